@@ -1,0 +1,200 @@
+"""The four answers for one loadout: all-up weight, wing loading, thrust-to-weight, balance."""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.balance import CentreOfGravity, Stations, centre_of_gravity
+from oaken_scale.core.build import BalanceUnit, Build, Loadout, Target, TargetKind
+from oaken_scale.core.ledger import Posterior
+from oaken_scale.core.prior import Vector
+from oaken_scale.core.verdict import Answer, Mend, chance_below, judge
+from oaken_scale.core.wing import WingFigures
+
+NO_PARTS: Final = "add the parts on the Plan"
+
+THRUST_DOUBT: Final = 0.10
+"""Doubt of a stated thrust, as a fraction, where none is given."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Flying:
+    """What one loadout carries and how it comes out, for the answers to share."""
+
+    build: Build
+    wing: WingFigures | None
+    where: Stations
+    after: Posterior
+    aboard: Vector
+    auw_g: float
+    auw_sd_g: float
+    cg: CentreOfGravity | None
+    fully_weighed: bool
+
+    @property
+    def has_mass(self) -> bool:
+        """Whether anything aboard weighs anything: before that there is nothing to tell."""
+        return self.auw_g > 0
+
+    def target(self, kind: TargetKind) -> Target | None:
+        """The build's target of a kind."""
+        return next((target for target in self.build.targets if target.kind is kind), None)
+
+
+def flying(
+    build: Build,
+    loadout: Loadout | None,
+    after: Posterior,
+    where: Stations,
+    wing: WingFigures | None,
+    been_on_pan: Vector,
+) -> Flying:
+    """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which items a pan has felt."""
+    aboard = np.array(build.aboard(loadout), dtype=float)
+    auw, auw_sd = after.total(aboard)
+    return Flying(
+        build=build,
+        wing=wing,
+        where=where,
+        after=after,
+        aboard=aboard,
+        auw_g=auw,
+        auw_sd_g=auw_sd,
+        cg=centre_of_gravity(after.mass, after.mass_cov, where, aboard),
+        fully_weighed=bool(aboard.any() and (been_on_pan[aboard > 0] > 0).all()),
+    )
+
+
+def all_up_weight(plane: Flying) -> Answer:
+    """All-up weight [g]."""
+    target = plane.target(TargetKind.AUW)
+    if not plane.has_mass:
+        return _missing(TargetKind.AUW, "g", target, NO_PARTS)
+    over = plane.auw_g - target.high if target and target.high is not None else 0.0
+    mends = (Mend("lighter_g", over),) if over > 0 else ()
+    return judge(
+        TargetKind.AUW, "g", plane.auw_g, plane.auw_sd_g, target, plane.fully_weighed, mends=mends
+    )
+
+
+def wing_loading(plane: Flying) -> Answer:
+    """Mass over the projected area of all main wings [g/dm2]: ``M/S``."""
+    kind, unit = TargetKind.WING_LOADING, "g/dm2"
+    target = plane.target(kind)
+    if plane.wing is None:
+        return _missing(kind, unit, target, "draw the wing on the Plan")
+    if not plane.has_mass:
+        return _missing(kind, unit, target, NO_PARTS)
+    area = plane.wing.area_dm2
+    mends: tuple[Mend, ...] = ()
+    if target and target.high is not None and plane.auw_g > target.high * area:
+        mends = (
+            Mend("lighter_g", plane.auw_g - target.high * area),
+            Mend("more_wing_dm2", plane.auw_g / target.high - area),
+        )
+    loading, doubt = plane.auw_g / area, plane.auw_sd_g / area
+    return judge(kind, unit, loading, doubt, target, plane.fully_weighed, mends=mends)
+
+
+def thrust_to_weight(plane: Flying) -> Answer:
+    """Static thrust over all-up weight: ``T/M``.
+
+    ``u^2 = (u_T/M)^2 + (T u_M/M^2)^2``. The chance that ``T >= r M`` is that of the normal
+    ``T - r M``, which needs no linearisation.
+    """
+    kind, unit = TargetKind.THRUST_TO_WEIGHT, "ratio"
+    target, thrust = plane.target(kind), plane.build.thrust
+    if thrust is None:
+        return _missing(kind, unit, target, "state the thrust on the Plan")
+    if not plane.has_mass:
+        return _missing(kind, unit, target, NO_PARTS)
+    doubt = THRUST_DOUBT * thrust.thrust_gf if thrust.doubt_gf is None else thrust.doubt_gf
+    ratio = thrust.thrust_gf / plane.auw_g
+    sd = ((doubt / plane.auw_g) ** 2 + (ratio * plane.auw_sd_g / plane.auw_g) ** 2) ** 0.5
+    probability = None
+    mends: tuple[Mend, ...] = ()
+    if target is not None:
+        probability = _chance_of_ratio(plane, thrust.thrust_gf, doubt, target)
+        if target.low is not None and ratio < target.low:
+            mends = (
+                Mend("more_thrust_gf", target.low * plane.auw_g - thrust.thrust_gf),
+                Mend("lighter_g", plane.auw_g - thrust.thrust_gf / target.low),
+            )
+    return judge(kind, unit, ratio, sd, target, plane.fully_weighed, probability, mends)
+
+
+def _chance_of_ratio(plane: Flying, thrust_gf: float, doubt_gf: float, target: Target) -> float:
+    """Probability that the thrust-to-weight ratio lies within its limit or band."""
+
+    def chance_under(ratio: float) -> float:
+        sd = (doubt_gf**2 + (ratio * plane.auw_sd_g) ** 2) ** 0.5
+        return chance_below(0.0, thrust_gf - ratio * plane.auw_g, sd)
+
+    high = 1.0 if target.high is None else chance_under(target.high)
+    low = 0.0 if target.low is None else chance_under(target.low)
+    return max(high - low, 0.0)
+
+
+def balance(plane: Flying) -> Answer:
+    """The CG along x, in the unit of its target: % MAC, or mm from nose or leading edge."""
+    kind = TargetKind.BALANCE
+    target = plane.target(kind)
+    default = BalanceUnit.PERCENT_MAC if plane.wing else BalanceUnit.MM_FROM_NOSE
+    unit = target.balance_unit if target else default
+    if plane.cg is None:
+        return _missing(kind, unit, target, "give the parts their stations on the Plan")
+    if plane.wing is None and unit is not BalanceUnit.MM_FROM_NOSE:
+        return _missing(kind, unit, target, "draw the wing on the Plan")
+    origin, size = balance_axis(unit, plane.wing)
+    value, sd = (plane.cg.x_mm - origin) / size, plane.cg.x_sd_mm / size
+    mends = _slide(plane, target, value, size)
+    return judge(kind, unit, value, sd, target, plane.fully_weighed, mends=mends)
+
+
+def balance_axis(unit: BalanceUnit, wing: WingFigures | None) -> tuple[float, float]:
+    """Origin [mm from the nose] and size [mm] of one unit of a balance scale.
+
+    >>> wing = WingFigures(20.5, 1080, 190, 200, 5.7, 195)
+    >>> balance_axis(BalanceUnit.PERCENT_MAC, wing)
+    (200, 1.9)
+    """
+    if wing is None or unit is BalanceUnit.MM_FROM_NOSE:
+        return 0.0, 1.0
+    if unit is BalanceUnit.MM_FROM_LEADING_EDGE:
+        return wing.leading_edge_x_mm, 1.0
+    return wing.mac_le_x_mm, wing.mac_mm / 100
+
+
+def _slide(plane: Flying, target: Target | None, value: float, size: float) -> tuple[Mend, ...]:
+    """How far the heaviest thing that is not foam would have to slide to reach the range."""
+    if target is None or plane.cg is None:
+        return ()
+    if target.high is not None and value > target.high:
+        forward_mm = (value - target.high) * size
+    elif target.low is not None and value < target.low:
+        forward_mm = (value - target.low) * size
+    else:
+        return ()
+    movable = [
+        (float(plane.after.mass[i]), item.id)
+        for i, item in enumerate(plane.build.items)
+        if plane.aboard[i] and not item.uses and item.station is not None
+    ]
+    if not movable or max(movable)[0] <= 0:
+        return ()
+    mass, heaviest = max(movable)
+    placed = float(plane.after.mass @ (plane.aboard * plane.where.placed))
+    return (Mend("slide_forward_mm", forward_mm * placed / mass, heaviest),)
+
+
+def four_answers(plane: Flying) -> tuple[Answer, Answer, Answer, Answer]:
+    """All-up weight, wing loading, thrust-to-weight and balance of one loadout."""
+    return all_up_weight(plane), wing_loading(plane), thrust_to_weight(plane), balance(plane)
+
+
+def _missing(kind: TargetKind, unit: str, target: Target | None, needs: str) -> Answer:
+    """An answer that cannot be told yet."""
+    if target is None:
+        return Answer(kind, unit, missing=needs)
+    return Answer(kind, unit, low=target.low, high=target.high, source=target.source, missing=needs)

@@ -1,0 +1,364 @@
+"""``assess(build) -> Assessment``: everything the product tells about a build."""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.answers import Flying, flying, four_answers
+from oaken_scale.core.balance import CentreOfGravity, stations
+from oaken_scale.core.budget import BudgetLine, budget_lines
+from oaken_scale.core.build import Build, Item, Pan, Pedigree, Role
+from oaken_scale.core.damp import Damp, damp
+from oaken_scale.core.doubt import Doubt, doubts
+from oaken_scale.core.forecast import Behind, Lesson, Mark, behind, lessons, mark_of
+from oaken_scale.core.joint_clock import JointTimes, joint_times
+from oaken_scale.core.ledger import Posterior, pan_row, solve
+from oaken_scale.core.prior import Vector, own_doubt
+from oaken_scale.core.scale import before_the_fact, reading_doubt
+from oaken_scale.core.twins import Twin, twins
+from oaken_scale.core.verdict import Answer, Word, worst
+from oaken_scale.core.weigh_next import Suggestion, goals, rank
+from oaken_scale.core.wing import WingFigures, area_dm2, plan_outline, wing_figures
+
+
+@dataclass(frozen=True, slots=True)
+class ItemMass:
+    """One item's mass before and after the weighings [g], one sigma each, and its mark.
+
+    ``x_from_nose_mm`` and ``x_from_leading_edge_mm`` are the same station by both references;
+    None for an item without a station, the second also without a wing.
+    """
+
+    id: str
+    mass_g: float
+    sd_g: float
+    estimate_g: float
+    estimate_sd_g: float
+    mark: Mark
+    x_from_nose_mm: float | None
+    x_from_leading_edge_mm: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class LotConstant:
+    """One lot's constant after the weighings [g per unit], one sigma."""
+
+    id: str
+    constant: float
+    sd: float
+
+
+@dataclass(frozen=True, slots=True)
+class ScaleError:
+    """How far a scale reads off, as a fraction, one sigma."""
+
+    id: str
+    error: float
+    sd: float
+
+
+@dataclass(frozen=True, slots=True)
+class AssemblyMass:
+    """An assembly's mass [g], one sigma: all its items not retired."""
+
+    name: str
+    mass_g: float
+    sd_g: float
+
+
+@dataclass(frozen=True, slots=True)
+class LoadoutAnswers:
+    """The four answers for one loadout, its CG, whether all aboard has been on a pan, and what is
+    behind it all."""
+
+    id: str
+    name: str
+    answers: tuple[Answer, ...]
+    cg: CentreOfGravity | None
+    fully_weighed: bool
+    worst: Word | None
+    behind: Behind
+
+
+@dataclass(frozen=True, slots=True)
+class Notice:
+    """Something the builder should know, in words, and which items it is about."""
+
+    code: str
+    words: str
+    items: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """A surface as the plan view draws it: corners (x, y) [mm] and its own area [dm2]."""
+
+    id: str
+    name: str
+    role: Role
+    corners: tuple[tuple[float, float], ...]
+    area_dm2: float
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """How much of each stage's work is done, 0 to 1."""
+
+    plan: float
+    stock: float
+    bench: float
+
+
+@dataclass(frozen=True, slots=True)
+class Assessment:
+    """Everything that is told about a build: a function of the build alone."""
+
+    build: str
+    loadouts: tuple[LoadoutAnswers, ...]
+    items: tuple[ItemMass, ...]
+    lots: tuple[LotConstant, ...]
+    scales: tuple[ScaleError, ...]
+    assemblies: tuple[AssemblyMass, ...]
+    wing: WingFigures | None
+    outlines: tuple[Outline, ...]
+    weigh_next: tuple[Suggestion, ...]
+    joints: tuple[JointTimes, ...]
+    doubts: tuple[Doubt, ...]
+    lessons: tuple[Lesson, ...]
+    twins: tuple[Twin, ...]
+    budget: tuple[BudgetLine, ...]
+    damp: tuple[Damp, ...]
+    notices: tuple[Notice, ...]
+    progress: Progress
+
+
+@dataclass(frozen=True, slots=True)
+class Expected:
+    """What a pan should read [g], one sigma, and what the scale makes of such a load."""
+
+    reading_g: float
+    sd_g: float
+    warning: str | None
+
+
+STRAINED: Final = 3.0
+"""A scale error of more than this many times its doubt is not the scale's."""
+
+AS_BUILT: Final = ("as-built", "As built")
+"""The loadout of a build that names none: everything aboard."""
+
+
+def assess(build: Build) -> Assessment:
+    """Tell everything about a build.
+
+    >>> from oaken_scale.core.build import Item
+    >>> motor = Item("motor", "Motor", Pedigree.LISTING, stated_g=28.0)
+    >>> told = assess(Build("b", "B", items=(motor,)))
+    >>> told.loadouts[0].answers[0].value, round(told.loadouts[0].answers[0].sd, 6)
+    (28.0, 1.4)
+    """
+    after = solve(build)
+    wing = wing_figures(build.surfaces)
+    where = stations(build, wing)
+    been = been_on_pan(build, after)
+    planes = tuple(
+        flying(build, loadout, after, where, wing, been) for loadout in build.loadouts or (None,)
+    )
+    answers = tuple(four_answers(plane) for plane in planes)
+    names = [(loadout.id, loadout.name) for loadout in build.loadouts] or [AS_BUILT]
+    items = _item_masses(build, after, planes[0], been)
+    marks = [item.mark for item in items]
+    return Assessment(
+        build=build.id,
+        loadouts=tuple(
+            LoadoutAnswers(
+                *name,
+                four,
+                plane.cg,
+                plane.fully_weighed,
+                worst(four),
+                behind(build, after, where, plane.aboard, marks),
+            )
+            for name, plane, four in zip(names, planes, answers, strict=True)
+        ),
+        items=items,
+        lots=tuple(
+            LotConstant(lot.id, float(after.mean[k]), float(after.sd[k]))
+            for k, lot in enumerate(build.lots)
+        ),
+        scales=tuple(
+            ScaleError(scale.id, float(error), float(sd))
+            for scale, error, sd in zip(
+                build.scales, after.mean[after.scales], after.sd[after.scales], strict=True
+            )
+        ),
+        assemblies=_assemblies(build, after),
+        wing=wing,
+        outlines=tuple(
+            Outline(each.id, each.name, each.role, plan_outline(each), area_dm2(each))
+            for each in build.surfaces
+        ),
+        weigh_next=rank(build, after, goals(planes, answers), 4),
+        joints=joint_times(build),
+        doubts=(doubted := doubts(build, after)),
+        lessons=lessons(build, after),
+        twins=twins(build, after),
+        budget=budget_lines(build, after, planes[0].aboard),
+        damp=(gained := damp(build)),
+        notices=(
+            *_notices(build, after),
+            *(() if doubted else _strained(build, after)),
+            *_damp_notices(build, gained),
+        ),
+        progress=_progress(build, items),
+    )
+
+
+def expect(build: Build, pan: Pan, scale_id: str) -> Expected:
+    """What a pan should read on a scale before it is recorded: ``h . z +- sqrt(h'Sh + r^2)``.
+
+    The scale's own error counts in it.
+    """
+    after = solve(build)
+    scale_at = next(k for k, scale in enumerate(build.scales) if scale.id == scale_id)
+    scale = build.scales[scale_at]
+    row = np.zeros(len(after.mean))
+    row[: after.items.stop] = pan_row(build, pan)
+    load = float(row @ after.mean) + pan.known_g
+    error = float(after.mean[after.scales][scale_at])
+    row *= 1 + error
+    row[after.scales.start + scale_at] = load
+    variance = float(row @ after.cov @ row) + reading_doubt(scale) ** 2
+    reading = (1 + error) * load
+    return Expected(reading, variance**0.5, before_the_fact(scale, reading))
+
+
+def been_on_pan(build: Build, after: Posterior) -> Vector:
+    """How often, at most once, each item was on a pan, here or in another build, shape (N,)."""
+    felt: Vector = (after.rows[:, after.items] != 0).any(axis=0).astype(float)
+    for i, item in enumerate(build.items):
+        if _weighed_elsewhere(item):
+            felt[i] = 1.0
+    return felt
+
+
+def _weighed_elsewhere(item: Item) -> bool:
+    """Whether another build knows the thing better than its listing does."""
+    if item.elsewhere is None:
+        return False
+    return item.elsewhere.doubt <= own_doubt(item, item.stated_g or 0.0)
+
+
+def _item_masses(
+    build: Build, after: Posterior, plane: Flying, been: Vector
+) -> tuple[ItemMass, ...]:
+    sd, believed, doubt = after.sd[after.items], after.prior.mass, after.prior.mass_sd
+    alone = (after.rows[after.alone] != 0).any(axis=0)[after.items]
+    sharper = (been > 0) & (sd**2 <= doubt**2 / 2)
+    leading_edge = plane.wing.leading_edge_x_mm if plane.wing else None
+    figures = np.column_stack([after.mass, sd, believed, doubt]).tolist()
+    marks = zip(alone.tolist(), sharper.tolist(), strict=True)
+    x_nose = plane.where.xyz[:, 0].tolist()
+    told = []
+    for item, (mass, own_sd, estimate, estimate_sd), mark, x in zip(
+        build.items, figures, marks, x_nose, strict=True
+    ):
+        mark_now = mark_of(item.pedigree, *mark)
+        if _weighed_elsewhere(item):
+            mark_now = Mark.WEIGHED
+        from_nose = None if item.station is None else x
+        from_edge = None if from_nose is None or leading_edge is None else x - leading_edge
+        told.append(
+            ItemMass(item.id, mass, own_sd, estimate, estimate_sd, mark_now, from_nose, from_edge)
+        )
+    return tuple(told)
+
+
+def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
+    names = dict.fromkeys(item.assembly for item in build.items if not item.retired)
+    told = []
+    for name in names:
+        weight = np.array(
+            [item.assembly == name and not item.retired for item in build.items], dtype=float
+        )
+        told.append(AssemblyMass(name, *after.total(weight)))
+    return tuple(told)
+
+
+def _notices(build: Build, after: Posterior) -> tuple[Notice, ...]:
+    """Contradictions and gaps. A negative mass is told, never clipped."""
+    told = []
+    mass = after.mass
+    impossible = (mass < -after.sd[after.items]) & (after.prior.mass >= 0)
+    for i in np.flatnonzero(impossible):
+        item = build.items[i]
+        if not item.retired:
+            words = (
+                f"The weighings contradict each other: {item.name} would weigh "
+                f"{mass[i]:.1f} g. One of the readings with it on the pan is wrong."
+            )
+            told.append(Notice("negative_mass", words, (item.id,)))
+    adrift = tuple(
+        item.id
+        for item in build.items
+        if item.station is None and not item.retired and item.pedigree is not Pedigree.ALLOWANCE
+    )
+    if adrift:
+        number = "One thing has" if len(adrift) == 1 else f"{len(adrift)} things have"
+        words = f"{number} no station yet and count at the CG of the rest."
+        told.append(Notice("no_station", words, adrift))
+    return tuple(told)
+
+
+def _strained(build: Build, after: Posterior) -> tuple[Notice, ...]:
+    """Scales that would have to be off by more than they can be for the readings to agree."""
+    told = []
+    for scale, error in zip(build.scales, after.mean[after.scales], strict=True):
+        if abs(error) > STRAINED * scale.calibration_doubt > 0:
+            words = (
+                f"The readings only agree if {scale.name} reads {100 * abs(error):.1f} % "
+                f"{'high' if error > 0 else 'low'}. One of them is probably wrong."
+            )
+            told.append(Notice("strained_scale", words))
+    return tuple(told)
+
+
+def _damp_notices(build: Build, gained: tuple[Damp, ...]) -> tuple[Notice, ...]:
+    """Lots whose weight changed in storage by more than the scale's doubt."""
+    names = {lot.id: lot.name for lot in build.lots}
+    return tuple(
+        Notice(
+            "damp",
+            f"{names[each.lot]} weighs {100 * abs(each.gain):.1f} % "
+            f"{'more' if each.gain > 0 else 'less'} than when it was first weighed: "
+            f"{'damp' if each.gain > 0 else 'it has dried'}. Set one of the two aside.",
+        )
+        for each in gained
+        if each.sure
+    )
+
+
+def _progress(build: Build, items: tuple[ItemMass, ...]) -> Progress:
+    active = [
+        (item, mass) for item, mass in zip(build.items, items, strict=True) if not item.retired
+    ]
+    steps = (
+        any(surface for surface in build.surfaces),
+        bool(build.targets),
+        bool(active),
+        build.thrust is not None,
+        bool(active) and all(i.station or i.pedigree is Pedigree.ALLOWANCE for i, _ in active),
+    )
+    total = sum(abs(mass.mass_g) for _, mass in active)
+    known = sum(
+        abs(mass.mass_g) for _, mass in active if mass.mark in (Mark.WEIGHED, Mark.DIFFERENCE)
+    )
+    used = {use.lot for item, _ in active for use in item.uses}
+    sampled = {sample.lot for each in build.weighings for sample in each.pan.samples}
+    told = {lot.id for lot in build.lots if lot.id in sampled or lot.elsewhere is not None}
+    return Progress(
+        plan=sum(steps) / len(steps),
+        stock=len(used & told) / len(used) if used else 0.0,
+        bench=known / total if total else 0.0,
+    )

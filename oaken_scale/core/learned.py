@@ -1,0 +1,130 @@
+"""What one build learned, told to the workshop's other builds.
+
+A lot on the rack and a thing in the drawer are the same in every build that uses them. What a
+build's own weighings say of one is carried over as a single reading, its own prior taken out again,
+so that nothing is counted twice.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from typing import Final
+
+from oaken_scale.core.build import Build, Known
+from oaken_scale.core.ledger import Posterior, solve
+
+LEAST_SHARE: Final = 1e-3
+"""Weighings that sharpen a figure's precision by less than this share told nothing of it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Learned:
+    """What a build's own weighings say of its lots on the rack and its things in the drawer.
+
+    By rack id [g per unit] and by drawer id [g].
+    """
+
+    lots: dict[str, Known]
+    things: dict[str, Known]
+
+
+def learned(build: Build) -> Learned:
+    """What the build's weighings alone say, whatever its prior and other builds said.
+
+    With the posterior ``N(m, v)`` and the prior ``N(m0, v0)`` of one figure, the weighings are
+    worth a reading of precision ``1/v - 1/v0`` at ``(m/v - m0/v0) / (1/v - 1/v0)``.
+
+    Source: docs/methods.md, section 7.
+
+    >>> from datetime import datetime, UTC
+    >>> from oaken_scale.core.build import Lot, LotUnit, Pan, Sample, Scale, Weighing
+    >>> square = Weighing("1", datetime.now(UTC), "s", 5.0, Pan(samples=(Sample("a", 1.0),)))
+    >>> told = learned(Build("b", "B", lots=(Lot("a", "A", LotUnit.DM2, 4.6, 0.4, rack="r"),),
+    ...     scales=(Scale("s", "S", 0.1, 0.05, 0.0),), weighings=(square,)))
+    >>> round(told.lots["r"].value, 6), round(told.lots["r"].doubt, 6)
+    (5.0, 0.057735)
+    """
+    lots: dict[str, list[Known]] = {}
+    things: dict[str, list[Known]] = {}
+    shared = any(lot.rack for lot in build.lots) or any(item.thing for item in build.items)
+    if shared and build.weighings:
+        after = solve(_alone(build))
+        for k, lot in enumerate(build.lots):
+            if lot.rack is not None:
+                _gather(lots, lot.rack, _reading_of(after, k))
+        for i, item in enumerate(build.items):
+            if item.thing is not None and not item.uses:
+                _gather(things, item.thing, _reading_of(after, after.items.start + i))
+    return Learned(
+        {id: known for id, found in lots.items() if (known := combined(found))},
+        {id: known for id, found in things.items() if (known := combined(found))},
+    )
+
+
+def combined(found: Iterable[Known], source: str = "") -> Known | None:
+    """Several builds' findings as one reading; None when there is nothing.
+
+    >>> combined([Known(3.0, 1.0), Known(5.0, 1.0)]).value
+    4.0
+    """
+    known = list(found)
+    if not known:
+        return None
+    precision = sum(each.doubt**-2 for each in known)
+    value = sum(each.value * each.doubt**-2 for each in known) / precision
+    return Known(value, precision**-0.5, source)
+
+
+def elsewhere(build: Build, others: Iterable[tuple[str, Learned]]) -> Build:
+    """The build with what other builds, each by its name, found of its lots and things."""
+    told = list(others)
+
+    def known(id: str | None, thing: bool) -> Known | None:
+        found = [
+            (name, each)
+            for name, learned_there in told
+            if (each := (learned_there.things if thing else learned_there.lots).get(id or ""))
+        ]
+        names = ", ".join(name for name, _ in found[:3]) + (" ..." if len(found) > 3 else "")
+        return combined((each for _, each in found), names)
+
+    return replace(
+        build,
+        lots=tuple(replace(lot, elsewhere=known(lot.rack, False)) for lot in build.lots),
+        items=tuple(
+            replace(item, elsewhere=None if item.uses else known(item.thing, True))
+            for item in build.items
+        ),
+    )
+
+
+def _alone(build: Build) -> Build:
+    """The build as if it were the only one of its workshop."""
+    if not (any(lot.elsewhere for lot in build.lots) or any(i.elsewhere for i in build.items)):
+        return build
+    return replace(
+        build,
+        lots=tuple(replace(lot, elsewhere=None) for lot in build.lots),
+        items=tuple(replace(item, elsewhere=None) for item in build.items),
+    )
+
+
+def _reading_of(after: Posterior, at: int) -> Known | None:
+    """What the weighings say of the state's figure ``at``; None when they say nothing."""
+    first = after.items.start
+    mean0, sd0 = (
+        (after.prior.lot_mean[at], after.prior.lot_sd[at])
+        if at < first
+        else (after.prior.mass[at - first], after.prior.mass_sd[at - first])
+    )
+    if sd0 <= 0 or after.sd[at] <= 0:
+        return None
+    before, now = float(sd0) ** -2, float(after.sd[at]) ** -2
+    if now - before < LEAST_SHARE * before:
+        return None
+    value = (float(after.mean[at]) * now - float(mean0) * before) / (now - before)
+    return Known(value, (now - before) ** -0.5)
+
+
+def _gather(into: dict[str, list[Known]], id: str, known: Known | None) -> None:
+    if known is not None:
+        into.setdefault(id, []).append(known)

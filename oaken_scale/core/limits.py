@@ -1,0 +1,61 @@
+"""What a number on a foam board build can plausibly be.
+
+Wide enough for the largest park camera carrier and the smallest indoor flyer, narrow enough that
+a slipped decimal or a wrong unit is caught when it is typed.
+"""
+
+from typing import Final
+
+ITEM_MASS_G: Final = 5_000.0
+"""Heaviest single thing on a foam board build [g]."""
+
+READING_G: Final = 20_000.0
+"""Heaviest reading that any bench scale of this craft shows [g]."""
+
+STATION_MM: Final = 5_000.0
+"""Farthest station from the datum, either way [mm]."""
+
+CHORD_MM: Final = 2_000.0
+"""Longest chord [mm]."""
+
+AREA_DM2: Final = 500.0
+"""Largest area of one part or sample [dm2]."""
+
+RUN_M: Final = 200.0
+"""Longest run of tape, rod or bead in one part [m]."""
+
+THRUST_GF: Final = 20_000.0
+"""Largest static thrust [gf]."""
+
+LOT_CONSTANT: Final = 2_000.0
+"""Largest lot constant [g per dm2, m or piece]."""
+
+JOINT_S: Final = 30 * 24 * 3600.0
+"""Longest that a joint takes to be strong [s]."""
+
+ITEMS: Final = 2_000
+"""Most items in one build."""
+
+PIECES: Final = 1_000
+"""Most pieces in one item, or of one item on the pan."""
+
+WEIGHINGS: Final = 100_000
+"""Most readings in one build's file."""
+
+SHEET_MM: Final = 100_000.0
+"""Longest sheet, rod or roll [mm]."""
+
+PRICE: Final = 100_000.0
+"""Dearest sheet, roll or thing, in the workshop's own money."""
+
+STOCK: Final = 10_000.0
+"""Most sheets or rolls of one lot on a rack."""
+
+WASTE: Final = 5.0
+"""Largest waste factor."""
+
+NAME_LENGTH: Final = 80
+"""Longest name of anything [characters]."""
+
+NOTE_LENGTH: Final = 2_000
+"""Longest note [characters]."""

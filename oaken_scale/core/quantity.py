@@ -1,0 +1,141 @@
+"""What people type: "12,4", "0.44oz", "3 1/2 in". Read in one place, into base units."""
+
+import math
+import re
+from dataclasses import dataclass
+from typing import Final
+
+OUNCE_G: Final = 28.349523125
+"""One avoirdupois ounce [g]."""
+
+INCH_MM: Final = 25.4
+"""One inch [mm]."""
+
+FACTORS: Final[dict[str, dict[str, float]]] = {
+    "mass": {"g": 1.0, "kg": 1000.0, "mg": 0.001, "oz": OUNCE_G, "lb": 16 * OUNCE_G},
+    "length": {
+        "mm": 1.0,
+        "cm": 10.0,
+        "m": 1000.0,
+        "in": INCH_MM,
+        '"': INCH_MM,
+        "ft": 12 * INCH_MM,
+        "'": 12 * INCH_MM,
+    },
+    "area": {
+        "dm2": 1.0,
+        "mm2": 1e-4,
+        "cm2": 0.01,
+        "m2": 100.0,
+        "in2": INCH_MM**2 / 1e4,
+        "ft2": (12 * INCH_MM) ** 2 / 1e4,
+    },
+    "run": {"m": 1.0, "mm": 0.001, "cm": 0.01, "in": INCH_MM / 1e3, "ft": 12 * INCH_MM / 1e3},
+    "thrust": {"gf": 1.0, "g": 1.0, "kgf": 1e3, "kg": 1e3, "oz": OUNCE_G, "n": 1e3 / 9.80665},
+    "loading": {
+        "g/dm2": 1.0,
+        "kg/m2": 10.0,
+        "oz/ft2": OUNCE_G / ((12 * INCH_MM) ** 2 / 1e4),
+    },
+    "per_run": {"g/m": 1.0, "oz/ft": OUNCE_G / (12 * INCH_MM / 1e3)},
+    "number": {"": 1.0, "%": 1.0},
+    "pieces": {"": 1.0, "pcs": 1.0, "x": 1.0},
+}
+"""Each kind's units in its base unit, which stands first."""
+
+FACTORS["station"] = FACTORS["length"]
+
+SIGNED: Final = frozenset({"station"})
+"""Kinds that may lie on either side of zero: forward of the nose, to port."""
+
+_NUMBER = r"(?:\d+\s+)?\d+/\d+|\d+(?:[.,]\d*)?|[.,]\d+"
+_TERM = re.compile(rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z%\"'/]*(?:2|²)?)", re.IGNORECASE)
+_TIMES = re.compile(r"\s*[x×*]\s*", re.IGNORECASE)
+_LETTERS = re.compile(r"[a-z\"']+\s*$", re.IGNORECASE)
+_LONGEST = 40
+
+
+class QuantityError(ValueError):
+    """Text that is no quantity of its kind; the message says what would be."""
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """A number in the base unit of its kind, and how it was understood."""
+
+    value: float
+    unit: str
+
+
+def parse(text: str, kind: str, default_unit: str | None = None) -> Quantity:
+    """Read a quantity that somebody typed, into the base unit of its kind.
+
+    ``default_unit`` is meant where no unit is typed (None: the base unit). One decimal mark,
+    point or comma; fractions; units may follow each other, as in "1 lb 2 oz". An area may be typed
+    as the two sides of a rectangle, in mm unless they say otherwise.
+
+    Raises QuantityError in words that say what was wrong and what would be right.
+
+    >>> parse("12,4", "mass").value
+    12.4
+    >>> round(parse("0.44oz", "mass").value, 3)
+    12.474
+    >>> round(parse("3 1/2 in", "length").value, 6)
+    88.9
+    >>> round(parse("540 x 190", "area").value, 6), round(parse("54 x 19 cm", "area").value, 6)
+    (10.26, 10.26)
+    >>> parse("1/4", "length", "in").value, parse("-8", "station").value
+    (6.35, -8.0)
+    """
+    factors = FACTORS[kind]
+    base = next(iter(factors))
+    fallback = (default_unit or base).lower()
+    example = f"like 12.4 {base}".strip()
+    given = text.strip()
+    if not given:
+        raise QuantityError(f"nothing typed; give a number, {example}")
+    if len(given) > _LONGEST:
+        raise QuantityError(f"too long for a number; give one {example}")
+    sides = _TIMES.split(given)
+    if kind == "area" and len(sides) == 2:
+        return Quantity(_rectangle(sides[0], sides[1], fallback), base)
+    sign = -1.0 if given.startswith(("-", "−")) else 1.0
+    if sign < 0 and kind in SIGNED:
+        given = given[1:].lstrip()
+    elif sign < 0:
+        raise QuantityError(f'"{given}" is below zero; give a number above it, {example}')
+    total, at = 0.0, 0
+    while at < len(given):
+        term = _TERM.match(given, at)
+        if term is None or term.end() == at:
+            raise QuantityError(f'"{given}" is not a number with a unit; give one {example}')
+        unit = term["unit"].replace("²", "2").lower() or fallback
+        if unit not in factors:
+            known = ", ".join(name for name in factors if name)
+            raise QuantityError(f'"{term["unit"]}" is not a unit of {kind} here; use {known}')
+        total += _number(term["number"]) * factors[unit]
+        at = term.end()
+        if at < len(given) and not term["unit"]:
+            raise QuantityError(f'"{given}" is not one number with a unit; give one {example}')
+    if not math.isfinite(total):
+        raise QuantityError(f'"{given}" is too large; give a number {example}')
+    return Quantity(sign * total, base)
+
+
+def _rectangle(one: str, other: str, area_unit: str) -> float:
+    """Area of a rectangle from its sides [dm2]; a unit after the last side holds for both."""
+    usual = "in" if area_unit in ("in2", "ft2") else "mm"
+    unit = _LETTERS.search(other)
+    shared = unit.group() if unit else usual
+    return parse(one, "length", shared).value * parse(other, "length", shared).value / 1e4
+
+
+def _number(text: str) -> float:
+    """A decimal, a fraction, or a whole number and a fraction."""
+    whole, _, fraction = text.strip().rpartition(" ")
+    if "/" not in text:
+        return float(text.replace(",", "."))
+    over, under = fraction.split("/")
+    if int(under) == 0:
+        raise QuantityError(f'"{text.strip()}" divides by zero')
+    return (float(whole.replace(",", ".")) if whole.strip() else 0.0) + int(over) / int(under)
