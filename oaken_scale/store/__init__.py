@@ -1,0 +1,1 @@
+"""Builds at rest: SQLite through sqlite3 and plain SQL."""
