@@ -1,0 +1,198 @@
+"""Reading the outlines of a DXF drawing: polylines with bulges, arcs, splines, nested blocks."""
+
+from collections.abc import Iterator
+from io import BytesIO, StringIO
+from math import isfinite
+from typing import Any, Final
+
+import ezdxf
+import ezdxf.recover
+import numpy as np
+from ezdxf import path as dxf_path
+from ezdxf.lldxf.const import DXFError
+
+from oaken_scale.core.faults import BuildFaultError, Fault
+from oaken_scale.core.outline import Curve, Drawing, Label
+
+MOST_ENTITIES: Final = 50_000
+MOST_POINTS: Final = 200_000
+MOST_DEEP: Final = 12
+MOST_TAGS: Final = 600_000
+"""A tag is two lines; 50,000 points take some 500,000 in the wordiest way of writing them."""
+
+FLAT: Final = 1e-4
+"""Curves are flattened to this share of their size."""
+
+MM_PER_UNIT: Final[dict[int, float]] = {
+    1: 25.4,
+    2: 304.8,
+    4: 1.0,
+    5: 10.0,
+    6: 1000.0,
+    8: 25.4e-6,
+    9: 0.0254,
+    10: 914.4,
+    13: 0.001,
+    14: 100.0,
+}
+"""The header's $INSUNITS in mm; 0 says nothing."""
+
+_DRAWN: Final = frozenset({"LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "LWPOLYLINE", "POLYLINE"})
+_OTHER_FORMATS: Final = ((b"AC10", "a binary drawing"), (b"%PDF", "a PDF"), (b"PK", "an archive"))
+
+
+def read_dxf(data: bytes) -> Drawing:
+    """The curves of an ASCII DXF drawing's model space, in mm where its header says its unit.
+
+    Raises BuildFaultError for a binary or broken file, a version that cannot be read, blocks that
+    insert themselves, more than 200,000 points.
+    """
+    _refuse_binary(data)
+    document = _document(data)
+    # A reader fills in a unit of its own where a file has none: only what is written counts.
+    _refuse_swelling(document)
+    unit = document.header.get("$INSUNITS", 0) if b"$INSUNITS" in data else 0
+    scale = MM_PER_UNIT.get(int(unit)) if isinstance(unit, int | float) else None
+    curves: list[Curve] = []
+    labels: list[Label] = []
+    points = 0
+    try:
+        for entity, layer, block in _walk(document):
+            if entity.dxftype() in ("TEXT", "MTEXT"):
+                labels.extend(_label(entity))
+                continue
+            curve = _curve(entity, layer, block)
+            if curve is not None:
+                points += len(curve.points)
+                if points > 4 * MOST_POINTS:
+                    words = f"has more than {MOST_POINTS:,} points; simplify it"
+                    raise _refused(words)
+                curves.append(curve)
+    except BuildFaultError:
+        raise
+    except (DXFError, ValueError, TypeError, ArithmeticError, AttributeError, IndexError,
+            KeyError, RecursionError) as error:  # fmt: skip
+        raise _refused(f"holds something broken ({_short(error)}); save it again") from error
+    return Drawing(tuple(curves), tuple(labels), scale)
+
+
+def _refuse_binary(data: bytes) -> None:
+    for mark, what in _OTHER_FORMATS:
+        if data.startswith(mark):
+            raise _refused(f"is {what}; save it as an ASCII DXF")
+    if b"\x00" in data[:4096]:
+        raise _refused("is a binary DXF; save it as an ASCII DXF")
+    if b"SECTION" not in data or b"ENTITIES" not in data:
+        raise _refused("is neither an SVG nor a DXF drawing; save it as one of these")
+    if data.count(b"\n") > 2 * MOST_TAGS:
+        raise _refused(f"holds more than {MOST_POINTS:,} points; export the outlines alone")
+
+
+def _document(data: bytes) -> Any:
+    try:
+        text = data.decode("utf-8")
+    except UnicodeDecodeError:
+        text = data.decode("cp1252", errors="replace")
+    try:
+        return ezdxf.read(StringIO(text.replace("\r\n", "\n")))
+    except Exception:  # whatever it stumbles over, the tolerant reader may still read it
+        pass
+    try:
+        document, _ = ezdxf.recover.read(BytesIO(data))
+        return document
+    except ezdxf.DXFVersionError as error:
+        words = f"is of a version that cannot be read ({_short(error)}); save it as DXF 2010"
+        raise _refused(words) from error
+    except Exception as error:
+        words = f"is broken or no DXF ({_short(error)}); save it again as an ASCII DXF"
+        raise _refused(words) from error
+
+
+def _refuse_swelling(document: Any) -> None:
+    """Refuse blocks that insert themselves, and copies of copies that swell, before unfolding."""
+    sizes: dict[str, int] = {}
+    inside: list[str] = []
+
+    def size(entities: Any) -> int:
+        total = 0
+        for entity in entities:
+            if entity.dxftype() != "INSERT":
+                total += 1
+                continue
+            total += max(int(entity.mcount), 1) * block_size(str(entity.dxf.get("name", "")))
+        return total
+
+    def block_size(name: str) -> int:
+        if name in inside or len(inside) > MOST_DEEP:
+            raise _refused(f'has blocks that insert themselves or nest too deep ("{name[:40]}")')
+        if name not in sizes:
+            block = document.blocks.get(name)
+            inside.append(name)
+            sizes[name] = 0 if block is None else min(size(block), 10 * MOST_ENTITIES)
+            inside.pop()
+        return sizes[name]
+
+    if size(document.modelspace()) > MOST_ENTITIES:
+        raise _refused(f"comes to more than {MOST_ENTITIES:,} things; export outlines alone")
+
+
+def _walk(document: Any) -> Iterator[tuple[Any, str, str]]:
+    """Every entity drawn, blocks unfolded: (entity, layer, name of the block that it stands in)."""
+    hidden = {layer.dxf.name for layer in document.layers if layer.is_off() or layer.is_frozen()}
+    waiting: list[tuple[Iterator[Any], str, str]] = [(iter(document.modelspace()), "", "")]
+    while waiting:
+        entities, inherited, block = waiting[-1]
+        entity = next(entities, None)
+        if entity is None:
+            waiting.pop()
+            continue
+        layer = entity.dxf.get("layer", "0")
+        layer = inherited if layer == "0" and inherited else layer
+        if layer in hidden or entity.dxf.get("invisible", 0):
+            continue
+        if entity.dxftype() == "INSERT":
+            if entity.mcount > 1:
+                waiting.append((iter(entity.multi_insert()), layer, block))
+            else:
+                name = str(entity.dxf.get("name", ""))
+                name = "" if name.startswith("*") else name
+                waiting.append((iter(entity.virtual_entities()), layer, name or block))
+        elif entity.dxftype() in _DRAWN or entity.dxftype() in ("TEXT", "MTEXT"):
+            yield entity, layer, block
+
+
+def _curve(entity: Any, layer: str, block: str) -> Curve | None:
+    """One entity flattened; None for what has no length or is no flat curve."""
+    if entity.dxftype() == "POLYLINE" and not (entity.is_2d_polyline or entity.is_3d_polyline):
+        return None
+    drawn = dxf_path.make_path(entity)
+    if len(drawn) == 0:
+        return None
+    corners = drawn.control_vertices()
+    nodes = np.array([(p.x, p.y) for p in corners], dtype=float)
+    if not np.isfinite(nodes).all():
+        raise ValueError("a coordinate that is not finite")
+    size = float((nodes.max(axis=0) - nodes.min(axis=0)).max())
+    if size <= 0 or not isfinite(size):
+        return None
+    flat = drawn.flattening(FLAT * size, segments=8) if drawn.has_curves else corners
+    points = np.array([(p.x, -p.y) for p in flat], dtype=float)
+    closed = bool(drawn.is_closed)
+    if closed and len(points) > 1 and np.allclose(points[0], points[-1]):
+        points = points[:-1]
+    return Curve(points, closed, block, layer) if len(points) > 1 else None
+
+
+def _label(entity: Any) -> list[Label]:
+    text = entity.plain_text() if entity.dxftype() == "MTEXT" else entity.dxf.get("text", "")
+    at = entity.dxf.get("insert")
+    words = " ".join(str(text).split())
+    return [Label(words, float(at.x), -float(at.y))] if words and at is not None else []
+
+
+def _refused(words: str) -> BuildFaultError:
+    return BuildFaultError([Fault("file", words)])
+
+
+def _short(error: Exception) -> str:
+    return str(error).replace("\n", " ")[:120] or type(error).__name__
