@@ -1,0 +1,1 @@
+"""The HTTP API: thin; no rule of the job lives here."""

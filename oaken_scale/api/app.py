@@ -1,0 +1,97 @@
+"""The application: the API, and the pages that it serves."""
+
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
+from pathlib import Path
+from typing import Final
+
+from fastapi import FastAPI, Response
+from fastapi.responses import FileResponse, HTMLResponse
+from fastapi.staticfiles import StaticFiles
+from starlette.middleware.gzip import GZipMiddleware
+
+from oaken_scale.api import (
+    problems,
+    routes_bench,
+    routes_builds,
+    routes_joints,
+    routes_practice,
+    routes_rack,
+    routes_stock,
+    routes_workshop,
+)
+from oaken_scale.api.bench import Benches
+from oaken_scale.api.body_limit import BodyLimit
+from oaken_scale.api.workshop import Workshop
+from oaken_scale.formats import build_file, drawing
+
+PAGES: Final = Path(__file__).parent / "pages"
+"""Where the built pages lie."""
+
+LARGEST_BODY: Final = 1024 * 1024
+
+
+def create_app(database: Path, pages: Path = PAGES) -> FastAPI:
+    """The application over one database file.
+
+    Raises DatabaseRefusedError when the file cannot be opened.
+    """
+    workshop = Workshop(database)
+
+    @asynccontextmanager
+    async def lifespan(_: FastAPI) -> AsyncIterator[None]:
+        yield
+        workshop.close()
+
+    app = FastAPI(
+        title="Oaken Scale",
+        version="1",
+        description="Weigh a foam board build, and know how it will fly. Masses g, lengths mm, "
+        "areas dm2, thrust gf; x aft from the nose, y to starboard, z up.",
+        lifespan=lifespan,
+        openapi_url="/api/v1/openapi.json",
+        docs_url=None,
+        redoc_url=None,
+    )
+    app.state.workshop = workshop
+    app.state.benches = Benches(workshop)
+    app.add_middleware(
+        BodyLimit,
+        limit=LARGEST_BODY,
+        larger={
+            "/api/v1/builds/import": build_file.LARGEST_BYTES,
+            "/api/v1/outlines": drawing.LARGEST_BYTES,
+        },
+    )
+    problems.install(app)
+    everything = (
+        routes_workshop,
+        routes_builds,
+        routes_bench,
+        routes_joints,
+        routes_rack,
+        routes_stock,
+        routes_practice,
+    )
+    for routes in everything:
+        app.include_router(routes.router)
+    _serve_pages(app, pages)
+    return app
+
+
+def _serve_pages(app: FastAPI, pages: Path) -> None:
+    """Serve the built pages; any path that is no file and no API is the one page."""
+    if (pages / "assets").is_dir():
+        assets = GZipMiddleware(StaticFiles(directory=pages / "assets"), minimum_size=1000)
+        app.mount("/assets", assets)
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            raise problems.no_such("address", f"/{path}")
+        if (pages / "index.html").is_file():
+            named = pages / path
+            if path and "/" not in path and named.is_file():
+                return FileResponse(named)
+            return FileResponse(pages / "index.html", headers={"Cache-Control": "no-cache"})
+        return HTMLResponse("The pages are not built yet; run: make build", 503)

@@ -1,0 +1,256 @@
+"""What the API takes and gives, where it is not the build file's own shape."""
+
+import re
+import uuid
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from typing import Annotated, Final
+
+from pydantic import Field, TypeAdapter
+
+from oaken_scale.api.bench import PanState
+from oaken_scale.core import build as core
+from oaken_scale.core import limits
+from oaken_scale.core.assess import Assessment, Outline
+from oaken_scale.core.doubt import Doubt
+from oaken_scale.core.forecast import Point
+from oaken_scale.core.joint_clock import Adhesive, adhesive
+from oaken_scale.core.news import News
+from oaken_scale.core.presets import Layout, Purpose
+from oaken_scale.core.verdict import Word
+from oaken_scale.formats import build_file as doc
+
+
+class NewBuild(doc.Edge):
+    """A build begun from a purpose and a layout."""
+
+    name: doc.Name
+    purpose: doc.Label = ""
+    layout: doc.Label = ""
+    auw_high_g: (
+        Annotated[float, Field(gt=0, le=limits.READING_G, strict=True, allow_inf_nan=False)] | None
+    ) = None
+    step_g: Annotated[float, Field(ge=0.0001, le=100, strict=True, allow_inf_nan=False)] = 0.1
+
+
+class BuildPatch(doc.Edge):
+    """What to change of a build; what is left out stays as it is."""
+
+    name: doc.Name | None = None
+    purpose: doc.Label | None = None
+    layout: doc.Label | None = None
+    notes: doc.Words | None = None
+    lots: Annotated[tuple[doc.LotDoc, ...], Field(max_length=200)] | None = None
+    surfaces: Annotated[tuple[doc.SurfaceDoc, ...], Field(max_length=20)] | None = None
+    scales: Annotated[tuple[doc.ScaleDoc, ...], Field(max_length=20)] | None = None
+    containers: Annotated[tuple[doc.ContainerDoc, ...], Field(max_length=50)] | None = None
+    loadouts: Annotated[tuple[doc.LoadoutDoc, ...], Field(max_length=50)] | None = None
+    targets: Annotated[tuple[doc.TargetDoc, ...], Field(max_length=4)] | None = None
+    thrust: doc.ThrustDoc | None = None
+    budget: doc.BudgetDoc | None = None
+
+    def applied(self, build: core.Build) -> core.Build:
+        """The build with this change; ``thrust`` or ``budget`` null takes it away."""
+        given = self.model_fields_set & (
+            {"thrust", "budget"} | {name for name, value in self if value is not None}
+        )
+        whole = {"id": build.id, "name": build.name, **self.model_dump(include=given)}
+        changed = _BUILD.validate_python(whole)
+        return replace(build, **{name: getattr(changed, name) for name in given})
+
+
+class NewItem(doc.ItemDoc):
+    """A part as typed; without an id it gets one from its name."""
+
+    id: doc.Id | None = None  # type: ignore[assignment]
+
+    def value(self, build: core.Build, id: str | None = None) -> core.Item:
+        """The item, under ``id``, its own id, or one made from its name."""
+        chosen = id or self.id or free_id(self.name, (item.id for item in build.items))
+        return _ITEM.validate_python({**self.model_dump(), "id": chosen})
+
+
+class NewWeighing(doc.Edge):
+    """A reading to record. The sender gives it its id, so that sending twice records once."""
+
+    id: doc.Id
+    scale: doc.Id
+    reading_g: doc.Reading
+    pan: doc.PanDoc
+    at: doc.Moment | None = None
+    typed: doc.Label = ""
+    note: doc.Words = ""
+
+    def value(self) -> core.Weighing:
+        """The reading, taken now unless it says when."""
+        at = self.at or datetime.now(UTC)
+        return core.Weighing(
+            self.id, at, self.scale, self.reading_g, self.pan.value(), self.typed, self.note
+        )
+
+
+class BeadDoc(doc.Edge):
+    """How much of a lot joins the parts, in the lot's unit."""
+
+    lot: doc.Id
+    amount: doc.SampleAmount
+
+
+class NewJoint(doc.Edge):
+    """A joint that was spread just now; times that are left out are the adhesive's usual ones.
+
+    With ``bead`` its glue or tape becomes a part, to be found by weighing.
+    """
+
+    name: doc.Name
+    bead: BeadDoc | None = None
+    adhesive: doc.Id
+    items: Annotated[tuple[doc.Id, ...], Field(max_length=limits.ITEMS)] = ()
+    times: doc.JointTimesDoc | None = None
+
+    def value(self, build: core.Build) -> core.Joint:
+        """The joint, spread at the server's time."""
+        usual = adhesive(self.adhesive)
+        times = self.times or doc.JointTimesDoc.model_validate(usual)
+        return core.Joint(
+            id=free_id(self.name, (joint.id for joint in build.joints)),
+            name=self.name,
+            adhesive=usual.id,
+            spread_at=datetime.now(UTC),
+            items=tuple(dict.fromkeys(self.items)),
+            **times.model_dump(),
+        )
+
+
+class SettingAside(doc.Edge):
+    """Why a reading is set aside; null lets it speak again.
+
+    ``restore`` lets the reading that it corrects speak again in its place.
+    """
+
+    reason: doc.Words | None
+    restore: bool = False
+
+
+class Accepting(doc.Edge):
+    """Whether a doubtful reading stands as it is."""
+
+    accepted: bool
+
+
+class Correcting(doc.Edge):
+    """A reading put right: a new row in place of the old one, which is set aside."""
+
+    id: doc.Id
+    reading_g: doc.Reading
+    pan: doc.PanDoc
+    reason: doc.Words
+
+    def value(self, wrong: core.Weighing) -> core.Weighing:
+        """The new row: of the moment and the scale of the one that it corrects."""
+        return core.Weighing(
+            self.id,
+            wrong.at,
+            wrong.scale,
+            self.reading_g,
+            self.pan.value(),
+            note=self.reason,
+            corrects=wrong.id,
+        )
+
+
+class PuttingAway(doc.Edge):
+    """Whether a build is off the shelf."""
+
+    away: bool
+
+
+class NewPan(doc.PanDoc):
+    """What is on the pan now, and on which scale."""
+
+    scale: doc.Id | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Opened:
+    """A build, its revision, and everything that is told about it."""
+
+    revision: int
+    build: core.Build
+    assessment: Assessment
+
+
+@dataclass(frozen=True, slots=True)
+class Recorded:
+    """A reading as it was kept, and what is told about the build with it."""
+
+    revision: int
+    weighing: core.Weighing
+    news: tuple[News, ...]
+    assessment: Assessment
+
+
+@dataclass(frozen=True, slots=True)
+class Meanwhile:
+    """The server's time, and what can be weighed while joints set."""
+
+    now: datetime
+    free: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Shelved:
+    """A build's tag on the shelf."""
+
+    id: str
+    name: str
+    purpose: str
+    layout: str
+    created_at: datetime
+    put_away: bool
+    readings: int
+    auw_g: float
+    auw_sd_g: float
+    worst: Word | None
+    progress: float
+    outlines: tuple[Outline, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Beginnings:
+    """What a build can begin from, and the units that may be typed."""
+
+    purposes: tuple[Purpose, ...]
+    layouts: tuple[Layout, ...]
+    adhesives: tuple[Adhesive, ...]
+    units: dict[str, dict[str, float]]
+
+
+@dataclass(frozen=True, slots=True)
+class Understood:
+    """A typed quantity in its base unit."""
+
+    value: float
+    unit: str
+
+
+_BUILD: Final[TypeAdapter[core.Build]] = TypeAdapter(core.Build)
+_ITEM: Final[TypeAdapter[core.Item]] = TypeAdapter(core.Item)
+
+OPENED: Final = TypeAdapter(Opened)
+RECORDED: Final = TypeAdapter(Recorded)
+ASSESSMENT: Final = TypeAdapter(Assessment)
+DOUBT: Final[TypeAdapter[Doubt | None]] = TypeAdapter(Doubt | None)
+FORECAST: Final[TypeAdapter[tuple[Point, ...]]] = TypeAdapter(tuple[Point, ...])
+PAN_STATE: Final = TypeAdapter(PanState)
+
+
+def free_id(name: str, taken: Iterable[str]) -> str:
+    """An id made from a name, unlike all that are taken."""
+    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:48] or "part"
+    used = set(taken)
+    if stem not in used:
+        return stem
+    numbered = (f"{stem}-{number}" for number in range(2, 10_000))
+    return next((id for id in numbered if id not in used), str(uuid.uuid4()))

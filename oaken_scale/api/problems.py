@@ -1,0 +1,103 @@
+"""Errors as RFC 9457 problem documents: the field, what was wrong, what would be right."""
+
+import sqlite3
+from collections.abc import Iterable
+from typing import Any, Final
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from oaken_scale.core.faults import BuildFaultError, Fault
+from oaken_scale.formats.wording import field_faults
+
+MEDIA_TYPE: Final = "application/problem+json"
+
+
+class FieldFault(BaseModel):
+    """One field that was wrong."""
+
+    field: str
+    words: str
+
+
+class Problem(BaseModel):
+    """A problem document (RFC 9457), with the fields that were wrong."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    faults: list[FieldFault] = []
+
+
+class ProblemError(Exception):
+    """A request that cannot be done; answered with a problem document."""
+
+    def __init__(self, status: int, title: str, detail: str, field: str | None = None) -> None:
+        """Keep what the document will say."""
+        super().__init__(detail)
+        self.status, self.title, self.detail = status, title, detail
+        self.faults = [Fault(field, detail)] if field else []
+
+
+def no_such(what: str, id: str) -> ProblemError:
+    """The thing that a path names is not there."""
+    return ProblemError(404, f"No such {what}", f'there is no {what} "{id}"')
+
+
+def documented(*statuses: int) -> dict[int | str, dict[str, Any]]:
+    """OpenAPI entries for the problems that an operation may answer with."""
+    content = {MEDIA_TYPE: {"schema": {"$ref": "#/components/schemas/Problem"}}}
+    return {
+        status: {"model": Problem, "content": content, "description": "Problem"}
+        for status in (422, *statuses)
+    }
+
+
+def answer(status: int, title: str, detail: str, faults: Iterable[Fault] = ()) -> JSONResponse:
+    """A problem document as a response."""
+    problem = Problem(
+        title=title,
+        status=status,
+        detail=detail,
+        faults=[FieldFault(field=fault.field, words=fault.words) for fault in faults],
+    )
+    return JSONResponse(problem.model_dump(), status_code=status, media_type=MEDIA_TYPE)
+
+
+def _refused(faults: tuple[Fault, ...]) -> JSONResponse:
+    detail = "; ".join(f"{fault.field} {fault.words}" for fault in faults[:5])
+    return answer(422, "That cannot be right", detail, faults)
+
+
+def install(app: FastAPI) -> None:
+    """Answer every error of the application with a problem document."""
+
+    @app.exception_handler(ProblemError)
+    def _problem(_: Request, error: ProblemError) -> JSONResponse:
+        return answer(error.status, error.title, error.detail, error.faults)
+
+    @app.exception_handler(RequestValidationError)
+    def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:
+        return _refused(field_faults(error.errors(), drop=("body", "query", "path", "header")))
+
+    @app.exception_handler(BuildFaultError)
+    def _faulty(_: Request, error: BuildFaultError) -> JSONResponse:
+        return _refused(error.faults)
+
+    @app.exception_handler(HTTPException)
+    def _http(_: Request, error: HTTPException) -> JSONResponse:
+        words = str(error.detail)
+        unread = error.status_code == 400 and "body" in words
+        faults = [Fault("body", "is no JSON in UTF-8 that can be read; send a JSON object")]
+        response = answer(error.status_code, words, words, faults if unread else ())
+        response.headers.update(error.headers or {})
+        return response
+
+    @app.exception_handler(sqlite3.OperationalError)
+    def _busy(_: Request, error: sqlite3.OperationalError) -> JSONResponse:
+        words = f"the database could not be written ({error}); nothing was changed, try again"
+        return answer(503, "The database is not ready", words)

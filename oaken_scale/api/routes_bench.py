@@ -1,0 +1,187 @@
+"""The bench: the pan, the readings, and the stream that keeps every page up to date."""
+
+import asyncio
+from collections.abc import AsyncIterator
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Query, Request, Response
+from sse_starlette import EventSourceResponse, ServerSentEvent
+
+from oaken_scale.api.bench import Benches, PanState
+from oaken_scale.api.documents import (
+    DOUBT,
+    FORECAST,
+    PAN_STATE,
+    RECORDED,
+    Accepting,
+    Correcting,
+    NewPan,
+    NewWeighing,
+    Opened,
+    Recorded,
+    SettingAside,
+)
+from oaken_scale.api.problems import documented
+from oaken_scale.api.routes_builds import BuildId, Named, Shop, sharing, told
+from oaken_scale.core import limits
+from oaken_scale.core.balance import stations
+from oaken_scale.core.build import Pan
+from oaken_scale.core.doubt import Doubt, suspect
+from oaken_scale.core.forecast import Point, narrowing
+from oaken_scale.core.wing import wing_figures
+
+router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["bench"])
+
+FRAMES_PER_S = 12
+"""How often a simulated scale's display is sent on."""
+
+
+def benches(request: Request) -> Benches:
+    """The pans that the application serves."""
+    served: Benches = request.app.state.benches
+    return served
+
+
+Pans = Annotated[Benches, Depends(benches)]
+
+
+def shown(state: PanState) -> Response:
+    """The state of a pan."""
+    return Response(PAN_STATE.dump_json(state), media_type="application/json")
+
+
+@router.post("/weighings", response_model=Recorded, status_code=201, responses=documented(404, 409))
+def record(build_id: BuildId, new: NewWeighing, shop: Shop, pans: Pans) -> Response:
+    """Record a reading; it is on disk before this answers. Then the pan is cleared.
+
+    Sent again under its id, it is answered as the first time (200) and recorded once.
+    """
+    kept = shop.record(build_id, new.value())
+    if kept.is_new:
+        pans.clear(build_id)
+    revision, assessment = kept.held.revision, kept.held.assessment
+    body = RECORDED.dump_json(Recorded(revision, kept.weighing, kept.moved, assessment))
+    headers = {"ETag": f'"{revision}"'}
+    status = 201 if kept.is_new else 200
+    return Response(body, status, headers, "application/json", background=sharing(shop, build_id))
+
+
+@router.put("/weighings/{weighing_id}/set-aside", response_model=Opened, responses=documented(404))
+def set_aside(build_id: BuildId, weighing_id: Named, setting: SettingAside, shop: Shop) -> Response:
+    """Set a reading aside, with a reason, or take it back in. It stays in the log."""
+    held = shop.set_aside(build_id, weighing_id, setting.reason, setting.restore)
+    return told(held, after=sharing(shop, build_id))
+
+
+@router.put("/weighings/{weighing_id}/accepted", response_model=Opened, responses=documented(404))
+def accept(build_id: BuildId, weighing_id: Named, accepting: Accepting, shop: Shop) -> Response:
+    """Accept a doubtful reading as it is, or doubt it again."""
+    return told(shop.accept(build_id, weighing_id, accepting.accepted))
+
+
+@router.post(
+    "/weighings/{weighing_id}/correction",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 409),
+)
+def correct(build_id: BuildId, weighing_id: Named, correcting: Correcting, shop: Shop) -> Response:
+    """Put a reading right: a new row takes its place and says why; it stays in the log, aside."""
+    wrong = shop.reading(build_id, weighing_id)
+    held = shop.correct(build_id, wrong, correcting.value(wrong), correcting.reason)
+    return told(held, 201, after=sharing(shop, build_id))
+
+
+@router.get("/pan/doubt", response_model=Doubt | None, responses=documented(404))
+def doubt_on_the_pan(
+    build_id: BuildId,
+    reading_g: Annotated[float, Query(gt=0, le=limits.READING_G, allow_inf_nan=False)],
+    shop: Shop,
+    pans: Pans,
+) -> Response:
+    """What speaks against a reading while it is still on the pan; null when nothing does."""
+    state = pans.state(build_id)
+    build = shop.held(build_id).build
+    found = None
+    if state.loads != Pan() and build.scales:
+        found = suspect(build, state.loads, state.scale, reading_g)
+    return Response(DOUBT.dump_json(found), media_type="application/json")
+
+
+@router.get("/forecast", response_model=tuple[Point, ...], responses=documented(404))
+def forecast(
+    build_id: BuildId,
+    shop: Shop,
+    loadout: Annotated[str | None, Query(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")] = None,
+) -> Response:
+    """How all-up weight and balance narrowed, reading by reading."""
+    build = shop.held(build_id).build
+    chosen = next((each for each in build.loadouts if each.id == loadout), None)
+    chosen = chosen or next(iter(build.loadouts), None)
+    points = narrowing(build, chosen, stations(build, wing_figures(build.surfaces)))
+    return Response(FORECAST.dump_json(points), media_type="application/json")
+
+
+@router.get("/pan", response_model=PanState, responses=documented(404))
+def on_the_pan(build_id: BuildId, pans: Pans) -> Response:
+    """What is on the pan, and what it should read."""
+    return shown(pans.state(build_id))
+
+
+@router.put("/pan", response_model=PanState, responses=documented(404))
+def put_on_the_pan(build_id: BuildId, pan: NewPan, pans: Pans) -> Response:
+    """Have exactly this on the pan, besides what was tared away."""
+    return shown(pans.put(build_id, pan.value(), pan.scale))
+
+
+@router.post("/tare", response_model=PanState, responses=documented(404))
+def tare(build_id: BuildId, pans: Pans) -> Response:
+    """Zero the scale with what is on it."""
+    return shown(pans.tare(build_id))
+
+
+@router.post("/clear", response_model=PanState, responses=documented(404))
+def clear(build_id: BuildId, pans: Pans) -> Response:
+    """Take everything off the pan and zero the scale."""
+    return shown(pans.clear(build_id))
+
+
+@router.get(
+    "/events",
+    response_class=EventSourceResponse,
+    responses={
+        200: {"content": {"text/event-stream": {"schema": {"type": "string"}}}},
+        **documented(404),
+    },
+)
+async def events(build_id: BuildId, shop: Shop, pans: Pans) -> EventSourceResponse:
+    """What happens to a build: ``changed``, ``pan``, and ``scale`` for a simulated one."""
+    shop.held(build_id)
+    return EventSourceResponse(_happenings(build_id, shop, pans), ping=20)
+
+
+async def _happenings(build_id: str, shop: Any, pans: Benches) -> AsyncIterator[ServerSentEvent]:
+    last = ""
+    with shop.broadcast.listening(build_id) as page:
+        yield ServerSentEvent(
+            event="changed", data=f'{{"revision":{shop.held(build_id).revision}}}'
+        )
+        yield ServerSentEvent(event="pan", data=PAN_STATE.dump_json(pans.state(build_id)).decode())
+        while True:
+            try:
+                event, data = await asyncio.wait_for(page.get(), 1 / FRAMES_PER_S)
+                text = (
+                    PAN_STATE.dump_json(data).decode()
+                    if event == "pan"
+                    else f'{{"revision":{data["revision"]}}}'
+                )
+                yield ServerSentEvent(event=event, data=text)
+            except TimeoutError:
+                line = pans.line(build_id)
+                if line is None:
+                    continue
+                state = "over" if line.over else "steady" if line.steady else "moving"
+                text = f'{{"reading_g":{line.reading_g},"state":"{state}"}}'
+                if text != last:
+                    last = text
+                    yield ServerSentEvent(event="scale", data=text)

@@ -1,0 +1,259 @@
+"""Builds: the shelf, one whole build, its parts, its file."""
+
+from dataclasses import replace
+from typing import Annotated, Any
+
+from fastapi import APIRouter, Depends, Header, Path, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from fastapi.responses import JSONResponse
+from starlette.background import BackgroundTask
+
+from oaken_scale.api.documents import (
+    ASSESSMENT,
+    OPENED,
+    BuildPatch,
+    NewBuild,
+    NewItem,
+    Opened,
+    PuttingAway,
+    Shelved,
+    free_id,
+)
+from oaken_scale.api.problems import ProblemError, documented, no_such
+from oaken_scale.api.workshop import Held, Workshop
+from oaken_scale.core import presets
+from oaken_scale.core.assess import Assessment, assess
+from oaken_scale.core.build import Build, Item, Pedigree, Scale, Target, TargetKind
+from oaken_scale.core.faults import check
+from oaken_scale.formats import build_file
+
+router = APIRouter(prefix="/api/v1", tags=["builds"])
+
+Named = Annotated[str, Path(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")]
+"""The id of something in a path."""
+
+BuildId = Named
+Revision = Annotated[
+    str,
+    Header(
+        alias="If-Match",
+        pattern=r'^"[0-9]{1,15}"$',
+        description="The revision that the change was made to, as the ETag gave it",
+    ),
+]
+
+
+def workshop(request: Request) -> Workshop:
+    """The workshop that the application serves."""
+    served: Workshop = request.app.state.workshop
+    return served
+
+
+Shop = Annotated[Workshop, Depends(workshop)]
+
+
+def told(held: Held, status: int = 200, after: BackgroundTask | None = None) -> Response:
+    """A build with its assessment, its revision as ETag; ``after`` runs once it is sent."""
+    body = OPENED.dump_json(Opened(held.revision, held.build, held.assessment))
+    headers = {"ETag": f'"{held.revision}"'}
+    return Response(body, status, headers, "application/json", background=after)
+
+
+def sharing(shop: Workshop, build_id: str) -> BackgroundTask:
+    """Afterwards, let the builds that share a lot or a thing know what was learned."""
+    return BackgroundTask(shop.share, build_id)
+
+
+@router.get("/builds", response_model=list[Shelved], summary="The shelf")
+def shelf(shop: Shop) -> list[Shelved]:
+    """Every build with its tag, in the order they were begun."""
+    return [
+        Shelved(
+            id=row.id,
+            name=held.build.name,
+            purpose=held.build.purpose,
+            layout=held.build.layout,
+            created_at=row.created_at,
+            put_away=row.put_away,
+            readings=len(held.build.weighings),
+            auw_g=held.assessment.loadouts[0].answers[0].value or 0.0,
+            auw_sd_g=held.assessment.loadouts[0].answers[0].sd or 0.0,
+            worst=held.assessment.loadouts[0].worst,
+            progress=(held.assessment.progress.plan + held.assessment.progress.bench) / 2,
+            outlines=held.assessment.outlines,
+        )
+        for row, held in shop.shelf()
+    ]
+
+
+@router.post("/builds", response_model=Opened, status_code=201, responses=documented())
+def begin(new: NewBuild, shop: Shop) -> Response:
+    """Begin a build from a purpose and a layout, with the targets and the drawing they suggest."""
+    return told(shop.add(_beginning(new)), 201)
+
+
+@router.post(
+    "/builds/import",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(413),
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {"application/json": {"schema": {"type": "object"}}},
+            "description": "A build file, as GET /api/v1/file-schema describes it",
+        }
+    },
+)
+async def bring_in(request: Request, shop: Shop) -> Response:
+    """Bring in a build file. It becomes a build of its own; nothing is overwritten."""
+    data = await request.body()
+    held = await run_in_threadpool(lambda: shop.add(build_file.load(data)))
+    return told(held, 201)
+
+
+@router.get("/builds/{build_id}", response_model=Opened, responses=documented(404))
+def whole(build_id: BuildId, shop: Shop) -> Response:
+    """A whole build and everything that is told about it."""
+    return told(shop.held(build_id))
+
+
+@router.patch("/builds/{build_id}", response_model=Opened, responses=documented(404, 412))
+def change(build_id: BuildId, patch: BuildPatch, if_match: Revision, shop: Shop) -> Response:
+    """Change a build's name, purpose, drawing, lots, scales, loadouts, targets, budget, thrust."""
+    held = shop.change(build_id, number(if_match), patch.applied)
+    return told(held, after=sharing(shop, build_id))
+
+
+@router.post("/builds/{build_id}/what-if", response_model=Assessment, responses=documented(404))
+def what_if(build_id: BuildId, patch: BuildPatch, shop: Shop) -> Response:
+    """What would be told about the build with a change; nothing is kept."""
+    assessment = assess(check(patch.applied(shop.held(build_id).build)))
+    return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")
+
+
+@router.post(
+    "/builds/{build_id}/items",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 412),
+)
+def add_item(build_id: BuildId, item: NewItem, if_match: Revision, shop: Shop) -> Response:
+    """Add a part."""
+
+    def added(build: Build) -> Build:
+        return replace(build, items=(*build.items, item.value(build)))
+
+    return told(shop.change(build_id, number(if_match), added), 201)
+
+
+@router.put(
+    "/builds/{build_id}/items/{item_id}", response_model=Opened, responses=documented(404, 412)
+)
+def change_item(
+    build_id: BuildId, item_id: Named, item: NewItem, if_match: Revision, shop: Shop
+) -> Response:
+    """Change a part, or retire it; its readings speak on."""
+
+    def changed(build: Build) -> Build:
+        _item(build, item_id)
+        fresh = item.value(build, item_id)
+        items = tuple(fresh if each.id == item_id else each for each in build.items)
+        return replace(build, items=items, loadouts=_without_option(build, fresh))
+
+    return told(shop.change(build_id, number(if_match), changed), after=sharing(shop, build_id))
+
+
+@router.delete(
+    "/builds/{build_id}/items/{item_id}",
+    response_model=Opened,
+    responses=documented(404, 409, 412),
+)
+def remove_item(build_id: BuildId, item_id: Named, if_match: Revision, shop: Shop) -> Response:
+    """Remove a part that was never weighed; one that was can only be retired."""
+
+    def removed(build: Build) -> Build:
+        item = _item(build, item_id)
+        if any(load.item == item_id for each in build.weighings for load in each.pan.loads):
+            raise ProblemError(
+                409,
+                "It has been weighed",
+                f"{item.name} stands in the weighing log, which is never rewritten; retire it",
+                "item_id",
+            )
+        items = tuple(each for each in build.items if each.id != item_id)
+        loadouts = _without_option(build, replace(item, option=False))
+        return replace(build, items=items, loadouts=loadouts)
+
+    return told(shop.change(build_id, number(if_match), removed), after=sharing(shop, build_id))
+
+
+@router.put("/builds/{build_id}/put-away", status_code=204, responses=documented(404))
+def put_away(build_id: BuildId, putting: PuttingAway, shop: Shop) -> Response:
+    """Take a build off the shelf, or put it back."""
+    shop.put_away(build_id, putting.away)
+    return Response(status_code=204)
+
+
+@router.get(
+    "/builds/{build_id}/file",
+    response_model=build_file.BuildFile,
+    responses=documented(404),
+    summary="A build as a file",
+)
+def as_file(build_id: BuildId, shop: Shop) -> Response:
+    """The build file, to keep or to hand on."""
+    build = shop.held(build_id).build
+    name = free_id(build.name, ())
+    headers = {"Content-Disposition": f'attachment; filename="{name}.oaken.json"'}
+    return Response(build_file.dump(build), headers=headers, media_type="application/json")
+
+
+@router.get("/file-schema", response_model=dict[str, Any])
+def file_schema() -> Response:
+    """The JSON Schema of the build file."""
+    return JSONResponse(build_file.BuildFile.model_json_schema())
+
+
+def _beginning(new: NewBuild) -> Build:
+    """The first value of a build: its targets, drawing, scale and allowance."""
+    purpose = presets.purpose(new.purpose) if new.purpose else None
+    layout = presets.layout(new.layout) if new.layout else None
+    targets = presets.starting_targets(purpose, layout) if purpose and layout else ()
+    if new.auw_high_g is not None:
+        limit = Target(TargetKind.AUW, high=new.auw_high_g, source="your own limit")
+        targets = (limit, *targets)
+    return check(
+        Build(
+            id="new",
+            name=new.name,
+            purpose=new.purpose,
+            layout=new.layout,
+            items=(Item("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed"),),
+            surfaces=layout.starting_surfaces if layout else (),
+            scales=(Scale("scale", "My scale", step_g=new.step_g),),
+            targets=targets,
+        )
+    )
+
+
+def _item(build: Build, item_id: str) -> Item:
+    item = next((item for item in build.items if item.id == item_id), None)
+    if item is None:
+        raise no_such("item", item_id)
+    return item
+
+
+def _without_option(build: Build, item: Item) -> tuple[Any, ...]:
+    """The loadouts, none of which carries an item that is no option any more."""
+    if item.option:
+        return build.loadouts
+    return tuple(
+        replace(each, carries=tuple(id for id in each.carries if id != item.id))
+        for each in build.loadouts
+    )
+
+
+def number(if_match: str) -> int:
+    """The revision that an If-Match header names."""
+    return int(if_match.strip('"'))

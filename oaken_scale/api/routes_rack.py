@@ -1,0 +1,204 @@
+"""The rack and the drawer, common to all builds of the workshop."""
+
+from dataclasses import replace
+from functools import partial
+
+from fastapi import APIRouter, Response
+
+from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.problems import ProblemError, documented, no_such
+from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
+from oaken_scale.api.stock_documents import (
+    DrawerThing,
+    Fitting,
+    NewLot,
+    NewThing,
+    RackLot,
+    Taking,
+    Whereabouts,
+)
+from oaken_scale.api.workshop import Workshop
+from oaken_scale.core.build import Build, Known, Lot
+from oaken_scale.core.drawer import Thing, expected, fitted
+from oaken_scale.core.learned import combined
+from oaken_scale.core.prior import together
+
+router = APIRouter(prefix="/api/v1", tags=["stock"])
+
+
+@router.get("/rack", response_model=list[RackLot])
+def the_rack(shop: Shop) -> list[RackLot]:
+    """The lots that all builds share, with what the builds' weighings make of each now."""
+    return [_rack_lot(shop, lot) for lot in shop.rack()]
+
+
+@router.post("/rack", response_model=RackLot, status_code=201, responses=documented(409))
+def hang(new: NewLot, shop: Shop) -> RackLot:
+    """Hang a lot on the rack."""
+    taken = [lot.id for lot in shop.rack()]
+    if new.id in taken:
+        words = f'the rack has a lot "{new.id}" already; leave the id out to get a fresh one'
+        raise ProblemError(409, "That id is taken", words, "id")
+    lot = new.value(new.id or free_id(new.name, taken))
+    shop.hang(lot)
+    return _rack_lot(shop, shop.rack_lot(lot.id))
+
+
+@router.put("/rack/{lot_id}", response_model=RackLot, responses=documented(404))
+def describe(lot_id: Named, new: NewLot, shop: Shop) -> RackLot:
+    """Change what is said of a lot, here and in every build that uses it."""
+    shop.rack_lot(lot_id)
+    shop.hang(new.value(lot_id))
+    return _rack_lot(shop, shop.rack_lot(lot_id))
+
+
+@router.delete("/rack/{lot_id}", status_code=204, responses=documented(404, 409))
+def take_down(lot_id: Named, shop: Shop) -> Response:
+    """Take a lot that no build uses off the rack."""
+    shop.take_down(lot_id)
+    return Response(status_code=204)
+
+
+@router.post(
+    "/builds/{build_id}/lots",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 412),
+)
+def take(build_id: BuildId, taking: Taking, if_match: Revision, shop: Shop) -> Response:
+    """Take a lot of the rack into a build, with all that the workshop knows of it."""
+    lot = shop.rack_lot(taking.rack)
+
+    def taken(build: Build) -> Build:
+        return replace(build, lots=(*build.lots, taken_lot(build, lot)))
+
+    held = shop.change(build_id, number(if_match), taken)
+    shop.share(build_id)
+    return told(shop.held(held.build.id), 201)
+
+
+@router.put(
+    "/builds/{build_id}/lots/{lot_id}/rack",
+    response_model=Opened,
+    responses=documented(404, 409, 412),
+)
+def put_on_rack(build_id: BuildId, lot_id: Named, if_match: Revision, shop: Shop) -> Response:
+    """Put a build's own lot on the rack, for all builds to use."""
+    lot = next((lot for lot in shop.held(build_id).build.lots if lot.id == lot_id), None)
+    if lot is None:
+        raise no_such("lot", lot_id)
+    if lot.rack is not None:
+        words = f"{lot.name} is on the rack already"
+        raise ProblemError(409, "It is on the rack", words, "lot_id")
+    rack_id = free_id(lot.name, [each.id for each in shop.rack()])
+    shop.hang(replace(lot, id=rack_id))
+
+    def linked(build: Build) -> Build:
+        lots = tuple(
+            replace(each, rack=rack_id) if each.id == lot_id else each for each in build.lots
+        )
+        return replace(build, lots=lots)
+
+    held = shop.change(build_id, number(if_match), linked)
+    return told(held, after=sharing(shop, build_id))
+
+
+@router.get("/drawer", response_model=list[DrawerThing])
+def the_drawer(shop: Shop) -> list[DrawerThing]:
+    """The things that move from build to build, what each weighs by now, and where it sits."""
+    return [_drawer_thing(shop, thing, where) for thing, where in shop.drawer()]
+
+
+@router.post("/drawer", response_model=DrawerThing, status_code=201, responses=documented())
+def lay(new: NewThing, shop: Shop) -> DrawerThing:
+    """Lay a thing into the drawer."""
+    thing = new.value(free_id(new.name, [thing.id for thing, _ in shop.drawer()]))
+    shop.lay(thing)
+    return _drawer_thing(shop, thing, [])
+
+
+@router.put("/drawer/{thing_id}", response_model=DrawerThing, responses=documented(404))
+def redescribe(thing_id: Named, new: NewThing, shop: Shop) -> DrawerThing:
+    """Change what is said of a thing; what builds weighed of it stands."""
+    shop.thing(thing_id)
+    shop.lay(new.value(thing_id))
+    found = next(entry for entry in shop.drawer() if entry[0].id == thing_id)
+    return _drawer_thing(shop, *found)
+
+
+@router.delete("/drawer/{thing_id}", status_code=204, responses=documented(404, 409))
+def take_out(thing_id: Named, shop: Shop) -> Response:
+    """Take a thing that sits in no build out of the drawer for good."""
+    shop.take_out(thing_id)
+    return Response(status_code=204)
+
+
+@router.post(
+    "/builds/{build_id}/things",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 412),
+)
+def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> Response:
+    """Fit a thing of the drawer into a build; it brings along what other builds weighed of it.
+
+    With ``move`` it comes out of the builds that it sits in: there it retires.
+    """
+    thing = shop.thing(fitting.thing)
+    where = next(places for each, places in shop.drawer() if each.id == thing.id)
+
+    def added(build: Build) -> Build:
+        item = fitted(thing, free_id(thing.name, (item.id for item in build.items)))
+        return replace(build, items=(*build.items, replace(item, station=fitting.where())))
+
+    shop.change(build_id, number(if_match), added)
+    for other, item_id in where if fitting.move else []:
+        if other != build_id:
+            shop.change(other, None, partial(_without, item_id=item_id))
+    shop.share(build_id)
+    return told(shop.held(build_id), 201)
+
+
+def taken_lot(build: Build, lot: Lot) -> Lot:
+    """A lot of the rack as a build's own, under an id that is free there."""
+    return replace(lot, id=free_id(lot.id, (each.id for each in build.lots)), rack=lot.id)
+
+
+def _without(build: Build, item_id: str) -> Build:
+    """The build with an item off the plane; its readings speak on."""
+    items = tuple(
+        replace(item, retired=True, option=False) if item.id == item_id else item
+        for item in build.items
+    )
+    loadouts = tuple(
+        replace(each, carries=tuple(id for id in each.carries if id != item_id))
+        for each in build.loadouts
+    )
+    return replace(build, items=items, loadouts=loadouts)
+
+
+def _rack_lot(shop: Workshop, lot: Lot) -> RackLot:
+    where, found = [], []
+    for id in shop.using(lot.id):
+        build = shop.held(id).build
+        own = next(each for each in build.lots if each.rack == lot.id)
+        where.append(Whereabouts(id, build.name, own.id))
+        known = shop.learned(id).lots.get(lot.id)
+        if known is not None:
+            found.append((build.name, known))
+    known = combined((each for _, each in found), ", ".join(name for name, _ in found))
+    now = together(lot.constant, lot.doubt, known)
+    return RackLot(lot, Known(*now), known, tuple(where))
+
+
+def _drawer_thing(shop: Workshop, thing: Thing, where: list[tuple[str, str]]) -> DrawerThing:
+    found = [
+        known
+        for _, held in shop.shelf()
+        if any(item.thing == thing.id for item in held.build.items)
+        and (known := shop.learned(held.build.id).things.get(thing.id))
+    ]
+    known = combined(found)
+    now = together(*expected(thing), known)
+    sits = tuple(Whereabouts(id, shop.held(id).build.name, item) for id, item in where)
+    return DrawerThing(thing, Known(*now), known is not None, sits)

@@ -1,0 +1,223 @@
+"""Stock of one build: parts from outlines and shapes, alternatives, shopping, the budget."""
+
+from dataclasses import replace
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+
+from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.problems import ProblemError, documented, no_such
+from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
+from oaken_scale.api.routes_rack import taken_lot
+from oaken_scale.api.stock_documents import (
+    CANDIDATE,
+    COMPARISON,
+    OUTLINES,
+    SHOPPING,
+    Choosing,
+    Keeping,
+    NewShape,
+    Template,
+    TemplateArea,
+)
+from oaken_scale.api.workshop import Workshop
+from oaken_scale.core.alternatives import Comparison, compare, instead
+from oaken_scale.core.budget import budget_of, preset_budget
+from oaken_scale.core.build import Build, Item, Lot, LotKind, LotUnit
+from oaken_scale.core.faults import BuildFaultError, Fault
+from oaken_scale.core.ledger import solve
+from oaken_scale.core.outline import Candidate, Outlines, outlines
+from oaken_scale.core.placing import Cut, parts_from
+from oaken_scale.core.rack import stripped
+from oaken_scale.core.shape import template_area
+from oaken_scale.core.shopping import Shopping, shopping
+from oaken_scale.formats.build_file import BudgetDoc
+from oaken_scale.formats.drawing import read_drawing
+from oaken_scale.formats.shopping_csv import shopping_csv
+
+router = APIRouter(prefix="/api/v1", tags=["stock"])
+
+
+@router.post(
+    "/outlines",
+    response_model=Outlines,
+    responses=documented(413),
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
+            },
+            "description": "An SVG or an ASCII DXF drawing",
+        }
+    },
+)
+async def read_outlines(
+    request: Request,
+    close_within_mm: Annotated[float, Query(ge=0, le=50, allow_inf_nan=False)] = 0.0,
+    mm_per_unit: Annotated[float | None, Query(gt=1e-6, le=1e6, allow_inf_nan=False)] = None,
+) -> Response:
+    """The parts that a drawing offers; nothing is kept.
+
+    ``mm_per_unit`` gives the scale where the drawing has none of its own.
+    """
+    data = await request.body()
+    told = await run_in_threadpool(
+        lambda: outlines(read_drawing(data), close_within_mm, mm_per_unit)
+    )
+    return Response(OUTLINES.dump_json(told), media_type="application/json")
+
+
+@router.post("/shapes", response_model=Candidate, responses=documented())
+def measure(new: NewShape) -> Response:
+    """Area and centroid of a plain shape less its cut-outs; nothing is kept."""
+    return Response(CANDIDATE.dump_json(new.value()), media_type="application/json")
+
+
+@router.post("/template", response_model=TemplateArea, responses=documented())
+def template(new: Template) -> TemplateArea:
+    """The area that a paper template's weight tells."""
+    if new.reading_g < new.step_g:
+        words = f"{new.reading_g:g} g is less than one step of the scale; weigh several together"
+        raise BuildFaultError([Fault("reading_g", words)])
+    sd = (new.step_g**2 / 12 + new.step_g**2 / 4) ** 0.5
+    area, doubt = template_area(new.reading_g, sd, new.paper_g_m2, new.paper_doubt_g_m2)
+    return TemplateArea(area, doubt)
+
+
+@router.post(
+    "/builds/{build_id}/cuts",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 412),
+)
+def keep(build_id: BuildId, keeping: Keeping, if_match: Revision, shop: Shop) -> Response:
+    """Keep parts of a drawing or a shape: each with its lot, layers, twin and place."""
+
+    def kept(build: Build) -> Build:
+        items = list(build.items)
+        for k, given in enumerate(keeping.cuts):
+            items += _parts(k, given.value(), build, [item.id for item in items])
+        return replace(build, items=tuple(items))
+
+    return told(shop.change(build_id, number(if_match), kept), 201)
+
+
+@router.post(
+    "/builds/{build_id}/alternatives", response_model=Comparison, responses=documented(404)
+)
+def alternatives(build_id: BuildId, choosing: Choosing, shop: Shop) -> Response:
+    """The chosen parts from other lots, side by side with today's; nothing is kept."""
+    build = shop.held(build_id).build
+    told = compare(build, choosing.items, _lots(shop, build, choosing))
+    return Response(COMPARISON.dump_json(told), media_type="application/json")
+
+
+@router.post(
+    "/builds/{build_id}/alternatives/adopt",
+    response_model=Opened,
+    responses=documented(404, 412),
+)
+def adopt(build_id: BuildId, choosing: Choosing, if_match: Revision, shop: Shop) -> Response:
+    """Make the chosen parts from another lot from now on; give just one."""
+
+    def adopted(build: Build) -> Build:
+        lots = _lots(shop, build, choosing)
+        if len(lots) != 1:
+            words = f"holds {len(lots)} ways; adopt one at a time"
+            raise BuildFaultError([Fault("lots", words)])
+        return instead(build, choosing.items, lots[0])
+
+    held = shop.change(build_id, number(if_match), adopted)
+    return told(held, after=sharing(shop, build_id))
+
+
+@router.get("/builds/{build_id}/shopping", response_model=Shopping, responses=documented(404))
+def shopping_list(build_id: BuildId, shop: Shop) -> Response:
+    """Sheets, rolls and rods wanted, what is in the rack, and what it costs."""
+    told = shopping(shop.held(build_id).build)
+    return Response(SHOPPING.dump_json(told), media_type="application/json")
+
+
+@router.get(
+    "/builds/{build_id}/shopping.csv",
+    responses={200: {"content": {"text/csv": {"schema": {"type": "string"}}}}, **documented(404)},
+    response_class=Response,
+)
+def shopping_file(build_id: BuildId, shop: Shop) -> Response:
+    """The shopping list as CSV."""
+    build = shop.held(build_id).build
+    units = {lot.id: str(lot.unit) for lot in build.lots}
+    name = free_id(build.name, ())
+    headers = {"Content-Disposition": f'attachment; filename="{name}-shopping.csv"'}
+    return Response(shopping_csv(shopping(build), units), headers=headers, media_type="text/csv")
+
+
+@router.get(
+    "/builds/{build_id}/budget/suggested", response_model=BudgetDoc, responses=documented(404)
+)
+def suggested_budget(
+    build_id: BuildId,
+    shop: Shop,
+    earlier: Annotated[str | None, Query(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")] = None,
+) -> BudgetDoc:
+    """A budget by the usual shares of the build's purpose, or as an ``earlier`` build came out."""
+    if earlier is None:
+        return BudgetDoc.model_validate(preset_budget(shop.held(build_id).build))
+    other = shop.held(earlier)
+    return BudgetDoc.model_validate(budget_of(other.assessment.budget, other.build.name))
+
+
+def _parts(k: int, cut: Cut, build: Build, taken: list[str]) -> tuple[Item, ...]:
+    lot = next((lot for lot in build.lots if lot.id == cut.lot), None)
+    if lot is None or lot.unit is not LotUnit.DM2:
+        sheets = ", ".join(each.id for each in build.lots if each.unit is LotUnit.DM2) or "none"
+        words = f'"{cut.lot}" is no sheet of this build; it has {sheets}'
+        raise BuildFaultError([Fault(f"cuts.{k}.lot", words)])
+    first = free_id(cut.name, taken)
+    ids = (first, free_id(cut.name, [*taken, first]))
+    return parts_from(cut, ids, lot.constant)
+
+
+def _lots(shop: Workshop, build: Build, choosing: Choosing) -> tuple[Lot, ...]:
+    """The lots that the parts might be made from, those of the rack as if taken."""
+    own = {lot.id: lot for lot in build.lots}
+    by_rack = {lot.rack: lot for lot in build.lots if lot.rack}
+    found = []
+    for id in choosing.lots:
+        lot = own.get(id) or by_rack.get(id)
+        if lot is None:
+            try:
+                lot = taken_lot(build, shop.rack_lot(id))
+            except ProblemError as error:
+                raise no_such("lot in this build or on the rack", id) from error
+        found.append(lot)
+    return (*found, *_stripped(build, choosing))
+
+
+def _stripped(build: Build, choosing: Choosing) -> tuple[Lot, ...]:
+    """The chosen parts' own sheet with other faces."""
+    if not choosing.faces:
+        return ()
+    now = solve(build)
+    sheets = {
+        lot.id: replace(lot, constant=float(now.mean[k]), doubt=float(now.sd[k]))
+        for k, lot in enumerate(build.lots)
+        if lot.kind is LotKind.FOAM
+    }
+    used = [
+        sheets[use.lot]
+        for item in build.items
+        if item.id in choosing.items
+        for use in item.uses
+        if use.lot in sheets
+    ]
+    if not used:
+        words = "none of these parts is cut from a foam sheet; its faces cannot change"
+        raise BuildFaultError([Fault("faces", words)])
+    made = []
+    for faces in choosing.faces:
+        lot = stripped(used[0], faces)
+        made.append(replace(lot, id=free_id(lot.id, (each.id for each in build.lots))))
+    return tuple(made)

@@ -1,0 +1,44 @@
+"""What every page needs: what a build can begin from, and what people type."""
+
+from enum import StrEnum
+from typing import Annotated
+
+from fastapi import APIRouter, Query
+
+from oaken_scale.api.documents import Beginnings, Understood
+from oaken_scale.api.problems import ProblemError, documented
+from oaken_scale.core import presets
+from oaken_scale.core.joint_clock import ADHESIVES
+from oaken_scale.core.quantity import FACTORS, QuantityError, parse
+from oaken_scale.formats.build_file import TargetDoc
+
+router = APIRouter(prefix="/api/v1", tags=["workshop"])
+
+Kind = StrEnum("Kind", {kind: kind for kind in FACTORS})  # type: ignore[misc]
+
+
+@router.get("/beginnings", response_model=Beginnings)
+def beginnings() -> Beginnings:
+    """Purposes, layouts, adhesives, and the units that may be typed, each in its base unit."""
+    return Beginnings(presets.PURPOSES, presets.LAYOUTS, ADHESIVES, FACTORS)
+
+
+@router.get("/beginnings/targets", response_model=tuple[TargetDoc, ...], responses=documented())
+def suggested_targets(purpose: str, layout: str) -> tuple[TargetDoc, ...]:
+    """The targets that a purpose and a layout suggest, each saying where its figure comes from."""
+    suggested = presets.starting_targets(presets.purpose(purpose), presets.layout(layout))
+    return tuple(TargetDoc.model_validate(target) for target in suggested)
+
+
+@router.get("/quantity", response_model=Understood, responses=documented())
+def quantity(
+    text: Annotated[str, Query(max_length=200)],
+    kind: Kind,
+    unit: Annotated[str | None, Query(max_length=8)] = None,
+) -> Understood:
+    """Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in"."""
+    try:
+        understood = parse(text, kind.value, unit)
+    except QuantityError as error:
+        raise ProblemError(422, "That cannot be right", str(error), "text") from error
+    return Understood(understood.value, understood.unit)

@@ -1,0 +1,278 @@
+"""What the API takes and gives about the rack, the drawer, outlines and shapes."""
+
+from dataclasses import dataclass
+from typing import Annotated, Any, Final, Literal
+
+from pydantic import Field, TypeAdapter
+
+from oaken_scale.core import limits, shape
+from oaken_scale.core.alternatives import Comparison
+from oaken_scale.core.build import Faces, Known, Lot, Reference, Station
+from oaken_scale.core.drawer import Thing, ThingKind
+from oaken_scale.core.outline import Candidate, Outlines
+from oaken_scale.core.placing import Aft, Cut, Datum, Lie
+from oaken_scale.core.rack import LOT_DOUBT
+from oaken_scale.core.shopping import Shopping
+from oaken_scale.formats import build_file as doc
+
+_Sized = Annotated[float, Field(ge=0.1, le=limits.STATION_MM, strict=True, allow_inf_nan=False)]
+_At = Annotated[
+    float, Field(ge=-10 * limits.STATION_MM, le=10 * limits.STATION_MM, allow_inf_nan=False)
+]
+
+
+class NewLot(doc.LotDoc):
+    """A lot for the rack; without an id it gets one from its name, without a doubt 10 %."""
+
+    id: doc.Id | None = None  # type: ignore[assignment]
+    doubt: doc.Doubt | None = None  # type: ignore[assignment]
+
+    def value(self, id: str) -> Lot:
+        """The lot under an id of the rack; where no doubt was said, the usual one."""
+        doubt = LOT_DOUBT * self.constant if self.doubt is None else self.doubt
+        said = {**self.model_dump(), "id": id, "rack": id, "elsewhere": None, "doubt": doubt}
+        return _LOT.validate_python(said)
+
+
+class NewThing(doc.Edge):
+    """A thing for the drawer, with its listing for one."""
+
+    name: doc.Name
+    kind: ThingKind
+    listing_g: Annotated[
+        float, Field(gt=0, le=limits.ITEM_MASS_G, strict=True, allow_inf_nan=False)
+    ]
+    leads_included: bool = True
+    price: doc.Price | None = None
+    note: doc.Words = ""
+
+    def value(self, id: str) -> Thing:
+        """The thing under an id of the drawer."""
+        return Thing(id, **self.model_dump())
+
+
+class Taking(doc.Edge):
+    """Which lot of the rack a build takes."""
+
+    rack: doc.Id
+
+
+class Fitting(doc.Edge):
+    """Which thing of the drawer goes into a build, and where; ``move`` takes it out of others."""
+
+    thing: doc.Id
+    station: doc.StationDoc | None = None
+    move: bool = False
+
+    def where(self) -> Station | None:
+        """Its station."""
+        return None if self.station is None else _STATION.validate_python(self.station.model_dump())
+
+
+class Choosing(doc.Edge):
+    """Parts, and the lots that they might be made from instead.
+
+    Each lot by its id in the build or on the rack; or the parts' own sheet with other faces.
+    """
+
+    items: Annotated[tuple[doc.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
+    lots: Annotated[tuple[doc.Id, ...], Field(max_length=6)] = ()
+    faces: Annotated[tuple[Faces, ...], Field(max_length=3)] = ()
+
+
+class PlacingDoc(doc.Edge):
+    """Where a part's datum sits on the plane [mm], and how its drawing is turned there."""
+
+    x_mm: doc.Coordinate
+    y_mm: doc.Coordinate = 0.0
+    z_mm: doc.Coordinate = 0.0
+    reference: Reference = Reference.NOSE
+    aft: Aft = Aft.RIGHT
+    lie: Lie = Lie.FLAT
+    datum: Datum = Datum.FRONT_MIDDLE
+
+
+class BoxDoc(doc.Edge):
+    """The edges of a part on its drawing [mm], y down."""
+
+    left_mm: _At = 0.0
+    top_mm: _At = 0.0
+    right_mm: _At = 0.0
+    bottom_mm: _At = 0.0
+
+
+class CutDoc(doc.Edge):
+    """A part to keep: its figures as an outline or a shape gave them, and what it is made of."""
+
+    name: doc.Name
+    area_dm2: Annotated[float, Field(gt=0, le=limits.AREA_DM2, strict=True, allow_inf_nan=False)]
+    x_mm: _At = 0.0
+    y_mm: _At = 0.0
+    box: BoxDoc = BoxDoc()
+    lot: doc.Id
+    layers: Annotated[int, Field(strict=True, ge=1, le=20)] = 1
+    twin: bool = False
+    assembly: doc.Label = ""
+    placing: PlacingDoc | None = None
+    doubt_dm2: (
+        Annotated[float, Field(ge=0, le=limits.AREA_DM2, strict=True, allow_inf_nan=False)] | None
+    ) = None
+
+    def value(self) -> Cut:
+        """The part as the core has it."""
+        return _CUT.validate_python(self.model_dump())
+
+
+class Keeping(doc.Edge):
+    """The parts of a drawing that a build keeps."""
+
+    cuts: Annotated[tuple[CutDoc, ...], Field(min_length=1, max_length=500)]
+
+
+Corner = Annotated[tuple[doc.Coordinate, ...], Field(min_length=2, max_length=2)]
+
+
+class RectangleDoc(doc.Edge):
+    """A rectangle [mm]."""
+
+    kind: Literal["rectangle"]
+    width_mm: _Sized
+    height_mm: _Sized
+
+
+class TrapezoidDoc(doc.Edge):
+    """Two parallel sides, so far apart; the lower starts ``offset_mm`` right of the upper."""
+
+    kind: Literal["trapezoid"]
+    top_mm: _Sized
+    bottom_mm: _Sized
+    height_mm: _Sized
+    offset_mm: doc.Coordinate = 0.0
+
+
+class TriangleDoc(doc.Edge):
+    """A base and a height; the point lies ``offset_mm`` right of the base's start."""
+
+    kind: Literal["triangle"]
+    base_mm: _Sized
+    height_mm: _Sized
+    offset_mm: doc.Coordinate = 0.0
+
+
+class EllipseDoc(doc.Edge):
+    """An ellipse or a circle [mm]."""
+
+    kind: Literal["ellipse"]
+    width_mm: _Sized
+    height_mm: _Sized
+
+
+class PolygonDoc(doc.Edge):
+    """Any corners, in order around the part [mm]."""
+
+    kind: Literal["polygon"]
+    points: Annotated[tuple[Corner, ...], Field(min_length=3, max_length=500)]
+
+
+ShapeDoc = Annotated[
+    RectangleDoc | TrapezoidDoc | TriangleDoc | EllipseDoc | PolygonDoc,
+    Field(discriminator="kind"),
+]
+
+_SHAPES: Final[dict[str, Any]] = {
+    "rectangle": shape.Rectangle,
+    "trapezoid": shape.Trapezoid,
+    "triangle": shape.Triangle,
+    "ellipse": shape.Ellipse,
+    "polygon": shape.Polygon,
+}
+
+
+class CutOutDoc(doc.Edge):
+    """A shape taken out of another, moved on it [mm]."""
+
+    shape: ShapeDoc
+    x_mm: doc.Coordinate = 0.0
+    y_mm: doc.Coordinate = 0.0
+
+
+class NewShape(doc.Edge):
+    """A part without a drawing: a plain shape and what is cut out of it."""
+
+    name: doc.Name = "Part"
+    shape: ShapeDoc
+    cut_outs: Annotated[tuple[CutOutDoc, ...], Field(max_length=50)] = ()
+
+    def value(self) -> Candidate:
+        """Its figures. Raises BuildFaultError for sides that cross and cut-outs that reach out."""
+        cut_outs = tuple(
+            shape.CutOut(_shape(each.shape), each.x_mm, each.y_mm) for each in self.cut_outs
+        )
+        return shape.measured(self.name, _shape(self.shape), cut_outs)
+
+
+class Template(doc.Edge):
+    """A paper template as the scale shows it."""
+
+    reading_g: doc.Reading
+    step_g: Annotated[float, Field(ge=0.0001, le=100, strict=True, allow_inf_nan=False)] = 0.1
+    paper_g_m2: Annotated[float, Field(gt=1, le=2000, strict=True, allow_inf_nan=False)] = (
+        shape.PAPER_G_M2[0]
+    )
+    paper_doubt_g_m2: Annotated[float, Field(ge=0, le=500, strict=True, allow_inf_nan=False)] = (
+        shape.PAPER_G_M2[1]
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class TemplateArea:
+    """The area that a template's weight tells [dm2], one sigma."""
+
+    area_dm2: float
+    doubt_dm2: float
+
+
+@dataclass(frozen=True, slots=True)
+class Whereabouts:
+    """A build that uses something, and as which of its lots or parts."""
+
+    build: str
+    name: str
+    id: str
+
+
+@dataclass(frozen=True, slots=True)
+class RackLot:
+    """A lot on the rack: what is said of it, what all builds' weighings make of it now, and who
+    uses it."""
+
+    lot: Lot
+    now: Known
+    learned: Known | None
+    builds: tuple[Whereabouts, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class DrawerThing:
+    """A thing in the drawer: what it should weigh now, whether it was weighed, where it sits."""
+
+    thing: Thing
+    now: Known
+    weighed: bool
+    builds: tuple[Whereabouts, ...]
+
+
+_LOT: Final[TypeAdapter[Lot]] = TypeAdapter(Lot)
+_CUT: Final[TypeAdapter[Cut]] = TypeAdapter(Cut)
+_STATION: Final[TypeAdapter[Station]] = TypeAdapter(Station)
+
+OUTLINES: Final = TypeAdapter(Outlines)
+CANDIDATE: Final = TypeAdapter(Candidate)
+COMPARISON: Final = TypeAdapter(Comparison)
+SHOPPING: Final = TypeAdapter(Shopping)
+
+
+def _shape(given: ShapeDoc) -> shape.Shape:
+    figures = given.model_dump(exclude={"kind"})
+    made: shape.Shape = _SHAPES[given.kind](**figures)
+    return made

@@ -1,0 +1,182 @@
+"""The command line: demo, serve, export, import, assess, openapi, schema."""
+
+import argparse
+import json
+import os
+import sys
+import tempfile
+from collections.abc import Sequence
+from pathlib import Path
+
+import platformdirs
+import uvicorn
+from pydantic import TypeAdapter
+
+from oaken_scale.api.app import create_app
+from oaken_scale.api.workshop import Workshop
+from oaken_scale.core.assess import Assessment, assess
+from oaken_scale.core.faults import BuildFaultError
+from oaken_scale.demo.workshop import load_demo
+from oaken_scale.formats import build_file
+from oaken_scale.store.database import DatabaseRefusedError
+
+BAD_INPUT = 2
+"""Exit status when what was given cannot be used."""
+
+
+class CannotError(Exception):
+    """What was asked for cannot be done; the message says why."""
+
+
+def own_database() -> Path:
+    """Where a builder's own data live."""
+    return platformdirs.user_data_path("oaken-scale", appauthor=False) / "workshop.sqlite"
+
+
+def demo_database() -> Path:
+    """Where the demo workshop lives, apart from the builder's own data."""
+    return platformdirs.user_cache_path("oaken-scale", appauthor=False) / "demo.sqlite"
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run the command line; the exit status."""
+    given = _parser().parse_args(arguments)
+    try:
+        status: int = given.run(given)
+        return status
+    except CannotError as error:
+        print(f"oaken-scale: {error}", file=sys.stderr)
+    except DatabaseRefusedError as error:
+        print(f"oaken-scale: {error}", file=sys.stderr)
+    except BuildFaultError as error:
+        for fault in error.faults:
+            print(f"oaken-scale: {fault.field}: {fault.words}", file=sys.stderr)
+    return BAD_INPUT
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="oaken-scale",
+        description="Weigh a foam board build as it grows, and know how it will fly.",
+    )
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+
+    def command(name: str, run: object, help: str) -> argparse.ArgumentParser:
+        added = commands.add_parser(name, help=help, description=help)
+        added.set_defaults(run=run)
+        return added
+
+    for name, run, help in (
+        ("demo", _demo, "serve the demo workshop, loaded fresh"),
+        ("serve", _serve, "serve your own workshop"),
+    ):
+        server = command(name, run, help)
+        server.add_argument("--host", default="127.0.0.1", help="address to listen on")
+        server.add_argument("--port", type=int, default=8017, help="port to listen on")
+        server.add_argument("--database", type=Path, help="database file to use")
+    export = command("export", _export, "write a build to a file")
+    export.add_argument("build", metavar="BUILD", help="a build's id or name")
+    export.add_argument("file", metavar="FILE", type=Path)
+    export.add_argument("--database", type=Path, help="database file to use")
+    bring = command("import", _import, "bring in a build file as a build of its own")
+    bring.add_argument("file", metavar="FILE", type=Path)
+    bring.add_argument("--database", type=Path, help="database file to use")
+    tell = command("assess", _assess, "print what is told about a build file, as JSON")
+    tell.add_argument("file", metavar="FILE", type=Path)
+    command("openapi", _openapi, "print the API's OpenAPI document")
+    command("schema", _schema, "print the build file's JSON Schema")
+    return parser
+
+
+def _demo(given: argparse.Namespace) -> int:
+    path = given.database or demo_database()
+    load_demo(path)
+    return _run(path, given, "/build/sandpiper")
+
+
+def _serve(given: argparse.Namespace) -> int:
+    return _run(given.database or own_database(), given)
+
+
+def _run(path: Path, given: argparse.Namespace, opens: str = "/") -> int:
+    app = create_app(path)
+    print(f"Open http://{given.host}:{given.port}{opens}  (data in {path})", flush=True)
+    uvicorn.run(app, host=given.host, port=given.port, log_level="warning")
+    return 0
+
+
+def _export(given: argparse.Namespace) -> int:
+    workshop = Workshop(_existing(given.database or own_database()))
+    try:
+        builds = [held.build for _, held in workshop.shelf()]
+    finally:
+        workshop.close()
+    named = [build for build in builds if build.id == given.build]
+    named = named or [build for build in builds if build.name.lower() == given.build.lower()]
+    if len(named) > 1:
+        ids = ", ".join(build.id for build in named)
+        raise CannotError(f'{len(named)} builds are named "{given.build}"; give an id: {ids}')
+    if not named:
+        known = ", ".join(sorted(build.name for build in builds)) or "none"
+        raise CannotError(f'there is no build "{given.build}"; there is {known}')
+    _write_whole(given.file, build_file.dump(named[0]))
+    return 0
+
+
+def _import(given: argparse.Namespace) -> int:
+    build = build_file.load(_read(given.file))
+    workshop = Workshop(given.database or own_database())
+    try:
+        held = workshop.add(build)
+    finally:
+        workshop.close()
+    print(f"{held.build.name} is on the shelf as {held.build.id}")
+    return 0
+
+
+def _assess(given: argparse.Namespace) -> int:
+    told = assess(build_file.load(_read(given.file)))
+    sys.stdout.write(TypeAdapter(Assessment).dump_json(told, indent=2).decode() + "\n")
+    return 0
+
+
+def _openapi(_: argparse.Namespace) -> int:
+    with tempfile.TemporaryDirectory() as folder:
+        app = create_app(Path(folder) / "none.sqlite")
+        print(json.dumps(app.openapi(), indent=2))
+        app.state.workshop.close()
+    return 0
+
+
+def _schema(_: argparse.Namespace) -> int:
+    sys.stdout.write(build_file.schema())
+    return 0
+
+
+def _read(path: Path) -> bytes:
+    try:
+        return path.read_bytes()
+    except OSError as error:
+        raise CannotError(f"{path} cannot be read ({error.strerror})") from error
+
+
+def _existing(path: Path) -> Path:
+    if not path.exists():
+        raise CannotError(f"there is no workshop at {path} yet; make serve begins one")
+    return path
+
+
+def _write_whole(path: Path, text: str) -> None:
+    """Write a file all at once: the old one stays until the new one is whole."""
+    try:
+        with tempfile.NamedTemporaryFile(
+            "w", encoding="utf-8", dir=path.parent, delete=False
+        ) as fresh:
+            fresh.write(text)
+        os.replace(fresh.name, path)
+    except OSError as error:
+        raise CannotError(f"{path} cannot be written ({error.strerror})") from error
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,1 @@
+"""The made-up workshop that ships with the product: the Mudlark Flats bird count."""

@@ -1,0 +1,32 @@
+"""Loading the demo workshop into a database of its own."""
+
+from datetime import UTC, datetime
+from pathlib import Path
+
+from oaken_scale.core.rack import STARTER
+from oaken_scale.demo.sandpiper import DRAWER, on_the_shelf, true_constants, true_masses
+from oaken_scale.store.builds import add_build
+from oaken_scale.store.database import Database, refuse_unfit
+from oaken_scale.store.drawer import write_thing
+from oaken_scale.store.rack import write_rack_lot
+from oaken_scale.store.truth import write_truth
+
+
+def load_demo(path: Path) -> None:
+    """Lay out the workshop afresh at ``path``; what a demo left there before is gone.
+
+    Raises DatabaseRefusedError for a file that is no workshop of ours, and leaves it.
+    """
+    refuse_unfit(path)
+    for stale in (path, path.with_name(path.name + "-wal"), path.with_name(path.name + "-shm")):
+        stale.unlink(missing_ok=True)
+    database = Database(path)
+    with database.transaction() as connection:
+        build = on_the_shelf()
+        for lot in (*build.lots, *STARTER):
+            write_rack_lot(connection, lot)
+        for thing in DRAWER:
+            write_thing(connection, thing)
+        add_build(connection, build, datetime(2026, 3, 1, 10, 0, tzinfo=UTC))
+        write_truth(connection, build.id, true_masses(), true_constants())
+    database.close()
