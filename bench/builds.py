@@ -1,0 +1,82 @@
+"""Made-up builds of any size for measuring."""
+
+from datetime import UTC, datetime, timedelta
+
+import numpy as np
+
+from oaken_scale.core.build import (
+    Build,
+    Item,
+    Load,
+    Lot,
+    LotUnit,
+    Pan,
+    Pedigree,
+    Role,
+    Scale,
+    Section,
+    Station,
+    Surface,
+    Target,
+    TargetKind,
+    Thrust,
+    Use,
+    Weighing,
+)
+
+
+def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> Build:
+    """A build of so many items and weighings, at most ``most_sets`` of them of different things."""
+    rng = np.random.default_rng(items)
+    lots = tuple(Lot(f"lot{k}", f"Lot {k}", LotUnit.DM2, 3.0 + k, 0.3) for k in range(6))
+    things = tuple(
+        Item(
+            f"i{i}",
+            f"Part {i}",
+            Pedigree.CALCULATED if i % 2 else Pedigree.LISTING,
+            assembly=f"Group {i % 9}",
+            stated_g=None if i % 2 else float(rng.uniform(2, 40)),
+            uses=(Use(f"lot{i % 6}", float(rng.uniform(0.5, 6))),) if i % 2 else (),
+            station=Station(float(rng.uniform(0, 900)), float(rng.normal(0, 60))),
+        )
+        for i in range(items)
+    )
+    pans = []
+    for _ in range(min(weighings, most_sets or weighings)):
+        chosen = rng.choice(items, size=int(rng.integers(1, 5)), replace=False)
+        pans.append(Pan(tuple(sorted(Load(f"i{i}") for i in chosen))))
+    constants = [float(rng.normal(lot.constant, lot.doubt)) for lot in lots]
+    truth = {
+        thing.id: (thing.stated_g or 0.0) * float(rng.normal(1, 0.04))
+        + sum(use.amount * constants[i % 6] * float(rng.normal(1, 0.03)) for use in thing.uses)
+        for i, thing in enumerate(things)
+    }
+    start = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
+    log = tuple(
+        Weighing(
+            f"w{n}",
+            start + timedelta(seconds=n),
+            "kitchen",
+            round(sum(truth[on.item] for on in pan.loads) + float(rng.normal(0, 0.05)), 1),
+            pan,
+        )
+        for n in range(weighings)
+        for pan in (pans[n % len(pans)],)
+    )
+    wing = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 200), Section(220, 600, 0, 150)))
+    return Build(
+        "bench",
+        "Bench",
+        lots=lots,
+        items=things,
+        surfaces=(wing,),
+        scales=(Scale("kitchen", "Kitchen", 0.1),),
+        targets=(
+            Target(TargetKind.AUW, high=15.0 * items),
+            Target(TargetKind.WING_LOADING, high=40.0),
+            Target(TargetKind.THRUST_TO_WEIGHT, low=0.5),
+            Target(TargetKind.BALANCE, low=25.0, high=33.0),
+        ),
+        thrust=Thrust(8.0 * items),
+        weighings=log,
+    )
