@@ -1,0 +1,92 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+/** What the server sends always holds every field; the schema only says which may be left out. */
+type Whole<T> = T extends readonly unknown[]
+  ? { [K in keyof T]: Whole<T[K]> }
+  : T extends object
+    ? { [K in keyof T]-?: Whole<T[K]> }
+    : T
+
+type Schemas = components['schemas']
+
+export type Opened = Whole<Schemas['Opened']>
+export type Assessment = Whole<Schemas['Assessment']>
+export type Beginnings = Whole<Schemas['Beginnings']>
+export type Candidate = Whole<Schemas['Candidate']>
+export type Choosing = Schemas['Choosing']
+export type Comparison = Whole<Schemas['Comparison']>
+export type Correcting = Schemas['Correcting']
+export type Cut = Schemas['CutDoc']
+export type Damp = Whole<Schemas['Damp']>
+export type Doubt = Whole<Schemas['Doubt']>
+export type DrawerThing = Whole<Schemas['DrawerThing']>
+export type ForecastPoint = Whole<Schemas['Point']>
+export type Group = Schemas['Group']
+export type NewLot = Schemas['NewLot']
+export type NewShape = Schemas['NewShape']
+export type NewThing = Schemas['NewThing']
+export type Outlines = Whole<Schemas['Outlines']>
+export type Placing = Schemas['PlacingDoc']
+export type RackLot = Whole<Schemas['RackLot']>
+export type Shopping = Whole<Schemas['Shopping']>
+export type Build = Whole<Schemas['Build']>
+export type BuildPatch = Schemas['BuildPatch']
+export type Item = Whole<Schemas['Item']>
+export type ItemMass = Whole<Schemas['ItemMass']>
+export type Joint = Whole<Schemas['JointTimes']>
+export type JointTimes = Schemas['JointTimesDoc']
+export type Kind = Schemas['Kind']
+export type Loadout = Whole<Schemas['LoadoutAnswers']>
+export type Lot = Whole<Schemas['Lot']>
+export type Mark = Schemas['Mark']
+export type Mend = Whole<Schemas['Mend']>
+export type Meanwhile = Whole<Schemas['Meanwhile']>
+export type NewBuild = Schemas['NewBuild']
+export type NewItem = Schemas['NewItem']
+export type NewJoint = Schemas['NewJoint']
+export type NewWeighing = Schemas['NewWeighing']
+export type Outline = Whole<Schemas['Outline']>
+export type Pan = Whole<Schemas['Pan']>
+export type PanState = Whole<Schemas['PanState']>
+export type Problem = Schemas['Problem']
+export type Recorded = Whole<Schemas['Recorded']>
+export type Shelved = Whole<Schemas['Shelved']>
+export type Slip = Whole<Schemas['Slip']>
+export type Surface = Whole<Schemas['Surface']>
+export type Target = Whole<Schemas['Target']>
+export type TargetAnswer = Loadout['answers'][number]
+export type TargetKind = Schemas['TargetKind']
+export type Truth = Whole<Schemas['Truth']>
+export type Twin = Whole<Schemas['Twin']>
+export type Weighing = Whole<Schemas['Weighing']>
+export type Word = Schemas['Word']
+
+export const api = createClient<paths>({ baseUrl: '' })
+
+/** A request that the server refused, in its words. */
+export class RefusedError extends Error {
+  constructor(
+    readonly status: number,
+    readonly problem: Problem | undefined,
+  ) {
+    super(
+      problem?.faults?.map((fault) => `${fault.field} ${fault.words}`).join('; ') ||
+        problem?.detail ||
+        `The server answered ${status}`,
+    )
+  }
+}
+
+interface Outcome<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+/** The data of an answered request. Throws RefusedError, or TypeError when nothing answered. */
+export async function answered<T>(request: Promise<Outcome<unknown>>): Promise<T> {
+  const { data, error, response } = await request
+  if (!response.ok) throw new RefusedError(response.status, error as Problem | undefined)
+  return data as T
+}

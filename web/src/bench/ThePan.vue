@@ -1,0 +1,284 @@
+<script setup lang="ts">
+import { computed, nextTick, ref } from 'vue'
+import { useBuild } from '../shared/useBuild'
+import { useQuantity } from '../shared/useQuantity'
+import { useUnits } from '../shared/units'
+import PanDrawing from './PanDrawing.vue'
+import PanLoads from './PanLoads.vue'
+import { useBench } from './useBench'
+import { useDoubts, useSuspicion } from './useDoubts'
+import { useReading } from './useReading'
+
+const { build, assessment } = useBuild()
+const bench = useBench()
+const { simulated, scale, expected, next, isEmpty } = bench
+const display = useReading()
+const { digits } = display
+const { units, number, quantity } = useUnits()
+const typed = useQuantity('mass', () => units.value.mass.name)
+
+const field = ref<HTMLInputElement>()
+
+const typing = computed(() => typed.text.value.trim() !== '')
+const live = computed(() => {
+  if (!typing.value) return display.shown.value
+  return typed.value.value === undefined ? '–' : number(typed.value.value, 'mass', digits.value)
+})
+const lamp = computed(() =>
+  typing.value ? { words: 'typed, not yet recorded', steady: false } : display.lamp.value,
+)
+
+const { question } = useDoubts()
+const suspicion = useSuspicion(() => {
+  if (typing.value) return typed.value.value
+  const shown = bench.reading.value
+  return simulated.value && shown?.state === 'steady' ? shown.reading_g : undefined
+})
+
+const range = computed(() => {
+  if (!expected.value) return ''
+  const { reading_g: at, sd_g: sd } = expected.value
+  const places = units.value.mass.name === 'g' ? (sd < 0.5 ? 1 : 0) : 2
+  const write = (grams: number) => number(Math.max(grams, 0), 'mass', places)
+  return `${write(at - 2 * sd)} to ${write(at + 2 * sd)}`
+})
+
+const then = computed(() =>
+  (assessment.value?.weigh_next ?? [])
+    .slice(1)
+    .map((each) => each.name.toLowerCase())
+    .join(', '),
+)
+
+/** A key pressed anywhere on the Bench begins a reading. */
+function type(key: string) {
+  field.value?.focus()
+  void typed.typed(typed.text.value + key)
+}
+
+async function submit() {
+  await typed.typed(typed.text.value)
+  if (typed.value.value === undefined) return
+  if (bench.record(typed.value.value, typed.text.value.trim())) {
+    typed.clear()
+    await nextTick()
+    field.value?.blur()
+  }
+}
+
+function leave() {
+  typed.clear()
+  field.value?.blur()
+}
+
+defineExpose({ type })
+</script>
+
+<template>
+  <section aria-label="Pan">
+    <div class="above faint">
+      <span>on the pan</span>
+      <span>
+        {{ scale?.name ?? 'no scale' }},
+        {{ scale ? quantity(scale.step_g, 'mass', digits) : '' }} steps,
+        <strong v-if="simulated" class="sea">simulated</strong>
+        <span v-else>read by eye</span>
+      </span>
+    </div>
+    <output class="live figure" :class="{ long: live.length > 6 }" aria-live="off">
+      {{ live }}<span class="unit">{{ units.mass.name }}</span>
+    </output>
+    <div class="below">
+      <span class="lamp" :class="{ steady: lamp.steady }" role="status">
+        <span class="bulb" />{{ lamp.words }}
+      </span>
+      <span v-if="range" class="faint"
+        >expected <span class="figure">{{ range }}</span> {{ units.mass.name }}</span
+      >
+    </div>
+    <p v-if="suspicion" class="suspicion" role="status">
+      <template v-if="suspicion.slips[0]">
+        Not what was expected: {{ question(suspicion.slips[0]) }}
+      </template>
+      <template v-else>Not what was expected. Is everything on it, and nothing else?</template>
+    </p>
+    <PanDrawing :build="build" />
+    <p v-if="expected?.warning" class="wrong small">{{ expected.warning }}</p>
+    <PanLoads />
+    <div class="verbs">
+      <v-btn class="press--main record" size="large" @click="bench.recordSteady">
+        Record <kbd>Space</kbd>
+      </v-btn>
+      <v-btn size="large" @click="bench.tare">Tare <kbd>T</kbd></v-btn>
+      <v-btn v-if="!isEmpty" class="press--quiet" size="large" @click="bench.clear">Clear</v-btn>
+    </div>
+    <form class="typed" @submit.prevent="submit">
+      <label for="typed">or type a reading</label>
+      <input
+        id="typed"
+        ref="field"
+        :value="typed.text.value"
+        class="figure"
+        inputmode="decimal"
+        autocomplete="off"
+        enterkeyhint="done"
+        placeholder="12.4, 0.44 oz"
+        @input="typed.typed(($event.target as HTMLInputElement).value)"
+        @keydown.esc.stop="leave"
+      />
+      <button type="submit" class="enter"><kbd>Enter</kbd></button>
+    </form>
+    <p v-if="typed.wrong.value" class="wrong small" role="alert">{{ typed.wrong.value }}</p>
+    <p v-else-if="typing && typed.value.value !== undefined" class="small">
+      understood as
+      <span class="figure">{{ quantity(typed.value.value, 'mass', Math.max(digits, 2)) }}</span>;
+      Enter records it
+    </p>
+    <div v-if="next" class="next">
+      <div class="head">
+        <h2>Weigh next: {{ next.name }}</h2>
+        <button type="button" class="plainly" aria-label="Put it on the pan" @click="bench.putNext">
+          <kbd>N</kbd>
+        </button>
+      </div>
+      <p>{{ next.reason }}</p>
+      <p v-if="then" class="faint small">then: {{ then }}</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+section {
+  padding: 12px 20px 20px;
+}
+
+.above,
+.below {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  font-size: 13px;
+}
+
+.suspicion {
+  border-left: 4px solid var(--rust);
+  background: var(--rust-wash);
+  padding: 5px 10px;
+  margin-top: 6px;
+  font-weight: 600;
+}
+
+.sea {
+  color: var(--sea);
+}
+
+.live {
+  display: block;
+  text-align: right;
+  font-size: 92px;
+  line-height: 1.06;
+  font-weight: 600;
+  letter-spacing: -0.05em;
+}
+
+.live.long {
+  font-size: 74px;
+}
+
+.unit {
+  font-size: 32px;
+  margin-left: 8px;
+}
+
+.lamp {
+  font-weight: 600;
+  display: inline-flex;
+  gap: 7px;
+  align-items: center;
+  font-size: 15px;
+}
+
+.bulb {
+  width: 10px;
+  height: 10px;
+  border: 2px solid var(--faint);
+  border-radius: 50%;
+}
+
+.steady {
+  color: var(--sea);
+}
+
+.steady .bulb {
+  background: var(--sea);
+  border-color: var(--sea);
+}
+
+.small {
+  font-size: 13px;
+  margin-top: 4px;
+}
+
+.verbs {
+  display: flex;
+  gap: 10px;
+  margin-top: 10px;
+}
+
+.record {
+  flex: 1;
+}
+
+kbd {
+  margin-left: 8px;
+}
+
+.typed {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  margin-top: 10px;
+  font-size: 13px;
+  color: var(--faint);
+}
+
+.typed input {
+  flex: 1;
+  min-width: 0;
+  height: 36px;
+  padding: 0 8px;
+  font-size: 16px;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--line);
+}
+
+.enter {
+  background: none;
+  border: 0;
+  color: var(--ink);
+  cursor: pointer;
+  padding: 8px 0;
+}
+
+.enter kbd {
+  margin: 0;
+}
+
+.next {
+  border-top: 1px solid var(--ink);
+  margin-top: 14px;
+  padding-top: 12px;
+}
+
+.head {
+  display: flex;
+  justify-content: space-between;
+  align-items: start;
+  gap: 8px;
+}
+
+.next p {
+  margin-top: 4px;
+}
+</style>

@@ -1,0 +1,34 @@
+import type { Build, NewWeighing, Pan } from '../api/client'
+
+/** What was on a pan, in the builder's words. */
+export function panWords(pan: NewWeighing['pan'] | Pan, build: Build | undefined): string {
+  const loads = pan.loads ?? []
+  const names = loads.map((load) => {
+    const item = build?.items.find((each) => each.id === load.item)
+    const count = load.count ?? 1
+    const times = count === 1 ? '' : ` × ${+(count * (item?.pieces ?? 1)).toFixed(2)}`
+    return (item?.name ?? load.item) + times
+  })
+  for (const sample of pan.samples ?? []) {
+    const lot = build?.lots.find((each) => each.id === sample.lot)
+    const unit = { dm2: 'dm²', m: 'm', piece: 'pieces' }[lot?.unit ?? 'piece']
+    names.push(`${lot?.name ?? sample.lot}, ${sample.amount} ${unit}`)
+  }
+  if (pan.known_g) names.push(`check weight ${pan.known_g} g`)
+  if (names.length <= 2) return names.join(' and ')
+  const whole = wholeAssembly(
+    loads.map((load) => load.item),
+    build,
+  )
+  return whole ?? `${names[0]} and ${names.length - 1} more`
+}
+
+function wholeAssembly(items: string[], build: Build | undefined): string | undefined {
+  const aboard = build?.items.filter((item) => !item.retired) ?? []
+  const first = aboard.find((item) => item.id === items[0])?.assembly
+  const members = aboard.filter((item) => item.assembly === first).map((item) => item.id)
+  const same = members.length === items.length && members.every((id) => items.includes(id))
+  if (same) return `${first}, put together`
+  if (aboard.length === items.length) return 'The whole plane'
+  return undefined
+}

@@ -1,0 +1,261 @@
+import { computed, inject, provide, ref, watch, type InjectionKey } from 'vue'
+import { answered, api, RefusedError, type Pan, type PanState } from '../api/client'
+import { freshId } from '../shared/freshId'
+import { useBuild } from '../shared/useBuild'
+import { useLive } from '../shared/useLive'
+import { useWords } from '../shared/useWords'
+import { useOutbox } from '../shared/useOutbox'
+
+const EMPTY: Pan = { loads: [], samples: [], known_g: 0 }
+
+function setUp() {
+  const { id, build, assessment, keepReading, catchUp, setAside, nameOf } = useBuild()
+  const words = useWords()
+  const live = useLive(id, catchUp)
+  const told = ref<PanState>()
+
+  /** What is on the pan: at once as pressed here, then as the server has it. */
+  const pan = computed(() => told.value?.loads ?? EMPTY)
+  const tared = computed(() => told.value?.tared ?? EMPTY)
+  const expected = computed(() => told.value?.expected ?? null)
+  const simulated = computed(() => told.value?.simulated ?? false)
+  const scale = computed(() => build.value?.scales.find((each) => each.id === told.value?.scale))
+  const isEmpty = computed(() => pan.value.loads.length + pan.value.samples.length === 0)
+
+  const path = computed(() => ({ build_id: id.value }))
+
+  // One request about the pan at a time, and the newest wish when several wait: presses that come
+  // faster than answers neither overtake one another nor are undone by an older answer.
+  let busy = false
+  let wish: (() => Promise<PanState>) | undefined
+  let quiet: Promise<void> = Promise.resolve()
+  function ask(request: () => Promise<PanState>) {
+    wish = request
+    if (!busy) quiet = work()
+  }
+
+  async function work() {
+    busy = true
+    try {
+      while (wish) {
+        const next = wish
+        wish = undefined
+        const state = await next()
+        if (!wish) told.value = state
+      }
+    } catch (error) {
+      wish = undefined
+      words.complain(error)
+      if (error instanceof RefusedError) told.value = live.pan.value
+    } finally {
+      busy = false
+    }
+  }
+  watch(live.pan, (state) => {
+    if (!busy) told.value = state
+  })
+
+  function put(next: Pan) {
+    const first = build.value?.scales[0]
+    const before = told.value ?? {
+      scale: first?.id ?? 'scale',
+      simulated: first?.simulated ?? false,
+      tared: EMPTY,
+    }
+    told.value = { ...before, loads: next, expected: null }
+    stir()
+    ask(() =>
+      answered(
+        api.PUT('/api/v1/builds/{build_id}/pan', { params: { path: path.value }, body: next }),
+      ),
+    )
+  }
+
+  const isOn = (item: string) => pan.value.loads.some((load) => load.item === item)
+
+  function press(item: string) {
+    const loads = isOn(item)
+      ? pan.value.loads.filter((load) => load.item !== item)
+      : [...pan.value.loads, { item, count: 1 }]
+    put({ ...pan.value, loads })
+  }
+
+  function pressAll(items: string[]) {
+    const all = items.every(isOn)
+    const rest = pan.value.loads.filter((load) => !items.includes(load.item))
+    const added = items.map((item) => ({ item, count: 1 }))
+    put({ ...pan.value, loads: all ? rest : [...rest, ...added] })
+  }
+
+  function pressSample(lot: string) {
+    const on = pan.value.samples.some((sample) => sample.lot === lot)
+    const others = pan.value.samples.filter((sample) => sample.lot !== lot)
+    put({ ...pan.value, samples: on ? others : [...others, { lot, amount: 1 }] })
+  }
+
+  function count(item: string, times: number) {
+    const loads = pan.value.loads.map((load) =>
+      load.item === item ? { item, count: times } : load,
+    )
+    put({ ...pan.value, loads })
+  }
+
+  function amount(lot: string, size: number) {
+    const samples = pan.value.samples.map((each) =>
+      each.lot === lot ? { lot, amount: size } : each,
+    )
+    put({ ...pan.value, samples })
+  }
+
+  function act(verb: 'tare' | 'clear') {
+    armed.value = false
+    ask(() =>
+      answered(api.POST(`/api/v1/builds/{build_id}/${verb}`, { params: { path: path.value } })),
+    )
+  }
+
+  const outbox = useOutbox(id, keepReading, (error) => {
+    words.complain(error)
+    // What was refused still lies on the pan.
+    if (error instanceof RefusedError) {
+      ask(() =>
+        answered(api.GET('/api/v1/builds/{build_id}/pan', { params: { path: path.value } })),
+      )
+    }
+  })
+
+  /** Record a reading of what is on the pan; the tags go to the roll at once. */
+  function record(reading: number, typed = '') {
+    const on = told.value
+    if (!on || isEmpty.value) {
+      words.say('The pan is empty: press a tag to put it on, then record.')
+      return false
+    }
+    words.hush()
+    const sent = {
+      id: freshId(),
+      at: new Date().toISOString(),
+      scale: on.scale,
+      reading_g: reading,
+      pan: on.loads,
+      typed,
+    }
+    // Recording clears the pan, so it goes after what was last asked of the pan.
+    outbox.post(sent, quiet)
+    told.value = { ...on, loads: EMPTY, tared: EMPTY, expected: null }
+    return true
+  }
+
+  // Pressed while the pan still moves, or before the scale has felt a change, Record waits for it
+  // to come to rest.
+  const armed = ref(false)
+  let restless = 0
+  const FEELS_MS = 1200
+
+  function stir() {
+    restless = Date.now() + FEELS_MS
+    setTimeout(settled, FEELS_MS + 50)
+  }
+
+  function recordSteady() {
+    const shown = live.reading.value
+    if (isEmpty.value) {
+      record(0)
+      return
+    }
+    if (!simulated.value) {
+      words.say('This scale is read by eye: type what it shows, then press Enter.')
+      return
+    }
+    if (shown?.state === 'over') {
+      words.say('Over what this scale can weigh: take something off.')
+      return
+    }
+    armed.value = shown?.state !== 'steady' || Date.now() < restless
+    if (armed.value || !shown) return
+    if (shown.reading_g <= 0) words.say('The scale has not felt it: weigh several together.')
+    else record(shown.reading_g)
+  }
+
+  function settled() {
+    if (armed.value && live.reading.value?.state === 'steady') recordSteady()
+  }
+
+  watch(live.reading, (shown) => {
+    if (shown?.state === 'moving') restless = 0
+    settled()
+  })
+
+  const readings = computed(() => [...(build.value?.weighings ?? [])].reverse())
+
+  async function takeBack() {
+    const last = readings.value.find((each) => each.set_aside === null)
+    if (!last) {
+      words.say('There is no reading to take back.')
+      return
+    }
+    if (await setAside(last.id, 'taken back', true)) {
+      words.say(
+        last.corrects
+          ? 'Taken back: the reading before it speaks again.'
+          : 'Taken back: the reading stays on the roll, set aside.',
+      )
+    }
+  }
+
+  const next = computed(() => assessment.value?.weigh_next[0])
+  function putNext() {
+    const best = next.value
+    if (!best) words.say('Nothing left to weigh would tell more.')
+    else if (best.items.length)
+      put({ ...EMPTY, loads: best.items.map((item) => ({ item, count: 1 })) })
+    else if (best.item) put({ ...EMPTY, loads: [{ item: best.item, count: 1 }] })
+    else if (best.lot) put({ ...EMPTY, samples: [{ lot: best.lot, amount: 1 }] })
+  }
+
+  return {
+    ...live,
+    pan,
+    tared,
+    expected,
+    simulated,
+    scale,
+    isEmpty,
+    isOn,
+    put,
+    press,
+    pressAll,
+    pressSample,
+    count,
+    amount,
+    tare: () => act('tare'),
+    clear: () => act('clear'),
+    record,
+    recordSteady,
+    armed,
+    takeBack,
+    next,
+    putNext,
+    readings,
+    waiting: outbox.waiting,
+    nameOf,
+  }
+}
+
+export type Bench = ReturnType<typeof setUp>
+
+const BENCH: InjectionKey<Bench> = Symbol('bench')
+
+/** Set up the bench of the open build for the place and all that is in it. */
+export function openBench(): Bench {
+  const bench = setUp()
+  provide(BENCH, bench)
+  return bench
+}
+
+/** The bench that the place has set up. */
+export function useBench(): Bench {
+  const bench = inject(BENCH)
+  if (!bench) throw new Error('no bench is set up here')
+  return bench
+}

@@ -1,0 +1,124 @@
+import { computed, ref, watch } from 'vue'
+import { answered, api, type Doubt, type Slip } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import { useWords } from '../shared/useWords'
+import { panWords } from './panWords'
+import { useBench } from './useBench'
+
+/** Doubtful readings in words, and what can be done about each. */
+export function useDoubts() {
+  const { build, assessment, setAside, accept, correct, nameOf } = useBuild()
+  const { put } = useBench()
+  const { quantity } = useUnits()
+  const words = useWords()
+
+  const doubts = computed(
+    () => new Map(assessment.value?.doubts.map((each) => [each.weighing, each])),
+  )
+
+  function container(id: string | null): string {
+    const found = build.value?.containers.find((each) => each.id === id)
+    return found ? `${found.name.toLowerCase()}, ${quantity(found.mass_g, 'mass')},` : 'container'
+  }
+  const thing = (id: string | null) => nameOf(id ?? '').toLowerCase()
+
+  /** What the slip was, as its reason is kept in the log. */
+  function reason(slip: Slip): string {
+    const right = quantity(slip.reading_g, 'mass')
+    return {
+      'not tared': `the ${container(slip.subject)} was not tared`,
+      'tared twice': `the ${container(slip.subject)} was tared and then taken off`,
+      'left on': `the ${thing(slip.subject)} was on the pan too`,
+      'left off': `the ${thing(slip.subject)} was not on the pan`,
+      ounces: 'ounces were recorded as grams',
+      grams: 'grams were recorded as ounces',
+      decimal: `the decimal slipped: ${right}`,
+      digits: `two digits were swapped: ${right}`,
+      'wrong item': `it was the ${thing(slip.subject)}`,
+    }[slip.kind]
+  }
+
+  /** The same as a question, while the reading is still on the pan. */
+  function question(slip: Slip): string {
+    const name = thing(slip.subject)
+    return {
+      'not tared': `is the ${container(slip.subject).split(',')[0]} on?`,
+      'tared twice': `was the ${container(slip.subject).split(',')[0]} tared and taken off?`,
+      'left on': `is the ${name} on it too?`,
+      'left off': `is the ${name} missing?`,
+      ounces: 'are these ounces?',
+      grams: 'are these grams?',
+      decimal: `did the decimal slip: ${quantity(slip.reading_g, 'mass')}?`,
+      digits: `are two digits swapped: ${quantity(slip.reading_g, 'mass')}?`,
+      'wrong item': `is it the ${name}?`,
+    }[slip.kind]
+  }
+
+  /** What putting it right would record. */
+  function repair(slip: Slip): string {
+    if (slip.kind === 'left on' || slip.kind === 'left off' || slip.kind === 'wrong item')
+      return 'put the record right'
+    return `put it right: ${quantity(slip.reading_g, 'mass')}`
+  }
+
+  function rivals(doubt: Doubt): string {
+    const names = doubt.contradicts.map((id) => {
+      const other = build.value?.weighings.find((each) => each.id === id)
+      return other
+        ? `${panWords(other.pan, build.value)}, ${quantity(other.reading_g, 'mass')}`
+        : id
+    })
+    return names.join('; ')
+  }
+
+  async function putRight(doubt: Doubt, slip: Slip) {
+    const { reading_g, pan } = slip
+    if (await correct(doubt.weighing, { reading_g, pan, reason: reason(slip) }))
+      words.say('Put right in a new row; U takes it back.')
+  }
+
+  async function weighAgain(doubt: Doubt) {
+    const wrong = build.value?.weighings.find((each) => each.id === doubt.weighing)
+    if (wrong && (await setAside(doubt.weighing, 'to be weighed again'))) put(wrong.pan)
+  }
+
+  return {
+    doubts,
+    reason,
+    question,
+    repair,
+    rivals,
+    putRight,
+    weighAgain,
+    leaveOut: (doubt: Doubt) => setAside(doubt.weighing, 'doubtful'),
+    letStand: (doubt: Doubt) => accept(doubt.weighing, true),
+  }
+}
+
+/** What speaks against the reading that is on the pan now, before it is recorded. */
+export function useSuspicion(reading: () => number | undefined) {
+  const { id } = useBuild()
+  const { expected, pan } = useBench()
+  const doubt = ref<Doubt | null>(null)
+  let turn = 0
+
+  watch([reading, expected, pan], async () => {
+    const shown = reading()
+    const mine = ++turn
+    doubt.value = null
+    if (!expected.value || !shown || shown <= 0) return
+    if (Math.abs(shown - expected.value.reading_g) <= 3 * expected.value.sd_g) return
+    try {
+      const told = await answered<Doubt | null>(
+        api.GET('/api/v1/builds/{build_id}/pan/doubt', {
+          params: { path: { build_id: id.value }, query: { reading_g: shown } },
+        }),
+      )
+      if (mine === turn) doubt.value = told
+    } catch {
+      // Recording it will tell as much.
+    }
+  })
+  return doubt
+}

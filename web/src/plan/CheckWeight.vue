@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Build } from '../api/client'
+import { freshId } from '../shared/freshId'
+import { useBuild } from '../shared/useBuild'
+import { useOutbox } from '../shared/useOutbox'
+import { understand, whyNot } from '../shared/useQuantity'
+import { useWords } from '../shared/useWords'
+
+const props = defineProps<{ scale: Build['scales'][number] }>()
+const { id, assessment, keepReading } = useBuild()
+const words = useWords()
+const known = ref('')
+const shown = ref('')
+const wrong = ref('')
+
+/** How far the scale reads off by now, in words. */
+const error = computed(() => {
+  const told = assessment.value?.scales.find((each) => each.id === props.scale.id)
+  if (!told) return ''
+  const off = 100 * told.error
+  const doubt = (200 * told.sd).toFixed(2)
+  if (Math.abs(told.error) < told.sd) return `true within ±${doubt} %`
+  return `reads ${Math.abs(off).toFixed(2)} % ${off > 0 ? 'high' : 'low'}, ±${doubt}`
+})
+
+const outbox = useOutbox(id, keepReading, words.complain)
+
+async function record() {
+  wrong.value = ''
+  try {
+    const pan = { loads: [], samples: [], known_g: await understand(known.value, 'mass') }
+    const reading_g = await understand(shown.value, 'mass')
+    const at = new Date().toISOString()
+    outbox.post(
+      { id: freshId(), at, scale: props.scale.id, reading_g, pan, typed: shown.value },
+      Promise.resolve(),
+    )
+    shown.value = ''
+  } catch (failed) {
+    wrong.value = whyNot(failed)
+  }
+}
+</script>
+
+<template>
+  <form class="check small" @submit.prevent="record">
+    <span class="faint">{{ error }}; a weight of</span>
+    <input
+      v-model="known"
+      class="entry figure"
+      :aria-label="`Check weight on ${scale.name}`"
+      inputmode="decimal"
+      placeholder="100"
+    />
+    <span class="faint">g shows</span>
+    <input
+      v-model="shown"
+      class="entry figure"
+      :aria-label="`${scale.name} shows`"
+      inputmode="decimal"
+    />
+    <button type="submit" class="plainly under">check</button>
+    <span v-if="wrong" class="wrong" role="alert">{{ wrong }}</span>
+  </form>
+</template>
+
+<style scoped>
+.check {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 8px;
+  align-items: center;
+  padding: 0 0 8px;
+}
+
+input {
+  width: 72px;
+}
+</style>

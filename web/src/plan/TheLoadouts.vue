@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Build } from '../api/client'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+
+type Loadout = Build['loadouts'][number]
+
+const { build, loadouts: told, change } = useBuild()
+const { quantity } = useUnits()
+const name = ref('')
+
+const options = computed(
+  () => build.value?.items.filter((item) => item.option && !item.retired) ?? [],
+)
+const loadouts = computed(() => build.value?.loadouts ?? [])
+
+function set(id: string, patch: Partial<Loadout>) {
+  void change({
+    loadouts: loadouts.value.map((each) => (each.id === id ? { ...each, ...patch } : each)),
+  })
+}
+
+function carry(loadout: Loadout, item: string) {
+  const on = loadout.carries.includes(item)
+  set(loadout.id, {
+    carries: on ? loadout.carries.filter((each) => each !== item) : [...loadout.carries, item],
+  })
+}
+
+async function add() {
+  const given = name.value.trim()
+  if (!given) return
+  let number = loadouts.value.length + 1
+  while (loadouts.value.some((each) => each.id === `loadout-${number}`)) number++
+  const fresh = { id: `loadout-${number}`, name: given, carries: [] }
+  if (await change({ loadouts: [...loadouts.value, fresh] })) name.value = ''
+}
+
+function auw(id: string): string {
+  const value = told.value.find((each) => each.id === id)?.answers[0]?.value
+  return value === null || value === undefined ? '' : quantity(value, 'mass', 0)
+}
+</script>
+
+<template>
+  <section aria-label="Loadouts">
+    <h2>Loadouts</h2>
+    <p v-if="!options.length" class="faint small">
+      Tick “option” on a pack or a payload, and say here which way of flying carries it.
+    </p>
+    <div v-for="loadout in loadouts" :key="loadout.id" class="loadout">
+      <div class="title">
+        <input
+          :value="loadout.name"
+          :aria-label="`Name of ${loadout.name}`"
+          maxlength="80"
+          @change="set(loadout.id, { name: ($event.target as HTMLInputElement).value })"
+        />
+        <span class="figure">{{ auw(loadout.id) }}</span>
+        <button
+          type="button"
+          class="plainly under faint"
+          @click="change({ loadouts: loadouts.filter((each) => each.id !== loadout.id) })"
+        >
+          remove
+        </button>
+      </div>
+      <label v-for="item in options" :key="item.id">
+        <input
+          type="checkbox"
+          :checked="loadout.carries.includes(item.id)"
+          @change="carry(loadout, item.id)"
+        />
+        {{ item.name }}
+      </label>
+    </div>
+    <form class="add" @submit.prevent="add">
+      <input
+        v-model="name"
+        class="entry"
+        aria-label="Name of the next loadout"
+        placeholder="next loadout"
+        maxlength="80"
+      />
+      <button type="submit" class="plainly under">add <kbd>Enter</kbd></button>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.loadout {
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+  font-size: 14px;
+}
+
+.title {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+}
+
+.title input {
+  flex: 1;
+  min-width: 0;
+  font: inherit;
+  font-weight: 600;
+  color: inherit;
+  background: none;
+  border: 0;
+}
+
+label {
+  margin-right: 14px;
+  white-space: nowrap;
+}
+
+.add {
+  display: flex;
+  gap: 10px;
+  margin-top: 8px;
+}
+
+.add input {
+  flex: 1;
+}
+</style>

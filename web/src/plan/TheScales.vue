@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Build } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useBuild } from '../shared/useBuild'
+import CheckWeight from './CheckWeight.vue'
+
+type Scale = Build['scales'][number]
+
+const { build, change } = useBuild()
+const scales = computed(() => build.value?.scales ?? [])
+
+function set(id: string, patch: Partial<Scale>) {
+  void change({
+    scales: scales.value.map((scale) => (scale.id === id ? { ...scale, ...patch } : scale)),
+  })
+}
+
+type Container = Build['containers'][number]
+const containers = computed(() => build.value?.containers ?? [])
+
+function hold(id: string, patch: Partial<Container>) {
+  void change({
+    containers: containers.value.map((each) => (each.id === id ? { ...each, ...patch } : each)),
+  })
+}
+
+function addContainer() {
+  let number = containers.value.length + 1
+  while (containers.value.some((each) => each.id === `tray-${number}`)) number++
+  const fresh = { id: `tray-${number}`, name: `Tray ${number}`, mass_g: 20 }
+  void change({ containers: [...containers.value, fresh] })
+}
+
+function add() {
+  let number = scales.value.length + 1
+  while (scales.value.some((scale) => scale.id === `scale-${number}`)) number++
+  const fresh = { id: `scale-${number}`, name: `Scale ${number}`, step_g: 0.1 }
+  void change({ scales: [...scales.value, fresh] })
+}
+</script>
+
+<template>
+  <section aria-label="Scales">
+    <h2>Scales</h2>
+    <p class="faint small">What the display steps by, and how much it can bear. In grams.</p>
+    <template v-for="scale in scales" :key="scale.id">
+      <div class="scale">
+        <input
+          class="entry"
+          :value="scale.name"
+          :aria-label="`Name of ${scale.name}`"
+          maxlength="80"
+          @change="set(scale.id, { name: ($event.target as HTMLInputElement).value })"
+        />
+        <span>
+          steps of
+          <QuantityCell
+            :value="scale.step_g"
+            kind="mass"
+            :label="`${scale.name}, step`"
+            unit="g"
+            :digits="4"
+            @kept="$event !== null && set(scale.id, { step_g: $event })"
+          />
+          up to
+          <QuantityCell
+            :value="scale.capacity_g"
+            kind="mass"
+            :label="`${scale.name}, capacity`"
+            unit="g"
+            @kept="$event !== null && set(scale.id, { capacity_g: $event })"
+          />
+        </span>
+        <span v-if="scale.simulated" class="small">simulated</span>
+      </div>
+      <CheckWeight :scale="scale" />
+    </template>
+    <button type="button" class="plainly under small" @click="add">one more scale</button>
+    <h3>Trays and cups</h3>
+    <p class="faint small">
+      Weigh yours empty once: a reading that forgot to tare one is then known by its gap.
+    </p>
+    <div v-for="each in containers" :key="each.id" class="scale">
+      <input
+        class="entry"
+        :value="each.name"
+        :aria-label="`Name of ${each.name}`"
+        maxlength="80"
+        @change="hold(each.id, { name: ($event.target as HTMLInputElement).value })"
+      />
+      <QuantityCell
+        :value="each.mass_g"
+        kind="mass"
+        :label="`${each.name}, mass`"
+        unit="g"
+        @kept="$event !== null && hold(each.id, { mass_g: $event })"
+      />
+      <span class="faint small">g</span>
+      <button
+        type="button"
+        class="plainly under small faint"
+        @click="change({ containers: containers.filter((other) => other.id !== each.id) })"
+      >
+        remove
+      </button>
+    </div>
+    <button type="button" class="plainly under small" @click="addContainer">one more tray</button>
+  </section>
+</template>
+
+<style scoped>
+h3 {
+  margin-top: 14px;
+}
+
+.scale {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: center;
+  padding: 4px 0;
+  font-size: 14px;
+}
+
+.scale :deep(.cell) {
+  width: 72px;
+}
+</style>

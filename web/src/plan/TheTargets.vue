@@ -1,0 +1,318 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import {
+  answered,
+  api,
+  type Beginnings,
+  type Kind,
+  type Target,
+  type TargetKind,
+} from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import { useWords } from '../shared/useWords'
+import { TITLES } from '../shared/verdicts'
+
+const { build, change } = useBuild()
+const { units } = useUnits()
+const words = useWords()
+
+const beginnings = useQuery({
+  queryKey: ['beginnings'],
+  queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
+  staleTime: Infinity,
+})
+
+const KINDS: { kind: TargetKind; reads: Kind; shown?: 'mass' | 'loading' }[] = [
+  { kind: 'auw', reads: 'mass', shown: 'mass' },
+  { kind: 'wing_loading', reads: 'loading', shown: 'loading' },
+  { kind: 'thrust_to_weight', reads: 'number' },
+  { kind: 'balance', reads: 'number' },
+]
+const BALANCE_UNITS = [
+  { value: 'percent_mac', title: '% MAC' },
+  { value: 'mm_from_leading_edge', title: 'mm from leading edge' },
+  { value: 'mm_from_nose', title: 'mm from nose' },
+] as const
+
+const rows = computed(() =>
+  KINDS.map((row) => ({
+    ...row,
+    unit: row.shown ? units.value[row.shown] : undefined,
+    target: build.value?.targets.find((target) => target.kind === row.kind),
+  })),
+)
+
+function set(kind: TargetKind, patch: Partial<Target>) {
+  const targets = build.value?.targets ?? []
+  const old: Target = targets.find((target) => target.kind === kind) ?? {
+    kind,
+    low: null,
+    high: null,
+    source: '',
+    balance_unit: 'percent_mac',
+  }
+  const source = 'low' in patch || 'high' in patch ? 'your own figure' : old.source
+  const fresh = { ...old, source, ...patch }
+  const others = targets.filter((target) => target.kind !== kind)
+  const kept = fresh.low === null && fresh.high === null ? others : [...others, fresh]
+  const order = KINDS.map((row) => row.kind)
+  void change({ targets: kept.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind)) })
+}
+
+const layout = computed(() =>
+  beginnings.data.value?.layouts.find((each) => each.id === build.value?.layout),
+)
+
+async function fill() {
+  const { purpose, layout: laid } = build.value ?? { purpose: '', layout: '' }
+  try {
+    const suggested = await answered<Target[]>(
+      api.GET('/api/v1/beginnings/targets', { params: { query: { purpose, layout: laid } } }),
+    )
+    const kinds = suggested.map((target) => target.kind)
+    const others = (build.value?.targets ?? []).filter((target) => !kinds.includes(target.kind))
+    await change({ targets: [...others, ...suggested] })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+
+function thrust(value: number | null) {
+  const old = build.value?.thrust
+  void change({
+    thrust:
+      value === null
+        ? null
+        : { source: old?.source ?? '', doubt_gf: old?.doubt_gf, thrust_gf: value },
+  })
+}
+
+function doubt(value: number | null) {
+  const old = build.value?.thrust
+  if (old) void change({ thrust: { ...old, doubt_gf: value } })
+}
+</script>
+
+<template>
+  <section aria-label="Targets">
+    <div class="head">
+      <h2>Targets</h2>
+      <label
+        >for
+        <select
+          :value="build?.purpose"
+          aria-label="What it is for"
+          @change="change({ purpose: ($event.target as HTMLSelectElement).value })"
+        >
+          <option value="">not said</option>
+          <option
+            v-for="each in beginnings.data.value?.purposes ?? []"
+            :key="each.id"
+            :value="each.id"
+          >
+            {{ each.name }}
+          </option>
+        </select></label
+      >
+      <label
+        ><select
+          :value="build?.layout"
+          aria-label="How it is laid out"
+          @change="change({ layout: ($event.target as HTMLSelectElement).value })"
+        >
+          <option value="">not said</option>
+          <option
+            v-for="each in beginnings.data.value?.layouts ?? []"
+            :key="each.id"
+            :value="each.id"
+          >
+            {{ each.name }}
+          </option>
+        </select></label
+      >
+      <button
+        type="button"
+        class="plainly under"
+        :disabled="!build?.purpose || !build?.layout"
+        @click="fill"
+      >
+        fill from these
+      </button>
+    </div>
+    <table>
+      <thead class="faint">
+        <tr>
+          <th />
+          <th>at least</th>
+          <th>at most</th>
+          <th />
+          <th class="from">where it comes from</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.kind">
+          <th scope="row">{{ TITLES[row.kind] }}</th>
+          <td>
+            <QuantityCell
+              :value="row.target?.low ?? null"
+              :kind="row.reads"
+              :label="`${TITLES[row.kind]}, at least`"
+              :unit="row.unit?.name"
+              :base="row.unit?.base"
+              optional
+              @kept="set(row.kind, { low: $event })"
+            />
+          </td>
+          <td>
+            <QuantityCell
+              :value="row.target?.high ?? null"
+              :kind="row.reads"
+              :label="`${TITLES[row.kind]}, at most`"
+              :unit="row.unit?.name"
+              :base="row.unit?.base"
+              optional
+              @kept="set(row.kind, { high: $event })"
+            />
+          </td>
+          <td class="unit">
+            <select
+              v-if="row.kind === 'balance'"
+              :value="row.target?.balance_unit ?? 'percent_mac'"
+              aria-label="Balance measured in"
+              :disabled="!row.target"
+              @change="
+                set('balance', {
+                  balance_unit: ($event.target as HTMLSelectElement)
+                    .value as Target['balance_unit'],
+                })
+              "
+            >
+              <option v-for="each in BALANCE_UNITS" :key="each.value" :value="each.value">
+                {{ each.title }}
+              </option>
+            </select>
+            <template v-else>{{ row.unit?.name }}</template>
+          </td>
+          <td class="from faint">
+            {{
+              row.target?.source ??
+              (row.kind === 'auw' ? 'none set; check the local legal limit' : 'none set')
+            }}
+          </td>
+        </tr>
+        <tr>
+          <th scope="row">Static thrust</th>
+          <td>
+            <QuantityCell
+              :value="build?.thrust?.thrust_gf ?? null"
+              kind="thrust"
+              label="Static thrust"
+              :unit="units.thrust.name"
+              :base="units.thrust.base"
+              optional
+              @kept="thrust"
+            />
+          </td>
+          <td class="doubt">
+            ±
+            <QuantityCell
+              :value="build?.thrust?.doubt_gf ?? null"
+              kind="thrust"
+              label="Doubt of the thrust, one sigma"
+              :unit="units.thrust.name"
+              :base="units.thrust.base"
+              optional
+              @kept="doubt"
+            />
+          </td>
+          <td class="unit">{{ units.thrust.name }}</td>
+          <td class="from faint">
+            {{ build?.thrust?.source || 'full throttle; doubt is 10 % unless given' }}
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="layout && !layout.chord_rule" class="wrong small">
+      {{ layout.name }}: no chord rule says where it balances. Set the plan's mark, in mm.
+    </p>
+    <p class="faint small">
+      Registration, weight limits, where and how high one may fly: check with your local authority.
+      This is arithmetic, not permission.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: baseline;
+  font-size: 13px;
+}
+
+select {
+  font: inherit;
+  font-size: 13px;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  height: 30px;
+  max-width: 190px;
+}
+
+.under:disabled {
+  color: var(--faint);
+  text-decoration: none;
+}
+
+table {
+  margin: 10px 0;
+  width: 100%;
+  font-size: 14px;
+}
+
+th {
+  text-align: left;
+  font-weight: 600;
+  white-space: nowrap;
+}
+
+thead th {
+  font-weight: 400;
+  font-size: 13px;
+}
+
+td,
+th {
+  padding: 3px 10px 3px 0;
+}
+
+td:nth-child(2),
+td:nth-child(3) {
+  width: 84px;
+}
+
+.doubt {
+  white-space: nowrap;
+}
+
+.doubt :deep(.cell) {
+  width: calc(100% - 18px);
+}
+
+.from {
+  font-size: 13px;
+  line-height: 1.25;
+}
+
+@media (max-width: 700px) {
+  thead .from,
+  td.from {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,137 @@
+import { computed, reactive, ref } from 'vue'
+import type { Item, Kind, NewItem } from '../api/client'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import { understand, whyNot } from '../shared/useQuantity'
+
+export const PEDIGREES = [
+  { value: 'guess', title: 'guess', doubt: '25 %' },
+  { value: 'listing', title: 'listing', doubt: '5 %' },
+  { value: 'calculated', title: 'calculated', doubt: '3 %' },
+  { value: 'joint', title: 'glue, paint', doubt: '40 %' },
+  { value: 'covering', title: 'tape, film', doubt: '10 %' },
+  { value: 'allowance', title: 'allowance', doubt: '100 %' },
+] as const
+
+const LOT_KINDS = { dm2: 'area', m: 'run', piece: 'pieces' } as const
+
+interface Fields {
+  name: string
+  assembly: string
+  pedigree: Item['pedigree']
+  lot: string
+  amount: string
+  pieces: string
+  x: string
+  reference: 'nose' | 'leading_edge'
+  y: string
+  z: string
+  option: boolean
+}
+
+/** One line of the parts list: what is typed in it, and the part that it makes. */
+export function usePartLine(item?: Item) {
+  const { build } = useBuild()
+  const { units } = useUnits()
+  const wrong = ref('')
+
+  const plain = (value: number, base = 1) => String(+(value / base).toFixed(3))
+  const lotOf = (id: string) => build.value?.lots.find((lot) => lot.id === id)
+
+  function amountKind(lot: string): { kind: Kind; unit?: string; base: number } {
+    const unit = lotOf(lot)?.unit
+    if (!unit) return { kind: 'mass', unit: units.value.mass.name, base: units.value.mass.base }
+    if (unit === 'piece') return { kind: 'pieces', base: 1 }
+    const shown = unit === 'dm2' ? units.value.area : units.value.run
+    return { kind: LOT_KINDS[unit], unit: shown.name, base: shown.base }
+  }
+
+  function start(): Fields {
+    const use = item?.uses[0]
+    const lot = use?.lot ?? ''
+    const figure = use ? use.amount : item?.stated_g
+    const at = item?.station
+    const length = units.value.length.base
+    return {
+      name: item?.name ?? '',
+      assembly: item?.assembly ?? '',
+      pedigree: item?.pedigree ?? 'guess',
+      lot,
+      amount: figure === null || figure === undefined ? '' : plain(figure, amountKind(lot).base),
+      pieces: String(item?.pieces ?? 1),
+      x: at ? plain(at.x_mm, length) : '',
+      reference: at?.reference ?? 'nose',
+      y: at ? plain(at.y_mm, length) : '',
+      z: at ? plain(at.z_mm, length) : '',
+      option: item?.option ?? false,
+    }
+  }
+
+  const fields = reactive(start())
+  const amountUnit = computed(() => amountKind(fields.lot).unit ?? 'pieces')
+
+  async function read(
+    field: string,
+    text: string,
+    kind: Kind,
+    unit?: string,
+  ): Promise<number | null> {
+    if (!text.trim()) return null
+    try {
+      return await understand(text, kind, unit)
+    } catch (error) {
+      throw new Error(`${field}: ${whyNot(error)}`)
+    }
+  }
+
+  /** The part as typed; undefined, with words in `wrong`, when something in it cannot be read. */
+  async function part(): Promise<NewItem | undefined> {
+    wrong.value = ''
+    try {
+      if (!fields.name.trim()) throw new Error('Name: give the part a name')
+      const { kind, unit } = amountKind(fields.lot)
+      const length = units.value.length.name
+      const amount = await read(fields.lot ? 'How much' : 'Mass', fields.amount, kind, unit)
+      const pieces = await read('Pieces', fields.pieces, 'pieces')
+      const x = await read('Station', fields.x, 'station', length)
+      const y = await read('Side', fields.y, 'station', length)
+      const z = await read('Height', fields.z, 'station', length)
+      const made = fields.lot && amount !== null
+      return {
+        name: fields.name.trim(),
+        assembly: fields.assembly.trim(),
+        pedigree: fields.pedigree,
+        stated_g: made ? (item?.uses.length ? item.stated_g : null) : amount,
+        uses: made ? [{ lot: fields.lot, amount }, ...(item?.uses.slice(1) ?? [])] : [],
+        doubt_g: item?.doubt_g ?? null,
+        pieces: Math.max(1, Math.round(pieces ?? 1)),
+        station:
+          x === null
+            ? null
+            : {
+                x_mm: x,
+                y_mm: y ?? 0,
+                z_mm: z ?? 0,
+                reference: fields.reference,
+                doubt_mm: item?.station?.doubt_mm ?? null,
+              },
+        option: fields.option,
+        retired: item?.retired ?? false,
+        thing: item?.thing ?? null,
+        elsewhere: item?.elsewhere ?? null,
+        group: item?.group ?? null,
+        price: item?.price ?? null,
+      }
+    } catch (error) {
+      wrong.value = (error as Error).message
+      return undefined
+    }
+  }
+
+  /** Ready for the next part: what usually repeats stays. */
+  function next() {
+    Object.assign(fields, { name: '', amount: '', pieces: '1', x: '', y: '', z: '', option: false })
+  }
+
+  return { fields, wrong, amountUnit, part, next }
+}

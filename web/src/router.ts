@@ -1,0 +1,21 @@
+import { createRouter, createWebHistory } from 'vue-router'
+import ShedPlace from './shed/ShedPlace.vue'
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'shed', component: ShedPlace, meta: { place: 'shed' } },
+    {
+      path: '/build/:id',
+      component: () => import('./shared/BuildFrame.vue'),
+      props: true,
+      children: [
+        { path: '', redirect: { name: 'bench' } },
+        { path: 'plan', name: 'plan', component: () => import('./plan/PlanPlace.vue') },
+        { path: 'stock', name: 'stock', component: () => import('./stock/StockPlace.vue') },
+        { path: 'bench', name: 'bench', component: () => import('./bench/BenchPlace.vue') },
+      ],
+    },
+    { path: '/:rest(.*)*', redirect: '/' },
+  ],
+})

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { computed, toRef } from 'vue'
+import TheRods from './TheRods.vue'
+import { openBuild } from './useBuild'
+
+const props = defineProps<{ id: string }>()
+const { query, build } = openBuild(toRef(props, 'id'))
+const gone = computed(() => query.isError.value && !build.value)
+</script>
+
+<template>
+  <div v-if="build">
+    <TheRods />
+    <router-view />
+  </div>
+  <div v-else-if="gone" class="blank">
+    <h2>This build does not answer</h2>
+    <p class="faint">
+      Either it is not in this workshop, or the workshop is not running. Nothing is lost.
+    </p>
+    <v-btn @click="query.refetch()">Try again</v-btn>
+    <v-btn to="/">To the Shed</v-btn>
+  </div>
+  <div v-else class="blank faint" aria-busy="true">Fetching the build from the shelf …</div>
+</template>
+
+<style scoped>
+.blank {
+  padding: 48px 32px;
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+</style>

@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Kind } from '../api/client'
+import { understand, whyNot } from './useQuantity'
+
+const props = defineProps<{
+  /** In the base unit of its kind; null while there is none. */
+  value: number | null
+  kind: Kind
+  label: string
+  /** The unit that is meant where none is typed, and its size in the base unit. */
+  unit?: string
+  base?: number
+  digits?: number
+  /** Whether emptying the cell takes the figure away. */
+  optional?: boolean
+}>()
+const emit = defineEmits<{ typed: [value: number | null]; kept: [value: number | null] }>()
+
+const text = ref<string | null>(null)
+const wrong = ref('')
+
+const shown = computed(() => {
+  if (text.value !== null) return text.value
+  if (props.value === null) return ''
+  return String(+(props.value / (props.base ?? 1)).toFixed(props.digits ?? 2))
+})
+
+async function read(given: string): Promise<number | null | undefined> {
+  text.value = given
+  wrong.value = ''
+  if (!given.trim() && props.optional) return null
+  try {
+    return await understand(given, props.kind, props.unit)
+  } catch (error) {
+    if (text.value === given) wrong.value = whyNot(error)
+    return undefined
+  }
+}
+
+async function typed(event: Event) {
+  const told = await read((event.target as HTMLInputElement).value)
+  if (told !== undefined) emit('typed', told)
+}
+
+async function kept(event: Event) {
+  const told = await read((event.target as HTMLInputElement).value)
+  if (told === undefined) return
+  text.value = null
+  emit('kept', told)
+}
+</script>
+
+<template>
+  <span class="cell">
+    <input
+      class="entry figure"
+      :value="shown"
+      :aria-label="label"
+      :aria-invalid="wrong !== ''"
+      inputmode="decimal"
+      autocomplete="off"
+      @input="typed"
+      @change="kept"
+    />
+    <small v-if="wrong" class="wrong" role="alert">{{ wrong }}</small>
+  </span>
+</template>
+
+<style scoped>
+.cell {
+  display: inline-block;
+  position: relative;
+}
+
+input {
+  width: 100%;
+  min-width: 52px;
+  border: 1px solid var(--line);
+  text-align: right;
+}
+
+input[aria-invalid='true'] {
+  border-color: var(--rust);
+}
+
+small {
+  position: absolute;
+  z-index: 5;
+  top: 100%;
+  right: 0;
+  width: max-content;
+  max-width: 280px;
+  background: var(--rust-wash);
+  color: var(--ink);
+  padding: 4px 8px;
+  border: 1px solid var(--rust);
+}
+</style>

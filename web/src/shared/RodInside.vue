@@ -1,0 +1,151 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { TargetAnswer } from '../api/client'
+import TheCurve from './TheCurve.vue'
+import TheMark from './TheMark.vue'
+import { useBuild } from './useBuild'
+import { useUnits } from './units'
+import { percent, TITLES, useVerdicts } from './verdicts'
+
+const props = defineProps<{ answer: TargetAnswer; limit: string }>()
+const { build, assessment, loadout, nameOf } = useBuild()
+const { number, units } = useUnits()
+const { mend } = useVerdicts()
+
+const WORDS = {
+  guess: 'guessed',
+  listed: 'listed or calculated',
+  difference: 'by difference',
+  weighed: 'weighed',
+}
+const behind = computed(() => loadout.value?.behind)
+const total = computed(() =>
+  (behind.value?.makeup ?? []).reduce((sum, part) => sum + part.mass_g, 0),
+)
+const sources = computed(() =>
+  props.answer.kind === 'balance'
+    ? (behind.value?.balance_sources ?? [])
+    : props.answer.kind === 'thrust_to_weight'
+      ? []
+      : (behind.value?.auw_sources ?? []),
+)
+const isMass = computed(() => props.answer.kind === 'auw' || props.answer.kind === 'wing_loading')
+const next = computed(() =>
+  (assessment.value?.weigh_next ?? []).filter((each) => each.goal === props.answer.kind),
+)
+const lessons = computed(() =>
+  (assessment.value?.lessons ?? []).map((each) => ({
+    ...each,
+    name: build.value?.lots.find((lot) => lot.id === each.lot)?.name ?? each.lot,
+  })),
+)
+const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
+</script>
+
+<template>
+  <v-sheet class="inside">
+    <h3>{{ TITLES[answer.kind] }}: {{ limit }}</h3>
+    <p v-if="answer.source" class="faint">{{ answer.source }}</p>
+    <p v-if="answer.probability !== null">
+      Chance of meeting it: {{ percent(answer.probability) }}
+    </p>
+    <p v-if="answer.missing">To tell it: {{ answer.missing }}.</p>
+    <p v-for="each in answer.mends" :key="each.by">Would bring it back: {{ mend(each, nameOf) }}</p>
+    <TheCurve v-if="answer.kind === 'auw' || answer.kind === 'balance'" :answer="answer" />
+    <template v-if="isMass && behind?.makeup.length">
+      <h4>Made of</h4>
+      <ul>
+        <li v-for="part in behind.makeup" :key="part.mark">
+          <TheMark :mark="part.mark" />
+          <span>{{ WORDS[part.mark] }}</span>
+          <span class="measure" aria-hidden="true"
+            ><span :style="{ width: `${(100 * part.mass_g) / total}%` }"
+          /></span>
+          <span class="figure">{{ number(part.mass_g, 'mass', 0) }} {{ units.mass.name }}</span>
+          <span class="faint small">{{ share(part.doubt_share) }} of the doubt</span>
+        </li>
+      </ul>
+    </template>
+    <template v-if="sources.length">
+      <h4>Where its doubt comes from</h4>
+      <p>
+        <template v-for="(source, at) in sources" :key="source.item"
+          ><template v-if="at">, </template>{{ nameOf(source.item) }}
+          <span class="faint">{{ share(source.share) }}</span></template
+        >
+      </p>
+    </template>
+    <p v-if="next[0]">
+      Weighing <strong>{{ next[0].name }}</strong> would take away {{ share(next[0].share) }} of it.
+    </p>
+    <p v-for="lesson in lessons" :key="lesson.lot">
+      {{ lesson.name }} runs <strong class="figure">{{ lesson.factor.toFixed(1) }}</strong> times
+      its figure.
+    </p>
+  </v-sheet>
+</template>
+
+<style scoped>
+.inside {
+  padding: 12px 16px;
+  display: grid;
+  gap: 6px;
+  width: 420px;
+  max-width: 94vw;
+  max-height: 78vh;
+  overflow-y: auto;
+}
+
+h4 {
+  margin: 4px 0 0;
+  font-size: 13px;
+  font-weight: 650;
+}
+
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 18px 136px 60px 58px minmax(0, 1fr);
+  gap: 8px;
+  align-items: center;
+  font-size: 14px;
+}
+
+li :deep(.mark) {
+  width: 15px;
+}
+
+li .figure {
+  text-align: right;
+}
+
+.measure {
+  height: 8px;
+  background: var(--line);
+}
+
+.measure span {
+  display: block;
+  height: 100%;
+  background: var(--sea);
+}
+
+@media (max-width: 700px) {
+  li {
+    grid-template-columns: 20px minmax(0, 1fr) auto;
+  }
+
+  .measure {
+    display: none;
+  }
+
+  li .small {
+    grid-column: 2 / -1;
+  }
+}
+</style>

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import ARod from './ARod.vue'
+import { UNIT_CHOICES, useUnits } from './units'
+import { useBuild } from './useBuild'
+import { useKeys } from './useKeys'
+import { useLamp } from './useLamp'
+
+const { build, loadouts, loadout, nextLoadout, assessment } = useBuild()
+const { choice } = useUnits()
+const { lamp, toggle } = useLamp()
+
+const place = computed(() => loadouts.value.findIndex((each) => each.id === loadout.value?.id) + 1)
+const answers = computed(() => loadout.value?.answers ?? [])
+const contradictions = computed(() =>
+  (assessment.value?.notices ?? []).filter((each) => each.code !== 'no_station'),
+)
+useKeys({ l: nextLoadout })
+
+// What is under the rods begins where they end, however many notices they carry.
+const rods = ref<HTMLElement>()
+const page = document.documentElement
+const measure = new ResizeObserver(([rod]) =>
+  page.style.setProperty(
+    '--rods-height',
+    `${Math.round(rod?.borderBoxSize[0]?.blockSize ?? 92)}px`,
+  ),
+)
+onMounted(() => rods.value && measure.observe(rods.value))
+onBeforeUnmount(() => {
+  measure.disconnect()
+  page.style.removeProperty('--rods-height')
+})
+</script>
+
+<template>
+  <header ref="rods" class="rods">
+    <div class="name">
+      <div class="top">
+        <h1>{{ build?.name }}</h1>
+        <button type="button" class="plainly lamp" @click="toggle">
+          {{ lamp ? 'daylight' : 'lamp' }}
+        </button>
+      </div>
+      <div class="faint small loadout">{{ loadout?.name }}</div>
+      <div class="row faint small">
+        <button v-if="loadouts.length > 1" type="button" class="plainly" @click="nextLoadout">
+          loadout {{ place }} of {{ loadouts.length }} <kbd>L</kbd>
+        </button>
+        <select v-model="choice" aria-label="Units">
+          <option v-for="each in UNIT_CHOICES" :key="each.value" :value="each.value">
+            {{ each.title }}
+          </option>
+        </select>
+      </div>
+    </div>
+    <ARod v-for="answer in answers" :key="answer.kind" :answer="answer" />
+    <p v-for="notice in contradictions" :key="notice.words" class="notice wrong">
+      {{ notice.words }}
+    </p>
+  </header>
+</template>
+
+<style scoped>
+.rods {
+  display: grid;
+  grid-template-columns: 232px repeat(4, minmax(0, 1fr));
+  background: var(--paper);
+  border-bottom: 1px solid var(--ink);
+  min-height: 92px;
+  position: sticky;
+  top: 0;
+  z-index: 10;
+}
+
+.name {
+  padding: 8px 10px 6px 18px;
+  min-width: 0;
+}
+
+.top {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+
+h1 {
+  font-size: 22px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.loadout {
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  justify-content: space-between;
+  margin-top: 4px;
+}
+
+.lamp {
+  font-size: 12px;
+  color: var(--faint);
+  text-decoration: underline;
+}
+
+select {
+  font: inherit;
+  font-size: 12px;
+  color: inherit;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  min-width: 0;
+  max-width: 92px;
+}
+
+.notice {
+  grid-column: 1 / -1;
+  padding: 0 18px;
+}
+
+@media (max-width: 1000px) {
+  .rods {
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    position: static;
+  }
+
+  .name {
+    grid-column: 1 / -1;
+  }
+}
+</style>

@@ -1,0 +1,231 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue'
+import {
+  answered,
+  api,
+  type Opened,
+  type BuildPatch,
+  type Correcting,
+  type JointTimes,
+  type NewJoint,
+  type NewItem,
+  type Recorded,
+} from '../api/client'
+import { freshId } from './freshId'
+import { useWords } from './useWords'
+
+function setUp(id: Ref<string>) {
+  const client = useQueryClient()
+  const words = useWords()
+  const key = computed(() => ['build', id.value])
+  const query = useQuery({
+    queryKey: key,
+    queryFn: () =>
+      answered<Opened>(
+        api.GET('/api/v1/builds/{build_id}', { params: { path: { build_id: id.value } } }),
+      ),
+  })
+  const answer = computed(() => query.data.value)
+  const build = computed(() => answer.value?.build)
+  const assessment = computed(() => answer.value?.assessment)
+
+  const chosen = ref<string | null>(null)
+  const loadouts = computed(() => assessment.value?.loadouts ?? [])
+  const loadout = computed(
+    () => loadouts.value.find((each) => each.id === chosen.value) ?? loadouts.value[0],
+  )
+  function nextLoadout() {
+    const at = loadouts.value.findIndex((each) => each.id === loadout.value?.id)
+    chosen.value = loadouts.value[(at + 1) % loadouts.value.length]?.id ?? null
+  }
+
+  function nameOf(item: string): string {
+    return build.value?.items.find((each) => each.id === item)?.name ?? item
+  }
+
+  function keep(fresh: Opened) {
+    client.setQueryData<Opened>(key.value, (old) =>
+      old && old.revision > fresh.revision ? old : fresh,
+    )
+  }
+
+  /** What the readings recorded here have moved, by reading. */
+  const news = ref(new Map<string, Recorded['news']>())
+
+  /** Take in a reading that was recorded here, without fetching the whole build again. */
+  function keepReading(recorded: Recorded) {
+    news.value.set(recorded.weighing.id, recorded.news)
+    client.setQueryData<Opened>(key.value, (old) => {
+      if (!old || old.revision >= recorded.revision) return old
+      const others = old.build.weighings.filter((each) => each.id !== recorded.weighing.id)
+      return {
+        revision: recorded.revision,
+        build: { ...old.build, weighings: [...others, recorded.weighing] },
+        assessment: recorded.assessment,
+      }
+    })
+  }
+
+  function catchUp(revision: number) {
+    if ((answer.value?.revision ?? 0) < revision)
+      void client.invalidateQueries({ queryKey: key.value })
+  }
+
+  // Changes go one after the other, each to the revision that the last one made.
+  let last: Promise<unknown> = Promise.resolve()
+
+  /** Send a change; true when it was kept. What was refused is said, and nothing was changed. */
+  function send(request: (headers: { 'If-Match': string }) => Promise<Opened>): Promise<boolean> {
+    const sent = last.then(async () => {
+      try {
+        keep(await request({ 'If-Match': `"${answer.value?.revision ?? 0}"` }))
+        words.hush()
+        return true
+      } catch (error) {
+        words.complain(error)
+        void client.invalidateQueries({ queryKey: key.value })
+        return false
+      }
+    })
+    last = sent
+    return sent
+  }
+
+  const path = computed(() => ({ build_id: id.value }))
+  const change = (patch: BuildPatch) =>
+    send((header) =>
+      answered(
+        api.PATCH('/api/v1/builds/{build_id}', {
+          params: { path: path.value, header },
+          body: patch,
+        }),
+      ),
+    )
+  const addItem = (item: NewItem) =>
+    send((header) =>
+      answered(
+        api.POST('/api/v1/builds/{build_id}/items', {
+          params: { path: path.value, header },
+          body: item,
+        }),
+      ),
+    )
+  const changeItem = (item: NewItem & { id: string }) =>
+    send((header) =>
+      answered(
+        api.PUT('/api/v1/builds/{build_id}/items/{item_id}', {
+          params: { path: { ...path.value, item_id: item.id }, header },
+          body: item,
+        }),
+      ),
+    )
+  const removeItem = (item: string) =>
+    send((header) =>
+      answered(
+        api.DELETE('/api/v1/builds/{build_id}/items/{item_id}', {
+          params: { path: { ...path.value, item_id: item }, header },
+        }),
+      ),
+    )
+  const setAside = (weighing: string, reason: string | null, restore = false) =>
+    send(() =>
+      answered(
+        api.PUT('/api/v1/builds/{build_id}/weighings/{weighing_id}/set-aside', {
+          params: { path: { ...path.value, weighing_id: weighing } },
+          body: { reason, restore },
+        }),
+      ),
+    )
+  const accept = (weighing: string, accepted: boolean) =>
+    send(() =>
+      answered(
+        api.PUT('/api/v1/builds/{build_id}/weighings/{weighing_id}/accepted', {
+          params: { path: { ...path.value, weighing_id: weighing } },
+          body: { accepted },
+        }),
+      ),
+    )
+
+  /** Record a reading in place of another, which stays in the log, set aside. */
+  const correct = (weighing: string, right: Omit<Correcting, 'id'>) => {
+    const body = { ...right, id: freshId() }
+    return send(() =>
+      answered(
+        api.POST('/api/v1/builds/{build_id}/weighings/{weighing_id}/correction', {
+          params: { path: { ...path.value, weighing_id: weighing } },
+          body,
+        }),
+      ),
+    )
+  }
+
+  const spread = (joint: NewJoint) =>
+    send(() =>
+      answered(
+        api.POST('/api/v1/builds/{build_id}/joints', {
+          params: { path: path.value },
+          body: joint,
+        }),
+      ),
+    )
+  const retime = (joint: string, times: JointTimes) =>
+    send(() =>
+      answered(
+        api.PUT('/api/v1/builds/{build_id}/joints/{joint_id}/times', {
+          params: { path: { ...path.value, joint_id: joint } },
+          body: times,
+        }),
+      ),
+    )
+  const clearJoint = (joint: string) =>
+    send(() =>
+      answered(
+        api.POST('/api/v1/builds/{build_id}/joints/{joint_id}/clear', {
+          params: { path: { ...path.value, joint_id: joint } },
+        }),
+      ),
+    )
+
+  return {
+    id,
+    query,
+    build,
+    assessment,
+    loadouts,
+    loadout,
+    nextLoadout,
+    nameOf,
+    news,
+    keepReading,
+    catchUp,
+    send,
+    change,
+    addItem,
+    changeItem,
+    removeItem,
+    setAside,
+    accept,
+    correct,
+    spread,
+    retime,
+    clearJoint,
+  }
+}
+
+export type OpenBuild = ReturnType<typeof setUp>
+
+const OPEN: InjectionKey<OpenBuild> = Symbol('build')
+
+/** Open a build for a place and all that is in it. */
+export function openBuild(id: Ref<string>): OpenBuild {
+  const open = setUp(id)
+  provide(OPEN, open)
+  return open
+}
+
+/** The build that the place has open. */
+export function useBuild(): OpenBuild {
+  const open = inject(OPEN)
+  if (!open) throw new Error('no build is open here')
+  return open
+}

@@ -1,0 +1,53 @@
+import { ref } from 'vue'
+import { answered, api, type Kind } from '../api/client'
+
+interface Understood {
+  value: number
+  unit: string
+}
+
+/** Read what was typed; the server is the one place that understands it. */
+export async function understand(text: string, kind: Kind, unit?: string): Promise<number> {
+  const plain = unit?.replace('²', '2')
+  const told = await answered<Understood>(
+    api.GET('/api/v1/quantity', { params: { query: { text, kind, unit: plain } } }),
+  )
+  return told.value
+}
+
+/** Why a text was not understood, in words for beside its field. */
+export function whyNot(error: unknown): string {
+  if (error instanceof TypeError) return 'the workshop does not answer; what you typed stays here'
+  return (error as Error).message.replace(/^text /, '')
+}
+
+/** A field's text with what it was understood to be, echoed while it is typed. */
+export function useQuantity(kind: Kind, unit: () => string | undefined) {
+  const text = ref('')
+  const value = ref<number>()
+  const wrong = ref('')
+  let asked = 0
+
+  async function typed(next: string) {
+    text.value = next
+    const turn = ++asked
+    wrong.value = ''
+    value.value = undefined
+    if (!next.trim()) return
+    try {
+      const told = await understand(next, kind, unit())
+      if (turn === asked) value.value = told
+    } catch (error) {
+      if (turn === asked) wrong.value = whyNot(error)
+    }
+  }
+
+  function clear() {
+    asked++
+    text.value = ''
+    value.value = undefined
+    wrong.value = ''
+  }
+
+  return { text, value, wrong, typed, clear }
+}

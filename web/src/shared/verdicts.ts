@@ -1,0 +1,79 @@
+import type { Mend, TargetAnswer, TargetKind, Word } from '../api/client'
+import { useUnits } from './units'
+
+export const TITLES: Record<TargetKind, string> = {
+  auw: 'All-up weight',
+  wing_loading: 'Wing loading',
+  thrust_to_weight: 'Thrust-to-weight',
+  balance: 'Balance',
+}
+
+/** Whether a verdict calls for the builder's eye. */
+export function isWorrying(word: Word | null): boolean {
+  return word === 'off course' || word === 'missed' || word === 'too close to call'
+}
+
+/** Answers, margins and verdicts put into the chosen units. */
+export function useVerdicts() {
+  const { number, quantity, units } = useUnits()
+
+  function value(amount: number, answer: TargetAnswer, digits?: number): string {
+    if (answer.kind === 'auw')
+      return number(amount, 'mass', digits ?? (units.value.mass.name === 'g' ? 0 : 1))
+    if (answer.kind === 'wing_loading') return number(amount, 'loading', digits)
+    if (answer.kind === 'thrust_to_weight') return amount.toFixed(digits ?? 2)
+    return answer.unit === 'percent_mac'
+      ? amount.toFixed(digits ?? 1)
+      : number(amount, 'length', digits)
+  }
+
+  function unit(answer: TargetAnswer): string {
+    if (answer.kind === 'auw') return units.value.mass.name
+    if (answer.kind === 'wing_loading') return units.value.loading.name
+    if (answer.kind === 'thrust_to_weight') return ''
+    return answer.unit === 'percent_mac' ? '%' : units.value.length.name
+  }
+
+  function origin(answer: TargetAnswer): string {
+    if (answer.kind !== 'balance') return ''
+    if (answer.unit === 'percent_mac') return 'MAC'
+    return answer.unit === 'mm_from_nose' ? 'from nose' : 'from leading edge'
+  }
+
+  function margin(answer: TargetAnswer): string {
+    if (answer.margin === null || answer.value === null) return ''
+    const amount = `${value(Math.abs(answer.margin), answer)} ${unit(answer)}`.trim()
+    if (answer.margin >= 0) return `${amount} in hand`
+    if (answer.kind === 'balance') {
+      return `${amount} ${answer.high !== null && answer.value > answer.high ? 'aft' : 'forward'}`
+    }
+    return `${amount} ${answer.high !== null && answer.value > answer.high ? 'over' : 'short'}`
+  }
+
+  function words(answer: TargetAnswer): string {
+    if (answer.missing) return answer.missing
+    if (answer.word === null || answer.probability === null) return 'no target set'
+    const doubtful = answer.word === 'on course' || answer.word === 'off course'
+    const told = doubtful && (answer.margin ?? 0) >= 0 && answer.probability <= 0.99
+    const chance = told ? `${percent(answer.probability)}, ` : ''
+    return `${answer.word}, ${chance}${margin(answer)}`
+  }
+
+  function mend(mend: Mend, name: (id: string) => string): string {
+    const amount = Math.abs(mend.amount)
+    if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', 0)} lighter`
+    if (mend.by === 'more_thrust_gf') return `${quantity(amount, 'thrust')} more thrust`
+    if (mend.by === 'more_wing_dm2') return `${quantity(amount, 'area')} more wing`
+    const way = mend.amount > 0 ? 'forward' : 'aft'
+    return `${name(mend.item ?? '')} ${quantity(amount, 'length')} ${way}`
+  }
+
+  return { value, unit, origin, margin, words, mend }
+}
+
+/** A probability as builders read it; never certain before everything is weighed. */
+export function percent(probability: number): string {
+  if (probability > 0.99) return 'over 99 %'
+  if (probability < 0.01) return 'under 1 %'
+  return `${Math.round(probability * 100)} %`
+}

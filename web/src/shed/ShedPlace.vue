@@ -1,0 +1,182 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { answered, api, type Opened, type Shelved } from '../api/client'
+import { useLamp } from '../shared/useLamp'
+import { useWords } from '../shared/useWords'
+import BeginBuild from './BeginBuild.vue'
+import BuildTag from './BuildTag.vue'
+
+const router = useRouter()
+const client = useQueryClient()
+const words = useWords()
+const { lamp, toggle } = useLamp()
+
+const shelf = useQuery({
+  queryKey: ['shelf'],
+  queryFn: () => answered<Shelved[]>(api.GET('/api/v1/builds')),
+  refetchOnMount: 'always',
+})
+const away = ref(false)
+const builds = computed(() =>
+  (shelf.data.value ?? []).filter((build) => build.put_away === away.value),
+)
+const putAway = computed(() => (shelf.data.value ?? []).filter((build) => build.put_away).length)
+
+/** The widest plane sets the scale of all. */
+const across = computed(() =>
+  Math.max(
+    600,
+    ...(shelf.data.value ?? []).flatMap((build) =>
+      build.outlines.flatMap((outline) => outline.corners.map(([, y]) => 2 * Math.abs(y) + 60)),
+    ),
+  ),
+)
+
+const beginning = ref(false)
+const file = ref<HTMLInputElement>()
+
+async function bringIn(event: Event) {
+  const input = event.target as HTMLInputElement
+  const chosen = input.files?.[0]
+  input.value = ''
+  if (!chosen) return
+  try {
+    const response = await fetch('/api/v1/builds/import', {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: await chosen.text(),
+    })
+    const told = await answered<Opened>(
+      response.json().then((body) => ({ data: body, error: body, response })),
+    )
+    words.say(`${told.build.name} is on the shelf.`)
+    void client.invalidateQueries({ queryKey: ['shelf'] })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+
+async function shelve(build: Shelved) {
+  try {
+    await answered(
+      api.PUT('/api/v1/builds/{build_id}/put-away', {
+        params: { path: { build_id: build.id } },
+        body: { away: !build.put_away },
+      }),
+    )
+    void client.invalidateQueries({ queryKey: ['shelf'] })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+
+/** A made-up half-built plane with one slip in it, to learn on. */
+async function practise() {
+  try {
+    const told = await answered<Opened>(api.POST('/api/v1/practice', { body: {} }))
+    void router.push({ name: 'bench', params: { id: told.build.id } })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+
+function begun(id: string) {
+  void router.push({ name: 'plan', params: { id } })
+}
+</script>
+
+<template>
+  <div class="shed">
+    <header>
+      <h1>Shed</h1>
+      <button type="button" class="plainly faint under" @click="toggle">
+        {{ lamp ? 'daylight' : 'lamp' }}
+      </button>
+      <span class="space" />
+      <v-btn class="press--main" @click="beginning = true">Begin a build</v-btn>
+      <v-btn @click="file?.click()">From a file</v-btn>
+      <v-btn class="press--quiet" @click="practise">Practise</v-btn>
+      <input
+        ref="file"
+        type="file"
+        accept=".json,application/json"
+        hidden
+        aria-label="Build file"
+        @change="bringIn"
+      />
+    </header>
+
+    <p v-if="shelf.isPending.value" class="faint" aria-busy="true">Looking along the shelves …</p>
+    <div v-else-if="shelf.isError.value" class="blank">
+      <h2>The workshop does not answer</h2>
+      <p class="faint">Start it again where it runs; nothing that was recorded is lost.</p>
+      <v-btn @click="shelf.refetch()">Try again</v-btn>
+    </div>
+    <div v-else-if="!builds.length" class="blank">
+      <h2>{{ away ? 'Nothing is put away' : 'The shelves are empty' }}</h2>
+      <p v-if="!away" class="faint">
+        Begin a build: a name, what it is for, how it is laid out. The rest follows on the Plan.
+      </p>
+    </div>
+    <ul v-else class="shelves">
+      <li v-for="build in builds" :key="build.id">
+        <BuildTag :build="build" :across="across" @shelve="shelve(build)" />
+      </li>
+    </ul>
+    <button v-if="putAway || away" type="button" class="plainly faint under" @click="away = !away">
+      {{ away ? 'back to the shelves' : `${putAway} put away` }}
+    </button>
+    <BeginBuild v-model="beginning" @begun="begun" />
+  </div>
+</template>
+
+<style scoped>
+.shed {
+  padding: 20px 28px;
+}
+
+header {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 10px 14px;
+  margin-bottom: 18px;
+}
+
+.space {
+  flex: 1;
+}
+
+.under {
+  text-decoration: underline;
+  font-size: 13px;
+}
+
+.shelves {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(320px, 1fr));
+  gap: 0 0;
+}
+
+.blank {
+  display: grid;
+  gap: 10px;
+  justify-items: start;
+  padding: 32px 0;
+}
+
+@media (max-width: 700px) {
+  .shed {
+    padding: 14px;
+  }
+
+  .shelves {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

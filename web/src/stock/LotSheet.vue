@@ -1,0 +1,314 @@
+<script setup lang="ts">
+import { computed, toRef } from 'vue'
+import type { Assessment, Damp, Lot, RackLot } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import SampleForm from './SampleForm.vue'
+import { FACES, KINDS, UNITS } from '../shared/useRack'
+
+const props = defineProps<{
+  lot: Lot
+  now?: Assessment['lots'][number]
+  damp?: Damp
+  builds: RackLot['builds']
+}>()
+const emit = defineEmits<{ describe: [patch: Partial<Lot>]; shelve: []; leave: [] }>()
+
+const { build, setAside, id } = useBuild()
+const { number } = useUnits()
+
+const lot = toRef(props, 'lot')
+const uses = computed(() =>
+  (build.value?.items ?? []).some((item) => item.uses.some((use) => use.lot === props.lot.id)),
+)
+const sampled = computed(() =>
+  (build.value?.weighings ?? []).some((each) =>
+    each.pan.samples.some((sample) => sample.lot === props.lot.id),
+  ),
+)
+const elsewhere = computed(() => props.builds.filter((each) => each.build !== id.value))
+const isSheet = computed(() => props.lot.unit === 'dm2')
+
+const ADHESIVES = [
+  ['', 'no clock of its own'],
+  ['hot-melt', 'hot-melt glue'],
+  ['epoxy', 'five-minute epoxy'],
+  ['contact', 'contact adhesive'],
+  ['cyanoacrylate', 'cyanoacrylate'],
+  ['polyurethane', 'polyurethane glue'],
+  ['white', 'white glue'],
+] as const
+
+function day(at: string): string {
+  return new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
+}
+
+/** Of a damp lot, one day's samples go aside: the damp ones, or those from before. */
+async function settle(which: 'first' | 'last') {
+  const sitting = which === 'last' ? props.damp?.sittings.at(-1) : props.damp?.sittings[0]
+  const reason = which === 'last' ? 'damp' : 'from before it was damp'
+  for (const reading of sitting?.weighings ?? []) await setAside(reading, reason)
+}
+
+const gain = computed(() => {
+  const share = (props.damp?.gain ?? 0) * 100
+  return `${share > 0 ? '+' : '−'}${Math.abs(share).toFixed(1)} %`
+})
+</script>
+
+<template>
+  <aside class="lot" :aria-label="lot.name">
+    <h2>{{ lot.name }}</h2>
+    <p class="figure now">
+      {{ number(now?.constant ?? lot.constant, 'mass', 2)
+      }}<span class="faint">
+        ±{{ number(2 * (now?.sd ?? lot.doubt), 'mass', 2) }} {{ UNITS[lot.unit] }}</span
+      >
+    </p>
+    <SampleForm :lot="lot" />
+    <div v-if="damp" class="damp" role="status">
+      <p>
+        <strong>{{ gain }}</strong> since {{ day(damp.sittings[0]!.at) }}
+        <span class="faint small">(±{{ (200 * damp.gain_sd).toFixed(1) }})</span>:
+        {{
+          Math.abs(damp.gain) < 0.01 ? 'as dry as it was' : damp.gain > 0 ? 'damp' : 'it has dried'
+        }}
+      </p>
+      <ol class="small faint figure">
+        <li v-for="sitting in damp.sittings" :key="sitting.at">
+          {{ day(sitting.at) }} {{ number(sitting.constant, 'mass', 2) }} {{ UNITS[lot.unit] }}
+        </li>
+      </ol>
+      <p v-if="Math.abs(damp.gain) > 2 * damp.gain_sd" class="small">
+        The forecast takes both until one goes aside:
+        <button type="button" class="plainly under" @click="settle('last')">
+          the last, it will dry
+        </button>
+        or
+        <button type="button" class="plainly under" @click="settle('first')">
+          the first, it is cut as it is now
+        </button>
+      </p>
+    </div>
+    <dl>
+      <dt>stated</dt>
+      <dd>
+        <QuantityCell
+          :value="lot.constant"
+          kind="mass"
+          unit="g"
+          :label="`${lot.name}, grams`"
+          @kept="$event !== null && emit('describe', { constant: $event })"
+        />
+        ±
+        <QuantityCell
+          :value="lot.doubt"
+          kind="mass"
+          unit="g"
+          :label="`${lot.name}, doubt`"
+          @kept="$event !== null && emit('describe', { doubt: $event })"
+        />
+        <span class="faint small">{{ UNITS[lot.unit] }}, one sigma</span>
+      </dd>
+      <dt>from</dt>
+      <dd>
+        <input
+          class="entry wide"
+          :value="lot.source"
+          aria-label="Where the figure comes from"
+          maxlength="200"
+          @change="emit('describe', { source: ($event.target as HTMLInputElement).value })"
+        />
+      </dd>
+      <template v-if="lot.elsewhere">
+        <dt>learned</dt>
+        <dd>
+          <span class="figure">{{ number(lot.elsewhere.value, 'mass', 2) }}</span>
+          <span class="faint small"
+            >±{{ number(2 * lot.elsewhere.doubt, 'mass', 2) }} in {{ lot.elsewhere.source }}</span
+          >
+        </dd>
+      </template>
+      <dt>kind</dt>
+      <dd>
+        <select
+          class="entry"
+          :value="lot.kind"
+          aria-label="Kind"
+          @change="
+            emit('describe', { kind: ($event.target as HTMLSelectElement).value as Lot['kind'] })
+          "
+        >
+          <option v-for="kind in KINDS" :key="kind.value" :value="kind.value">
+            {{ kind.title }}
+          </option>
+        </select>
+        <select
+          v-if="lot.kind === 'foam'"
+          class="entry"
+          :value="lot.faces ?? 'none'"
+          aria-label="Papers"
+          @change="
+            emit('describe', { faces: ($event.target as HTMLSelectElement).value as Lot['faces'] })
+          "
+        >
+          <option v-for="(title, value) in FACES" :key="value" :value="value">{{ title }}</option>
+        </select>
+        <select
+          v-if="lot.kind === 'adhesive'"
+          class="entry"
+          :value="lot.adhesive"
+          aria-label="On the joint clock"
+          @change="emit('describe', { adhesive: ($event.target as HTMLSelectElement).value })"
+        >
+          <option v-for="[value, title] in ADHESIVES" :key="value" :value="value">
+            {{ title }}
+          </option>
+        </select>
+      </dd>
+      <template v-if="lot.unit !== 'piece'">
+        <dt>{{ isSheet ? 'one sheet' : 'one roll or rod' }}</dt>
+        <dd>
+          <QuantityCell
+            :value="lot.length_mm"
+            kind="length"
+            unit="mm"
+            :digits="0"
+            optional
+            label="Length of one"
+            @kept="emit('describe', { length_mm: $event })"
+          />
+          <template v-if="isSheet">
+            ×
+            <QuantityCell
+              :value="lot.width_mm"
+              kind="length"
+              unit="mm"
+              :digits="0"
+              optional
+              label="Width of one"
+              @kept="emit('describe', { width_mm: $event })"
+            />
+          </template>
+          <span class="faint small">mm</span>
+        </dd>
+      </template>
+      <dt>at hand</dt>
+      <dd>
+        <QuantityCell
+          :value="lot.stock"
+          kind="number"
+          optional
+          label="How many are at hand"
+          @kept="emit('describe', { stock: $event })"
+        />
+        <span class="faint small">at</span>
+        <QuantityCell
+          :value="lot.price"
+          kind="number"
+          optional
+          label="Price of one"
+          @kept="emit('describe', { price: $event })"
+        />
+        <span class="faint small">each</span>
+      </dd>
+      <dt>with offcuts</dt>
+      <dd>
+        <span class="faint small">×</span>
+        <QuantityCell
+          :value="lot.waste"
+          kind="number"
+          optional
+          label="Waste factor"
+          @kept="emit('describe', { waste: $event })"
+        />
+        <span v-if="lot.waste === null" class="faint small">as usual for its kind</span>
+      </dd>
+    </dl>
+    <p class="small faint foot">
+      <template v-if="lot.rack"
+        >On the rack: what is said here holds in every build<template v-if="elsewhere.length">
+          ({{ elsewhere.map((each) => each.name).join(', ') }})</template
+        >.</template
+      >
+      <button v-else type="button" class="plainly under" @click="emit('shelve')">
+        put it on the rack, for every build
+      </button>
+      <button v-if="!uses && !sampled" type="button" class="plainly under" @click="emit('leave')">
+        take it out of this build
+      </button>
+    </p>
+  </aside>
+</template>
+
+<style scoped>
+.lot {
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  padding: 14px 18px;
+  display: grid;
+  gap: 10px;
+}
+
+.now {
+  font-size: 24px;
+}
+
+.now .faint {
+  font-size: 15px;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: 96px minmax(0, 1fr);
+  gap: 6px 10px;
+  margin: 0;
+  align-items: center;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
+
+dt {
+  color: var(--faint);
+  font-size: 13px;
+}
+
+dd {
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+
+dd :deep(.cell) {
+  width: 70px;
+}
+
+.wide {
+  width: 100%;
+}
+
+.damp {
+  border-left: 4px solid var(--sea);
+  padding: 2px 0 2px 10px;
+  display: grid;
+  gap: 4px;
+}
+
+ol {
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 16px;
+}
+
+.foot {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+}
+</style>

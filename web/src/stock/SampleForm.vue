@@ -1,0 +1,137 @@
+<script setup lang="ts">
+import { computed, toRef } from 'vue'
+import type { Lot } from '../api/client'
+import { useUnits } from '../shared/units'
+import { useSample } from './useSample'
+
+const props = defineProps<{ lot: Lot }>()
+const { size, reading, wrong, moved, record, waiting } = useSample(toRef(props, 'lot'))
+const { number, quantity, units } = useUnits()
+
+const UNIT = { dm2: 'mm, or dm²', m: 'm', piece: 'pieces' } as const
+
+/** The whole of one, where its size is known. */
+const whole = computed(() => {
+  const { unit, length_mm: length, width_mm: width } = props.lot
+  if (unit === 'dm2' && length && width)
+    return { text: `${length} x ${width}`, title: 'the whole sheet' }
+  if (unit === 'm' && length) return { text: String(length / 1000), title: 'the whole of one' }
+  return null
+})
+
+const most = computed(() =>
+  Math.max(1e-6, ...(moved.value?.parts ?? []).flatMap((part) => [part.before, part.after])),
+)
+</script>
+
+<template>
+  <form class="sample" @submit.prevent="record">
+    <h3>Weigh a piece of it</h3>
+    <div class="line">
+      <label
+        ><span class="faint small">a piece of</span>
+        <input v-model="size" class="entry figure size" aria-label="Size of the piece" />
+        <span class="faint small">{{ UNIT[lot.unit] }}</span></label
+      >
+      <button v-if="whole" type="button" class="plainly under small" @click="size = whole.text">
+        {{ whole.title }}
+      </button>
+    </div>
+    <div class="line">
+      <label
+        ><span class="faint small">weighs</span>
+        <input
+          v-model="reading"
+          class="entry figure reading"
+          aria-label="What the scale shows"
+          inputmode="decimal"
+          autocomplete="off"
+        />
+        <span class="faint small">{{ units.mass.name }}</span></label
+      >
+      <v-btn type="submit" class="press--main">Record</v-btn>
+      <span v-if="waiting.length" class="faint small" role="status">on its way …</span>
+    </div>
+    <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
+    <div v-if="moved" class="moved" role="status">
+      <p>
+        All-up weight <span class="figure">{{ quantity(moved.auw[0], 'mass', 0) }}</span>
+        <span class="faint figure"> ±{{ number(moved.doubt[0], 'mass', 0) }}</span> →
+        <strong class="figure">{{ quantity(moved.auw[1], 'mass', 0) }}</strong>
+        <span class="faint figure"> ±{{ number(moved.doubt[1], 'mass', 0) }}</span>
+      </p>
+      <ul>
+        <li v-for="part in moved.parts" :key="part.id" class="small">
+          <span>{{ part.name }}</span>
+          <svg viewBox="0 0 100 10" preserveAspectRatio="none" aria-hidden="true">
+            <rect :width="(100 * part.before) / most" height="4" y="0" class="before" />
+            <rect :width="(100 * part.after) / most" height="5" y="5" class="after" />
+          </svg>
+          <span class="figure"
+            >{{ number(part.before, 'mass') }} → {{ number(part.after, 'mass') }}</span
+          >
+        </li>
+      </ul>
+      <p v-if="!moved.parts.length" class="faint small">Nothing is cut from it yet.</p>
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.sample {
+  display: grid;
+  gap: 8px;
+}
+
+.line,
+label {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+
+.size {
+  width: 118px;
+}
+
+.reading {
+  width: 118px;
+  height: 42px;
+  font-size: 22px;
+}
+
+.moved {
+  display: grid;
+  gap: 4px;
+}
+
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  max-height: 190px;
+  overflow-y: auto;
+}
+
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 90px auto;
+  gap: 10px;
+  align-items: center;
+}
+
+svg {
+  width: 90px;
+  height: 10px;
+}
+
+.before {
+  fill: var(--tag-line);
+}
+
+.after {
+  fill: var(--sea);
+  transition: width 250ms;
+}
+</style>

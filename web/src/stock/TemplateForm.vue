@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { answered, api, type Candidate } from '../api/client'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import { understand, whyNot } from '../shared/useQuantity'
+
+const emit = defineEmits<{ add: [part: Candidate, doubt: number] }>()
+const { build } = useBuild()
+const { quantity, units } = useUnits()
+
+const name = ref('')
+const reading = ref('')
+const paper = ref('80')
+const wrong = ref('')
+const told = ref('')
+
+async function add() {
+  wrong.value = told.value = ''
+  try {
+    const area = await answered<{ area_dm2: number; doubt_dm2: number }>(
+      api.POST('/api/v1/template', {
+        body: {
+          reading_g: await understand(reading.value, 'mass'),
+          step_g: build.value?.scales[0]?.step_g ?? 0.1,
+          paper_g_m2: await understand(paper.value, 'number'),
+        },
+      }),
+    )
+    const side = Math.sqrt(area.area_dm2) * 100
+    emit(
+      'add',
+      {
+        name: name.value.trim() || 'From a template',
+        layer: '',
+        area_dm2: area.area_dm2,
+        x_mm: side / 2,
+        y_mm: side / 2,
+        box: { left_mm: 0, top_mm: 0, right_mm: side, bottom_mm: side },
+        holes: 0,
+        rings: [],
+        flaw: null,
+      },
+      area.doubt_dm2,
+    )
+    told.value = `${quantity(area.area_dm2, 'area')} ±${quantity(2 * area.doubt_dm2, 'area')}`
+    name.value = reading.value = ''
+  } catch (error) {
+    wrong.value = whyNot(error)
+  }
+}
+</script>
+
+<template>
+  <form class="template" aria-label="Weigh a paper template" @submit.prevent="add">
+    <h3>Or weigh its paper template</h3>
+    <div class="line">
+      <input v-model="name" class="entry" aria-label="Name of the template" placeholder="part" />
+      <label class="small"
+        >weighs
+        <input
+          v-model="reading"
+          class="entry figure few"
+          inputmode="decimal"
+          aria-label="The template weighs"
+        />
+        {{ units.mass.name }}</label
+      >
+      <label class="small"
+        >on paper of
+        <input v-model="paper" class="entry figure few" inputmode="decimal" aria-label="Paper" />
+        g/m²</label
+      >
+      <button type="submit" class="plainly under small">offer it <kbd>Enter</kbd></button>
+      <output v-if="told" class="figure small">{{ told }}</output>
+    </div>
+    <p class="faint small">
+      Its centroid is not known from its weight: balance the paper on a pin, and type where that
+      sits.
+    </p>
+    <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
+  </form>
+</template>
+
+<style scoped>
+.template {
+  display: grid;
+  gap: 6px;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
+
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+}
+
+.few {
+  width: 66px;
+}
+</style>

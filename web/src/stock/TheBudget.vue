@@ -1,0 +1,288 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { answered, api, type BuildPatch, type Group, type Shelved } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import { useWords } from '../shared/useWords'
+import { percent } from '../shared/verdicts'
+
+const { id, build, assessment, change, changeItem, loadouts } = useBuild()
+const { number, quantity, units } = useUnits()
+const words = useWords()
+
+const GROUPS: { value: Group; title: string; holds: string }[] = [
+  { value: 'foam', title: 'Foam and spars', holds: 'sheets, rods, plates' },
+  { value: 'joining', title: 'Joining', holds: 'glue and tape' },
+  { value: 'power', title: 'Power', holds: 'motor, propeller, controller, pack' },
+  { value: 'control', title: 'Control', holds: 'servos, receiver, wires, rods' },
+  { value: 'payload', title: 'Payload', holds: 'what it carries' },
+  { value: 'rest', title: 'The rest', holds: 'paint, small stuff, the allowance' },
+]
+
+const lines = computed(() => new Map(assessment.value?.budget.map((line) => [line.group, line])))
+const most = computed(() =>
+  Math.max(
+    1,
+    ...(assessment.value?.budget ?? []).flatMap((line) => [
+      line.mass_g + 2 * line.sd_g,
+      line.allotted_g ?? 0,
+    ]),
+  ),
+)
+const total = computed(() =>
+  (build.value?.budget?.allotments ?? []).reduce((sum, each) => sum + each.grams, 0),
+)
+const across = (grams: number) => `${(100 * Math.max(grams, 0)) / most.value}%`
+
+const shelf = useQuery({
+  queryKey: ['shelf'],
+  queryFn: () => answered<Shelved[]>(api.GET('/api/v1/builds')),
+})
+const earlier = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
+
+function allot(group: Group, grams: number | null) {
+  const kept = (build.value?.budget?.allotments ?? []).filter((each) => each.group !== group)
+  const allotments = grams === null ? kept : [...kept, { group, grams }]
+  const order = GROUPS.map((each) => each.value)
+  allotments.sort((a, b) => order.indexOf(a.group) - order.indexOf(b.group))
+  void change({
+    budget: allotments.length
+      ? { allotments, source: build.value?.budget?.source || 'your own' }
+      : null,
+  })
+}
+
+async function suggest(from?: string) {
+  try {
+    const budget = await answered<NonNullable<BuildPatch['budget']>>(
+      api.GET('/api/v1/builds/{build_id}/budget/suggested', {
+        params: { path: { build_id: id.value }, query: { earlier: from } },
+      }),
+    )
+    await change({ budget })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+
+function stands(group: Group): string {
+  const line = lines.value.get(group)
+  if (!line || line.allotted_g === null) return ''
+  const left = line.allotted_g - line.mass_g
+  const chance = line.probability ?? 0
+  const amount = quantity(Math.abs(left), 'mass', 0)
+  if (chance <= 0.2) return `${amount} over`
+  if (chance < 0.8) return `too close to call, ${amount} ${left >= 0 ? 'left' : 'over'}`
+  return `within, ${percent(chance)}, ${amount} left`
+}
+const isOver = (group: Group) => (lines.value.get(group)?.probability ?? 1) < 0.8
+
+/** What nobody has sorted: no lot, no word of the builder's. */
+const unsorted = computed(() =>
+  (build.value?.items ?? []).filter(
+    (item) =>
+      !item.retired &&
+      item.group === null &&
+      !item.uses.length &&
+      (item.pedigree === 'guess' || item.pedigree === 'listing'),
+  ),
+)
+
+function sort(item: string, group: string) {
+  const found = build.value?.items.find((each) => each.id === item)
+  if (found) void changeItem({ ...found, group: group as Group })
+}
+</script>
+
+<template>
+  <div class="budget">
+    <section aria-label="Budget">
+      <div class="head">
+        <p class="faint small">
+          {{
+            build?.budget
+              ? `Allotted: ${quantity(total, 'mass', 0)}, ${build.budget.source}.`
+              : 'No grams are allotted yet.'
+          }}
+          Aboard: {{ loadouts[0]?.name }}.
+        </p>
+        <button type="button" class="plainly under small" @click="suggest()">
+          usual shares of the limit
+        </button>
+        <label v-if="earlier.length" class="small"
+          >or as
+          <select
+            class="entry"
+            aria-label="As an earlier build"
+            @change="suggest(($event.target as HTMLSelectElement).value)"
+          >
+            <option value="" disabled selected>an earlier build</option>
+            <option v-for="each in earlier" :key="each.id" :value="each.id">{{ each.name }}</option>
+          </select>
+          came out</label
+        >
+      </div>
+      <ul>
+        <li v-for="group in GROUPS" :key="group.value" :data-group="group.value">
+          <span class="name"
+            ><strong>{{ group.title }}</strong>
+            <span class="faint small">{{ group.holds }}</span></span
+          >
+          <span class="measure" aria-hidden="true">
+            <template v-if="lines.get(group.value)">
+              <span class="mass" :style="{ width: across(lines.get(group.value)!.mass_g) }" />
+              <span
+                class="doubt"
+                :style="{
+                  left: across(lines.get(group.value)!.mass_g - 2 * lines.get(group.value)!.sd_g),
+                  width: across(4 * lines.get(group.value)!.sd_g),
+                }"
+              />
+              <span
+                v-if="lines.get(group.value)!.allotted_g !== null"
+                class="allotted"
+                :style="{ left: across(lines.get(group.value)!.allotted_g!) }"
+              />
+            </template>
+          </span>
+          <span class="figure now"
+            >{{ number(lines.get(group.value)?.mass_g ?? 0, 'mass') }}
+            <span class="faint"
+              >±{{ number(2 * (lines.get(group.value)?.sd_g ?? 0), 'mass') }}</span
+            ></span
+          >
+          <span class="of"
+            >of
+            <QuantityCell
+              :value="lines.get(group.value)?.allotted_g ?? null"
+              kind="mass"
+              :unit="units.mass.name"
+              :base="units.mass.base"
+              optional
+              :digits="1"
+              :label="`Allotted to ${group.title}`"
+              @kept="allot(group.value, $event)"
+            />
+            <span class="faint small">{{ units.mass.name }}</span></span
+          >
+          <span class="small stands" :class="{ wrong: isOver(group.value) }">{{
+            stands(group.value)
+          }}</span>
+        </li>
+      </ul>
+    </section>
+    <section v-if="unsorted.length" aria-label="Not sorted">
+      <h3>Counted as the rest until somebody says</h3>
+      <div class="unsorted">
+        <label v-for="item in unsorted" :key="item.id" class="small"
+          >{{ item.name }}
+          <select
+            class="entry"
+            :aria-label="`${item.name} belongs to`"
+            @change="sort(item.id, ($event.target as HTMLSelectElement).value)"
+          >
+            <option value="" disabled selected>belongs to</option>
+            <option v-for="group in GROUPS" :key="group.value" :value="group.value">
+              {{ group.title }}
+            </option>
+          </select></label
+        >
+      </div>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.budget {
+  display: grid;
+  gap: 24px;
+}
+
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  align-items: center;
+}
+
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 6px 0 0;
+}
+
+li {
+  display: grid;
+  grid-template-columns: 240px minmax(120px, 1fr) 118px 140px 250px;
+  gap: 14px;
+  align-items: center;
+  border-bottom: 1px solid var(--line);
+  padding: 8px 0;
+}
+
+.name {
+  display: grid;
+}
+
+.measure {
+  position: relative;
+  height: 26px;
+  background: linear-gradient(var(--line), var(--line)) bottom / 100% 1px no-repeat;
+}
+
+.mass {
+  position: absolute;
+  bottom: 0;
+  height: 14px;
+  background: var(--tag-line);
+}
+
+.doubt {
+  position: absolute;
+  bottom: 5px;
+  height: 4px;
+  background: var(--sea);
+}
+
+.allotted {
+  position: absolute;
+  bottom: 0;
+  height: 24px;
+  width: 4px;
+  margin-left: -2px;
+  background: var(--oak);
+}
+
+.now {
+  text-align: right;
+}
+
+.of {
+  white-space: nowrap;
+}
+
+.of :deep(.cell) {
+  width: 78px;
+}
+
+.unsorted {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 22px;
+  margin-top: 8px;
+}
+
+@media (max-width: 1000px) {
+  li {
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 4px 14px;
+  }
+
+  .measure,
+  .stands {
+    grid-column: 1 / -1;
+  }
+}
+</style>

@@ -1,0 +1,249 @@
+import { computed, reactive, ref } from 'vue'
+import {
+  answered,
+  api,
+  type Candidate,
+  type Cut,
+  type NewShape,
+  type Outlines,
+  type Placing,
+} from '../api/client'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import { understand, whyNot } from '../shared/useQuantity'
+import { useWords } from '../shared/useWords'
+
+/** One part that is offered, and what the builder says of it. */
+export interface Offer {
+  key: number
+  candidate: Candidate
+  /** Drawn on the sheet that was read, not made by a calculator. */
+  drawn: boolean
+  taken: boolean
+  name: string
+  layers: number
+  twin: boolean
+  x: string
+  y: string
+  z: string
+  doubt_dm2: number | null
+}
+
+export const AFT: { value: NonNullable<Placing['aft']>; title: string }[] = [
+  { value: 'right', title: 'nose to the left' },
+  { value: 'down', title: 'nose up' },
+  { value: 'left', title: 'nose to the right' },
+  { value: 'up', title: 'nose down' },
+]
+export const DATUMS: { value: NonNullable<Placing['datum']>; title: string }[] = [
+  { value: 'front_middle', title: 'the middle of its front edge' },
+  { value: 'front_corner', title: 'its front corner at the root' },
+  { value: 'origin', title: 'the drawing’s origin' },
+]
+
+/** The server reads no larger drawing [bytes]. */
+const LARGEST = 24 * 1024 * 1024
+
+/** Parts offered by a drawing or a shape, until the build keeps them. */
+export function useCandidates() {
+  const { id, build, assessment, send } = useBuild()
+  const { units } = useUnits()
+  const words = useWords()
+
+  const outlines = ref<Outlines>()
+  const offers = ref<Offer[]>([])
+  const file = ref<{ name: string; body: ArrayBuffer }>()
+  const busy = ref(false)
+  const wrong = ref('')
+  const closing = ref(0)
+  const scale = ref<number | null>(null)
+  const common = reactive({
+    lot: '',
+    assembly: '',
+    aft: 'right' as NonNullable<Placing['aft']>,
+    lie: 'flat' as NonNullable<Placing['lie']>,
+    datum: 'front_middle' as NonNullable<Placing['datum']>,
+    reference: 'nose' as NonNullable<Placing['reference']>,
+  })
+  let keys = 0
+
+  const sheets = computed(() => (build.value?.lots ?? []).filter((lot) => lot.unit === 'dm2'))
+  const sheet = computed(
+    () => sheets.value.find((each) => each.id === common.lot) ?? sheets.value[0],
+  )
+  /** What a square decimetre of the sheet weighs by now [g]. */
+  const constant = computed(
+    () => assessment.value?.lots.find((each) => each.id === sheet.value?.id)?.constant ?? 0,
+  )
+
+  function offer(candidate: Candidate, drawn: boolean): Offer {
+    return {
+      key: ++keys,
+      candidate,
+      drawn,
+      taken: candidate.flaw === null,
+      name: candidate.name,
+      layers: 1,
+      twin: false,
+      x: '',
+      y: '',
+      z: '',
+      doubt_dm2: null,
+    }
+  }
+
+  async function ask() {
+    if (!file.value) return
+    busy.value = true
+    wrong.value = ''
+    const query = new URLSearchParams({ close_within_mm: String(closing.value) })
+    if (scale.value) query.set('mm_per_unit', String(scale.value))
+    try {
+      const response = await fetch(`/api/v1/outlines?${query}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/octet-stream' },
+        body: file.value.body,
+      })
+      const told = await answered<Outlines>(
+        response.json().then((body) => ({ data: body, error: body, response })),
+      )
+      outlines.value = told
+      offers.value = [
+        ...offers.value.filter((each) => !each.drawn),
+        ...told.parts.map((part) => offer(part, true)),
+      ]
+    } catch (error) {
+      wrong.value = whyNot(error).replace(/^file /, `${file.value.name} `)
+    } finally {
+      busy.value = false
+    }
+  }
+
+  /** Take or leave everything on one layer of the drawing. */
+  function pressLayer(layer: string) {
+    const on = offers.value.filter((each) => each.candidate.layer === layer && !each.candidate.flaw)
+    const all = on.every((each) => each.taken)
+    for (const each of on) each.taken = !all
+  }
+  const layers = computed(() => [
+    ...new Set(offers.value.filter((each) => each.drawn).map((each) => each.candidate.layer)),
+  ])
+
+  async function read(chosen: File) {
+    if (chosen.size > LARGEST) {
+      wrong.value = `${chosen.name} is larger than ${LARGEST / 1024 / 1024} MiB: export the outlines alone.`
+      return
+    }
+    closing.value = 0
+    scale.value = null
+    outlines.value = undefined
+    offers.value = offers.value.filter((each) => !each.drawn)
+    file.value = { name: chosen.name, body: await chosen.arrayBuffer() }
+    await ask()
+  }
+
+  async function close(within: number) {
+    closing.value = within
+    await ask()
+  }
+
+  /** One true length gives the scale: of the whole drawing across, or of one part. */
+  async function know(length: string, drawn: number) {
+    try {
+      const mm = await understand(length, 'length', units.value.length.name)
+      if (drawn > 0) scale.value = (mm / drawn) * (outlines.value?.mm_per_unit ?? 1)
+      await ask()
+    } catch (error) {
+      wrong.value = `Length: ${whyNot(error)}`
+    }
+  }
+
+  async function measure(shape: NewShape): Promise<Candidate | undefined> {
+    try {
+      return await answered<Candidate>(api.POST('/api/v1/shapes', { body: shape }))
+    } catch (error) {
+      wrong.value = whyNot(error)
+      return undefined
+    }
+  }
+
+  function add(candidate: Candidate, doubt: number | null = null) {
+    wrong.value = ''
+    offers.value = [{ ...offer(candidate, false), doubt_dm2: doubt }, ...offers.value]
+  }
+
+  const chosen = computed(() => offers.value.filter((each) => each.taken))
+
+  async function cut(each: Offer): Promise<Cut> {
+    const length = units.value.length.name
+    const read = (text: string) =>
+      text.trim() ? understand(text, 'station', length) : Promise.resolve(0)
+    const { candidate } = each
+    return {
+      name: each.name.trim() || candidate.name,
+      area_dm2: candidate.area_dm2,
+      x_mm: candidate.x_mm,
+      y_mm: candidate.y_mm,
+      box: candidate.box,
+      lot: sheet.value?.id ?? '',
+      layers: each.layers,
+      twin: each.twin,
+      assembly: common.assembly.trim(),
+      doubt_dm2: each.doubt_dm2,
+      placing: each.x.trim()
+        ? {
+            x_mm: await read(each.x),
+            y_mm: await read(each.y),
+            z_mm: await read(each.z),
+            reference: common.reference,
+            aft: common.aft,
+            lie: common.lie,
+            datum: common.datum,
+          }
+        : null,
+    }
+  }
+
+  /** Keep what is chosen as parts of the build; the rest stays offered. */
+  async function keep() {
+    wrong.value = ''
+    try {
+      const cuts = await Promise.all(chosen.value.map(cut))
+      const count = cuts.reduce((sum, each) => sum + (each.twin ? 2 : 1), 0)
+      const kept = await send((header) =>
+        answered(
+          api.POST('/api/v1/builds/{build_id}/cuts', {
+            params: { path: { build_id: id.value }, header },
+            body: { cuts },
+          }),
+        ),
+      )
+      if (!kept) return
+      offers.value = offers.value.filter((each) => !each.taken)
+      words.say(`${count === 1 ? 'One part' : `${count} parts`} kept: on the tray and on the Plan.`)
+    } catch (error) {
+      wrong.value = whyNot(error)
+    }
+  }
+
+  return {
+    outlines,
+    offers,
+    file,
+    busy,
+    wrong,
+    closing,
+    common,
+    sheets,
+    constant,
+    chosen,
+    layers,
+    pressLayer,
+    read,
+    close,
+    know,
+    measure,
+    add,
+    keep,
+  }
+}

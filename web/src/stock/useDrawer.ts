@@ -1,0 +1,75 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { watch } from 'vue'
+import { answered, api, type DrawerThing, type NewThing } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useWords } from '../shared/useWords'
+
+export const THINGS: { value: NewThing['kind']; title: string }[] = [
+  { value: 'motor', title: 'motor' },
+  { value: 'controller', title: 'speed controller' },
+  { value: 'propeller', title: 'propeller' },
+  { value: 'pack', title: 'pack' },
+  { value: 'servo', title: 'servo' },
+  { value: 'receiver', title: 'receiver' },
+  { value: 'wiring', title: 'wiring, plugs' },
+  { value: 'camera', title: 'camera' },
+  { value: 'other', title: 'something else' },
+]
+
+/** The electronics drawer that all builds share. */
+export function useDrawer() {
+  const { id, build, send } = useBuild()
+  const client = useQueryClient()
+  const words = useWords()
+  const drawer = useQuery({
+    queryKey: ['drawer'],
+    queryFn: () => answered<DrawerThing[]>(api.GET('/api/v1/drawer')),
+    refetchOnMount: 'always',
+  })
+  const renew = () => void client.invalidateQueries({ queryKey: ['drawer'] })
+  watch(() => [build.value?.weighings.length, build.value?.items.length], renew)
+
+  async function tried(request: () => Promise<unknown>): Promise<boolean> {
+    try {
+      await request()
+      words.hush()
+      return true
+    } catch (error) {
+      words.complain(error)
+      return false
+    } finally {
+      renew()
+    }
+  }
+
+  const lay = (thing: NewThing) =>
+    tried(() => answered(api.POST('/api/v1/drawer', { body: thing })))
+  const describe = (thing: string, said: NewThing) =>
+    tried(() =>
+      answered(
+        api.PUT('/api/v1/drawer/{thing_id}', {
+          params: { path: { thing_id: thing } },
+          body: said,
+        }),
+      ),
+    )
+  const takeOut = (thing: string) =>
+    tried(() =>
+      answered(api.DELETE('/api/v1/drawer/{thing_id}', { params: { path: { thing_id: thing } } })),
+    )
+
+  /** Fit a thing into this build; `move` takes it out of the others. */
+  async function fit(thing: string, move: boolean) {
+    await send((header) =>
+      answered(
+        api.POST('/api/v1/builds/{build_id}/things', {
+          params: { path: { build_id: id.value }, header },
+          body: { thing, move },
+        }),
+      ),
+    )
+    renew()
+  }
+
+  return { drawer, lay, describe, takeOut, fit }
+}

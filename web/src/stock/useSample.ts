@@ -1,0 +1,102 @@
+import { computed, ref, watch, type Ref } from 'vue'
+import type { Assessment, Lot } from '../api/client'
+import { freshId } from '../shared/freshId'
+import { useBuild } from '../shared/useBuild'
+import { useOutbox } from '../shared/useOutbox'
+import { understand, whyNot } from '../shared/useQuantity'
+import { useWords } from '../shared/useWords'
+
+const SIZES = { dm2: 'area', m: 'run', piece: 'pieces' } as const
+
+export interface Move {
+  id: string
+  name: string
+  before: number
+  after: number
+}
+
+/** Weighing a piece of a lot where it hangs: a square, a whole sheet, a length. */
+export function useSample(lot: Ref<Lot | undefined>) {
+  const { id, build, assessment, keepReading } = useBuild()
+  const words = useWords()
+  const size = ref('')
+  const reading = ref('')
+  const wrong = ref('')
+  /** What the last sample moved, and all-up weight with its doubt before and after. */
+  const moved = ref<{ parts: Move[]; auw: [number, number]; doubt: [number, number] }>()
+
+  const first = computed(() => ({ dm2: '100 x 100', m: '1', piece: '1' })[lot.value?.unit ?? 'dm2'])
+  watch(
+    () => lot.value?.id,
+    () => {
+      size.value = first.value
+      reading.value = wrong.value = ''
+      moved.value = undefined
+    },
+    { immediate: true },
+  )
+
+  function compared(before: Assessment, after: Assessment, of: string): void {
+    const was = new Map(before.items.map((item) => [item.id, item.mass_g]))
+    const cut = (build.value?.items ?? []).filter(
+      (item) => !item.retired && item.uses.some((use) => use.lot === of),
+    )
+    const now = new Map(after.items.map((item) => [item.id, item.mass_g]))
+    const auw = (told: Assessment) => told.loadouts[0]?.answers.find((each) => each.kind === 'auw')
+    moved.value = {
+      parts: cut.map((item) => ({
+        id: item.id,
+        name: item.name,
+        before: was.get(item.id) ?? 0,
+        after: now.get(item.id) ?? 0,
+      })),
+      auw: [auw(before)?.value ?? 0, auw(after)?.value ?? 0],
+      doubt: [2 * (auw(before)?.sd ?? 0), 2 * (auw(after)?.sd ?? 0)],
+    }
+  }
+
+  let before: Assessment | undefined
+  const outbox = useOutbox(
+    id,
+    (recorded) => {
+      const of = recorded.weighing.pan.samples[0]?.lot
+      keepReading(recorded)
+      if (before && of) compared(before, recorded.assessment, of)
+    },
+    words.complain,
+  )
+
+  async function record() {
+    const { value: of } = lot
+    const scale = build.value?.scales[0]
+    wrong.value = ''
+    if (!of) return
+    if (!scale) {
+      wrong.value = 'This build has no scale yet; add one on the Plan.'
+      return
+    }
+    try {
+      const amount = await understand(size.value, SIZES[of.unit])
+      if (!reading.value.trim()) throw new Error('What does the scale show?')
+      const shown = await understand(reading.value, 'mass')
+      before = assessment.value
+      const sample = { lot: of.id, amount }
+      outbox.post(
+        {
+          id: freshId(),
+          at: new Date().toISOString(),
+          scale: scale.id,
+          reading_g: shown,
+          pan: { loads: [], samples: [sample], known_g: 0 },
+          typed: reading.value,
+        },
+        Promise.resolve(),
+      )
+      reading.value = ''
+    } catch (error) {
+      wrong.value = whyNot(error)
+    }
+  }
+
+  return { size, reading, wrong, moved, record, waiting: outbox.waiting }
+}
