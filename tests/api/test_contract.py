@@ -1,0 +1,116 @@
+import asyncio
+import json
+import subprocess
+from pathlib import Path
+
+import httpx
+import pytest
+import schemathesis
+from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis.errors import Unsatisfiable
+from schemathesis import GenerationMode
+from schemathesis.checks import not_a_server_error
+from schemathesis.specs.openapi.checks import response_schema_conformance
+
+from oaken_scale.api.app import create_app
+from oaken_scale.demo.workshop import load_demo
+
+ROOT = Path(__file__).parents[2]
+WEB = ROOT / "web"
+
+FUZZED = 20
+"""Requests for each operation."""
+
+
+@pytest.fixture(scope="module")
+def app(tmp_path_factory):
+    path = tmp_path_factory.mktemp("fuzz") / "demo.sqlite"
+    load_demo(path)
+    return create_app(path)
+
+
+def test_the_openapi_document_in_the_pages_is_the_one_served(app):
+    kept = json.loads((WEB / "src/api/openapi.json").read_text())
+    assert kept == app.openapi(), "the API changed: run `make contract`"
+
+
+def test_the_typescript_types_are_made_from_it(tmp_path):
+    made = tmp_path / "schema.d.ts"
+    subprocess.run(
+        ["npx", "--no-install", "openapi-typescript", "src/api/openapi.json", "-o", str(made),
+         "--default-non-nullable=false"],
+        cwd=WEB, check=True, capture_output=True,
+    )  # fmt: skip
+    kept = (WEB / "src/api/schema.d.ts").read_text()
+    assert made.read_text() == kept, "the types drifted: run `make contract`"
+
+
+def test_every_operation_is_described(app):
+    for path, operations in app.openapi()["paths"].items():
+        for method, operation in operations.items():
+            assert operation.get("description"), f"{method} {path}"
+            assert {"200", "201", "204"} & set(operation["responses"]), f"{method} {path}"
+
+
+def operations() -> list[str]:
+    """Every operation but the event stream, which never ends."""
+    paths = json.loads((WEB / "src/api/openapi.json").read_text())["paths"]
+    return [f"{m.upper()} {p}" for p, at in paths.items() for m in at if not p.endswith("/events")]
+
+
+@pytest.fixture(scope="module")
+def described(demo_served):
+    return schemathesis.openapi.from_url(f"{demo_served.url}/api/v1/openapi.json")
+
+
+@pytest.mark.parametrize("mode", list(GenerationMode), ids=lambda mode: mode.value)
+@pytest.mark.parametrize("operation", operations())
+def test_no_request_is_answered_with_a_server_error(described, demo_served, operation, mode):
+    method, path = operation.split()
+    strategy = described[path][method].as_strategy(generation_mode=mode)
+    answered = []
+
+    @given(case=strategy)
+    @settings(
+        max_examples=FUZZED,
+        deadline=None,
+        database=None,
+        derandomize=True,
+        phases=[Phase.explicit, Phase.generate],
+        suppress_health_check=list(HealthCheck),
+    )
+    def ask(case):
+        if "build_id" in (case.path_parameters or {}) and len(answered) % 2:
+            case.path_parameters["build_id"] = "sandpiper"
+            if "If-Match" in (case.headers or {}):
+                case.headers["If-Match"] = httpx.get(
+                    f"{demo_served.url}/api/v1/builds/sandpiper"
+                ).headers["etag"]
+        answer = case.call()
+        answered.append(answer.status_code)
+        case.validate_response(answer, checks=(not_a_server_error, response_schema_conformance))
+
+    try:
+        ask()
+    except Unsatisfiable:
+        pytest.skip("nothing can be wrong with this operation's input")
+    assert answered
+
+
+@pytest.mark.parametrize(
+    "body",
+    [b"", b"{", b"null", b'"\\ud800"', b"[1e999]", b"\xff", b'{"name": "\\u0000"}', b"[" * 5000],
+)
+@pytest.mark.parametrize("path", ["/api/v1/builds", "/api/v1/builds/import"])
+def test_broken_json_is_refused_in_words(app, body, path):
+    transport = httpx.ASGITransport(app=app)
+
+    async def send() -> httpx.Response:
+        async with httpx.AsyncClient(transport=transport, base_url="http://bench") as client:
+            return await client.post(
+                path, content=body, headers={"content-type": "application/json"}
+            )
+
+    answer = asyncio.run(send())
+    assert answer.status_code in (400, 422)
+    assert answer.json()["faults"]

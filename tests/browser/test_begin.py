@@ -1,0 +1,205 @@
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def shed(page, shared):
+    page.goto(shared.url)
+    expect(page.get_by_role("button", name="Begin a build")).to_be_visible()
+    return page
+
+
+def test_an_empty_shed_says_how_to_begin(page, served):
+    page.goto(served.url)
+    expect(page.get_by_text("The shelves are empty")).to_be_visible()
+
+
+def begin(page, name: str, limit: str = "") -> None:
+    page.get_by_role("button", name="Begin a build").click()
+    page.get_by_label("Name", exact=True).fill(name)
+    if limit:
+        page.get_by_label("All-up weight limit").fill(limit)
+    page.get_by_role("button", name="Begin", exact=True).click()
+    expect(page.get_by_role("heading", name="Parts")).to_be_visible()
+
+
+PARTS = (
+    ("Wing", "Wing", "calculated", "18", "LE", "70"),
+    ("Fuselage", "Body", "guess", "64", "nose", "330"),
+    ("Tail", "Tail", "guess", "23", "nose", "740"),
+    ("Motor", "Power", "listing", "1 oz", "nose", "15"),
+    ("Pack", "Power", "listing", "62", "nose", "120"),
+    ("Servos", "Power", "listing", "18", "nose", "260"),
+)
+
+
+def test_a_build_from_nothing_to_its_four_answers(shed):
+    page = shed
+    begin(page, "Curlew", "300 g")
+    expect(page.locator("[data-rod=auw]")).to_contain_text("add the parts on the Plan")
+
+    name = page.get_by_label("Name of the next part")
+    line = page.locator("tr", has=name)
+    name.focus()
+    for part, group, known, mass, reference, station in PARTS:
+        expect(name).to_be_focused()
+        page.keyboard.type(part)
+        line.get_by_label("Assembly").fill(group)
+        line.get_by_label("How the mass is known").select_option(known)
+        if known == "calculated":
+            line.get_by_label("Made of").select_option("rack:board-both")
+            expect(line.get_by_label("Made of")).to_have_value("board-both")
+        else:
+            line.get_by_label("Made of").select_option("")
+        line.get_by_label(re.compile("^(Mass|How much)")).fill(mass)
+        line.get_by_label("Station").fill(station)
+        line.get_by_label("Measured from").select_option(
+            "leading_edge" if reference == "LE" else "nose"
+        )
+        line.get_by_label("Station").press("Enter")
+        expect(page.get_by_role("button", name=f"Change {part}", exact=True)).to_be_visible()
+    expect(name).to_be_focused()
+
+    # 18 dm2 of 4.5 g, 64, 23, one ounce, 62 and 18 g, and 4 % for what nobody lists.
+    weight = (18 * 4.5 + 64 + 23 + 28.3495 + 62 + 18) * 1.04
+    expect(page.locator("[data-rod=auw]")).to_contain_text(f"{weight:.0f} ±")
+    expect(page.locator("[data-rod=wing_loading]")).to_contain_text(f"{weight / 18:.1f} ±")
+    page.get_by_label("Static thrust").fill("260")
+    page.get_by_label("Static thrust").press("Enter")
+    expect(page.locator("[data-rod=thrust_to_weight]")).to_contain_text(f"{260 / weight:.2f} ±")
+    expect(page.locator("[data-rod=balance]")).to_contain_text("%")
+
+    page.keyboard.press("Alt+4")
+    page.locator("[data-item=wing]").click()
+    page.keyboard.type("90.2")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-item=wing] [data-mark]")).to_have_attribute("data-mark", "weighed")
+    expect(page.locator("section[aria-label='Till roll'] li").first).to_contain_text("90.2 g")
+    expect(page.get_by_text("read by eye")).to_be_visible()
+
+
+def test_the_drawing_answers_while_a_chord_is_typed(shed):
+    page = shed
+    begin(page, "Curlew")
+    numbers = page.get_by_label("What the drawing comes to")
+    expect(numbers).to_contain_text("18.00 dm²")
+    chord = page.get_by_label("Wing, section 1, chord")
+    chord.fill("220")
+    expect(numbers).to_contain_text("20.00 dm²")
+    page.get_by_label("Wing, section 2, chord").fill("220")
+    page.get_by_label("Wing, section 2, chord").press("Enter")
+    expect(numbers).to_contain_text("22.00 dm²")
+    page.reload()
+    expect(page.get_by_label("What the drawing comes to")).to_contain_text("22.00 dm²")
+
+
+def test_crossing_sections_are_refused_in_words_and_nothing_is_lost(shed):
+    page = shed
+    begin(page, "Curlew")
+    out = page.get_by_label("Wing, section 2, out from the middle")
+    out.fill("0")
+    out.press("Enter")
+    expect(page.locator(".line .words.wrong").last).to_contain_text("not farther out")
+    expect(out).to_have_value("500")
+
+
+def test_a_mistyped_mass_names_its_field_and_keeps_the_line(shed):
+    page = shed
+    begin(page, "Curlew")
+    page.get_by_label("Name of the next part").fill("Motor")
+    mass = page.locator("tr", has=page.get_by_label("Name of the next part")).get_by_label(
+        "Mass", exact=True
+    )
+    mass.fill("heavy")
+    mass.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("Mass:")
+    expect(page.get_by_label("Name of the next part")).to_have_value("Motor")
+    mass.fill("50 kg")
+    mass.press("Enter")
+    expect(page.locator(".line .words.wrong").last).to_contain_text("at most 5000 g")
+    expect(page.get_by_label("Name of the next part")).to_have_value("Motor")
+
+
+def test_a_part_is_changed_in_its_line_and_removed(shed):
+    page = shed
+    begin(page, "Curlew")
+    name = page.get_by_label("Name of the next part")
+    name.fill("Servo")
+    page.locator("tr", has=name).get_by_label("Mass", exact=True).fill("9")
+    name.press("Enter")
+    page.get_by_role("button", name="Change Servo").click()
+    row = page.locator("tr", has=page.get_by_label("Name", exact=True))
+    row.get_by_label("Mass", exact=True).fill("11")
+    row.get_by_label("Mass", exact=True).press("Enter")
+    expect(page.locator("[data-rod=auw]")).to_contain_text("11 ±")
+    page.get_by_role("button", name="Change Servo").click()
+    page.get_by_text("remove", exact=True).last.click()
+    expect(page.locator("[data-rod=auw]")).to_contain_text("add the parts on the Plan")
+
+
+def test_an_option_flies_only_with_its_loadout(shed):
+    page = shed
+    begin(page, "Curlew")
+    name = page.get_by_label("Name of the next part")
+    line = page.locator("tr", has=name)
+    for part, mass, option in (("Wing", "100", False), ("Camera", "50", True)):
+        name.fill(part)
+        line.get_by_label("Mass", exact=True).fill(mass)
+        if option:
+            line.get_by_label("Only in some loadouts").check()
+        name.press("Enter")
+        expect(page.get_by_role("button", name=f"Change {part}")).to_be_visible()
+    for loadout in ("Light", "Loaded"):
+        page.get_by_label("Name of the next loadout").fill(loadout)
+        page.get_by_label("Name of the next loadout").press("Enter")
+        expect(page.get_by_label(f"Name of {loadout}")).to_be_visible()
+    page.locator("section[aria-label=Loadouts] .loadout").nth(1).get_by_label("Camera").check()
+    expect(page.locator("[data-rod=auw]")).to_contain_text("104 ±")
+    page.locator("h2").first.click()
+    page.keyboard.press("l")
+    expect(page.locator("[data-rod=auw]")).to_contain_text("154 ±")
+
+
+def test_a_file_out_of_one_shelf_and_into_it_again(page, served, tmp_path):
+    page.goto(served.url)
+    begin(page, "Curlew")
+    page.keyboard.press("Alt+1")
+    with page.expect_download() as download:
+        page.get_by_text("as a file").click()
+    path = tmp_path / "curlew.json"
+    download.value.save_as(path)
+    page.get_by_label("Build file").set_input_files(path)
+    expect(page.locator("article")).to_have_count(2)
+    bad = tmp_path / "bad.json"
+    bad.write_text('{"format": "oaken-scale/build", "version": 7}')
+    page.get_by_label("Build file").set_input_files(bad)
+    expect(page.locator(".line .words.wrong")).to_contain_text("newer Oaken Scale")
+    expect(page.locator("article")).to_have_count(2)
+    page.get_by_role("button", name="put away").first.click()
+    expect(page.locator("article")).to_have_count(1)
+    expect(page.get_by_text("1 put away")).to_be_visible()
+
+
+def test_a_build_that_is_not_there_is_said(page, shared):
+    page.goto(f"{shared.url}/build/none/bench")
+    expect(page.get_by_text("This build does not answer")).to_be_visible(timeout=15_000)
+
+
+def test_a_build_is_renamed_and_its_scale_told(shed):
+    page = shed
+    begin(page, "Curlew")
+    page.get_by_label("Name of the build").fill("Whimbrel")
+    page.get_by_label("Name of the build").press("Enter")
+    expect(page.get_by_role("heading", name="Whimbrel")).to_be_visible()
+    step = page.get_by_label("My scale, step")
+    step.fill("1")
+    step.press("Enter")
+    page.keyboard.press("Alt+4")
+    expect(page.locator("section[aria-label=Pan]")).to_contain_text("My scale, 1 g steps")
+    page.keyboard.press("Alt+2")
+    step.fill("0")
+    step.press("Enter")
+    expect(page.locator(".line .words.wrong")).to_contain_text("at least 0.0001 g")
+    expect(step).to_have_value("1")

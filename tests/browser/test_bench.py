@@ -1,0 +1,250 @@
+import re
+
+import httpx
+import pytest
+from playwright.sync_api import expect
+
+from tests.conftest import Server
+
+
+def rod(page, kind: str) -> str:
+    return page.locator(f"[data-rod={kind}]").inner_text()
+
+
+def doubt(page) -> int:
+    return int(re.search(r"±(\d+)", rod(page, "auw"))[1])
+
+
+def steady(page) -> None:
+    expect(page.locator("section[aria-label=Pan] .lamp")).to_have_class(re.compile("steady"))
+
+
+def first_row(page):
+    return page.locator("section[aria-label='Till roll'] li").first
+
+
+def test_the_four_answers_stand_on_top(bench):
+    assert "too close to call" in rod(bench, "auw")
+    assert "on course" in rod(bench, "wing_loading")
+    assert "on course" in rod(bench, "thrust_to_weight")
+    assert "aft" in rod(bench, "balance")
+    expect(bench.get_by_text("simulated")).to_be_visible()
+
+
+def test_a_tag_on_the_pan_and_space_records_what_is_steady(bench):
+    bench.locator("[data-item=fuselage-box]").click()
+    expect(bench.locator("section[aria-label=Pan]")).to_contain_text("expected")
+    steady(bench)
+    bench.keyboard.press("Space")
+    expect(first_row(bench)).to_contain_text("Fuselage box")
+    expect(first_row(bench)).to_contain_text("46.")
+    expect(bench.locator("[data-item=fuselage-box] [data-mark]")).to_have_attribute(
+        "data-mark", "weighed"
+    )
+    expect(bench.locator("[data-item=fuselage-box]")).to_have_attribute("aria-pressed", "false")
+
+
+def test_space_pressed_early_waits_until_it_is_steady(bench):
+    bench.locator("[data-item=controller]").click()
+    bench.keyboard.press("Space")
+    bench.wait_for_function("document.body.innerText.includes('records when steady')")
+    expect(first_row(bench)).to_contain_text("Speed controller")
+    expect(first_row(bench)).to_contain_text("23.")
+
+
+def test_n_and_space_alone_sharpen_the_forecast(bench):
+    before = doubt(bench)
+    for _ in range(3):
+        count = bench.locator("section[aria-label='Till roll'] li").count()
+        bench.keyboard.press("n")
+        expect(bench.locator(".tag.on")).to_have_count(1)
+        steady(bench)
+        bench.keyboard.press("Space")
+        expect(bench.locator("section[aria-label='Till roll'] li")).to_have_count(count + 1)
+    # The row is there at once, the rods as soon as the server has answered.
+    for _ in range(100):
+        if doubt(bench) < before:
+            break
+        bench.wait_for_timeout(100)
+    assert doubt(bench) < before
+
+
+@pytest.mark.parametrize(
+    ("typed", "kept", "echo"),
+    [("12,4", "12.4 g", "12.40 g"), ("0.44oz", "12.5 g", "12.47 g"), (".9", "0.9 g", "0.90 g")],
+)
+def test_digits_typed_anywhere_are_a_reading(bench, typed, kept, echo):
+    bench.locator("[data-item=wiring]").click()
+    bench.keyboard.type(typed)
+    expect(bench.get_by_text("understood as")).to_contain_text(echo)
+    bench.keyboard.press("Enter")
+    expect(first_row(bench)).to_contain_text(kept)
+    expect(first_row(bench)).to_contain_text(f"typed “{typed}”")
+    expect(bench.locator("#typed")).not_to_be_focused()
+
+
+def test_what_is_no_reading_is_said_and_not_kept(bench):
+    rows = bench.locator("section[aria-label='Till roll'] li").count()
+    bench.locator("[data-item=wiring]").click()
+    bench.keyboard.type("12 stone")
+    bench.keyboard.press("Enter")
+    expect(bench.get_by_role("alert")).to_contain_text("not a unit of mass")
+    assert bench.locator("section[aria-label='Till roll'] li").count() == rows
+    bench.keyboard.press("Escape")
+    expect(bench.locator("#typed")).to_have_value("")
+
+
+def test_an_empty_pan_records_nothing(bench):
+    bench.keyboard.press("Space")
+    expect(bench.locator(".line .words")).to_contain_text("The pan is empty: press a tag")
+    expect(bench.locator("section[aria-label='Till roll'] .head")).to_contain_text("20 readings")
+
+
+def test_u_takes_back_the_last_and_it_can_be_used_again(bench):
+    bench.keyboard.press("u")
+    expect(first_row(bench)).to_have_class(re.compile("aside"))
+    expect(first_row(bench)).to_contain_text("taken back")
+    expect(bench.locator("[data-item=receiver] [data-mark]")).to_have_attribute(
+        "data-mark", "listed"
+    )
+    first_row(bench).get_by_text("use again").click()
+    expect(first_row(bench)).not_to_have_class(re.compile("aside"))
+
+
+def test_tare_lets_only_the_new_thing_count(bench):
+    bench.locator("[data-item=motor]").click()
+    steady(bench)
+    bench.keyboard.press("t")
+    expect(bench.get_by_text("tared: Motor, leads on")).to_be_visible()
+    bench.locator("[data-item=propeller]").click()
+    expect(bench.locator("output")).to_contain_text(re.compile(r"8\.\d"))
+    steady(bench)
+    bench.keyboard.press("Space")
+    expect(first_row(bench)).to_contain_text("Propeller")
+
+
+def test_ten_screws_of_which_four_are_fitted(bench):
+    bench.locator("[data-item=screws]").click()
+    bench.get_by_label("Motor screws, four: pieces on the pan").fill("20")
+    bench.get_by_label("Motor screws, four: pieces on the pan").press("Enter")
+    expect(bench.locator("output")).to_contain_text(re.compile(r"1[12]\.\d"))
+    bench.locator("h2").first.click()
+    steady(bench)
+    bench.keyboard.press("Space")
+    expect(first_row(bench)).to_contain_text("× 20")
+
+
+def test_presses_faster_than_answers_are_all_kept(bench):
+    for group in ("Wing", "Fuselage", "Power and control", "Tail"):
+        bench.get_by_role("button", name=re.compile(rf"^{group} \d")).click()
+    bench.locator("[data-item=camera]").click()
+    expect(bench.locator("output")).to_contain_text(re.compile(r"6[12]\d\."))
+    expect(bench.locator(".tag.on")).to_have_count(36)
+
+
+def test_l_changes_the_loadout_and_slash_finds_a_part(bench):
+    bench.keyboard.press("l")
+    expect(bench.locator("header")).to_contain_text("With camera, 3-cell 850")
+    bench.keyboard.press("/")
+    bench.keyboard.type("receiv")
+    bench.keyboard.press("Enter")
+    expect(bench.locator("[data-item=receiver]")).to_have_attribute("aria-pressed", "true")
+
+
+def test_keys_do_not_fire_while_typing_in_a_field(bench):
+    bench.keyboard.press("/")
+    bench.keyboard.type("nut")
+    assert bench.locator(".tag.on").count() == 0
+    expect(bench.locator("section[aria-label='Till roll'] .head")).to_contain_text("20 readings")
+
+
+def test_what_one_page_records_the_other_shows(bench):
+    other = bench.context.new_page()
+    other.goto(bench.url)
+    expect(other.locator("[data-item=motor]")).to_be_visible()
+    bench.locator("[data-item=skid]").click()
+    expect(other.locator("[data-item=skid]")).to_have_attribute("aria-pressed", "true")
+    bench.keyboard.type("2.6")
+    bench.keyboard.press("Enter")
+    expect(first_row(other)).to_contain_text("Skid, bamboo")
+    expect(other.locator("[data-item=skid]")).to_have_attribute("aria-pressed", "false")
+
+
+def test_units_are_chosen_once_and_kept(bench):
+    bench.get_by_label("Units").select_option("imperial")
+    expect(bench.locator("[data-rod=auw]")).to_contain_text("oz")
+    bench.reload()
+    expect(bench.locator("[data-rod=wing_loading]")).to_contain_text("oz/ft²")
+
+
+def test_a_rod_says_what_would_bring_it_back(bench):
+    bench.locator("[data-rod=balance]").click()
+    inside = bench.locator(".v-overlay .inside")
+    expect(inside).to_contain_text("between 28.0 and 33.0 %")
+    expect(inside).to_contain_text("Pack, 3-cell 1300")
+    expect(inside).to_contain_text("forward")
+
+
+def test_a_reading_outlives_a_server_that_went_away(page, tmp_path):
+    server = Server("demo", tmp_path / "demo.sqlite").start()
+    page.goto(f"{server.url}/build/sandpiper/bench")
+    expect(page.locator("[data-item=motor]")).to_be_visible()
+    page.locator("[data-item=skid]").click()
+    expect(page.locator("section[aria-label=Pan]")).to_contain_text("expected")
+    page.keyboard.type("2.6")
+    expect(page.get_by_text("understood as")).to_be_visible()
+    page.route("**/weighings", lambda route: route.abort())
+    page.keyboard.press("Enter")
+    expect(first_row(page)).to_contain_text("on its way to the log")
+    server.kill()
+    page.unroute("**/weighings")
+    again = Server("serve", tmp_path / "demo.sqlite")
+    again.start(server.port)
+    expect(first_row(page)).not_to_contain_text("on its way", timeout=15_000)
+    expect(first_row(page)).to_contain_text("Skid, bamboo")
+    expect(page.locator("section[aria-label='Till roll'] .head")).to_contain_text("21 readings")
+    again.kill()
+
+
+def test_a_reading_typed_at_once_after_a_press_leaves_an_empty_pan(bench):
+    for grams in ("3.1", "3.2", "3.3"):
+        bench.locator("[data-item=wear-pads]").click()
+        bench.keyboard.type(grams)
+        bench.keyboard.press("Enter")
+        expect(first_row(bench)).to_contain_text(f"{grams} g")
+        expect(bench.locator(".waiting")).to_have_count(0)
+        expect(bench.locator(".tag.on")).to_have_count(0)
+    at = bench.url.replace("/build/", "/api/v1/builds/").removesuffix("/bench")
+    assert httpx.get(f"{at}/pan").json()["loads"]["loads"] == []
+    assert len(httpx.get(at).json()["build"]["weighings"]) == 23
+
+
+def test_space_pressed_before_anything_is_known_of_the_scale_waits_for_it(page, demo_served):
+    page.route("**/events", lambda route: route.abort())
+    page.goto(f"{demo_served.url}/build/sandpiper/bench")
+    page.locator("[data-item=hatch]").click()
+    page.keyboard.press("Space")
+    expect(page.get_by_text("Hatch", exact=True).first).to_be_visible()
+    page.unroute("**/events")
+    expect(first_row(page)).to_contain_text("Hatch", timeout=15_000)
+    expect(first_row(page)).to_contain_text(re.compile(r"[34]\.\d g"))
+
+
+def test_a_rod_says_what_it_is_made_of_and_how_it_narrowed(bench):
+    bench.locator("[data-rod=auw]").click()
+    inside = bench.locator(".v-sheet.inside")
+    expect(inside).to_contain_text("Made of")
+    expect(inside).to_contain_text("71 % of the doubt")
+    expect(inside).to_contain_text("Where its doubt comes from")
+    expect(inside.locator("figure")).to_contain_text("before the first reading")
+    bench.keyboard.press("Escape")
+
+
+def test_twins_are_compared_with_what_to_do_about_it(bench):
+    pair = bench.locator("[data-twin=left-panel]")
+    expect(pair).to_have_count(0)
+    bench.locator("[data-item=right-panel]").click()
+    bench.keyboard.type("44.6")
+    bench.keyboard.press("Enter")
+    expect(pair).to_contain_text("right one heavier by 3.0")
+    expect(pair).to_contain_text("1.5 g at the left tip.")

@@ -1,0 +1,103 @@
+"""The mouse away: every place, every answer, by keys alone."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def shed(page, demo_served):
+    page.goto(demo_served.url)
+    expect(page.locator("article")).to_have_count(1)
+    return page
+
+
+def test_places_are_a_key_away(shed):
+    shed.keyboard.press("Tab")
+    shed.get_by_role("link", name="Sandpiper", exact=True).focus()
+    shed.keyboard.press("Enter")
+    expect(shed.locator("[data-item=motor]")).to_be_visible()
+    shed.keyboard.press("Alt+2")
+    expect(shed.get_by_role("heading", name="Parts")).to_be_visible()
+    shed.keyboard.press("4")
+    expect(shed.locator("[data-item=motor]")).to_be_visible()
+    shed.keyboard.press("Alt+1")
+    expect(shed.get_by_role("heading", name="Shed")).to_be_visible()
+    shed.keyboard.press("2")
+    expect(shed.get_by_role("heading", name="Targets")).to_be_visible()
+
+
+def test_on_the_bench_a_digit_begins_a_reading_and_no_journey(page, demo_served):
+    page.goto(f"{demo_served.url}/build/sandpiper/bench")
+    expect(page.locator("[data-item=motor]")).to_be_visible()
+    page.keyboard.press("1")
+    expect(page.locator("#typed")).to_have_value("1")
+    assert page.url.endswith("/bench")
+    page.keyboard.press("Escape")
+
+
+def test_the_keys_are_shown_and_put_away(page, demo_served):
+    page.goto(f"{demo_served.url}/build/sandpiper/bench")
+    expect(page.locator("[data-item=motor]")).to_be_visible()
+    page.keyboard.press("?")
+    sheet = page.get_by_label("Keys")
+    expect(sheet).to_contain_text("record the steady reading")
+    page.keyboard.press("n")
+    assert page.locator(".tag.on").count() == 0
+    page.keyboard.press("Escape")
+    expect(sheet).not_to_be_visible()
+
+
+def test_a_tag_is_pressed_by_enter_and_space_still_records(page, demo_served):
+    page.goto(f"{demo_served.url}/build/sandpiper/bench")
+    tag = page.locator("[data-item=wear-pads]")
+    expect(tag).to_be_visible()
+    tag.focus()
+    page.keyboard.press("Enter")
+    expect(tag).to_have_attribute("aria-pressed", "true")
+    page.keyboard.press("Space")
+    row = page.locator("section[aria-label='Till roll'] li").first
+    expect(row).to_contain_text("Wear pads")
+    expect(tag).to_have_attribute("aria-pressed", "false")
+
+
+def test_a_rod_opens_and_closes_by_keys(page, demo_served):
+    page.goto(f"{demo_served.url}/build/sandpiper/plan")
+    rod = page.locator("[data-rod=auw]")
+    expect(rod).to_be_visible()
+    rod.focus()
+    page.keyboard.press("Enter")
+    inside = page.locator(".v-overlay .inside")
+    expect(inside).to_contain_text("at most 590 g")
+    expect(inside).to_contain_text("the count's own limit")
+    page.keyboard.press("Escape")
+    expect(inside).not_to_be_visible()
+
+
+def test_a_targets_figure_is_typed_and_its_source_becomes_the_builders(page, demo_served):
+    page.goto(f"{demo_served.url}/build/sandpiper/plan")
+    limit = page.get_by_label("All-up weight, at most")
+    expect(limit).to_have_value("590")
+    limit.fill("1 lb 5 oz")
+    limit.press("Enter")
+    expect(limit).to_have_value("595.34")
+    expect(page.get_by_role("row", name=re.compile("All-up weight"))).to_contain_text(
+        "your own figure"
+    )
+    limit.fill("heavy")
+    limit.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("not a number")
+    limit.fill("590")
+    limit.press("Enter")
+    expect(limit).to_have_value("590")
+
+
+def test_a_range_that_excludes_itself_is_refused_in_words(page, demo_served):
+    page.goto(f"{demo_served.url}/build/sandpiper/plan")
+    low = page.get_by_label("Balance, at least")
+    expect(low).to_have_value("28")
+    low.fill("40")
+    low.press("Enter")
+    expect(page.locator(".line .words")).to_contain_text("not below the high limit")
+    expect(low).to_have_value("28")

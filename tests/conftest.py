@@ -1,0 +1,136 @@
+"""What the tests share: an application over a fresh workshop, and a server as users run it."""
+
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import time
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+import httpx
+import pytest
+from fastapi.testclient import TestClient
+
+from oaken_scale.api.app import create_app
+from oaken_scale.demo.workshop import load_demo
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> Iterator[TestClient]:
+    """The application over an empty workshop."""
+    with TestClient(create_app(tmp_path / "workshop.sqlite")) as opened:
+        yield opened
+
+
+@pytest.fixture
+def demo(tmp_path: Path) -> Iterator[TestClient]:
+    """The application over the demo workshop."""
+    load_demo(tmp_path / "demo.sqlite")
+    with TestClient(create_app(tmp_path / "demo.sqlite")) as opened:
+        yield opened
+
+
+@dataclass
+class Server:
+    """A server in a process of its own, as `oaken-scale` starts it."""
+
+    command: str
+    database: Path
+    port: int = 0
+    process: subprocess.Popen | None = None
+
+    @property
+    def url(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    def start(self, port: int = 0) -> "Server":
+        with socket.socket() as free:
+            free.bind(("127.0.0.1", 0))
+            self.port = port or free.getsockname()[1]
+        self.process = subprocess.Popen(
+            [
+                sys.executable,
+                "-m",
+                "oaken_scale.cli",
+                self.command,
+                "--port",
+                str(self.port),
+                "--database",
+                str(self.database),
+            ],
+            stdout=subprocess.DEVNULL,
+        )
+        for _ in range(600):
+            try:
+                httpx.get(f"{self.url}/api/v1/builds", timeout=1)
+                return self
+            except httpx.HTTPError:
+                time.sleep(0.05)
+        raise RuntimeError("the server did not start")
+
+    def kill(self) -> None:
+        self.process.kill()
+        self.process.wait()
+
+
+@pytest.fixture
+def served(tmp_path: Path) -> Iterator[Server]:
+    """A builder's own workshop, served."""
+    server = Server("serve", tmp_path / "own.sqlite").start()
+    yield server
+    server.kill()
+
+
+@pytest.fixture(scope="module")
+def shared(tmp_path_factory) -> Iterator[Server]:
+    """A builder's own workshop, served; shared by the tests of one file."""
+    server = Server("serve", tmp_path_factory.mktemp("own") / "own.sqlite").start()
+    yield server
+    server.kill()
+
+
+@pytest.fixture(scope="module")
+def demo_served(tmp_path_factory) -> Iterator[Server]:
+    """The demo workshop, served; shared by the tests of one file."""
+    server = Server("demo", tmp_path_factory.mktemp("demo") / "demo.sqlite").start()
+    yield server
+    server.kill()
+
+
+@pytest.fixture(scope="session")
+def chromium() -> Iterator:
+    """The machine's own Chromium, without a monitor."""
+    from playwright.sync_api import sync_playwright  # noqa: PLC0415
+
+    names = ("chromium", "chromium-browser", "google-chrome")
+    path = next((found for name in names if (found := shutil.which(name))), None)
+    assert path, "no Chromium here; `make test` installs it"
+    quiet = [
+        "--disable-gpu",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--no-first-run",
+    ]
+    if os.geteuid() == 0:
+        quiet.append("--no-sandbox")
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=path, args=quiet)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def page(chromium) -> Iterator:
+    """A page of 1280 by 800 that fails its test when the console shows an error."""
+    context = chromium.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+    opened = context.new_page()
+    opened.set_default_timeout(30_000)
+    errors = []
+    opened.on("pageerror", lambda error: errors.append(str(error)))
+    yield opened
+    context.close()
+    assert errors == []

@@ -1,0 +1,206 @@
+"""DXF drawings as other programs write them, against areas worked by hand."""
+
+from io import BytesIO, StringIO
+from itertools import pairwise
+from math import cos, pi, sin
+
+import ezdxf
+import pytest
+
+from oaken_scale.core.faults import BuildFaultError
+from oaken_scale.core.outline import outlines
+from oaken_scale.formats.drawing import read_drawing
+
+
+def drawing(draw, unit: int = 4, version: str = "R2010") -> bytes:
+    document = ezdxf.new(version)
+    document.header["$INSUNITS"] = unit
+    draw(document.modelspace(), document)
+    text = StringIO()
+    document.write(text)
+    return text.getvalue().encode("utf-8")
+
+
+def offered(draw, unit: int = 4, version: str = "R2010", **more):
+    return outlines(read_drawing(drawing(draw, unit, version)), **more)
+
+
+def box(space, x=0, y=0, w=60, h=40, **attributes):
+    space.add_lwpolyline([(x, y), (x + w, y), (x + w, y + h), (x, y + h)], close=True,
+                         dxfattribs=attributes)  # fmt: skip
+
+
+def spline_circle(space, _):
+    """A circle of 30 as a rational quadratic spline: nine control points, exact."""
+    half = 0.5**0.5
+    around = [(1, 0), (1, 1), (0, 1), (-1, 1), (-1, 0), (-1, -1), (0, -1), (1, -1), (1, 0)]
+    space.add_rational_spline(
+        [(30 * x, 30 * y) for x, y in around], [1, half] * 4 + [1], degree=2,
+        knots=[0, 0, 0, 1, 1, 2, 2, 3, 3, 4, 4, 4],
+    )  # fmt: skip
+
+
+def nested_blocks(space, document):
+    rib = document.blocks.new("RIB")
+    box(rib)
+    rib.add_circle((30, 20), 10)
+    pair = document.blocks.new("PAIR")
+    pair.add_blockref("RIB", (0, 0))
+    pair.add_blockref("RIB", (100, 0), dxfattribs={"rotation": 90, "xscale": 2, "yscale": 0.5})
+    space.add_blockref("PAIR", (10, 10), dxfattribs={"xscale": -1})
+
+
+CURVES = {
+    "circle": (lambda s, _: s.add_circle((50, 40), 20), [400 * pi], (50, -40)),
+    "ellipse": (lambda s, _: s.add_ellipse((50, 40), (30, 0), 0.4), [900 * 0.4 * pi], (50, -40)),
+    "bulges": (lambda s, _: s.add_lwpolyline(
+        [(0, 0, 0), (60, 0, 1), (60, 40, 0), (0, 40, 1)], format="xyb", close=True),
+        [2400 + 400 * pi], (30, -20)),
+    "rational spline": (spline_circle, [900 * pi], (0, 0)),
+    "lines and an arc": (lambda s, _: (
+        s.add_line((0, 0), (60, 0)), s.add_arc((60, 20), 20, -90, 90),
+        s.add_line((60, 40), (0, 40)), s.add_line((0, 40), (0, 0))),
+        [2400 + 200 * pi], None),
+    "hole": (lambda s, _: (box(s), s.add_circle((30, 20), 10)), [2400 - 100 * pi], (30, -20)),
+    "old polyline": (lambda s, _: s.add_polyline2d(
+        [(0, 0), (60, 0), (60, 40), (0, 40)], close=True), [2400], (30, -20)),
+    "nested blocks": (nested_blocks, [2400 - 100 * pi] * 2, None),
+    "upside down": (lambda s, _: s.add_circle(
+        (-50, 40), 20, dxfattribs={"extrusion": (0, 0, -1)}), [400 * pi], (50, -40)),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", CURVES)
+def test_areas_and_centroids_are_those_of_the_curve(name):
+    draw, areas, centroid = CURVES[name]
+    parts = offered(draw).parts
+    assert [part.area_dm2 * 1e4 for part in parts] == pytest.approx(areas, rel=1e-3)
+    if centroid:
+        assert (parts[0].x_mm, parts[0].y_mm) == pytest.approx(centroid, abs=0.1)
+
+
+def test_a_fitted_spline_agrees_with_its_own_fine_polygon():
+    points = [(100 * cos(t), 60 * sin(t)) for t in (2 * pi * k / 9 for k in range(10))]
+    document = ezdxf.new()
+    spline = document.modelspace().add_spline(points)
+    fine = [(p.x, p.y) for p in spline.flattening(1e-5)]
+    twice = sum(a[0] * b[1] - b[0] * a[1] for a, b in pairwise(fine))
+    (part,) = offered(lambda s, _: s.add_spline(points)).parts
+    assert part.area_dm2 * 1e4 == pytest.approx(abs(twice) / 2, rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("unit", "millimetres"), [(1, 25.4), (2, 304.8), (4, 1.0), (5, 10.0), (6, 1000.0)]
+)
+def test_the_headers_unit_holds(unit, millimetres):
+    (part,) = offered(lambda s, _: box(s, w=2, h=2), unit).parts
+    assert part.area_dm2 * 1e4 == pytest.approx(4 * millimetres**2)
+
+
+@pytest.mark.parametrize("version", ["R12", "R2000", "R2004", "R2007", "R2010", "R2018"])
+def test_every_usual_version_is_read(version):
+    told = offered(lambda s, _: s.add_circle((0, 0), 10), 4, version)
+    assert told.parts[0].area_dm2 * 1e4 == pytest.approx(100 * pi, rel=1e-3)
+
+
+def test_a_version_nobody_knows_is_read_where_it_can_be():
+    told = outlines(read_drawing(WHOLE.replace(b"AC1024", b"AC1002")))
+    assert told.parts[0].area_dm2 == pytest.approx(0.24)
+
+
+def test_without_a_unit_one_length_is_wanted():
+    assert offered(lambda s, _: box(s), 0).mm_per_unit is None
+    bare = (b"0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\nCUT\n10\n5\n20\n5\n40\n3\n0\nENDSEC\n"
+            b"0\nEOF\n")  # fmt: skip
+    told = outlines(read_drawing(bare))
+    assert told.mm_per_unit is None
+    assert told.parts[0].layer == "CUT"
+    scaled = outlines(read_drawing(bare), mm_per_unit=10.0)
+    assert scaled.parts[0].area_dm2 * 1e4 == pytest.approx(900 * pi, rel=1e-3)
+
+
+def test_blocks_and_words_name_parts():
+    def draw(space, document):
+        rib = document.blocks.new("RIB_3")
+        box(rib)
+        space.add_blockref("RIB_3", (0, 0))
+        box(space, x=200)
+        space.add_text("Tail", dxfattribs={"insert": (210, 10)})
+        space.add_mtext("Hatch", dxfattribs={"insert": (310, 10)})
+        box(space, x=300)
+
+    assert {part.name for part in offered(draw).parts} == {"RIB 3", "Tail", "Hatch"}
+
+
+def test_layers_that_are_off_are_not_cut():
+    def draw(space, document):
+        document.layers.add("NOTES").off()
+        document.layers.add("CUT")
+        box(space, layer="CUT")
+        box(space, x=100, layer="NOTES")
+
+    (part,) = offered(draw).parts
+    assert part.layer == "CUT"
+
+
+def endless(space, document):
+    loop = document.blocks.new("LOOP")
+    box(loop)
+    loop.add_blockref("LOOP", (5, 5))
+    space.add_blockref("LOOP", (0, 0))
+
+
+def bomb(space, document):
+    box(document.blocks.new("B0"))
+    for n in range(1, 9):
+        block = document.blocks.new(f"B{n}")
+        for k in range(10):
+            block.add_blockref(f"B{n - 1}", (k * 100, 0))
+    space.add_blockref("B8", (0, 0))
+
+
+def array(space, document):
+    box(document.blocks.new("B"))
+    many = {"row_count": 3000, "column_count": 3000, "row_spacing": 50, "column_spacing": 70}
+    space.add_blockref("B", (0, 0), dxfattribs=many)
+
+
+def binary() -> bytes:
+    document = ezdxf.new()
+    document.modelspace().add_circle((0, 0), 10)
+    out = BytesIO()
+    document.write(out, fmt="bin")
+    return out.getvalue()
+
+
+WHOLE = drawing(lambda s, _: box(s))
+
+REFUSED = {
+    "binary": (binary, "is a binary DXF"),
+    "archive": (lambda: b"PK\x03\x04" + WHOLE, "is an archive"),
+    "another binary": (lambda: b"AC1032" + b"\x00" * 100, "is a binary drawing"),
+    "no drawing": (lambda: b"hello\nworld\n", "neither an SVG nor a DXF"),
+    "endless blocks": (lambda: drawing(endless), "insert themselves"),
+    "swelling blocks": (lambda: drawing(bomb), "more than 50,000 things"),
+    "swelling array": (lambda: drawing(array), "more than 50,000 things"),
+    "too long": (lambda: WHOLE + b"0\nLINE\n" * 700_000, "more than 200,000 points"),
+    "not numbers": (lambda: WHOLE.replace(b"60.0", b"nan"), "broken"),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", REFUSED)
+def test_what_cannot_be_read_is_refused_in_words(name):
+    make, words = REFUSED[name]
+    with pytest.raises(BuildFaultError, match=words) as refused:
+        read_drawing(make())
+    assert refused.value.faults[0].field == "file"
+
+
+def test_a_drawing_cut_short_is_read_as_far_as_it_goes_or_refused():
+    """Wherever it is cut, words or parts: nothing else."""
+    for share in range(1, 12):
+        try:
+            told = outlines(read_drawing(WHOLE[: len(WHOLE) * share // 12]))
+        except BuildFaultError:
+            continue
+        assert len(told.parts) <= 1

@@ -1,0 +1,295 @@
+"""A second reckoning of a whole build file, from docs/methods.md alone, sharing no code with it.
+
+It works on the file's JSON with plain loops and dense matrices: an explicit joint covariance, one
+rank-one update for each reading, wings by thin strips, doubts of the CG by finite differences.
+"""
+
+import json
+from collections import defaultdict
+from math import erf, sqrt
+from typing import Any
+
+import numpy as np
+
+FRACTION = {"guess": 0.25, "listing": 0.05, "calculated": 0.03, "joint": 0.4, "covering": 0.1,
+            "allowance": 1.0}  # fmt: skip
+
+
+def phi(t: float) -> float:
+    return 0.5 * (1 + erf(t / sqrt(2)))
+
+
+class Reckoning:
+    """Everything the tests compare, for one build file."""
+
+    def __init__(self, text: str) -> None:
+        self.build = json.loads(text)["build"]
+        self.lots = self.build["lots"]
+        self.items = self.build["items"]
+        self.scales = self.build["scales"]
+        self._prior()
+        self._condition()
+        self.wing = self._wing()
+        self.x, self.x_sd, self.placed = self._stations()
+
+    def estimates(self) -> list[float]:
+        """Prior means; an allowance without a figure is 4 % of what is always aboard."""
+        constants = {lot["id"]: self.heard(lot)[0] for lot in self.lots}
+        told = []
+        for item in self.items:
+            cut = sum(use["amount"] * constants[use["lot"]] for use in item["uses"])
+            told.append((item["stated_g"] or 0.0) + cut)
+        always = [
+            mean for item, mean in zip(self.items, told, strict=True)
+            if item["pedigree"] != "allowance" and not item["option"] and not item["retired"]
+        ]  # fmt: skip
+        for i, item in enumerate(self.items):
+            if item["pedigree"] == "allowance" and item["stated_g"] is None:
+                told[i] = 0.04 * sum(always)
+        return told
+
+    def heard(self, lot: dict[str, Any]) -> tuple[float, float]:
+        """A lot's constant and doubt with what other builds found, as one more reading."""
+        if not lot["elsewhere"]:
+            return lot["constant"], lot["doubt"]
+        there = lot["elsewhere"]
+        told = 1 / lot["doubt"] ** 2 + 1 / there["doubt"] ** 2
+        mean = lot["constant"] / lot["doubt"] ** 2 + there["value"] / there["doubt"] ** 2
+        return mean / told, told**-0.5
+
+    def _prior(self) -> None:
+        K, N, S = len(self.lots), len(self.items), len(self.scales)
+        n = K + N + S
+        at = {lot["id"]: k for k, lot in enumerate(self.lots)}
+        self.mean, self.cov = np.zeros(n), np.zeros((n, n))
+        shares = np.zeros((N, K))
+        for k, lot in enumerate(self.lots):
+            self.mean[k], sd = self.heard(lot)
+            self.cov[k, k] = sd**2
+        estimates = self.estimates()
+        for i, item in enumerate(self.items):
+            for use in item["uses"]:
+                shares[i, at[use["lot"]]] += use["amount"]
+            self.mean[K + i] = estimates[i]
+        for i, item in enumerate(self.items):
+            own = item["doubt_g"]
+            if own is None:
+                own = FRACTION[item["pedigree"]] * abs(estimates[i])
+                if item["pedigree"] == "listing":
+                    own = max(own, 0.2)
+            for k in range(K):
+                self.cov[K + i, k] = self.cov[k, K + i] = shares[i, k] * self.cov[k, k]
+            for j in range(N):
+                together = sum(shares[i, k] * shares[j, k] * self.cov[k, k] for k in range(K))
+                self.cov[K + i, K + j] = together
+            if item["elsewhere"]:
+                found = item["elsewhere"]
+                told = 1 / own**2 + 1 / found["doubt"] ** 2
+                self.mean[K + i] = (
+                    self.mean[K + i] / own**2 + found["value"] / found["doubt"] ** 2
+                ) / told
+                own = told**-0.5
+            self.cov[K + i, K + i] += own**2
+        for s, scale in enumerate(self.scales):
+            self.cov[K + N + s, K + N + s] = scale["calibration_doubt"] ** 2
+
+    def _condition(self) -> None:
+        K, N = len(self.lots), len(self.items)
+        item_at = {item["id"]: K + i for i, item in enumerate(self.items)}
+        lot_at = {lot["id"]: k for k, lot in enumerate(self.lots)}
+        scale_at = {scale["id"]: K + N + s for s, scale in enumerate(self.scales)}
+        mean0, cov0, around = self.mean, self.cov, self.mean.copy()
+        self.been = set()
+        for _ in range(5):
+            mean, cov = mean0.copy(), cov0.copy()
+            for weighing in self.build["weighings"]:
+                if weighing["set_aside"] is not None:
+                    continue
+                h = np.zeros(len(mean))
+                for load in weighing["pan"]["loads"]:
+                    h[item_at[load["item"]]] += load["count"]
+                    self.been.add(load["item"])
+                for sample in weighing["pan"]["samples"]:
+                    h[lot_at[sample["lot"]]] += sample["amount"]
+                s = scale_at[weighing["scale"]]
+                scale = self.scales[s - K - N]
+                load = h @ around + weighing["pan"]["known_g"]
+                slope = h * (1 + around[s])
+                slope[s] = load
+                predicted = (1 + around[s]) * load + slope @ (mean - around)
+                repeat = scale["repeatability_g"]
+                repeat = scale["step_g"] / 2 if repeat is None else repeat
+                noise = scale["step_g"] ** 2 / 12 + repeat**2
+                gain = cov @ slope / (slope @ cov @ slope + noise)
+                mean = mean + gain * (weighing["reading_g"] - predicted)
+                cov = cov - np.outer(gain, slope @ cov)
+            around = mean
+        self.mass, self.mass_cov = mean[K : K + N], cov[K : K + N, K : K + N]
+        self.lot_constants = mean[:K]
+        self.after, self.after_cov = mean, cov
+
+    def _wing(self) -> dict[str, float] | None:
+        area = square = moment = span = 0.0
+        wings = [each for each in self.build["surfaces"] if each["role"] == "wing"]
+        for surface in wings:
+            rows = surface["sections"]
+            y = np.linspace(rows[0]["y_mm"], rows[-1]["y_mm"], 40_001)
+            y = (y[1:] + y[:-1]) / 2
+            step = (rows[-1]["y_mm"] - rows[0]["y_mm"]) / len(y)
+            out = [row["y_mm"] for row in rows]
+            chord = np.interp(y, out, [row["chord_mm"] for row in rows])
+            edge = np.interp(y, out, [row["x_le_mm"] for row in rows])
+            area += 2 * chord.sum() * step
+            square += 2 * (chord**2).sum() * step
+            moment += 2 * (edge * chord).sum() * step
+            span = max(span, 2 * out[-1])
+        if area == 0:
+            return None
+        return {"area": area / 1e4, "mac": square / area, "mac_le": moment / area,
+                "aspect": span**2 / area, "edge": wings[0]["sections"][0]["x_le_mm"]}  # fmt: skip
+
+    def _stations(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        sheets = {lot["id"] for lot in self.lots if lot["unit"] == "dm2"}
+        edge = self.wing["edge"] if self.wing else 0.0
+        x, doubt, placed = [], [], []
+        for item in self.items:
+            at = item["station"]
+            area = sum(abs(use["amount"]) for use in item["uses"] if use["lot"] in sheets)
+            usual = 4.0 if area >= 2.0 else 2.0
+            placed.append(at is not None)
+            if at is None:
+                x.append(0.0)
+                doubt.append(usual)
+                continue
+            x.append(at["x_mm"] + (edge if at["reference"] == "leading_edge" else 0.0))
+            doubt.append(usual if at["doubt_mm"] is None else at["doubt_mm"])
+        return np.array(x), np.array(doubt), np.array(placed)
+
+    def aboard(self, loadout: dict[str, Any] | None) -> np.ndarray:
+        carried = set(loadout["carries"]) if loadout else {item["id"] for item in self.items}
+        return np.array([
+            float(not item["retired"] and (not item["option"] or item["id"] in carried))
+            for item in self.items
+        ])  # fmt: skip
+
+    def cg(self, aboard: np.ndarray) -> tuple[float, float]:
+        """The CG along x and its doubt, the slopes by finite differences."""
+
+        def centre(mass: np.ndarray, x: np.ndarray) -> float:
+            here = mass * aboard * self.placed
+            return float(here @ x / here.sum())
+
+        at = centre(self.mass, self.x)
+        slope = np.zeros(len(self.mass))
+        variance = 0.0
+        for i in range(len(self.mass)):
+            nudge = np.zeros(len(self.mass))
+            nudge[i] = 1e-3
+            up, down = self.mass + nudge, self.mass - nudge
+            slope[i] = (centre(up, self.x) - centre(down, self.x)) / 2e-3
+            shift = (centre(self.mass, self.x + nudge) - centre(self.mass, self.x - nudge)) / 2e-3
+            variance += (shift * self.x_sd[i]) ** 2
+        variance += slope @ self.mass_cov @ slope
+        here = self.mass * aboard * self.placed
+        spread = here @ (self.x - at) ** 2 / here.sum()
+        adrift = self.mass * aboard * ~self.placed / (self.mass @ aboard)
+        return at, sqrt(variance + (adrift**2).sum() * spread)
+
+    def answers(self, loadout: dict[str, Any] | None) -> dict[str, dict[str, Any]]:
+        """The four answers with value, doubt, chance and word."""
+        aboard = self.aboard(loadout)
+        weight = float(self.mass @ aboard)
+        doubt = sqrt(aboard @ self.mass_cov @ aboard)
+        told: dict[str, dict[str, Any]] = defaultdict(dict)
+        told["auw"].update(value=weight, sd=doubt)
+        if self.wing:
+            told["wing_loading"].update(
+                value=weight / self.wing["area"], sd=doubt / self.wing["area"]
+            )
+        thrust = self.build["thrust"]
+        if thrust:
+            own = thrust["doubt_gf"]
+            own = 0.1 * thrust["thrust_gf"] if own is None else own
+            ratio = thrust["thrust_gf"] / weight
+            told["thrust_to_weight"].update(
+                value=ratio, sd=sqrt((own / weight) ** 2 + (ratio * doubt / weight) ** 2)
+            )
+        x, x_sd = self.cg(aboard)
+        unit = next((t["balance_unit"] for t in self.build["targets"] if t["kind"] == "balance"),
+                    "percent_mac" if self.wing else "mm_from_nose")  # fmt: skip
+        origin, size = 0.0, 1.0
+        if unit == "mm_from_leading_edge":
+            origin = self.wing["edge"]
+        if unit == "percent_mac":
+            origin, size = self.wing["mac_le"], self.wing["mac"] / 100
+        told["balance"].update(value=(x - origin) / size, sd=x_sd / size)
+        for target in self.build["targets"]:
+            answer = told[target["kind"]]
+            if "value" in answer:
+                self._judge(answer, target, aboard, weight, doubt)
+        return told
+
+    def _judge(self, answer: dict, target: dict, aboard: np.ndarray, weight: float,
+               doubt: float) -> None:  # fmt: skip
+        low, high = target["low"], target["high"]
+
+        def below(limit: float) -> float:
+            if target["kind"] != "thrust_to_weight":
+                return phi((limit - answer["value"]) / answer["sd"])
+            thrust = self.build["thrust"]
+            own = thrust["doubt_gf"]
+            own = 0.1 * thrust["thrust_gf"] if own is None else own
+            gap = limit * weight - thrust["thrust_gf"]
+            return phi(gap / sqrt(own**2 + (limit * doubt) ** 2))
+
+        p = (1.0 if high is None else below(high)) - (0.0 if low is None else below(low))
+        full = all(
+            item["id"] in self.been
+            for item, on in zip(self.items, aboard, strict=True) if on
+        )  # fmt: skip
+        word = "too close to call"
+        if p >= 0.8:
+            word = "on course"
+        if p <= 0.2:
+            word = "off course"
+        if full and p >= 0.975:
+            word = "met"
+        if full and p <= 0.025:
+            word = "missed"
+        edges = [high - answer["value"]] if high is not None else []
+        edges += [answer["value"] - low] if low is not None else []
+        answer.update(probability=p, word=word, margin=min(edges))
+
+    def leave_one_out(self) -> dict[str, float]:
+        """How far each reading is from what a whole reckoning without it predicts, in sigma."""
+        told = {}
+        for weighing in self.build["weighings"]:
+            if weighing["set_aside"] is not None:
+                continue
+            less = {**self.build, "weighings": [
+                w for w in self.build["weighings"] if w["id"] != weighing["id"]
+            ]}  # fmt: skip
+            rest = Reckoning(json.dumps({"build": less}))
+            told[weighing["id"]] = rest.off(weighing)
+        return told
+
+    def off(self, weighing: dict[str, Any]) -> float:
+        """How far a reading is from what is expected, in sigma."""
+        K, N = len(self.lots), len(self.items)
+        s = next(k for k, scale in enumerate(self.scales) if scale["id"] == weighing["scale"])
+        h = np.zeros(len(self.after))
+        for load in weighing["pan"]["loads"]:
+            i = next(i for i, item in enumerate(self.items) if item["id"] == load["item"])
+            h[K + i] += load["count"]
+        for sample in weighing["pan"]["samples"]:
+            k = next(k for k, lot in enumerate(self.lots) if lot["id"] == sample["lot"])
+            h[k] += sample["amount"]
+        error = self.after[K + N + s]
+        load = h @ self.after + weighing["pan"]["known_g"]
+        slope = h * (1 + error)
+        slope[K + N + s] = load
+        scale = self.scales[s]
+        repeat = scale["repeatability_g"]
+        repeat = scale["step_g"] / 2 if repeat is None else repeat
+        variance = slope @ self.after_cov @ slope + scale["step_g"] ** 2 / 12 + repeat**2
+        return float((weighing["reading_g"] - (1 + error) * load) / sqrt(variance))

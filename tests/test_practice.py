@@ -1,0 +1,65 @@
+"""The practice bench as it is made up: one slip, a truth that the build believes possible."""
+
+import numpy as np
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.faults import check
+from oaken_scale.core.ledger import solve
+from oaken_scale.demo.practice import PURPOSE, TRAY, practice
+from oaken_scale.formats.build_file import dump, load
+from study.settling import by_weigh_next, put_right, settled, settling
+
+SEEDS = range(12)
+
+
+@pytest.mark.parametrize("seed", SEEDS)
+def test_it_is_a_whole_build_with_a_truth_for_everything(seed):
+    made = practice(seed)
+    assert check(made.build).purpose == PURPOSE
+    assert set(made.masses_g) == {item.id for item in made.build.items}
+    assert set(made.constants) == {lot.id for lot in made.build.lots}
+    assert min(made.masses_g.values()) > 0
+    assert load(dump(made.build).encode()) == made.build
+
+
+@pytest.mark.parametrize("seed", SEEDS)
+def test_only_one_reading_is_off_and_by_the_tray(seed):
+    made = practice(seed)
+    off = []
+    for each in made.build.weighings:
+        true = sum(made.masses_g[load.item] * load.count for load in each.pan.loads)
+        if abs(each.reading_g - true) > 0.4:
+            off.append(each.reading_g - true)
+    assert off == [pytest.approx(TRAY.mass_g, abs=0.2)]
+
+
+def test_the_same_seed_makes_the_same_bench():
+    assert practice(3) == practice(3)
+    assert practice(3).build != practice(4).build
+
+
+def test_the_truth_lies_within_what_the_build_doubts():
+    """Over many benches, put right: all-up weight within 2u about 95 times in 100."""
+    inside = []
+    for seed in range(60):
+        made = practice(seed)
+        after = solve(put_right(made.build))
+        mass, sd = after.total(np.ones(len(made.build.items)))
+        inside.append(abs(sum(made.masses_g.values()) - mass) <= 2 * sd)
+    assert np.mean(inside) >= 0.87
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_n_and_space_end_with_a_true_answer(seed):
+    """Whether or not every target can be settled, what is told in the end is so."""
+    made = practice(seed)
+    count, build = settling(made, np.random.default_rng(seed), by_weigh_next)
+    assert count < 40
+    told = assess(build)
+    assert settled(told) or not told.weigh_next
+    assert told.doubts == () or all(abs(each.t) < 5 for each in told.doubts)
+    answer = told.loadouts[0].answers[0]
+    aboard = build.aboard(build.loadouts[0])
+    true = sum(made.masses_g[item.id] for item, on in zip(build.items, aboard, strict=True) if on)
+    assert abs(answer.value - true) <= 3 * answer.sd
