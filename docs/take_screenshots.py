@@ -1,0 +1,128 @@
+"""Renew the pictures in docs/screenshots from the demo workshop: `make screenshots`."""
+
+import os
+import shutil
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+PICTURES = Path(__file__).parent / "screenshots"
+DESK = {"width": 1280, "height": 800}
+PHONE = {"width": 390, "height": 844}
+
+
+def serve(folder: str) -> tuple[subprocess.Popen[bytes], str]:
+    """Start the demo on a free port."""
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = free.getsockname()[1]
+    where = ["--port", str(port), "--database", f"{folder}/demo.sqlite"]
+    server = subprocess.Popen([sys.executable, "-m", "oaken_scale.cli", "demo", *where])
+    url = f"http://127.0.0.1:{port}"
+    for _ in range(100):
+        try:
+            urllib.request.urlopen(f"{url}/api/v1/builds").close()
+            return server, url
+        except OSError:
+            time.sleep(0.1)
+    raise RuntimeError("the demo did not start")
+
+
+def bench(page: Page, url: str) -> None:
+    """Put the right wing panel on the pan and let it settle."""
+    page.goto(f"{url}/build/sandpiper/bench")
+    panel = page.locator("[data-item=right-panel]")
+    panel.wait_for()
+    page.wait_for_timeout(600)
+    if panel.get_attribute("aria-pressed") == "false":
+        panel.click()
+    page.get_by_text("expected").wait_for()
+    page.wait_for_timeout(1500)
+    page.locator(".lamp.steady").first.wait_for()
+
+
+def stock(page: Page, url: str) -> None:
+    """The Stock: a square of sheet weighed, outlines read, other ways compared, the budget."""
+    page.goto(f"{url}/build/sandpiper/stock?on=rack")
+    page.locator("[data-lot=sheet-b]").click()
+    page.get_by_label("What the scale shows").fill("3.2")
+    page.get_by_label("What the scale shows").press("Enter")
+    page.locator(".moved").wait_for()
+    page.wait_for_timeout(500)
+    page.screenshot(path=PICTURES / "stock.png")
+    page.goto(f"{url}/build/sandpiper/stock?on=outlines")
+    page.locator("input[type=file]").set_input_files(PICTURES.parent / "examples" / "tail.svg")
+    page.locator(".drawing").wait_for()
+    page.wait_for_timeout(300)
+    page.screenshot(path=PICTURES / "outlines.png")
+    page.goto(f"{url}/build/sandpiper/stock?on=ways")
+    for part in ("Fuselage box", "Hatch", "Tailplane"):
+        page.get_by_role("button", name=part, exact=True).click()
+    page.get_by_role("button", name="the same, one paper off").click()
+    page.get_by_role("button", name="Extruded polystyrene 6 mm").click()
+    page.locator("thead th:nth-child(4)").wait_for()
+    page.wait_for_timeout(300)
+    page.screenshot(path=PICTURES / "ways.png")
+    page.goto(f"{url}/build/sandpiper/stock?on=budget")
+    page.locator("[data-group=foam]").wait_for()
+    page.wait_for_timeout(300)
+    page.screenshot(path=PICTURES / "budget.png")
+
+
+def main() -> None:
+    """Take every picture."""
+    path = next(filter(None, map(shutil.which, ("chromium", "chromium-browser", "google-chrome"))))
+    quiet = ["--disable-gpu", "--disable-background-networking", "--disable-sync"]
+    quiet += ["--no-sandbox"] if os.geteuid() == 0 else []
+    PICTURES.mkdir(exist_ok=True)
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        server, url = serve(folder)
+        browser = playwright.chromium.launch(executable_path=path, args=quiet)
+        desk = browser.new_context(viewport=DESK, locale="en-GB").new_page()
+        bench(desk, url)
+        desk.wait_for_timeout(500)
+        desk.screenshot(path=PICTURES / "bench.png")
+        desk.keyboard.press("d")
+        desk.wait_for_timeout(500)
+        desk.screenshot(path=PICTURES / "doubt.png")
+        desk.locator("h2", has_text="Weigh next").click()
+        desk.get_by_text("lamp", exact=True).click()
+        desk.wait_for_timeout(300)
+        desk.screenshot(path=PICTURES / "bench-lamp.png")
+        desk.get_by_text("daylight", exact=True).click()
+        desk.locator("[data-rod=balance]").click()
+        desk.wait_for_timeout(400)
+        desk.screenshot(path=PICTURES / "rod.png")
+        desk.goto(f"{url}/")
+        desk.locator("article").first.wait_for()
+        desk.wait_for_timeout(300)
+        desk.screenshot(path=PICTURES / "shed.png")
+        desk.get_by_role("button", name="Begin a build").click()
+        desk.wait_for_timeout(500)
+        desk.screenshot(path=PICTURES / "begin.png")
+        desk.goto(f"{url}/build/sandpiper/plan")
+        desk.locator("#parts").wait_for()
+        desk.wait_for_timeout(300)
+        desk.screenshot(path=PICTURES / "plan.png")
+        desk.locator("#parts").scroll_into_view_if_needed()
+        desk.evaluate("document.querySelector('#parts').scrollIntoView(); scrollBy(0, -110)")
+        desk.wait_for_timeout(300)
+        desk.screenshot(path=PICTURES / "parts.png")
+        stock(desk, url)
+        phone = browser.new_context(viewport=PHONE, has_touch=True, is_mobile=True).new_page()
+        bench(phone, url)
+        phone.evaluate("scrollTo(0, 0)")
+        phone.wait_for_timeout(400)
+        phone.screenshot(path=PICTURES / "bench-phone.png")
+        browser.close()
+        server.kill()
+
+
+if __name__ == "__main__":
+    main()
