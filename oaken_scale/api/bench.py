@@ -16,13 +16,18 @@ from oaken_scale.devices.simulated_scale import SimulatedScale
 
 @dataclass(frozen=True, slots=True)
 class PanState:
-    """The pan as every page shows it: what counts, what was tared away, what it should read."""
+    """The pan as every page shows it: what counts, what was tared away, what it should read.
+
+    ``turn`` rises with every change of what lies on the scale, and each line of the scale says in
+    which turn it was read: so a display that has not felt a change yet is told from one that has.
+    """
 
     scale: str
     simulated: bool
     loads: Pan
     tared: Pan
     expected: Expected | None
+    turn: int
 
 
 @dataclass(slots=True)
@@ -30,6 +35,7 @@ class _Bench:
     """One build's pan."""
 
     scale: Scale
+    turn: int
     pan: Pan = field(default_factory=Pan)
     tared: Pan = field(default_factory=Pan)
     device: SimulatedScale | None = None
@@ -83,13 +89,13 @@ class Benches:
             bench = self._benches[build_id] = self._fresh(build, self._bench(build).scale)
             return self._tell(build, bench)
 
-    def line(self, build_id: str) -> ScaleLine | None:
-        """What the scale shows now; None for a build whose readings are typed."""
+    def line(self, build_id: str) -> tuple[int, ScaleLine] | None:
+        """What the scale shows now, and in which turn; None where readings are typed."""
         with self._turn:
             bench = self._benches.get(build_id)
             if bench is None or bench.device is None:
                 return None
-            return read_line(bench.device.line(time.monotonic()))
+            return bench.turn, read_line(bench.device.line(time.monotonic()))
 
     def _bench(self, build: Build) -> _Bench:
         bench = self._benches.get(build.id)
@@ -99,7 +105,8 @@ class Benches:
         return bench
 
     def _fresh(self, build: Build, scale: Scale) -> _Bench:
-        bench = _Bench(scale)
+        before = self._benches.get(build.id)
+        bench = _Bench(scale, before.turn + 1 if before else 0)
         if scale.simulated:
             seed = zlib.crc32(f"{build.id} {scale.id}".encode())
             error = ((seed % 2001) / 1000 - 1) * scale.calibration_doubt
@@ -110,6 +117,7 @@ class Benches:
         return bench
 
     def _tell(self, build: Build, bench: _Bench) -> PanState:
+        bench.turn += 1
         if bench.device is not None:
             bench.device.put(_true_load(build, bench))
         state = self._state(build, bench)
@@ -119,7 +127,8 @@ class Benches:
     def _state(self, build: Build, bench: _Bench) -> PanState:
         empty = bench.pan == Pan()
         expected = None if empty or not build.scales else expect(build, bench.pan, bench.scale.id)
-        return PanState(bench.scale.id, bench.scale.simulated, bench.pan, bench.tared, expected)
+        scale = bench.scale
+        return PanState(scale.id, scale.simulated, bench.pan, bench.tared, expected, bench.turn)
 
 
 def _together(one: Pan, other: Pan) -> Pan:

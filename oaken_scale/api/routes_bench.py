@@ -177,11 +177,12 @@ async def _happenings(build_id: str, shop: Any, pans: Benches) -> AsyncIterator[
                 )
                 yield ServerSentEvent(event=event, data=text)
             except TimeoutError:
-                line = pans.line(build_id)
-                if line is None:
+                shows = pans.line(build_id)
+                if shows is None:
                     continue
+                turn, line = shows
                 state = "over" if line.over else "steady" if line.steady else "moving"
-                text = f'{{"reading_g":{line.reading_g},"state":"{state}"}}'
+                text = f'{{"reading_g":{line.reading_g},"state":"{state}","turn":{turn}}}'
                 if text != last:
                     last = text
                     yield ServerSentEvent(event="scale", data=text)

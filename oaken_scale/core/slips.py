@@ -20,7 +20,8 @@ NO_SLIP: Final = 30.0
 """So many readings are taken without a slip for one with: a reading a little over three sigma is
 more often chance than a slip, and then no slip is named."""
 
-MOST_SLIPS: Final = 3
+MOST_SLIPS: Final = 6
+"""So many are offered at most: of thirty things several weigh about as much as the gap."""
 
 
 class SlipKind(StrEnum):
@@ -206,11 +207,15 @@ def _misread(told: Prediction) -> Iterator[_Tried]:
 def _swapped(reading_g: float, step_g: float) -> Iterator[float]:
     """The reading with two neighbouring digits swapped, as the display shows it.
 
-    >>> list(_swapped(46.3, 0.1))
-    [64.3, 43.6]
+    A zero that came to the front in the swap is gone from the reading, and is put back.
+
+    >>> list(_swapped(46.3, 0.1)), list(_swapped(9.3, 0.1))
+    ([406.3, 64.3, 43.6], [90.3, 3.9])
     """
     places = max(0, -int(np.floor(np.log10(step_g) + 1e-9)))
     digits = f"{round(reading_g * 10**places):d}"
+    if digits[0] != "0":
+        yield float(round(int(f"{digits[0]}0{digits[1:]}") / 10**places, places))
     for k in range(len(digits) - 1):
         if digits[k] != digits[k + 1]:
             turned = digits[:k] + digits[k + 1] + digits[k] + digits[k + 2 :]

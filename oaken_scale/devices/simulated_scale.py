@@ -54,8 +54,9 @@ class SimulatedScale:
         return max(0, math.ceil(-math.log10(self.step_g) - 1e-9))
 
     def put(self, load_g: float) -> None:
-        """Have this much on the pan from now on [g]."""
+        """Have this much on the pan from now on [g]; until it has come to rest it is not steady."""
         self._load_g = load_g
+        self._shown.clear()
 
     def tare(self) -> None:
         """Take what the pan feels now as zero."""

@@ -24,8 +24,26 @@ def shown(client, clock, build: str = "sandpiper", seconds: float = 4.0):
     line = None
     for _ in range(int(seconds * 12)):
         clock.now += 1 / 12
-        line = client.app.state.benches.line(build)
+        told = client.app.state.benches.line(build)
+        line = told[1] if told else None
     return line
+
+
+def test_every_line_of_the_scale_says_which_turn_of_the_pan_it_was_read_in(demo, clock):
+    """So that a display at rest from before a change is never taken for a reading after it."""
+    benches = demo.app.state.benches
+    before = demo.get(f"{AT}/pan").json()["turn"]
+    assert shown(demo, clock).steady
+    put = demo.put(f"{AT}/pan", json={"loads": [{"item": "motor"}]}).json()["turn"]
+    assert put > before
+    turn, line = benches.line("sandpiper")
+    assert (turn, line.steady) == (put, False)
+    assert shown(demo, clock).steady
+    for verb in ("tare", "clear"):
+        after = demo.post(f"{AT}/{verb}").json()["turn"]
+        assert after > put
+        assert benches.line("sandpiper")[0] == after
+        put = after
 
 
 @pytest.mark.parametrize(

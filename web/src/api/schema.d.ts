@@ -2713,6 +2713,9 @@ export interface components {
         /**
          * PanState
          * @description The pan as every page shows it: what counts, what was tared away, what it should read.
+         *
+         *     ``turn`` rises with every change of what lies on the scale, and each line of the scale says in
+         *     which turn it was read: so a display that has not felt a change yet is told from one that has.
          */
         PanState: {
             /** Scale */
@@ -2722,6 +2725,8 @@ export interface components {
             loads: components["schemas"]["Pan"];
             tared: components["schemas"]["Pan"];
             expected: components["schemas"]["Expected"] | null;
+            /** Turn */
+            turn: number;
         };
         /**
          * Pedigree

@@ -8,6 +8,8 @@ defineProps<{ doubt: Doubt }>()
 const { reason, repair, rivals, putRight, weighAgain, leaveOut, letStand } = useDoubts()
 const { number, units } = useUnits()
 
+const SHOWN = 3
+
 const first = ref<HTMLButtonElement[] | HTMLButtonElement>()
 const again = ref<HTMLButtonElement>()
 
@@ -32,14 +34,21 @@ defineExpose({ go })
     <p v-if="doubt.contradicts.length">
       Contradicts {{ rivals(doubt) }}: the readings cannot say which is wrong.
     </p>
-    <template v-for="(slip, at) in doubt.slips" :key="at">
-      <p class="likely">
-        {{ at ? 'or' : 'Reads like' }} {{ reason(slip) }}
-        <button ref="first" type="button" class="plainly under" @click="putRight(doubt, slip)">
+    <p v-for="(slip, at) in doubt.slips.slice(0, SHOWN)" :key="at" class="likely">
+      {{ at ? 'or' : 'Reads like' }} {{ reason(slip) }}
+      <button ref="first" type="button" class="plainly under" @click="putRight(doubt, slip)">
+        {{ repair(slip) }}
+      </button>
+    </p>
+    <details v-if="doubt.slips.length > SHOWN">
+      <summary>or {{ doubt.slips.length - SHOWN }} more that would explain it</summary>
+      <p v-for="(slip, at) in doubt.slips.slice(SHOWN)" :key="at">
+        {{ reason(slip) }}
+        <button type="button" class="plainly under" @click="putRight(doubt, slip)">
           {{ repair(slip) }}
         </button>
       </p>
-    </template>
+    </details>
     <p class="verbs">
       <button ref="again" type="button" class="plainly under" @click="weighAgain(doubt)">
         weigh it again

@@ -55,10 +55,12 @@ async function start(adhesive: string) {
 
 onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
 
-function pressed(event: KeyboardEvent) {
-  if (event.target instanceof HTMLInputElement) return
-  const chosen = adhesives.value[Number(event.key) - 1]
-  if (chosen) void start(chosen.id)
+/** A number pressed before the list is there counts as soon as it is. */
+async function pressed(event: KeyboardEvent) {
+  if (event.target instanceof HTMLInputElement || !/^[1-9]$/.test(event.key)) return
+  const { data } = await beginnings.suspense()
+  const chosen = data?.adhesives[Number(event.key) - 1]
+  if (chosen && open.value) void start(chosen.id)
 }
 </script>
 

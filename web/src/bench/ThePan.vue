@@ -31,8 +31,7 @@ const lamp = computed(() =>
 const { question } = useDoubts()
 const suspicion = useSuspicion(() => {
   if (typing.value) return typed.value.value
-  const shown = bench.reading.value
-  return simulated.value && shown?.state === 'steady' ? shown.reading_g : undefined
+  return simulated.value && bench.atRest.value ? bench.reading.value?.reading_g : undefined
 })
 
 const range = computed(() => {

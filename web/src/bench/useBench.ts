@@ -6,6 +6,9 @@ import { useLive } from '../shared/useLive'
 import { useWords } from '../shared/useWords'
 import { useOutbox } from '../shared/useOutbox'
 
+/** The turn of a pan whose change the workshop has not answered yet: no line was read in it. */
+const UNTOLD = -1
+
 const EMPTY: Pan = { loads: [], samples: [], known_g: 0 }
 
 function setUp() {
@@ -62,8 +65,7 @@ function setUp() {
       simulated: first?.simulated ?? false,
       tared: EMPTY,
     }
-    told.value = { ...before, loads: next, expected: null }
-    stir()
+    told.value = { ...before, loads: next, expected: null, turn: UNTOLD }
     ask(() =>
       answered(
         api.PUT('/api/v1/builds/{build_id}/pan', { params: { path: path.value }, body: next }),
@@ -109,6 +111,7 @@ function setUp() {
 
   function act(verb: 'tare' | 'clear') {
     armed.value = false
+    if (told.value) told.value = { ...told.value, turn: UNTOLD }
     ask(() =>
       answered(api.POST(`/api/v1/builds/{build_id}/${verb}`, { params: { path: path.value } })),
     )
@@ -142,20 +145,16 @@ function setUp() {
     }
     // Recording clears the pan, so it goes after what was last asked of the pan.
     outbox.post(sent, quiet)
-    told.value = { ...on, loads: EMPTY, tared: EMPTY, expected: null }
+    told.value = { ...on, loads: EMPTY, tared: EMPTY, expected: null, turn: UNTOLD }
     return true
   }
 
-  // Pressed while the pan still moves, or before the scale has felt a change, Record waits for it
-  // to come to rest.
+  // Pressed while the pan still moves, or before the scale has felt what was put on it, Record waits
+  // for it to come to rest.
   const armed = ref(false)
-  let restless = 0
-  const FEELS_MS = 1200
-
-  function stir() {
-    restless = Date.now() + FEELS_MS
-    setTimeout(settled, FEELS_MS + 50)
-  }
+  const atRest = computed(
+    () => live.reading.value?.state === 'steady' && live.reading.value.turn === told.value?.turn,
+  )
 
   function recordSteady() {
     const shown = live.reading.value
@@ -171,19 +170,14 @@ function setUp() {
       words.say('Over what this scale can weigh: take something off.')
       return
     }
-    armed.value = shown?.state !== 'steady' || Date.now() < restless
+    armed.value = !atRest.value
     if (armed.value || !shown) return
     if (shown.reading_g <= 0) words.say('The scale has not felt it: weigh several together.')
     else record(shown.reading_g)
   }
 
-  function settled() {
-    if (armed.value && live.reading.value?.state === 'steady') recordSteady()
-  }
-
-  watch(live.reading, (shown) => {
-    if (shown?.state === 'moving') restless = 0
-    settled()
+  watch(atRest, (rests) => {
+    if (armed.value && rests) recordSteady()
   })
 
   const readings = computed(() => [...(build.value?.weighings ?? [])].reverse())
@@ -233,6 +227,7 @@ function setUp() {
     record,
     recordSteady,
     armed,
+    atRest,
     takeBack,
     next,
     putNext,

@@ -4,7 +4,7 @@ import { useBench } from './useBench'
 
 /** The scale's display in words and figures, as every part of the Bench shows it. */
 export function useReading() {
-  const { reading, simulated, scale, armed, connected } = useBench()
+  const { reading, atRest, simulated, scale, armed, connected } = useBench()
   const { units, number } = useUnits()
 
   const unit = computed(() => units.value.mass.name)
@@ -24,8 +24,7 @@ export function useReading() {
     if (!simulated.value) return { words: 'type what the scale shows', steady: false }
     if (armed.value) return { words: 'records when steady', steady: false }
     if (reading.value?.state === 'over') return { words: 'over its capacity', steady: false }
-    const steady = reading.value?.state === 'steady'
-    return { words: steady ? 'steady' : 'settling', steady }
+    return { words: atRest.value ? 'steady' : 'settling', steady: atRest.value }
   })
 
   return { unit, digits, shown, lamp }

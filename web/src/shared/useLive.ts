@@ -4,6 +4,8 @@ import type { PanState } from '../api/client'
 export interface Reading {
   reading_g: number
   state: 'steady' | 'moving' | 'over'
+  /** The turn of the pan in which it was read. */
+  turn: number
 }
 
 /** What happens to a build elsewhere: its revision, its pan, and a simulated scale's display. */
