@@ -8,8 +8,6 @@ from oaken_scale.core.build import (
     Build,
     Item,
     Load,
-    Lot,
-    LotUnit,
     Pan,
     Pedigree,
     Role,
@@ -20,9 +18,9 @@ from oaken_scale.core.build import (
     Target,
     TargetKind,
     Thrust,
-    Use,
     Weighing,
 )
+from oaken_scale.core.lot import Lot, LotUnit, Use
 
 
 def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> Build:

@@ -10,21 +10,10 @@ from datetime import UTC, datetime, timedelta
 import numpy as np
 
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
-from oaken_scale.core.build import (
-    Build,
-    Container,
-    Item,
-    Load,
-    Lot,
-    LotUnit,
-    Pan,
-    Pedigree,
-    Scale,
-    Use,
-    Weighing,
-)
+from oaken_scale.core.build import Build, Container, Item, Load, Pan, Pedigree, Scale, Weighing
 from oaken_scale.core.doubt import doubts, leave_one_out
 from oaken_scale.core.ledger import solve
+from oaken_scale.core.lot import Lot, LotUnit, Use
 from oaken_scale.core.prior import DOUBT
 from oaken_scale.core.slips import SlipKind
 from study.settling import compared

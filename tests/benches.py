@@ -9,16 +9,14 @@ from oaken_scale.core.build import (
     Build,
     Item,
     Load,
-    Lot,
-    LotUnit,
     Pan,
     Pedigree,
     Sample,
     Scale,
     Station,
-    Use,
     Weighing,
 )
+from oaken_scale.core.lot import Lot, LotUnit, Use
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 

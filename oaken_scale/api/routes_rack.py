@@ -18,9 +18,10 @@ from oaken_scale.api.stock_documents import (
     Whereabouts,
 )
 from oaken_scale.api.workshop import Workshop
-from oaken_scale.core.build import Build, Known, Lot
+from oaken_scale.core.build import Build
 from oaken_scale.core.drawer import Thing, expected, fitted
 from oaken_scale.core.learned import combined
+from oaken_scale.core.lot import Known, Lot
 from oaken_scale.core.prior import together
 
 router = APIRouter(prefix="/api/v1", tags=["stock"])

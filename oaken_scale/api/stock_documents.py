@@ -7,8 +7,9 @@ from pydantic import Field, TypeAdapter
 
 from oaken_scale.core import limits, shape
 from oaken_scale.core.alternatives import Comparison
-from oaken_scale.core.build import Faces, Known, Lot, Reference, Station
+from oaken_scale.core.build import Reference, Station
 from oaken_scale.core.drawer import Thing, ThingKind
+from oaken_scale.core.lot import Faces, Known, Lot
 from oaken_scale.core.outline import Candidate, Outlines
 from oaken_scale.core.placing import Aft, Cut, Datum, Lie
 from oaken_scale.core.rack import LOT_DOUBT

@@ -11,10 +11,11 @@ from pathlib import Path
 from oaken_scale.api.events import Broadcast
 from oaken_scale.api.problems import ProblemError, no_such
 from oaken_scale.core.assess import Assessment, assess
-from oaken_scale.core.build import Build, Lot, Pan, Weighing
+from oaken_scale.core.build import Build, Pan, Weighing
 from oaken_scale.core.drawer import Thing
 from oaken_scale.core.faults import BuildFaultError, Fault, check, weighing_faults
 from oaken_scale.core.learned import Learned, elsewhere, learned
+from oaken_scale.core.lot import Lot
 from oaken_scale.core.news import News, news
 from oaken_scale.core.rack import STARTER
 from oaken_scale.store import builds, drawer, log, rack, truth

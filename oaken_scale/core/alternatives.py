@@ -8,19 +8,11 @@ import numpy as np
 from oaken_scale.core.answers import Flying, flying, four_answers
 from oaken_scale.core.assess import been_on_pan
 from oaken_scale.core.balance import stations
-from oaken_scale.core.build import (
-    Build,
-    Faces,
-    Item,
-    Lot,
-    LotKind,
-    LotUnit,
-    Pedigree,
-    Use,
-)
+from oaken_scale.core.build import Build, Item, Pedigree
 from oaken_scale.core.faults import BuildFaultError, Fault, check
 from oaken_scale.core.joint_clock import ADHESIVES
 from oaken_scale.core.ledger import solve
+from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.materials import trade
 from oaken_scale.core.shopping import cost
 from oaken_scale.core.verdict import Answer

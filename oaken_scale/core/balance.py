@@ -5,7 +5,8 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.build import Build, Item, LotUnit, Reference
+from oaken_scale.core.build import Build, Item, Reference
+from oaken_scale.core.lot import LotUnit
 from oaken_scale.core.prior import Matrix, Vector
 from oaken_scale.core.wing import WingFigures
 

@@ -6,20 +6,10 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.build import (
-    Allotment,
-    Budget,
-    Build,
-    Group,
-    Item,
-    Lot,
-    LotKind,
-    LotUnit,
-    Pedigree,
-    TargetKind,
-)
+from oaken_scale.core.build import Allotment, Budget, Build, Group, Item, Pedigree, TargetKind
 from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.ledger import Posterior
+from oaken_scale.core.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.prior import Vector
 from oaken_scale.core.verdict import chance_below
 

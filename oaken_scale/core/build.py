@@ -5,6 +5,11 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from enum import StrEnum
 
+from oaken_scale.core.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMark
+from oaken_scale.core.happening import Happening
+from oaken_scale.core.lot import Known, Lot, Use
+from oaken_scale.core.past import Past
+
 
 class Pedigree(StrEnum):
     """How a mass is known before anything was weighed."""
@@ -15,36 +20,6 @@ class Pedigree(StrEnum):
     JOINT = "joint"
     COVERING = "covering"
     ALLOWANCE = "allowance"
-
-
-class LotUnit(StrEnum):
-    """What a lot's constant is counted by: g per dm2, per m, or per piece."""
-
-    DM2 = "dm2"
-    M = "m"
-    PIECE = "piece"
-
-
-class LotKind(StrEnum):
-    """What hangs on the rack."""
-
-    FOAM = "foam"
-    TAPE = "tape"
-    ADHESIVE = "adhesive"
-    ROD = "rod"
-    FILM = "film"
-    PAINT = "paint"
-    PLYWOOD = "plywood"
-    CARD = "card"
-    OTHER = "other"
-
-
-class Faces(StrEnum):
-    """How many faces of a foam sheet still wear their paper."""
-
-    BOTH = "both"
-    ONE = "one"
-    NONE = "none"
 
 
 class Group(StrEnum):
@@ -92,71 +67,6 @@ class BalanceUnit(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Known:
-    """What the workshop's other builds tell of a lot's constant or a thing's mass.
-
-    It counts as one reading of it: ``value`` with ``doubt`` (one sigma), in the same unit.
-    """
-
-    value: float
-    doubt: float
-    source: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Lot:
-    """One sheet, box, roll or bottle: things cut from it share its constant.
-
-    ``constant`` and ``doubt`` (one sigma) are in g per ``unit``. One sheet is ``length_mm`` by
-    ``width_mm``, one roll or rod ``length_mm`` long; ``price`` buys one, ``stock`` of them are at
-    hand, and cutting wastes so much that ``waste`` times the area or run is wanted. ``adhesive`` is
-    its entry on the joint clock. ``rack`` is its id on the workshop's rack, None for a lot of this
-    build alone; ``elsewhere`` is what other builds found of it.
-    """
-
-    id: str
-    name: str
-    unit: LotUnit
-    constant: float
-    doubt: float
-    source: str = ""
-    kind: LotKind = LotKind.OTHER
-    faces: Faces | None = None
-    thickness_mm: float | None = None
-    length_mm: float | None = None
-    width_mm: float | None = None
-    price: float | None = None
-    stock: float | None = None
-    waste: float | None = None
-    adhesive: str = ""
-    rack: str | None = None
-    elsewhere: Known | None = None
-
-    @property
-    def size(self) -> float | None:
-        """How much is in one sheet [dm2], roll or rod [m], or piece; None where nobody said.
-
-        >>> Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500).size
-        35.0
-        """
-        if self.unit is LotUnit.PIECE:
-            return 1.0
-        if self.length_mm is None or (self.unit is LotUnit.DM2 and self.width_mm is None):
-            return None
-        if self.unit is LotUnit.M:
-            return self.length_mm / 1000
-        return self.length_mm * (self.width_mm or 0.0) / 1e4
-
-
-@dataclass(frozen=True, slots=True)
-class Use:
-    """How much of a lot an item uses, in the lot's unit; negative for a pocket cut out."""
-
-    lot: str
-    amount: float
-
-
-@dataclass(frozen=True, slots=True)
 class Station:
     """Where an item's own CG sits.
 
@@ -172,6 +82,14 @@ class Station:
 
 
 @dataclass(frozen=True, slots=True)
+class Slide:
+    """How far a thing may be moved along x, from the same reference as its station [mm]."""
+
+    low_mm: float
+    high_mm: float
+
+
+@dataclass(frozen=True, slots=True)
 class Item:
     """One thing aboard, as it sits on the plane (four screws are one item of four pieces).
 
@@ -179,7 +97,9 @@ class Item:
     from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
     with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
-    its material says it; ``price`` is for all its pieces.
+    its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
+    a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
+    it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to.
     """
 
     id: str
@@ -197,6 +117,11 @@ class Item:
     elsewhere: Known | None = None
     group: Group | None = None
     price: float | None = None
+    host: str | None = None
+    replaces: str | None = None
+    added_at: datetime | None = None
+    retired_at: datetime | None = None
+    slide: Slide | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -209,21 +134,38 @@ class Section:
     chord_mm: float
 
 
+class Profile(StrEnum):
+    """How a surface is shaped along its chord."""
+
+    FLAT = "flat"
+    STEPPED = "stepped"
+    FOLDED = "folded"
+
+
 @dataclass(frozen=True, slots=True)
 class Surface:
-    """A row of sections, root first; mirrored to port unless it is a fin."""
+    """A row of sections, root first; mirrored to port unless it is a fin.
+
+    A fin may stand off the middle: its sections' y says where, and ``twin`` mirrors it as well.
+    ``thickness_mm`` is its greatest; ``incidence_deg`` nose up against the fuselage.
+    """
 
     id: str
     name: str
     role: Role
     sections: tuple[Section, ...]
+    profile: Profile | None = None
+    thickness_mm: float | None = None
+    incidence_deg: float = 0.0
+    twin: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Scale:
     """A scale: display step, repeatability (one sigma), calibration doubt (a fraction), capacity.
 
-    ``repeatability_g`` None means half a step.
+    ``repeatability_g`` None means half a step. A scale on a cable sends its lines to ``port``, each
+    of them like ``line`` (:mod:`oaken_scale.devices.line_pattern`).
     """
 
     id: str
@@ -233,6 +175,9 @@ class Scale:
     calibration_doubt: float = 0.003
     capacity_g: float = 5_000.0
     simulated: bool = False
+    port: str = ""
+    line: str = ""
+    baud: int = 9600
 
 
 @dataclass(frozen=True, slots=True, order=True)
@@ -330,11 +275,15 @@ class Target:
 
 @dataclass(frozen=True, slots=True)
 class Thrust:
-    """Static thrust [gf] as stated, its doubt (one sigma; None for 10 %), and its source."""
+    """Static thrust [gf] as stated, its doubt (one sigma; None for 10 %), and its source.
+
+    ``line_z_mm`` is the height of the line that it pulls along; None where nobody said.
+    """
 
     thrust_gf: float
     doubt_gf: float | None = None
     source: str = ""
+    line_z_mm: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -371,7 +320,12 @@ class Joint:
 
 @dataclass(frozen=True, slots=True)
 class Build:
-    """A whole build."""
+    """A whole build.
+
+    ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
+    listed; ``past`` the earlier build that this one is measured by; ``variant_of`` the build that
+    it is a what-if of.
+    """
 
     id: str
     name: str
@@ -388,6 +342,14 @@ class Build:
     thrust: Thrust | None = None
     budget: Budget | None = None
     joints: tuple[Joint, ...] = ()
+    happenings: tuple[Happening, ...] = ()
+    checks: tuple[BalanceCheck, ...] = ()
+    ballast: Ballast = NO_BALLAST
+    plan_mark: PlanMark | None = None
+    past: Past | None = None
+    allowance: Known | None = None
+    finished_at: datetime | None = None
+    variant_of: str | None = None
     weighings: tuple[Weighing, ...] = field(default=(), repr=False)
 
     def aboard(self, loadout: Loadout | None) -> tuple[bool, ...]:

@@ -82,7 +82,8 @@ def damp(build: Build) -> tuple[Damp, ...]:
     Source: docs/methods.md, section 7.
 
     >>> from datetime import UTC
-    >>> from oaken_scale.core.build import Lot, LotUnit, Pan, Sample, Scale
+    >>> from oaken_scale.core.build import Pan, Sample, Scale
+    >>> from oaken_scale.core.lot import Lot, LotUnit
     >>> pan = Pan(samples=(Sample("a", 10.0),))
     >>> dry, wet = datetime(2026, 3, 1, tzinfo=UTC), datetime(2026, 9, 1, tzinfo=UTC)
     >>> build = Build("b", "B", lots=(Lot("a", "A", LotUnit.DM2, 4.6, 0.4),),

@@ -3,7 +3,9 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Final
 
+from oaken_scale.core.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.build import (
     Build,
     Item,
@@ -15,6 +17,9 @@ from oaken_scale.core.build import (
     TargetKind,
     Weighing,
 )
+
+APART_MM: Final = 20.0
+"""Two supports nearer than this tell nothing [mm]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +44,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
 
     Plain ranges of single numbers are the edge's affair; this finds what only the whole shows.
 
-    >>> from oaken_scale.core.build import Use
+    >>> from oaken_scale.core.lot import Use
     >>> tail = Item("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet-b", 5.0),))
     >>> faults(Build("b", "B", items=(tail,)))[0].words
     'no lot "sheet-b" in this build; it has none'
@@ -53,6 +58,11 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_twice("loadouts", [loadout.id for loadout in build.loadouts]),
         *_twice("joints", [joint.id for joint in build.joints]),
         *_twice("targets", [target.kind for target in build.targets]),
+        *_twice("happenings", [each.id for each in build.happenings]),
+        *_twice("checks", [each.id for each in build.checks]),
+        *_twice("ballast.spots", [spot.id for spot in build.ballast.spots]),
+        *_life_faults(build),
+        *_balance_faults(build),
         *_twice("weighings", [weighing.id for weighing in build.weighings]),
         *_lot_faults(build),
         *_item_faults(build),
@@ -173,6 +183,63 @@ def _figure_faults(i: int, item: Item) -> Iterator[Fault]:
         yield Fault(
             f"items.{i}.stated_g", "give a mass in grams, or how much of a lot it is made of"
         )
+
+
+def _life_faults(build: Build) -> Iterator[Fault]:
+    """What was done to a part names a part; what is taken off has something to be taken off."""
+    hosts = {item.id: item.host for item in build.items}
+    for i, item in enumerate(build.items):
+        if item.stated_g is not None and item.stated_g < 0 and item.host is None:
+            yield Fault(
+                f"items.{i}.stated_g",
+                f"is {item.stated_g:g}; it should be at least 0 g, unless it was taken off a host",
+            )
+        if item.host is not None:
+            if item.host not in hosts:
+                yield Fault(f"items.{i}.host", _unknown("item", item.host, list(hosts)))
+            elif item.host == item.id or hosts[item.host] is not None:
+                words = "a part is done to a part that stands by itself; name that one"
+                yield Fault(f"items.{i}.host", words)
+        if item.slide is not None and item.slide.low_mm >= item.slide.high_mm:
+            words = f"{item.slide.low_mm:g} is not below {item.slide.high_mm:g}"
+            yield Fault(f"items.{i}.slide.low_mm", f"{words}; it slides from the smaller on")
+    for k, each in enumerate(build.happenings):
+        for j, id in enumerate(each.items):
+            if id not in hosts:
+                yield Fault(f"happenings.{k}.items.{j}", _unknown("item", id, list(hosts)))
+
+
+def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
+    """What a check of the balance lacks or has too much of."""
+    path = f"checks.{k}"
+    loadouts = [each.id for each in build.loadouts]
+    if check.loadout is not None and check.loadout not in loadouts:
+        yield Fault(f"{path}.loadout", _unknown("loadout", check.loadout, loadouts))
+    scales = [each.id for each in build.scales]
+    if check.scale is not None and check.scale not in scales:
+        yield Fault(f"{path}.scale", _unknown("scale", check.scale, scales))
+    if check.kind in (CheckKind.SUPPORTS, CheckKind.SIDES):
+        if check.other_mm is None:
+            yield Fault(f"{path}.other_mm", "say where the second support is, in mm")
+        elif check.other_mm - check.x_mm < APART_MM:
+            yield Fault(
+                f"{path}.other_mm",
+                f"{check.other_mm:g} mm is not behind the first support at {check.x_mm:g} mm; "
+                f"they should be at least {APART_MM:g} mm apart",
+            )
+        if check.reading_g is None:
+            yield Fault(f"{path}.reading_g", "say what the scale under the second support read")
+    if check.kind is CheckKind.HANG:
+        if check.z_mm is None:
+            yield Fault(f"{path}.z_mm", "say how high the point is that it hangs from, in mm")
+        if check.nose_down_deg is None:
+            words = "say how far the nose points down, in degrees; negative for up"
+            yield Fault(f"{path}.nose_down_deg", words)
+
+
+def _balance_faults(build: Build) -> Iterator[Fault]:
+    for k, check in enumerate(build.checks):
+        yield from check_faults(build, k, check)
 
 
 def _joint_faults(build: Build) -> Iterator[Fault]:

@@ -1,8 +1,9 @@
 """Glueing parts together is one act: the seam becomes a part with a prior of its own."""
 
 from oaken_scale.core.balance import x_from_nose
-from oaken_scale.core.build import Build, Item, LotKind, Pedigree, Station, Use
+from oaken_scale.core.build import Build, Item, Pedigree, Station
 from oaken_scale.core.faults import BuildFaultError, Fault
+from oaken_scale.core.lot import LotKind, Use
 from oaken_scale.core.wing import wing_figures
 
 
@@ -16,7 +17,7 @@ def seam(
 
     Raises BuildFaultError where the lot is not one of the build's adhesives or tapes.
 
-    >>> from oaken_scale.core.build import Lot, LotUnit
+    >>> from oaken_scale.core.lot import Lot, LotUnit
     >>> glue = Lot("g", "Glue", LotUnit.M, 2.4, 0.6, kind=LotKind.ADHESIVE)
     >>> parts = tuple(Item(id, id, Pedigree.GUESS, "Tail", stated_g=5.0, station=Station(x))
     ...     for id, x in (("fin", 740.0), ("tailplane", 760.0)))

@@ -9,8 +9,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Final
 
-from oaken_scale.core.build import Build, Known
+from oaken_scale.core.build import Build
 from oaken_scale.core.ledger import Posterior, solve
+from oaken_scale.core.lot import Known
 
 LEAST_SHARE: Final = 1e-3
 """Weighings that sharpen a figure's precision by less than this share told nothing of it."""
@@ -36,7 +37,8 @@ def learned(build: Build) -> Learned:
     Source: docs/methods.md, section 7.
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.build import Lot, LotUnit, Pan, Sample, Scale, Weighing
+    >>> from oaken_scale.core.build import Pan, Sample, Scale, Weighing
+    >>> from oaken_scale.core.lot import Lot, LotUnit
     >>> square = Weighing("1", datetime.now(UTC), "s", 5.0, Pan(samples=(Sample("a", 1.0),)))
     >>> told = learned(Build("b", "B", lots=(Lot("a", "A", LotUnit.DM2, 4.6, 0.4, rack="r"),),
     ...     scales=(Scale("s", "S", 0.1, 0.05, 0.0),), weighings=(square,)))

@@ -162,8 +162,8 @@ def solve(build: Build) -> Posterior:
     appendix A.2. Reference case L of docs/methods.md:
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.build import (
-    ...     Item, Load, Lot, LotUnit, Pedigree, Scale, Use, Weighing)
+    >>> from oaken_scale.core.build import Item, Load, Pedigree, Scale, Weighing
+    >>> from oaken_scale.core.lot import Lot, LotUnit, Use
     >>> def foam(name, area, doubt):
     ...     return Item(name, name, Pedigree.CALCULATED, uses=(Use("a", area),), doubt_g=doubt)
     >>> build = Build("l", "L", lots=(Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4),),

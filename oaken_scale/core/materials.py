@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from oaken_scale.core.build import Faces, Lot, LotKind
+from oaken_scale.core.lot import Faces, Lot, LotKind
 
 
 class Trait(StrEnum):

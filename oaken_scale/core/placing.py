@@ -4,7 +4,8 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
-from oaken_scale.core.build import Item, Pedigree, Reference, Station, Use
+from oaken_scale.core.build import Item, Pedigree, Reference, Station
+from oaken_scale.core.lot import Use
 from oaken_scale.core.outline import Box
 
 

@@ -6,7 +6,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from oaken_scale.core.build import Build, Item, Known, Lot, Pedigree
+from oaken_scale.core.build import Build, Item, Pedigree
+from oaken_scale.core.lot import Known, Lot
 
 Vector = NDArray[np.float64]
 Matrix = NDArray[np.float64]
@@ -100,7 +101,7 @@ def prior(build: Build) -> Prior:
 
     Source: docs/methods.md, section 1.
 
-    >>> from oaken_scale.core.build import Lot, LotUnit, Use
+    >>> from oaken_scale.core.lot import Lot, LotUnit, Use
     >>> sheet = Lot("sheet", "Sheet", LotUnit.DM2, 4.6, 0.4)
     >>> tail = Item("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet", 5.0),), doubt_g=0.5)
     >>> believed = prior(Build("b", "B", lots=(sheet,), items=(tail,)))

@@ -2,7 +2,7 @@
 
 from typing import Final
 
-from oaken_scale.core.build import Faces, Lot, LotKind, LotUnit
+from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit
 
 RANGE: Final = "usual range; weigh yours"
 """Where the starter figures come from."""

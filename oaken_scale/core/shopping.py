@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from math import ceil
 from typing import Final
 
-from oaken_scale.core.build import Build, Lot
+from oaken_scale.core.build import Build
+from oaken_scale.core.lot import Lot
 from oaken_scale.core.rack import waste
 
 NEARLY: Final = 1e-9
@@ -67,7 +68,8 @@ def shopping(build: Build) -> Shopping:
 
     Source: docs/methods.md, section 7.
 
-    >>> from oaken_scale.core.build import Item, LotKind, LotUnit, Pedigree, Use
+    >>> from oaken_scale.core.build import Item, Pedigree
+    >>> from oaken_scale.core.lot import LotKind, LotUnit, Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM, length_mm=700,
     ...     width_mm=500, price=3.0, stock=1.0)
     >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 56.0),))

@@ -8,8 +8,9 @@ from numpy.typing import NDArray
 
 from oaken_scale.core.answers import Flying
 from oaken_scale.core.balance import lever_arms
-from oaken_scale.core.build import Build, LotUnit, Pedigree, Scale, TargetKind
+from oaken_scale.core.build import Build, Pedigree, Scale, TargetKind
 from oaken_scale.core.ledger import Posterior
+from oaken_scale.core.lot import LotUnit
 from oaken_scale.core.prior import Matrix, Vector
 from oaken_scale.core.scale import FEW_STEPS, NEAR_CAPACITY, reading_doubt
 from oaken_scale.core.verdict import Answer, Word

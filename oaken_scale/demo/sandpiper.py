@@ -14,14 +14,10 @@ from oaken_scale.core.build import (
     Budget,
     Build,
     Container,
-    Faces,
     Group,
     Item,
     Load,
     Loadout,
-    Lot,
-    LotKind,
-    LotUnit,
     Pan,
     Pedigree,
     Reference,
@@ -34,10 +30,10 @@ from oaken_scale.core.build import (
     Target,
     TargetKind,
     Thrust,
-    Use,
     Weighing,
 )
 from oaken_scale.core.drawer import GROUPS, Thing, ThingKind
+from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit, Use
 
 TRAY_G: Final = 31.4
 """The tray that was on the pan and not tared in one reading [g]."""

@@ -13,8 +13,8 @@ from typing import Annotated, Any, Final, Literal, Self
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter
 from pydantic import ValidationError as PydanticValidationError
 
+from oaken_scale.core import balancing, happening, limits, lot
 from oaken_scale.core import build as core
-from oaken_scale.core import limits
 from oaken_scale.core.faults import BuildFaultError, Fault, check
 from oaken_scale.formats.wording import field_faults
 
@@ -51,6 +51,7 @@ Words = Annotated[
 Label = Annotated[str, Field(max_length=limits.NAME_LENGTH, pattern=r"^[^\x00-\x1f\x7f]*$")]
 Moment = Annotated[AwareDatetime, AfterValidator(_in_our_time)]
 Mass = Annotated[float, _number(ge=0, le=limits.ITEM_MASS_G)]
+MassOrLess = Annotated[float, _number(ge=-limits.ITEM_MASS_G, le=limits.ITEM_MASS_G)]
 Doubt = Annotated[float, _number(ge=0, le=limits.ITEM_MASS_G)]
 Coordinate = Annotated[float, _number(ge=-limits.STATION_MM, le=limits.STATION_MM)]
 Amount = Annotated[float, _number(ge=-limits.AREA_DM2, le=limits.AREA_DM2)]
@@ -64,6 +65,9 @@ class Edge(BaseModel):
 
     model_config = ConfigDict(extra="forbid", from_attributes=True, frozen=True)
 
+
+PORT: Final = r"^(/dev/(tty|cu|pts/|serial/|rfcomm)[A-Za-z0-9._:/-]{0,60}|COM[0-9]{1,3})?$"
+"""The serial ports of the usual systems; nothing else is ever opened."""
 
 Price = Annotated[float, _number(ge=0, le=limits.PRICE)]
 Size = Annotated[float, _number(gt=0, le=limits.SHEET_MM)]
@@ -86,12 +90,12 @@ class LotDoc(Edge):
 
     id: Id
     name: Name
-    unit: core.LotUnit
+    unit: lot.LotUnit
     constant: Annotated[float, _number(gt=0, le=limits.LOT_CONSTANT)]
     doubt: Annotated[float, _number(ge=0, le=limits.LOT_CONSTANT)]
     source: Words = ""
-    kind: core.LotKind = core.LotKind.OTHER
-    faces: core.Faces | None = None
+    kind: lot.LotKind = lot.LotKind.OTHER
+    faces: lot.Faces | None = None
     thickness_mm: Size | None = None
     length_mm: Size | None = None
     width_mm: Size | None = None
@@ -120,17 +124,25 @@ class StationDoc(Edge):
     doubt_mm: Annotated[float, _number(ge=0, le=limits.STATION_MM)] | None = None
 
 
+class SlideDoc(Edge):
+    """How far a thing may be moved along x, from the same reference as its station [mm]."""
+
+    low_mm: Coordinate
+    high_mm: Coordinate
+
+
 class ItemDoc(Edge):
     """One thing aboard. Its mass is ``stated_g`` plus what it uses of lots.
 
-    Only a pocket cut out of a lot takes away, as a negative amount among its uses.
+    Only a pocket cut out of a lot takes away, as a negative amount among its uses, and what was
+    sanded or trimmed off its ``host``, as a negative figure.
     """
 
     id: Id
     name: Name
     pedigree: core.Pedigree
     assembly: Label = ""
-    stated_g: Mass | None = None
+    stated_g: MassOrLess | None = None
     uses: Annotated[tuple[UseDoc, ...], Field(max_length=20)] = ()
     doubt_g: Doubt | None = None
     pieces: Annotated[int, Field(strict=True, ge=1, le=limits.PIECES)] = 1
@@ -141,6 +153,11 @@ class ItemDoc(Edge):
     elsewhere: KnownDoc | None = None
     group: core.Group | None = None
     price: Price | None = None
+    host: Id | None = None
+    replaces: Id | None = None
+    added_at: Moment | None = None
+    retired_at: Moment | None = None
+    slide: SlideDoc | None = None
 
 
 class SectionDoc(Edge):
@@ -153,16 +170,23 @@ class SectionDoc(Edge):
 
 
 class SurfaceDoc(Edge):
-    """A lifting surface: sections from the root out, mirrored unless it is a fin."""
+    """A lifting surface: sections from the root out, mirrored unless it is a fin (and no twin)."""
 
     id: Id
     name: Name
     role: core.Role
     sections: Annotated[tuple[SectionDoc, ...], Field(max_length=50)]
+    profile: core.Profile | None = None
+    thickness_mm: Annotated[float, _number(gt=0, le=limits.CHORD_MM)] | None = None
+    incidence_deg: Annotated[float, _number(ge=-30, le=30)] = 0.0
+    twin: bool = False
 
 
 class ScaleDoc(Edge):
-    """A scale. ``repeatability_g`` null means half a step."""
+    """A scale. ``repeatability_g`` null means half a step.
+
+    One on a cable has a ``port`` (a serial device's name), and ``line`` says how its lines read.
+    """
 
     id: Id
     name: Name
@@ -171,6 +195,9 @@ class ScaleDoc(Edge):
     calibration_doubt: Annotated[float, _number(ge=0, le=0.5)] = 0.003
     capacity_g: Annotated[float, _number(gt=0, le=limits.READING_G)] = 5000.0
     simulated: bool = False
+    port: Annotated[str, Field(max_length=80, pattern=PORT)] = ""
+    line: Annotated[str, Field(max_length=limits.NAME_LENGTH, pattern=r"^[\x20-\x7e]*$")] = ""
+    baud: Annotated[int, Field(strict=True, ge=300, le=921_600)] = 9600
 
 
 class ContainerDoc(Edge):
@@ -253,6 +280,7 @@ class ThrustDoc(Edge):
     thrust_gf: Annotated[float, _number(gt=0, le=limits.THRUST_GF)]
     doubt_gf: Annotated[float, _number(ge=0, le=limits.THRUST_GF)] | None = None
     source: Words = ""
+    line_z_mm: Coordinate | None = None
 
 
 class AllotmentDoc(Edge):
@@ -292,6 +320,85 @@ class JointDoc(JointTimesDoc):
     cleared: bool = False
 
 
+class HappeningDoc(Edge):
+    """What happened to the plane, when, and to which parts."""
+
+    id: Id
+    at: Moment
+    kind: happening.HappeningKind
+    words: Words
+    items: Annotated[tuple[Id, ...], Field(max_length=limits.ITEMS)] = ()
+
+
+class BalanceCheckDoc(Edge):
+    """A check of the balance by hand [mm from the nose, or across for ``sides``; g; degrees]."""
+
+    id: Id
+    at: Moment
+    kind: balancing.CheckKind
+    loadout: Id | None = None
+    x_mm: Coordinate
+    by: Label = ""
+    other_mm: Coordinate | None = None
+    reading_g: Annotated[float, _number(ge=0, le=limits.READING_G)] | None = None
+    scale: Id | None = None
+    z_mm: Coordinate | None = None
+    nose_down_deg: Annotated[float, _number(ge=-80, le=80)] | None = None
+    doubt: Annotated[float, _number(gt=0, le=100)] | None = None
+    note: Words = ""
+    set_aside: Words | None = None
+
+
+class BallastSpotDoc(Edge):
+    """A place for ballast, and how much it takes; a pair is loaded alike at y and -y."""
+
+    id: Id
+    name: Name
+    x_mm: Coordinate
+    y_mm: Coordinate = 0.0
+    z_mm: Coordinate = 0.0
+    most_g: Annotated[float, _number(gt=0, le=limits.ITEM_MASS_G)] = 50.0
+    pair: bool = False
+
+
+class BallastDoc(Edge):
+    """Where ballast may go, and the pieces at hand [g]."""
+
+    spots: Annotated[tuple[BallastSpotDoc, ...], Field(max_length=20)] = ()
+    pieces: Annotated[
+        tuple[Annotated[float, _number(gt=0, le=limits.ITEM_MASS_G)], ...], Field(max_length=40)
+    ] = ()
+
+
+class PlanMarkDoc(Edge):
+    """Where the plan says that it balances [mm from the nose]."""
+
+    x_mm: Coordinate
+    tolerance_mm: Annotated[float, _number(gt=0, le=200)] = 3.0
+
+
+class PastPartDoc(Edge):
+    """What one assembly of an earlier build came to."""
+
+    assembly: Label
+    grams: MassOrLess
+
+
+class PastDoc(Edge):
+    """An earlier build to measure by, as it weighed then."""
+
+    name: Name
+    parts: Annotated[tuple[PastPartDoc, ...], Field(max_length=limits.ITEMS)]
+
+
+class ShareDoc(Edge):
+    """What share of the rest finished builds had in things nobody listed, and one sigma."""
+
+    value: Annotated[float, _number(ge=0, le=1)]
+    doubt: Annotated[float, _number(gt=0, le=1)]
+    source: Words = ""
+
+
 class BuildDoc(Edge):
     """A whole build."""
 
@@ -310,6 +417,14 @@ class BuildDoc(Edge):
     thrust: ThrustDoc | None = None
     budget: BudgetDoc | None = None
     joints: Annotated[tuple[JointDoc, ...], Field(max_length=1000)] = ()
+    happenings: Annotated[tuple[HappeningDoc, ...], Field(max_length=1000)] = ()
+    checks: Annotated[tuple[BalanceCheckDoc, ...], Field(max_length=1000)] = ()
+    ballast: BallastDoc = BallastDoc()
+    plan_mark: PlanMarkDoc | None = None
+    past: PastDoc | None = None
+    allowance: ShareDoc | None = None
+    finished_at: Moment | None = None
+    variant_of: Id | None = None
     weighings: Annotated[tuple[WeighingDoc, ...], Field(max_length=limits.WEIGHINGS)] = ()
 
     def value(self) -> core.Build:

@@ -3,8 +3,20 @@
 import sqlite3
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any, Final
 
+from oaken_scale.core.balancing import PlanMark
 from oaken_scale.core.build import Build, Thrust
+from oaken_scale.store.diary import (
+    read_ballast,
+    read_checks,
+    read_happenings,
+    read_past,
+    write_ballast,
+    write_checks,
+    write_happenings,
+    write_past,
+)
 from oaken_scale.store.log import accept, append_weighing, read_weighings, set_aside
 from oaken_scale.store.parts import (
     read_budget,
@@ -25,7 +37,7 @@ from oaken_scale.store.parts import (
     write_targets,
 )
 from oaken_scale.store.rack import read_lots, write_lots
-from oaken_scale.store.rows import stamp
+from oaken_scale.store.rows import known_from, known_row, moment, stamp, stamp_or_none
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,13 +71,16 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
     """Read a whole build; None when there is no such build."""
     row = connection.execute(
         "SELECT name, purpose, layout, notes, thrust_gf, thrust_doubt_gf, thrust_source,"
-        " budget_source"
+        " thrust_line_z_mm, budget_source, mark_x_mm, mark_tolerance_mm, past_name,"
+        " allowance_share, allowance_doubt, allowance_source, finished_at, variant_of"
         " FROM build WHERE id = ?",
         (build_id,),
     ).fetchone()
     if row is None:
         return None
-    name, purpose, layout, notes, thrust_gf, thrust_doubt, thrust_source, budget = row
+    name, purpose, layout, notes, thrust_gf, *more = row
+    pull, (budget, mark_x, mark_within, past), more = more[:3], more[3:7], more[7:]
+    share, share_doubt, share_source, finished, variant_of = more
     return Build(
         id=build_id,
         name=name,
@@ -79,9 +94,17 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         containers=read_containers(connection, build_id),
         loadouts=read_loadouts(connection, build_id),
         targets=read_targets(connection, build_id),
-        thrust=None if thrust_gf is None else Thrust(thrust_gf, thrust_doubt, thrust_source),
+        thrust=None if thrust_gf is None else Thrust(thrust_gf, *pull),
         budget=read_budget(connection, build_id, budget),
         joints=read_joints(connection, build_id),
+        happenings=read_happenings(connection, build_id),
+        checks=read_checks(connection, build_id),
+        ballast=read_ballast(connection, build_id),
+        plan_mark=None if mark_x is None else PlanMark(mark_x, mark_within),
+        past=read_past(connection, build_id, past),
+        allowance=known_from(share, share_doubt, share_source),
+        finished_at=moment(finished),
+        variant_of=variant_of,
         weighings=read_weighings(connection, build_id),
     )
 
@@ -125,9 +148,12 @@ def write_changes(connection: sqlite3.Connection, before: Build, after: Build) -
     """
     id = after.id
     thrust = after.thrust or Thrust(0.0)
+    mark = after.plan_mark or PlanMark(0.0)
     connection.execute(
         "UPDATE build SET name = ?, purpose = ?, layout = ?, notes = ?,"
-        " thrust_gf = ?, thrust_doubt_gf = ?, thrust_source = ? WHERE id = ?",
+        " thrust_gf = ?, thrust_doubt_gf = ?, thrust_source = ?, thrust_line_z_mm = ?,"
+        " mark_x_mm = ?, mark_tolerance_mm = ?, allowance_share = ?, allowance_doubt = ?,"
+        " allowance_source = ?, finished_at = ?, variant_of = ? WHERE id = ?",
         (
             after.name,
             after.purpose,
@@ -136,24 +162,33 @@ def write_changes(connection: sqlite3.Connection, before: Build, after: Build) -
             None if after.thrust is None else thrust.thrust_gf,
             thrust.doubt_gf,
             thrust.source,
+            thrust.line_z_mm,
+            None if after.plan_mark is None else mark.x_mm,
+            mark.tolerance_mm,
+            *known_row(after.allowance),
+            stamp_or_none(after.finished_at),
+            after.variant_of,
             id,
         ),
     )
-    if before.lots != after.lots:
-        write_lots(connection, id, after.lots)
-    if before.items != after.items:
-        write_items(connection, id, after.items)
-    if before.surfaces != after.surfaces:
-        write_surfaces(connection, id, after.surfaces)
-    if before.scales != after.scales:
-        write_scales(connection, id, after.scales)
-    if before.containers != after.containers:
-        write_containers(connection, id, after.containers)
-    if before.loadouts != after.loadouts or before.items != after.items:
-        write_loadouts(connection, id, after.loadouts)
-    if before.budget != after.budget:
-        write_budget(connection, id, after.budget)
-    if before.targets != after.targets:
-        write_targets(connection, id, after.targets)
-    if before.joints != after.joints or before.items != after.items:
-        write_joints(connection, id, after.joints)
+    for write, *names in _WRITERS:
+        if any(getattr(before, name) != getattr(after, name) for name in names):
+            write(connection, id, getattr(after, names[0]))
+
+
+_WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
+    (write_lots, "lots"),
+    (write_items, "items"),
+    (write_surfaces, "surfaces"),
+    (write_scales, "scales"),
+    (write_containers, "containers"),
+    (write_loadouts, "loadouts", "items"),
+    (write_budget, "budget"),
+    (write_targets, "targets"),
+    (write_joints, "joints", "items"),
+    (write_happenings, "happenings", "items"),
+    (write_checks, "checks"),
+    (write_ballast, "ballast"),
+    (write_past, "past"),
+)
+"""What writes a collection anew, and which changes make it: items are named by others."""

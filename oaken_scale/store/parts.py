@@ -16,17 +16,26 @@ from oaken_scale.core.build import (
     Joint,
     Loadout,
     Pedigree,
+    Profile,
     Reference,
     Role,
     Scale,
     Section,
+    Slide,
     Station,
     Surface,
     Target,
     TargetKind,
-    Use,
 )
-from oaken_scale.store.rows import drop_missing, known_from, known_row, stamp
+from oaken_scale.core.lot import Use
+from oaken_scale.store.rows import (
+    drop_missing,
+    known_from,
+    known_row,
+    moment,
+    stamp,
+    stamp_or_none,
+)
 
 
 def read_budget(connection: sqlite3.Connection, build_id: str, source: str | None) -> Budget | None:
@@ -66,7 +75,8 @@ def read_items(connection: sqlite3.Connection, build_id: str) -> tuple[Item, ...
     rows = connection.execute(
         "SELECT id, name, pedigree, assembly, stated_g, doubt_g, pieces,"
         " x_mm, y_mm, z_mm, reference, doubt_mm, option, retired,"
-        " thing_id, elsewhere_g, elsewhere_doubt_g, elsewhere_source, budget_group, price"
+        " thing_id, elsewhere_g, elsewhere_doubt_g, elsewhere_source, budget_group, price,"
+        " host_id, replaces, added_at, retired_at, slide_low_mm, slide_high_mm"
         " FROM item WHERE build_id = ? ORDER BY place",
         (build_id,),
     )
@@ -75,7 +85,10 @@ def read_items(connection: sqlite3.Connection, build_id: str) -> tuple[Item, ...
 
 def _item(row: tuple[Any, ...], uses: dict[str, list[Use]]) -> Item:
     id, name, pedigree, assembly, stated, doubt, pieces, x, y, z, reference, *rest = row
-    doubt_mm, option, retired, thing, elsewhere, elsewhere_doubt, found_in, group, price = rest
+    doubt_mm, option, retired, thing, elsewhere, elsewhere_doubt, found_in, group, price, *life = (
+        rest
+    )
+    host, replaces, added, gone, low, high = life
     station = None if x is None else Station(x, y, z, Reference(reference), doubt_mm)
     return Item(
         id=id,
@@ -93,6 +106,11 @@ def _item(row: tuple[Any, ...], uses: dict[str, list[Use]]) -> Item:
         elsewhere=known_from(elsewhere, elsewhere_doubt, found_in),
         group=None if group is None else Group(group),
         price=price,
+        host=host,
+        replaces=replaces,
+        added_at=moment(added),
+        retired_at=moment(gone),
+        slide=None if low is None else Slide(low, high),
     )
 
 
@@ -101,6 +119,7 @@ def write_items(connection: sqlite3.Connection, build_id: str, items: Sequence[I
     connection.execute("DELETE FROM item_use WHERE build_id = ?", (build_id,))
     connection.execute("DELETE FROM loadout_option WHERE build_id = ?", (build_id,))
     connection.execute("DELETE FROM joint_item WHERE build_id = ?", (build_id,))
+    connection.execute("DELETE FROM happening_item WHERE build_id = ?", (build_id,))
     drop_missing(
         connection,
         "DELETE FROM item WHERE build_id = ? AND id = ?",
@@ -111,8 +130,9 @@ def write_items(connection: sqlite3.Connection, build_id: str, items: Sequence[I
     connection.executemany(
         "INSERT INTO item (build_id, id, place, name, pedigree, assembly, stated_g, doubt_g,"
         " pieces, x_mm, y_mm, z_mm, reference, doubt_mm, option, retired,"
-        " thing_id, elsewhere_g, elsewhere_doubt_g, elsewhere_source, budget_group, price)"
-        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)"
+        " thing_id, elsewhere_g, elsewhere_doubt_g, elsewhere_source, budget_group, price,"
+        " host_id, replaces, added_at, retired_at, slide_low_mm, slide_high_mm)"
+        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)"
         " ON CONFLICT DO UPDATE SET place = excluded.place, name = excluded.name,"
         " pedigree = excluded.pedigree, assembly = excluded.assembly,"
         " stated_g = excluded.stated_g, doubt_g = excluded.doubt_g, pieces = excluded.pieces,"
@@ -121,7 +141,9 @@ def write_items(connection: sqlite3.Connection, build_id: str, items: Sequence[I
         " option = excluded.option, retired = excluded.retired, thing_id = excluded.thing_id,"
         " elsewhere_g = excluded.elsewhere_g, elsewhere_doubt_g = excluded.elsewhere_doubt_g,"
         " elsewhere_source = excluded.elsewhere_source, budget_group = excluded.budget_group,"
-        " price = excluded.price",
+        " price = excluded.price, host_id = excluded.host_id, replaces = excluded.replaces,"
+        " added_at = excluded.added_at, retired_at = excluded.retired_at,"
+        " slide_low_mm = excluded.slide_low_mm, slide_high_mm = excluded.slide_high_mm",
         [_item_row(build_id, place, item) for place, item in enumerate(items)],
     )
     connection.executemany(
@@ -137,6 +159,7 @@ def write_items(connection: sqlite3.Connection, build_id: str, items: Sequence[I
 def _item_row(build_id: str, place: int, item: Item) -> tuple[Any, ...]:
     at = item.station
     where = (None,) * 5 if at is None else (at.x_mm, at.y_mm, at.z_mm, at.reference, at.doubt_mm)
+    slide = (None, None) if item.slide is None else (item.slide.low_mm, item.slide.high_mm)
     return (
         build_id,
         item.id,
@@ -154,6 +177,11 @@ def _item_row(build_id: str, place: int, item: Item) -> tuple[Any, ...]:
         *known_row(item.elsewhere),
         item.group,
         item.price,
+        item.host,
+        item.replaces,
+        stamp_or_none(item.added_at),
+        stamp_or_none(item.retired_at),
+        *slide,
     )
 
 
@@ -167,9 +195,23 @@ def read_surfaces(connection: sqlite3.Connection, build_id: str) -> tuple[Surfac
     ):
         sections[surface_id].append(Section(*numbers))
     rows = connection.execute(
-        "SELECT id, name, role FROM surface WHERE build_id = ? ORDER BY place", (build_id,)
+        "SELECT id, name, role, profile, thickness_mm, incidence_deg, twin"
+        " FROM surface WHERE build_id = ? ORDER BY place",
+        (build_id,),
     )
-    return tuple(Surface(id, name, Role(role), tuple(sections[id])) for id, name, role in rows)
+    return tuple(
+        Surface(
+            id,
+            name,
+            Role(role),
+            tuple(sections[id]),
+            None if profile is None else Profile(profile),
+            thickness,
+            incidence,
+            bool(twin),
+        )
+        for id, name, role, profile, thickness, incidence, twin in rows
+    )
 
 
 def write_surfaces(
@@ -178,8 +220,22 @@ def write_surfaces(
     """Write a build's surfaces anew."""
     connection.execute("DELETE FROM surface WHERE build_id = ?", (build_id,))
     connection.executemany(
-        "INSERT INTO surface (build_id, id, place, name, role) VALUES (?,?,?,?,?)",
-        [(build_id, each.id, place, each.name, each.role) for place, each in enumerate(surfaces)],
+        "INSERT INTO surface (build_id, id, place, name, role, profile, thickness_mm,"
+        " incidence_deg, twin) VALUES (?,?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                each.id,
+                place,
+                each.name,
+                each.role,
+                each.profile,
+                each.thickness_mm,
+                each.incidence_deg,
+                int(each.twin),
+            )
+            for place, each in enumerate(surfaces)
+        ],
     )
     connection.executemany(
         "INSERT INTO section (build_id, surface_id, place, x_le_mm, y_mm, z_mm, chord_mm)"
@@ -195,13 +251,13 @@ def write_surfaces(
 def read_scales(connection: sqlite3.Connection, build_id: str) -> tuple[Scale, ...]:
     """A build's scales, in their order."""
     rows = connection.execute(
-        "SELECT id, name, step_g, repeatability_g, calibration_doubt, capacity_g, simulated"
-        " FROM scale WHERE build_id = ? ORDER BY place",
+        "SELECT id, name, step_g, repeatability_g, calibration_doubt, capacity_g, simulated,"
+        " port, line, baud FROM scale WHERE build_id = ? ORDER BY place",
         (build_id,),
     )
     return tuple(
-        Scale(id, name, step, repeatability, calibration, capacity, bool(simulated))
-        for id, name, step, repeatability, calibration, capacity, simulated in rows
+        Scale(id, name, step, repeatability, calibration, capacity, bool(simulated), *cable)
+        for id, name, step, repeatability, calibration, capacity, simulated, *cable in rows
     )
 
 
@@ -216,11 +272,13 @@ def write_scales(connection: sqlite3.Connection, build_id: str, scales: Sequence
     )
     connection.executemany(
         "INSERT INTO scale (build_id, id, place, name, step_g, repeatability_g,"
-        " calibration_doubt, capacity_g, simulated) VALUES (?,?,?,?,?,?,?,?,?)"
+        " calibration_doubt, capacity_g, simulated, port, line, baud)"
+        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?)"
         " ON CONFLICT DO UPDATE SET place = excluded.place, name = excluded.name,"
         " step_g = excluded.step_g, repeatability_g = excluded.repeatability_g,"
         " calibration_doubt = excluded.calibration_doubt, capacity_g = excluded.capacity_g,"
-        " simulated = excluded.simulated",
+        " simulated = excluded.simulated, port = excluded.port, line = excluded.line,"
+        " baud = excluded.baud",
         [
             (
                 build_id,
@@ -232,6 +290,9 @@ def write_scales(connection: sqlite3.Connection, build_id: str, scales: Sequence
                 scale.calibration_doubt,
                 scale.capacity_g,
                 int(scale.simulated),
+                scale.port,
+                scale.line,
+                scale.baud,
             )
             for place, scale in enumerate(scales)
         ],

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from datetime import UTC, datetime
 from typing import Any
 
-from oaken_scale.core.build import Known
+from oaken_scale.core.lot import Known
 
 
 def drop_missing(
@@ -30,3 +30,13 @@ def known_row(known: Known | None) -> tuple[Any, ...]:
 def stamp(at: datetime) -> str:
     """A moment as the database keeps it: UTC, ISO 8601."""
     return at.astimezone(UTC).isoformat()
+
+
+def stamp_or_none(at: datetime | None) -> str | None:
+    """A moment as the database keeps it, where there is one."""
+    return None if at is None else stamp(at)
+
+
+def moment(text: str | None) -> datetime | None:
+    """A moment that the database kept; None where there is none."""
+    return None if text is None else datetime.fromisoformat(text)

@@ -4,8 +4,9 @@ import pytest
 
 from oaken_scale.core.alternatives import SEAM_MM, compare, instead, minutes
 from oaken_scale.core.assess import assess
-from oaken_scale.core.build import Build, Faces, Item, Lot, LotKind, LotUnit, Pedigree, Use
+from oaken_scale.core.build import Build, Item, Pedigree
 from oaken_scale.core.faults import BuildFaultError
+from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.materials import trade, traits
 from oaken_scale.core.rack import STARTER, stripped
 from oaken_scale.demo.sandpiper import sandpiper

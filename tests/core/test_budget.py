@@ -11,16 +11,13 @@ from oaken_scale.core.build import (
     Group,
     Item,
     Loadout,
-    Lot,
-    LotKind,
-    LotUnit,
     Pedigree,
     Target,
     TargetKind,
-    Use,
 )
 from oaken_scale.core.drawer import GROUPS, Thing, ThingKind, expected, fitted
 from oaken_scale.core.faults import BuildFaultError, faults
+from oaken_scale.core.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.presets import PURPOSES
 from oaken_scale.demo.sandpiper import sandpiper
 

@@ -3,20 +3,9 @@
 import numpy as np
 import pytest
 
-from oaken_scale.core.build import (
-    Build,
-    Item,
-    Lot,
-    LotKind,
-    LotUnit,
-    Pan,
-    Pedigree,
-    Sample,
-    Scale,
-    Use,
-    Weighing,
-)
+from oaken_scale.core.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
 from oaken_scale.core.ledger import solve
+from oaken_scale.core.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.rack import STARTER
 from tests.benches import MORNING
 

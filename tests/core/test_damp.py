@@ -4,19 +4,9 @@ from datetime import timedelta
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.build import (
-    Build,
-    Item,
-    Lot,
-    LotUnit,
-    Pan,
-    Pedigree,
-    Sample,
-    Scale,
-    Use,
-    Weighing,
-)
+from oaken_scale.core.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
 from oaken_scale.core.damp import damp, sampled_alone, sittings
+from oaken_scale.core.lot import Lot, LotUnit, Use
 from tests.benches import MORNING
 
 

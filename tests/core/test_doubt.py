@@ -6,20 +6,10 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.build import (
-    Build,
-    Container,
-    Item,
-    Load,
-    Lot,
-    LotUnit,
-    Pan,
-    Pedigree,
-    Scale,
-    Use,
-)
+from oaken_scale.core.build import Build, Container, Item, Load, Pan, Pedigree, Scale
 from oaken_scale.core.doubt import doubts, leave_one_out, suspect
 from oaken_scale.core.ledger import pan_row, solve
+from oaken_scale.core.lot import Lot, LotUnit, Use
 from oaken_scale.core.scale import reading_doubt
 from oaken_scale.core.slips import SlipKind
 from oaken_scale.demo.sandpiper import sandpiper

@@ -12,9 +12,9 @@ from oaken_scale.core.build import (
     Surface,
     Target,
     TargetKind,
-    Use,
 )
 from oaken_scale.core.faults import BuildFaultError, check, faults, weighing_faults
+from oaken_scale.core.lot import Use
 from tests.benches import case_l, reading, with_readings
 
 

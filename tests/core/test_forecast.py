@@ -5,9 +5,10 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.balance import stations
-from oaken_scale.core.build import Build, Item, Lot, LotKind, LotUnit, Pedigree, Station, Use
+from oaken_scale.core.build import Build, Item, Pedigree, Station
 from oaken_scale.core.forecast import POINTS, behind, lessons, narrowing
 from oaken_scale.core.ledger import solve
+from oaken_scale.core.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.wing import wing_figures
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import case_l, random_build, reading, with_readings

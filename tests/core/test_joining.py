@@ -3,9 +3,6 @@ import pytest
 from oaken_scale.core.build import (
     Build,
     Item,
-    Lot,
-    LotKind,
-    LotUnit,
     Pedigree,
     Reference,
     Role,
@@ -17,6 +14,7 @@ from oaken_scale.core.build import (
 from oaken_scale.core.faults import BuildFaultError
 from oaken_scale.core.joining import seam
 from oaken_scale.core.ledger import solve
+from oaken_scale.core.lot import Lot, LotKind, LotUnit
 from tests.benches import reading, with_readings
 
 GLUE = Lot("glue", "Glue", LotUnit.M, 2.4, 0.6, kind=LotKind.ADHESIVE)

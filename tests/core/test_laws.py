@@ -13,16 +13,14 @@ from oaken_scale.core.build import (
     Item,
     Load,
     Loadout,
-    Lot,
-    LotUnit,
     Pan,
     Pedigree,
     Scale,
     Station,
-    Use,
     Weighing,
 )
 from oaken_scale.core.ledger import solve
+from oaken_scale.core.lot import Lot, LotUnit, Use
 from tests.benches import MORNING, random_build
 
 SEEDS = st.integers(0, 200)

@@ -6,21 +6,10 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.assess import Mark, assess
-from oaken_scale.core.build import (
-    Build,
-    Item,
-    Known,
-    Lot,
-    LotUnit,
-    Pan,
-    Pedigree,
-    Sample,
-    Scale,
-    Use,
-    Weighing,
-)
+from oaken_scale.core.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
 from oaken_scale.core.learned import combined, elsewhere, learned
 from oaken_scale.core.ledger import solve
+from oaken_scale.core.lot import Known, Lot, LotUnit, Use
 from tests.benches import MORNING, case_l, reading, with_readings
 
 GLUE = Lot("glue", "Glue", LotUnit.M, 2.0, 0.6, rack="glue")

@@ -1,7 +1,7 @@
 import pytest
 
-from oaken_scale.core.build import Faces, Lot, LotKind, LotUnit
 from oaken_scale.core.joint_clock import ADHESIVES
+from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit
 from oaken_scale.core.materials import WORDS, Trait, trade, traits
 from oaken_scale.core.rack import STARTER, WASTE, waste
 

@@ -3,8 +3,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from oaken_scale.core.build import Build, Item, Lot, LotUnit, Pedigree, Use
+from oaken_scale.core.build import Build, Item, Pedigree
 from oaken_scale.core.ledger import solve
+from oaken_scale.core.lot import Lot, LotUnit, Use
 from oaken_scale.core.prior import prior
 from tests.benches import case_l
 

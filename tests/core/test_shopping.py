@@ -2,7 +2,8 @@ from dataclasses import replace
 
 import pytest
 
-from oaken_scale.core.build import Build, Faces, Item, Lot, LotKind, LotUnit, Pedigree, Use
+from oaken_scale.core.build import Build, Item, Pedigree
+from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.rack import PAPER_SHARE, STARTER, stripped, waste
 from oaken_scale.core.shopping import shopping
 from oaken_scale.demo.sandpiper import sandpiper

@@ -10,34 +10,34 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from oaken_scale.core.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, PlanMark
 from oaken_scale.core.build import (
     Allotment,
     BalanceUnit,
     Budget,
     Build,
     Container,
-    Faces,
     Group,
     Item,
     Joint,
-    Known,
     Loadout,
-    Lot,
-    LotKind,
-    LotUnit,
     Pedigree,
+    Profile,
     Reference,
     Role,
     Scale,
     Section,
+    Slide,
     Station,
     Surface,
     Target,
     TargetKind,
     Thrust,
-    Use,
 )
 from oaken_scale.core.drawer import Thing, ThingKind
+from oaken_scale.core.happening import Happening, HappeningKind
+from oaken_scale.core.lot import Faces, Known, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.past import Past, PastPart
 from oaken_scale.core.rack import STARTER
 from oaken_scale.store.builds import (
     add_build,
@@ -72,6 +72,7 @@ NAMES = st.text(
 IDS = st.sampled_from("abcdefgh")
 NUMBERS = st.floats(-900, 900)
 SIZES = st.floats(0.01, 900)
+MOMENTS = st.datetimes(datetime(2020, 1, 1), datetime(2030, 1, 1), timezones=st.just(UTC))
 
 
 def unique(things):
@@ -97,8 +98,13 @@ def builds(draw) -> Build:
         uses, st.none() | SIZES, st.integers(1, 9),
         st.none() | station, st.booleans(), st.booleans(),
         st.none() | IDS, known, st.none() | st.sampled_from(Group), maybe,
+        st.none() | IDS, st.none() | IDS, st.none() | MOMENTS, st.none() | MOMENTS,
+        st.none() | st.builds(Slide, NUMBERS, NUMBERS),
     )  # fmt: skip
     items = unique(draw(st.lists(item, max_size=5)))
+    some = st.lists(
+        st.sampled_from([i.id for i in items] or ["none"]), unique=True,
+        max_size=5 if items else 0).map(tuple)  # fmt: skip
     options = [each.id for each in items if each.option]
     carries = st.lists(st.sampled_from(options), unique=True).map(tuple) if options else st.just(())
     section = st.builds(Section, NUMBERS, NUMBERS, NUMBERS, SIZES)
@@ -110,10 +116,12 @@ def builds(draw) -> Build:
         items=items,
         surfaces=unique(draw(st.lists(st.builds(
             Surface, IDS, NAMES, st.sampled_from(Role),
-            st.lists(section, min_size=2, max_size=3).map(tuple)), max_size=3))),
+            st.lists(section, min_size=2, max_size=3).map(tuple),
+            st.none() | st.sampled_from(Profile), maybe, st.floats(-9, 9), st.booleans()),
+            max_size=3))),
         scales=unique(draw(st.lists(st.builds(
-            Scale, IDS, NAMES, SIZES, st.none() | SIZES, st.floats(0, 0.1), SIZES, st.booleans()),
-            max_size=2))),
+            Scale, IDS, NAMES, SIZES, st.none() | SIZES, st.floats(0, 0.1), SIZES, st.booleans(),
+            NAMES, NAMES, st.integers(300, 9600)), max_size=2))),
         containers=unique(draw(st.lists(
             st.builds(Container, IDS, NAMES, SIZES, SIZES), max_size=2))),
         loadouts=unique(draw(st.lists(st.builds(Loadout, IDS, NAMES, carries), max_size=3))),
@@ -121,15 +129,28 @@ def builds(draw) -> Build:
             Target, st.sampled_from(TargetKind), st.floats(0, 5), st.none() | st.floats(6, 9),
             NAMES, st.sampled_from(BalanceUnit)), max_size=4))}.values()),
         joints=unique(draw(st.lists(st.builds(
-            Joint, IDS, NAMES, NAMES, st.datetimes(
-                datetime(2020, 1, 1), datetime(2030, 1, 1), timezones=st.just(UTC)),
-            SIZES, st.none() | SIZES, SIZES, SIZES,
-            st.lists(st.sampled_from([i.id for i in items]), unique=True).map(tuple)
-            if items else st.just(()), st.booleans()), max_size=3))),
+            Joint, IDS, NAMES, NAMES, MOMENTS, SIZES, st.none() | SIZES, SIZES, SIZES,
+            some, st.booleans()), max_size=3))),
+        happenings=unique(draw(st.lists(st.builds(
+            Happening, IDS, MOMENTS, st.sampled_from(HappeningKind), NAMES, some), max_size=3))),
+        checks=unique(draw(st.lists(st.builds(
+            BalanceCheck, IDS, MOMENTS, st.sampled_from(CheckKind), st.none() | IDS, NUMBERS,
+            NAMES, st.none() | NUMBERS, maybe, st.none() | IDS, st.none() | NUMBERS,
+            st.none() | NUMBERS, maybe, NAMES, st.none() | NAMES), max_size=3))),
+        ballast=draw(st.builds(Ballast, st.lists(st.builds(
+            BallastSpot, IDS, NAMES, NUMBERS, NUMBERS, NUMBERS, SIZES, st.booleans()),
+            max_size=3).map(unique), st.lists(SIZES, max_size=3).map(tuple))),
+        plan_mark=draw(st.none() | st.builds(PlanMark, NUMBERS, SIZES)),
+        past=draw(st.none() | st.builds(Past, NAMES, st.lists(
+            st.builds(PastPart, NAMES, NUMBERS), max_size=3).map(tuple))),
+        allowance=draw(known),
+        finished_at=draw(st.none() | MOMENTS),
+        variant_of=draw(st.none() | IDS),
         budget=draw(st.none() | st.builds(
             Budget, st.lists(st.builds(Allotment, st.sampled_from(Group), SIZES),
                              unique_by=lambda each: each.group).map(tuple), NAMES)),
-        thrust=draw(st.none() | st.builds(Thrust, SIZES, st.none() | SIZES, NAMES)),
+        thrust=draw(st.none() | st.builds(
+            Thrust, SIZES, st.none() | SIZES, NAMES, st.none() | NUMBERS)),
     )  # fmt: skip
 
 

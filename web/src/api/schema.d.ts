@@ -1095,11 +1095,205 @@ export interface components {
             progress: components["schemas"]["Progress"];
         };
         /**
+         * BalanceCheck
+         * @description One check of the balance by hand, with one loadout aboard.
+         *
+         *     Lengths are from the nose along x [mm], or across along y for ``sides``.
+         *     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
+         *     port) and ``other_mm`` (aft, or starboard), and ``reading_g`` on the scale under the second;
+         *     ``hang`` has the pivot ``x_mm``, ``z_mm`` and the angle ``nose_down_deg``. ``doubt`` (one
+         *     sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
+         */
+        BalanceCheck: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["CheckKind"];
+            /** Loadout */
+            loadout: string | null;
+            /** X Mm */
+            x_mm: number;
+            /**
+             * By
+             * @default
+             */
+            by?: string;
+            /** Other Mm */
+            other_mm?: number | null;
+            /** Reading G */
+            reading_g?: number | null;
+            /** Scale */
+            scale?: string | null;
+            /** Z Mm */
+            z_mm?: number | null;
+            /** Nose Down Deg */
+            nose_down_deg?: number | null;
+            /** Doubt */
+            doubt?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+        };
+        /**
+         * BalanceCheckDoc
+         * @description A check of the balance by hand [mm from the nose, or across for ``sides``; g; degrees].
+         */
+        BalanceCheckDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["CheckKind"];
+            /** Loadout */
+            loadout?: string | null;
+            /** X Mm */
+            x_mm: number;
+            /**
+             * By
+             * @default
+             */
+            by?: string;
+            /** Other Mm */
+            other_mm?: number | null;
+            /** Reading G */
+            reading_g?: number | null;
+            /** Scale */
+            scale?: string | null;
+            /** Z Mm */
+            z_mm?: number | null;
+            /** Nose Down Deg */
+            nose_down_deg?: number | null;
+            /** Doubt */
+            doubt?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+        };
+        /**
          * BalanceUnit
          * @description How a balance target is stated.
          * @enum {string}
          */
         BalanceUnit: "percent_mac" | "mm_from_nose" | "mm_from_leading_edge";
+        /**
+         * Ballast
+         * @description Where ballast may go, and the pieces at hand [g]: each may be used once.
+         */
+        Ballast: {
+            /**
+             * Spots
+             * @default []
+             */
+            spots?: components["schemas"]["BallastSpot"][];
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces?: number[];
+        };
+        /**
+         * BallastDoc
+         * @description Where ballast may go, and the pieces at hand [g].
+         */
+        BallastDoc: {
+            /**
+             * Spots
+             * @default []
+             */
+            spots?: components["schemas"]["BallastSpotDoc"][];
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces?: number[];
+        };
+        /**
+         * BallastSpot
+         * @description A place where ballast may be fixed [mm]: how much it takes at most [g].
+         *
+         *     A ``pair`` is loaded alike at y and at -y.
+         */
+        BallastSpot: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+            /**
+             * Most G
+             * @default 50
+             */
+            most_g?: number;
+            /**
+             * Pair
+             * @default false
+             */
+            pair?: boolean;
+        };
+        /**
+         * BallastSpotDoc
+         * @description A place for ballast, and how much it takes; a pair is loaded alike at y and -y.
+         */
+        BallastSpotDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+            /**
+             * Most G
+             * @default 50
+             */
+            most_g?: number;
+            /**
+             * Pair
+             * @default false
+             */
+            pair?: boolean;
+        };
         /**
          * BeadDoc
          * @description How much of a lot joins the parts, in the lot's unit.
@@ -1231,6 +1425,10 @@ export interface components {
         /**
          * Build
          * @description A whole build.
+         *
+         *     ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
+         *     listed; ``past`` the earlier build that this one is measured by; ``variant_of`` the build that
+         *     it is a what-if of.
          */
         Build: {
             /** Id */
@@ -1294,6 +1492,30 @@ export interface components {
              * @default []
              */
             joints?: components["schemas"]["Joint"][];
+            /**
+             * Happenings
+             * @default []
+             */
+            happenings?: components["schemas"]["Happening"][];
+            /**
+             * Checks
+             * @default []
+             */
+            checks?: components["schemas"]["BalanceCheck"][];
+            /**
+             * @default {
+             *       "spots": [],
+             *       "pieces": []
+             *     }
+             */
+            ballast?: components["schemas"]["Ballast"];
+            plan_mark?: components["schemas"]["PlanMark"] | null;
+            past?: components["schemas"]["Past"] | null;
+            allowance?: components["schemas"]["Known"] | null;
+            /** Finished At */
+            finished_at?: string | null;
+            /** Variant Of */
+            variant_of?: string | null;
             /**
              * Weighings
              * @default []
@@ -1370,6 +1592,30 @@ export interface components {
              * @default []
              */
             joints?: components["schemas"]["JointDoc"][];
+            /**
+             * Happenings
+             * @default []
+             */
+            happenings?: components["schemas"]["HappeningDoc"][];
+            /**
+             * Checks
+             * @default []
+             */
+            checks?: components["schemas"]["BalanceCheckDoc"][];
+            /**
+             * @default {
+             *       "spots": [],
+             *       "pieces": []
+             *     }
+             */
+            ballast?: components["schemas"]["BallastDoc"];
+            plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
+            past?: components["schemas"]["PastDoc"] | null;
+            allowance?: components["schemas"]["ShareDoc"] | null;
+            /** Finished At */
+            finished_at?: string | null;
+            /** Variant Of */
+            variant_of?: string | null;
             /**
              * Weighings
              * @default []
@@ -1468,6 +1714,16 @@ export interface components {
             /** Z Sd Mm */
             z_sd_mm: number;
         };
+        /**
+         * CheckKind
+         * @description How a builder finds where a plane balances.
+         *
+         *     ``support``: it rests level on fingertips, two pegs or a string at x. ``supports``: it lies
+         *     level on two supports along x, one of them on a scale. ``sides``: the same across, along y.
+         *     ``hang``: it hangs from a point and its nose points down by an angle.
+         * @enum {string}
+         */
+        CheckKind: "support" | "supports" | "sides" | "hang";
         /**
          * Choosing
          * @description Parts, and the lots that they might be made from instead.
@@ -1744,6 +2000,61 @@ export interface components {
          */
         Group: "foam" | "joining" | "power" | "control" | "payload" | "rest";
         /**
+         * Happening
+         * @description One thing done to the plane, when, in words, and the parts that it concerns.
+         *
+         *     A repair adds glue and patches, a trim takes off, a replacement puts one part in another's
+         *     place, a move takes a part to another build. After any of them the balance counts as not
+         *     checked.
+         */
+        Happening: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["HappeningKind"];
+            /** Words */
+            words: string;
+            /**
+             * Items
+             * @default []
+             */
+            items?: string[];
+        };
+        /**
+         * HappeningDoc
+         * @description What happened to the plane, when, and to which parts.
+         */
+        HappeningDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["HappeningKind"];
+            /** Words */
+            words: string;
+            /**
+             * Items
+             * @default []
+             */
+            items?: string[];
+        };
+        /**
+         * HappeningKind
+         * @description What can happen to a part.
+         * @enum {string}
+         */
+        HappeningKind: "repair" | "replace" | "trim" | "retire" | "move";
+        /**
          * Item
          * @description One thing aboard, as it sits on the plane (four screws are one item of four pieces).
          *
@@ -1751,7 +2062,9 @@ export interface components {
          *     from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
          *     with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
          *     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
-         *     its material says it; ``price`` is for all its pieces.
+         *     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
+         *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
+         *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to.
          */
         Item: {
             /** Id */
@@ -1795,12 +2108,22 @@ export interface components {
             group?: components["schemas"]["Group"] | null;
             /** Price */
             price?: number | null;
+            /** Host */
+            host?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /** Added At */
+            added_at?: string | null;
+            /** Retired At */
+            retired_at?: string | null;
+            slide?: components["schemas"]["Slide"] | null;
         };
         /**
          * ItemDoc
          * @description One thing aboard. Its mass is ``stated_g`` plus what it uses of lots.
          *
-         *     Only a pocket cut out of a lot takes away, as a negative amount among its uses.
+         *     Only a pocket cut out of a lot takes away, as a negative amount among its uses, and what was
+         *     sanded or trimmed off its ``host``, as a negative figure.
          */
         ItemDoc: {
             /**
@@ -1847,6 +2170,15 @@ export interface components {
             group?: components["schemas"]["Group"] | null;
             /** Price */
             price?: number | null;
+            /** Host */
+            host?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /** Added At */
+            added_at?: string | null;
+            /** Retired At */
+            retired_at?: string | null;
+            slide?: components["schemas"]["SlideDoc"] | null;
         };
         /**
          * ItemMass
@@ -2400,6 +2732,15 @@ export interface components {
             group?: components["schemas"]["Group"] | null;
             /** Price */
             price?: number | null;
+            /** Host */
+            host?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /** Added At */
+            added_at?: string | null;
+            /** Retired At */
+            retired_at?: string | null;
+            slide?: components["schemas"]["SlideDoc"] | null;
         };
         /**
          * NewJoint
@@ -2729,6 +3070,47 @@ export interface components {
             turn: number;
         };
         /**
+         * Past
+         * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
+         *     own file, whatever becomes of the other.
+         */
+        Past: {
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PastPart"][];
+        };
+        /**
+         * PastDoc
+         * @description An earlier build to measure by, as it weighed then.
+         */
+        PastDoc: {
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PastPartDoc"][];
+        };
+        /**
+         * PastPart
+         * @description What one assembly of the earlier build came to [g].
+         */
+        PastPart: {
+            /** Assembly */
+            assembly: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * PastPartDoc
+         * @description What one assembly of an earlier build came to.
+         */
+        PastPartDoc: {
+            /** Assembly */
+            assembly: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * Pedigree
          * @description How a mass is known before anything was weighed.
          * @enum {string}
@@ -2759,6 +3141,32 @@ export interface components {
             lie?: components["schemas"]["Lie"];
             /** @default front_middle */
             datum?: components["schemas"]["Datum"];
+        };
+        /**
+         * PlanMark
+         * @description Where the plan says that it balances [mm from the nose], give or take ``tolerance_mm``.
+         */
+        PlanMark: {
+            /** X Mm */
+            x_mm: number;
+            /**
+             * Tolerance Mm
+             * @default 3
+             */
+            tolerance_mm?: number;
+        };
+        /**
+         * PlanMarkDoc
+         * @description Where the plan says that it balances [mm from the nose].
+         */
+        PlanMarkDoc: {
+            /** X Mm */
+            x_mm: number;
+            /**
+             * Tolerance Mm
+             * @default 3
+             */
+            tolerance_mm?: number;
         };
         /**
          * Point
@@ -2819,6 +3227,12 @@ export interface components {
              */
             faults?: components["schemas"]["FieldFault"][];
         };
+        /**
+         * Profile
+         * @description How a surface is shaped along its chord.
+         * @enum {string}
+         */
+        Profile: "flat" | "stepped" | "folded";
         /**
          * Progress
          * @description How much of each stage's work is done, 0 to 1.
@@ -2936,7 +3350,8 @@ export interface components {
          * Scale
          * @description A scale: display step, repeatability (one sigma), calibration doubt (a fraction), capacity.
          *
-         *     ``repeatability_g`` None means half a step.
+         *     ``repeatability_g`` None means half a step. A scale on a cable sends its lines to ``port``, each
+         *     of them like ``line`` (:mod:`oaken_scale.devices.line_pattern`).
          */
         Scale: {
             /** Id */
@@ -2962,10 +3377,27 @@ export interface components {
              * @default false
              */
             simulated?: boolean;
+            /**
+             * Port
+             * @default
+             */
+            port?: string;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
+            /**
+             * Baud
+             * @default 9600
+             */
+            baud?: number;
         };
         /**
          * ScaleDoc
          * @description A scale. ``repeatability_g`` null means half a step.
+         *
+         *     One on a cable has a ``port`` (a serial device's name), and ``line`` says how its lines read.
          */
         ScaleDoc: {
             /**
@@ -2994,6 +3426,21 @@ export interface components {
              * @default false
              */
             simulated?: boolean;
+            /**
+             * Port
+             * @default
+             */
+            port?: string;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
+            /**
+             * Baud
+             * @default 9600
+             */
+            baud?: number;
         };
         /**
          * ScaleError
@@ -3052,6 +3499,21 @@ export interface components {
              * @default false
              */
             restore?: boolean;
+        };
+        /**
+         * ShareDoc
+         * @description What share of the rest finished builds had in things nobody listed, and one sigma.
+         */
+        ShareDoc: {
+            /** Value */
+            value: number;
+            /** Doubt */
+            doubt: number;
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
         };
         /**
          * Shelved
@@ -3154,6 +3616,26 @@ export interface components {
             sd: number;
             /** Weighings */
             weighings: string[];
+        };
+        /**
+         * Slide
+         * @description How far a thing may be moved along x, from the same reference as its station [mm].
+         */
+        Slide: {
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
+        };
+        /**
+         * SlideDoc
+         * @description How far a thing may be moved along x, from the same reference as its station [mm].
+         */
+        SlideDoc: {
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
         };
         /**
          * Slip
@@ -3272,6 +3754,9 @@ export interface components {
         /**
          * Surface
          * @description A row of sections, root first; mirrored to port unless it is a fin.
+         *
+         *     A fin may stand off the middle: its sections' y says where, and ``twin`` mirrors it as well.
+         *     ``thickness_mm`` is its greatest; ``incidence_deg`` nose up against the fuselage.
          */
         Surface: {
             /** Id */
@@ -3281,10 +3766,23 @@ export interface components {
             role: components["schemas"]["Role"];
             /** Sections */
             sections: components["schemas"]["Section"][];
+            profile?: components["schemas"]["Profile"] | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * Incidence Deg
+             * @default 0
+             */
+            incidence_deg?: number;
+            /**
+             * Twin
+             * @default false
+             */
+            twin?: boolean;
         };
         /**
          * SurfaceDoc
-         * @description A lifting surface: sections from the root out, mirrored unless it is a fin.
+         * @description A lifting surface: sections from the root out, mirrored unless it is a fin (and no twin).
          */
         SurfaceDoc: {
             /**
@@ -3297,6 +3795,19 @@ export interface components {
             role: components["schemas"]["Role"];
             /** Sections */
             sections: components["schemas"]["SectionDoc"][];
+            profile?: components["schemas"]["Profile"] | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /**
+             * Incidence Deg
+             * @default 0
+             */
+            incidence_deg?: number;
+            /**
+             * Twin
+             * @default false
+             */
+            twin?: boolean;
         };
         /**
          * Taking
@@ -3434,6 +3945,8 @@ export interface components {
         /**
          * Thrust
          * @description Static thrust [gf] as stated, its doubt (one sigma; None for 10 %), and its source.
+         *
+         *     ``line_z_mm`` is the height of the line that it pulls along; None where nobody said.
          */
         Thrust: {
             /** Thrust Gf */
@@ -3445,6 +3958,8 @@ export interface components {
              * @default
              */
             source?: string;
+            /** Line Z Mm */
+            line_z_mm?: number | null;
         };
         /**
          * ThrustDoc
@@ -3460,6 +3975,8 @@ export interface components {
              * @default
              */
             source?: string;
+            /** Line Z Mm */
+            line_z_mm?: number | null;
         };
         /**
          * TrapezoidDoc

@@ -1,0 +1,89 @@
+"""What a build records about its balance: checks by hand, the plan's mark, ballast at hand."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from enum import StrEnum
+from typing import Final
+
+
+class CheckKind(StrEnum):
+    """How a builder finds where a plane balances.
+
+    ``support``: it rests level on fingertips, two pegs or a string at x. ``supports``: it lies
+    level on two supports along x, one of them on a scale. ``sides``: the same across, along y.
+    ``hang``: it hangs from a point and its nose points down by an angle.
+    """
+
+    SUPPORT = "support"
+    SUPPORTS = "supports"
+    SIDES = "sides"
+    HANG = "hang"
+
+
+SUPPORT_DOUBT_MM: Final[dict[str, float]] = {"fingertips": 3.0, "pegs": 1.0, "string": 2.0}
+"""How well a balance point is found, one sigma [mm], by what holds the plane."""
+
+HANG_DOUBT_DEG: Final = 1.0
+"""How well a hang angle is read, one sigma [degrees]."""
+
+
+@dataclass(frozen=True, slots=True)
+class BalanceCheck:
+    """One check of the balance by hand, with one loadout aboard.
+
+    Lengths are from the nose along x [mm], or across along y for ``sides``.
+    ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
+    port) and ``other_mm`` (aft, or starboard), and ``reading_g`` on the scale under the second;
+    ``hang`` has the pivot ``x_mm``, ``z_mm`` and the angle ``nose_down_deg``. ``doubt`` (one
+    sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
+    """
+
+    id: str
+    at: datetime
+    kind: CheckKind
+    loadout: str | None
+    x_mm: float
+    by: str = ""
+    other_mm: float | None = None
+    reading_g: float | None = None
+    scale: str | None = None
+    z_mm: float | None = None
+    nose_down_deg: float | None = None
+    doubt: float | None = None
+    note: str = ""
+    set_aside: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class BallastSpot:
+    """A place where ballast may be fixed [mm]: how much it takes at most [g].
+
+    A ``pair`` is loaded alike at y and at -y.
+    """
+
+    id: str
+    name: str
+    x_mm: float
+    y_mm: float = 0.0
+    z_mm: float = 0.0
+    most_g: float = 50.0
+    pair: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Ballast:
+    """Where ballast may go, and the pieces at hand [g]: each may be used once."""
+
+    spots: tuple[BallastSpot, ...] = ()
+    pieces: tuple[float, ...] = ()
+
+
+NO_BALLAST: Final = Ballast()
+
+
+@dataclass(frozen=True, slots=True)
+class PlanMark:
+    """Where the plan says that it balances [mm from the nose], give or take ``tolerance_mm``."""
+
+    x_mm: float
+    tolerance_mm: float = 3.0

@@ -1,0 +1,99 @@
+"""Lots: the sheets, rolls, rods and bottles that parts are made of."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+
+class LotUnit(StrEnum):
+    """What a lot's constant is counted by: g per dm2, per m, or per piece."""
+
+    DM2 = "dm2"
+    M = "m"
+    PIECE = "piece"
+
+
+class LotKind(StrEnum):
+    """What hangs on the rack."""
+
+    FOAM = "foam"
+    TAPE = "tape"
+    ADHESIVE = "adhesive"
+    ROD = "rod"
+    FILM = "film"
+    PAINT = "paint"
+    PLYWOOD = "plywood"
+    CARD = "card"
+    OTHER = "other"
+
+
+class Faces(StrEnum):
+    """How many faces of a foam sheet still wear their paper."""
+
+    BOTH = "both"
+    ONE = "one"
+    NONE = "none"
+
+
+@dataclass(frozen=True, slots=True)
+class Known:
+    """What the workshop's other builds tell of a lot's constant or a thing's mass.
+
+    It counts as one reading of it: ``value`` with ``doubt`` (one sigma), in the same unit.
+    """
+
+    value: float
+    doubt: float
+    source: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Lot:
+    """One sheet, box, roll or bottle: things cut from it share its constant.
+
+    ``constant`` and ``doubt`` (one sigma) are in g per ``unit``. One sheet is ``length_mm`` by
+    ``width_mm``, one roll or rod ``length_mm`` long; ``price`` buys one, ``stock`` of them are at
+    hand, and cutting wastes so much that ``waste`` times the area or run is wanted. ``adhesive`` is
+    its entry on the joint clock. ``rack`` is its id on the workshop's rack, None for a lot of this
+    build alone; ``elsewhere`` is what other builds found of it.
+    """
+
+    id: str
+    name: str
+    unit: LotUnit
+    constant: float
+    doubt: float
+    source: str = ""
+    kind: LotKind = LotKind.OTHER
+    faces: Faces | None = None
+    thickness_mm: float | None = None
+    length_mm: float | None = None
+    width_mm: float | None = None
+    price: float | None = None
+    stock: float | None = None
+    waste: float | None = None
+    adhesive: str = ""
+    rack: str | None = None
+    elsewhere: Known | None = None
+
+    @property
+    def size(self) -> float | None:
+        """How much is in one sheet [dm2], roll or rod [m], or piece; None where nobody said.
+
+        >>> Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500).size
+        35.0
+        """
+        if self.unit is LotUnit.PIECE:
+            return 1.0
+        if self.length_mm is None or (self.unit is LotUnit.DM2 and self.width_mm is None):
+            return None
+        if self.unit is LotUnit.M:
+            return self.length_mm / 1000
+        return self.length_mm * (self.width_mm or 0.0) / 1e4
+
+
+@dataclass(frozen=True, slots=True)
+class Use:
+    """How much of a lot an item uses, in the lot's unit; negative for a pocket cut out."""
+
+    lot: str
+    amount: float

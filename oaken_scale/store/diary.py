@@ -1,0 +1,170 @@
+"""What happened to a build, its balance checks, its ballast, and the earlier build beside it."""
+
+import sqlite3
+from collections import defaultdict
+from collections.abc import Sequence
+from datetime import datetime
+
+from oaken_scale.core.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind
+from oaken_scale.core.happening import Happening, HappeningKind
+from oaken_scale.core.past import Past, PastPart
+from oaken_scale.store.rows import stamp
+
+
+def read_happenings(connection: sqlite3.Connection, build_id: str) -> tuple[Happening, ...]:
+    """What happened to a build, in its order."""
+    items: dict[str, list[str]] = defaultdict(list)
+    for happening_id, item_id in connection.execute(
+        "SELECT happening_id, item_id FROM happening_item WHERE build_id = ?"
+        " ORDER BY happening_id, place",
+        (build_id,),
+    ):
+        items[happening_id].append(item_id)
+    rows = connection.execute(
+        "SELECT id, at, kind, words FROM happening WHERE build_id = ? ORDER BY place", (build_id,)
+    )
+    return tuple(
+        Happening(id, datetime.fromisoformat(at), HappeningKind(kind), words, tuple(items[id]))
+        for id, at, kind, words in rows
+    )
+
+
+def write_happenings(
+    connection: sqlite3.Connection, build_id: str, happenings: Sequence[Happening]
+) -> None:
+    """Write a build's diary anew."""
+    connection.execute("DELETE FROM happening WHERE build_id = ?", (build_id,))
+    connection.executemany(
+        "INSERT INTO happening (build_id, id, place, at, kind, words) VALUES (?,?,?,?,?,?)",
+        [
+            (build_id, each.id, place, stamp(each.at), each.kind, each.words)
+            for place, each in enumerate(happenings)
+        ],
+    )
+    connection.executemany(
+        "INSERT INTO happening_item (build_id, happening_id, place, item_id) VALUES (?,?,?,?)",
+        [
+            (build_id, each.id, place, item_id)
+            for each in happenings
+            for place, item_id in enumerate(each.items)
+        ],
+    )
+
+
+def read_checks(connection: sqlite3.Connection, build_id: str) -> tuple[BalanceCheck, ...]:
+    """A build's balance checks, as they were made."""
+    rows = connection.execute(
+        "SELECT id, at, kind, loadout, x_mm, held_by, other_mm, reading_g, scale_id, z_mm,"
+        " nose_down_deg, doubt, note, set_aside"
+        " FROM balance_check WHERE build_id = ? ORDER BY place",
+        (build_id,),
+    )
+    return tuple(
+        BalanceCheck(id, datetime.fromisoformat(at), CheckKind(kind), *rest)
+        for id, at, kind, *rest in rows
+    )
+
+
+def write_checks(
+    connection: sqlite3.Connection, build_id: str, checks: Sequence[BalanceCheck]
+) -> None:
+    """Write a build's balance checks anew."""
+    connection.execute("DELETE FROM balance_check WHERE build_id = ?", (build_id,))
+    connection.executemany(
+        "INSERT INTO balance_check (build_id, place, id, at, kind, loadout, x_mm, held_by,"
+        " other_mm, reading_g, scale_id, z_mm, nose_down_deg, doubt, note, set_aside)"
+        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                place,
+                each.id,
+                stamp(each.at),
+                each.kind,
+                each.loadout,
+                each.x_mm,
+                each.by,
+                each.other_mm,
+                each.reading_g,
+                each.scale,
+                each.z_mm,
+                each.nose_down_deg,
+                each.doubt,
+                each.note,
+                each.set_aside,
+            )
+            for place, each in enumerate(checks)
+        ],
+    )
+
+
+def read_ballast(connection: sqlite3.Connection, build_id: str) -> Ballast:
+    """Where ballast may go on a build, and the pieces at hand."""
+    spots = connection.execute(
+        "SELECT id, name, x_mm, y_mm, z_mm, most_g, pair FROM ballast_spot"
+        " WHERE build_id = ? ORDER BY place",
+        (build_id,),
+    )
+    pieces = connection.execute(
+        "SELECT grams FROM ballast_piece WHERE build_id = ? ORDER BY place", (build_id,)
+    )
+    return Ballast(
+        tuple(
+            BallastSpot(id, name, x, y, z, most, bool(pair))
+            for id, name, x, y, z, most, pair in spots
+        ),
+        tuple(grams for (grams,) in pieces),
+    )
+
+
+def write_ballast(connection: sqlite3.Connection, build_id: str, ballast: Ballast) -> None:
+    """Write a build's ballast anew."""
+    connection.execute("DELETE FROM ballast_spot WHERE build_id = ?", (build_id,))
+    connection.execute("DELETE FROM ballast_piece WHERE build_id = ?", (build_id,))
+    connection.executemany(
+        "INSERT INTO ballast_spot (build_id, id, place, name, x_mm, y_mm, z_mm, most_g, pair)"
+        " VALUES (?,?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                each.id,
+                place,
+                each.name,
+                each.x_mm,
+                each.y_mm,
+                each.z_mm,
+                each.most_g,
+                int(each.pair),
+            )
+            for place, each in enumerate(ballast.spots)
+        ],
+    )
+    connection.executemany(
+        "INSERT INTO ballast_piece (build_id, place, grams) VALUES (?,?,?)",
+        [(build_id, place, grams) for place, grams in enumerate(ballast.pieces)],
+    )
+
+
+def read_past(connection: sqlite3.Connection, build_id: str, name: str | None) -> Past | None:
+    """The earlier build that a build is measured by; None where there is none."""
+    if name is None:
+        return None
+    rows = connection.execute(
+        "SELECT assembly, grams FROM past_part WHERE build_id = ? ORDER BY place", (build_id,)
+    )
+    return Past(name, tuple(PastPart(*row) for row in rows))
+
+
+def write_past(connection: sqlite3.Connection, build_id: str, past: Past | None) -> None:
+    """Write the earlier build that a build is measured by."""
+    connection.execute("DELETE FROM past_part WHERE build_id = ?", (build_id,))
+    connection.execute(
+        "UPDATE build SET past_name = ? WHERE id = ?", (past.name if past else None, build_id)
+    )
+    connection.executemany(
+        "INSERT INTO past_part (build_id, place, assembly, grams) VALUES (?,?,?,?)",
+        [
+            (build_id, place, each.assembly, each.grams)
+            for place, each in enumerate(past.parts if past else ())
+        ],
+    )
