@@ -13,9 +13,14 @@ from pathlib import Path
 import httpx
 import pytest
 from fastapi.testclient import TestClient
+from hypothesis import settings
 
 from oaken_scale.api.app import create_app
 from oaken_scale.demo.workshop import load_demo
+
+# A run tells the same every time; `pytest --hypothesis-profile=default` looks for new examples.
+settings.register_profile("the same every time", derandomize=True)
+settings.load_profile("the same every time")
 
 
 @pytest.fixture

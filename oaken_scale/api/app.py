@@ -15,6 +15,7 @@ from oaken_scale.api import (
     routes_bench,
     routes_builds,
     routes_joints,
+    routes_life,
     routes_practice,
     routes_rack,
     routes_stock,
@@ -37,10 +38,12 @@ def create_app(database: Path, pages: Path = PAGES) -> FastAPI:
     Raises DatabaseRefusedError when the file cannot be opened.
     """
     workshop = Workshop(database)
+    benches = Benches(workshop)
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
         yield
+        benches.close()
         workshop.close()
 
     app = FastAPI(
@@ -54,7 +57,7 @@ def create_app(database: Path, pages: Path = PAGES) -> FastAPI:
         redoc_url=None,
     )
     app.state.workshop = workshop
-    app.state.benches = Benches(workshop)
+    app.state.benches = benches
     app.add_middleware(
         BodyLimit,
         limit=LARGEST_BODY,
@@ -69,6 +72,7 @@ def create_app(database: Path, pages: Path = PAGES) -> FastAPI:
         routes_builds,
         routes_bench,
         routes_joints,
+        routes_life,
         routes_rack,
         routes_stock,
         routes_practice,

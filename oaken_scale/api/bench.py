@@ -10,7 +10,10 @@ from oaken_scale.core.assess import Expected, expect
 from oaken_scale.core.build import Build, Pan, Scale
 from oaken_scale.core.faults import BuildFaultError, pan_faults
 from oaken_scale.core.prior import prior
+from oaken_scale.core.scale import shows_unloaded
+from oaken_scale.core.tare import odd_at_tare
 from oaken_scale.devices.scale_line import ScaleLine, read_line
+from oaken_scale.devices.serial_scale import SerialScale
 from oaken_scale.devices.simulated_scale import SimulatedScale
 
 
@@ -20,6 +23,7 @@ class PanState:
 
     ``turn`` rises with every change of what lies on the scale, and each line of the scale says in
     which turn it was read: so a display that has not felt a change yet is told from one that has.
+    ``live`` says that its scale is read here, ``note`` what was odd when it was tared.
     """
 
     scale: str
@@ -28,6 +32,8 @@ class PanState:
     tared: Pan
     expected: Expected | None
     turn: int
+    live: bool
+    note: str | None
 
 
 @dataclass(slots=True)
@@ -38,9 +44,20 @@ class _Bench:
     turn: int
     pan: Pan = field(default_factory=Pan)
     tared: Pan = field(default_factory=Pan)
-    device: SimulatedScale | None = None
+    device: SimulatedScale | SerialScale | None = None
+    note: str | None = None
     masses: dict[str, float] = field(default_factory=dict)
     constants: dict[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A line of the scale, the turn of the pan in which it was read, and whether it is ``astray``:
+    more than nothing on a pan that should be empty."""
+
+    turn: int
+    line: ScaleLine
+    astray: bool
 
 
 class Benches:
@@ -50,6 +67,7 @@ class Benches:
         """All pans are empty."""
         self._workshop = workshop
         self._benches: dict[str, _Bench] = {}
+        self._ports: dict[str, SerialScale] = {}
         self._turn = threading.RLock()
 
     def state(self, build_id: str) -> PanState:
@@ -69,7 +87,7 @@ class Benches:
             if scale_id is not None and scale_id != bench.scale.id:
                 scale = next(scale for scale in build.scales if scale.id == scale_id)
                 bench = self._benches[build_id] = self._fresh(build, scale)
-            bench.pan = pan
+            bench.pan, bench.note = pan, None
             return self._tell(build, bench)
 
     def tare(self, build_id: str) -> PanState:
@@ -77,7 +95,9 @@ class Benches:
         build = self._workshop.held(build_id).build
         with self._turn:
             bench = self._bench(build)
+            note = self._odd_at_tare(build, bench)
             bench.tared, bench.pan = _together(bench.tared, bench.pan), Pan()
+            bench.note = note
             if bench.device is not None:
                 bench.device.tare()
             return self._tell(build, bench)
@@ -89,13 +109,30 @@ class Benches:
             bench = self._benches[build_id] = self._fresh(build, self._bench(build).scale)
             return self._tell(build, bench)
 
-    def line(self, build_id: str) -> tuple[int, ScaleLine] | None:
+    def line(self, build_id: str) -> Shown | None:
         """What the scale shows now, and in which turn; None where readings are typed."""
         with self._turn:
             bench = self._benches.get(build_id)
             if bench is None or bench.device is None:
                 return None
-            return bench.turn, read_line(bench.device.line(time.monotonic()))
+            line = _line_of(bench.device)
+            empty = bench.pan == Pan() and not line.over and not line.gone
+            astray = empty and line.steady and shows_unloaded(bench.scale, line.reading_g)
+            return Shown(bench.turn, line, astray)
+
+    def close(self) -> None:
+        """Let go of the serial ports."""
+        for device in self._ports.values():
+            device.close()
+
+    def _odd_at_tare(self, build: Build, bench: _Bench) -> str | None:
+        """What was on the pan when it was tared that nobody put on the list."""
+        if bench.device is None:
+            return None
+        shown = _line_of(bench.device)
+        if shown.gone or shown.over:
+            return None
+        return odd_at_tare(build, bench.pan, bench.scale.id, shown.reading_g)
 
     def _bench(self, build: Build) -> _Bench:
         bench = self._benches.get(build.id)
@@ -107,7 +144,12 @@ class Benches:
     def _fresh(self, build: Build, scale: Scale) -> _Bench:
         before = self._benches.get(build.id)
         bench = _Bench(scale, before.turn + 1 if before else 0)
-        if scale.simulated:
+        if scale.port:
+            try:
+                bench.device = self._on_cable(scale)
+            except ValueError as error:
+                bench.note = f"{scale.name} on its cable cannot be read: {error}"
+        elif scale.simulated:
             seed = zlib.crc32(f"{build.id} {scale.id}".encode())
             error = ((seed % 2001) / 1000 - 1) * scale.calibration_doubt
             bench.device = SimulatedScale(
@@ -115,6 +157,18 @@ class Benches:
             )
             bench.masses, bench.constants = self._workshop.truth(build.id)
         return bench
+
+    def _on_cable(self, scale: Scale) -> SerialScale:
+        """The reader of a scale's port; one reader for every build that names the port."""
+        reader = self._ports.get(scale.port)
+        wanted = (scale.port, scale.line, scale.baud)
+        if reader is None or reader.asked != wanted:
+            if reader is not None:
+                reader.close()
+            reader = self._ports[scale.port] = SerialScale(
+                scale.port, scale.line, scale.baud, scale.step_g
+            )
+        return reader
 
     def _tell(self, build: Build, bench: _Bench) -> PanState:
         bench.turn += 1
@@ -128,7 +182,23 @@ class Benches:
         empty = bench.pan == Pan()
         expected = None if empty or not build.scales else expect(build, bench.pan, bench.scale.id)
         scale = bench.scale
-        return PanState(scale.id, scale.simulated, bench.pan, bench.tared, expected, bench.turn)
+        return PanState(
+            scale=scale.id,
+            simulated=scale.simulated and not scale.port,
+            loads=bench.pan,
+            tared=bench.tared,
+            expected=expected,
+            turn=bench.turn,
+            live=bench.device is not None,
+            note=bench.note,
+        )
+
+
+def _line_of(device: SimulatedScale | SerialScale) -> ScaleLine:
+    now = time.monotonic()
+    if isinstance(device, SerialScale):
+        return device.line(now)
+    return read_line(device.line(now))
 
 
 def _together(one: Pan, other: Pan) -> Pan:

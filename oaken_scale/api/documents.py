@@ -14,11 +14,13 @@ from oaken_scale.core import build as core
 from oaken_scale.core import limits
 from oaken_scale.core.assess import Assessment, Outline
 from oaken_scale.core.doubt import Doubt
+from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.forecast import Point
 from oaken_scale.core.joint_clock import Adhesive, adhesive
 from oaken_scale.core.news import News
 from oaken_scale.core.presets import Layout, Purpose
 from oaken_scale.core.verdict import Word
+from oaken_scale.devices.line_pattern import line_pattern
 from oaken_scale.formats import build_file as doc
 
 
@@ -55,6 +57,11 @@ class BuildPatch(doc.Edge):
         given = self.model_fields_set & (
             {"thrust", "budget"} | {name for name, value in self if value is not None}
         )
+        for k, scale in enumerate(self.scales or ()):
+            try:
+                line_pattern(scale.line)
+            except ValueError as error:
+                raise BuildFaultError([Fault(f"scales.{k}.line", str(error))]) from error
         whole = {"id": build.id, "name": build.name, **self.model_dump(include=given)}
         changed = _BUILD.validate_python(whole)
         return replace(build, **{name: getattr(changed, name) for name in given})

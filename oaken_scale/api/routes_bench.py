@@ -1,13 +1,14 @@
 """The bench: the pan, the readings, and the stream that keeps every page up to date."""
 
 import asyncio
+import json
 from collections.abc import AsyncIterator
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 from sse_starlette import EventSourceResponse, ServerSentEvent
 
-from oaken_scale.api.bench import Benches, PanState
+from oaken_scale.api.bench import Benches, PanState, Shown
 from oaken_scale.api.documents import (
     DOUBT,
     FORECAST,
@@ -160,6 +161,21 @@ async def events(build_id: BuildId, shop: Shop, pans: Pans) -> EventSourceRespon
     return EventSourceResponse(_happenings(build_id, shop, pans), ping=20)
 
 
+def _display(shows: Shown) -> str:
+    """What the scale shows, as its event tells it."""
+    line = shows.line
+    state = "gone" if line.gone else "over" if line.over else "steady"
+    if state == "steady" and not line.steady:
+        state = "moving"
+    told = {
+        "reading_g": line.reading_g,
+        "state": state,
+        "turn": shows.turn,
+        "astray": shows.astray,
+    }
+    return json.dumps(told, separators=(",", ":"))
+
+
 async def _happenings(build_id: str, shop: Any, pans: Benches) -> AsyncIterator[ServerSentEvent]:
     last = ""
     with shop.broadcast.listening(build_id) as page:
@@ -180,9 +196,7 @@ async def _happenings(build_id: str, shop: Any, pans: Benches) -> AsyncIterator[
                 shows = pans.line(build_id)
                 if shows is None:
                     continue
-                turn, line = shows
-                state = "over" if line.over else "steady" if line.steady else "moving"
-                text = f'{{"reading_g":{line.reading_g},"state":"{state}","turn":{turn}}}'
+                text = _display(shows)
                 if text != last:
                     last = text
                     yield ServerSentEvent(event="scale", data=text)

@@ -22,9 +22,11 @@ from oaken_scale.api.documents import (
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.workshop import Held, Workshop
 from oaken_scale.core import presets
+from oaken_scale.core.allowance import left_out, usual_share
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.build import Build, Item, Pedigree, Scale, Target, TargetKind
 from oaken_scale.core.faults import check
+from oaken_scale.core.lot import Known
 from oaken_scale.formats import build_file
 
 router = APIRouter(prefix="/api/v1", tags=["builds"])
@@ -64,6 +66,12 @@ def sharing(shop: Workshop, build_id: str) -> BackgroundTask:
     return BackgroundTask(shop.share, build_id)
 
 
+def usual_allowance(shop: Shop) -> Known | None:
+    """What the workshop's finished builds turned out to have left off their lists."""
+    builds = [held.build for _, held in shop.shelf() if held.build.purpose != "practice"]
+    return usual_share([found for each in builds if (found := left_out(each))])
+
+
 @router.get("/builds", response_model=list[Shelved], summary="The shelf")
 def shelf(shop: Shop) -> list[Shelved]:
     """Every build with its tag, in the order they were begun."""
@@ -89,7 +97,8 @@ def shelf(shop: Shop) -> list[Shelved]:
 @router.post("/builds", response_model=Opened, status_code=201, responses=documented())
 def begin(new: NewBuild, shop: Shop) -> Response:
     """Begin a build from a purpose and a layout, with the targets and the drawing they suggest."""
-    return told(shop.add(_beginning(new)), 201)
+    begun = replace(_beginning(new), allowance=usual_allowance(shop))
+    return told(shop.add(begun), 201)
 
 
 @router.post(

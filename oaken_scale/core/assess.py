@@ -1,21 +1,26 @@
 """``assess(build) -> Assessment``: everything the product tells about a build."""
 
 from dataclasses import dataclass
+from datetime import datetime
 from typing import Final
 
 import numpy as np
 
 from oaken_scale.core.answers import Flying, flying, four_answers
+from oaken_scale.core.assembly import assemblies, lies_within
 from oaken_scale.core.balance import CentreOfGravity, stations
 from oaken_scale.core.budget import BudgetLine, budget_lines
 from oaken_scale.core.build import Build, Item, Pan, Pedigree, Role
 from oaken_scale.core.damp import Damp, damp
 from oaken_scale.core.doubt import Doubt, doubts
+from oaken_scale.core.drift import drifts
 from oaken_scale.core.forecast import Behind, Lesson, Mark, behind, lessons, mark_of
 from oaken_scale.core.joint_clock import JointTimes, joint_times
 from oaken_scale.core.ledger import Posterior, pan_row, solve
+from oaken_scale.core.life import unchecked_since
 from oaken_scale.core.prior import Vector, own_doubt
 from oaken_scale.core.scale import before_the_fact, reading_doubt
+from oaken_scale.core.stages import SoFar, so_far
 from oaken_scale.core.twins import Twin, twins
 from oaken_scale.core.verdict import Answer, Word, worst
 from oaken_scale.core.weigh_next import Suggestion, goals, rank
@@ -60,7 +65,10 @@ class ScaleError:
 
 @dataclass(frozen=True, slots=True)
 class AssemblyMass:
-    """An assembly's mass [g], one sigma: all its items not retired."""
+    """An assembly's mass [g], one sigma: all its items not retired, and what lies within it.
+
+    ``name`` is its whole path, "Fuselage/Nose".
+    """
 
     name: str
     mass_g: float
@@ -79,6 +87,15 @@ class LoadoutAnswers:
     fully_weighed: bool
     worst: Word | None
     behind: Behind
+
+
+@dataclass(frozen=True, slots=True)
+class Unchecked:
+    """A loadout whose balance was not checked since something was done to the plane."""
+
+    loadout: str
+    since: datetime
+    words: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,6 +146,8 @@ class Assessment:
     twins: tuple[Twin, ...]
     budget: tuple[BudgetLine, ...]
     damp: tuple[Damp, ...]
+    so_far: SoFar
+    unchecked: tuple[Unchecked, ...]
     notices: tuple[Notice, ...]
     progress: Progress
 
@@ -206,10 +225,13 @@ def assess(build: Build) -> Assessment:
         twins=twins(build, after),
         budget=budget_lines(build, after, planes[0].aboard),
         damp=(gained := damp(build)),
+        so_far=so_far(build, after, planes[0].aboard, been),
+        unchecked=_unchecked(build, names),
         notices=(
             *_notices(build, after),
             *(() if doubted else _strained(build, after)),
             *_damp_notices(build, gained),
+            *_drift_notices(build),
         ),
         progress=_progress(build, items),
     )
@@ -276,13 +298,21 @@ def _item_masses(
 
 
 def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
-    names = dict.fromkeys(item.assembly for item in build.items if not item.retired)
     told = []
-    for name in names:
+    for name in assemblies(item for item in build.items if not item.retired):
         weight = np.array(
-            [item.assembly == name and not item.retired for item in build.items], dtype=float
+            [lies_within(item, name) and not item.retired for item in build.items], dtype=float
         )
         told.append(AssemblyMass(name, *after.total(weight)))
+    return tuple(told)
+
+
+def _unchecked(build: Build, names: list[tuple[str, str]]) -> tuple[Unchecked, ...]:
+    told = []
+    for id, _ in names:
+        since = unchecked_since(build, id if build.loadouts else None)
+        if since is not None:
+            told.append(Unchecked(id, since.at, since.words))
     return tuple(told)
 
 
@@ -336,6 +366,20 @@ def _damp_notices(build: Build, gained: tuple[Damp, ...]) -> tuple[Notice, ...]:
         )
         for each in gained
         if each.sure
+    )
+
+
+def _drift_notices(build: Build) -> tuple[Notice, ...]:
+    """Scales that read a known weight otherwise than they did before."""
+    names = {scale.id: scale.name for scale in build.scales}
+    return tuple(
+        Notice(
+            "drift",
+            f"{names[each.scale]} reads {abs(each.by_g):.2g} g "
+            f"{'more' if each.by_g > 0 else 'less'} of {each.known_g:g} g than it did before: "
+            "it has drifted. Tare it, and weigh the check weight again.",
+        )
+        for each in drifts(build)
     )
 
 

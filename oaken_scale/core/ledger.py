@@ -174,7 +174,7 @@ def solve(build: Build) -> Posterior:
     >>> round(float(after.mean[0]), 3), after.mass.round(3).tolist()
     (4.992, [90.2, 24.959])
     """
-    spoken = (build.lots, build.items, build.scales, build.weighings)
+    spoken = (build.lots, build.items, build.scales, build.weighings, build.allowance)
     key = tuple(id(part) for part in spoken)
     known = _SOLVED.get(key)
     if known is None:

@@ -97,7 +97,8 @@ def lot_prior(lot: Lot) -> tuple[float, float]:
 
 
 def prior(build: Build) -> Prior:
-    """Set up the prior of a build. An allowance without a figure of its own is 4 % of the rest.
+    """Set up the prior of a build. An allowance without a figure of its own is 4 % of the rest, or
+    the share that the workshop's finished builds had.
 
     Source: docs/methods.md, section 1.
 
@@ -118,9 +119,10 @@ def prior(build: Build) -> Prior:
         for use in item.uses:
             uses[i, lot_index[use.lot]] += use.amount
     estimate = stated + uses @ lot_mean
-    _set_allowance(build, stated, estimate)
+    share_doubt = _set_allowance(build, stated, estimate)
     own_sd = np.array(
-        [own_doubt(item, estimate[i]) for i, item in enumerate(build.items)], dtype=float
+        [share_doubt.get(i, own_doubt(item, estimate[i])) for i, item in enumerate(build.items)],
+        dtype=float,
     )
     for i, item in enumerate(build.items):
         if item.elsewhere is not None:
@@ -136,14 +138,20 @@ def prior(build: Build) -> Prior:
     )
 
 
-def _set_allowance(build: Build, stated: Vector, estimate: Vector) -> None:
-    """Fill in an allowance that has no figure of its own."""
+def _set_allowance(build: Build, stated: Vector, estimate: Vector) -> dict[int, float]:
+    """Fill in an allowance that has no figure of its own; its doubt, where finished builds tell it,
+    by the item's place [g]."""
     always = [
         i
         for i, item in enumerate(build.items)
         if item.pedigree is not Pedigree.ALLOWANCE and not item.option and not item.retired
     ]
-    share = ALLOWANCE_SHARE * max(float(estimate[always].sum()), 0.0)
+    usual = ALLOWANCE_SHARE if build.allowance is None else build.allowance.value
+    rest = max(float(estimate[always].sum()), 0.0)
+    doubt = {}
     for i, item in enumerate(build.items):
         if item.pedigree is Pedigree.ALLOWANCE and item.stated_g is None:
-            stated[i] = estimate[i] = share
+            stated[i] = estimate[i] = usual * rest
+            if build.allowance is not None and item.doubt_g is None:
+                doubt[i] = build.allowance.doubt * rest
+    return doubt

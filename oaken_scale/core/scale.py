@@ -11,6 +11,9 @@ FEW_STEPS: Final = 20
 NEAR_CAPACITY: Final = 0.95
 """A load over this share of the capacity is too near its end."""
 
+UNREST: Final = 3.0
+"""An empty pan shows no more than so many times the scale's doubt and a step."""
+
 
 def reading_doubt(scale: Scale) -> float:
     """One sigma of a single reading, calibration apart [g]: ``r^2 = d^2/12 + s^2``.
@@ -23,6 +26,17 @@ def reading_doubt(scale: Scale) -> float:
     """
     repeatability = scale.step_g / 2 if scale.repeatability_g is None else scale.repeatability_g
     return math.sqrt(scale.step_g**2 / 12 + repeatability**2)
+
+
+def shows_unloaded(scale: Scale, reading_g: float) -> bool:
+    """Whether an empty pan shows more than the scale's own unrest: something lies on it, or it has
+    drifted since it was tared.
+
+    >>> scale = Scale("s", "S", step_g=0.1)
+    >>> shows_unloaded(scale, 0.1), shows_unloaded(scale, -12.8)
+    (False, True)
+    """
+    return abs(reading_g) > UNREST * reading_doubt(scale) + scale.step_g
 
 
 def before_the_fact(scale: Scale, load_g: float) -> str | None:

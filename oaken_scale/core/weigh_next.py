@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oaken_scale.core.answers import Flying
+from oaken_scale.core.assembly import WITHIN, assemblies, lies_within
 from oaken_scale.core.balance import lever_arms
 from oaken_scale.core.build import Build, Pedigree, Scale, TargetKind
 from oaken_scale.core.ledger import Posterior
@@ -110,7 +111,8 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     spread = towards @ cov
     variance = np.einsum("gi,gi->g", spread, towards)
 
-    gone = _been_alone_or_glued(build, after)
+    gone = _been_alone_or_glued(build, after) | _done_to(build)
+    gone |= np.array([item.host is not None for item in build.items], dtype=bool)
     rows: list[tuple[int, float]] = [
         (items.start + i, 1.0)
         for i, item in enumerate(build.items)
@@ -166,20 +168,29 @@ class _Group:
 
 
 def _together(build: Build, after: Posterior) -> list[_Group]:
-    """Assemblies, and the plane as each loadout flies it, all of which has been on a pan before."""
+    """Assemblies, and the plane as each loadout flies it, all of which has been on a pan before;
+    and each part that something was done to, which is one piece with it."""
     on_pan = after.rows[:, after.items] != 0
     felt = on_pan.any(axis=0)
     groups: list[tuple[str, NDArray[np.bool_]]] = []
-    names = dict.fromkeys(item.assembly for item in build.items if item.assembly)
-    for name in names:
-        members = [item.assembly == name and not item.retired for item in build.items]
-        groups.append((f"{name}, put together", np.array(members)))
     for loadout in build.loadouts or (None,):
         label = f"the whole plane, {loadout.name}" if loadout else "the whole plane"
         groups.append((label, np.array(build.aboard(loadout))))
-    listed = np.array([item.pedigree is not Pedigree.ALLOWANCE for item in build.items])
+    for i in np.flatnonzero(_done_to(build)):
+        host = build.items[i]
+        inside = np.array([host.id in (item.id, item.host) for item in build.items])
+        inside &= [not item.retired for item in build.items]
+        felt = felt | inside
+        groups.append((f"{host.name}, as it is now", inside))
+    for name in assemblies(build.items):
+        members = [lies_within(item, name) and not item.retired for item in build.items]
+        if name:
+            groups.append((f"{name.split(WITHIN)[-1]}, put together", np.array(members)))
+    listed = np.array([item.pedigree not in NOT_ALONE for item in build.items], dtype=bool)
     told = []
-    for name, inside in groups:
+    # Of two names for the same things the narrower stands.
+    alike = {inside.tobytes(): (name, inside) for name, inside in groups}
+    for name, inside in alike.values():
         there = np.flatnonzero(inside)
         if len(there) < 2 or not felt[inside & listed].all():
             continue
@@ -187,6 +198,12 @@ def _together(build: Build, after: Posterior) -> list[_Group]:
             items = tuple(build.items[i].id for i in there)
             told.append(_Group(name, items, inside.astype(float)))
     return told
+
+
+def _done_to(build: Build) -> NDArray[np.bool_]:
+    """Which items carry something that was done to them, shape (N,)."""
+    hosts = {item.host for item in build.items if not item.retired}
+    return np.array([item.id in hosts and not item.retired for item in build.items], dtype=bool)
 
 
 def _suggest_group(group: _Group, share: float, kind: TargetKind) -> Suggestion:

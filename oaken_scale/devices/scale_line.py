@@ -8,11 +8,15 @@ _LINE = re.compile(r"(?P<state>steady|moving|over)(?: (?P<reading>-?\d+(?:\.\d+)
 
 @dataclass(frozen=True, slots=True)
 class ScaleLine:
-    """One line: what the display shows [g], whether it is steady, whether it is overloaded."""
+    """One line: what the display shows [g], whether it is steady, whether it is overloaded.
+
+    ``gone`` stands for the lines of a scale that sends none.
+    """
 
     reading_g: float
     steady: bool
     over: bool = False
+    gone: bool = False
 
     def text(self, decimals: int) -> str:
         """The line as the scale sends it.
@@ -29,7 +33,7 @@ def read_line(text: str) -> ScaleLine:
     """Read one line. Raises ValueError when it is none of the scale's.
 
     >>> read_line("moving 46.1 g\\r\\n")
-    ScaleLine(reading_g=46.1, steady=False, over=False)
+    ScaleLine(reading_g=46.1, steady=False, over=False, gone=False)
     """
     match = _LINE.fullmatch(text)
     if match is None or (match["state"] != "over" and match["reading"] is None):

@@ -24,8 +24,8 @@ def shown(client, clock, build: str = "sandpiper", seconds: float = 4.0):
     line = None
     for _ in range(int(seconds * 12)):
         clock.now += 1 / 12
-        told = client.app.state.benches.line(build)
-        line = told[1] if told else None
+        shows = client.app.state.benches.line(build)
+        line = shows.line if shows else None
     return line
 
 
@@ -36,13 +36,13 @@ def test_every_line_of_the_scale_says_which_turn_of_the_pan_it_was_read_in(demo,
     assert shown(demo, clock).steady
     put = demo.put(f"{AT}/pan", json={"loads": [{"item": "motor"}]}).json()["turn"]
     assert put > before
-    turn, line = benches.line("sandpiper")
-    assert (turn, line.steady) == (put, False)
+    shows = benches.line("sandpiper")
+    assert (shows.turn, shows.line.steady) == (put, False)
     assert shown(demo, clock).steady
     for verb in ("tare", "clear"):
         after = demo.post(f"{AT}/{verb}").json()["turn"]
         assert after > put
-        assert benches.line("sandpiper")[0] == after
+        assert benches.line("sandpiper").turn == after
         put = after
 
 

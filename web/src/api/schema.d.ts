@@ -542,6 +542,168 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/items/{item_id}/repair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Repair
+         * @description Repair a part: what was added stays on it, and goes on the pan with it.
+         */
+        post: operations["repair_api_v1_builds__build_id__items__item_id__repair_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/items/{item_id}/trim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trim
+         * @description Take something off a part; its readings of before speak of it as it was.
+         */
+        post: operations["trim_api_v1_builds__build_id__items__item_id__trim_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/items/{item_id}/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Replace Item
+         * @description Put another part in a part's place; the old one retires and its readings speak on.
+         */
+        post: operations["replace_item_api_v1_builds__build_id__items__item_id__replace_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/items/{item_id}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retire
+         * @description Take a part off for good, and what was done to it; its readings speak on.
+         */
+        post: operations["retire_api_v1_builds__build_id__items__item_id__retire_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/items/{item_id}/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move
+         * @description Take a part to another build, which keeps what it was found to weigh; both, or neither.
+         */
+        post: operations["move_api_v1_builds__build_id__items__item_id__move_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/finished": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Finish
+         * @description Say that a build is finished, or is not; the builds that are not learn from those that are.
+         *
+         *     What finished builds left off their lists is what the next one is expected to leave off.
+         */
+        put: operations["finish_api_v1_builds__build_id__finished_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/past": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Measure By
+         * @description Measure a build by an earlier one: its assemblies as they weigh now.
+         */
+        put: operations["measure_by_api_v1_builds__build_id__past_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/as-of": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * As Of
+         * @description The plane as it was at a moment, from the readings up to then.
+         */
+        get: operations["as_of_api_v1_builds__build_id__as_of_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rack": {
         parameters: {
             query?: never;
@@ -1046,7 +1208,9 @@ export interface components {
         };
         /**
          * AssemblyMass
-         * @description An assembly's mass [g], one sigma: all its items not retired.
+         * @description An assembly's mass [g], one sigma: all its items not retired, and what lies within it.
+         *
+         *     ``name`` is its whole path, "Fuselage/Nose".
          */
         AssemblyMass: {
             /** Name */
@@ -1090,6 +1254,9 @@ export interface components {
             budget: components["schemas"]["BudgetLine"][];
             /** Damp */
             damp: components["schemas"]["Damp"][];
+            so_far: components["schemas"]["SoFar"];
+            /** Unchecked */
+            unchecked: components["schemas"]["Unchecked"][];
             /** Notices */
             notices: components["schemas"]["Notice"][];
             progress: components["schemas"]["Progress"];
@@ -1901,6 +2068,19 @@ export interface components {
          */
         Datum: "front_middle" | "front_corner" | "origin";
         /**
+         * Done
+         * @description What was done, in the builder's words, and when; now, unless it says.
+         */
+        Done: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+        };
+        /**
          * Doubt
          * @description A doubtful reading: what the rest predicts [g], one sigma, how far it is off in sigma.
          *
@@ -1975,6 +2155,14 @@ export interface components {
             field: string;
             /** Words */
             words: string;
+        };
+        /**
+         * Finishing
+         * @description Whether the build is finished: all that will be on it is on it.
+         */
+        Finishing: {
+            /** Finished */
+            finished: boolean;
         };
         /**
          * Fitting
@@ -2635,6 +2823,14 @@ export interface components {
             free: string[];
         };
         /**
+         * Measure
+         * @description The earlier build to be measured by; null for none.
+         */
+        Measure: {
+            /** Build */
+            build: string | null;
+        };
+        /**
          * Mend
          * @description What alone would bring an answer back inside: by what means, and how much of it.
          *
@@ -2654,12 +2850,30 @@ export interface components {
          * @description When a joint comes to a stage.
          */
         Moment: {
-            stage: components["schemas"]["Stage"];
+            stage: components["schemas"]["oaken_scale__core__joint_clock__Stage"];
             /**
              * At
              * Format: date-time
              */
             at: string;
+        };
+        /**
+         * Move
+         * @description The build that a part goes to.
+         */
+        Move: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+            /**
+             * To
+             * @description Letters, digits, - and _
+             */
+            to: string;
         };
         /**
          * NewBuild
@@ -3057,6 +3271,7 @@ export interface components {
          *
          *     ``turn`` rises with every change of what lies on the scale, and each line of the scale says in
          *     which turn it was read: so a display that has not felt a change yet is told from one that has.
+         *     ``live`` says that its scale is read here, ``note`` what was odd when it was tared.
          */
         PanState: {
             /** Scale */
@@ -3068,6 +3283,10 @@ export interface components {
             expected: components["schemas"]["Expected"] | null;
             /** Turn */
             turn: number;
+            /** Live */
+            live: boolean;
+            /** Note */
+            note: string | null;
         };
         /**
          * Past
@@ -3317,6 +3536,35 @@ export interface components {
          * @enum {string}
          */
         Reference: "nose" | "leading_edge";
+        /**
+         * Repair
+         * @description A repair: the glue, tape and patches that it added.
+         */
+        Repair: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+            /** Added */
+            added: components["schemas"]["NewItem"][];
+        };
+        /**
+         * Replacement
+         * @description The part that takes another's place; without a station it sits where that sat.
+         */
+        Replacement: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+            item: components["schemas"]["NewItem"];
+        };
         /**
          * Role
          * @description What a surface is for. Only wings count in the wing area.
@@ -3664,6 +3912,29 @@ export interface components {
          */
         SlipKind: "not tared" | "tared twice" | "left on" | "left off" | "ounces" | "grams" | "decimal" | "digits" | "wrong item";
         /**
+         * SoFar
+         * @description The running total: what has been on a pan [g] (``been_g``), what is forecast, one sigma,
+         *     and what it is held against: the limit, the whole budget, the earlier build.
+         */
+        SoFar: {
+            /** Stages */
+            stages: components["schemas"]["oaken_scale__core__stages__Stage"][];
+            /** Been G */
+            been_g: number;
+            /** Forecast G */
+            forecast_g: number;
+            /** Forecast Sd G */
+            forecast_sd_g: number;
+            /** Limit G */
+            limit_g: number | null;
+            /** Budget G */
+            budget_g: number | null;
+            /** Past */
+            past: string | null;
+            /** Past G */
+            past_g: number | null;
+        };
+        /**
          * Source
          * @description One thing's share of a figure's variance.
          */
@@ -3673,12 +3944,6 @@ export interface components {
             /** Share */
             share: number;
         };
-        /**
-         * Stage
-         * @description What a joint comes to, in its order.
-         * @enum {string}
-         */
-        Stage: "close" | "close by" | "handle" | "strong";
         /**
          * Station
          * @description Where an item's own CG sits.
@@ -4021,6 +4286,21 @@ export interface components {
             offset_mm?: number;
         };
         /**
+         * Trim
+         * @description Sanded, cut or pulled off: about how much.
+         */
+        Trim: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * TrueMass
          * @description A thing as it was found to weigh, and as it truly does [g].
          */
@@ -4082,6 +4362,21 @@ export interface components {
             moment_sd_gmm: number;
             /** Cure G */
             cure_g: number | null;
+        };
+        /**
+         * Unchecked
+         * @description A loadout whose balance was not checked since something was done to the plane.
+         */
+        Unchecked: {
+            /** Loadout */
+            loadout: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** Words */
+            words: string;
         };
         /**
          * Understood
@@ -4254,6 +4549,36 @@ export interface components {
             true_g: number;
             /** Set Aside */
             set_aside: boolean;
+        };
+        /**
+         * Stage
+         * @description What a joint comes to, in its order.
+         * @enum {string}
+         */
+        oaken_scale__core__joint_clock__Stage: "close" | "close by" | "handle" | "strong";
+        /**
+         * Stage
+         * @description One assembly in the order of the parts list: its forecast [g], one sigma, how much of it
+         *     has been on a pan, and the running totals of both; ``past_g`` and ``past_running_g`` are those
+         *     of the build that it is measured by, None where that has no such assembly.
+         */
+        oaken_scale__core__stages__Stage: {
+            /** Assembly */
+            assembly: string;
+            /** Mass G */
+            mass_g: number;
+            /** Sd G */
+            sd_g: number;
+            /** Been G */
+            been_g: number;
+            /** Running G */
+            running_g: number;
+            /** Running Sd G */
+            running_sd_g: number;
+            /** Past G */
+            past_g: number | null;
+            /** Past Running G */
+            past_running_g: number | null;
         };
     };
     responses: never;
@@ -5553,6 +5878,468 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Meanwhile"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    repair_api_v1_builds__build_id__items__item_id__repair_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Repair"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trim_api_v1_builds__build_id__items__item_id__trim_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Trim"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    replace_item_api_v1_builds__build_id__items__item_id__replace_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Replacement"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    retire_api_v1_builds__build_id__items__item_id__retire_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Done"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_api_v1_builds__build_id__items__item_id__move_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Move"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    finish_api_v1_builds__build_id__finished_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Finishing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    measure_by_api_v1_builds__build_id__past_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Measure"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    as_of_api_v1_builds__build_id__as_of_get: {
+        parameters: {
+            query: {
+                at: string;
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assessment"];
                 };
             };
             /** @description Problem */

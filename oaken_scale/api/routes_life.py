@@ -1,0 +1,204 @@
+"""The life of parts and of a build: repaired, trimmed, replaced, retired, moved, finished."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from datetime import UTC, datetime
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Response
+from pydantic import Field
+
+from oaken_scale.api.documents import ASSESSMENT, NewItem, Opened, free_id
+from oaken_scale.api.problems import documented
+from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
+from oaken_scale.core import life, limits
+from oaken_scale.core.allowance import left_out, usual_share
+from oaken_scale.core.assess import Assessment, assess
+from oaken_scale.core.build import Build
+from oaken_scale.core.faults import BuildFaultError, Fault
+from oaken_scale.core.stages import past_of
+from oaken_scale.formats import build_file as doc
+
+router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["life"])
+
+
+class Done(doc.Edge):
+    """What was done, in the builder's words, and when; now, unless it says."""
+
+    words: doc.Words = ""
+    at: doc.Moment | None = None
+
+    def act(self, build: Build, usual: str) -> life.Act:
+        """The entry that it gets in the diary."""
+        words = self.words.strip() or usual
+        id = free_id(usual, (each.id for each in build.happenings))
+        return life.Act(id, self.at or datetime.now(UTC), words)
+
+
+class Repair(Done):
+    """A repair: the glue, tape and patches that it added."""
+
+    added: Annotated[tuple[NewItem, ...], Field(max_length=20)]
+
+
+class Trim(Done):
+    """Sanded, cut or pulled off: about how much."""
+
+    grams: Annotated[float, Field(strict=True, gt=0, le=limits.ITEM_MASS_G, allow_inf_nan=False)]
+
+
+class Replacement(Done):
+    """The part that takes another's place; without a station it sits where that sat."""
+
+    item: NewItem
+
+
+class Move(Done):
+    """The build that a part goes to."""
+
+    to: doc.Id
+
+
+class Finishing(doc.Edge):
+    """Whether the build is finished: all that will be on it is on it."""
+
+    finished: bool
+
+
+class Measure(doc.Edge):
+    """The earlier build to be measured by; null for none."""
+
+    build: doc.Id | None
+
+
+def _name(build: Build, item_id: str) -> str:
+    return next((item.name for item in build.items if item.id == item_id), item_id)
+
+
+def _free(build: Build, name: str) -> str:
+    return free_id(name, (item.id for item in build.items))
+
+
+@router.post("/items/{item_id}/repair", response_model=Opened, responses=documented(404, 412))
+def repair(
+    build_id: BuildId, item_id: Named, done: Repair, if_match: Revision, shop: Shop
+) -> Response:
+    """Repair a part: what was added stays on it, and goes on the pan with it."""
+
+    def repaired(build: Build) -> Build:
+        added, grown = [], build
+        for each in done.added:
+            item = each.value(grown)
+            added.append(item)
+            grown = replace(grown, items=(*grown.items, item))
+        act = done.act(build, f"{_name(build, item_id)} repaired")
+        return life.repaired(build, act, item_id, added)
+
+    return told(shop.change(build_id, number(if_match), repaired))
+
+
+@router.post("/items/{item_id}/trim", response_model=Opened, responses=documented(404, 412))
+def trim(build_id: BuildId, item_id: Named, done: Trim, if_match: Revision, shop: Shop) -> Response:
+    """Take something off a part; its readings of before speak of it as it was."""
+
+    def trimmed(build: Build) -> Build:
+        name = _name(build, item_id)
+        act = done.act(build, f"{name} trimmed")
+        return life.trimmed(build, act, item_id, _free(build, f"off {name}"), done.grams)
+
+    return told(shop.change(build_id, number(if_match), trimmed))
+
+
+@router.post("/items/{item_id}/replace", response_model=Opened, responses=documented(404, 412))
+def replace_item(
+    build_id: BuildId, item_id: Named, done: Replacement, if_match: Revision, shop: Shop
+) -> Response:
+    """Put another part in a part's place; the old one retires and its readings speak on."""
+
+    def changed(build: Build) -> Build:
+        act = done.act(build, f"{_name(build, item_id)} replaced")
+        return life.replaced(build, act, item_id, done.item.value(build))
+
+    return told(shop.change(build_id, number(if_match), changed), after=sharing(shop, build_id))
+
+
+@router.post("/items/{item_id}/retire", response_model=Opened, responses=documented(404, 412))
+def retire(
+    build_id: BuildId, item_id: Named, done: Done, if_match: Revision, shop: Shop
+) -> Response:
+    """Take a part off for good, and what was done to it; its readings speak on."""
+
+    def retired(build: Build) -> Build:
+        act = done.act(build, f"{_name(build, item_id)} taken off")
+        return life.retired(build, act, item_id)
+
+    return told(shop.change(build_id, number(if_match), retired))
+
+
+@router.post("/items/{item_id}/move", response_model=Opened, responses=documented(404, 412))
+def move(build_id: BuildId, item_id: Named, done: Move, if_match: Revision, shop: Shop) -> Response:
+    """Take a part to another build, which keeps what it was found to weigh; both, or neither."""
+    here, there = shop.held(build_id).build, shop.held(done.to).build
+    if done.to == build_id:
+        raise BuildFaultError([Fault("to", "it is on this build; name another one")])
+    act = done.act(here, f"{_name(here, item_id)} moved to {there.name}")
+    new_id = _free(there, _name(here, item_id))
+
+    def leaves(build: Build) -> Build:
+        return life.moved(build, there, act, item_id, new_id)[0]
+
+    def arrives(build: Build) -> Build:
+        return life.moved(here, build, act, item_id, new_id)[1]
+
+    held = shop.change(build_id, number(if_match), leaves, {done.to: arrives})
+    return told(held, after=sharing(shop, build_id))
+
+
+@router.put("/finished", response_model=Opened, responses=documented(404, 412))
+def finish(build_id: BuildId, finishing: Finishing, if_match: Revision, shop: Shop) -> Response:
+    """Say that a build is finished, or is not; the builds that are not learn from those that are.
+
+    What finished builds left off their lists is what the next one is expected to leave off.
+    """
+    at = datetime.now(UTC) if finishing.finished else None
+    all_builds = {row.id: held.build for row, held in shop.shelf()}
+    if build_id in all_builds:
+        all_builds[build_id] = replace(all_builds[build_id], finished_at=at)
+    counted = (each for each in all_builds.values() if each.purpose != "practice")
+    usual = usual_share([found for each in counted if (found := left_out(each))])
+
+    def learned(build: Build) -> Build:
+        return replace(build, allowance=usual)
+
+    others: dict[str, Callable[[Build], Build]] = {
+        id: learned
+        for id, build in all_builds.items()
+        if id != build_id and build.finished_at is None and build.allowance != usual
+    }
+    return told(
+        shop.change(
+            build_id,
+            number(if_match),
+            lambda build: replace(
+                build, finished_at=at, allowance=build.allowance if at else usual
+            ),
+            others,
+        )
+    )
+
+
+@router.put("/past", response_model=Opened, responses=documented(404, 412))
+def measure_by(build_id: BuildId, measure: Measure, if_match: Revision, shop: Shop) -> Response:
+    """Measure a build by an earlier one: its assemblies as they weigh now."""
+    past = None
+    if measure.build is not None:
+        other = shop.held(measure.build)
+        past = past_of(other.assessment.so_far, other.build.name)
+    return told(shop.change(build_id, number(if_match), lambda build: replace(build, past=past)))
+
+
+@router.get("/as-of", response_model=Assessment, responses=documented(404))
+def as_of(build_id: BuildId, at: Annotated[doc.Moment, Query()], shop: Shop) -> Response:
+    """The plane as it was at a moment, from the readings up to then."""
+    assessment = assess(life.as_of(shop.held(build_id).build, at))
+    return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")
