@@ -147,8 +147,8 @@ class Benches:
         if scale.port:
             try:
                 bench.device = self._on_cable(scale)
-            except ValueError as error:
-                bench.note = f"{scale.name} on its cable cannot be read: {error}"
+            except ValueError as unread:
+                bench.note = f"{scale.name} on its cable cannot be read: {unread}"
         elif scale.simulated:
             seed = zlib.crc32(f"{build.id} {scale.id}".encode())
             error = ((seed % 2001) / 1000 - 1) * scale.calibration_doubt

@@ -1,6 +1,7 @@
 """Builds: the shelf, one whole build, its parts, its file."""
 
 from dataclasses import replace
+from datetime import UTC, datetime
 from typing import Annotated, Any
 
 from fastapi import APIRouter, Depends, Header, Path, Request, Response
@@ -151,7 +152,9 @@ def add_item(build_id: BuildId, item: NewItem, if_match: Revision, shop: Shop) -
     """Add a part."""
 
     def added(build: Build) -> Build:
-        return replace(build, items=(*build.items, item.value(build)))
+        fresh = item.value(build)
+        fresh = replace(fresh, added_at=fresh.added_at or datetime.now(UTC))
+        return replace(build, items=(*build.items, fresh))
 
     return told(shop.change(build_id, number(if_match), added), 201)
 
@@ -165,8 +168,10 @@ def change_item(
     """Change a part, or retire it; its readings speak on."""
 
     def changed(build: Build) -> Build:
-        _item(build, item_id)
+        before = _item(build, item_id)
         fresh = item.value(build, item_id)
+        if fresh.retired != before.retired:
+            fresh = replace(fresh, retired_at=datetime.now(UTC) if fresh.retired else None)
         items = tuple(fresh if each.id == item_id else each for each in build.items)
         return replace(build, items=items, loadouts=_without_option(build, fresh))
 

@@ -34,6 +34,15 @@ def unit_of(field: str) -> str:
     return next((f" {unit}" for ending, unit in _UNITS if field.endswith(ending)), "")
 
 
+_PLAIN: Final = (
+    "it may not be blank or hold control characters, and an id has letters, digits, - and _ only"
+)
+_PATTERNED: Final = {
+    "port": "it should be a serial port like /dev/ttyUSB0 or COM3, or empty",
+    "line": "it should be plain ASCII, like ST,GS,{reading} g",
+}
+
+
 def _words(path: list[str], error: Any) -> str:
     context, unit = error.get("ctx") or {}, unit_of(path[-1] if path else "")
     given = _shown(error.get("input"))
@@ -56,8 +65,8 @@ def _words(path: list[str], error: Any) -> str:
         "string_too_short": "is empty; it has to be given",
         "string_too_long": f"is too long; at most {context.get('max_length')} characters",
         "too_long": f"is too long; at most {context.get('max_length')} entries",
-        "string_pattern_mismatch": f"is {given}; it may not be blank or hold control characters, "
-        "and an id has letters, digits, - and _ only",
+        "string_pattern_mismatch": f"is {given}; "
+        + _PATTERNED.get(path[-1] if path else "", _PLAIN),
         "timezone_aware": "has no time zone; write it like 2026-03-07T09:30:00Z",
     }.get(kind)
     return wanted or f"{error['msg'][:1].lower()}{error['msg'][1:]}"

@@ -31,7 +31,14 @@ const lamp = computed(() =>
 const { question } = useDoubts()
 const suspicion = useSuspicion(() => {
   if (typing.value) return typed.value.value
-  return simulated.value && bench.atRest.value ? bench.reading.value?.reading_g : undefined
+  return bench.isRead.value && bench.atRest.value ? bench.reading.value?.reading_g : undefined
+})
+
+/** What is odd about the scale itself: tared with something on it, or not at zero when empty. */
+const odd = computed(() => {
+  if (bench.note.value) return bench.note.value
+  if (!bench.reading.value?.astray || !isEmpty.value) return ''
+  return `Nothing is on the list, and the scale shows ${display.shown.value} ${units.value.mass.name}: take it off, put it on the list, or tare.`
 })
 
 const range = computed(() => {
@@ -81,6 +88,7 @@ defineExpose({ type })
         {{ scale?.name ?? 'no scale' }},
         {{ scale ? quantity(scale.step_g, 'mass', digits) : '' }} steps,
         <strong v-if="simulated" class="sea">simulated</strong>
+        <span v-else-if="bench.isRead.value">on its cable</span>
         <span v-else>read by eye</span>
       </span>
     </div>
@@ -101,6 +109,7 @@ defineExpose({ type })
       </template>
       <template v-else>Not what was expected. Is everything on it, and nothing else?</template>
     </p>
+    <p v-if="odd" class="suspicion" role="status">{{ odd }}</p>
     <PanDrawing :build="build" />
     <p v-if="expected?.warning" class="wrong small">{{ expected.warning }}</p>
     <PanLoads />

@@ -39,12 +39,15 @@ const groups = computed(() => {
   const aboard = (build.value?.items ?? []).filter(
     (item) => !item.retired && (!wanted || item.name.toLowerCase().includes(wanted)),
   )
-  const names = [...new Set(aboard.map((item) => item.assembly))]
+  const names = (assessment.value?.assemblies ?? []).map((each) => each.name)
   return names.map((name) => ({
     name,
+    title: name.split('/').at(-1) || 'Loose parts',
+    depth: name.split('/').length - 1,
     total: assessment.value?.assemblies.find((each) => each.name === name),
     items: aboard
-      .filter((item) => item.assembly === name)
+      .filter((item) => item.assembly === name && !item.host)
+      .flatMap((item) => [item, ...aboard.filter((each) => each.host === item.id)])
       .flatMap((item) => {
         const mass = masses.value.get(item.id)
         return mass ? [{ item, mass }] : []
@@ -71,6 +74,13 @@ function twinWords(twin: Twin, left: string): { words: string; cure: string } {
     cure: twin.cure_g === null ? '' : `${quantity(twin.cure_g, 'mass')} at the ${light} tip.`,
   }
 }
+
+/** All that an assembly is put together of, what lies within it included. */
+const within = (name: string) =>
+  (build.value?.items ?? [])
+    .filter((item) => !item.retired)
+    .filter((item) => item.assembly === name || item.assembly.startsWith(`${name}/`))
+    .map((item) => item.id)
 
 const noParts = computed(
   () => !build.value?.items.some((item) => !item.retired && item.pedigree !== 'allowance'),
@@ -117,9 +127,10 @@ defineExpose({ find })
           type="button"
           class="plainly heading"
           :title="`Put all of it on the pan`"
-          @click="pressAll(group.items.map(({ item }) => item.id))"
+          :style="{ paddingLeft: `${12 * group.depth}px` }"
+          @click="pressAll(within(group.name))"
         >
-          <h3>{{ group.name || 'Loose parts' }}</h3>
+          <h3>{{ group.title }}</h3>
           <span v-if="group.total" class="figure faint">{{
             quantity(group.total.mass_g, 'mass', units.mass.name === 'g' ? 0 : 2)
           }}</span>

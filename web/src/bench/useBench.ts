@@ -22,6 +22,8 @@ function setUp() {
   const tared = computed(() => told.value?.tared ?? EMPTY)
   const expected = computed(() => told.value?.expected ?? null)
   const simulated = computed(() => told.value?.simulated ?? false)
+  const isRead = computed(() => told.value?.live ?? false)
+  const note = computed(() => told.value?.note ?? null)
   const scale = computed(() => build.value?.scales.find((each) => each.id === told.value?.scale))
   const isEmpty = computed(() => pan.value.loads.length + pan.value.samples.length === 0)
 
@@ -63,9 +65,10 @@ function setUp() {
     const before = told.value ?? {
       scale: first?.id ?? 'scale',
       simulated: first?.simulated ?? false,
+      live: false,
       tared: EMPTY,
     }
-    told.value = { ...before, loads: next, expected: null, turn: UNTOLD }
+    told.value = { ...before, loads: next, expected: null, note: null, turn: UNTOLD }
     ask(() =>
       answered(
         api.PUT('/api/v1/builds/{build_id}/pan', { params: { path: path.value }, body: next }),
@@ -75,11 +78,19 @@ function setUp() {
 
   const isOn = (item: string) => pan.value.loads.some((load) => load.item === item)
 
+  /** A part and what was done to it are one piece now. */
+  const asItIsNow = (item: string) => [
+    item,
+    ...(build.value?.items ?? [])
+      .filter((each) => each.host === item && !each.retired)
+      .map((each) => each.id),
+  ]
+
   function press(item: string) {
-    const loads = isOn(item)
-      ? pan.value.loads.filter((load) => load.item !== item)
-      : [...pan.value.loads, { item, count: 1 }]
-    put({ ...pan.value, loads })
+    const piece = asItIsNow(item)
+    const rest = pan.value.loads.filter((load) => !piece.includes(load.item))
+    const added = piece.map((each) => ({ item: each, count: 1 }))
+    put({ ...pan.value, loads: isOn(item) ? rest : [...rest, ...added] })
   }
 
   function pressAll(items: string[]) {
@@ -162,7 +173,11 @@ function setUp() {
       record(0)
       return
     }
-    if (!simulated.value) {
+    if (shown?.state === 'gone') {
+      words.say('The scale does not answer: is its cable in? What is on the pan stays on the list.')
+      return
+    }
+    if (!isRead.value) {
       words.say('This scale is read by eye: type what it shows, then press Enter.')
       return
     }
@@ -213,6 +228,8 @@ function setUp() {
     tared,
     expected,
     simulated,
+    isRead,
+    note,
     scale,
     isEmpty,
     isOn,

@@ -4,7 +4,7 @@ import { useBench } from './useBench'
 
 /** The scale's display in words and figures, as every part of the Bench shows it. */
 export function useReading() {
-  const { reading, atRest, simulated, scale, armed, connected } = useBench()
+  const { reading, atRest, isRead, scale, armed, connected } = useBench()
   const { units, number } = useUnits()
 
   const unit = computed(() => units.value.mass.name)
@@ -14,14 +14,16 @@ export function useReading() {
   })
 
   const shown = computed(() => {
-    if (!simulated.value || !reading.value) return '–'
+    if (!isRead.value || !reading.value || reading.value.state === 'gone') return '–'
     if (reading.value.state === 'over') return 'over'
     return number(reading.value.reading_g, 'mass', digits.value)
   })
 
   const lamp = computed(() => {
     if (!connected.value) return { words: 'the workshop does not answer', steady: false }
-    if (!simulated.value) return { words: 'type what the scale shows', steady: false }
+    if (reading.value?.state === 'gone')
+      return { words: 'the scale does not answer: is its cable in?', steady: false }
+    if (!isRead.value) return { words: 'type what the scale shows', steady: false }
     if (armed.value) return { words: 'records when steady', steady: false }
     if (reading.value?.state === 'over') return { words: 'over its capacity', steady: false }
     return { words: atRest.value ? 'steady' : 'settling', steady: atRest.value }

@@ -3,6 +3,7 @@ import { computed, nextTick, onMounted, ref } from 'vue'
 import type { Item, Lot } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useRack } from '../shared/useRack'
+import LifeSheet from './LifeSheet.vue'
 import { PEDIGREES, usePartLine } from './usePartLine'
 
 const props = defineProps<{ item?: Item }>()
@@ -14,6 +15,7 @@ const { fields, wrong, amountUnit, part, next } = usePartLine(props.item)
 
 const name = ref<HTMLInputElement>()
 const busy = ref(false)
+const asking = ref(false)
 onMounted(() => {
   if (props.item) name.value?.focus()
 })
@@ -74,12 +76,7 @@ async function keep() {
 }
 
 async function drop() {
-  const { item } = props
-  if (!item) return
-  const gone = weighed.value
-    ? await changeItem({ ...item, retired: true })
-    : await removeItem(item.id)
-  if (gone) emit('done')
+  if (props.item && (await removeItem(props.item.id))) emit('done')
 }
 </script>
 
@@ -177,9 +174,13 @@ async function drop() {
       <button type="button" class="plainly under" @click="keep">
         {{ item ? 'keep' : 'add' }} <kbd>Enter</kbd>
       </button>
-      <button v-if="item" type="button" class="plainly under faint" @click="drop">
-        {{ weighed ? 'retire' : 'remove' }}
+      <button v-if="item && !weighed" type="button" class="plainly under faint" @click="drop">
+        remove
       </button>
+      <button v-if="item" type="button" class="plainly under faint" @click="asking = true">
+        it was repaired, replaced …
+      </button>
+      <LifeSheet v-if="item" v-model="asking" :item="item" />
     </td>
   </tr>
   <tr v-if="wrong" class="line">

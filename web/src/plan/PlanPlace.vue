@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Assessment } from '../api/client'
 import PlanView from '../shared/PlanView.vue'
 import { useBuild } from '../shared/useBuild'
+import TheDiary from './TheDiary.vue'
 import TheLoadouts from './TheLoadouts.vue'
 import TheParts from './TheParts.vue'
 import TheScales from './TheScales.vue'
@@ -39,7 +40,7 @@ const dots = computed(() => {
     /></label>
     <nav class="faint" aria-label="On this page">
       <a href="#targets">Targets</a><a href="#wing">Wing and tail</a><a href="#parts">Parts</a>
-      <a href="#loadouts">Loadouts</a>
+      <a href="#loadouts">Loadouts</a><a href="#diary">Diary</a><a href="#scales">Scales</a>
       <router-link :to="{ name: 'stock', query: { on: 'rack' } }">Sheets and rolls</router-link>
     </nav>
     <section class="top">
@@ -57,8 +58,11 @@ const dots = computed(() => {
     </section>
     <TheParts id="parts" />
     <div class="pair">
-      <TheLoadouts id="loadouts" />
-      <TheScales />
+      <div>
+        <TheLoadouts id="loadouts" />
+        <TheDiary id="diary" class="diary" />
+      </div>
+      <TheScales id="scales" />
     </div>
   </div>
 </template>
@@ -99,6 +103,10 @@ nav a {
   display: grid;
   grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
   gap: 28px;
+}
+
+.diary {
+  margin-top: 22px;
 }
 
 figure {

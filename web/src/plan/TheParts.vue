@@ -83,7 +83,7 @@ function isAdrift(item: Item): boolean {
                   :aria-label="`Change ${item.name}`"
                   @click="editing = item.id"
                 >
-                  {{ item.name }}
+                  <template v-if="item.host">↳ </template>{{ item.name }}
                 </button>
               </td>
               <td class="faint">{{ item.assembly }}</td>

@@ -32,6 +32,8 @@ function addContainer() {
   void change({ containers: [...containers.value, fresh] })
 }
 
+const BAUDS = [1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200]
+
 function add() {
   let number = scales.value.length + 1
   while (scales.value.some((scale) => scale.id === `scale-${number}`)) number++
@@ -74,6 +76,49 @@ function add() {
         </span>
         <span v-if="scale.simulated" class="small">simulated</span>
       </div>
+      <details class="small" :open="scale.port !== ''">
+        <summary>
+          {{ scale.port ? `on a cable at ${scale.port}` : 'read by eye; or on a cable' }}
+        </summary>
+        <div class="scale">
+          <label
+            >port
+            <input
+              class="entry figure"
+              :value="scale.port"
+              :aria-label="`${scale.name}, port`"
+              placeholder="/dev/ttyUSB0"
+              maxlength="80"
+              @change="set(scale.id, { port: ($event.target as HTMLInputElement).value.trim() })"
+          /></label>
+          <label
+            >at
+            <select
+              class="entry figure"
+              :value="scale.baud"
+              :aria-label="`${scale.name}, speed`"
+              @change="set(scale.id, { baud: Number(($event.target as HTMLSelectElement).value) })"
+            >
+              <option v-for="baud in BAUDS" :key="baud" :value="baud">{{ baud }}</option>
+            </select>
+            baud</label
+          >
+          <label
+            >its lines read
+            <input
+              class="entry figure"
+              :value="scale.line"
+              :aria-label="`${scale.name}, lines`"
+              placeholder="ST,GS,{reading} g"
+              maxlength="80"
+              @change="set(scale.id, { line: ($event.target as HTMLInputElement).value })"
+          /></label>
+          <span class="faint"
+            >{reading} is the figure, {unit} its unit, {state} the word for steady or moving, {any}
+            what does not matter</span
+          >
+        </div>
+      </details>
       <CheckWeight :scale="scale" />
     </template>
     <button type="button" class="plainly under small" @click="add">one more scale</button>

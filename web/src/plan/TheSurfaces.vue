@@ -73,6 +73,8 @@ function dropSection(surface: Surface, at: number) {
   void keep()
 }
 
+const PLAIN = { profile: null, thickness_mm: null, incidence_deg: 0, twin: false }
+
 function addSurface(role: Surface['role']) {
   const number = draft.value.filter((each) => each.role === role).length + 1
   const name = `${role[0]?.toUpperCase()}${role.slice(1)}${number > 1 ? ` ${number}` : ''}`
@@ -82,7 +84,7 @@ function addSurface(role: Surface['role']) {
   const taken = draft.value.map((each) => each.id)
   let surfaceId: string = role
   for (let n = 2; taken.includes(surfaceId); n++) surfaceId = `${role}-${n}`
-  void keep([...draft.value, { id: surfaceId, name, role, sections: [root, tip] }])
+  void keep([...draft.value, { ...PLAIN, id: surfaceId, name, role, sections: [root, tip] }])
 }
 
 const wings = computed(() => draft.value.filter((each) => each.role === 'wing').length)

@@ -98,12 +98,12 @@ export function usePartLine(item?: Item) {
       const z = await read('Height', fields.z, 'station', length)
       const made = fields.lot && amount !== null
       return {
+        ...item,
         name: fields.name.trim(),
         assembly: fields.assembly.trim(),
         pedigree: fields.pedigree,
         stated_g: made ? (item?.uses.length ? item.stated_g : null) : amount,
         uses: made ? [{ lot: fields.lot, amount }, ...(item?.uses.slice(1) ?? [])] : [],
-        doubt_g: item?.doubt_g ?? null,
         pieces: Math.max(1, Math.round(pieces ?? 1)),
         station:
           x === null
@@ -116,11 +116,6 @@ export function usePartLine(item?: Item) {
                 doubt_mm: item?.station?.doubt_mm ?? null,
               },
         option: fields.option,
-        retired: item?.retired ?? false,
-        thing: item?.thing ?? null,
-        elsewhere: item?.elsewhere ?? null,
-        group: item?.group ?? null,
-        price: item?.price ?? null,
       }
     } catch (error) {
       wrong.value = (error as Error).message

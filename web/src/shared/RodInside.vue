@@ -33,6 +33,11 @@ const isMass = computed(() => props.answer.kind === 'auw' || props.answer.kind =
 const next = computed(() =>
   (assessment.value?.weigh_next ?? []).filter((each) => each.goal === props.answer.kind),
 )
+const unchecked = computed(() =>
+  props.answer.kind === 'balance'
+    ? assessment.value?.unchecked.find((each) => each.loadout === loadout.value?.id)
+    : undefined,
+)
 const lessons = computed(() =>
   (assessment.value?.lessons ?? []).map((each) => ({
     ...each,
@@ -48,6 +53,9 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
     <p v-if="answer.source" class="faint">{{ answer.source }}</p>
     <p v-if="answer.probability !== null">
       Chance of meeting it: {{ percent(answer.probability) }}
+    </p>
+    <p v-if="unchecked" class="wrong">
+      Not checked on the fingertips since: {{ unchecked.words }}.
     </p>
     <p v-if="answer.missing">To tell it: {{ answer.missing }}.</p>
     <p v-for="each in answer.mends" :key="each.by">Would bring it back: {{ mend(each, nameOf) }}</p>

@@ -3,9 +3,11 @@ import type { PanState } from '../api/client'
 
 export interface Reading {
   reading_g: number
-  state: 'steady' | 'moving' | 'over'
+  state: 'steady' | 'moving' | 'over' | 'gone'
   /** The turn of the pan in which it was read. */
   turn: number
+  /** It shows more than nothing on a pan that should be empty. */
+  astray: boolean
 }
 
 /** What happens to a build elsewhere: its revision, its pan, and a simulated scale's display. */

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { answered, api, type BuildPatch, type Group, type Shelved } from '../api/client'
+import SoFar from './SoFar.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -173,6 +174,7 @@ function sort(item: string, group: string) {
         </li>
       </ul>
     </section>
+    <SoFar />
     <section v-if="unsorted.length" aria-label="Not sorted">
       <h3>Counted as the rest until somebody says</h3>
       <div class="unsorted">

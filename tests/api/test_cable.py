@@ -1,0 +1,90 @@
+"""A bench whose scale is on a cable: the stand-in at the other end of a pseudo-terminal."""
+
+import time
+from collections.abc import Iterator
+
+import httpx
+import pytest
+
+from oaken_scale.devices.simulated_port import SimulatedPort
+from oaken_scale.devices.simulated_scale import SimulatedScale
+from tests.api.test_served import Page
+
+
+@pytest.fixture
+def port() -> Iterator[SimulatedPort]:
+    plugged = SimulatedPort(SimulatedScale(0.1, 500.0), lines_per_s=25)
+    yield plugged
+    plugged.unplug()
+
+
+def begun(url: str, scale: dict) -> str:
+    told = httpx.post(f"{url}/api/v1/builds", json={"name": "On a cable"}).json()
+    at = f"{url}/api/v1/builds/{told['build']['id']}"
+    sent = {"name": "Motor", "pedigree": "listing", "stated_g": 46.0}
+    assert httpx.post(f"{at}/items", json=sent, headers={"If-Match": '"1"'}).status_code == 201
+    changed = httpx.patch(at, json={"scales": [scale]}, headers={"If-Match": '"2"'})
+    assert changed.status_code == 200, changed.text
+    return at
+
+
+def test_a_scale_on_a_cable_is_read_tared_and_missed(served, port):
+    scale = {"id": "bench", "name": "Bench scale", "step_g": 0.1, "port": port.port}
+    at = begun(served.url, scale)
+    state = httpx.get(f"{at}/pan").json()
+    assert (state["live"], state["simulated"]) == (True, False)
+    page = Page(served.url, at.rsplit("/", 1)[1])
+    page.wait_for(lambda event, data: event == "scale" and data["state"] == "steady")
+    port.scale.put(46.2)
+    put = httpx.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()
+    shown = page.wait_for(
+        lambda event, data: (
+            event == "scale"
+            and data["turn"] == put["turn"]
+            and data["state"] == "steady"
+            and data["reading_g"] > 40
+        )
+    )
+    assert shown["reading_g"] == pytest.approx(46.2, abs=0.3)
+    port.unplug()
+    page.wait_for(lambda event, data: event == "scale" and data["state"] == "gone")
+    # Nothing is lost: what is on the pan is still there, and a typed reading is taken.
+    assert httpx.get(f"{at}/pan").json()["loads"]["loads"] == [{"item": "motor", "count": 1.0}]
+    sent = {"id": "typed", "scale": "bench", "reading_g": 46.2,
+            "pan": {"loads": [{"item": "motor"}]}}  # fmt: skip
+    assert httpx.post(f"{at}/weighings", json=sent).status_code == 201
+
+
+def test_what_lies_there_unlisted_is_told_before_and_after_taring(served, port):
+    scale = {"id": "bench", "name": "Bench scale", "step_g": 0.1, "port": port.port}
+    at = begun(served.url, scale)
+    page = Page(served.url, at.rsplit("/", 1)[1])
+    port.scale.put(12.4)
+    page.wait_for(lambda event, data: event == "scale" and data["astray"])
+    deadline = time.monotonic() + 15
+    while time.monotonic() < deadline:
+        told = httpx.post(f"{at}/tare").json()
+        if told["note"]:
+            break
+        time.sleep(0.2)
+    assert "The pan was not empty" in told["note"]
+    assert httpx.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()["note"] is None
+
+
+@pytest.mark.parametrize(
+    ("scale", "field", "says"),
+    [
+        ({"port": "/etc/passwd"}, "port", "serial port like"),
+        ({"port": "/dev/ttyUSB0", "line": "{weight}"}, "line", "{reading}"),
+        ({"port": "/dev/ttyUSB0", "baud": 1}, "baud", "300"),
+    ],
+)
+def test_a_cable_that_cannot_be_is_refused_in_words(client, scale, field, says):
+    client.post("/api/v1/builds", json={"name": "B"})
+    id = client.get("/api/v1/builds").json()[0]["id"]
+    sent = {"scales": [{"id": "s", "name": "S", "step_g": 0.1, **scale}]}
+    told = client.patch(f"/api/v1/builds/{id}", json=sent, headers={"If-Match": '"1"'})
+    assert told.status_code == 422
+    (fault,) = told.json()["faults"]
+    assert fault["field"].endswith(field)
+    assert says in fault["words"]

@@ -1,0 +1,152 @@
+"""The life of parts and of builds through the API."""
+
+from datetime import UTC, datetime, timedelta
+
+import pytest
+
+AT = "/api/v1/builds/sandpiper"
+
+
+def opened(client, at: str = AT) -> dict:
+    return client.get(at).json()
+
+
+def act(client, path: str, at: str = AT, method: str = "POST", **body):
+    match = {"If-Match": f'"{opened(client, at)["revision"]}"'}
+    return client.request(method, f"{at}/{path}", json=body, headers=match)
+
+
+def item(told: dict, id: str) -> dict:
+    return next(each for each in told["build"]["items"] if each["id"] == id)
+
+
+def auw(told: dict) -> float:
+    return told["assessment"]["loadouts"][0]["answers"][0]["value"]
+
+
+def record(client, number: int, grams: float, *items: str, at: str = AT):
+    scale = opened(client, at)["build"]["scales"][0]["id"]
+    sent = {"id": f"new-{number}", "scale": scale, "reading_g": grams,
+            "pan": {"loads": [{"item": each} for each in items]}}  # fmt: skip
+    assert client.post(f"{at}/weighings", json=sent).status_code == 201
+
+
+def test_a_repair_is_written_down_and_goes_on_the_pan_with_its_part(demo):
+    before = auw(opened(demo))
+    patch = {"name": "Patch", "pedigree": "guess", "stated_g": 3.0}
+    glue = {"name": "Patch", "pedigree": "joint", "stated_g": 2.0}
+    told = act(demo, "items/fuselage-box/repair", words="flew into a post", added=[patch, glue])
+    assert told.status_code == 200
+    assert auw(told.json()) == pytest.approx(before + 5.0, abs=1e-6)
+    assert item(told.json(), "patch-2")["host"] == "fuselage-box"
+    assert told.json()["build"]["happenings"][0]["words"] == "flew into a post"
+    assert {each["loadout"] for each in told.json()["assessment"]["unchecked"]} == {
+        each["id"] for each in told.json()["build"]["loadouts"]
+    }
+    record(demo, 1, 53.9, "fuselage-box", "patch", "patch-2")
+    assert auw(opened(demo)) == pytest.approx(before + 53.9 - 46.3, abs=1.5)
+
+
+def test_every_change_of_a_part_is_one_act_and_may_be_refused_in_words(demo):
+    assert act(demo, "items/fin/trim", grams=1.5).status_code == 200
+    assert act(demo, "items/motor/replace", item={
+        "name": "Motor", "pedigree": "listing", "stated_g": 40.0}).status_code == 200  # fmt: skip
+    assert act(demo, "items/screws/retire", words="went to glue").status_code == 200
+    told = opened(demo)
+    assert item(told, "off-fin")["stated_g"] == -1.5
+    assert item(told, "motor-2")["replaces"] == "motor"
+    assert item(told, "motor")["retired"]
+    assert item(told, "screws")["retired_at"] is not None
+    assert [each["kind"] for each in told["build"]["happenings"]] == ["trim", "replace", "retire"]
+    revision = told["revision"]
+    for path, body, field in (
+        ("items/fin/trim", {"grams": 900}, "grams"),
+        ("items/keel/retire", {}, "item"),
+        ("items/fin/repair", {"added": []}, "added"),
+        ("items/fin/move", {"to": "sandpiper"}, "to"),
+        ("items/fin/trim", {"grams": 0}, "grams"),
+    ):
+        refused = act(demo, path, **body)
+        assert refused.status_code == 422, path
+        assert refused.json()["faults"][0]["field"].endswith(field), refused.json()
+    assert act(demo, "items/fin/move", to="nobody").status_code == 404
+    assert opened(demo)["revision"] == revision
+
+
+def test_a_part_moves_to_another_build_and_neither_is_left_half_done(demo):
+    other = demo.post("/api/v1/builds", json={"name": "Dunlin"}).json()["build"]["id"]
+    told = act(demo, "items/fuselage-box/move", to=other, words="a better use for it")
+    assert told.status_code == 200
+    assert item(told.json(), "fuselage-box")["retired"]
+    there = opened(demo, f"/api/v1/builds/{other}")
+    came = item(there, "fuselage-box")
+    mass = next(m for m in told.json()["assessment"]["items"] if m["id"] == "fuselage-box")
+    assert came["stated_g"] == pytest.approx(mass["mass_g"], abs=0.01)
+    assert there["build"]["happenings"][0]["words"] == "Fuselage box came from Sandpiper"
+    assert there["revision"] == 2
+
+
+def test_the_plane_as_of_a_day(demo):
+    first = opened(demo)
+    told = act(demo, "items/fin/retire")
+    assert auw(told.json()) < auw(first) - 5
+    before = (datetime.now(UTC) - timedelta(hours=1)).isoformat()
+    then = demo.get(f"{AT}/as-of", params={"at": before}).json()
+    assert then["loadouts"][0]["answers"][0]["value"] == pytest.approx(auw(first))
+    start = demo.get(f"{AT}/as-of", params={"at": "2020-01-01T00:00:00Z"}).json()
+    assert all(each["mark"] in ("guess", "listed") for each in start["items"])
+    assert demo.get(f"{AT}/as-of", params={"at": "yesterday"}).status_code == 422
+
+
+def whole_plane(client, name: str, extra: float) -> str:
+    """A finished build that came out ``extra`` grams over its list of 200 g."""
+    told = client.post("/api/v1/builds", json={"name": name}).json()
+    at = f"/api/v1/builds/{told['build']['id']}"
+    for part, grams in (("Wing", 120.0), ("Body", 80.0)):
+        sent = {"name": part, "pedigree": "listing", "stated_g": grams}
+        match = {"If-Match": f'"{opened(client, at)["revision"]}"'}
+        assert client.post(f"{at}/items", json=sent, headers=match).status_code == 201
+    record(client, 1, 120.0, "wing", at=at)
+    record(client, 2, 80.0, "body", at=at)
+    record(client, 3, 200.0 + extra, "wing", "body", "still-to-come", at=at)
+    assert act(client, "finished", at, "PUT", finished=True).status_code == 200
+    return at
+
+
+def test_three_finished_builds_tell_the_next_how_much_is_left_out(client):
+    open_one = client.post("/api/v1/builds", json={"name": "Going on"}).json()["build"]["id"]
+    whole_plane(client, "One", 12.0)
+    last = whole_plane(client, "Two", 16.0)
+    assert opened(client, f"/api/v1/builds/{open_one}")["build"]["allowance"] is None
+    whole_plane(client, "Three", 20.0)
+    learned = opened(client, f"/api/v1/builds/{open_one}")["build"]["allowance"]
+    assert learned["value"] == pytest.approx(0.08, abs=1e-3)
+    assert learned["source"] == "One, Two, Three"
+    begun = client.post("/api/v1/builds", json={"name": "Four"}).json()["build"]
+    assert begun["allowance"] == learned
+    assert act(client, "finished", last, "PUT", finished=False).status_code == 200
+    assert opened(client, f"/api/v1/builds/{open_one}")["build"]["allowance"] is None
+
+
+def test_a_build_is_measured_by_an_earlier_one(demo):
+    other = demo.post("/api/v1/builds", json={"name": "Next"}).json()["build"]["id"]
+    at = f"/api/v1/builds/{other}"
+    told = act(demo, "past", at, "PUT", build="sandpiper").json()
+    assert told["build"]["past"]["name"] == "Sandpiper"
+    first = opened(demo)["assessment"]["so_far"]
+    assert told["assessment"]["so_far"]["past_g"] == pytest.approx(first["forecast_g"], abs=1.0)
+    assert act(demo, "past", at, "PUT", build=None).json()["build"]["past"] is None
+
+
+def test_a_part_added_and_retired_knows_when(demo):
+    match = {"If-Match": f'"{opened(demo)["revision"]}"'}
+    sent = {"name": "Pennant", "pedigree": "guess", "stated_g": 2.0}
+    added = demo.post(f"{AT}/items", json=sent, headers=match).json()
+    pennant = item(added, "pennant")
+    assert datetime.now(UTC) - datetime.fromisoformat(pennant["added_at"]) < timedelta(minutes=5)
+    gone = demo.put(f"{AT}/items/pennant", json={**pennant, "retired": True},
+                    headers={"If-Match": f'"{added["revision"]}"'}).json()  # fmt: skip
+    assert item(gone, "pennant")["retired_at"] is not None
+    back = demo.put(f"{AT}/items/pennant", json={**item(gone, "pennant"), "retired": False},
+                    headers={"If-Match": f'"{gone["revision"]}"'}).json()  # fmt: skip
+    assert item(back, "pennant")["retired_at"] is None

@@ -1,0 +1,189 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, reactive, ref, watch } from 'vue'
+import { answered, api, type Item, type NewItem, type Shelved } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useEscape } from '../shared/useEscape'
+import { understand, whyNot } from '../shared/useQuantity'
+import { useUnits } from '../shared/units'
+import { useLife } from './useLife'
+
+const props = defineProps<{ item: Item }>()
+const open = defineModel<boolean>({ required: true })
+useEscape(open)
+const { id } = useBuild()
+const { units } = useUnits()
+const life = useLife()
+
+const DONE = [
+  { value: 'repair', title: 'repaired' },
+  { value: 'trim', title: 'sanded, trimmed' },
+  { value: 'replace', title: 'replaced' },
+  { value: 'retire', title: 'taken off' },
+  { value: 'move', title: 'moved to another build' },
+] as const
+type Done = (typeof DONE)[number]['value']
+
+const done = ref<Done>('repair')
+const fields = reactive({ words: '', grams: '', name: '', glue: '', patch: '', to: '' })
+const wrong = ref('')
+watch(open, (now) => {
+  if (!now) return
+  done.value = 'repair'
+  wrong.value = ''
+  Object.assign(fields, { words: '', grams: '', name: '', glue: '', patch: '', to: '' })
+})
+
+const shelf = useQuery({
+  queryKey: ['shelf'],
+  queryFn: () => answered<Shelved[]>(api.GET('/api/v1/builds')),
+})
+const others = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
+
+async function grams(text: string, of: string): Promise<number> {
+  try {
+    return await understand(text, 'mass', units.value.mass.name)
+  } catch (error) {
+    throw new Error(`${of}: ${whyNot(error)}`)
+  }
+}
+
+const guess = (name: string, stated_g: number, pedigree: Item['pedigree']): NewItem => ({
+  name,
+  pedigree,
+  stated_g,
+})
+
+async function keep() {
+  wrong.value = ''
+  const { words } = fields
+  const part = props.item.name.toLowerCase()
+  try {
+    let kept = false
+    if (done.value === 'repair') {
+      const added: NewItem[] = []
+      if (fields.glue.trim())
+        added.push(guess(`glue on ${part}`, await grams(fields.glue, 'Glue and tape'), 'joint'))
+      if (fields.patch.trim())
+        added.push(guess(`patch on ${part}`, await grams(fields.patch, 'Patches'), 'guess'))
+      kept = await life.repair(props.item.id, words, added)
+    } else if (done.value === 'trim')
+      kept = await life.trim(props.item.id, words, await grams(fields.grams, 'What came off'))
+    else if (done.value === 'replace') {
+      const name = fields.name.trim() || `${props.item.name}, new`
+      const mass = await grams(fields.grams, 'Mass of the new one')
+      kept = await life.replace(props.item.id, words, guess(name, mass, 'listing'))
+    } else if (done.value === 'retire') kept = await life.retire(props.item.id, words)
+    else kept = await life.move(props.item.id, words, fields.to)
+    if (kept) open.value = false
+  } catch (error) {
+    wrong.value = (error as Error).message
+  }
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="560">
+    <v-sheet class="sheet" aria-label="What happened to it">
+      <h2>{{ item.name }}: what happened to it?</h2>
+      <form @submit.prevent="keep">
+        <p class="choices">
+          <label v-for="each in DONE" :key="each.value"
+            ><input v-model="done" type="radio" name="done" :value="each.value" />
+            {{ each.title }}</label
+          >
+        </p>
+        <template v-if="done === 'repair'">
+          <label
+            >glue and tape, about
+            <input v-model="fields.glue" class="entry figure few" inputmode="decimal" />
+            {{ units.mass.name }}</label
+          >
+          <label
+            >patches and doublers, about
+            <input v-model="fields.patch" class="entry figure few" inputmode="decimal" />
+            {{ units.mass.name }}</label
+          >
+          <p class="faint small">
+            They stay on it and go on the pan with it; weigh it as it is now, and the guess becomes
+            a figure. Until the balance is checked again it counts as not checked.
+          </p>
+        </template>
+        <label v-if="done === 'trim'"
+          >about
+          <input v-model="fields.grams" class="entry figure few" inputmode="decimal" />
+          {{ units.mass.name }} came off</label
+        >
+        <template v-if="done === 'replace'">
+          <label
+            >by
+            <input
+              v-model="fields.name"
+              class="entry"
+              :placeholder="`${item.name}, new`"
+              maxlength="80"
+          /></label>
+          <label
+            >listed at, or about
+            <input v-model="fields.grams" class="entry figure few" inputmode="decimal" />
+            {{ units.mass.name }}</label
+          >
+          <p class="faint small">It sits where the old one sat, in the same loadouts.</p>
+        </template>
+        <label v-if="done === 'move'"
+          >to
+          <select v-model="fields.to" class="entry" required>
+            <option value="" disabled>a build</option>
+            <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
+          </select>
+          <span class="faint small">with what it was found to weigh</span></label
+        >
+        <label
+          >in words
+          <input
+            v-model="fields.words"
+            class="entry long"
+            placeholder="for the diary; may stay empty"
+            maxlength="200"
+        /></label>
+        <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
+        <div class="verbs">
+          <v-btn class="press--main" type="submit">Write it down</v-btn>
+          <v-btn class="press--quiet" @click="open = false">Nothing happened</v-btn>
+        </div>
+      </form>
+    </v-sheet>
+  </v-dialog>
+</template>
+
+<style scoped>
+.sheet {
+  padding: 20px 24px;
+  display: grid;
+  gap: 12px;
+}
+
+form {
+  display: grid;
+  gap: 10px;
+}
+
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 18px;
+}
+
+.few {
+  width: 78px;
+}
+
+.long {
+  width: min(340px, 100%);
+}
+
+.verbs {
+  display: flex;
+  gap: 10px;
+}
+</style>

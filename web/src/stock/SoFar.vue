@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { answered, api, type Opened, type Shelved } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+
+const { id, assessment, send } = useBuild()
+const { number, quantity } = useUnits()
+const told = computed(() => assessment.value?.so_far)
+
+const shelf = useQuery({
+  queryKey: ['shelf'],
+  queryFn: () => answered<Shelved[]>(api.GET('/api/v1/builds')),
+})
+const others = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
+
+function measureBy(build: string) {
+  void send((header) =>
+    answered<Opened>(
+      api.PUT('/api/v1/builds/{build_id}/past', {
+        params: { path: { build_id: id.value }, header },
+        body: { build: build || null },
+      }),
+    ),
+  )
+}
+const whole = (grams: number) => number(grams, 'mass', 0)
+</script>
+
+<template>
+  <section v-if="told" aria-label="So far">
+    <div class="head">
+      <h3>
+        So far on a pan
+        <span class="figure">{{ quantity(told.been_g, 'mass', 0) }}</span> of
+        <span class="figure">{{ quantity(told.forecast_g, 'mass', 0) }}</span>
+        <span class="faint figure"> ±{{ number(2 * told.forecast_sd_g, 'mass', 0) }}</span>
+      </h3>
+      <p class="faint small">
+        <template v-if="told.limit_g !== null"
+          >limit {{ quantity(told.limit_g, 'mass', 0) }}</template
+        >
+        <template v-if="told.budget_g !== null">
+          · budget {{ quantity(told.budget_g, 'mass', 0) }}</template
+        >
+        <template v-if="told.past_g !== null">
+          · {{ told.past }} {{ quantity(told.past_g, 'mass', 0) }}</template
+        >
+      </p>
+      <label class="small"
+        >measured by
+        <select
+          class="entry"
+          aria-label="Measured by"
+          @change="measureBy(($event.target as HTMLSelectElement).value)"
+        >
+          <option value="">{{ told.past ? `${told.past}; or nobody` : 'no earlier build' }}</option>
+          <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
+        </select></label
+      >
+    </div>
+    <div class="wide">
+      <table class="lined">
+        <thead class="faint">
+          <tr>
+            <th>stage</th>
+            <th class="right">on a pan</th>
+            <th class="right">forecast</th>
+            <th class="right">running total</th>
+            <th v-if="told.past" class="right">{{ told.past }}</th>
+            <th v-if="told.past" class="right">running there</th>
+            <th v-if="told.past" class="right">against it</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="stage in told.stages" :key="stage.assembly">
+            <td>{{ stage.assembly || 'Loose parts' }}</td>
+            <td class="figure right">{{ whole(stage.been_g) }}</td>
+            <td class="figure right">
+              {{ whole(stage.mass_g) }}
+              <span class="faint">±{{ whole(2 * stage.sd_g) }}</span>
+            </td>
+            <td class="figure right">
+              <strong>{{ whole(stage.running_g) }}</strong>
+            </td>
+            <template v-if="told.past">
+              <td class="figure right">
+                {{ stage.past_g === null ? '–' : whole(stage.past_g) }}
+              </td>
+              <td class="figure right">
+                {{ stage.past_running_g === null ? '–' : whole(stage.past_running_g) }}
+              </td>
+              <td
+                class="figure right"
+                :class="{ wrong: stage.past_g !== null && stage.mass_g > stage.past_g }"
+              >
+                <template v-if="stage.past_g !== null"
+                  >{{ stage.mass_g >= stage.past_g ? '+' : '−'
+                  }}{{ whole(Math.abs(stage.mass_g - stage.past_g)) }}</template
+                >
+              </td>
+            </template>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  align-items: center;
+  margin-bottom: 6px;
+}
+
+table {
+  min-width: 560px;
+}
+</style>
