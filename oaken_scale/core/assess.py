@@ -9,8 +9,10 @@ import numpy as np
 from oaken_scale.core.answers import Flying, flying, four_answers
 from oaken_scale.core.assembly import assemblies, lies_within
 from oaken_scale.core.balance import CentreOfGravity, stations
+from oaken_scale.core.beam import Beam, beam
 from oaken_scale.core.budget import BudgetLine, budget_lines
 from oaken_scale.core.build import Build, Item, Pan, Pedigree, Role
+from oaken_scale.core.checks import checked
 from oaken_scale.core.damp import Damp, damp
 from oaken_scale.core.doubt import Doubt, doubts
 from oaken_scale.core.drift import drifts
@@ -146,6 +148,7 @@ class Assessment:
     twins: tuple[Twin, ...]
     budget: tuple[BudgetLine, ...]
     damp: tuple[Damp, ...]
+    beam: Beam
     so_far: SoFar
     unchecked: tuple[Unchecked, ...]
     notices: tuple[Notice, ...]
@@ -177,9 +180,9 @@ def assess(build: Build) -> Assessment:
     >>> told.loadouts[0].answers[0].value, round(told.loadouts[0].answers[0].sd, 6)
     (28.0, 1.4)
     """
-    after = solve(build)
+    summed = solve(build)
     wing = wing_figures(build.surfaces)
-    where = stations(build, wing)
+    after, where, checks = checked(build, summed, stations(build, wing))
     been = been_on_pan(build, after)
     planes = tuple(
         flying(build, loadout, after, where, wing, been) for loadout in build.loadouts or (None,)
@@ -220,11 +223,12 @@ def assess(build: Build) -> Assessment:
         ),
         weigh_next=rank(build, after, goals(planes, answers), 4),
         joints=joint_times(build),
-        doubts=(doubted := doubts(build, after)),
+        doubts=(doubted := doubts(build, summed)),
         lessons=lessons(build, after),
         twins=twins(build, after),
         budget=budget_lines(build, after, planes[0].aboard),
         damp=(gained := damp(build)),
+        beam=beam(build, planes, answers, [id for id, _ in names], checks),
         so_far=so_far(build, after, planes[0].aboard, been),
         unchecked=_unchecked(build, names),
         notices=(

@@ -21,12 +21,29 @@ BIG_FOAM_DM2: Final = 2.0
 
 
 @dataclass(frozen=True, slots=True, eq=False)
+class Told:
+    """What checks of the balance took away from the doubt of masses and stations together.
+
+    The joint covariance is that of before less ``W' W``; ``mass``, ``x`` and ``y`` (C, N) are the
+    parts of ``W`` at the masses, and at the stations along x and y.
+    """
+
+    mass: Matrix
+    x: Matrix
+    y: Matrix
+
+
+@dataclass(frozen=True, slots=True, eq=False)
 class Stations:
-    """Where the items are: ``xyz`` shape (N, 3) and ``doubt`` shape (N,) [mm], ``placed`` (N,)."""
+    """Where the items are: ``xyz`` shape (N, 3) and ``doubt`` shape (N,) [mm], ``placed`` (N,).
+
+    ``told`` is what checks of the balance say of them (:mod:`oaken_scale.core.checks`).
+    """
 
     xyz: Matrix
     doubt: Vector
     placed: np.ndarray
+    told: Told | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,11 +117,22 @@ def centre_of_gravity(
     lever = (where.xyz - centre) * (aboard * where.placed)[:, None] / placed_mass
     mass_variance = np.einsum("ik,ij,jk->k", lever, mass_cov, lever, optimize=True)
     station_variance = float(((here / placed_mass * where.doubt) ** 2).sum())
+    if where.told is not None:
+        mass_variance = mass_variance - _taken_away(where.told, lever, here / placed_mass)
     adrift = flying * ~where.placed / total
     spread = np.maximum(here @ (where.xyz - centre) ** 2 / placed_mass, 0.0)
     adrift_variance = float((adrift**2).sum()) * spread
-    sd = np.sqrt(np.maximum(mass_variance, 0.0) + station_variance + adrift_variance)
+    sd = np.sqrt(np.maximum(mass_variance + station_variance, 0.0) + adrift_variance)
     return CentreOfGravity(*(float(c) for c in centre), *(float(s) for s in sd))
+
+
+def _taken_away(told: Told, lever: Matrix, share: Vector) -> Vector:
+    """How much less the CG's variance is along each axis for what checks say of masses and
+    stations together; the masses' own part is in their covariance already. Shape (3,)."""
+    by_mass = told.mass @ lever
+    by_station = np.column_stack([told.x @ share, told.y @ share, np.zeros(len(told.x))])
+    less: Vector = ((by_mass + by_station) ** 2).sum(axis=0) - (by_mass**2).sum(axis=0)
+    return less
 
 
 def lever_arms(mass: Vector, where: Stations, aboard: Vector, x_cg_mm: float) -> Vector:
