@@ -12,6 +12,7 @@ from starlette.middleware.gzip import GZipMiddleware
 
 from oaken_scale.api import (
     problems,
+    routes_balance,
     routes_bench,
     routes_builds,
     routes_joints,
@@ -71,6 +72,7 @@ def create_app(database: Path, pages: Path = PAGES) -> FastAPI:
         routes_workshop,
         routes_builds,
         routes_bench,
+        routes_balance,
         routes_joints,
         routes_life,
         routes_rack,

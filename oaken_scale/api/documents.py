@@ -51,11 +51,18 @@ class BuildPatch(doc.Edge):
     targets: Annotated[tuple[doc.TargetDoc, ...], Field(max_length=4)] | None = None
     thrust: doc.ThrustDoc | None = None
     budget: doc.BudgetDoc | None = None
+    ballast: doc.BallastDoc | None = None
+    plan_mark: doc.PlanMarkDoc | None = None
 
     def applied(self, build: core.Build) -> core.Build:
-        """The build with this change; ``thrust`` or ``budget`` null takes it away."""
-        given = self.model_fields_set & (
-            {"thrust", "budget"} | {name for name, value in self if value is not None}
+        """The build with this change; thrust, budget or the plan's mark null takes it away."""
+        given = (
+            self.model_fields_set
+            & set(BuildPatch.model_fields)
+            & (
+                {"thrust", "budget", "plan_mark"}
+                | {name for name, value in self if value is not None}
+            )
         )
         for k, scale in enumerate(self.scales or ()):
             try:

@@ -10,7 +10,6 @@ from fastapi.responses import JSONResponse
 from starlette.background import BackgroundTask
 
 from oaken_scale.api.documents import (
-    ASSESSMENT,
     OPENED,
     BuildPatch,
     NewBuild,
@@ -24,7 +23,6 @@ from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.workshop import Held, Workshop
 from oaken_scale.core import presets
 from oaken_scale.core.allowance import left_out, usual_share
-from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.build import Build, Item, Pedigree, Scale, Target, TargetKind
 from oaken_scale.core.faults import check
 from oaken_scale.core.lot import Known
@@ -133,13 +131,6 @@ def change(build_id: BuildId, patch: BuildPatch, if_match: Revision, shop: Shop)
     """Change a build's name, purpose, drawing, lots, scales, loadouts, targets, budget, thrust."""
     held = shop.change(build_id, number(if_match), patch.applied)
     return told(held, after=sharing(shop, build_id))
-
-
-@router.post("/builds/{build_id}/what-if", response_model=Assessment, responses=documented(404))
-def what_if(build_id: BuildId, patch: BuildPatch, shop: Shop) -> Response:
-    """What would be told about the build with a change; nothing is kept."""
-    assessment = assess(check(patch.applied(shop.held(build_id).build)))
-    return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")
 
 
 @router.post(

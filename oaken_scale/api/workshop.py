@@ -118,7 +118,8 @@ class Workshop:
     ) -> Held:
         """Change a build that is still at ``revision``, or (None) wherever it is.
 
-        In the same transaction ``others`` change too, and a lot is ``hung`` on the rack.
+        In the same transaction ``others`` change too, and a lot is ``hung`` on the rack. Readings
+        that a change adds come after those that are there.
         Raises a 412 problem when it has moved on, BuildFaultError when the change cannot stand.
         """
         with self._turn:
@@ -144,6 +145,8 @@ class Workshop:
                 numbers = []
                 for before, after in steps:
                     builds.write_changes(connection, before.build, after)
+                    for weighing in after.weighings[len(before.build.weighings) :]:
+                        builds.add_reading(connection, after.id, weighing, _now())
                     numbers.append(builds.raise_revision(connection, after.id))
                 spread = self._spread(connection, described, besides=build_id)
             moved = [(n, after) for n, (_, after) in zip(numbers, steps, strict=True)]

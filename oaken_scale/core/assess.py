@@ -1,5 +1,6 @@
 """``assess(build) -> Assessment``: everything the product tells about a build."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Final
@@ -8,11 +9,11 @@ import numpy as np
 
 from oaken_scale.core.answers import Flying, flying, four_answers
 from oaken_scale.core.assembly import assemblies, lies_within
-from oaken_scale.core.balance import CentreOfGravity, stations
+from oaken_scale.core.balance import CentreOfGravity, Stations, stations
 from oaken_scale.core.beam import Beam, beam
 from oaken_scale.core.budget import BudgetLine, budget_lines
 from oaken_scale.core.build import Build, Item, Pan, Pedigree, Role
-from oaken_scale.core.checks import checked
+from oaken_scale.core.checks import CheckTold, checked
 from oaken_scale.core.damp import Damp, damp
 from oaken_scale.core.doubt import Doubt, doubts
 from oaken_scale.core.drift import drifts
@@ -26,7 +27,7 @@ from oaken_scale.core.stages import SoFar, so_far
 from oaken_scale.core.twins import Twin, twins
 from oaken_scale.core.verdict import Answer, Word, worst
 from oaken_scale.core.weigh_next import Suggestion, goals, rank
-from oaken_scale.core.wing import WingFigures, area_dm2, plan_outline, wing_figures
+from oaken_scale.core.wing import WingFigures, area_dm2, plan_outline, side_outline, wing_figures
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,12 +112,13 @@ class Notice:
 
 @dataclass(frozen=True, slots=True)
 class Outline:
-    """A surface as the plan view draws it: corners (x, y) [mm] and its own area [dm2]."""
+    """A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2]."""
 
     id: str
     name: str
     role: Role
     corners: tuple[tuple[float, float], ...]
+    side: tuple[tuple[float, float], ...]
     area_dm2: float
 
 
@@ -171,6 +173,36 @@ AS_BUILT: Final = ("as-built", "As built")
 """The loadout of a build that names none: everything aboard."""
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class Flown:
+    """A build's ledger, and the plane as each loadout flies it.
+
+    ``summed`` is the ledger of the weighings alone; ``after`` and ``where`` are the masses and the
+    stations with the checks of the balance. ``been`` (N,) says what has been on a pan.
+    """
+
+    summed: Posterior
+    after: Posterior
+    where: Stations
+    wing: WingFigures | None
+    checks: tuple[CheckTold, ...]
+    been: Vector
+    planes: tuple[Flying, ...]
+    names: tuple[tuple[str, str], ...]
+
+
+def fly(build: Build) -> Flown:
+    """Work out masses, stations and the CG of every loadout: what all else is told from."""
+    summed, wing = solve(build), wing_figures(build.surfaces)
+    after, where, checks = checked(build, summed, stations(build, wing))
+    been = been_on_pan(build, after)
+    planes = tuple(
+        flying(build, loadout, after, where, wing, been) for loadout in build.loadouts or (None,)
+    )
+    names = tuple((loadout.id, loadout.name) for loadout in build.loadouts) or (AS_BUILT,)
+    return Flown(summed, after, where, wing, checks, been, planes, names)
+
+
 def assess(build: Build) -> Assessment:
     """Tell everything about a build.
 
@@ -180,15 +212,10 @@ def assess(build: Build) -> Assessment:
     >>> told.loadouts[0].answers[0].value, round(told.loadouts[0].answers[0].sd, 6)
     (28.0, 1.4)
     """
-    summed = solve(build)
-    wing = wing_figures(build.surfaces)
-    after, where, checks = checked(build, summed, stations(build, wing))
-    been = been_on_pan(build, after)
-    planes = tuple(
-        flying(build, loadout, after, where, wing, been) for loadout in build.loadouts or (None,)
-    )
+    flown = fly(build)
+    summed, after, where, wing = flown.summed, flown.after, flown.where, flown.wing
+    been, planes, names = flown.been, flown.planes, flown.names
     answers = tuple(four_answers(plane) for plane in planes)
-    names = [(loadout.id, loadout.name) for loadout in build.loadouts] or [AS_BUILT]
     items = _item_masses(build, after, planes[0], been)
     marks = [item.mark for item in items]
     return Assessment(
@@ -218,7 +245,14 @@ def assess(build: Build) -> Assessment:
         assemblies=_assemblies(build, after),
         wing=wing,
         outlines=tuple(
-            Outline(each.id, each.name, each.role, plan_outline(each), area_dm2(each))
+            Outline(
+                each.id,
+                each.name,
+                each.role,
+                plan_outline(each),
+                side_outline(each),
+                area_dm2(each),
+            )
             for each in build.surfaces
         ),
         weigh_next=rank(build, after, goals(planes, answers), 4),
@@ -228,7 +262,7 @@ def assess(build: Build) -> Assessment:
         twins=twins(build, after),
         budget=budget_lines(build, after, planes[0].aboard),
         damp=(gained := damp(build)),
-        beam=beam(build, planes, answers, [id for id, _ in names], checks),
+        beam=beam(build, planes, answers, [id for id, _ in names], flown.checks),
         so_far=so_far(build, after, planes[0].aboard, been),
         unchecked=_unchecked(build, names),
         notices=(
@@ -311,7 +345,7 @@ def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
     return tuple(told)
 
 
-def _unchecked(build: Build, names: list[tuple[str, str]]) -> tuple[Unchecked, ...]:
+def _unchecked(build: Build, names: Sequence[tuple[str, str]]) -> tuple[Unchecked, ...]:
     told = []
     for id, _ in names:
         since = unchecked_since(build, id if build.loadouts else None)

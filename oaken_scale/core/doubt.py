@@ -29,6 +29,8 @@ FAR: Final = 4.0
 ANEW: Final = 2
 """So often it is solved anew; in a muddle of many more the first step must do."""
 
+DOUBTED_KEPT: Final = 16
+
 MOST_DOUBTS: Final = 8
 """At most so many readings are doubted at once; beyond that the build is a muddle, not a slip."""
 
@@ -112,6 +114,21 @@ def doubts(build: Build, after: Posterior) -> tuple[Doubt, ...]:
     The worst one is left out and the rest looked at again, so that what it dragged along is not
     blamed. Two that are both sound once either is left out contradict each other.
     """
+    known = _DOUBTED.get(id(after))
+    if known is not None and known[0] is after and known[1] is build.weighings:
+        return known[2]
+    told = _doubts(build, after)
+    _DOUBTED[id(after)] = (after, build.weighings, told)
+    for stale in list(_DOUBTED)[:-DOUBTED_KEPT]:
+        _DOUBTED.pop(stale, None)
+    return told
+
+
+# By the identity of the ledger that they are told of: a drag moves no mass and doubts nothing anew.
+_DOUBTED: dict[int, tuple[Posterior, tuple[Weighing, ...], tuple[Doubt, ...]]] = {}
+
+
+def _doubts(build: Build, after: Posterior) -> tuple[Doubt, ...]:
     if not after.sets:
         return ()
     out = leave_one_out(build, after)

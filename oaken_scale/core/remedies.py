@@ -302,7 +302,7 @@ class _Program:
         whole[at:] = 1 if groups else 0
         return cls(
             ready,
-            np.array(rows).reshape(-1, size),
+            np.array(rows).reshape(len(rows), size),
             np.array(low),
             np.array(high),
             least,

@@ -87,6 +87,18 @@ def wing_figures(surfaces: Iterable[Surface]) -> WingFigures | None:
     )
 
 
+def side_outline(surface: Surface) -> tuple[tuple[float, float], ...]:
+    """Corners (x, z) of a surface seen from the port side [mm]: along the leading edges out, and
+    back along the trailing edges.
+
+    >>> side_outline(Surface("f", "F", Role.FIN, (Section(5, 0, 0, 20), Section(9, 0, 50, 10))))
+    ((5, 0), (9, 50), (19, 50), (25, 0))
+    """
+    leading = [(s.x_le_mm, s.z_mm) for s in surface.sections]
+    trailing = [(s.x_le_mm + s.chord_mm, s.z_mm) for s in reversed(surface.sections)]
+    return tuple(leading + trailing)
+
+
 def plan_outline(surface: Surface) -> tuple[tuple[float, float], ...]:
     """Corners (x, y) of a surface seen from above, starboard tip round to port [mm].
 

@@ -6,7 +6,7 @@ from datetime import datetime
 from typing import Any, Final
 
 from oaken_scale.core.balancing import PlanMark
-from oaken_scale.core.build import Build, Thrust
+from oaken_scale.core.build import Build, Thrust, Weighing
 from oaken_scale.store.diary import (
     read_ballast,
     read_checks,
@@ -117,11 +117,18 @@ def add_build(connection: sqlite3.Connection, build: Build, at: datetime) -> Non
     )
     write_changes(connection, Build(id=build.id, name=build.name), build)
     for weighing in build.weighings:
-        append_weighing(connection, build.id, weighing)
-        if weighing.set_aside is not None:
-            set_aside(connection, build.id, weighing.id, weighing.set_aside, at)
-        if weighing.accepted:
-            accept(connection, build.id, weighing.id, True, at)
+        add_reading(connection, build.id, weighing, at)
+
+
+def add_reading(
+    connection: sqlite3.Connection, build_id: str, weighing: Weighing, at: datetime
+) -> None:
+    """Add one reading with its fate: set aside, or accepted."""
+    append_weighing(connection, build_id, weighing)
+    if weighing.set_aside is not None:
+        set_aside(connection, build_id, weighing.id, weighing.set_aside, at)
+    if weighing.accepted:
+        accept(connection, build_id, weighing.id, True, at)
 
 
 def raise_revision(connection: sqlite3.Connection, build_id: str) -> int:

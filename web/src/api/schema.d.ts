@@ -132,26 +132,6 @@ export interface paths {
         patch: operations["change_api_v1_builds__build_id__patch"];
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/what-if": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * What If
-         * @description What would be told about the build with a change; nothing is kept.
-         */
-        post: operations["what_if_api_v1_builds__build_id__what_if_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/builds/{build_id}/items": {
         parameters: {
             query?: never;
@@ -456,6 +436,237 @@ export interface paths {
         get: operations["events_api_v1_builds__build_id__events_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If
+         * @description What would be told about the build with a change, or with things moved; nothing is kept.
+         */
+        post: operations["what_if_api_v1_builds__build_id__what_if_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/moved": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move
+         * @description Keep where things were dragged to; a station keeps the reference that it was given in.
+         */
+        post: operations["move_api_v1_builds__build_id__moved_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record Check
+         * @description Record a check of the balance by hand. Sent again under its id, it is recorded once.
+         */
+        post: operations["record_check_api_v1_builds__build_id__checks_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/checks/{check_id}/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Check Aside
+         * @description Set a check aside with a reason, or let it speak again.
+         */
+        put: operations["set_check_aside_api_v1_builds__build_id__checks__check_id__set_aside_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/balance-target": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose
+         * @description Take one school's range as the balance target.
+         */
+        post: operations["choose_api_v1_builds__build_id__balance_target_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What Would Fix It
+         * @description The least that brings every loadout into its range: moves first, ballast last.
+         */
+        get: operations["what_would_fix_it_api_v1_builds__build_id__remedies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/remedies/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Would It Save
+         * @description What a change of the plan would save: a longer bay, a servo that may sit elsewhere.
+         */
+        post: operations["what_would_it_save_api_v1_builds__build_id__remedies_what_if_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/remedies/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Do It
+         * @description Do a remedy for real: stations moved, ballast aboard as parts of their own.
+         */
+        post: operations["do_it_api_v1_builds__build_id__remedies_done_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/wing-place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where The Wing Belongs
+         * @description Where the wing's leading edge belongs so that a loadout balances in its target's middle.
+         */
+        get: operations["where_the_wing_belongs_api_v1_builds__build_id__wing_place_get"];
+        put?: never;
+        /**
+         * Put The Wing There
+         * @description Move the wing group and its drawing to where it belongs.
+         */
+        post: operations["put_the_wing_there_api_v1_builds__build_id__wing_place_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Side By Side
+         * @description The build and its variants: the four answers of each, and what is changed.
+         */
+        get: operations["side_by_side_api_v1_builds__build_id__variants_get"];
+        put?: never;
+        /**
+         * Keep A Variant
+         * @description Keep a copy of the build beside it, to try a change on: its readings come along.
+         */
+        post: operations["keep_a_variant_api_v1_builds__build_id__variants_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/variants/{variant_id}/adopted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Adopt
+         * @description Take a variant's plan over: its parts, drawing and targets; the build keeps its own log.
+         *
+         *     Readings that only the variant has come along; parts that it has no more retire. The variant is
+         *     put away, not deleted.
+         */
+        post: operations["adopt_api_v1_builds__build_id__variants__variant_id__adopted_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1207,6 +1418,12 @@ export interface components {
             missing?: string | null;
         };
         /**
+         * Arrangement
+         * @description How the surfaces that lift stand to one another.
+         * @enum {string}
+         */
+        Arrangement: "tailed" | "flying wing" | "canard" | "tandem";
+        /**
          * AssemblyMass
          * @description An assembly's mass [g], one sigma: all its items not retired, and what lies within it.
          *
@@ -1254,6 +1471,7 @@ export interface components {
             budget: components["schemas"]["BudgetLine"][];
             /** Damp */
             damp: components["schemas"]["Damp"][];
+            beam: components["schemas"]["Beam"];
             so_far: components["schemas"]["SoFar"];
             /** Unchecked */
             unchecked: components["schemas"]["Unchecked"][];
@@ -1475,6 +1693,32 @@ export interface components {
             amount: number;
         };
         /**
+         * Beam
+         * @description Where it must balance by each school, and where every loadout does.
+         *
+         *     ``low_mm`` and ``high_mm`` are the target's range from the nose; ``chosen`` the school that it
+         *     is of, None for the builder's own.
+         */
+        Beam: {
+            arrangement: components["schemas"]["Arrangement"] | null;
+            neutral: components["schemas"]["NeutralPoint"] | null;
+            /** Band Mm */
+            band_mm: number | null;
+            /** Low Mm */
+            low_mm: number | null;
+            /** High Mm */
+            high_mm: number | null;
+            chosen: components["schemas"]["SchoolKind"] | null;
+            /** Schools */
+            schools: components["schemas"]["School"][];
+            /** Quarrels */
+            quarrels: components["schemas"]["Quarrel"][];
+            /** Loadouts */
+            loadouts: components["schemas"]["LoadoutBalance"][];
+            /** Checks */
+            checks: components["schemas"]["CheckTold"][];
+        };
+        /**
          * Beginnings
          * @description What a build can begin from, and the units that may be typed.
          */
@@ -1506,6 +1750,20 @@ export interface components {
             auw_sources: components["schemas"]["Source"][];
             /** Balance Sources */
             balance_sources: components["schemas"]["Source"][];
+        };
+        /**
+         * Beside
+         * @description One of a family of variants: its loadouts' answers, and how it differs from the first.
+         */
+        Beside: {
+            /** Build */
+            build: string;
+            /** Name */
+            name: string;
+            /** Loadouts */
+            loadouts: components["schemas"]["LoadoutAnswers"][];
+            /** Changes */
+            changes: string[];
         };
         /**
          * Box
@@ -1833,6 +2091,8 @@ export interface components {
             targets?: components["schemas"]["TargetDoc"][] | null;
             thrust?: components["schemas"]["ThrustDoc"] | null;
             budget?: components["schemas"]["BudgetDoc"] | null;
+            ballast?: components["schemas"]["BallastDoc"] | null;
+            plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
         };
         /**
          * Candidate
@@ -1892,6 +2152,43 @@ export interface components {
          */
         CheckKind: "support" | "supports" | "sides" | "hang";
         /**
+         * CheckTold
+         * @description A check beside the sum: where each puts the CG [mm from the nose, or to starboard], one
+         *     sigma each, how far they are apart in sigma, and what would explain it.
+         */
+        CheckTold: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Loadout */
+            loadout: string | null;
+            /** Across */
+            across: boolean;
+            /** Found Mm */
+            found_mm: number;
+            /** Found Sd Mm */
+            found_sd_mm: number;
+            /** Sum Mm */
+            sum_mm: number;
+            /** Sum Sd Mm */
+            sum_sd_mm: number;
+            /** T */
+            t: number;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+        };
+        /**
+         * Choice
+         * @description The school whose range becomes the target.
+         */
+        Choice: {
+            school: components["schemas"]["SchoolKind"];
+        };
+        /**
          * Choosing
          * @description Parts, and the lots that they might be made from instead.
          *
@@ -1910,6 +2207,20 @@ export interface components {
              * @default []
              */
             faces?: components["schemas"]["Faces"][];
+        };
+        /**
+         * Comes
+         * @description Where a loadout comes to with a remedy: CG [mm from the nose], sideways [mm], mass [g].
+         */
+        Comes: {
+            /** Loadout */
+            loadout: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Auw G */
+            auw_g: number;
         };
         /**
          * Comparison
@@ -2182,6 +2493,23 @@ export interface components {
             move?: boolean;
         };
         /**
+         * Fixing
+         * @description Which remedy to do: 0 for the best, then the others in their order.
+         */
+        Fixing: {
+            /**
+             * Which
+             * @default 0
+             */
+            which?: number;
+        };
+        /**
+         * Flies
+         * @description Whether a loadout may fly, by its targets.
+         * @enum {string}
+         */
+        Flies: "may fly" | "may not fly" | "not sure yet";
+        /**
          * Group
          * @description What a weight budget allots grams to.
          * @enum {string}
@@ -2242,6 +2570,12 @@ export interface components {
          * @enum {string}
          */
         HappeningKind: "repair" | "replace" | "trim" | "retire" | "move";
+        /**
+         * Heavy
+         * @description Which way it tips.
+         * @enum {string}
+         */
+        Heavy: "nose-heavy" | "tail-heavy" | "in its range";
         /**
          * Item
          * @description One thing aboard, as it sits on the plane (four screws are one item of four pieces).
@@ -2499,14 +2833,6 @@ export interface components {
             strong_after_s: number;
         };
         /**
-         * Keeping
-         * @description The parts of a drawing that a build keeps.
-         */
-        Keeping: {
-            /** Cuts */
-            cuts: components["schemas"]["CutDoc"][];
-        };
-        /**
          * Kind
          * @enum {string}
          */
@@ -2578,6 +2904,12 @@ export interface components {
          * @enum {string}
          */
         Lie: "flat" | "upright";
+        /**
+         * Limit
+         * @description What may stand in the way of every remedy.
+         * @enum {string}
+         */
+        Limit: "the weight limit" | "the balance sideways" | "how far things may slide" | "how much ballast there is room for" | "the range itself";
         /**
          * Load
          * @description How many of an item are on the pan (10 screws of which 4 are fitted: 2.5).
@@ -2651,6 +2983,41 @@ export interface components {
             fully_weighed: boolean;
             worst: components["schemas"]["Word"] | null;
             behind: components["schemas"]["Behind"];
+        };
+        /**
+         * LoadoutBalance
+         * @description How one loadout balances.
+         *
+         *     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
+         *     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
+         *     is how far the thrust line is above the CG, ``throttle`` what it does. ``why`` names the targets
+         *     that keep it on the ground or unsure.
+         */
+        LoadoutBalance: {
+            /** Id */
+            id: string;
+            heavy: components["schemas"]["Heavy"] | null;
+            /** Off Mm */
+            off_mm: number;
+            /** Margin */
+            margin: number | null;
+            /** Margin Sd */
+            margin_sd: number | null;
+            /** Sideways Mm */
+            sideways_mm: number | null;
+            /** Sideways Sd Mm */
+            sideways_sd_mm: number | null;
+            /** Light Side */
+            light_side: string | null;
+            /** Thrust Arm Mm */
+            thrust_arm_mm: number | null;
+            /** Throttle */
+            throttle: string | null;
+            flies: components["schemas"]["Flies"];
+            /** Why */
+            why: components["schemas"]["TargetKind"][];
+            /** Checked */
+            checked: string;
         };
         /**
          * LoadoutDoc
@@ -2876,6 +3243,44 @@ export interface components {
             to: string;
         };
         /**
+         * Moved
+         * @description One thing's station as it is dragged: x, y and z [mm], x from the nose.
+         */
+        Moved: {
+            /**
+             * Item
+             * @description Letters, digits, - and _
+             */
+            item: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm?: number | null;
+            /** Z Mm */
+            z_mm?: number | null;
+        };
+        /**
+         * Naming
+         * @description What a variant is called.
+         */
+        Naming: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * NeutralPoint
+         * @description Where the lift due to angle of attack acts [mm from the nose], and the lift slope
+         *     [per rad], on ``area_dm2``.
+         */
+        NeutralPoint: {
+            /** X Mm */
+            x_mm: number;
+            /** Lift Slope */
+            lift_slope: number;
+            /** Area Dm2 */
+            area_dm2: number;
+        };
+        /**
          * NewBuild
          * @description A build begun from a purpose and a layout.
          */
@@ -2899,6 +3304,46 @@ export interface components {
              * @default 0.1
              */
             step_g?: number;
+        };
+        /**
+         * NewCheck
+         * @description A check of the balance by hand; the sender gives it its id, so that twice is once.
+         */
+        NewCheck: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** At */
+            at?: string | null;
+            kind: components["schemas"]["CheckKind"];
+            /** Loadout */
+            loadout?: string | null;
+            /** X Mm */
+            x_mm: number;
+            /**
+             * By
+             * @default
+             */
+            by?: string;
+            /** Other Mm */
+            other_mm?: number | null;
+            /** Reading G */
+            reading_g?: number | null;
+            /** Scale */
+            scale?: string | null;
+            /** Z Mm */
+            z_mm?: number | null;
+            /** Nose Down Deg */
+            nose_down_deg?: number | null;
+            /** Doubt */
+            doubt?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
         };
         /**
          * NewItem
@@ -3186,7 +3631,7 @@ export interface components {
         };
         /**
          * Outline
-         * @description A surface as the plan view draws it: corners (x, y) [mm] and its own area [dm2].
+         * @description A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
          */
         Outline: {
             /** Id */
@@ -3196,6 +3641,11 @@ export interface components {
             role: components["schemas"]["Role"];
             /** Corners */
             corners: [
+                number,
+                number
+            ][];
+            /** Side */
+            side: [
                 number,
                 number
             ][];
@@ -3335,6 +3785,18 @@ export interface components {
          * @enum {string}
          */
         Pedigree: "guess" | "listing" | "calculated" | "joint" | "covering" | "allowance";
+        /**
+         * Placed
+         * @description Ballast at one spot [g]: on each side for a pair. ``pieces`` of those at hand, per side.
+         */
+        Placed: {
+            /** Spot */
+            spot: string;
+            /** Grams */
+            grams: number;
+            /** Pieces */
+            pieces: number[];
+        };
         /**
          * PlacingDoc
          * @description Where a part's datum sits on the plane [mm], and how its drawing is turned there.
@@ -3492,6 +3954,16 @@ export interface components {
             away: boolean;
         };
         /**
+         * Quarrel
+         * @description Two schools that do not overlap, and the one that makes the safer first flight.
+         */
+        Quarrel: {
+            safer: components["schemas"]["SchoolKind"];
+            other: components["schemas"]["SchoolKind"];
+            /** Apart Mm */
+            apart_mm: number;
+        };
+        /**
          * RackLot
          * @description A lot on the rack: what is said of it, what all builds' weighings make of it now, and who
          *     uses it.
@@ -3502,6 +3974,18 @@ export interface components {
             learned: components["schemas"]["Known"] | null;
             /** Builds */
             builds: components["schemas"]["Whereabouts"][];
+        };
+        /**
+         * Reason
+         * @description What would explain a check that disagrees, in words, and whom it concerns.
+         */
+        Reason: {
+            /** Words */
+            words: string;
+            /** Item */
+            item?: string | null;
+            /** Loadout */
+            loadout?: string | null;
         };
         /**
          * Recorded
@@ -3536,6 +4020,34 @@ export interface components {
          * @enum {string}
          */
         Reference: "nose" | "leading_edge";
+        /**
+         * Remedies
+         * @description The best remedy first, and other ways; or what stands in the way of all.
+         */
+        Remedies: {
+            best: components["schemas"]["Remedy"] | null;
+            /** Others */
+            others: components["schemas"]["Remedy"][];
+            in_the_way: components["schemas"]["Limit"] | null;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Remedy
+         * @description What to do: slides, ballast, and where every loadout comes to; ``words`` say it.
+         */
+        Remedy: {
+            /** Slides */
+            slides: components["schemas"]["Slid"][];
+            /** Ballast */
+            ballast: components["schemas"]["Placed"][];
+            /** Ballast G */
+            ballast_g: number;
+            /** Loadouts */
+            loadouts: components["schemas"]["Comes"][];
+            /** Words */
+            words: string;
+        };
         /**
          * Repair
          * @description A repair: the glue, tape and patches that it added.
@@ -3593,6 +4105,17 @@ export interface components {
             lot: string;
             /** Amount */
             amount: number;
+        };
+        /**
+         * Saved
+         * @description The remedy as it is, with a change of the plan, and the ballast that it would save [g];
+         *     None where one of the two has none.
+         */
+        Saved: {
+            now: components["schemas"]["Remedies"];
+            then: components["schemas"]["Remedies"];
+            /** Saves G */
+            saves_g: number | null;
         };
         /**
          * Scale
@@ -3702,6 +4225,32 @@ export interface components {
             /** Sd */
             sd: number;
         };
+        /**
+         * School
+         * @description One school's range [mm from the nose]; None where it is not offered, with ``words`` why.
+         *
+         *     ``unsafe`` tells that it is offered with a warning.
+         */
+        School: {
+            kind: components["schemas"]["SchoolKind"];
+            /** Low Mm */
+            low_mm: number | null;
+            /** High Mm */
+            high_mm: number | null;
+            /** Words */
+            words: string;
+            /**
+             * Unsafe
+             * @default false
+             */
+            unsafe?: boolean;
+        };
+        /**
+         * SchoolKind
+         * @description Who says where it balances.
+         * @enum {string}
+         */
+        SchoolKind: "chord rule" | "static margin, steady" | "static margin, lively" | "plan's mark" | "nose down";
         /**
          * Section
          * @description One station of a surface: leading edge x, y, z and chord [mm].
@@ -3864,6 +4413,18 @@ export interface components {
             sd: number;
             /** Weighings */
             weighings: string[];
+        };
+        /**
+         * Slid
+         * @description One thing moved along x [mm from the nose].
+         */
+        Slid: {
+            /** Item */
+            item: string;
+            /** From Mm */
+            from_mm: number;
+            /** To Mm */
+            to_mm: number;
         };
         /**
          * Slide
@@ -4498,6 +5059,41 @@ export interface components {
             accepted?: boolean;
         };
         /**
+         * WhatIf
+         * @description A change that is only tried: of the build, and of where things sit.
+         */
+        WhatIf: {
+            /** Name */
+            name?: string | null;
+            /** Purpose */
+            purpose?: string | null;
+            /** Layout */
+            layout?: string | null;
+            /** Notes */
+            notes?: string | null;
+            /** Lots */
+            lots?: components["schemas"]["LotDoc"][] | null;
+            /** Surfaces */
+            surfaces?: components["schemas"]["SurfaceDoc"][] | null;
+            /** Scales */
+            scales?: components["schemas"]["ScaleDoc"][] | null;
+            /** Containers */
+            containers?: components["schemas"]["ContainerDoc"][] | null;
+            /** Loadouts */
+            loadouts?: components["schemas"]["LoadoutDoc"][] | null;
+            /** Targets */
+            targets?: components["schemas"]["TargetDoc"][] | null;
+            thrust?: components["schemas"]["ThrustDoc"] | null;
+            budget?: components["schemas"]["BudgetDoc"] | null;
+            ballast?: components["schemas"]["BallastDoc"] | null;
+            plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
+            /**
+             * Moved
+             * @default []
+             */
+            moved?: components["schemas"]["Moved"][];
+        };
+        /**
          * Whereabouts
          * @description A build that uses something, and as which of its lots or parts.
          */
@@ -4508,6 +5104,18 @@ export interface components {
             name: string;
             /** Id */
             id: string;
+        };
+        /**
+         * Wider
+         * @description A change of the plan: how far one thing might slide [mm from its station's reference].
+         */
+        Wider: {
+            /**
+             * Item
+             * @description Letters, digits, - and _
+             */
+            item: string;
+            slide: components["schemas"]["SlideDoc"];
         };
         /**
          * WingFigures
@@ -4531,6 +5139,23 @@ export interface components {
             leading_edge_x_mm: number;
         };
         /**
+         * WingPlace
+         * @description Where the wing's leading edge belongs [mm from the nose], where it is, and what the rest
+         *     (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh.
+         */
+        WingPlace: {
+            /** Edge Mm */
+            edge_mm: number;
+            /** Now Mm */
+            now_mm: number;
+            /** Fuselage G */
+            fuselage_g: number;
+            /** Fuselage X Mm */
+            fuselage_x_mm: number;
+            /** Wing G */
+            wing_g: number;
+        };
+        /**
          * Word
          * @description A verdict in words, best first.
          * @enum {string}
@@ -4549,6 +5174,22 @@ export interface components {
             true_g: number;
             /** Set Aside */
             set_aside: boolean;
+        };
+        /**
+         * Keeping
+         * @description Where things were dragged to, to be kept.
+         */
+        oaken_scale__api__routes_balance__Keeping: {
+            /** Moved */
+            moved: components["schemas"]["Moved"][];
+        };
+        /**
+         * Keeping
+         * @description The parts of a drawing that a build keeps.
+         */
+        oaken_scale__api__stock_documents__Keeping: {
+            /** Cuts */
+            cuts: components["schemas"]["CutDoc"][];
         };
         /**
          * Stage
@@ -4856,52 +5497,6 @@ export interface operations {
             };
             /** @description Problem */
             412: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Problem */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    what_if_api_v1_builds__build_id__what_if_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                build_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BuildPatch"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Assessment"];
-                };
-            };
-            /** @description Problem */
-            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5704,6 +6299,677 @@ export interface operations {
             };
             /** @description Problem */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_if_api_v1_builds__build_id__what_if_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assessment"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_api_v1_builds__build_id__moved_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["oaken_scale__api__routes_balance__Keeping"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    record_check_api_v1_builds__build_id__checks_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCheck"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_check_aside_api_v1_builds__build_id__checks__check_id__set_aside_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+                check_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettingAside"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choose_api_v1_builds__build_id__balance_target_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Choice"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_would_fix_it_api_v1_builds__build_id__remedies_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remedies"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_would_it_save_api_v1_builds__build_id__remedies_what_if_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wider"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    do_it_api_v1_builds__build_id__remedies_done_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Fixing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    where_the_wing_belongs_api_v1_builds__build_id__wing_place_get: {
+        parameters: {
+            query?: {
+                assembly?: string;
+                loadout?: string | null;
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WingPlace"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_the_wing_there_api_v1_builds__build_id__wing_place_post: {
+        parameters: {
+            query?: {
+                assembly?: string;
+                loadout?: string | null;
+            };
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    side_by_side_api_v1_builds__build_id__variants_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Beside"][];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_a_variant_api_v1_builds__build_id__variants_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Naming"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    adopt_api_v1_builds__build_id__variants__variant_id__adopted_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                variant_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6988,7 +8254,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Keeping"];
+                "application/json": components["schemas"]["oaken_scale__api__stock_documents__Keeping"];
             };
         };
         responses: {

@@ -1,0 +1,372 @@
+"""Balance: checks by hand, where it belongs, what would fix it, where to put the wing, variants."""
+
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from typing import Annotated, Final
+
+from fastapi import APIRouter, Query, Response
+from pydantic import Field, TypeAdapter
+
+from oaken_scale.api.documents import ASSESSMENT, BuildPatch, Opened, SettingAside
+from oaken_scale.api.problems import ProblemError, documented, no_such
+from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, told
+from oaken_scale.core.answers import balance_axis
+from oaken_scale.core.assess import Assessment, assess, fly
+from oaken_scale.core.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.beside import Beside, beside
+from oaken_scale.core.build import BalanceUnit, Build, Slide, Target, TargetKind
+from oaken_scale.core.faults import BuildFaultError, Fault, check
+from oaken_scale.core.remedies import Remedies, applied, bench, remedies
+from oaken_scale.core.schools import SchoolKind
+from oaken_scale.core.wing import wing_figures
+from oaken_scale.core.wing_placement import WingPlace, wing_place, with_wing_at
+from oaken_scale.formats import build_file as doc
+
+router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["balance"])
+
+
+class NewCheck(doc.Edge):
+    """A check of the balance by hand; the sender gives it its id, so that twice is once."""
+
+    id: doc.Id
+    at: doc.Moment | None = None
+    kind: CheckKind
+    loadout: doc.Id | None = None
+    x_mm: doc.Coordinate
+    by: doc.Label = ""
+    other_mm: doc.Coordinate | None = None
+    reading_g: Annotated[float, Field(strict=True, ge=0, le=20_000, allow_inf_nan=False)] | None = (
+        None
+    )
+    scale: doc.Id | None = None
+    z_mm: doc.Coordinate | None = None
+    nose_down_deg: (
+        Annotated[float, Field(strict=True, ge=-80, le=80, allow_inf_nan=False)] | None
+    ) = None
+    doubt: Annotated[float, Field(strict=True, gt=0, le=100, allow_inf_nan=False)] | None = None
+    note: doc.Words = ""
+
+    def value(self) -> BalanceCheck:
+        """The check, made now unless it says when."""
+        return BalanceCheck(**{**self.model_dump(), "at": self.at or datetime.now(UTC)})
+
+
+class Moved(doc.Edge):
+    """One thing's station as it is dragged: x, y and z [mm], x from the nose."""
+
+    item: doc.Id
+    x_mm: doc.Coordinate
+    y_mm: doc.Coordinate | None = None
+    z_mm: doc.Coordinate | None = None
+
+
+class WhatIf(BuildPatch):
+    """A change that is only tried: of the build, and of where things sit."""
+
+    moved: Annotated[tuple[Moved, ...], Field(max_length=200)] = ()
+
+    def tried(self, build: Build) -> Build:
+        """The build with the change. Raises BuildFaultError where it cannot be."""
+        changed = self.applied(build)
+        return check(_moved(changed, self.moved)) if self.model_fields_set else changed
+
+
+class Keeping(doc.Edge):
+    """Where things were dragged to, to be kept."""
+
+    moved: Annotated[tuple[Moved, ...], Field(min_length=1, max_length=200)]
+
+
+class Choice(doc.Edge):
+    """The school whose range becomes the target."""
+
+    school: SchoolKind
+
+
+class Wider(doc.Edge):
+    """A change of the plan: how far one thing might slide [mm from its station's reference]."""
+
+    item: doc.Id
+    slide: doc.SlideDoc
+
+
+class Fixing(doc.Edge):
+    """Which remedy to do: 0 for the best, then the others in their order."""
+
+    which: Annotated[int, Field(strict=True, ge=0, le=20)] = 0
+
+
+class Naming(doc.Edge):
+    """What a variant is called."""
+
+    name: doc.Name
+
+
+@dataclass(frozen=True, slots=True)
+class Saved:
+    """The remedy as it is, with a change of the plan, and the ballast that it would save [g];
+    None where one of the two has none."""
+
+    now: Remedies
+    then: Remedies
+    saves_g: float | None
+
+
+REMEDIES: Final = TypeAdapter(Remedies)
+SAVED: Final = TypeAdapter(Saved)
+PLACE: Final = TypeAdapter(WingPlace)
+BESIDE: Final[TypeAdapter[tuple[Beside, ...]]] = TypeAdapter(tuple[Beside, ...])
+
+Assembly = Annotated[str, Query(max_length=80)]
+LoadoutId = Annotated[str | None, Query(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")]
+
+
+@router.post("/what-if", response_model=Assessment, responses=documented(404))
+def what_if(build_id: BuildId, tried: WhatIf, shop: Shop) -> Response:
+    """What would be told about the build with a change, or with things moved; nothing is kept."""
+    assessment = assess(check(tried.tried(shop.held(build_id).build)))
+    return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")
+
+
+@router.post("/moved", response_model=Opened, responses=documented(404, 412))
+def move(build_id: BuildId, keeping: Keeping, if_match: Revision, shop: Shop) -> Response:
+    """Keep where things were dragged to; a station keeps the reference that it was given in."""
+    moved = keeping.moved
+    return told(shop.change(build_id, number(if_match), lambda build: _moved(build, moved)))
+
+
+@router.post("/checks", response_model=Opened, status_code=201, responses=documented(404, 409))
+def record_check(build_id: BuildId, new: NewCheck, shop: Shop) -> Response:
+    """Record a check of the balance by hand. Sent again under its id, it is recorded once."""
+    fresh = new.value()
+    known = next((c for c in shop.held(build_id).build.checks if c.id == fresh.id), None)
+    if known is not None:
+        if replace(fresh, at=known.at, set_aside=known.set_aside) != known:
+            words = f'a different check already has the id "{fresh.id}"; give a new one'
+            raise ProblemError(409, "That id is taken", words, "id")
+        return told(shop.held(build_id))
+    return told(
+        shop.change(build_id, None, lambda build: replace(build, checks=(*build.checks, fresh))),
+        201,
+    )
+
+
+@router.put("/checks/{check_id}/set-aside", response_model=Opened, responses=documented(404))
+def set_check_aside(
+    build_id: BuildId, check_id: Named, setting: SettingAside, shop: Shop
+) -> Response:
+    """Set a check aside with a reason, or let it speak again."""
+
+    def changed(build: Build) -> Build:
+        if check_id not in [each.id for each in build.checks]:
+            raise no_such("check", check_id)
+        checks = (
+            replace(each, set_aside=setting.reason) if each.id == check_id else each
+            for each in build.checks
+        )
+        return replace(build, checks=tuple(checks))
+
+    return told(shop.change(build_id, None, changed))
+
+
+@router.post("/balance-target", response_model=Opened, responses=documented(404, 412))
+def choose(build_id: BuildId, choice: Choice, if_match: Revision, shop: Shop) -> Response:
+    """Take one school's range as the balance target."""
+
+    def chosen(build: Build) -> Build:
+        beam = assess(build).beam
+        school = next((each for each in beam.schools if each.kind is choice.school), None)
+        if school is None or school.low_mm is None or school.high_mm is None:
+            words = school.words if school else "draw the wing on the Plan first"
+            raise BuildFaultError([Fault("school", f"it has no range for this plane: {words}")])
+        unit = BalanceUnit.PERCENT_MAC
+        origin, size = balance_axis(unit, fly(build).wing)
+        low, high = (round((x - origin) / size, 4) for x in (school.low_mm, school.high_mm))
+        target = Target(TargetKind.BALANCE, low, high, f"{school.kind}: {school.words}", unit)
+        others = (each for each in build.targets if each.kind is not TargetKind.BALANCE)
+        return replace(build, targets=(*others, target))
+
+    return told(shop.change(build_id, number(if_match), chosen))
+
+
+@router.get("/remedies", response_model=Remedies, responses=documented(404))
+def what_would_fix_it(build_id: BuildId, shop: Shop) -> Response:
+    """The least that brings every loadout into its range: moves first, ballast last."""
+    found = _remedies(shop.held(build_id).build)
+    return Response(REMEDIES.dump_json(found), media_type="application/json")
+
+
+@router.post("/remedies/what-if", response_model=Saved, responses=documented(404))
+def what_would_it_save(build_id: BuildId, wider: Wider, shop: Shop) -> Response:
+    """What a change of the plan would save: a longer bay, a servo that may sit elsewhere."""
+    build = shop.held(build_id).build
+    if wider.item not in [item.id for item in build.items]:
+        raise no_such("item", wider.item)
+    slide = Slide(wider.slide.low_mm, wider.slide.high_mm)
+    changed = replace(
+        build,
+        items=tuple(
+            replace(item, slide=slide) if item.id == wider.item else item for item in build.items
+        ),
+    )
+    now, then = _remedies(build), _remedies(check(changed))
+    saves = None
+    if now.best is not None and then.best is not None:
+        saves = now.best.ballast_g - then.best.ballast_g
+    return Response(SAVED.dump_json(Saved(now, then, saves)), media_type="application/json")
+
+
+@router.post("/remedies/done", response_model=Opened, responses=documented(404, 412))
+def do_it(build_id: BuildId, fixing: Fixing, if_match: Revision, shop: Shop) -> Response:
+    """Do a remedy for real: stations moved, ballast aboard as parts of their own."""
+
+    def fixed(build: Build) -> Build:
+        found = _remedies(build)
+        ways = (found.best, *found.others) if found.best else ()
+        if fixing.which >= len(ways):
+            raise BuildFaultError([Fault("which", f"there are {len(ways)} ways; {found.words}")])
+        way = ways[fixing.which]
+        assert way is not None
+        return applied(build, way, fly(build).wing)
+
+    return told(shop.change(build_id, number(if_match), fixed))
+
+
+@router.get("/wing-place", response_model=WingPlace, responses=documented(404))
+def where_the_wing_belongs(
+    build_id: BuildId, shop: Shop, assembly: Assembly = "Wing", loadout: LoadoutId = None
+) -> Response:
+    """Where the wing's leading edge belongs so that a loadout balances in its target's middle."""
+    place = _place(shop.held(build_id).build, assembly, loadout)
+    return Response(PLACE.dump_json(place), media_type="application/json")
+
+
+@router.post("/wing-place", response_model=Opened, responses=documented(404, 412))
+def put_the_wing_there(
+    build_id: BuildId,
+    if_match: Revision,
+    shop: Shop,
+    assembly: Assembly = "Wing",
+    loadout: LoadoutId = None,
+) -> Response:
+    """Move the wing group and its drawing to where it belongs."""
+
+    def placed(build: Build) -> Build:
+        return with_wing_at(build, _place(build, assembly, loadout), assembly)
+
+    return told(shop.change(build_id, number(if_match), placed))
+
+
+@router.post("/variants", response_model=Opened, status_code=201, responses=documented(404))
+def keep_a_variant(build_id: BuildId, naming: Naming, shop: Shop) -> Response:
+    """Keep a copy of the build beside it, to try a change on: its readings come along."""
+    build = shop.held(build_id).build
+    origin = build.variant_of or build_id
+    return told(shop.add(replace(build, name=naming.name, variant_of=origin)), 201)
+
+
+@router.get("/variants", response_model=tuple[Beside, ...], responses=documented(404))
+def side_by_side(build_id: BuildId, shop: Shop) -> Response:
+    """The build and its variants: the four answers of each, and what is changed."""
+    origin = shop.held(build_id).build.variant_of or build_id
+    family = [
+        held
+        for row, held in shop.shelf()
+        if not row.put_away and origin in (row.id, held.build.variant_of)
+    ]
+    family.sort(key=lambda held: held.build.id != origin)
+    told_of = tuple(beside(family[0].build, held.build, held.assessment) for held in family)
+    return Response(BESIDE.dump_json(told_of), media_type="application/json")
+
+
+@router.post(
+    "/variants/{variant_id}/adopted", response_model=Opened, responses=documented(404, 409, 412)
+)
+def adopt(build_id: BuildId, variant_id: Named, if_match: Revision, shop: Shop) -> Response:
+    """Take a variant's plan over: its parts, drawing and targets; the build keeps its own log.
+
+    Readings that only the variant has come along; parts that it has no more retire. The variant is
+    put away, not deleted.
+    """
+    variant = shop.held(variant_id).build
+    if variant.variant_of != build_id:
+        words = f"{variant.name} is no variant of this build"
+        raise ProblemError(409, "Not a variant of it", words, "variant_id")
+    held = shop.change(build_id, number(if_match), lambda build: _adopted(build, variant))
+    shop.put_away(variant_id, True)
+    return told(held)
+
+
+def _adopted(build: Build, variant: Build) -> Build:
+    """The build with a variant's plan; what it has no more retires."""
+    kept = {item.id for item in variant.items}
+    gone = tuple(
+        replace(item, retired=True, retired_at=item.retired_at or datetime.now(UTC))
+        for item in build.items
+        if item.id not in kept
+    )
+    lots = {lot.id for lot in variant.lots}
+    scales = {scale.id for scale in variant.scales}
+    log = {each.id for each in build.weighings}
+    return replace(
+        variant,
+        id=build.id,
+        name=build.name,
+        variant_of=build.variant_of,
+        items=(*variant.items, *gone),
+        lots=(*variant.lots, *(lot for lot in build.lots if lot.id not in lots)),
+        scales=(*variant.scales, *(each for each in build.scales if each.id not in scales)),
+        joints=build.joints,
+        weighings=(*build.weighings, *(each for each in variant.weighings if each.id not in log)),
+    )
+
+
+def _remedies(build: Build) -> Remedies:
+    flown = fly(build)
+    ready = bench(build, flown.planes, [id for id, _ in flown.names])
+    if ready is None:
+        words = "Needs a balance target, and parts with stations: give them on the Plan."
+        return Remedies(None, (), None, words)
+    return remedies(ready)
+
+
+def _place(build: Build, assembly: str, loadout: str | None) -> WingPlace:
+    chosen = next((each for each in build.loadouts if each.id == loadout), None)
+    if loadout is not None and chosen is None:
+        names = ", ".join(each.id for each in build.loadouts) or "none"
+        words = f'no loadout "{loadout}" in this build; it has {names}'
+        raise BuildFaultError([Fault("loadout", words)])
+    return wing_place(build, chosen or next(iter(build.loadouts), None), assembly)
+
+
+def _moved(build: Build, moved: tuple[Moved, ...]) -> Build:
+    """The build with things where they were dragged to. Raises BuildFaultError for no such part."""
+    if not moved:
+        return build
+    wing = _leading_edge(build)
+    to = {each.item: each for each in moved}
+    known = {item.id for item in build.items if item.station is not None}
+    for k, each in enumerate(moved):
+        if each.item not in known:
+            words = f'no placed part "{each.item}" in this build; give it a station first'
+            raise BuildFaultError([Fault(f"moved.{k}.item", words)])
+    items = []
+    for item in build.items:
+        at, new = item.station, to.get(item.id)
+        if at is not None and new is not None:
+            less = wing if at.reference.value == "leading_edge" else 0.0
+            at = replace(
+                at,
+                x_mm=new.x_mm - less,
+                y_mm=at.y_mm if new.y_mm is None else new.y_mm,
+                z_mm=at.z_mm if new.z_mm is None else new.z_mm,
+            )
+            item = replace(item, station=at)  # noqa: PLW2901
+        items.append(item)
+    return replace(build, items=tuple(items))
+
+
+def _leading_edge(build: Build) -> float:
+    """Where the leading edge is that stations may be measured from [mm]."""
+    wing = wing_figures(build.surfaces)
+    return wing.leading_edge_x_mm if wing else 0.0
