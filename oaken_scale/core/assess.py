@@ -129,6 +129,7 @@ class Progress:
     plan: float
     stock: float
     bench: float
+    balance: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -421,6 +422,15 @@ def _drift_notices(build: Build) -> tuple[Notice, ...]:
     )
 
 
+def _balance_done(build: Build) -> float:
+    """The share of the loadouts whose balance was checked by hand since the plane last changed."""
+    names: list[str | None] = [each.id for each in build.loadouts]
+    names = names or [None]
+    by_hand = {each.loadout for each in build.checks if each.set_aside is None}
+    done = [name in by_hand and unchecked_since(build, name) is None for name in names]
+    return sum(done) / len(done)
+
+
 def _progress(build: Build, items: tuple[ItemMass, ...]) -> Progress:
     active = [
         (item, mass) for item, mass in zip(build.items, items, strict=True) if not item.retired
@@ -443,4 +453,5 @@ def _progress(build: Build, items: tuple[ItemMass, ...]) -> Progress:
         plan=sum(steps) / len(steps),
         stock=len(used & told) / len(used) if used else 0.0,
         bench=known / total if total else 0.0,
+        balance=_balance_done(build),
     )

@@ -447,7 +447,8 @@ def _words(ready: Bench, slides: Sequence[Slid], placed: Sequence[Placed], balla
     for each in slides:
         by = each.to_mm - each.from_mm
         way = "forward" if by < 0 else "aft"
-        said.append(f"slide the {names[each.item]} {abs(by):.0f} mm {way}")
+        name = names[each.item] + ("," if "," in names[each.item] else "")
+        said.append(f"slide the {name} {abs(by):.0f} mm {way}")
     for spot in ready.spots:
         for ballast in placed:
             if ballast.spot == spot.id:

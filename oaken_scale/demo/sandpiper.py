@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from typing import Final
 
+from oaken_scale.core.balancing import Ballast, BallastSpot, PlanMark
 from oaken_scale.core.build import (
     Allotment,
     Budget,
@@ -25,6 +26,7 @@ from oaken_scale.core.build import (
     Sample,
     Scale,
     Section,
+    Slide,
     Station,
     Surface,
     Target,
@@ -206,6 +208,17 @@ _BUDGET: Final = Budget(
     "the last camera plane, less ten grams",
 )
 
+_SLIDES: Final = {
+    "pack-1300": Slide(130.0, 240.0),
+    "pack-850": Slide(130.0, 240.0),
+    "camera": Slide(250.0, 290.0),
+    "receiver": Slide(250.0, 340.0),
+}
+
+_BALLAST: Final = Ballast(
+    (BallastSpot("nose", "Nose", 8.0, 0.0, -10.0, 30.0),), (5.0, 5.0, 10.0, 20.0)
+)
+
 _ALLOWANCE: Final = Item("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed", 6.0)
 
 _SURFACES: Final = (
@@ -295,7 +308,9 @@ def sandpiper() -> Build:
             Loadout("scout-850", "No camera, 3-cell 850", ("pack-850",)),
         ),
         targets=_TARGETS,
-        thrust=Thrust(478.0, 24.0, "bench run, three-cell pack, thrust stand"),
+        thrust=Thrust(478.0, 24.0, "bench run, three-cell pack, thrust stand", 0.0),
+        ballast=_BALLAST,
+        plan_mark=PlanMark(243.0, 4.0),
         budget=_BUDGET,
         weighings=_weighings(),
     )
@@ -314,8 +329,13 @@ def on_the_shelf() -> Build:
 
 
 def _described(item: Item) -> Item:
-    """The item with its place in the budget and its price."""
-    return replace(item, group=_GROUPS.get(item.id), price=_PRICES.get(item.id))
+    """The item with its place in the budget, its price, and how far it may slide."""
+    return replace(
+        item,
+        group=_GROUPS.get(item.id),
+        price=_PRICES.get(item.id),
+        slide=_SLIDES.get(item.id),
+    )
 
 
 def _weighings() -> tuple[Weighing, ...]:

@@ -3925,6 +3925,8 @@ export interface components {
             stock: number;
             /** Bench */
             bench: number;
+            /** Balance */
+            balance: number;
         };
         /**
          * Purpose

@@ -15,7 +15,7 @@ const KEYS = [
   ['Esc', 'clear the pan'],
   ['J', 'start the clock of a joint that was just spread'],
   ['L', 'next loadout'],
-  ['Alt 1 to 4', 'Shed, Plan, Stock, Bench (on other places without Alt)'],
+  ['Alt 1 to 5', 'Shed, Plan, Stock, Bench, Balance (on other places without Alt)'],
 ]
 </script>
 

@@ -34,6 +34,13 @@ const places = computed(() => {
     { key: '2', title: 'Plan', to: of('plan'), done: done?.plan, open: build.value !== null },
     { key: '3', title: 'Stock', to: of('stock'), done: done?.stock, open: build.value !== null },
     { key: '4', title: 'Bench', to: of('bench'), done: done?.bench, open: build.value !== null },
+    {
+      key: '5',
+      title: 'Balance',
+      to: of('balance'),
+      done: done?.balance,
+      open: build.value !== null,
+    },
   ].filter((place) => place.open)
 })
 

@@ -3,6 +3,7 @@ import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue
 import {
   answered,
   api,
+  type Assessment,
   type Opened,
   type BuildPatch,
   type Correcting,
@@ -27,13 +28,18 @@ function setUp(id: Ref<string>) {
   })
   const answer = computed(() => query.data.value)
   const build = computed(() => answer.value?.build)
-  const assessment = computed(() => answer.value?.assessment)
+  /** What would be told with a change that is only tried: it answers everywhere while it lasts. */
+  const trial = ref<Assessment>()
+  const assessment = computed(() => trial.value ?? answer.value?.assessment)
 
   const chosen = ref<string | null>(null)
   const loadouts = computed(() => assessment.value?.loadouts ?? [])
   const loadout = computed(
     () => loadouts.value.find((each) => each.id === chosen.value) ?? loadouts.value[0],
   )
+  function choose(loadout: string) {
+    chosen.value = loadout
+  }
   function nextLoadout() {
     const at = loadouts.value.findIndex((each) => each.id === loadout.value?.id)
     chosen.value = loadouts.value[(at + 1) % loadouts.value.length]?.id ?? null
@@ -193,7 +199,9 @@ function setUp(id: Ref<string>) {
     assessment,
     loadouts,
     loadout,
+    choose,
     nextLoadout,
+    trial,
     nameOf,
     news,
     keepReading,

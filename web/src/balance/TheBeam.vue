@@ -1,0 +1,567 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Outline } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import { useHung, type Hung } from './useHung'
+import { useTrial } from './useTrial'
+
+const { build, assessment, loadout } = useBuild()
+const { number, quantity, units } = useUnits()
+const { move, tried, keep, drop } = useTrial()
+const hung = useHung()
+
+const WIDTH = 860
+const BEAM_Y = 118
+const BODY_Y = BEAM_Y - 30
+const PLAN_Y = 440
+const svg = ref<SVGSVGElement>()
+
+const told = computed(() => assessment.value?.beam)
+const cg = computed(() => loadout.value?.cg)
+const mine = computed(() => told.value?.loadouts.find((each) => each.id === loadout.value?.id))
+
+/** One station axis for the beam and the plan view. */
+const axis = computed(() => {
+  const outlines = assessment.value?.outlines ?? []
+  const xs = [
+    0,
+    ...outlines.flatMap((each) => each.corners.map(([x]) => x)),
+    ...hung.value.flatMap((each) => [each.x, ...(each.slide ? [each.slide.low] : [])]),
+  ]
+  const from = Math.min(...xs)
+  const to = Math.max(...xs, from + 200)
+  const scale = (WIDTH - 90) / (to - from)
+  return { from, to, scale }
+})
+const at = (x: number) => 45 + (x - axis.value.from) * axis.value.scale
+const long = (mm: number) => mm * axis.value.scale
+
+const edge = computed(() => {
+  const { low_mm: low, high_mm: high } = told.value ?? { low_mm: null, high_mm: null }
+  if (low !== null && high !== null) return (low + high) / 2
+  return low ?? high ?? cg.value?.x_mm ?? null
+})
+
+/** How far the beam tips, in degrees: by the moment about its edge for each gram aboard. */
+const tilt = computed(() => {
+  if (edge.value === null || !cg.value) return 0
+  return 9 * Math.tanh((cg.value.x_mm - edge.value) / 28)
+})
+
+const radius = (mass: number) => 2.2 * Math.sqrt(Math.max(mass, 0))
+const ends = computed(() => ({ from: at(axis.value.from) - 20, to: at(axis.value.to) + 20 }))
+
+/** Where each mass hangs, low enough to clear its neighbours. */
+const placed = computed(() => {
+  const rows: { x: number; r: number; y: number }[] = []
+  const turn = (tilt.value * Math.PI) / 180
+  const pivot = at(edge.value ?? 0)
+  const heaviest = [...hung.value].sort((a, b) => b.mass - a.mass)
+  const where = new Map<string, number>()
+  for (const each of heaviest) {
+    const r = Math.max(radius(each.mass), 7)
+    const x = at(each.x)
+    let y = 44 + r
+    const clash = () =>
+      rows.find(
+        (row) =>
+          Math.abs(row.x - x) < Math.max(row.r + r + 6, 46) && Math.abs(row.y - y) < row.r + r + 17,
+      )
+    for (let hit = clash(); hit; hit = clash()) y = hit.y + hit.r + r + 18
+    rows.push({ x, r, y })
+    where.set(each.id, y)
+  }
+  return hung.value.map((each) => ({
+    ...each,
+    px: at(each.x),
+    r: Math.max(radius(each.mass), 7),
+    top: BEAM_Y + (at(each.x) - pivot) * Math.tan(turn) + 8,
+    drop: where.get(each.id) ?? 60,
+  }))
+})
+const depth = computed(() =>
+  Math.max(260, ...placed.value.map((each) => BEAM_Y + each.drop + each.r + 22)),
+)
+const planY = computed(() => Math.max(PLAN_Y, depth.value + halfSpan.value + 14))
+const halfSpan = computed(() => {
+  const ys = (assessment.value?.outlines ?? []).flatMap((each) =>
+    each.corners.map(([, y]) => Math.abs(y)),
+  )
+  return Math.min(long(Math.max(100, ...ys)), 118)
+})
+/** The plan view is squeezed across where the span is longer than there is room for. */
+const acrossScale = computed(() => {
+  const ys = (assessment.value?.outlines ?? []).flatMap((each) =>
+    each.corners.map(([, y]) => Math.abs(y)),
+  )
+  return halfSpan.value / Math.max(100, ...ys)
+})
+const height = computed(() => planY.value + halfSpan.value + 34)
+
+/** Heights are drawn at half size, from the fuselage's middle up. */
+const up = (z: number) => BODY_Y - long(z) * 0.5
+
+/** A fin as it is, anything else as its root section: a thin lens. */
+function sideOf(outline: Outline): string {
+  const [first] = outline.side
+  const last = outline.side.at(-1)
+  if (!first || !last) return ''
+  if (outline.role === 'fin')
+    return `M${outline.side.map(([x, z]) => `${at(x)} ${up(z)}`).join(' L')} Z`
+  const [a, b, y] = [at(first[0]), at(last[0]), up(first[1])]
+  const thick = Math.max(4, (b - a) * 0.1)
+  return `M${a} ${y} Q${a + (b - a) * 0.25} ${y - 1.7 * thick} ${b} ${y} Q${a + (b - a) * 0.4} ${y + 0.5 * thick} ${a} ${y} Z`
+}
+const wingTop = computed(() => {
+  const wing = (assessment.value?.outlines ?? []).find((each) => each.role === 'wing')
+  return Math.min(Math.max(long(wing?.side[0]?.[1] ?? 0) * 0.5, 15), 40)
+})
+const planOf = (outline: Outline) =>
+  outline.corners.map(([x, y]) => `${at(x)},${planY.value + y * acrossScale.value}`).join(' ')
+const body = computed(() => {
+  const nose = at(Math.min(0, axis.value.from))
+  const tail = at(
+    Math.max(0, ...(assessment.value?.outlines ?? []).flatMap((o) => o.corners.map(([x]) => x))),
+  )
+  const y = BODY_Y
+  const top = wingTop.value
+  const along = (share: number) => nose + (tail - nose) * share
+  return `${nose},${y} ${nose + 34},${y - 15} ${along(0.2)},${y - top} ${along(0.5)},${y - top} ${tail},${y - 6} ${tail},${y + 4} ${along(0.45)},${y + 18} ${nose + 26},${y + 16}`
+})
+
+const headline = computed(() => {
+  const of = mine.value
+  if (!of?.heavy || !cg.value) return 'Where it balances'
+  if (of.heavy === 'in its range') return 'Balanced: in its range'
+  const far = quantity(Math.abs(of.off_mm), 'length', units.value.length.name === 'mm' ? 0 : 2)
+  return `${of.heavy === 'tail-heavy' ? 'Tail-heavy' : 'Nose-heavy'}: ${far} ${of.heavy === 'tail-heavy' ? 'aft' : 'ahead'} of its range`
+})
+const isOff = computed(
+  () => mine.value?.heavy === 'tail-heavy' || mine.value?.heavy === 'nose-heavy',
+)
+const count = computed(() => hung.value.reduce((sum, each) => sum + each.items.length, 0))
+
+const ticks = computed(() => {
+  const { from, to } = axis.value
+  const step = to - from > 1500 ? 200 : to - from > 500 ? 100 : 50
+  const first = Math.ceil(from / step) * step
+  return Array.from({ length: Math.floor((to - first) / step) + 1 }, (_, k) => first + k * step)
+})
+
+// Dragging: the disc follows the pointer at once, the rest as soon as it is worked out.
+let dragging: { item: Hung; offset: number } | null = null
+function toMm(event: PointerEvent): number {
+  const box = svg.value?.getBoundingClientRect()
+  if (!box) return 0
+  const px = ((event.clientX - box.left) * WIDTH) / box.width
+  return (px - 45) / axis.value.scale + axis.value.from
+}
+function grab(event: PointerEvent, each: Hung) {
+  if (!each.slide) return
+  dragging = { item: each, offset: each.x - toMm(event) }
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+}
+function drag(event: PointerEvent) {
+  if (dragging) to(dragging.item, toMm(event) + dragging.offset)
+}
+function letGo() {
+  dragging = null
+}
+function to(each: Hung, x: number) {
+  if (!each.slide) return
+  move(each.id, Math.min(Math.max(x, each.slide.low), each.slide.high))
+}
+function key(event: KeyboardEvent, each: Hung) {
+  const step = event.shiftKey ? 10 : 1
+  const by = { ArrowLeft: -step, ArrowRight: step, ArrowDown: -step, ArrowUp: step }[event.key]
+  if (by !== undefined) to(each, each.x + by)
+  else if (event.key === 'Home' && each.slide) to(each, each.slide.low)
+  else if (event.key === 'End' && each.slide) to(each, each.slide.high)
+  else if (event.key === 'Enter') void keep()
+  else if (event.key === 'Escape') drop()
+  else return
+  event.preventDefault()
+}
+</script>
+
+<template>
+  <section aria-label="Beam">
+    <div class="head">
+      <div>
+        <h2 :class="{ wrong: isOff }" aria-live="polite">{{ headline }}</h2>
+        <p class="faint small">
+          {{ loadout?.name }}; sum of {{ count }} masses; {{ mine?.checked }}
+        </p>
+      </div>
+      <p v-if="tried" class="trial small" role="status">
+        tried, not kept
+        <button type="button" class="plainly under" @click="keep">keep <kbd>Enter</kbd></button>
+        <button type="button" class="plainly under" @click="drop">drop <kbd>Esc</kbd></button>
+      </p>
+    </div>
+    <svg
+      ref="svg"
+      :viewBox="`0 0 ${WIDTH} ${height}`"
+      role="group"
+      aria-label="The plane on its beam, and from above"
+    >
+      <g
+        class="tilts"
+        :style="{
+          transformOrigin: `${at(edge ?? 0)}px ${BEAM_Y + 8}px`,
+          transform: `rotate(${tilt}deg)`,
+        }"
+      >
+        <polygon class="fuselage" :points="body" />
+        <path
+          v-for="outline in assessment?.outlines ?? []"
+          :key="outline.id"
+          class="side"
+          :class="outline.role"
+          :d="sideOf(outline)"
+        />
+        <line
+          v-if="build?.thrust?.line_z_mm != null"
+          class="thrust"
+          :x1="at(Math.min(0, axis.from)) - 26"
+          :x2="at(Math.min(0, axis.from)) + 40"
+          :y1="up(build.thrust.line_z_mm)"
+          :y2="up(build.thrust.line_z_mm)"
+        />
+        <rect class="oak" :x="ends.from" :y="BEAM_Y - 6" :width="ends.to - ends.from" height="14" />
+        <line
+          v-for="tick in ticks"
+          :key="tick"
+          class="notch"
+          :x1="at(tick)"
+          :x2="at(tick)"
+          :y1="BEAM_Y - 6"
+          :y2="BEAM_Y"
+        />
+      </g>
+      <polygon
+        v-if="edge !== null"
+        class="knife"
+        :points="`${at(edge)},${BEAM_Y + 8} ${at(edge) - 15},${BEAM_Y + 34} ${at(edge) + 15},${BEAM_Y + 34}`"
+      />
+      <g
+        v-for="each in placed"
+        :key="each.id"
+        class="hung"
+        :class="{ slides: each.slide }"
+        :data-hung="each.id"
+        :tabindex="each.slide ? 0 : undefined"
+        :role="each.slide ? 'slider' : undefined"
+        :aria-label="
+          each.slide ? `${each.name}, ${number(each.mass, 'mass')} ${units.mass.name}` : undefined
+        "
+        :aria-valuenow="each.slide ? Math.round(each.x) : undefined"
+        :aria-valuemin="each.slide ? Math.round(each.slide.low) : undefined"
+        :aria-valuemax="each.slide ? Math.round(each.slide.high) : undefined"
+        :aria-valuetext="each.slide ? `${Math.round(each.x)} mm from the nose` : undefined"
+        @pointerdown="grab($event, each)"
+        @pointermove="drag"
+        @pointerup="letGo"
+        @pointercancel="letGo"
+        @keydown="key($event, each)"
+      >
+        <line
+          class="string"
+          :x1="each.px"
+          :x2="each.px"
+          :y1="each.top"
+          :y2="BEAM_Y + each.drop - each.r"
+        />
+        <line
+          v-if="each.slide"
+          class="reach"
+          :x1="at(each.slide.low)"
+          :x2="at(each.slide.high)"
+          :y1="BEAM_Y + each.drop"
+          :y2="BEAM_Y + each.drop"
+        />
+        <circle :cx="each.px" :cy="BEAM_Y + each.drop" :r="each.r" />
+        <template v-if="each.slide">
+          <path
+            class="arrow"
+            :d="`M${each.px - each.r - 4} ${BEAM_Y + each.drop - 5} l-7 5 l7 5 z M${each.px + each.r + 4} ${BEAM_Y + each.drop - 5} l7 5 l-7 5 z`"
+          />
+        </template>
+        <text v-if="each.r > 10" class="figure grams" :x="each.px" :y="BEAM_Y + each.drop + 4">
+          {{ number(each.mass, 'mass', units.mass.name === 'g' ? 0 : 1) }}
+        </text>
+        <text class="name" :x="each.px" :y="BEAM_Y + each.drop + each.r + 12">{{ each.name }}</text>
+      </g>
+
+      <g class="plan">
+        <line
+          v-for="tick in ticks"
+          :key="`t${tick}`"
+          class="grid"
+          :x1="at(tick)"
+          :x2="at(tick)"
+          :y1="planY - halfSpan - 8"
+          :y2="planY + halfSpan + 8"
+        />
+        <line
+          class="keel"
+          :x1="at(Math.min(0, axis.from))"
+          :x2="at(axis.to)"
+          :y1="planY"
+          :y2="planY"
+        />
+        <polygon
+          v-for="outline in assessment?.outlines ?? []"
+          :key="outline.id"
+          class="surface"
+          :class="outline.role"
+          :points="planOf(outline)"
+        />
+        <template v-if="told?.low_mm != null && told.high_mm != null">
+          <rect
+            class="range"
+            :x="at(told.low_mm)"
+            :width="Math.max(long(told.high_mm - told.low_mm), 1)"
+            :y="planY - halfSpan - 8"
+            :height="2 * halfSpan + 16"
+          />
+          <text class="figure rangeword" :x="at(told.low_mm) - 6" :y="planY + halfSpan + 4">
+            range {{ number(told.low_mm, 'length') }} to {{ number(told.high_mm, 'length') }}
+          </text>
+        </template>
+        <template v-if="told?.neutral">
+          <rect
+            class="band"
+            :x="at(told.neutral.x_mm - (told.band_mm ?? 0))"
+            :width="long(2 * (told.band_mm ?? 0))"
+            :y="planY - halfSpan - 8"
+            :height="2 * halfSpan + 16"
+          />
+          <line
+            class="neutral"
+            :x1="at(told.neutral.x_mm)"
+            :x2="at(told.neutral.x_mm)"
+            :y1="planY - halfSpan - 8"
+            :y2="planY + halfSpan + 8"
+          />
+          <text class="figure faintly" :x="at(told.neutral.x_mm) + 8" :y="planY + halfSpan + 4">
+            neutral point {{ number(told.neutral.x_mm, 'length') }}
+          </text>
+        </template>
+        <g
+          v-if="cg"
+          class="cg"
+          :transform="`translate(${at(cg.x_mm)} ${planY + cg.y_mm * acrossScale})`"
+        >
+          <ellipse
+            :rx="Math.max(long(2 * cg.x_sd_mm), 2)"
+            :ry="Math.max(2 * cg.y_sd_mm * acrossScale, 2)"
+          />
+          <path d="M-11 0 H11 M0 -11 V11" />
+        </g>
+        <text v-if="cg" class="figure cgword" :x="at(cg.x_mm) + 14" :y="planY - 16">
+          CG {{ number(cg.x_mm, 'length') }} ±{{ number(2 * cg.x_sd_mm, 'length') }}
+          {{ units.length.name }}
+        </text>
+        <text
+          v-for="tick in ticks"
+          :key="`n${tick}`"
+          class="figure tickword"
+          :x="at(tick)"
+          :y="height - 8"
+        >
+          {{ number(tick, 'length') }}
+        </text>
+      </g>
+    </svg>
+  </section>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  justify-content: space-between;
+  gap: 18px;
+}
+
+.trial {
+  border-left: 4px solid var(--sea);
+  background: var(--sea-wash);
+  padding: 5px 10px;
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  align-self: start;
+}
+
+svg {
+  display: block;
+  width: 100%;
+  height: auto;
+  touch-action: pan-y;
+}
+
+.tilts {
+  transition: transform 0.25s ease-out;
+}
+
+.fuselage,
+.side {
+  fill: var(--tag);
+  stroke: var(--ink);
+  stroke-width: 1.2;
+  stroke-linejoin: round;
+}
+
+.side {
+  fill: var(--tag-line);
+  stroke-width: 1.4;
+}
+
+.oak {
+  fill: var(--oak);
+  stroke: var(--ink);
+}
+
+.notch {
+  stroke: var(--oak-text);
+}
+
+.thrust {
+  stroke: var(--rust);
+  stroke-width: 2;
+  stroke-dasharray: 6 4;
+}
+
+.knife {
+  fill: var(--ink);
+}
+
+.string {
+  stroke: var(--ink);
+}
+
+.reach {
+  stroke: var(--brass);
+  stroke-width: 3;
+  opacity: 0.45;
+}
+
+.hung circle {
+  fill: var(--pan);
+  stroke: var(--ink);
+  stroke-width: 1.2;
+}
+
+.slides {
+  cursor: ew-resize;
+  touch-action: none;
+}
+
+.slides circle {
+  fill: var(--brass);
+  stroke-width: 2;
+}
+
+.slides .grams {
+  fill: var(--paper);
+}
+
+.slides:focus-visible {
+  outline: none;
+}
+
+.slides:focus-visible circle {
+  stroke: var(--sea);
+  stroke-width: 4;
+}
+
+.arrow {
+  fill: var(--ink);
+}
+
+text {
+  font-size: 12px;
+  fill: var(--ink);
+  text-anchor: middle;
+}
+
+.grams {
+  font-weight: 600;
+}
+
+.grid {
+  stroke: var(--line);
+}
+
+.keel {
+  stroke: var(--oak);
+  stroke-width: 5;
+}
+
+.surface {
+  fill: var(--tag);
+  fill-opacity: 0.75;
+  stroke: var(--ink);
+  stroke-width: 1.4;
+}
+
+.range {
+  fill: var(--oak);
+  fill-opacity: 0.35;
+  stroke: var(--oak);
+}
+
+.band {
+  fill: var(--faint);
+  fill-opacity: 0.1;
+}
+
+.neutral {
+  stroke: var(--ink);
+  stroke-dasharray: 2 4;
+  stroke-width: 2;
+}
+
+.rangeword {
+  text-anchor: end;
+  fill: var(--oak);
+  font-weight: 600;
+}
+
+.v-theme--lamp .rangeword {
+  fill: var(--edge);
+}
+
+.faintly {
+  text-anchor: start;
+  fill: var(--faint);
+}
+
+.cg ellipse {
+  fill: var(--sea);
+  fill-opacity: 0.35;
+}
+
+.cg path {
+  stroke: var(--sea);
+  stroke-width: 2.5;
+}
+
+.cgword {
+  text-anchor: start;
+  fill: var(--sea);
+  font-weight: 600;
+}
+
+.tickword {
+  fill: var(--faint);
+}
+
+@media (prefers-reduced-motion: reduce) {
+  .tilts {
+    transition: none;
+  }
+}
+</style>

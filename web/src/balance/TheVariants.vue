@@ -1,0 +1,173 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { answered, api, type Beside, type Opened, type TargetAnswer } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import { useWords } from '../shared/useWords'
+import { useVerdicts } from '../shared/verdicts'
+
+const { id, build, send } = useBuild()
+const { number } = useUnits()
+const { value } = useVerdicts()
+const words = useWords()
+const client = useQueryClient()
+const router = useRouter()
+
+const query = useQuery({
+  queryKey: ['variants', id],
+  queryFn: () =>
+    answered<Beside[]>(
+      api.GET('/api/v1/builds/{build_id}/variants', { params: { path: { build_id: id.value } } }),
+    ),
+})
+watch(build, () => void client.invalidateQueries({ queryKey: ['variants', id.value] }))
+const family = computed(() => query.data.value ?? [])
+const origin = computed(() => family.value[0]?.build)
+
+const name = ref('')
+async function keepOne() {
+  if (!name.value.trim()) return
+  try {
+    const made = await answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/variants', {
+        params: { path: { build_id: id.value } },
+        body: { name: name.value.trim() },
+      }),
+    )
+    name.value = ''
+    void client.invalidateQueries({ queryKey: ['shelf'] })
+    void router.push({ name: 'plan', params: { id: made.build.id } })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+async function adopt(variant: string) {
+  const kept = await send((header) =>
+    answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/variants/{variant_id}/adopted', {
+        params: { path: { build_id: id.value, variant_id: variant }, header },
+      }),
+    ),
+  )
+  if (kept) void client.invalidateQueries({ queryKey: ['shelf'] })
+}
+async function letGo(variant: string) {
+  try {
+    await answered(
+      api.PUT('/api/v1/builds/{build_id}/put-away', {
+        params: { path: { build_id: variant } },
+        body: { away: true },
+      }),
+    )
+    void client.invalidateQueries({ queryKey: ['variants', id.value] })
+    void client.invalidateQueries({ queryKey: ['shelf'] })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+const balanceOf = (answer: TargetAnswer) =>
+  answer.value === null ? '–' : value(answer.value, answer)
+const first = (each: Beside, kind: string) =>
+  each.loadouts[0]?.answers.find((answer) => answer.kind === kind)
+</script>
+
+<template>
+  <section aria-label="What if">
+    <h2>What if <span class="faint small">kept beside it, to adopt or to drop</span></h2>
+    <div v-if="family.length > 1" class="wide">
+      <table class="lined">
+        <thead class="faint">
+          <tr>
+            <th>variant</th>
+            <th class="right">all up</th>
+            <th class="right">loading</th>
+            <th class="right">thrust</th>
+            <th class="right">balance</th>
+            <th>changed</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="each in family" :key="each.build" :data-variant="each.name">
+            <td>
+              <strong v-if="each.build === id">{{ each.name }}</strong>
+              <router-link v-else :to="{ name: 'balance', params: { id: each.build } }">{{
+                each.name
+              }}</router-link>
+            </td>
+            <td class="figure right">
+              {{
+                first(each, 'auw')?.value == null
+                  ? '–'
+                  : number(first(each, 'auw')!.value!, 'mass', 0)
+              }}
+            </td>
+            <td class="figure right">
+              {{
+                first(each, 'wing_loading')?.value == null
+                  ? '–'
+                  : number(first(each, 'wing_loading')!.value!, 'loading')
+              }}
+            </td>
+            <td class="figure right">
+              {{ first(each, 'thrust_to_weight')?.value?.toFixed(2) ?? '–' }}
+            </td>
+            <td class="figure right">
+              {{ first(each, 'balance') ? balanceOf(first(each, 'balance')!) : '–' }}
+            </td>
+            <td class="small">
+              {{ each.changes.join('; ') || (each.build === origin ? '' : 'nothing yet') }}
+            </td>
+            <td class="small">
+              <template v-if="each.build !== origin">
+                <button
+                  v-if="id === origin"
+                  type="button"
+                  class="plainly under"
+                  @click="adopt(each.build)"
+                >
+                  adopt
+                </button>
+                <button
+                  v-if="each.build !== id"
+                  type="button"
+                  class="plainly under faint"
+                  @click="letGo(each.build)"
+                >
+                  drop
+                </button>
+              </template>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <form class="small" @submit.prevent="keepOne">
+      <label
+        >keep a copy to try on, called
+        <input v-model="name" class="entry" placeholder="with a second wing" maxlength="80" />
+      </label>
+      <v-btn type="submit">Keep it</v-btn>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 8px;
+}
+
+form {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+}
+
+table {
+  min-width: 640px;
+}
+</style>

@@ -1,0 +1,207 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Item } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useBuild } from '../shared/useBuild'
+import { understand } from '../shared/useQuantity'
+import { useUnits } from '../shared/units'
+import { useWords } from '../shared/useWords'
+
+const { build, change, changeItem, nameOf } = useBuild()
+const { units, number } = useUnits()
+const words = useWords()
+
+const movable = computed(() =>
+  (build.value?.items ?? []).filter((item) => item.slide && !item.retired),
+)
+const others = computed(() =>
+  (build.value?.items ?? []).filter((item) => !item.slide && !item.retired && item.station),
+)
+
+function slide(item: Item, patch: Partial<NonNullable<Item['slide']>> | null) {
+  const now = item.slide ?? { low_mm: 0, high_mm: 0 }
+  void changeItem({ ...item, slide: patch ? { ...now, ...patch } : null })
+}
+function add(id: string) {
+  const item = others.value.find((each) => each.id === id)
+  const x = item?.station?.x_mm ?? 0
+  if (item) slide(item, { low_mm: x - 20, high_mm: x + 20 })
+}
+
+const ballast = computed(() => build.value?.ballast ?? { spots: [], pieces: [] })
+type Spot = (typeof ballast.value.spots)[number]
+function spots(next: Spot[]) {
+  void change({ ballast: { ...ballast.value, spots: next } })
+}
+function set(id: string, patch: Partial<Spot>) {
+  spots(ballast.value.spots.map((each) => (each.id === id ? { ...each, ...patch } : each)))
+}
+function addSpot() {
+  let count = ballast.value.spots.length + 1
+  while (ballast.value.spots.some((each) => each.id === `spot-${count}`)) count++
+  const fresh = { id: `spot-${count}`, name: `Spot ${count}`, x_mm: 0, y_mm: 0, z_mm: 0 }
+  spots([...ballast.value.spots, { ...fresh, most_g: 50, pair: false }])
+}
+
+const typed = ref<string | null>(null)
+const pieces = computed(() =>
+  ballast.value.pieces.map((each) => number(each, 'mass').replace(/\.0+$/, '')).join('; '),
+)
+async function keepPieces() {
+  const text = typed.value ?? ''
+  typed.value = null
+  try {
+    const given = text.split(/[;\s]+/).filter(Boolean)
+    const grams = await Promise.all(
+      given.map((each) => understand(each, 'mass', units.value.mass.name)),
+    )
+    await change({ ballast: { ...ballast.value, pieces: grams } })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+</script>
+
+<template>
+  <section aria-label="What may move" class="small">
+    <h2>What may move</h2>
+    <p v-for="item in movable" :key="item.id" class="line">
+      <span>{{ nameOf(item.id) }}</span>
+      <span
+        ><QuantityCell
+          :value="item.slide?.low_mm ?? 0"
+          kind="station"
+          :unit="units.length.name"
+          :base="units.length.base"
+          :label="`${item.name}, foremost`"
+          @kept="$event !== null && slide(item, { low_mm: $event })"
+        />
+        to
+        <QuantityCell
+          :value="item.slide?.high_mm ?? 0"
+          kind="station"
+          :unit="units.length.name"
+          :base="units.length.base"
+          :label="`${item.name}, aftmost`"
+          @kept="$event !== null && slide(item, { high_mm: $event })"
+        />
+        <button
+          type="button"
+          class="plainly under faint"
+          :aria-label="`${item.name} stays where it is`"
+          @click="slide(item, null)"
+        >
+          stays
+        </button></span
+      >
+    </p>
+    <p>
+      <select
+        class="entry"
+        aria-label="May move too"
+        @change="add(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">one more that may move</option>
+        <option v-for="item in others" :key="item.id" :value="item.id">{{ item.name }}</option>
+      </select>
+    </p>
+    <h3>Ballast</h3>
+    <div v-for="spot in ballast.spots" :key="spot.id" class="spot">
+      <input
+        class="entry"
+        :value="spot.name"
+        :aria-label="`Name of ${spot.name}`"
+        maxlength="80"
+        @change="set(spot.id, { name: ($event.target as HTMLInputElement).value })"
+      />
+      <span
+        >at
+        <QuantityCell
+          :value="spot.x_mm"
+          kind="station"
+          :unit="units.length.name"
+          :base="units.length.base"
+          :label="`${spot.name}, from the nose`"
+          @kept="$event !== null && set(spot.id, { x_mm: $event })"
+        />
+        , at most
+        <QuantityCell
+          :value="spot.most_g"
+          kind="mass"
+          :unit="units.mass.name"
+          :base="units.mass.base"
+          :label="`${spot.name}, at most`"
+          @kept="$event !== null && set(spot.id, { most_g: $event })"
+        />
+        {{ units.mass.name }}
+        <button
+          type="button"
+          class="plainly under faint"
+          @click="spots(ballast.spots.filter((each) => each.id !== spot.id))"
+        >
+          remove
+        </button></span
+      >
+      <label
+        ><input
+          type="checkbox"
+          :checked="spot.pair"
+          @change="set(spot.id, { pair: ($event.target as HTMLInputElement).checked })"
+        />
+        in pairs, left and right<template v-if="spot.pair">
+          at
+          <QuantityCell
+            :value="spot.y_mm"
+            kind="station"
+            :unit="units.length.name"
+            :base="units.length.base"
+            :label="`${spot.name}, to the side`"
+            @kept="$event !== null && set(spot.id, { y_mm: $event })"
+          />
+          {{ units.length.name }} out</template
+        ></label
+      >
+    </div>
+    <button type="button" class="plainly under" @click="addSpot">one more spot</button>
+    <label
+      >pieces at hand, {{ units.mass.name }}
+      <input
+        class="entry figure"
+        aria-label="Pieces of ballast at hand"
+        :value="typed ?? pieces"
+        placeholder="5; 5; 10"
+        @input="typed = ($event.target as HTMLInputElement).value"
+        @change="keepPieces"
+      />
+    </label>
+    <p class="faint">Without pieces, any amount up to the most counts as possible.</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  gap: 2px 10px;
+  width: 100%;
+  align-items: center;
+}
+
+section :deep(.cell) {
+  width: 62px;
+}
+
+.spot {
+  display: grid;
+  gap: 4px;
+  border-bottom: 1px solid var(--line);
+  padding-bottom: 6px;
+}
+</style>

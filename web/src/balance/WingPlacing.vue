@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { answered, api, type Opened, type WingPlace } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { whyNot } from '../shared/useQuantity'
+import { useUnits } from '../shared/units'
+
+const { id, build, assessment, loadout, send } = useBuild()
+const { number, units } = useUnits()
+
+const groups = computed(() =>
+  (assessment.value?.assemblies ?? []).map((each) => each.name).filter(Boolean),
+)
+const chosen = ref('')
+const assembly = computed(
+  () => chosen.value || groups.value.find((each) => /wing/i.test(each)) || groups.value[0] || '',
+)
+const place = ref<WingPlace>()
+const wrong = ref('')
+watch([build, assembly, loadout], () => {
+  place.value = undefined
+  wrong.value = ''
+})
+const query = () => ({
+  assembly: assembly.value,
+  loadout: build.value?.loadouts.length ? loadout.value?.id : undefined,
+})
+
+async function find() {
+  wrong.value = ''
+  try {
+    place.value = await answered<WingPlace>(
+      api.GET('/api/v1/builds/{build_id}/wing-place', {
+        params: { path: { build_id: id.value }, query: query() },
+      }),
+    )
+  } catch (error) {
+    wrong.value = whyNot(error)
+  }
+}
+function move() {
+  void send((header) =>
+    answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/wing-place', {
+        params: { path: { build_id: id.value }, header, query: query() },
+      }),
+    ),
+  )
+}
+const by = computed(() => (place.value ? place.value.edge_mm - place.value.now_mm : 0))
+</script>
+
+<template>
+  <section aria-label="Where the wing belongs" class="small">
+    <h2>Where the wing belongs</h2>
+    <p>
+      <label
+        >the wing is
+        <select v-model="chosen" class="entry" aria-label="The wing's assembly">
+          <option value="">{{ assembly || 'no assembly yet' }}</option>
+          <option v-for="each in groups" :key="each" :value="each">{{ each }}</option>
+        </select></label
+      >
+      <button type="button" class="plainly under" @click="find">find its place</button>
+    </p>
+    <p v-if="place">
+      The rest, <span class="figure">{{ number(place.fuselage_g, 'mass', 0) }}</span>
+      {{ units.mass.name }}, balances at
+      <span class="figure">{{ number(place.fuselage_x_mm, 'length') }}</span>
+      {{ units.length.name }}. The leading edge belongs at
+      <strong class="figure">{{ number(place.edge_mm, 'length') }}</strong>,
+      {{
+        Math.abs(by) < 0.5
+          ? 'where it is.'
+          : `${number(Math.abs(by), 'length')} ${units.length.name} ${by > 0 ? 'aft' : 'forward'} of where it is.`
+      }}
+      <button v-if="Math.abs(by) >= 0.5" type="button" class="plainly under" @click="move">
+        put it there
+      </button>
+    </p>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 8px;
+}
+</style>
