@@ -4,15 +4,19 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
+from oaken_scale.core.balancing import Ballast, BallastSpot
 from oaken_scale.core.build import (
+    BalanceUnit,
     Build,
     Item,
     Load,
+    Loadout,
     Pan,
     Pedigree,
     Role,
     Scale,
     Section,
+    Slide,
     Station,
     Surface,
     Target,
@@ -77,4 +81,34 @@ def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> B
         ),
         thrust=Thrust(8.0 * items),
         weighings=log,
+    )
+
+
+def to_be_balanced() -> Build:
+    """A plane with six things that slide, four loadouts, and three spots for pieces of ballast."""
+    sliding = tuple(
+        Item(
+            f"m{k}",
+            f"Thing {k}",
+            Pedigree.LISTING,
+            stated_g=10.0 + 8 * k,
+            station=Station(200.0 + 20 * k),
+            slide=Slide(170.0 + 20 * k, 240.0 + 20 * k),
+            option=k >= 3,
+        )
+        for k in range(6)
+    )
+    body = Item("body", "Body", Pedigree.LISTING, stated_g=320.0, station=Station(300.0))
+    loadouts = tuple(
+        Loadout(f"l{k}", f"Loadout {k}", tuple(f"m{3 + j}" for j in range(3) if k >> j & 1))
+        for k in (1, 2, 4, 7)
+    )
+    spots = tuple(BallastSpot(f"s{k}", f"Spot {k}", 60.0 * k) for k in range(3))
+    return Build(
+        "b",
+        "B",
+        items=(body, *sliding),
+        loadouts=loadouts,
+        targets=(Target(TargetKind.BALANCE, 240.0, 262.0, "", BalanceUnit.MM_FROM_NOSE),),
+        ballast=Ballast(spots, (2.0, 2.0, 5.0, 5.0, 10.0, 20.0)),
     )

@@ -21,13 +21,15 @@ import ezdxf
 import httpx
 
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
-from bench.builds import made_up_build
+from bench.builds import made_up_build, to_be_balanced
 from oaken_scale.api.app import PAGES
-from oaken_scale.core.assess import assess
-from oaken_scale.core.build import Build
+from oaken_scale.core.assess import assess, fly
+from oaken_scale.core.build import Build, Role, Section, Surface
 from oaken_scale.core.doubt import leave_one_out
 from oaken_scale.core.ledger import solve, weighed_sets
+from oaken_scale.core.neutral_point import neutral_point
 from oaken_scale.core.outline import outlines
+from oaken_scale.core.remedies import bench, remedies
 from oaken_scale.formats.build_file import dump, with_shared_pans
 from oaken_scale.formats.drawing import read_drawing
 
@@ -175,6 +177,12 @@ def answering(folder: Path, build: Build) -> None:
             patch = {"surfaces": told["surfaces"]}
             client.post(f"/{told['id']}/what-if", json=patch).raise_for_status()
 
+        drags = iter(range(100_000))
+
+        def drag() -> None:
+            moved = [{"item": "i0", "x_mm": 100.0 + next(drags) % 200}]
+            client.post(f"/{told['id']}/what-if", json={"moved": moved}).raise_for_status()
+
         constant = round(told["lots"][0]["constant"], 1)
 
         def sample() -> None:
@@ -183,6 +191,7 @@ def answering(folder: Path, build: Build) -> None:
             client.post(f"/{told['id']}/weighings", json=sent).raise_for_status()
 
         posted, asked, sampled = timed(post, 100), timed(what_if, 100), timed(sample, 60)
+        dragged = timed(drag, 200)
     server.kill()
     print("\nthrough HTTP, 150 items, 300 weighings (median; 95th percentile)")
     line("bare endpoint", f"{bare:.2f} ms")
@@ -191,6 +200,7 @@ def answering(folder: Path, build: Build) -> None:
         ("POST a reading to the answered assessment", posted, bare + commit),
         ("POST a sample of a lot to the new forecast", sampled, bare + commit),
         ("what-if to the answered assessment", asked, bare),
+        ("a drag step on the beam to the answered assessment", dragged, bare),
     ):
         line(
             name,
@@ -227,6 +237,43 @@ def drawings() -> None:
         line(name, f"{middle(taken):.0f} ms", f"{told[0]} parts, {middle(taken) / 2000:.2f} of 2 s")
 
 
+def balancing() -> None:
+    """The neutral point of three surfaces, and remedies for 6 things, 4 loadouts, 3 spots."""
+
+    def plate(role: Role, x: float, span: float, chord: float) -> Surface:
+        sections = (Section(x, 0, 0, chord), Section(x, span / 2, 0, chord))
+        return Surface(role, role, role, sections)
+
+    number = iter(range(100_000))
+
+    def lattice() -> None:
+        by = next(number) / 1000  # never the same drawing twice, so that nothing is remembered
+        surfaces = (
+            plate(Role.CANARD, by, 520, 120),
+            plate(Role.WING, 560, 1150, 185),
+            plate(Role.TAIL, 900, 420, 120),
+        )
+        neutral_point(surfaces)
+
+    build = to_be_balanced()
+    flown = fly(build)
+    ready = bench(build, flown.planes, [id for id, _ in flown.names])
+    assert ready is not None
+    print("\nbalance")
+    taken = timed(lattice, 20)
+    line(
+        "neutral point of three surfaces, cold",
+        f"{middle(taken):.0f} ms",
+        f"{middle(taken) / 80:.2f} of 80 ms",
+    )
+    taken = timed(lambda: remedies(ready), 20)
+    line(
+        "remedies: 6 movable, 4 loadouts, 3 ballast spots",
+        f"{middle(taken):.0f} ms",
+        f"{middle(taken) / 300:.2f} of 300 ms",
+    )
+
+
 def first_load() -> None:
     """Script and style that every place together needs, gzipped, fonts apart."""
     total = sum(
@@ -244,6 +291,7 @@ def main() -> None:
     doubting()
     with tempfile.TemporaryDirectory() as folder:
         answering(Path(folder), with_shared_pans(made_up_build(150, 300)))
+    balancing()
     drawings()
     first_load()
 

@@ -33,6 +33,9 @@ LEAST_BAND: Final = 0.2
 STILL_MM: Final = 0.05
 """A shorter slide is none [mm]."""
 
+FINE_MM: Final = 0.5
+"""A CG no farther than this outside its narrowed range needs no remedy [mm]."""
+
 SLACK_G: Final = 1e-6
 
 
@@ -173,6 +176,10 @@ def remedies(ready: Bench) -> Remedies:
 
     Source: docs/methods.md, section 7; SciPy's ``milp`` (HiGHS).
     """
+    if _is_fine(ready):
+        comes = tuple(_comes(ready, ready.x, (), k) for k in range(len(ready.names)))
+        words = "Every loadout is in its range as it is."
+        return Remedies(Remedy((), (), 0.0, comes, words), (), None, words)
     best = solve_least(ready)
     if best is None:
         limit = _in_the_way(ready)
@@ -195,10 +202,20 @@ def remedies(ready: Bench) -> Remedies:
         )
         if other is not None and other.slides and other.ballast_g <= best.ballast_g + SLACK_G:
             others.append(replace(other, words=f"or {other.words[:1].lower()}{other.words[1:]}"))
-    words = best.words
-    if not best.slides and not best.ballast:
-        words = "Every loadout is in its range as it is."
-    return Remedies(best, tuple(others), None, words)
+    return Remedies(best, tuple(others), None, best.words)
+
+
+def _is_fine(ready: Bench) -> bool:
+    """Whether everything may stay: a millimetre at the edge of a narrowed range is none."""
+    for k in range(len(ready.names)):
+        at = _comes(ready, ready.x, (), k)
+        if not ready.low[k] - FINE_MM <= at.x_mm <= ready.high[k] + FINE_MM:
+            return False
+        if abs(at.y_mm) > SIDEWAYS_MM:
+            return False
+    here = ready.x[list(ready.movable)]
+    low, high = ready.slide.T
+    return bool(((here >= low - STILL_MM) & (here <= high + STILL_MM)).all())
 
 
 def solve_least(ready: Bench) -> Remedy | None:

@@ -14,8 +14,8 @@ from oaken_scale.core.ledger import solve
 from oaken_scale.core.neutral_point import neutral_point
 from oaken_scale.core.wing import WingFigures, wing_figures
 
-FOLLOWS_MM: Final = 0.05
-"""The place is found when another step moves it by less [mm]."""
+FOLLOWS_MM: Final = 0.01
+"""The place is found, by the secant, when another step moves it by less [mm]."""
 
 STEPS: Final = 30
 
@@ -84,19 +84,23 @@ def wing_place(build: Build, loadout: Loadout | None, assembly: str) -> WingPlac
     back = float(group @ where.xyz[:, 0]) / wing_g - edge
     origin, size = balance_axis(target.balance_unit, wing)
     middle = origin + size * (target.low + target.high) / 2
-    fixed = any(each.role in (Role.CANARD, Role.TAIL) for each in build.surfaces)
     neutral = neutral_point(build.surfaces)
     margin = None if neutral is None else (neutral.x_mm - middle) / wing.mac_mm
     stays = target.balance_unit is BalanceUnit.MM_FROM_NOSE
     canard = any(each.role is Role.CANARD for each in build.surfaces)
-    found = edge
+
+    def over(place: float) -> float:
+        """The moment about where it should balance, with the wing's edge at a place [g mm]."""
+        aim = _aim(build, wing, place - edge, middle, margin if canard else None, stays)
+        return fuselage_g * (fuselage_x - aim) + wing_g * (place + back - aim)
+
+    before, found = edge, edge + 10.0
+    moment = over(before)
     for _ in range(STEPS):
-        aim = _aim(build, wing, found - edge, middle, margin if canard and fixed else None, stays)
-        step = placed_edge(fuselage_g, fuselage_x, wing_g, back, aim - found)
-        nearer = found + (step - found) * (0.5 if canard or stays else 1.0)
-        if abs(nearer - found) < FOLLOWS_MM:
+        now = over(found)
+        if abs(found - before) < FOLLOWS_MM or now == moment:
             break
-        found = nearer
+        before, found, moment = found, found - now * (found - before) / (now - moment), now
     return WingPlace(found, edge, fuselage_g, fuselage_x, wing_g)
 
 

@@ -8,7 +8,7 @@ import { useTrial } from './useTrial'
 
 const { build, assessment, loadout } = useBuild()
 const { number, quantity, units } = useUnits()
-const { move, tried, keep, drop } = useTrial()
+const { moved, move, tried, keep, drop } = useTrial()
 const hung = useHung()
 
 const WIDTH = 860
@@ -175,7 +175,7 @@ function to(each: Hung, x: number) {
 function key(event: KeyboardEvent, each: Hung) {
   const step = event.shiftKey ? 10 : 1
   const by = { ArrowLeft: -step, ArrowRight: step, ArrowDown: -step, ArrowUp: step }[event.key]
-  if (by !== undefined) to(each, each.x + by)
+  if (by !== undefined) to(each, (moved.value.get(each.id) ?? each.x) + by)
   else if (event.key === 'Home' && each.slide) to(each, each.slide.low)
   else if (event.key === 'End' && each.slide) to(each, each.slide.high)
   else if (event.key === 'Enter') void keep()

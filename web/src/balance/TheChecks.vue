@@ -191,7 +191,12 @@ const mine = computed(() =>
                 ? 'hangs from'
                 : 'at'
         }}
-        <input v-model="fields.x" class="entry figure few" inputmode="decimal" />
+        <input
+          v-model="fields.x"
+          class="entry figure few"
+          aria-label="Where it rests"
+          inputmode="decimal"
+        />
         {{ units.length.name }}
         <select v-if="way !== 'sides'" v-model="reference" class="entry" aria-label="Measured from">
           <option value="leading_edge">of leading edge</option>

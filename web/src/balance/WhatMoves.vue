@@ -51,7 +51,7 @@ async function keepPieces() {
   const text = typed.value ?? ''
   typed.value = null
   try {
-    const given = text.split(/[;\s]+/).filter(Boolean)
+    const given = text.split(';').filter((each) => each.trim())
     const grams = await Promise.all(
       given.map((each) => understand(each, 'mass', units.value.mass.name)),
     )

@@ -64,6 +64,6 @@ export function useHung() {
         items: ids,
       })
     }
-    return hung.sort((a, b) => a.x - b.x)
+    return hung
   })
 }

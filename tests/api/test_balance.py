@@ -1,0 +1,170 @@
+"""Balance through the API: tried, kept, checked, mended, and variants beside it."""
+
+import pytest
+
+AT = "/api/v1/builds/sandpiper"
+
+
+def opened(client, at: str = AT) -> dict:
+    return client.get(at).json()
+
+
+def act(client, path: str, at: str = AT, method: str = "POST", **body):
+    match = {"If-Match": f'"{opened(client, at)["revision"]}"'}
+    return client.request(method, f"{at}/{path}", json=body, headers=match)
+
+
+def x_of(assessment: dict, loadout: int = 0) -> float:
+    return assessment["loadouts"][loadout]["cg"]["x_mm"]
+
+
+def station(told: dict, id: str) -> float:
+    return next(i for i in told["build"]["items"] if i["id"] == id)["station"]["x_mm"]
+
+
+def test_the_demo_is_a_little_tail_heavy_and_moving_the_pack_cures_it(demo):
+    beam = opened(demo)["assessment"]["beam"]
+    assert {each["heavy"] for each in beam["loadouts"]} == {"tail-heavy"}
+    told = demo.get(f"{AT}/remedies").json()
+    assert {each["item"] for each in told["best"]["slides"]} == {"pack-1300", "pack-850"}
+    assert told["best"]["ballast_g"] == 0
+    assert "no ballast" in told["words"]
+    done = act(demo, "remedies/done", which=0).json()
+    assert {each["heavy"] for each in done["assessment"]["beam"]["loadouts"]} == {"in its range"}
+    for slid in told["best"]["slides"]:
+        assert station(done, slid["item"]) == pytest.approx(slid["to_mm"], abs=0.06)
+    again = demo.get(f"{AT}/remedies").json()
+    assert again["words"] == "Every loadout is in its range as it is."
+    refused = act(demo, "remedies/done", which=9)
+    assert refused.status_code == 422
+    assert "which" in refused.json()["faults"][0]["field"]
+
+
+def test_a_drag_is_told_by_the_same_reckoning_and_kept_only_when_asked(demo):
+    before = opened(demo)
+    body = {"moved": [{"item": "pack-1300", "x_mm": 180.0}]}
+    tried = demo.post(f"{AT}/what-if", json=body).json()
+    assert opened(demo) == before
+    mass = next(m for m in before["assessment"]["items"] if m["id"] == "pack-1300")["mass_g"]
+    total = before["assessment"]["loadouts"][0]["answers"][0]["value"]
+    assert x_of(tried) == pytest.approx(x_of(before["assessment"]) - 42 * mass / total, abs=0.5)
+    kept = act(demo, "moved", **body).json()
+    assert kept["assessment"] == tried
+    servo = act(demo, "moved", moved=[{"item": "aileron-servos", "x_mm": 300.0}]).json()
+    item = next(i for i in servo["build"]["items"] if i["id"] == "aileron-servos")
+    assert item["station"]["reference"] == "leading_edge"
+    assert item["station"]["x_mm"] == pytest.approx(300.0 - 186.0)
+
+
+@pytest.mark.parametrize(
+    ("path", "body", "field"),
+    [
+        ("what-if", {"moved": [{"item": "keel", "x_mm": 1}]}, "moved.0.item"),
+        ("what-if", {"moved": [{"item": "still-to-come", "x_mm": 1}]}, "moved.0.item"),
+        ("checks", {"id": "c", "kind": "supports", "x_mm": 100, "other_mm": 100,
+                    "reading_g": 5}, "checks.0.other_mm"),
+        ("checks", {"id": "c", "kind": "supports", "x_mm": 100}, "checks.0.other_mm"),
+        ("checks", {"id": "c", "kind": "hang", "x_mm": 100}, "checks.0.z_mm"),
+        ("checks", {"id": "c", "kind": "support", "x_mm": 1, "loadout": "none"},
+         "checks.0.loadout"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_names_its_field_and_changes_nothing(demo, path, body, field):
+    before = opened(demo)
+    told = demo.post(f"{AT}/{path}", json=body)
+    assert told.status_code == 422
+    assert field in [each["field"] for each in told.json()["faults"]]
+    assert opened(demo) == before
+
+
+def test_a_check_is_recorded_once_set_aside_and_counted_again(demo):
+    x = x_of(opened(demo)["assessment"])
+    sent = {"id": "c1", "kind": "support", "loadout": "camera-1300", "x_mm": x + 6, "by": "pegs"}
+    first = demo.post(f"{AT}/checks", json=sent)
+    assert first.status_code == 201
+    assert demo.post(f"{AT}/checks", json=sent).json()["revision"] == first.json()["revision"]
+    assert demo.post(f"{AT}/checks", json={**sent, "x_mm": 1.0}).status_code == 409
+    told = first.json()["assessment"]
+    assert x + 3 < x_of(told) < x + 6
+    (check,) = told["beam"]["checks"]
+    assert check["sum_mm"] == pytest.approx(x)
+    gone = demo.put(f"{AT}/checks/c1/set-aside", json={"reason": "without its hatch"}).json()
+    assert x_of(gone["assessment"]) == pytest.approx(x)
+    back = demo.put(f"{AT}/checks/c1/set-aside", json={"reason": None}).json()
+    assert x_of(back["assessment"]) == pytest.approx(x_of(told))
+    assert demo.put(f"{AT}/checks/zz/set-aside", json={"reason": "x"}).status_code == 404
+
+
+def test_one_school_is_chosen_as_the_target_with_its_reason(demo):
+    told = act(demo, "balance-target", school="static margin, steady").json()
+    target = next(t for t in told["build"]["targets"] if t["kind"] == "balance")
+    beam = told["assessment"]["beam"]
+    school = next(s for s in beam["schools"] if s["kind"] == "static margin, steady")
+    assert beam["low_mm"] == pytest.approx(school["low_mm"], abs=0.01)
+    assert target["source"].startswith("static margin, steady: 10 to 18 %")
+    assert beam["chosen"] == "static margin, steady"
+    other = demo.post("/api/v1/builds", json={"name": "C", "layout": "canard"}).json()
+    refused = act(demo, "balance-target", f"/api/v1/builds/{other['build']['id']}",
+                  school="chord rule")  # fmt: skip
+    assert refused.status_code == 422
+    assert "no chord rule for a canard" in refused.json()["faults"][0]["words"]
+
+
+def test_what_a_longer_bay_would_save(demo):
+    tight = {"low_mm": 215.0, "high_mm": 240.0}
+    match = opened(demo)
+    for id in ("pack-1300", "pack-850", "camera"):
+        item = next(i for i in match["build"]["items"] if i["id"] == id)
+        slide = tight if id != "camera" else None
+        match = demo.put(f"{AT}/items/{id}", json={**item, "slide": slide},
+                         headers={"If-Match": f'"{match["revision"]}"'}).json()  # fmt: skip
+    limit = [t for t in match["build"]["targets"] if t["kind"] != "auw"]
+    demo.patch(AT, json={"targets": limit}, headers={"If-Match": f'"{match["revision"]}"'})
+    now = demo.get(f"{AT}/remedies").json()
+    assert now["best"]["ballast_g"] > 0
+    wider = {"item": "receiver", "slide": {"low_mm": 60.0, "high_mm": 340.0}}
+    told = demo.post(f"{AT}/remedies/what-if", json=wider).json()
+    assert told["now"]["best"]["ballast_g"] == now["best"]["ballast_g"]
+    assert told["saves_g"] == pytest.approx(
+        told["now"]["best"]["ballast_g"] - told["then"]["best"]["ballast_g"]
+    )
+    assert told["saves_g"] > 0
+    assert demo.post(f"{AT}/remedies/what-if", json={**wider, "item": "keel"}).status_code == 404
+
+
+def test_the_wing_is_put_where_it_belongs(demo):
+    place = demo.get(f"{AT}/wing-place", params={"loadout": "camera-1300"}).json()
+    assert place["now_mm"] == 186.0
+    moved = act(demo, "wing-place?loadout=camera-1300").json()
+    assert moved["assessment"]["wing"]["leading_edge_x_mm"] == pytest.approx(
+        place["edge_mm"], abs=0.06
+    )
+    answer = moved["assessment"]["loadouts"][0]["answers"][3]
+    assert answer["value"] == pytest.approx((answer["low"] + answer["high"]) / 2, abs=0.1)
+    assert demo.get(f"{AT}/wing-place", params={"loadout": "none"}).status_code == 422
+    assert demo.get(f"{AT}/wing-place", params={"assembly": "Keel"}).status_code == 422
+
+
+def test_a_variant_stands_beside_its_build_and_is_adopted(demo):
+    made = demo.post(f"{AT}/variants", json={"name": "Lighter motor"}).json()["build"]
+    there = f"/api/v1/builds/{made['id']}"
+    assert made["variant_of"] == "sandpiper"
+    motor = next(i for i in made["items"] if i["id"] == "motor")
+    act(demo, "items/motor/replace", there,
+        item={"name": "Spare motor", "pedigree": "listing", "stated_g": 29.0})  # fmt: skip
+    demo.post(f"{there}/weighings", json={"id": "new-one", "scale": "kitchen", "reading_g": 30.2,
+              "pan": {"loads": [{"item": "spare-motor"}]}})  # fmt: skip
+    family = demo.get(f"{AT}/variants").json()
+    assert [each["name"] for each in family] == ["Sandpiper", "Lighter motor"]
+    assert family[0]["changes"] == []
+    assert set(family[1]["changes"]) == {f"without {motor['name']}", "with Spare motor"}
+    assert demo.get(f"{there}/variants").json() == family
+    told = act(demo, f"variants/{made['id']}/adopted").json()
+    assert told["build"]["name"] == "Sandpiper"
+    assert told["build"]["variant_of"] is None
+    assert next(i for i in told["build"]["items"] if i["id"] == "motor")["retired"]
+    assert told["build"]["weighings"][-1]["id"] == "new-one"
+    assert opened(demo)["build"] == told["build"]
+    assert [each["name"] for each in demo.get(f"{AT}/variants").json()] == ["Sandpiper"]
+    stranger = demo.post("/api/v1/builds", json={"name": "Other"}).json()["build"]["id"]
+    assert act(demo, f"variants/{stranger}/adopted").status_code == 409

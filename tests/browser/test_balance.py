@@ -1,0 +1,143 @@
+"""The place Balance, by mouse and by keys alone."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def balance(bench):
+    bench.goto(bench.url.replace("/bench", "/balance"))
+    expect(bench.get_by_label("Beam", exact=True)).to_contain_text("Tail-heavy")
+    return bench
+
+
+def rod(page) -> str:
+    return page.locator("[data-rod=balance]").inner_text()
+
+
+def test_one_look_says_which_way_and_what_to_do(balance):
+    expect(balance.get_by_label("Beam", exact=True).get_by_role("heading")).to_have_text(
+        re.compile(r"Tail-heavy: \d+ mm aft of its range")
+    )
+    fix = balance.get_by_label("What would fix it")
+    expect(fix).to_contain_text("Slide the pack")
+    expect(fix).to_contain_text("no ballast")
+    expect(balance.get_by_label("Where it belongs")).to_contain_text("chord rule")
+
+
+def test_arrows_move_what_may_move_everything_answers_and_enter_keeps(balance):
+    pack = balance.locator("[data-hung=pack-1300]")
+    before = rod(balance)
+    pack.focus()
+    for _ in range(4):
+        balance.keyboard.press("Shift+ArrowLeft")
+    expect(pack).to_have_attribute("aria-valuenow", "182")
+    expect(balance.locator("[data-rod=balance]")).not_to_have_text(before)
+    expect(balance.get_by_text("tried, not kept")).to_be_visible()
+    balance.keyboard.press("Escape")
+    expect(pack).to_have_attribute("aria-valuenow", "222")
+    expect(balance.get_by_text("tried, not kept")).not_to_be_visible()
+    balance.keyboard.press("ArrowLeft")
+    balance.keyboard.press("Enter")
+    expect(balance.get_by_text("tried, not kept")).not_to_be_visible()
+    balance.reload()
+    expect(balance.locator("[data-hung=pack-1300]")).to_have_attribute("aria-valuenow", "221")
+
+
+def test_a_thing_is_dragged_no_further_than_it_may_slide(balance):
+    disc = balance.locator("[data-hung=pack-1300] circle")
+    box = disc.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    balance.mouse.move(x, y)
+    balance.mouse.down()
+    balance.mouse.move(x - 400, y, steps=6)
+    balance.mouse.up()
+    expect(balance.locator("[data-hung=pack-1300]")).to_have_attribute("aria-valuenow", "130")
+    expect(balance.get_by_label("Beam", exact=True)).to_contain_text("Nose-heavy")
+
+
+def test_the_fix_is_shown_on_the_beam_and_done(balance):
+    fix = balance.get_by_label("What would fix it")
+    fix.get_by_role("button", name="Show on the beam").click()
+    expect(balance.get_by_label("Beam", exact=True)).to_contain_text("Balanced")
+    fix.get_by_role("button", name="Do it").click()
+    expect(fix).to_contain_text("Nothing to fix")
+    expect(balance.get_by_label("Beam", exact=True)).to_contain_text("Balanced")
+
+
+def test_a_check_on_the_fingertips_goes_in_and_disagrees_out_loud(balance):
+    checks = balance.get_by_label("Checked on the bench")
+    checks.get_by_role("button", name="Fingertips").click()
+    checks.get_by_label("Where it rests").fill("a hand")
+    checks.get_by_role("button", name="Record it").click()
+    expect(checks.get_by_role("alert")).to_contain_text("Where it rests")
+    checks.get_by_label("level on").select_option("pegs")
+    checks.get_by_label("Where it rests").fill("86")
+    checks.get_by_role("button", name="Record it").click()
+    expect(checks.locator("li")).to_contain_text("of the sum")
+    expect(checks.get_by_role("note")).to_contain_text("What would explain it")
+    expect(checks).to_contain_text("Checked by hand on")
+    checks.get_by_role("button", name="set aside").click()
+    expect(checks).to_contain_text("Not checked by hand yet")
+
+
+def test_a_school_becomes_the_target(balance):
+    school = balance.locator("[data-school='static margin, steady'] button")
+    school.click()
+    expect(school).to_have_attribute("aria-pressed", "true")
+    expect(balance.get_by_label("Where it belongs")).to_contain_text(
+        "The static margin, steady is chosen"
+    )
+    expect(balance.get_by_label("What would fix it")).to_contain_text(re.compile("Nothing|Slide"))
+
+
+def test_loadouts_side_by_side_and_switched_in_place(balance):
+    table = balance.get_by_label("Loadouts", exact=True)
+    expect(table.locator("tbody tr")).to_have_count(3)
+    expect(table).to_contain_text("may not fly")
+    table.get_by_role("button", name="No camera, 3-cell 850").click()
+    expect(balance.locator("[data-hung=camera]")).to_have_count(0)
+    balance.keyboard.press("l")
+    expect(balance.locator("[data-hung=camera]")).to_have_count(1)
+
+
+def test_a_variant_is_kept_beside_it(balance):
+    origin = balance.url
+    family = balance.get_by_label("What if", exact=True)
+    family.get_by_label("keep a copy to try on").fill("Longer nose")
+    family.get_by_role("button", name="Keep it").click()
+    expect(balance.get_by_label("Name of the build")).to_have_value("Longer nose")
+    balance.goto(origin)
+    row = balance.locator("[data-variant='Longer nose']")
+    expect(row).to_contain_text("nothing yet")
+    row.get_by_role("button", name="drop").click()
+    expect(balance.locator("[data-variant='Longer nose']")).to_have_count(0)
+
+
+def test_what_may_move_and_ballast_are_said_in_place(balance):
+    moves = balance.get_by_label("What may move")
+    moves.get_by_label("May move too").select_option(label="Speed controller")
+    expect(moves.get_by_label("Speed controller, foremost")).to_have_value("55")
+    expect(balance.locator("[data-hung=controller]")).to_have_attribute("role", "slider")
+    moves.get_by_role("button", name="one more spot").click()
+    expect(moves.get_by_label("Name of Spot 2")).to_be_visible()
+    pieces = moves.get_by_label("Pieces of ballast at hand")
+    pieces.fill("5; 0.5 oz")
+    pieces.blur()
+    expect(pieces).to_have_value("5; 14.2")
+
+
+def test_where_the_wing_belongs(balance):
+    wing = balance.get_by_label("Where the wing belongs")
+    wing.get_by_role("button", name="find its place").click()
+    expect(wing).to_contain_text("The leading edge belongs at")
+    wing.get_by_role("button", name="put it there").click()
+    expect(balance.get_by_label("Beam", exact=True)).to_contain_text("Balanced")
+
+
+@pytest.mark.parametrize("width", [1280, 390])
+def test_nothing_runs_over_the_side(balance, width):
+    balance.set_viewport_size({"width": width, "height": 800})
+    assert balance.evaluate("document.documentElement.scrollWidth") <= width
