@@ -3,8 +3,12 @@
 A part names its assembly; "Fuselage/Nose" is the nose within the fuselage.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
+from functools import cache
 from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
 
 from oaken_scale.core.build import Build, Item
 
@@ -12,6 +16,7 @@ WITHIN: Final = "/"
 """Stands between an assembly and the one within it."""
 
 
+@cache
 def chain(assembly: str) -> tuple[str, ...]:
     """An assembly and all that it lies within, the outermost first.
 
@@ -33,6 +38,29 @@ def lies_within(item: Item, assembly: str) -> bool:
 def assemblies(items: Iterable[Item]) -> tuple[str, ...]:
     """Every assembly of the items, each after the one that it lies within, in their order."""
     return tuple(dict.fromkeys(name for item in items for name in chain(item.assembly)))
+
+
+def membership(items: Sequence[Item]) -> tuple[tuple[str, ...], NDArray[np.bool_]]:
+    """Every assembly, each after the one that it lies within, and which items (A, N) are in it.
+
+    Items not on the plane any more are in none.
+
+    >>> from oaken_scale.core.build import Pedigree
+    >>> hatch = Item("h", "Hatch", Pedigree.GUESS, "Fuselage/Nose", 3.0)
+    >>> membership([hatch, Item("b", "Box", Pedigree.GUESS, "Fuselage", 40.0)])[1].tolist()
+    [[True, True], [True, False]]
+    """
+    at: dict[str, int] = {}
+    rows: list[int] = []
+    columns: list[int] = []
+    for i, item in enumerate(items):
+        if not item.retired:
+            for name in chain(item.assembly):
+                rows.append(at.setdefault(name, len(at)))
+                columns.append(i)
+    inside = np.zeros((len(at), len(items)), dtype=bool)
+    inside[rows, columns] = True
+    return tuple(at), inside
 
 
 def outermost(item: Item) -> str:

@@ -8,7 +8,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.answers import Flying, flying, four_answers
-from oaken_scale.core.assembly import assemblies, lies_within
+from oaken_scale.core.assembly import membership
 from oaken_scale.core.balance import CentreOfGravity, Stations, stations
 from oaken_scale.core.beam import Beam, beam
 from oaken_scale.core.budget import BudgetLine, budget_lines
@@ -338,11 +338,8 @@ def _item_masses(
 
 def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
     told = []
-    for name in assemblies(item for item in build.items if not item.retired):
-        weight = np.array(
-            [lies_within(item, name) and not item.retired for item in build.items], dtype=float
-        )
-        told.append(AssemblyMass(name, *after.total(weight)))
+    for name, inside in zip(*membership(build.items), strict=True):
+        told.append(AssemblyMass(name, *after.total(inside.astype(float))))
     return tuple(told)
 
 

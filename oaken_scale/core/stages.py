@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from oaken_scale.core.assembly import outermost
+from oaken_scale.core.assembly import WITHIN, membership
 from oaken_scale.core.build import Build, TargetKind
 from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.past import Past, PastPart
@@ -54,13 +54,13 @@ def so_far(build: Build, after: Posterior, aboard: Vector, been: Vector) -> SoFa
     >>> [(s.assembly, s.running_g, s.past_running_g) for s in told.stages], told.been_g
     ([('Wing', 90.0, 100.0), ('Tail', 120.0, None)], 90.0)
     """
-    names = tuple(dict.fromkeys(outermost(item) for item in build.items if not item.retired))
+    groups = [(n, row) for n, row in zip(*membership(build.items), strict=True) if WITHIN not in n]
     past = {part.assembly: part.grams for part in build.past.parts} if build.past else {}
     running = np.zeros(len(build.items))
     past_running: float | None = 0.0 if build.past else None
     stages = []
-    for name in names:
-        inside = aboard * np.array([outermost(item) == name for item in build.items], dtype=float)
+    for name, members in groups:
+        inside = aboard * members
         running = running + inside
         before = past.get(name)
         if before is None or past_running is None:

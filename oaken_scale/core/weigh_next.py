@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oaken_scale.core.answers import Flying
-from oaken_scale.core.assembly import WITHIN, assemblies, lies_within
+from oaken_scale.core.assembly import WITHIN, membership
 from oaken_scale.core.balance import lever_arms
 from oaken_scale.core.build import Build, Pedigree, Scale, TargetKind
 from oaken_scale.core.ledger import Posterior
@@ -182,10 +182,9 @@ def _together(build: Build, after: Posterior) -> list[_Group]:
         inside &= [not item.retired for item in build.items]
         felt = felt | inside
         groups.append((f"{host.name}, as it is now", inside))
-    for name in assemblies(build.items):
-        members = [lies_within(item, name) and not item.retired for item in build.items]
+    for name, members in zip(*membership(build.items), strict=True):
         if name:
-            groups.append((f"{name.split(WITHIN)[-1]}, put together", np.array(members)))
+            groups.append((f"{name.split(WITHIN)[-1]}, put together", members))
     listed = np.array([item.pedigree not in NOT_ALONE for item in build.items], dtype=bool)
     told = []
     # Of two names for the same things the narrower stands.
