@@ -22,6 +22,7 @@ from oaken_scale.core.joint_clock import JointTimes, joint_times
 from oaken_scale.core.ledger import Posterior, pan_row, solve
 from oaken_scale.core.life import unchecked_since
 from oaken_scale.core.prior import Vector, own_doubt
+from oaken_scale.core.proportions import Proportions, proportions
 from oaken_scale.core.scale import before_the_fact, reading_doubt
 from oaken_scale.core.stages import SoFar, so_far
 from oaken_scale.core.twins import Twin, twins
@@ -144,6 +145,7 @@ class Assessment:
     assemblies: tuple[AssemblyMass, ...]
     wing: WingFigures | None
     outlines: tuple[Outline, ...]
+    proportions: Proportions
     weigh_next: tuple[Suggestion, ...]
     joints: tuple[JointTimes, ...]
     doubts: tuple[Doubt, ...]
@@ -256,6 +258,7 @@ def assess(build: Build) -> Assessment:
             )
             for each in build.surfaces
         ),
+        proportions=proportions(build, wing, max(plane.auw_g for plane in planes)),
         weigh_next=rank(build, after, goals(planes, answers), 4),
         joints=joint_times(build),
         doubts=(doubted := doubts(build, summed)),

@@ -63,6 +63,7 @@ class CheckTold:
     sum_sd_mm: float
     t: float
     reasons: tuple[Reason, ...]
+    warning: str | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -212,7 +213,15 @@ def _told(build: Build, after: Posterior, where: Stations, row: _Row) -> CheckTo
         sum_sd_mm=sd,
         t=t,
         reasons=reasons,
+        warning=_tips_over(row.check, cg),
     )
+
+
+def _tips_over(check: BalanceCheck, cg: CentreOfGravity) -> str | None:
+    """A plane hung from a point below its CG tips over: that angle tells nothing."""
+    if check.kind is CheckKind.HANG and check.z_mm is not None and check.z_mm <= cg.z_mm:
+        return "the point it hangs from is below its CG: it tips over; lift it from above"
+    return None
 
 
 def _reasons(

@@ -90,12 +90,44 @@ _TANDEM = (
     _plain("rear-wing", "Rear wing", Role.WING, 560, 380, 150),
 )
 
+_POLYHEDRAL: Final = (
+    Surface(
+        "wing",
+        "Wing",
+        Role.WING,
+        (
+            Section(220, 0, 0, 170),
+            Section(220, 420, 15, 170),
+            Section(245, 750, 110, 110),
+        ),
+    ),
+    _plain("tail", "Tailplane", Role.TAIL, 820, 220, 95),
+    _fin(810, 150, 130, 80),
+)
+_V_TAIL: Final = (
+    _WING,
+    Surface("tail", "V-tail", Role.TAIL, (Section(700, 0, 10, 120), Section(730, 190, 130, 90))),
+)
+_TWIN_FINS: Final = (
+    _WING,
+    _TAIL,
+    Surface(
+        "fin",
+        "Twin fins",
+        Role.FIN,
+        (Section(690, 200, -20, 100), Section(710, 200, 90, 70)),
+        twin=True,
+    ),
+)
+
 LAYOUTS: Final = (
     Layout("tractor", "Conventional, motor in front", WITH_TAIL, _TAILED),
     Layout("pusher", "Conventional, motor behind", WITH_TAIL, _TAILED),
     Layout("twin", "Twin motors", WITH_TAIL, _TAILED),
     Layout("biplane", "Biplane", WITH_TAIL, _BIPLANE),
-    Layout("sailplane", "Sailplane", WITH_TAIL, _TAILED),
+    Layout("v-tail", "V-tail", WITH_TAIL, _V_TAIL),
+    Layout("twin-fins", "Twin fins on the tail", WITH_TAIL, _TWIN_FINS),
+    Layout("sailplane", "Sailplane, polyhedral tips", WITH_TAIL, _POLYHEDRAL),
     Layout("glider", "Hand-thrown glider", WITH_TAIL, _TAILED),
     Layout("flying-wing", "Flying wing", FLYING_WING, _SWEPT),
     Layout("delta", "Delta", FLYING_WING, _DELTA),

@@ -1457,6 +1457,7 @@ export interface components {
             wing: components["schemas"]["WingFigures"] | null;
             /** Outlines */
             outlines: components["schemas"]["Outline"][];
+            proportions: components["schemas"]["Proportions"];
             /** Weigh Next */
             weigh_next: components["schemas"]["Suggestion"][];
             /** Joints */
@@ -2180,6 +2181,8 @@ export interface components {
             t: number;
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
+            /** Warning */
+            warning?: string | null;
         };
         /**
          * Choice
@@ -3929,6 +3932,27 @@ export interface components {
             balance: number;
         };
         /**
+         * Proportions
+         * @description Figures of a plan: ``Vh`` and ``Vv``, cubic loading [g/dm3], stall speed [m/s] at the
+         *     heaviest loadout, and thickness over chord; None where something is missing. ``notes`` warn.
+         */
+        Proportions: {
+            /** Tail Volume */
+            tail_volume: number | null;
+            /** Fin Volume */
+            fin_volume: number | null;
+            /** Cubic Loading */
+            cubic_loading: number | null;
+            /** Stall Speed */
+            stall_speed: number | null;
+            /** Thickness */
+            thickness: number | null;
+            /** Sheets */
+            sheets: components["schemas"]["SheetGives"][];
+            /** Notes */
+            notes: string[];
+        };
+        /**
          * Purpose
          * @description What a plane is for, and the targets that follow: highest loading, lowest thrust.
          */
@@ -4313,6 +4337,22 @@ export interface components {
              * @default
              */
             source?: string;
+        };
+        /**
+         * SheetGives
+         * @description What one sheet gives: spans in one piece and of two halves, and chords [mm].
+         */
+        SheetGives: {
+            /** Lot */
+            lot: string;
+            /** Span Mm */
+            span_mm: number;
+            /** Two Halves Mm */
+            two_halves_mm: number;
+            /** Single Chord Mm */
+            single_chord_mm: number;
+            /** Folded Chord Mm */
+            folded_chord_mm: number;
         };
         /**
          * Shelved

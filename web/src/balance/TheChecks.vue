@@ -136,6 +136,7 @@ const mine = computed(() =>
           {{ units.length.name }}: {{ check.words }}
         </span>
         <span class="faint small">{{ check.with }}</span>
+        <p v-if="check.warning" class="note small" role="note">{{ check.warning }}</p>
         <p v-if="check.disagrees && check.aside === null" class="note small" role="note">
           It disagrees with the sum.
           <template v-if="check.reasons.length">What would explain it:</template>

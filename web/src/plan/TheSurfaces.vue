@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import { answered, api, type Assessment, type Surface } from '../api/client'
+import { answered, api, type Assessment, type Beginnings, type Surface } from '../api/client'
+import DrawnSections from './DrawnSections.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -48,6 +50,14 @@ function typed(surface: number, section: number, key: Measure, value: number | n
   void show()
 }
 
+/** A corner dragged: the drawing and its numbers follow, and are kept when it is let go. */
+function dragged(surface: number, section: number, to: Partial<Record<Measure, number>>) {
+  const at = draft.value[surface]?.sections[section]
+  if (!at) return
+  Object.assign(at, to)
+  void show()
+}
+
 async function keep(next: Surface[] = draft.value) {
   turn++
   const kept = await change({ surfaces: next })
@@ -71,6 +81,26 @@ function addSection(surface: Surface) {
 function dropSection(surface: Surface, at: number) {
   surface.sections.splice(at, 1)
   void keep()
+}
+
+function keepThickness(surface: Surface, value: number | null) {
+  surface.thickness_mm = value
+  void keep()
+}
+function keepIncidence(surface: Surface, value: number | null) {
+  surface.incidence_deg = value ?? 0
+  void keep()
+}
+
+const beginnings = useQuery({
+  queryKey: ['beginnings'],
+  queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
+  staleTime: Infinity,
+})
+/** Another layout's first drawing in place of this one. */
+function drawAs(layout: string) {
+  const found = beginnings.data.value?.layouts.find((each) => each.id === layout)
+  if (found) void keep(JSON.parse(JSON.stringify(found.starting_surfaces)))
 }
 
 const PLAIN = { profile: null, thickness_mm: null, incidence_deg: 0, twin: false }
@@ -99,6 +129,7 @@ const wings = computed(() => draft.value.filter((each) => each.role === 'wing').
       >
     </div>
     <p v-if="!wings" class="faint">Draw the main wing: add one and type its sections.</p>
+    <DrawnSections v-if="draft.length" :surfaces="draft" @moved="dragged" @kept="keep()" />
     <div class="surfaces">
       <div v-for="(surface, at) in draft" :key="surface.id" class="surface">
         <div class="title">
@@ -154,11 +185,68 @@ const wings = computed(() => draft.value.filter((each) => each.role === 'wing').
             </tr>
           </tbody>
         </table>
-        <button type="button" class="plainly under small" @click="addSection(surface)">
-          one more section
-        </button>
+        <p class="more small">
+          <button type="button" class="plainly under" @click="addSection(surface)">
+            one more section
+          </button>
+          <label v-if="surface.role !== 'fin'"
+            >shaped
+            <select
+              v-model="surface.profile"
+              :aria-label="`How ${surface.name} is shaped`"
+              @change="keep()"
+            >
+              <option :value="null">as usual</option>
+              <option value="flat">flat plate</option>
+              <option value="stepped">stepped</option>
+              <option value="folded">folded, cambered</option>
+            </select></label
+          >
+          <label v-if="surface.role !== 'fin'"
+            >thick
+            <QuantityCell
+              :value="surface.thickness_mm"
+              kind="length"
+              optional
+              :label="`${surface.name}, thickness`"
+              :unit="units.length.name"
+              :base="units.length.base"
+              @kept="keepThickness(surface, $event)"
+          /></label>
+          <label v-if="surface.role !== 'fin'"
+            >incidence
+            <QuantityCell
+              :value="surface.incidence_deg"
+              kind="number"
+              :label="`${surface.name}, incidence in degrees`"
+              @kept="keepIncidence(surface, $event)"
+            />°</label
+          >
+          <label v-if="surface.role === 'fin'"
+            ><input v-model="surface.twin" type="checkbox" @change="keep()" /> one on each
+            side</label
+          >
+        </p>
       </div>
     </div>
+    <p class="small">
+      <label
+        >draw it anew as
+        <select
+          aria-label="Draw it anew as"
+          @change="drawAs(($event.target as HTMLSelectElement).value)"
+        >
+          <option value="" selected>a layout</option>
+          <option
+            v-for="each in beginnings.data.value?.layouts ?? []"
+            :key="each.id"
+            :value="each.id"
+          >
+            {{ each.name }}
+          </option>
+        </select>
+      </label>
+    </p>
     <p class="small">
       Add a
       <template v-for="role in ROLES" :key="role">
@@ -210,6 +298,17 @@ select {
   color: inherit;
   background: var(--paper);
   border: 1px solid var(--line);
+}
+
+.more {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 14px;
+  align-items: center;
+}
+
+.more :deep(.cell) {
+  width: 56px;
 }
 
 table {

@@ -1,9 +1,27 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useBuild } from '../shared/useBuild'
 import type { Assessment } from '../api/client'
 import { useUnits } from '../shared/units'
 
-defineProps<{ assessment: Assessment | undefined }>()
-const { quantity } = useUnits()
+const props = defineProps<{ assessment: Assessment | undefined }>()
+const { build } = useBuild()
+const { quantity, number } = useUnits()
+const lotName = (id: string) => build.value?.lots.find((each) => each.id === id)?.name ?? id
+
+const figures = computed(() => {
+  const told = props.assessment?.proportions
+  const all: [string, number | null | undefined, number, string][] = [
+    ['Tail volume', told?.tail_volume, 2, ''],
+    ['Fin volume', told?.fin_volume, 3, ''],
+    ['Thickness over chord', told?.thickness, 2, ''],
+    ['Cubic loading', told?.cubic_loading, 2, ' g/dm³'],
+    ['Stall speed, heaviest loadout', told?.stall_speed, 1, ' m/s'],
+  ]
+  return all.flatMap(([name, value, digits, unit]) =>
+    value === null || value === undefined ? [] : [{ name, value: value.toFixed(digits) + unit }],
+  )
+})
 </script>
 
 <template>
@@ -20,8 +38,31 @@ const { quantity } = useUnits()
       <dd class="figure">{{ quantity(assessment.wing.mac_le_x_mm, 'length') }}</dd>
       <dt>Aspect ratio</dt>
       <dd class="figure">{{ assessment.wing.aspect_ratio.toFixed(1) }}</dd>
+      <template v-if="assessment.beam.neutral">
+        <dt>Neutral point, from the nose</dt>
+        <dd class="figure">
+          {{ quantity(assessment.beam.neutral.x_mm, 'length') }}
+          <span class="faint">±{{ number(assessment.beam.band_mm ?? 0, 'length') }}</span>
+        </dd>
+      </template>
+      <template v-for="each in figures" :key="each.name">
+        <dt>{{ each.name }}</dt>
+        <dd class="figure">{{ each.value }}</dd>
+      </template>
     </dl>
     <p v-else class="faint">No main wing is drawn yet. Wing loading and % MAC wait for it.</p>
+    <p v-for="note in assessment?.proportions.notes ?? []" :key="note" class="margin-note small">
+      {{ note }}
+    </p>
+    <details v-if="assessment?.proportions.sheets.length" class="small">
+      <summary>What a sheet gives</summary>
+      <p v-for="sheet in assessment.proportions.sheets" :key="sheet.lot">
+        {{ lotName(sheet.lot) }}: spans to {{ number(sheet.span_mm, 'length') }}, of two halves to
+        {{ number(sheet.two_halves_mm, 'length') }}; chords to
+        {{ number(sheet.single_chord_mm, 'length') }} single,
+        {{ number(sheet.folded_chord_mm, 'length') }} folded over.
+      </p>
+    </details>
     <p class="faint small">Only surfaces called wing count; both halves, ailerons included.</p>
   </aside>
 </template>
@@ -33,6 +74,12 @@ dl {
   gap: 4px 12px;
   margin: 8px 0;
   font-size: 14px;
+}
+
+.margin-note {
+  border-left: 3px solid var(--brass);
+  padding-left: 8px;
+  margin: 6px 0;
 }
 
 dd {
