@@ -146,7 +146,7 @@ def _conditioned(
 def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -> _Row | None:
     """A check as an equation; None while nothing placed is aboard."""
     loadout = _loadout(build, check.loadout)
-    aboard = np.array(build.aboard(loadout), dtype=float)
+    aboard = _aboard_then(build, loadout, check.at)
     total = float(after.mass @ (aboard * where.placed))
     if total <= 0:
         return None
@@ -177,6 +177,17 @@ def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -
         found = first + moment / total
         found_sd = noise / total
     return _Row(check, aboard, lever * spread, axis, moment, noise, found, found_sd)
+
+
+def _aboard_then(build: Build, loadout: Loadout | None, at: datetime) -> Vector:
+    """What was aboard when a check was made: a check speaks of the plane as it was, shape (N,)."""
+    now = build.aboard(loadout)
+    then = [
+        (here or (item.retired and item.retired_at is not None and item.retired_at > at))
+        and (item.added_at is None or item.added_at <= at)
+        for item, here in zip(build.items, now, strict=True)
+    ]
+    return np.array(then, dtype=float)
 
 
 def _noise(build: Build, check: BalanceCheck) -> float:

@@ -3,7 +3,9 @@
 from datetime import UTC, datetime
 from pathlib import Path
 
+from oaken_scale.core.faults import check
 from oaken_scale.core.rack import STARTER
+from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import DRAWER, on_the_shelf, true_constants, true_masses
 from oaken_scale.store.builds import add_build
 from oaken_scale.store.database import Database, refuse_unfit
@@ -27,6 +29,9 @@ def load_demo(path: Path) -> None:
             write_rack_lot(connection, lot)
         for thing in DRAWER:
             write_thing(connection, thing)
-        add_build(connection, build, datetime(2026, 3, 1, 10, 0, tzinfo=UTC))
+        add_build(connection, build, datetime(2026, 1, 2, 10, 0, tzinfo=UTC))
         write_truth(connection, build.id, true_masses(), true_constants())
+        for plane in fleet():
+            add_build(connection, check(plane.build), plane.begun)
+            write_truth(connection, plane.build.id, plane.masses, plane.constants)
     database.close()

@@ -1,0 +1,64 @@
+"""The demo workshop: five made-up planes, each sound, consistent, and with its story."""
+
+import numpy as np
+import pytest
+
+from oaken_scale.core.assess import assess, fly
+from oaken_scale.core.beam import Heavy
+from oaken_scale.core.faults import faults
+from oaken_scale.core.remedies import bench, remedies
+from oaken_scale.core.schools import Arrangement, SchoolKind
+from oaken_scale.demo.fleet import fleet
+
+PLANES = {plane.build.id: plane for plane in fleet()}
+
+
+def told(id: str):
+    return assess(PLANES[id].build)
+
+
+@pytest.mark.parametrize("id", PLANES)
+def test_every_plane_is_sound_and_its_readings_agree_with_its_truth(id):
+    plane = PLANES[id]
+    assert faults(plane.build) == ()
+    assert set(plane.masses) == {item.id for item in plane.build.items}
+    assert set(plane.constants) == {lot.id for lot in plane.build.lots}
+    assert assess(plane.build).doubts == ()
+    flown = fly(plane.build).planes[0]
+    truth = np.array([plane.masses[item.id] for item in plane.build.items]) @ flown.aboard
+    assert abs(truth - flown.auw_g) < 3 * flown.auw_sd_g
+
+
+def test_night_heron_was_repaired_and_not_balanced_since():
+    (balance,) = told("night-heron").beam.loadouts
+    assert balance.checked == "not checked since: met a fence post, nose rebuilt"
+    assert told("night-heron").beam.arrangement is Arrangement.FLYING_WING
+    assert abs(told("night-heron").beam.checks[0].t) < 2, "it agreed with the plane as it was"
+
+
+def test_avocet_has_no_chord_rule_and_every_loadout_can_be_brought_home():
+    avocet = told("avocet")
+    chord = next(s for s in avocet.beam.schools if s.kind is SchoolKind.CHORD)
+    assert chord.low_mm is None
+    assert avocet.beam.chosen is SchoolKind.STEADY
+    assert {each.heavy for each in avocet.beam.loadouts} > {Heavy.NOSE}
+    flown = fly(PLANES["avocet"].build)
+    ready = bench(PLANES["avocet"].build, flown.planes, [id for id, _ in flown.names])
+    found = remedies(ready)
+    assert found.best is not None
+    assert found.best.ballast == ()
+    assert avocet.so_far.been_g == 0
+
+
+def test_mayfly_has_things_that_its_scale_cannot_weigh():
+    build = PLANES["mayfly"].build
+    assert build.scales[0].step_g == 1.0
+    assert min(PLANES["mayfly"].masses.values()) < 2.0
+    assert 50 < told("mayfly").loadouts[0].answers[0].value < 60
+
+
+def test_dunlin_is_checked_and_keeps_its_throws():
+    dunlin = told("dunlin")
+    assert dunlin.beam.loadouts[0].checked.startswith("checked by hand on 14 Feb")
+    assert "keep" in PLANES["dunlin"].build.notes
+    assert dunlin.beam.loadouts[0].heavy is Heavy.NEITHER
