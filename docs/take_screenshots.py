@@ -75,6 +75,15 @@ def stock(page: Page, url: str) -> None:
     page.screenshot(path=PICTURES / "budget.png")
 
 
+def balance(page: Page, url: str) -> None:
+    """The Balance of Sandpiper, and of the canard."""
+    for build, picture in (("sandpiper", "balance"), ("avocet", "balance-canard")):
+        page.goto(f"{url}/build/{build}/balance")
+        page.get_by_text("Slide the").first.wait_for()
+        page.wait_for_timeout(900)
+        page.screenshot(path=PICTURES / f"{picture}.png")
+
+
 def main() -> None:
     """Take every picture."""
     path = next(filter(None, map(shutil.which, ("chromium", "chromium-browser", "google-chrome"))))
@@ -114,6 +123,7 @@ def main() -> None:
         desk.evaluate("document.querySelector('#parts').scrollIntoView(); scrollBy(0, -110)")
         desk.wait_for_timeout(300)
         desk.screenshot(path=PICTURES / "parts.png")
+        balance(desk, url)
         stock(desk, url)
         phone = browser.new_context(viewport=PHONE, has_touch=True, is_mobile=True).new_page()
         bench(phone, url)

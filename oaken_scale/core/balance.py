@@ -100,7 +100,7 @@ def centre_of_gravity(
     What has no station yet is taken to lie at the CG of the rest, give or take the spread of
     the rest: it moves nothing and adds its doubt.
 
-    Source: docs/methods.md, section 5; JCGM 100:2008, 5.2.
+    Source: docs/methods.md, section 5a; JCGM 100:2008, 5.2.
 
     >>> where = Stations(np.array([[100.0, 0, 0], [300.0, 0, 0]]), np.zeros(2),
     ...     np.array([True, True]))

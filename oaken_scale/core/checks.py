@@ -92,7 +92,7 @@ def checked(
     The masses keep the ledger's covariance, the stations their own doubts; both move so that the
     checks agree as well as their noise allows: one Gauss-Newton step, and one more about it.
 
-    Source: docs/methods.md, section 5.
+    Source: docs/methods.md, section 5a.
     """
     rows = [row for each in build.checks if (row := _row(build, after, where, each)) is not None]
     if not rows:

@@ -17,7 +17,7 @@ AIR: Final = 1.225
 GRAVITY: Final = 9.80665
 
 CL_MAX: Final = {Profile.FLAT: 0.7, Profile.STEPPED: 0.9, Profile.FOLDED: 1.15}
-"""Greatest lift coefficient by how a foam board wing is shaped (docs/methods.md, section 6)."""
+"""Greatest lift coefficient by how a foam board wing is shaped (docs/methods.md, section 5)."""
 
 TAIL_VOLUME: Final = (0.35, 0.70)
 FIN_VOLUME: Final = (0.02, 0.05)
@@ -62,7 +62,7 @@ class Proportions:
 def tail_volume(wing: WingFigures, tails: Sequence[Surface]) -> float:
     """``Vh = sum Sh lh/(S MAC)``, arms from quarter chord to quarter chord.
 
-    Source: docs/methods.md, section 6.
+    Source: docs/methods.md, section 5.
 
     >>> from oaken_scale.core.build import Section
     >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100)

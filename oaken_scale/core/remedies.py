@@ -174,7 +174,7 @@ def _range(item: Item, edge_mm: float) -> tuple[float, float]:
 def remedies(ready: Bench) -> Remedies:
     """The least that brings every loadout into its range, and other ways to do it.
 
-    Source: docs/methods.md, section 7; SciPy's ``milp`` (HiGHS).
+    Source: docs/methods.md, section 5a; SciPy's ``milp`` (HiGHS).
     """
     if _is_fine(ready):
         comes = tuple(_comes(ready, ready.x, (), k) for k in range(len(ready.names)))

@@ -110,7 +110,7 @@ def schools(
 ) -> tuple[School, ...]:
     """Every school's range for a plane, the chord rule first.
 
-    Source: docs/methods.md, section 6.
+    Source: docs/methods.md, section 5a.
     """
     laid = arrangement(build.surfaces)
     if wing is None or laid is None:

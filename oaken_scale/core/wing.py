@@ -59,7 +59,7 @@ def wing_figures(surfaces: Iterable[Surface]) -> WingFigures | None:
     """Area, MAC and aspect ratio of all main wings together; None when no wing has any area.
 
     ``S = 2 int c dy``, ``MAC = 2/S int c^2 dy``, ``x_leMAC = 2/S int x_le c dy``, ``AR = b^2/S``.
-    Source: Anderson, *Aircraft Performance and Design*, section 2.5; docs/methods.md, section 6.
+    Source: Anderson, *Aircraft Performance and Design*, section 2.5; docs/methods.md, section 5.
 
     A wing that tapers from 200 to 100 mm, its leading edge swept back 50 mm at the tip:
 
