@@ -1,7 +1,7 @@
 """``assess(build) -> Assessment``: everything the product tells about a build."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime
 from typing import Final
 
@@ -247,17 +247,7 @@ def assess(build: Build) -> Assessment:
         ),
         assemblies=_assemblies(build, after),
         wing=wing,
-        outlines=tuple(
-            Outline(
-                each.id,
-                each.name,
-                each.role,
-                plan_outline(each),
-                side_outline(each),
-                area_dm2(each),
-            )
-            for each in build.surfaces
-        ),
+        outlines=_outlines(build),
         proportions=proportions(build, wing, max(plane.auw_g for plane in planes)),
         weigh_next=rank(build, after, goals(planes, answers), 4),
         joints=joint_times(build),
@@ -343,6 +333,25 @@ def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
     told = []
     for name, inside in zip(*membership(build.items), strict=True):
         told.append(AssemblyMass(name, *after.total(inside.astype(float))))
+    return tuple(told)
+
+
+def _outlines(build: Build) -> tuple[Outline, ...]:
+    """Every surface as it is drawn; of twin fins both."""
+    told = []
+    for each in build.surfaces:
+        drawn = Outline(
+            each.id,
+            each.name,
+            each.role,
+            plan_outline(each),
+            side_outline(each),
+            area_dm2(each),
+        )
+        told.append(drawn)
+        if each.twin and each.role is Role.FIN:
+            port = tuple((x, -y) for x, y in drawn.corners)
+            told.append(replace(drawn, id=f"{each.id}-port", corners=port))
     return tuple(told)
 
 

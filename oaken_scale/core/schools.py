@@ -130,7 +130,8 @@ def schools(
 def quarrels(told: Sequence[School]) -> tuple[Quarrel, ...]:
     """Pairs of schools whose ranges do not overlap; the forward one is the safer first flight.
 
-    The two margins are one school with two tempers and do not quarrel.
+    The two margins are one school with two tempers and do not quarrel; a wish for how the nose
+    hangs follows another school's mark.
 
     >>> told = quarrels([School(SchoolKind.CHORD, 250, 266, ""),
     ...                  School(SchoolKind.MARK, 270, 276, "")])
@@ -138,7 +139,8 @@ def quarrels(told: Sequence[School]) -> tuple[Quarrel, ...]:
     ('chord rule', 4)
     """
     found = []
-    for one, two in combinations([each for each in told if each.low_mm is not None], 2):
+    ranged = [e for e in told if e.low_mm is not None and e.kind is not SchoolKind.HANG]
+    for one, two in combinations(ranged, 2):
         if {one.kind, two.kind} == {SchoolKind.STEADY, SchoolKind.LIVELY}:
             continue
         first, second = sorted((one, two), key=lambda each: each.low_mm or 0.0)

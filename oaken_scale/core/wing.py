@@ -108,10 +108,7 @@ def plan_outline(surface: Surface) -> tuple[tuple[float, float], ...]:
     leading = [(s.x_le_mm, s.y_mm) for s in surface.sections]
     trailing = [(s.x_le_mm + s.chord_mm, s.y_mm) for s in reversed(surface.sections)]
     half = leading + trailing
-    if surface.role is Role.FIN and not surface.twin:
-        return tuple(half)
     if surface.role is Role.FIN:
-        half = half + [(x, -y) for x, y in half]
         return tuple(half)
     port = [(x, -y) for x, y in reversed(half)]
     corners: list[tuple[float, float]] = []

@@ -45,8 +45,8 @@ def placed_edge(
     The wing group has its CG ``wing_back_mm`` behind its own leading edge, and the target sits
     ``target_mm`` behind it: ``X_le = x_f + (M_w d_w - (M_f + M_w) d_t)/M_f``.
 
-    Source: docs/methods.md, section 5a. A fuselage of 300 g that balances at 220 mm, a wing of 100 g
-    with its CG 70 mm back, to balance 55 mm back:
+    Source: docs/methods.md, section 5a. A fuselage of 300 g that balances at 220 mm, a wing of
+    100 g with its CG 70 mm back, to balance 55 mm back:
 
     >>> round(placed_edge(300, 220, 100, 70, 55), 6)
     170.0

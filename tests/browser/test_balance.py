@@ -129,6 +129,15 @@ def test_what_may_move_and_ballast_are_said_in_place(balance):
     expect(pieces).to_have_value("5; 14.2")
 
 
+def test_what_a_longer_bay_would_save(balance):
+    moves = balance.get_by_label("What may move")
+    moves.get_by_label("What if this might slide further").select_option(label="Receiver")
+    moves.get_by_label("Further forward").fill("60")
+    moves.get_by_label("Further aft").fill("340")
+    moves.get_by_role("button", name="work it out").click()
+    expect(moves.get_by_role("status")).to_contain_text("It saves no ballast. Slide the")
+
+
 def test_where_the_wing_belongs(balance):
     wing = balance.get_by_label("Where the wing belongs")
     wing.get_by_role("button", name="find its place").click()

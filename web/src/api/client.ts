@@ -45,6 +45,7 @@ export type Mend = Whole<Schemas['Mend']>
 export type Meanwhile = Whole<Schemas['Meanwhile']>
 export type NewCheck = Schemas['NewCheck']
 export type Remedies = Whole<Schemas['Remedies']>
+export type Saved = Whole<Schemas['Saved']>
 export type SchoolKind = Schemas['SchoolKind']
 export type WhatIf = Schemas['WhatIf']
 export type WingPlace = Whole<Schemas['WingPlace']>

@@ -17,6 +17,11 @@ const edge = computed(() => wing.value?.leading_edge_x_mm ?? 0)
 const offered = computed(() => (told.value?.schools ?? []).filter((each) => each.low_mm !== null))
 const silent = computed(() => (told.value?.schools ?? []).filter((each) => each.low_mm === null))
 
+const noChord = computed(() => silent.value.find((each) => each.kind === 'chord rule'))
+const rows = computed(
+  () => offered.value.length + (!told.value?.chosen && told.value?.low_mm != null ? 1 : 0),
+)
+
 const ruler = computed(() => {
   const xs = offered.value.flatMap((each) => [each.low_mm ?? 0, each.high_mm ?? 0])
   if (cg.value) xs.push(cg.value.x_mm)
@@ -29,7 +34,7 @@ const across = (x: number) =>
   `${(100 * (x - ruler.value.from)) / (ruler.value.to - ruler.value.from)}%`
 const ticks = computed(() => {
   const { from, to } = ruler.value
-  const step = to - from > 160 ? 40 : to - from > 60 ? 20 : 10
+  const step = [5, 10, 20, 40, 50, 100, 200].find((each) => (to - from) / each <= 5) ?? 500
   const first = Math.ceil((from - edge.value) / step) * step
   const many = Math.floor((to - edge.value - first) / step) + 1
   return Array.from({ length: Math.max(many, 0) }, (_, k) => first + k * step)
@@ -63,6 +68,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
     <p v-if="!wing" class="faint">Draw the wing on the Plan, and every school draws its range.</p>
     <template v-else>
       <div class="ruler">
+        <p v-if="noChord" class="small faint">{{ noChord.kind }}: {{ noChord.words }}.</p>
         <div v-for="school in offered" :key="school.kind" class="row" :data-school="school.kind">
           <button
             type="button"
@@ -100,13 +106,13 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
         <div class="row">
           <span />
           <span class="scale">
-            <span v-if="cg" class="now" :style="{ left: across(cg.x_mm) }"
+            <span v-if="cg" class="now" :style="{ left: across(cg.x_mm), height: `${28 * rows}px` }"
               ><span class="small">now {{ number(cg.x_mm - edge, 'length') }}</span></span
             >
             <span
               v-if="told?.neutral"
               class="np"
-              :style="{ left: across(told.neutral.x_mm) }"
+              :style="{ left: across(told.neutral.x_mm), height: `${28 * rows}px` }"
               title="neutral point"
             />
             <span
@@ -237,7 +243,6 @@ button.name:hover {
 .now {
   position: absolute;
   bottom: 34px;
-  height: 150px;
   width: 0;
   border-left: 3px solid var(--sea);
   margin-left: -1px;
@@ -256,7 +261,6 @@ button.name:hover {
 .np {
   position: absolute;
   bottom: 34px;
-  height: 150px;
   border-left: 2px dotted var(--faint);
   pointer-events: none;
 }

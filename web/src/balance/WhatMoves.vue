@@ -1,13 +1,13 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import type { Item } from '../api/client'
+import { computed, reactive, ref, watch } from 'vue'
+import { answered, api, type Item, type Saved } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
-import { understand } from '../shared/useQuantity'
+import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 
-const { build, change, changeItem, nameOf } = useBuild()
+const { id, build, change, changeItem, nameOf } = useBuild()
 const { units, number } = useUnits()
 const words = useWords()
 
@@ -26,6 +26,27 @@ function add(id: string) {
   const item = others.value.find((each) => each.id === id)
   const x = item?.station?.x_mm ?? 0
   if (item) slide(item, { low_mm: x - 20, high_mm: x + 20 })
+}
+
+const wider = reactive({ item: '', low: '', high: '' })
+const saved = ref<Saved>()
+const refused = ref('')
+watch(build, () => (saved.value = undefined))
+async function ask() {
+  refused.value = ''
+  saved.value = undefined
+  try {
+    const read = (text: string) => understand(text, 'station', units.value.length.name)
+    const slide = { low_mm: await read(wider.low), high_mm: await read(wider.high) }
+    saved.value = await answered<Saved>(
+      api.POST('/api/v1/builds/{build_id}/remedies/what-if', {
+        params: { path: { build_id: id.value } },
+        body: { item: wider.item, slide },
+      }),
+    )
+  } catch (error) {
+    refused.value = whyNot(error)
+  }
 }
 
 const ballast = computed(() => build.value?.ballast ?? { spots: [], pieces: [] })
@@ -105,6 +126,36 @@ async function keepPieces() {
         <option v-for="item in others" :key="item.id" :value="item.id">{{ item.name }}</option>
       </select>
     </p>
+    <form class="save" @submit.prevent="ask">
+      <label
+        >What would it save if the
+        <select v-model="wider.item" class="entry" aria-label="What if this might slide further">
+          <option value="" disabled>thing</option>
+          <option v-for="item in [...movable, ...others]" :key="item.id" :value="item.id">
+            {{ item.name }}
+          </option>
+        </select></label
+      >
+      <span
+        >might slide from
+        <input v-model="wider.low" class="entry figure few" aria-label="Further forward" />
+        to <input v-model="wider.high" class="entry figure few" aria-label="Further aft" />
+        {{ units.length.name }}? <button type="submit" class="plainly under">work it out</button>
+      </span>
+      <p v-if="saved" role="status">
+        <template v-if="saved.saves_g !== null"
+          ><strong
+            >{{
+              saved.saves_g > 0.05
+                ? `It saves ${number(saved.saves_g, 'mass')} ${units.mass.name} of ballast`
+                : 'It saves no ballast'
+            }}.</strong
+          >
+        </template>
+        {{ saved.then.words }}
+      </p>
+      <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
+    </form>
     <h3>Ballast</h3>
     <div v-for="spot in ballast.spots" :key="spot.id" class="spot">
       <input
@@ -183,6 +234,15 @@ section {
   display: grid;
   gap: 8px;
   justify-items: start;
+}
+
+.save {
+  display: grid;
+  gap: 4px;
+}
+
+.few {
+  width: 62px;
 }
 
 .line {
