@@ -82,7 +82,7 @@ def test_exporting_what_is_not_there_names_what_is(tmp_path, capsys):
     load_demo(database)
     out = tmp_path / "out.json"
     assert main(["export", "heron", str(out), "--database", str(database)]) == 2
-    assert "there is Sandpiper" in capsys.readouterr().err
+    assert "there is Avocet, Dunlin, Mayfly, Night Heron, Sandpiper" in capsys.readouterr().err
     assert main(["export", "sandpiper", "/no/such/folder/x", "--database", str(database)]) == 2
     assert "cannot be written" in capsys.readouterr().err
     assert main(["export", "x", str(out), "--database", str(tmp_path / "none.sqlite")]) == 2

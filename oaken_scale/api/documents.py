@@ -8,6 +8,7 @@ from datetime import UTC, datetime
 from typing import Annotated, Final
 
 from pydantic import Field, TypeAdapter
+from pydantic.dataclasses import dataclass as described_once
 
 from oaken_scale.api.bench import PanState
 from oaken_scale.core import build as core
@@ -186,7 +187,7 @@ class NewPan(doc.PanDoc):
     scale: doc.Id | None = None
 
 
-@dataclass(frozen=True, slots=True)
+@described_once(frozen=True, slots=True)
 class Opened:
     """A build, its revision, and everything that is told about it."""
 
@@ -195,7 +196,7 @@ class Opened:
     assessment: Assessment
 
 
-@dataclass(frozen=True, slots=True)
+@described_once(frozen=True, slots=True)
 class Recorded:
     """A reading as it was kept, and what is told about the build with it."""
 

@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 @pytest.fixture
 def shed(page, demo_served):
     page.goto(demo_served.url)
-    expect(page.locator("article")).to_have_count(1)
+    expect(page.locator("article")).to_have_count(5)
     return page
 
 

@@ -40,7 +40,7 @@ const groups = computed(() => {
     (item) => !item.retired && (!wanted || item.name.toLowerCase().includes(wanted)),
   )
   const names = (assessment.value?.assemblies ?? []).map((each) => each.name)
-  return names.map((name) => ({
+  const told = names.map((name) => ({
     name,
     title: name.split('/').at(-1) || 'Loose parts',
     depth: name.split('/').length - 1,
@@ -58,6 +58,7 @@ const groups = computed(() => {
       return left ? [{ left: twin.left, ...twinWords(twin, left.name) }] : []
     }),
   }))
+  return told.filter((group) => group.items.length || !wanted)
 })
 
 /** How a pair compares, and what to do about it, where it is sure. */

@@ -197,8 +197,13 @@ function sort(item: string, group: string) {
 </template>
 
 <style scoped>
+.budget > * {
+  min-width: 0;
+}
+
 .budget {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 24px;
 }
 
