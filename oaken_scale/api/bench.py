@@ -109,6 +109,13 @@ class Benches:
             bench = self._benches[build_id] = self._fresh(build, self._bench(build).scale)
             return self._tell(build, bench)
 
+    def recorded(self, build_id: str, pan: Pan) -> None:
+        """Clear the pan whose reading was kept; what was put on in its place since stays."""
+        build = self._workshop.held(build_id).build
+        with self._turn:
+            if self._bench(build).pan == pan:
+                self.clear(build_id)
+
     def line(self, build_id: str) -> Shown | None:
         """What the scale shows now, and in which turn; None where readings are typed."""
         with self._turn:

@@ -53,13 +53,14 @@ def shown(state: PanState) -> Response:
 
 @router.post("/weighings", response_model=Recorded, status_code=201, responses=documented(404, 409))
 def record(build_id: BuildId, new: NewWeighing, shop: Shop, pans: Pans) -> Response:
-    """Record a reading; it is on disk before this answers. Then the pan is cleared.
+    """Record a reading; it is on disk before this answers. Then the pan is cleared, unless
+    something else was put on it meanwhile.
 
     Sent again under its id, it is answered as the first time (200) and recorded once.
     """
     kept = shop.record(build_id, new.value())
     if kept.is_new:
-        pans.clear(build_id)
+        pans.recorded(build_id, kept.weighing.pan)
     revision, assessment = kept.held.revision, kept.held.assessment
     body = RECORDED.dump_json(Recorded(revision, kept.weighing, kept.moved, assessment))
     headers = {"ETag": f'"{revision}"'}

@@ -128,6 +128,19 @@ def test_the_pan_says_what_it_should_read_and_is_cleared_by_the_record(demo):
     assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == []
 
 
+def test_what_was_put_on_the_pan_before_a_late_reading_came_stays(demo):
+    """N pressed right after Space: the reading may reach the server after the new pan does."""
+    demo.put(f"{AT}/pan", json={"loads": [{"item": "fuselage-box"}]})
+    demo.put(f"{AT}/pan", json={"loads": [{"item": "controller"}]})
+    sent = {"id": "late", "scale": "kitchen", "reading_g": 46.3,
+            "pan": {"loads": [{"item": "fuselage-box"}]}}  # fmt: skip
+    assert demo.post(f"{AT}/weighings", json=sent).status_code == 201
+    assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == [{"item": "controller", "count": 1.0}]
+    again = {**sent, "id": "next", "reading_g": 23.3, "pan": {"loads": [{"item": "controller"}]}}
+    assert demo.post(f"{AT}/weighings", json=again).status_code == 201
+    assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == []
+
+
 def test_tared_things_no_longer_count(demo):
     demo.put(f"{AT}/pan", json={"loads": [{"item": "motor"}]})
     state = demo.post(f"{AT}/tare").json()

@@ -103,6 +103,12 @@ def test_loadouts_side_by_side_and_switched_in_place(balance):
     expect(balance.locator("[data-hung=camera]")).to_have_count(1)
 
 
+def test_across_and_in_height_with_the_thrust_line(balance):
+    front = balance.get_by_label("From the front")
+    expect(front).to_contain_text("nose up with throttle")
+    expect(front.locator("circle")).to_have_count(36)
+
+
 def test_a_variant_is_kept_beside_it(balance):
     origin = balance.url
     family = balance.get_by_label("What if", exact=True)

@@ -247,7 +247,8 @@ export interface paths {
         put?: never;
         /**
          * Record
-         * @description Record a reading; it is on disk before this answers. Then the pan is cleared.
+         * @description Record a reading; it is on disk before this answers. Then the pan is cleared, unless
+         *     something else was put on it meanwhile.
          *
          *     Sent again under its id, it is answered as the first time (200) and recorded once.
          */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useKeys } from '../shared/useKeys'
+import FrontView from './FrontView.vue'
 import LoadoutTable from './LoadoutTable.vue'
 import SchoolsRuler from './SchoolsRuler.vue'
 import TheBeam from './TheBeam.vue'
@@ -19,6 +20,7 @@ useKeys({ escape: drop, enter: () => void keep() })
     <div class="main">
       <TheBeam />
       <LoadoutTable />
+      <FrontView />
       <TheVariants />
     </div>
     <div class="aside">

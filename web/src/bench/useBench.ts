@@ -65,7 +65,7 @@ function setUp() {
     const before = told.value ?? {
       scale: first?.id ?? 'scale',
       simulated: first?.simulated ?? false,
-      live: false,
+      live: Boolean(first?.simulated || first?.port),
       tared: EMPTY,
     }
     told.value = { ...before, loads: next, expected: null, note: null, turn: UNTOLD }
