@@ -28,6 +28,9 @@ MARGIN_FLYING_WING: Final = (0.05, 0.10)
 NOSE_DOWN_DEG: Final = (2.0, 5.0)
 """How far the nose hangs down on the fingertips where builders want it to."""
 
+APART_MM: Final = 1.0
+"""Schools that miss each other by less agree [mm]."""
+
 SHORT_WING: Final = 2.5
 """Below this aspect ratio the quarter-chord rules are unsafe."""
 
@@ -145,7 +148,7 @@ def quarrels(told: Sequence[School]) -> tuple[Quarrel, ...]:
             continue
         first, second = sorted((one, two), key=lambda each: each.low_mm or 0.0)
         apart = (second.low_mm or 0.0) - (first.high_mm or 0.0)
-        if apart > 0:
+        if apart >= APART_MM:
             found.append(Quarrel(first.kind, second.kind, apart))
     return tuple(found)
 

@@ -124,6 +124,7 @@ def test_the_pan_says_what_it_should_read_and_is_cleared_by_the_record(demo):
     assert state["expected"]["warning"] is None
     light = demo.put(f"{AT}/pan", json={"loads": [{"item": "screws", "count": 0.25}]}).json()
     assert "too light" in light["expected"]["warning"]
+    demo.put(f"{AT}/pan", json={"loads": [{"item": "right-panel"}]})
     demo.post(f"{AT}/weighings", json=reading("a1", 42.7, right_panel=1))
     assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == []
 
