@@ -1,0 +1,81 @@
+"""The Plan's drawing: corners dragged or moved by keys, other layouts, notes; scales on a cable."""
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def plan(bench):
+    bench.goto(bench.url.replace("/bench", "/plan"))
+    expect(bench.get_by_role("heading", name="Wing and tail")).to_be_visible()
+    return bench
+
+
+def numbers(page):
+    return page.get_by_label("What the drawing comes to")
+
+
+def test_a_corner_moved_by_keys_changes_the_wing(plan):
+    expect(numbers(plan)).to_contain_text("1080 mm")
+    tip = plan.get_by_label("Wing, section 3, leading edge", exact=True)
+    tip.focus()
+    plan.keyboard.press("Shift+ArrowDown")
+    expect(numbers(plan)).to_contain_text("1100 mm")
+    expect(plan.get_by_label("Wing, section 3, out from the middle")).to_have_value("550")
+
+
+def test_a_corner_dragged_redraws_and_is_kept_when_let_go(plan):
+    tip = plan.get_by_label("Wing, section 3, trailing edge", exact=True)
+    tip.scroll_into_view_if_needed()
+    box = tip.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    plan.mouse.move(x, y)
+    plan.mouse.down()
+    plan.mouse.move(x - 30, y, steps=4)
+    plan.mouse.up()
+    chord = plan.get_by_label("Wing, section 3, chord")
+    expect(chord).not_to_have_value("190")
+    kept = chord.input_value()
+    plan.reload()
+    expect(plan.get_by_label("Wing, section 3, chord")).to_have_value(kept)
+
+
+def test_another_layout_with_one_press_and_its_notes(plan):
+    plan.get_by_label("Draw it anew as").select_option(label="V-tail")
+    expect(plan.get_by_label("Name of V-tail")).to_be_visible()
+    expect(numbers(plan)).to_contain_text("Neutral point")
+    chord = plan.get_by_label("Wing, section 2, chord")
+    chord.fill("900")
+    chord.press("Tab")
+    expect(numbers(plan)).to_contain_text("is below the usual")
+
+
+def test_how_a_surface_is_shaped_goes_into_the_stall(plan):
+    expect(numbers(plan)).to_contain_text("6.3 m/s")
+    plan.get_by_label("How Wing is shaped").select_option(label="flat plate")
+    expect(numbers(plan)).to_contain_text("8.1 m/s")
+
+
+def test_a_scale_on_a_cable_is_set_up_in_place(plan):
+    scales = plan.get_by_label("Scales", exact=True)
+    scales.get_by_text("read by eye; or on a cable").click()
+    line = scales.get_by_label("Kitchen scale, lines")
+    line.fill("{weight} g")
+    line.press("Tab")
+    expect(plan.get_by_text("is none of {reading}")).to_be_visible()
+    line.fill("ST,GS,{reading} g")
+    line.press("Tab")
+    port = scales.get_by_label("Kitchen scale, port")
+    port.fill("/dev/ttyOakenNone")
+    port.press("Tab")
+    expect(scales).to_contain_text("on a cable at /dev/ttyOakenNone")
+    plan.goto(plan.url.replace("/plan", "/bench"))
+    expect(plan.locator("section[aria-label=Pan] .lamp")).to_contain_text(
+        "the scale does not answer"
+    )
+    plan.locator("[data-item=fuselage-box]").click()
+    plan.keyboard.press("Space")
+    expect(plan.get_by_text("What is on the pan stays on the list")).to_be_visible()
+    plan.keyboard.type("46.3")
+    plan.keyboard.press("Enter")
+    expect(plan.locator("section[aria-label='Till roll'] li").first).to_contain_text("46.3")
