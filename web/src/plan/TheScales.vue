@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Build } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
+import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
 import CheckWeight from './CheckWeight.vue'
 
@@ -48,12 +49,10 @@ function add() {
     <p class="faint small">What the display steps by, and how much it can bear. In grams.</p>
     <template v-for="scale in scales" :key="scale.id">
       <div class="scale">
-        <input
-          class="entry"
+        <TextCell
           :value="scale.name"
-          :aria-label="`Name of ${scale.name}`"
-          maxlength="80"
-          @change="set(scale.id, { name: ($event.target as HTMLInputElement).value })"
+          :label="`Name of ${scale.name}`"
+          @kept="set(scale.id, { name: $event })"
         />
         <span>
           steps of
@@ -83,13 +82,12 @@ function add() {
         <div class="scale">
           <label
             >port
-            <input
-              class="entry figure"
+            <TextCell
+              class="figure"
               :value="scale.port"
-              :aria-label="`${scale.name}, port`"
+              :label="`${scale.name}, port`"
               placeholder="/dev/ttyUSB0"
-              maxlength="80"
-              @change="set(scale.id, { port: ($event.target as HTMLInputElement).value.trim() })"
+              @kept="set(scale.id, { port: $event.trim() })"
           /></label>
           <label
             >at
@@ -105,13 +103,12 @@ function add() {
           >
           <label
             >its lines read
-            <input
-              class="entry figure"
+            <TextCell
+              class="figure"
               :value="scale.line"
-              :aria-label="`${scale.name}, lines`"
+              :label="`${scale.name}, lines`"
               placeholder="ST,GS,{reading} g"
-              maxlength="80"
-              @change="set(scale.id, { line: ($event.target as HTMLInputElement).value })"
+              @kept="set(scale.id, { line: $event })"
           /></label>
           <span class="faint"
             >{reading} is the figure, {unit} its unit, {state} the word for steady or moving, {any}
@@ -127,12 +124,10 @@ function add() {
       Weigh yours empty once: a reading that forgot to tare one is then known by its gap.
     </p>
     <div v-for="each in containers" :key="each.id" class="scale">
-      <input
-        class="entry"
+      <TextCell
         :value="each.name"
-        :aria-label="`Name of ${each.name}`"
-        maxlength="80"
-        @change="hold(each.id, { name: ($event.target as HTMLInputElement).value })"
+        :label="`Name of ${each.name}`"
+        @kept="hold(each.id, { name: $event })"
       />
       <QuantityCell
         :value="each.mass_g"

@@ -1,0 +1,26 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+
+/** A plain field that keeps what is being typed whatever is drawn anew around it. */
+defineProps<{ value: string; label: string; placeholder?: string }>()
+const emit = defineEmits<{ kept: [value: string] }>()
+
+const text = ref<string | null>(null)
+function kept() {
+  const typed = text.value
+  text.value = null
+  if (typed !== null) emit('kept', typed)
+}
+</script>
+
+<template>
+  <input
+    class="entry"
+    :value="text ?? value"
+    :aria-label="label"
+    :placeholder="placeholder ?? ''"
+    maxlength="80"
+    @input="text = ($event.target as HTMLInputElement).value"
+    @change="kept"
+  />
+</template>
