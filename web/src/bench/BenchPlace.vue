@@ -24,7 +24,7 @@ const keys = ref(false)
 useKeys({
   ' ': bench.recordSteady,
   t: bench.tare,
-  n: bench.putNext,
+  n: () => void bench.putNext(),
   u: () => void bench.takeBack(),
   escape: bench.clear,
   j: () => clocks.value?.spread(),

@@ -29,35 +29,28 @@ function setUp() {
 
   const path = computed(() => ({ build_id: id.value }))
 
-  // One request about the pan at a time, and the newest wish when several wait: presses that come
-  // faster than answers neither overtake one another nor are undone by an older answer.
-  let busy = false
+  // What is asked of the pan and the readings taken from it go one after the other, as they were
+  // pressed; of several wishes for the pan that wait only the newest is sent.
   let wish: (() => Promise<PanState>) | undefined
-  let quiet: Promise<void> = Promise.resolve()
+  let line: Promise<void> = Promise.resolve()
   function ask(request: () => Promise<PanState>) {
     wish = request
-    if (!busy) quiet = work()
+    line = line.then(() => asked(request))
   }
 
-  async function work() {
-    busy = true
+  async function asked(request: () => Promise<PanState>) {
+    if (wish !== request) return
     try {
-      while (wish) {
-        const next = wish
-        wish = undefined
-        const state = await next()
-        if (!wish) told.value = state
-      }
+      const state = await request()
+      if (wish === request) told.value = state
     } catch (error) {
-      wish = undefined
       words.complain(error)
       if (error instanceof RefusedError) told.value = live.pan.value
-    } finally {
-      busy = false
     }
+    if (wish === request) wish = undefined
   }
   watch(live.pan, (state) => {
-    if (!busy) told.value = state
+    if (!wish) told.value = state
   })
 
   function put(next: Pan) {
@@ -154,8 +147,9 @@ function setUp() {
       pan: on.loads,
       typed,
     }
-    // Recording clears the pan, so it goes after what was last asked of the pan.
-    outbox.post(sent, quiet)
+    // Recording clears the pan, so it goes after what was last asked of the pan, and before what is
+    // asked next.
+    line = outbox.post(sent, line)
     told.value = { ...on, loads: EMPTY, tared: EMPTY, expected: null, turn: UNTOLD }
     return true
   }
@@ -213,7 +207,8 @@ function setUp() {
   }
 
   const next = computed(() => assessment.value?.weigh_next[0])
-  function putNext() {
+  async function putNext() {
+    await line // the reading just taken has its say in what to weigh next
     const best = next.value
     if (!best) words.say('Nothing left to weigh would tell more.')
     else if (best.items.length)

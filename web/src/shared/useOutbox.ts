@@ -53,11 +53,11 @@ export function useOutbox(
     remember()
   }
 
-  /** Keep a reading here at once, and send it when `ready`. */
-  function post(reading: NewWeighing, ready: Promise<void>) {
+  /** Keep a reading here at once, and send it when `ready`; done when it was sent once. */
+  function post(reading: NewWeighing, ready: Promise<void>): Promise<void> {
     waiting.value = [...waiting.value, reading]
     remember()
-    void ready.then(send)
+    return ready.then(send)
   }
 
   watch(
