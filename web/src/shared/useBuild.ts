@@ -21,10 +21,15 @@ function setUp(id: Ref<string>) {
   const key = computed(() => ['build', id.value])
   const query = useQuery({
     queryKey: key,
-    queryFn: () =>
-      answered<Opened>(
+    queryFn: async () => {
+      const mine = key.value
+      const fresh = await answered<Opened>(
         api.GET('/api/v1/builds/{build_id}', { params: { path: { build_id: id.value } } }),
-      ),
+      )
+      // A fetch that began before a change was kept must not bring back what was before it.
+      const known = client.getQueryData<Opened>(mine)
+      return known && known.revision > fresh.revision ? known : fresh
+    },
   })
   const answer = computed(() => query.data.value)
   const build = computed(() => answer.value?.build)
