@@ -80,35 +80,6 @@ def test_a_build_from_nothing_to_its_four_answers(shed):
     expect(page.get_by_text("read by eye")).to_be_visible()
 
 
-def test_a_fetch_that_comes_late_brings_back_nothing_old(shed):
-    """The page fetches the build as it opens; a change is kept before that answer comes."""
-    page = shed
-    begin(page, "Curlew")
-    late = []
-
-    def hold(route):
-        answer = route.fetch()
-        if route.request.method == "GET" and not late:
-            late.append((route, answer))
-        else:
-            route.fulfill(response=answer)
-
-    page.route(re.compile(r"/api/v1/builds/[0-9a-f-]{36}$"), hold)
-    page.evaluate("window.dispatchEvent(new Event('visibilitychange'))")
-    page.wait_for_timeout(300)
-    chord = page.get_by_label("Wing, section 1, chord")
-    chord.fill("220")
-    chord.press("Enter")
-    numbers = page.get_by_label("What the drawing comes to")
-    expect(numbers).to_contain_text("20.00 dm²")
-    page.wait_for_timeout(300)
-    for route, answer in late:
-        route.fulfill(response=answer)
-    page.wait_for_timeout(300)
-    expect(numbers).to_contain_text("20.00 dm²")
-    expect(chord).to_have_value("220")
-
-
 def test_the_drawing_answers_while_a_chord_is_typed(shed):
     page = shed
     begin(page, "Curlew")
