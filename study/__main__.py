@@ -11,8 +11,8 @@ import numpy as np
 
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
 from oaken_scale.core.build import Build, Container, Item, Load, Pan, Pedigree, Scale, Weighing
-from oaken_scale.core.doubt import doubts, leave_one_out
-from oaken_scale.core.ledger import solve
+from oaken_scale.core.doubt import leave_one_out
+from oaken_scale.core.mixture import doubts, solve
 from oaken_scale.core.lot import Lot, LotUnit, Use
 from oaken_scale.core.prior import DOUBT
 from oaken_scale.core.slips import SlipKind
@@ -139,12 +139,9 @@ def _slip(  # noqa: PLR0911 (one return for each slip)
 
 def size_of(build: Build, reading: str, right_g: float) -> float:
     """The slip's gap over the doubt of its leave-one-out prediction."""
-    out = leave_one_out(build, solve(build))
+    out = leave_one_out(build)
     j = next(k for k, each in enumerate(out.weighings) if each.id == reading)
-    s = out.at[j]
-    left = max(out.noise[s] - out.fit[s], 1e-12 * out.noise[s])
-    sd = out.noise[s] / left**0.5
-    return abs(out.weighings[j].reading_g - right_g) / sd
+    return abs(out.weighings[j].reading_g - right_g) / float(out.sd_g[j])
 
 
 def coverage(rng: np.random.Generator) -> float:
@@ -162,7 +159,7 @@ def clean(rng: np.random.Generator) -> tuple[float, float]:
     alarms = doubted = readings = 0
     for _ in range(BENCHES):
         made = bench(rng)
-        found = doubts(made.build, solve(made.build))
+        found = doubts(made.build)
         alarms += any(each.slips for each in found)
         doubted += len(found)
         readings += len(made.build.weighings)
@@ -182,7 +179,7 @@ def planted(rng: np.random.Generator, kind: SlipKind) -> tuple[int, float, float
         if size_of(build, reading, right) < 6:
             continue
         large += 1
-        doubted = doubts(build, solve(build))
+        doubted = doubts(build)
         found += any(reading in (each.weighing, *each.contradicts) for each in doubted)
         told = next((each for each in doubted if each.weighing == reading), None)
         if told is None:

@@ -27,8 +27,9 @@ from oaken_scale.api.routes_builds import BuildId, Named, Shop, sharing, told
 from oaken_scale.core import limits
 from oaken_scale.core.balance import stations
 from oaken_scale.core.build import Pan
-from oaken_scale.core.doubt import Doubt, suspect
+from oaken_scale.core.doubt import Doubt
 from oaken_scale.core.forecast import Point, narrowing
+from oaken_scale.core.mixture import suspect
 from oaken_scale.core.wing import wing_figures
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["bench"])

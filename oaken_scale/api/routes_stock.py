@@ -26,8 +26,8 @@ from oaken_scale.core.alternatives import Comparison, compare, instead
 from oaken_scale.core.budget import budget_of, preset_budget
 from oaken_scale.core.build import Build, Item
 from oaken_scale.core.faults import BuildFaultError, Fault
-from oaken_scale.core.ledger import solve
 from oaken_scale.core.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.mixture import solve
 from oaken_scale.core.outline import Candidate, Outlines, outlines
 from oaken_scale.core.placing import Cut, parts_from
 from oaken_scale.core.rack import stripped

@@ -8,7 +8,8 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.build import Build, Pedigree
-from oaken_scale.core.ledger import Posterior, solve
+from oaken_scale.core.ledger import Posterior
+from oaken_scale.core.mixture import solve
 from oaken_scale.core.lot import Known
 
 ENOUGH: Final = 3

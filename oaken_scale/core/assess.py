@@ -15,15 +15,16 @@ from oaken_scale.core.budget import BudgetLine, budget_lines
 from oaken_scale.core.build import Build, Item, Pan, Pedigree, Role
 from oaken_scale.core.checks import CheckTold, checked
 from oaken_scale.core.damp import Damp, damp
-from oaken_scale.core.doubt import Doubt, doubts
+from oaken_scale.core.doubt import Doubt, predicted
 from oaken_scale.core.drift import drifts
 from oaken_scale.core.forecast import Behind, Lesson, Mark, behind, lessons, mark_of
 from oaken_scale.core.joint_clock import JointTimes, joint_times
-from oaken_scale.core.ledger import Posterior, pan_row, solve
+from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.life import unchecked_since
+from oaken_scale.core.mixture import Estimate, estimate, solve
 from oaken_scale.core.prior import Vector, own_doubt
 from oaken_scale.core.proportions import Proportions, proportions
-from oaken_scale.core.scale import before_the_fact, reading_doubt
+from oaken_scale.core.scale import before_the_fact
 from oaken_scale.core.stages import SoFar, so_far
 from oaken_scale.core.twins import Twin, twins
 from oaken_scale.core.verdict import Answer, Word, worst
@@ -184,6 +185,7 @@ class Flown:
     stations with the checks of the balance. ``been`` (N,) says what has been on a pan.
     """
 
+    estimate: Estimate
     summed: Posterior
     after: Posterior
     where: Stations
@@ -196,14 +198,15 @@ class Flown:
 
 def fly(build: Build) -> Flown:
     """Work out masses, stations and the CG of every loadout: what all else is told from."""
-    summed, wing = solve(build), wing_figures(build.surfaces)
+    told, wing = estimate(build), wing_figures(build.surfaces)
+    summed = told.after
     after, where, checks = checked(build, summed, stations(build, wing))
     been = been_on_pan(build, after)
     planes = tuple(
         flying(build, loadout, after, where, wing, been) for loadout in build.loadouts or (None,)
     )
     names = tuple((loadout.id, loadout.name) for loadout in build.loadouts) or (AS_BUILT,)
-    return Flown(summed, after, where, wing, checks, been, planes, names)
+    return Flown(told, summed, after, where, wing, checks, been, planes, names)
 
 
 def assess(build: Build) -> Assessment:
@@ -251,7 +254,7 @@ def assess(build: Build) -> Assessment:
         proportions=proportions(build, wing, max(plane.auw_g for plane in planes)),
         weigh_next=rank(build, after, goals(planes, answers), 4),
         joints=joint_times(build),
-        doubts=(doubted := doubts(build, summed)),
+        doubts=(doubted := flown.estimate.doubts),
         lessons=lessons(build, after),
         twins=twins(build, after),
         budget=budget_lines(build, after, planes[0].aboard),
@@ -274,18 +277,10 @@ def expect(build: Build, pan: Pan, scale_id: str) -> Expected:
 
     The scale's own error counts in it.
     """
-    after = solve(build)
-    scale_at = next(k for k, scale in enumerate(build.scales) if scale.id == scale_id)
-    scale = build.scales[scale_at]
-    row = np.zeros(len(after.mean))
-    row[: after.items.stop] = pan_row(build, pan)
-    load = float(row @ after.mean) + pan.known_g
-    error = float(after.mean[after.scales][scale_at])
-    row *= 1 + error
-    row[after.scales.start + scale_at] = load
-    variance = float(row @ after.cov @ row) + reading_doubt(scale) ** 2
-    reading = (1 + error) * load
-    return Expected(reading, variance**0.5, before_the_fact(scale, reading))
+    scale = next(scale for scale in build.scales if scale.id == scale_id)
+    told = predicted(build, solve(build), pan, scale_id, 0.0, recorded=False)
+    warning = before_the_fact(scale, told.expected_g)
+    return Expected(told.expected_g, told.variance**0.5, warning)
 
 
 def been_on_pan(build: Build, after: Posterior) -> Vector:

@@ -319,12 +319,28 @@ class Joint:
 
 
 @dataclass(frozen=True, slots=True)
+class Habit:
+    """How the workshop's finished builds found one pedigree's figures to run.
+
+    ``factor`` is by how much they run heavy (1.1: a tenth heavier than stated), ``doubt`` one
+    sigma of it; ``squares`` is the sum of squares of how far ``weighed`` of them lay from what was
+    believed, in sigma: it widens or narrows what is believed of the next.
+    """
+
+    pedigree: Pedigree
+    factor: float
+    doubt: float
+    squares: float = 0.0
+    weighed: int = 0
+
+
+@dataclass(frozen=True, slots=True)
 class Build:
     """A whole build.
 
     ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
-    listed; ``past`` the earlier build that this one is measured by; ``variant_of`` the build that
-    it is a what-if of.
+    listed, ``habits`` how their guesses and listings ran; ``past`` the earlier build that this one
+    is measured by; ``variant_of`` the build that it is a what-if of.
     """
 
     id: str
@@ -348,6 +364,7 @@ class Build:
     plan_mark: PlanMark | None = None
     past: Past | None = None
     allowance: Known | None = None
+    habits: tuple[Habit, ...] = ()
     finished_at: datetime | None = None
     variant_of: str | None = None
     weighings: tuple[Weighing, ...] = field(default=(), repr=False)

@@ -11,7 +11,8 @@ import numpy as np
 from oaken_scale.core.answers import balance_axis
 from oaken_scale.core.balance import Stations, centre_of_gravity, lever_arms
 from oaken_scale.core.build import BalanceUnit, Build, Loadout, Pedigree, TargetKind
-from oaken_scale.core.ledger import Posterior, solve
+from oaken_scale.core.ledger import Posterior
+from oaken_scale.core.mixture import solve
 from oaken_scale.core.prior import Vector
 from oaken_scale.core.wing import wing_figures
 

@@ -9,12 +9,20 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Final
 
-from oaken_scale.core.build import Build
-from oaken_scale.core.ledger import Posterior, solve
+import numpy as np
+
+from oaken_scale.core import habit
+from oaken_scale.core.build import Build, Habit
+from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.lot import Known
+from oaken_scale.core.mixture import solve
+from oaken_scale.core.prior import HABITUAL, SHARED
 
 LEAST_SHARE: Final = 1e-3
 """Weighings that sharpen a figure's precision by less than this share told nothing of it."""
+
+LEAST_SHARED: Final = 0.5
+"""Finished builds leave at least so much of a factor's own doubt: no two builds are alike."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +62,8 @@ def learned(build: Build) -> Learned:
             if lot.rack is not None:
                 _gather(lots, lot.rack, _reading_of(after, k))
         for i, item in enumerate(build.items):
-            if item.thing is not None and not item.uses:
+            here = after.items.start + i
+            if item.thing is not None and not item.uses and after.rows[:, here].any():
                 _gather(things, item.thing, _reading_of(after, after.items.start + i))
     return Learned(
         {id: known for id, found in lots.items() if (known := combined(found))},
@@ -97,6 +106,40 @@ def elsewhere(build: Build, others: Iterable[tuple[str, Learned]]) -> Build:
             for item in build.items
         ),
     )
+
+
+def habits_of(builds: Iterable[Build]) -> tuple[Habit, ...]:
+    """What finished builds teach the next one of guesses and listings; builds that are not
+    finished teach nothing.
+
+    Each finished build's own weighings are worth a reading of the factor, its prior taken out
+    again; together they narrow it, to no less than half of what is believed without any.
+    """
+    told = [
+        (one, after)
+        for build in builds
+        if build.finished_at is not None
+        for one in (replace(build, habits=()),)
+        for after in (solve(one),)
+    ]
+    habits = []
+    for p, pedigree in enumerate(HABITUAL):
+        spread = SHARED[pedigree]
+        weight, total, squares, count = spread**-2, spread**-2, 0.0, 0
+        for build, after in told:
+            at = after.factors.start + p
+            now, before = float(after.sd[at]) ** -2, spread**-2
+            if now > before * (1 + 1e-6):
+                weight += now - before
+                total += float(after.mean[at]) * now - before
+            mine = after.prior.usual & (after.told > habit.WEIGHED)
+            mine &= np.array([item.pedigree is pedigree for item in build.items], dtype=bool)
+            squares += float(np.minimum(after.own[mine] ** 2, (2 * habit.CLIPPED) ** 2).sum())
+            count += int(mine.sum())
+        if count:
+            doubt = max(weight**-0.5, LEAST_SHARED * spread)
+            habits.append(Habit(pedigree, total / weight, doubt, squares, count))
+    return tuple(habits)
 
 
 def _alone(build: Build) -> Build:

@@ -12,7 +12,7 @@ from datetime import datetime
 from oaken_scale.core.build import Build, Item, Pedigree
 from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.happening import Happening, HappeningKind
-from oaken_scale.core.ledger import solve
+from oaken_scale.core.mixture import solve
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,6 +1,6 @@
 """What is believed of every mass before the first weighing."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -22,44 +22,72 @@ DOUBT: Final[dict[Pedigree, float]] = {
 }
 """One sigma as a fraction of the estimate, by pedigree (docs/methods.md, section 1)."""
 
+SHARED: Final[dict[Pedigree, float]] = {Pedigree.GUESS: 0.15, Pedigree.LISTING: 0.03}
+"""The part of it that all guesses, or all listings, of one builder have in common."""
+
 LISTING_FLOOR_G: Final = 0.2
 """A listing is never surer than this [g]."""
 
 ALLOWANCE_SHARE: Final = 0.04
 """What nobody lists, as a share of what is always aboard."""
 
+HABITUAL: Final = tuple(SHARED)
+"""The pedigrees whose figures have a factor in common, in the order of the state."""
+
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Prior:
-    """Prior of the lot constants, item masses and scale errors.
+    """Prior of the lot constants, the factors of guesses and listings, item masses, scale errors.
 
-    ``lot_mean``, ``lot_sd`` shape (K,) [g per unit]; ``uses`` shape (N, K) [units];
-    ``stated`` and ``own_sd`` shape (N,) [g]; ``scale_sd`` shape (S,) [fraction].
-    ``mass = stated + uses @ lot + own``, with ``own ~ N(0, own_sd)``.
+    ``mass = stated + shares @ common + own``, with ``own ~ N(0, own_sd)``. ``common_mean`` and
+    ``common_sd`` (K+P,) are of the lots [g per unit] and then of the factors (P of them, near 1);
+    ``shares`` (N, K+P) is how much of each an item has [units; g]; ``stated`` and ``own_sd`` (N,)
+    [g]; ``scale_sd`` (S,) [fraction]. ``usual`` (N,) says whose doubt is its pedigree's usual one.
     """
 
-    lot_mean: Vector
-    lot_sd: Vector
-    uses: Matrix
+    lots: int
+    common_mean: Vector
+    common_sd: Vector
+    shares: Matrix
     stated: Vector
     own_sd: Vector
     scale_sd: Vector
+    usual: NDArray[np.bool_]
+
+    @property
+    def lot_mean(self) -> Vector:
+        """Prior mean of the lot constants, shape (K,) [g per unit]."""
+        return self.common_mean[: self.lots]
+
+    @property
+    def lot_sd(self) -> Vector:
+        """Prior doubt of the lot constants, shape (K,) [g per unit]."""
+        return self.common_sd[: self.lots]
+
+    @property
+    def uses(self) -> Matrix:
+        """How much of each lot an item uses, shape (N, K) [units]."""
+        return self.shares[:, : self.lots]
 
     @property
     def mass(self) -> Vector:
         """Prior mean of each item's mass, shape (N,) [g]."""
-        mean: Vector = self.stated + self.uses @ self.lot_mean
+        mean: Vector = self.stated + self.shares @ self.common_mean
         return mean
 
     @property
     def mass_sd(self) -> Vector:
-        """Prior doubt of each item's mass, lots included, shape (N,) [g]."""
-        sd: Vector = np.sqrt(self.own_sd**2 + (self.uses**2) @ (self.lot_sd**2))
+        """Prior doubt of each item's mass, all that it shares included, shape (N,) [g]."""
+        sd: Vector = np.sqrt(self.own_sd**2 + (self.shares**2) @ (self.common_sd**2))
         return sd
+
+    def widened(self, by: Vector) -> "Prior":
+        """The same with each item's own doubt ``by`` so many times as wide, shape (N,)."""
+        return replace(self, own_sd=self.own_sd * by)
 
 
 def own_doubt(item: Item, estimate_g: float) -> float:
-    """One sigma of an item apart from its lots' doubt [g].
+    """One sigma of an item apart from its lots' doubt [g], what its pedigree shares included.
 
     Source: docs/methods.md, section 1, table of pedigrees.
 
@@ -72,6 +100,21 @@ def own_doubt(item: Item, estimate_g: float) -> float:
         return item.doubt_g
     doubt = DOUBT[item.pedigree] * abs(estimate_g)
     return max(doubt, LISTING_FLOOR_G) if item.pedigree is Pedigree.LISTING else doubt
+
+
+def habit_of(item: Item) -> int | None:
+    """Which shared factor scales an item's figure: its place in ``HABITUAL``; None for none.
+
+    A figure with a doubt of its own, or one that another build weighed, is beyond the habit.
+
+    >>> habit_of(Item("brace", "Brace", Pedigree.GUESS, stated_g=4.0))
+    0
+    """
+    if item.pedigree not in SHARED or not item.stated_g:
+        return None
+    if item.doubt_g is not None or item.elsewhere is not None:
+        return None
+    return HABITUAL.index(item.pedigree)
 
 
 def together(mean: float, sd: float, known: Known | None) -> tuple[float, float]:
@@ -108,34 +151,61 @@ def prior(build: Build) -> Prior:
     >>> believed = prior(Build("b", "B", lots=(sheet,), items=(tail,)))
     >>> believed.mass.round(3).tolist(), believed.mass_sd.round(4).tolist()
     ([23.0], [2.0616])
+
+    Two guesses share most of what is wrong with them:
+
+    >>> guesses = tuple(Item(id, id, Pedigree.GUESS, stated_g=100.0) for id in "ab")
+    >>> believed = prior(Build("b", "B", items=guesses))
+    >>> believed.mass_sd.round(6).tolist(), believed.own_sd.round(6).tolist()
+    ([25.0, 25.0], [20.0, 20.0])
     """
+    lots = len(build.lots)
     lot_index = {lot.id: k for k, lot in enumerate(build.lots)}
-    lots = np.array([lot_prior(lot) for lot in build.lots], dtype=float).reshape(-1, 2)
-    lot_mean = lots[:, 0].copy()
-    uses = np.zeros((len(build.items), len(build.lots)))
+    common = np.array(
+        [*(lot_prior(lot) for lot in build.lots), *_factors(build)], dtype=float
+    ).reshape(-1, 2)
+    shares = np.zeros((len(build.items), len(common)))
     stated = np.zeros(len(build.items))
     for i, item in enumerate(build.items):
         stated[i] = item.stated_g or 0.0
         for use in item.uses:
-            uses[i, lot_index[use.lot]] += use.amount
-    estimate = stated + uses @ lot_mean
+            shares[i, lot_index[use.lot]] += use.amount
+    estimate = stated + shares @ common[:, 0]
     share_doubt = _set_allowance(build, stated, estimate)
-    own_sd = np.array(
-        [share_doubt.get(i, own_doubt(item, estimate[i])) for i, item in enumerate(build.items)],
-        dtype=float,
-    )
+    own_sd = np.zeros(len(build.items))
     for i, item in enumerate(build.items):
+        doubt = share_doubt.get(i, own_doubt(item, estimate[i]))
+        habit = habit_of(item)
+        if habit is not None:
+            shares[i, lots + habit] = stated[i]
+            in_common = SHARED[item.pedigree] * stated[i]
+            doubt = max(doubt**2 - in_common**2, 0.0) ** 0.5
+            stated[i] = 0.0
         if item.elsewhere is not None:
-            found, own_sd[i] = together(estimate[i], own_sd[i], item.elsewhere)
+            found, doubt = together(estimate[i], doubt, item.elsewhere)
             stated[i] += found - estimate[i]
+        own_sd[i] = doubt
     return Prior(
-        lot_mean=lot_mean,
-        lot_sd=lots[:, 1].copy(),
-        uses=uses,
+        lots=lots,
+        common_mean=common[:, 0].copy(),
+        common_sd=common[:, 1].copy(),
+        shares=shares,
         stated=stated,
         own_sd=own_sd,
         scale_sd=np.array([scale.calibration_doubt for scale in build.scales], dtype=float),
+        usual=np.array(
+            [i.doubt_g is None and i.elsewhere is None for i in build.items], dtype=bool
+        ),
     )
+
+
+def _factors(build: Build) -> list[tuple[float, float]]:
+    """What is believed of each shared factor: mean and one sigma, from finished builds or 1."""
+    heard = {each.pedigree: each for each in build.habits}
+    return [
+        (heard[pedigree].factor, heard[pedigree].doubt) if pedigree in heard else (1.0, spread)
+        for pedigree, spread in SHARED.items()
+    ]
 
 
 def _set_allowance(build: Build, stated: Vector, estimate: Vector) -> dict[int, float]:

@@ -3,12 +3,13 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from math import exp, log, pi
+from math import erfc, exp, log, pi
 from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 
-from oaken_scale.core.build import Build, Load, Pan
+from oaken_scale.core.build import Build, Load, Pan, Pedigree
 from oaken_scale.core.prior import Vector
 from oaken_scale.core.quantity import OUNCE_G
 
@@ -16,12 +17,20 @@ EXPLAINED: Final = 2.5
 """A slip explains a reading that it brings within so many sigma: put right, one in eight would lie
 outside 1.5, and one in eighty outside 2.5."""
 
-NO_SLIP: Final = 30.0
-"""So many readings are taken without a slip for one with: a reading a little over three sigma is
-more often chance than a slip, and then no slip is named."""
+NAMED: Final = 0.014
+"""How often a reading is a slip that has a name."""
+
+UNNAMED: Final = 0.006
+"""How often it is wrong by any amount, evenly over the scale's range."""
 
 MOST_SLIPS: Final = 6
 """So many are offered at most: of thirty things several weigh about as much as the gap."""
+
+UNSTEADY_BELOW: Final = (0.04, 0.45)
+"""A reading taken before it was steady lies below the load by between these shares of it."""
+
+GLUED_ABOVE: Final = (0.005, 0.25)
+"""What glue adds to something weighed before, as shares of it."""
 
 
 class SlipKind(StrEnum):
@@ -36,18 +45,24 @@ class SlipKind(StrEnum):
     DECIMAL = "decimal"
     DIGITS = "digits"
     WRONG_ITEM = "wrong item"
+    UNSTEADY = "unsteady"
+    GLUED = "glued since"
+    PIECES = "pieces"
 
 
 USUAL: Final[dict[SlipKind, float]] = {
-    SlipKind.NOT_TARED: 0.25,
-    SlipKind.TARED_TWICE: 0.08,
-    SlipKind.LEFT_ON: 0.17,
-    SlipKind.LEFT_OFF: 0.17,
-    SlipKind.OUNCES: 0.07,
+    SlipKind.NOT_TARED: 0.22,
+    SlipKind.TARED_TWICE: 0.07,
+    SlipKind.LEFT_ON: 0.15,
+    SlipKind.LEFT_OFF: 0.15,
+    SlipKind.OUNCES: 0.06,
     SlipKind.GRAMS: 0.03,
-    SlipKind.DECIMAL: 0.09,
-    SlipKind.DIGITS: 0.07,
-    SlipKind.WRONG_ITEM: 0.07,
+    SlipKind.DECIMAL: 0.08,
+    SlipKind.DIGITS: 0.06,
+    SlipKind.WRONG_ITEM: 0.06,
+    SlipKind.UNSTEADY: 0.05,
+    SlipKind.GLUED: 0.04,
+    SlipKind.PIECES: 0.03,
 }
 """How often each slip is made among all slips; a kind's share is spread over all that it could
 have been: every container, every thing."""
@@ -59,7 +74,8 @@ class Slip:
 
     ``subject`` is the container or the item; ``reading_g`` and ``pan`` what would have been
     recorded without the slip; ``t`` how far that is from what the rest predicts, in sigma;
-    ``share`` its chance among the slips that were tried.
+    ``share`` its chance among all that was tried. Without ``repair`` nobody knows what it would
+    have read: ``reading_g`` is what is expected, and the thing has to be weighed again.
     """
 
     kind: SlipKind
@@ -68,6 +84,7 @@ class Slip:
     pan: Pan
     t: float
     share: float
+    repair: bool = True
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -88,6 +105,8 @@ class Prediction:
     mass_variance: Vector
     covariance: Vector
     step_g: float
+    recorded: bool = True
+    """Whether the reading is in the log already, or still on the pan."""
 
     @property
     def gap(self) -> float:
@@ -100,48 +119,88 @@ class Prediction:
 
 
 @dataclass(frozen=True, slots=True)
-class _Tried:
-    """A slip that was tried: how likely the reading is, had it been made."""
+class Tried:
+    """A slip that was tried, and the logarithm of how likely it is together with the reading."""
 
     slip: Slip
-    weight: float
+    log_weight: float
 
 
 def slips(build: Build, told: Prediction) -> tuple[Slip, ...]:
-    """The slips that explain a reading, most likely first.
+    """The slips that explain a reading, most likely first; none where the reading is more likely
+    chance than any of them.
 
     A kind's usual share is spread over all that it could have been; the reading's density under it
     does the rest, so that a gap which fits the tray is the tray before it is one of forty things
     that weigh about as much.
     """
-    tried = [each for each in _tried(build, told) if each.weight > 0]
-    chance = NO_SLIP * _density(told.gap, told.variance)
-    total = chance + sum(each.weight for each in tried)
-    if total <= 0 or chance > total / 2:
+    shares = shared_out(tried(build, told), log_chance(told))
+    if sum(share for _, share in shares) < NAMED_ENOUGH:
         return ()
-    explained = [each for each in tried if abs(each.slip.t) <= EXPLAINED]
-    explained.sort(key=lambda each: -each.weight)
-    return tuple(replace(each.slip, share=each.weight / total) for each in explained[:MOST_SLIPS])
+    explained = [(slip, share) for slip, share in shares if abs(slip.t) <= EXPLAINED]
+    explained.sort(key=lambda each: -each[1])
+    return tuple(replace(slip, share=share) for slip, share in explained[:MOST_SLIPS])
 
 
-def _tried(build: Build, told: Prediction) -> Iterator[_Tried]:
-    yield from _containers(build, told)
-    yield from _left_on_or_off(build, told)
-    yield from _misread(told)
-    yield from _wrong_item(build, told)
+NAMED_ENOUGH: Final = 0.5
+"""A slip is named where all that were tried are together likelier than chance."""
+
+
+def log_chance(told: Prediction) -> float:
+    """Logarithm of how likely the reading is with no slip in it."""
+    return log(1 - NAMED - UNNAMED) + _log_density(told.gap, told.variance)
+
+
+def log_any(range_g: float) -> float:
+    """Logarithm of how likely a reading is that is wrong by any amount, on a scale's range [g]."""
+    return log(UNNAMED / range_g)
+
+
+def shared_out(tried_: list[Tried], chance: float) -> list[tuple[Slip, float]]:
+    """Each slip's share of all that could have been, chance included."""
+    top = max([chance, *(each.log_weight for each in tried_)])
+    weights = [exp(each.log_weight - top) for each in tried_]
+    total = exp(chance - top) + sum(weights)
+    return [
+        (each.slip, weight / total) for each, weight in zip(tried_, weights, strict=True) if weight
+    ]
+
+
+def tried(build: Build, told: Prediction) -> list[Tried]:
+    """Every slip that people make, tried on a reading."""
+    return [
+        each
+        for some in (
+            _containers(build, told),
+            _left_on_or_off(build, told),
+            _misread(told),
+            _wrong_item(build, told),
+            _unsteady(told),
+            _glued(build, told),
+            _pieces(build, told),
+        )
+        for each in some
+        if each.log_weight > LEAST_LOG
+    ]
+
+
+LEAST_LOG: Final = -200.0
+"""What is less likely than this is not looked at, as a logarithm."""
+
+LEAST_CHANCE: Final = 1e-80
 
 
 def _weight(kind: SlipKind, t: float, variance: float, among: int, stretch: float = 1.0) -> float:
-    """A kind's usual share over what it could have been, times the reading's density."""
-    return USUAL[kind] / max(among, 1) * _density(t, variance) * stretch
+    """Logarithm of a kind's usual share over what it could have been, times the density."""
+    return log(NAMED * USUAL[kind] / max(among, 1) * stretch) + _log_density(t, variance)
 
 
-def _density(t: float, variance: float) -> float:
-    """The normal density at ``t`` sigma."""
-    return exp(-t * t / 2 - 0.5 * log(2 * pi * variance)) if abs(t) < 30 else 0.0
+def _log_density(t: float, variance: float) -> float:
+    """Logarithm of the normal density at ``t`` sigma."""
+    return -t * t / 2 - 0.5 * log(2 * pi * variance)
 
 
-def _containers(build: Build, told: Prediction) -> Iterator[_Tried]:
+def _containers(build: Build, told: Prediction) -> Iterator[Tried]:
     """A container that was on the pan and not tared, or tared away and then taken off."""
     for container in build.containers:
         variance = told.variance + container.doubt_g**2
@@ -151,43 +210,56 @@ def _containers(build: Build, told: Prediction) -> Iterator[_Tried]:
                 continue
             t = told.t(right, told.expected_g, variance)
             weight = _weight(kind, t, variance, len(build.containers))
-            yield _Tried(Slip(kind, container.id, right, told.pan, t, 0.0), weight)
+            yield Tried(Slip(kind, container.id, right, told.pan, t, 0.0), weight)
 
 
-def _left_on_or_off(build: Build, told: Prediction) -> Iterator[_Tried]:
-    """One thing on the pan that was not said to be, or said to be and was not."""
+def _left_on_or_off(build: Build, told: Prediction) -> Iterator[Tried]:
+    """One thing on the pan that was not said to be, or said to be and was not.
+
+    Glue goes on with what it joins: that slip has a name of its own.
+    """
     loads = {load.item: load.count for load in told.pan.loads}
     samples = {sample.lot: sample.amount for sample in told.pan.samples}
-    counts = [
-        (i, item.id, loads.get(item.id, 0.0))
-        for i, item in enumerate(build.items)
-        if item.id in loads or not item.retired
-    ]
     several = len(loads) + len(samples) > 1
-    off = sum(1 for *_, count in counts if count == 0)
-    among = {SlipKind.LEFT_ON: off, SlipKind.LEFT_OFF: len(counts) - off}
-    for i, id, count in counts:
-        on = count == 0
-        if not on and not several:
-            continue
+    count = np.array([loads.get(item.id, 0.0) for item in build.items])
+    there = np.array([not item.retired for item in build.items], dtype=bool) | (count > 0)
+    glue = np.array([item.pedigree is Pedigree.JOINT for item in build.items], dtype=bool)
+    off = (count == 0) & there
+    among = {SlipKind.LEFT_ON: int(off.sum()), SlipKind.LEFT_OFF: int((count > 0).sum())}
+    by = (1 + told.error) * np.where(off, 1.0, -count)
+    chosen = np.flatnonzero((off & ~glue) | ((count > 0) & several))
+    for i, t, variance in _besides(told, by, chosen):
+        id, on = build.items[i].id, bool(off[i])
         kind = SlipKind.LEFT_ON if on else SlipKind.LEFT_OFF
-        by = (1 + told.error) * (1.0 if on else -count)
-        expected = told.expected_g + by * float(told.mass[i])
-        variance = (
-            told.variance
-            + 2 * by * float(told.covariance[i])
-            + by * by * float(told.mass_variance[i])
-        )
-        variance = max(variance, told.noise)
-        t = told.t(told.reading_g, expected, variance)
         weight = _weight(kind, t, variance, among[kind])
-        if weight > 0:
-            put = {**loads, id: 1.0} if on else {k: v for k, v in loads.items() if k != id}
-            pan = Pan.of(put, samples, told.pan.known_g)
-            yield _Tried(Slip(kind, id, told.reading_g, pan, t, 0.0), weight)
+        put = {**loads, id: 1.0} if on else {k: v for k, v in loads.items() if k != id}
+        pan = Pan.of(put, samples, told.pan.known_g)
+        yield Tried(Slip(kind, id, told.reading_g, pan, t, 0.0), weight)
 
 
-def _misread(told: Prediction) -> Iterator[_Tried]:
+def _besides(
+    told: Prediction, by: Vector, chosen: NDArray[np.intp]
+) -> Iterator[tuple[int, float, float]]:
+    """The chosen items that, ``by`` so many of them more on the pan (N,), might have given the
+    reading: which, how far it is from it then, in sigma, and that variance [g2]."""
+    expected = told.expected_g + by * told.mass
+    variance = told.variance + 2 * by * told.covariance + by * by * told.mass_variance
+    variance = np.maximum(variance, told.noise)
+    t = (told.reading_g - expected) / np.sqrt(variance)
+    density = -t * t / 2 - 0.5 * np.log(variance)
+    least = density[chosen].max(initial=-np.inf) - NEAR_BEST
+    for i in chosen[(density[chosen] >= least) & (np.abs(t[chosen]) < FAR_OFF)]:
+        yield int(i), float(t[i]), float(variance[i])
+
+
+NEAR_BEST: Final = 10.0
+"""A thing less likely than the likeliest by more than this (in logarithms) is not looked at."""
+
+FAR_OFF: Final = 12.0
+"""Nor one that leaves the reading farther off than so many sigma."""
+
+
+def _misread(told: Prediction) -> Iterator[Tried]:
     """The unit mixed up, the decimal slipped, two digits swapped."""
     y = told.reading_g
     stretched = [
@@ -201,7 +273,7 @@ def _misread(told: Prediction) -> Iterator[_Tried]:
     for kind, right, stretch, among in stretched:
         t = told.t(right, told.expected_g, told.variance)
         weight = _weight(kind, t, told.variance, among, stretch)
-        yield _Tried(Slip(kind, None, right, told.pan, t, 0.0), weight)
+        yield Tried(Slip(kind, None, right, told.pan, t, 0.0), weight)
 
 
 def _swapped(reading_g: float, step_g: float) -> Iterator[float]:
@@ -223,21 +295,101 @@ def _swapped(reading_g: float, step_g: float) -> Iterator[float]:
                 yield round(int(turned) / 10**places, places)
 
 
-def _wrong_item(build: Build, told: Prediction) -> Iterator[_Tried]:
+def _wrong_item(build: Build, told: Prediction) -> Iterator[Tried]:
     """Another thing on the pan than the one that was recorded."""
     if len(told.pan.loads) != 1 or told.pan.samples:
         return
     (load,) = told.pan.loads
-    others = [
-        (i, item.id)
-        for i, item in enumerate(build.items)
-        if item.id != load.item and not item.retired
-    ]
-    for i, id in others:
-        expected = (1 + told.error) * float(told.mass[i]) + told.pan.known_g
-        variance = told.noise + float(told.mass_variance[i])
-        t = told.t(told.reading_g, expected, variance)
+    others = np.flatnonzero(
+        [item.id != load.item and not item.retired for item in build.items]
+    ).astype(np.intp)
+    alone = replace(
+        told,
+        expected_g=(1 + told.error) * told.pan.known_g,
+        variance=told.noise,
+        covariance=np.zeros_like(told.covariance),
+    )
+    by = np.full(len(build.items), 1 + told.error)
+    for i, t, variance in _besides(alone, by, others):
+        id = build.items[i].id
         weight = _weight(SlipKind.WRONG_ITEM, t, variance, len(others))
-        if weight > 0:
-            pan = Pan((Load(id),), (), told.pan.known_g)
-            yield _Tried(Slip(SlipKind.WRONG_ITEM, id, told.reading_g, pan, t, 0.0), weight)
+        pan = Pan((Load(id),), (), told.pan.known_g)
+        yield Tried(Slip(SlipKind.WRONG_ITEM, id, told.reading_g, pan, t, 0.0), weight)
+
+
+def _unsteady(told: Prediction) -> Iterator[Tried]:
+    """Read before it was steady: below the load by an even chance of 4 to 45 %."""
+    low, high = UNSTEADY_BELOW
+    y, expected = told.reading_g, told.expected_g
+    chance = _even(y / (1 - low), y / (1 - high), expected, told.variance)
+    if expected > 0 and chance > LEAST_CHANCE:
+        weight = log(NAMED * USUAL[SlipKind.UNSTEADY] / ((high - low) * expected)) + log(chance)
+        yield _again(SlipKind.UNSTEADY, None, told, weight)
+
+
+def _glued(build: Build, told: Prediction) -> Iterator[Tried]:
+    """Weighed again after glue was added: the listed glue that is not on the pan, or glue that
+    nobody listed, on something that was weighed before."""
+    here = {load.item for load in told.pan.loads}
+    groups = {item.assembly for item in build.items if item.id in here}
+    beads = [
+        (i, item)
+        for i, item in enumerate(build.items)
+        if item.pedigree is Pedigree.JOINT
+        and item.id not in here
+        and not item.retired
+        and item.assembly in groups
+    ]
+    for i, item in beads:
+        by = 1 + told.error
+        expected = told.expected_g + by * float(told.mass[i])
+        variance = max(
+            told.variance
+            + 2 * by * float(told.covariance[i])
+            + by * by * float(told.mass_variance[i]),
+            told.noise,
+        )
+        t = told.t(told.reading_g, expected, variance)
+        put = {**{load.item: load.count for load in told.pan.loads}, item.id: 1.0}
+        samples = {sample.lot: sample.amount for sample in told.pan.samples}
+        weight = _weight(SlipKind.GLUED, t, variance, 2 * len(beads))
+        pan = Pan.of(put, samples, told.pan.known_g)
+        yield Tried(Slip(SlipKind.GLUED, item.id, told.reading_g, pan, t, 0.0), weight)
+    weighed = sum(w.set_aside is None and w.pan == told.pan for w in build.weighings)
+    low, high = GLUED_ABOVE
+    y, expected = told.reading_g, told.expected_g
+    if weighed < (2 if told.recorded else 1) or expected <= 0:
+        return
+    chance = _even(y / (1 + high), y / (1 + low), expected, told.variance)
+    if chance > LEAST_CHANCE:
+        weight = log(NAMED * USUAL[SlipKind.GLUED] / 2 / ((high - low) * expected)) + log(chance)
+        yield _again(SlipKind.GLUED, None, told, weight)
+
+
+def _pieces(build: Build, told: Prediction) -> Iterator[Tried]:
+    """The figure of all pieces recorded for one of them, or of one for all."""
+    if len(told.pan.loads) != 1 or told.pan.samples or told.pan.known_g:
+        return
+    (load,) = told.pan.loads
+    item = next(item for item in build.items if item.id == load.item)
+    counts = [each for each in (1.0, 1 / item.pieces) if abs(each - load.count) > 1e-9]
+    counts = counts if item.pieces > 1 else []
+    for count in counts:
+        by = count / load.count
+        expected = told.expected_g * by
+        variance = told.noise + (told.variance - told.noise) * by * by
+        t = told.t(told.reading_g, expected, variance)
+        weight = _weight(SlipKind.PIECES, t, variance, len(counts))
+        pan = Pan((Load(item.id, count),))
+        yield Tried(Slip(SlipKind.PIECES, item.id, told.reading_g, pan, t, 0.0), weight)
+
+
+def _again(kind: SlipKind, subject: str | None, told: Prediction, weight: float) -> Tried:
+    """A slip that does not say what the reading would have been: weigh it again."""
+    return Tried(Slip(kind, subject, told.expected_g, told.pan, 0.0, 0.0, repair=False), weight)
+
+
+def _even(low: float, high: float, mean: float, variance: float) -> float:
+    """The chance that a normal value lies between two."""
+    sd = variance**0.5
+    return 0.5 * (erfc((low - mean) / sd / 2**0.5) - erfc((high - mean) / sd / 2**0.5))

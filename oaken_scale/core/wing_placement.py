@@ -10,7 +10,7 @@ from oaken_scale.core.assembly import lies_within
 from oaken_scale.core.balance import stations
 from oaken_scale.core.build import BalanceUnit, Build, Loadout, Reference, Role, Surface, TargetKind
 from oaken_scale.core.faults import BuildFaultError, Fault
-from oaken_scale.core.ledger import solve
+from oaken_scale.core.mixture import solve
 from oaken_scale.core.neutral_point import neutral_point
 from oaken_scale.core.wing import WingFigures, wing_figures
 

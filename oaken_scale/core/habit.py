@@ -1,0 +1,146 @@
+"""The builder's own habit: guesses and listings run light or heavy together, and more or less far.
+
+A factor that all guesses share (and one for all listings) stands in the ledger's state; weighed
+ones move those still to be weighed. How far the weighed ones of a pedigree lie from what was
+believed widens or narrows what is believed of the rest.
+"""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oaken_scale.core.build import Build, Habit, Pedigree
+from oaken_scale.core.ledger import Posterior
+from oaken_scale.core.prior import HABITUAL, Vector, habit_of
+
+TRIED: Final = 8
+"""What the table of pedigrees is worth, in weighed items."""
+
+WEIGHED: Final = 0.5
+"""An item counts as weighed when readings took away so much of its own doubt's variance."""
+
+CLIPPED: Final = 2.5
+"""Items farther off than so many times the learned doubt are more likely slips: they count as
+this far."""
+
+MOST_HEARD: Final = 40
+"""Finished builds are worth at most so many weighed items: habits change."""
+
+WIDE: Final = 1.3
+"""A pedigree whose doubt is learned to be so many times as wide is told."""
+
+RUNS: Final = 0.05
+"""A factor this far from 1, and surely so, is told."""
+
+
+@dataclass(frozen=True, slots=True)
+class HabitFound:
+    """How one pedigree's figures run on this build.
+
+    ``factor`` with ``sd`` (one sigma); ``width`` is how many times as far off as usual they are,
+    told by ``weighed`` items; the ``left`` not yet weighed were moved by ``moved_g`` together.
+    """
+
+    pedigree: Pedigree
+    factor: float
+    sd: float
+    width: float
+    weighed: int
+    left: int
+    moved_g: float
+
+
+def widths(
+    build: Build, usual: NDArray[np.bool_], own: Vector, told: Vector
+) -> dict[Pedigree, float]:
+    """How many times as wide each pedigree's own doubt is as the table says.
+
+    ``tau^2 = (8 + sum t_i^2) / (8 + n)`` over the ``n`` weighed items whose doubt is the usual one;
+    ``own`` (N,) are the ``t_i``, each item left out itself, ``told`` (N,) how much of its doubt
+    was weighed away. One that is over 2.5 tau counts as 2.5 tau, so that a slip does not widen all.
+
+    Source: docs/methods.md, section 1; Huber, *Robust Statistics*, chapter 5 (the clipping).
+
+    >>> from oaken_scale.core.build import Item
+    >>> build = Build("b", "B", items=tuple(
+    ...     Item(str(k), "x", Pedigree.LISTING, stated_g=9.0) for k in range(4)))
+    >>> far = widths(build, np.ones(4, bool), np.array([2.0, -2.0, 1.5, 1.0]), np.ones(4))
+    >>> round(far[Pedigree.LISTING], 4)  # sqrt((8 + 11.25) / 12)
+    1.2666
+    """
+    counted = usual & (told > WEIGHED)
+    by: dict[Pedigree, list[float]] = {}
+    for i in np.flatnonzero(counted):
+        by.setdefault(build.items[i].pedigree, []).append(float(own[i]) ** 2)
+    heard = {each.pedigree: each for each in build.habits}
+    return {
+        pedigree: _width(by.get(pedigree, []), heard.get(pedigree))
+        for pedigree in {*by, *heard}
+        if pedigree is not Pedigree.ALLOWANCE
+    }
+
+
+def _width(squares: list[float], heard: Habit | None) -> float:
+    base, count = float(TRIED), float(TRIED)
+    if heard is not None and heard.weighed:
+        share = min(1.0, MOST_HEARD / heard.weighed)
+        base, count = base + share * heard.squares, count + share * heard.weighed
+    square, count = 1.0, count + len(squares)
+    for _ in range(60):
+        most = CLIPPED**2 * square
+        square, before = (base + sum(min(t, most) for t in squares)) / count, square
+        if abs(square - before) < 1e-9:
+            break
+    return float(square**0.5)
+
+
+def by_item(build: Build, usual: NDArray[np.bool_], wide: dict[Pedigree, float]) -> Vector:
+    """The factor on each item's own doubt, shape (N,)."""
+    return np.array(
+        [
+            wide.get(item.pedigree, 1.0) if here else 1.0
+            for item, here in zip(build.items, usual, strict=True)
+        ],
+        dtype=float,
+    )
+
+
+def found(build: Build, after: Posterior) -> tuple[HabitFound, ...]:
+    """How guesses and listings run on this build, where weighing told anything of it."""
+    wide = widths(build, after.prior.usual, after.own, after.told)
+    habits = [habit_of(item) for item in build.items]
+    told = []
+    for p, pedigree in enumerate(HABITUAL):
+        here = np.array([habit == p for habit in habits], dtype=bool)
+        weighed = here & (after.told > WEIGHED)
+        if not weighed.any():
+            continue
+        at = after.factors.start + p
+        left = here & ~weighed & np.array([not i.retired for i in build.items], dtype=bool)
+        stated = np.array([item.stated_g or 0.0 for item in build.items])
+        told.append(
+            HabitFound(
+                pedigree=pedigree,
+                factor=float(after.mean[at]),
+                sd=float(after.sd[at]),
+                width=wide.get(pedigree, 1.0),
+                weighed=int(weighed.sum()),
+                left=int(left.sum()),
+                moved_g=float((after.mass - stated)[left].sum()),
+            )
+        )
+    return tuple(told)
+
+
+def tells(habit: HabitFound) -> bool:
+    """Whether a habit is worth a line: it runs surely heavy or light, or farther off than usual.
+
+    >>> tells(HabitFound(Pedigree.GUESS, 1.4, 0.06, 1.0, 15, 5, 37.0))
+    True
+    >>> tells(HabitFound(Pedigree.GUESS, 1.04, 0.06, 1.1, 15, 5, 4.0))
+    False
+    """
+    runs = abs(habit.factor - 1) >= RUNS and abs(habit.factor - 1) > 2 * habit.sd
+    return runs or habit.width > WIDE

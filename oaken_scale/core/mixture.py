@@ -1,0 +1,444 @@
+"""What is told while a reading may be a slip: a mixture over what may have gone wrong.
+
+One wrong reading must not bend the answers with a tight doubt. Each reading is a slip with a small
+chance: some slips say what the reading would have been, the rest are off by any amount. Every
+branch leaves its reading out, or puts it right; what is told is the branches' mean and their whole
+variance. No reading is changed.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.build import Build, Item, Pan, Weighing
+from oaken_scale.core.doubt import DOUBTFUL, Doubt, gap_of, left_out, predicted, scatter
+from oaken_scale.core.habit import by_item, widths
+from oaken_scale.core.ledger import (
+    Posterior,
+    Readings,
+    Settled,
+    first_look,
+    pan_row,
+    posterior,
+    settle,
+)
+from oaken_scale.core.prior import Matrix, Vector, prior
+from oaken_scale.core.slips import NAMED, UNNAMED, Prediction, Slip, log_any, slips, tried
+
+UNEASY: Final = 2.5
+"""A reading nearer than this to what the rest predicts is believed without looking further."""
+
+LOOKED_AT: Final = 6
+"""So many of the readings farthest off are looked at, each settled anew without it."""
+
+FAR: Final = 6.0
+"""One farther off than this bends the scale's error: the rest is settled anew without it."""
+
+NEAR_BEST: Final = 12.0
+"""One whose leaving out is less likely than the best by more than this (in logarithms) is not."""
+
+LEAST_SHARE: Final = 1e-3
+"""A branch with a smaller share is left out of the mixture."""
+
+LEAST_LOG: Final = -7.0
+"""The same as a logarithm, for branches beside the likeliest of their reading."""
+
+MOST_DOUBTS: Final = 8
+"""At most so many readings are doubted at once; beyond that the build is a muddle, not a slip."""
+
+RIVALS: Final = 0.05
+"""One that may be wrong instead, at least this likely beside the likeliest, contradicts it."""
+
+CHANGED: Final = 0.05
+"""Widths that change by more once the slips are out are learned anew."""
+
+KEPT: Final = 16
+"""So many estimates are remembered: a what-if that moves no mass need not be worked out again."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Branch:
+    """One way that it may be: its ``share``, the readings it does not believe, each with the slip
+    that puts it right (None: left out), and the state's ``mean`` and ``cov``."""
+
+    share: float
+    disbelieves: tuple[tuple[str, Slip | None], ...]
+    mean: Vector
+    cov: Matrix
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Estimate:
+    """What is told of a build's masses.
+
+    ``after`` has the mixture's mean and covariance; ``believing`` is the settled estimate with
+    every reading believed; ``branches`` the mixture, likeliest first; ``doubts`` the doubtful
+    readings, the likeliest slip first.
+    """
+
+    after: Posterior
+    believing: Posterior
+    branches: tuple[Branch, ...]
+    doubts: tuple[Doubt, ...]
+
+
+# Kept by the identity of what it is a function of; holding that keeps identities true.
+_KEPT: dict[tuple[int, ...], tuple[tuple[object, ...], Estimate]] = {}
+
+
+def estimate(build: Build) -> Estimate:
+    """What is told of a build's masses, slips allowed for; remembered while nothing weighs
+    otherwise.
+
+    A tail of 33 g weighed alone, and with 4 g of glue at 68.4 g because a tray was not tared:
+
+    >>> from datetime import datetime, UTC
+    >>> from oaken_scale.core.build import Load, Pedigree, Scale
+    >>> def item(id, known, grams):
+    ...     return Item(id, id, known, stated_g=grams)
+    >>> def read(id, grams, *on):
+    ...     pan = Pan(tuple(sorted(Load(each) for each in on)))
+    ...     return Weighing(id, datetime.now(UTC), "s", grams, pan)
+    >>> build = Build("m", "M", scales=(Scale("s", "S", 0.1),), items=(
+    ...     item("tail", Pedigree.LISTING, 33.0), item("glue", Pedigree.JOINT, 4.0),
+    ...     item("rest", Pedigree.GUESS, 450.0)), weighings=(
+    ...     read("A", 33.0, "tail"), read("B", 68.4, "tail", "glue"), read("C", 450.0, "rest"),
+    ...     read("D", 487.0, "tail", "glue", "rest")))
+    >>> told = estimate(build)
+    >>> [round(x, 1) for x in told.after.total(np.ones(3))]
+    [487.0, 1.5]
+    >>> [each.weighing for each in told.doubts], round(told.believing.total(np.ones(3))[0], 1)
+    (['B'], 496.6)
+    """
+    spoken = (
+        build.lots, build.items, build.scales, build.weighings, build.containers,
+        build.allowance, build.habits,
+    )  # fmt: skip
+    key = tuple(id(part) for part in spoken)
+    known = _KEPT.get(key) or _alike(build, spoken)
+    if known is None:
+        known = _KEPT[key] = (spoken, _estimate(build))
+        for stale in list(_KEPT)[:-KEPT]:
+            _KEPT.pop(stale, None)
+    return known[1]
+
+
+def solve(build: Build) -> Posterior:
+    """The masses as they are told: :func:`estimate` without what is behind it."""
+    return estimate(build).after
+
+
+def _alike(
+    build: Build, spoken: tuple[object, ...]
+) -> tuple[tuple[object, ...], Estimate] | None:
+    """The estimate of a build whose things weigh alike and only sit elsewhere: a drag moves no
+    mass. Looked for among the few last ones."""
+    for before, told in reversed(_KEPT.values()):
+        items = before[1]
+        same = all(a is b for k, (a, b) in enumerate(zip(before, spoken, strict=True)) if k != 1)
+        if (
+            same
+            and isinstance(items, tuple)
+            and len(items) == len(build.items)
+            and all(map(_weigh_alike, items, build.items))
+        ):
+            return before, told
+    return None
+
+
+def _weigh_alike(one: Item, other: Item) -> bool:
+    """Whether the ledger believes the same of two things before anything is weighed: all but
+    where they sit, what they cost, and what they are grouped under elsewhere."""
+    if one is other:
+        return True
+    return one == replace(
+        other,
+        name=one.name, station=one.station, group=one.group, price=one.price, slide=one.slide,
+    )  # fmt: skip
+
+
+def _estimate(build: Build) -> Estimate:
+    readings = Readings.of(build, prior(build))
+    if not readings.sets:
+        wide = widths(build, readings.prior.usual, *(np.zeros(len(build.items)),) * 2)
+        readings = _widened(build, readings, wide)
+        after = posterior(readings, settle(readings, *readings.without(())))
+        return Estimate(after, after, (Branch(1.0, (), after.mean, after.cov),), ())
+    wide = widths(build, readings.prior.usual, *first_look(readings))
+    looked = _Look(build, _widened(build, readings, wide))
+    told = looked.told()
+    if told.doubts:
+        out = {each.weighing for each in told.doubts}
+        spoken = [each.id for each in build.weighings if each.set_aside is None]
+        gone = [j for j, id in enumerate(spoken) if id in out]
+        again = widths(build, readings.prior.usual, *first_look(readings, gone))
+        if any(abs(again[p] / wide.get(p, 1.0) - 1) > CHANGED for p in again):
+            told = _Look(build, _widened(build, readings, again)).told()
+    return told
+
+
+def _widened(build: Build, readings: Readings, wide: dict) -> Readings:  # type: ignore[type-arg]
+    if not wide:
+        return readings
+    by = by_item(build, readings.prior.usual, wide)
+    return readings.under(readings.prior.widened(by))
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Group:
+    """All that may be wrong with one reading: how far it is off without it, in sigma, the branches
+    that leave it out or put it right, and the logarithm of their weight beside believing it."""
+
+    j: int
+    t: float
+    log_weight: float
+    branches: tuple[tuple[float, Branch], ...]
+    """Each with the logarithm of its weight."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Node:
+    """Where the readings settle with some of them gone, and how likely they are."""
+
+    gone: tuple[int, ...]
+    settled: Settled
+    after: Posterior
+    log_evidence: float
+
+
+class _Look:
+    """One look at a build's readings under one prior."""
+
+    def __init__(self, build: Build, readings: Readings) -> None:
+        self.build, self.readings = build, readings
+        self.spoken = tuple(each for each in build.weighings if each.set_aside is None)
+        self.open = np.array([not each.accepted for each in self.spoken], dtype=bool)
+
+    def told(self) -> Estimate:
+        """The mixture, and the doubts.
+
+        One reading after another: where leaving one out, or putting it right, is likelier than
+        all else together, one more is looked for without it.
+        """
+        node = first = self._node((), None)
+        leaves: list[tuple[float, Branch]] = []
+        quiet = [(0.0, Branch(1.0, (), first.after.mean, first.after.cov))]
+        shares: dict[int, float] = {}
+        rivals: dict[int, tuple[str, ...]] = {}
+        base, mixing = 0.0, True
+        while True:
+            groups = self._groups(node)
+            doubtful = [group for group in groups if abs(group.t) > DOUBTFUL]
+            best = max(doubtful, key=lambda group: group.log_weight, default=None)
+            total = float(np.logaddexp.reduce([0.0, *(group.log_weight for group in groups)]))
+            wins = mixing and best is not None and best.log_weight - total > np.log(0.5)
+            last = best is None or len(node.gone) + 1 >= MOST_DOUBTS
+            if mixing:
+                leaves += [(base - total + w, branch) for w, branch in quiet]
+                for group in groups:
+                    shares[group.j] = float(np.exp(base + group.log_weight - total))
+                    if last or not (wins and group is best):
+                        leaves += [(base - total + w, branch) for w, branch in group.branches]
+            if best is None:
+                break
+            rivals[best.j] = tuple(
+                self.spoken[group.j].id
+                for group in doubtful
+                if group is not best and group.log_weight - best.log_weight > np.log(RIVALS)
+            )
+            if last:
+                node = self._node((*node.gone, best.j), node.settled)
+                break
+            if wins:
+                base += best.log_weight - total
+                top = float(np.logaddexp.reduce([w for w, _ in best.branches]))
+                quiet = [(w - top, branch) for w, branch in best.branches]
+            mixing = wins
+            node = self._node((*node.gone, best.j), node.settled)
+        branches = _shared(leaves)
+        told = _mixed(first.after, branches, node.after)
+        doubts = self._doubts(list(node.gone), rivals, shares)
+        return Estimate(told, first.after, branches, doubts)
+
+    def _node(self, gone: tuple[int, ...], near: Settled | None) -> _Node:
+        settled = settle(self.readings, *self.readings.without(gone), near)
+        likely = settled.log_evidence + scatter(self.readings, gone)
+        return _Node(gone, settled, posterior(self.readings, settled), likely)
+
+    def _groups(self, node: _Node) -> list[_Group]:
+        """The readings that may be slips beside those that are gone, with all that may be wrong
+        with each. One that is far off bends the scale's error: it is settled anew without it."""
+        gaps = left_out(self.readings, node.settled)
+        off = np.abs(gaps.t) * self.open
+        off[list(node.gone)] = 0.0
+        order = [int(j) for j in np.argsort(-off, kind="stable")[:LOOKED_AT] if off[j] > UNEASY]
+        groups, far = [], []
+        for j in order:
+            if off[j] > FAR:
+                far.append((j, self._far(node, j)))
+            else:
+                sd, gap = float(gaps.sd[j]), float(gaps.gap[j])
+                likely = 0.5 * (gap / sd) ** 2 + np.log(sd) + 0.5 * np.log(2 * np.pi)
+                after = _without(self.readings, node, j, gap, sd)
+                groups.append(self._group(node, j, gap / sd, after, likely))
+        top = max((likely for _, (_, _, likely) in far), default=0.0)
+        for j, (settled, t, likely) in far:
+            if likely > top - NEAR_BEST:
+                after = posterior(self.readings, settled)
+                groups.append(self._group(node, j, t, after, likely))
+        return [group for group in groups if group.branches]
+
+    def _far(self, node: _Node, j: int) -> tuple[Settled, float, float]:
+        """The rest settled without reading ``j`` as well, how far that reading is from it, and the
+        logarithm of how much likelier the rest is than with it."""
+        gone = (*node.gone, j)
+        settled = settle(self.readings, *self.readings.without(gone), node.settled)
+        gap, sd = gap_of(self.readings, settled, j)
+        likely = settled.log_evidence + scatter(self.readings, gone) - node.log_evidence
+        return settled, gap / sd, likely
+
+    def _prediction(self, after: Posterior, weighing: Weighing) -> Prediction:
+        return predicted(
+            self.build, after, weighing.pan, weighing.scale, weighing.reading_g, recorded=True
+        )
+
+    def _group(self, node: _Node, j: int, t: float, after: Posterior, likely: float) -> _Group:
+        """All that may be wrong with reading ``j``; ``likely`` is the logarithm of how much
+        likelier the rest is without it than with it believed."""
+        weighing = self.spoken[j]
+        found = self._prediction(after, weighing)
+        likely -= np.log(1 - NAMED - UNNAMED)
+        capacity = self.build.scales[int(self.readings.scale[self.readings.at[j]])].capacity_g
+        before = tuple((self.spoken[k].id, None) for k in node.gone)
+
+        def left(slip: Slip | None) -> Branch:
+            return Branch(1.0, (*before, (weighing.id, slip)), after.mean, after.cov)
+
+        any_size = log_any(capacity)
+        possible = sorted(tried(self.build, found), key=lambda each: -each.log_weight)
+        top = max(any_size, *(each.log_weight for each in possible[:1]), any_size)
+        branches = [(likely + any_size, left(None))] if any_size > top + LEAST_LOG else []
+        for each in possible:
+            if each.log_weight < top + LEAST_LOG or likely + each.log_weight < LEAST_LOG:
+                break
+            branch = left(each.slip)
+            if each.slip.repair:
+                branch = self._put_right(after, branch, each.slip, weighing)
+            branches.append((likely + each.log_weight, branch))
+        total = float(np.logaddexp.reduce([weight for weight, _ in branches] or [-np.inf]))
+        return _Group(j, t, total, tuple(branches))
+
+    def _put_right(
+        self, after: Posterior, branch: Branch, slip: Slip, weighing: Weighing
+    ) -> Branch:
+        """The state with a reading as it would have been: ``z += S h (y - h z)/(h' S h + r^2)``."""
+        build = self.build
+        k = next(k for k, scale in enumerate(build.scales) if scale.id == weighing.scale)
+        error = float(after.mean[after.scales][k])
+        row = np.zeros(len(after.mean))
+        row[: after.items.stop] = pan_row(build, slip.pan)
+        load = float(row @ after.mean) + slip.pan.known_g
+        row *= 1 + error
+        row[after.scales.start + k] = load
+        spread = after.cov @ row
+        noise = float(self.readings.noise[self.readings.scale == k][0])
+        if slip.subject is not None:
+            noise += sum(c.doubt_g**2 for c in build.containers if c.id == slip.subject)
+        gain = spread / (float(spread @ row) + noise)
+        return replace(
+            branch,
+            mean=after.mean + gain * (slip.reading_g - (1 + error) * load),
+            cov=after.cov - np.outer(gain, spread),
+        )
+
+    def _doubts(
+        self, gone: list[int], rivals: dict[int, tuple[str, ...]], shares: dict[int, float]
+    ) -> tuple[Doubt, ...]:
+        """The doubtful readings, each tested anew once all of them are out."""
+        gone = list(gone)
+        while gone:
+            rest = settle(self.readings, *self.readings.without(gone))
+            off = {j: abs(np.divide(*gap_of(self.readings, rest, j))) for j in gone}
+            least = min(gone, key=lambda j: off[j])
+            if off[least] > DOUBTFUL:
+                break
+            gone.remove(least)
+        if not gone:
+            return ()
+        after = posterior(self.readings, rest)
+        told = []
+        for j in gone:
+            weighing = self.spoken[j]
+            found = self._prediction(after, weighing)
+            told.append(
+                Doubt(
+                    weighing.id,
+                    found.expected_g,
+                    found.variance**0.5,
+                    found.gap,
+                    rivals[j],
+                    slips(self.build, found),
+                    min(shares.get(j, 0.0), 1.0),
+                )
+            )
+        return tuple(told)
+
+
+def _without(readings: Readings, node: _Node, j: int, gap: float, sd: float) -> Posterior:
+    """A node's posterior with reading ``j`` left out as well, in one step.
+
+    With ``e`` its residual and ``r^2 - v`` the noise less the variance of its fit, ``z -= S h e /
+    (r^2 - v)`` and ``S += S h h' S / (r^2 - v)``; the gap is ``e r^2/(r^2 - v)`` and its variance
+    ``r^4/(r^2 - v)``, both known without loss from the dual form.
+    """
+    s = int(readings.at[j])
+    k, noise = int(readings.scale[s]), float(readings.noise[s])
+    row = np.zeros(len(node.after.mean))
+    row[: node.after.items.stop] = readings.rows[s] * (1 + node.settled.error[k])
+    row[node.after.scales.start + k] = node.settled.load[s]
+    spread = node.after.cov @ row
+    return replace(
+        node.after,
+        mean=node.after.mean - spread * (gap / noise),
+        cov=node.after.cov + np.outer(spread, spread) * (sd / noise) ** 2,
+    )
+
+
+def _shared(leaves: Sequence[tuple[float, Branch]]) -> tuple[Branch, ...]:
+    """The branches with their shares, likeliest first; those that hardly count are left out."""
+    logs = np.array([weight for weight, _ in leaves])
+    weights = np.exp(logs - logs.max())
+    weights /= weights.sum()
+    kept = [k for k in np.argsort(-weights, kind="stable") if weights[k] >= LEAST_SHARE]
+    total = float(weights[kept].sum())
+    return tuple(replace(leaves[k][1], share=float(weights[k]) / total) for k in kept)
+
+
+def _mixed(believing: Posterior, branches: Sequence[Branch], rest: Posterior) -> Posterior:
+    """The mixture's mean and its whole variance, between branches too."""
+    if len(branches) == 1:
+        only = branches[0]
+        return replace(believing, mean=only.mean, cov=only.cov, own=rest.own, told=rest.told)
+    share = np.array([each.share for each in branches])
+    means = np.array([each.mean for each in branches])
+    mean = share @ means
+    apart = (means - mean) * np.sqrt(share)[:, None]
+    cov = apart.T @ apart
+    for each in branches:
+        cov += each.share * each.cov
+    return replace(believing, mean=mean, cov=cov, own=rest.own, told=rest.told)
+
+
+def suspect(build: Build, pan: Pan, scale_id: str, reading_g: float) -> Doubt | None:
+    """A reading that is still on the pan, doubted before it is recorded; None when it is sound."""
+    found = predicted(build, solve(build), pan, scale_id, reading_g, recorded=False)
+    if abs(found.gap) <= DOUBTFUL:
+        return None
+    return Doubt("", found.expected_g, found.variance**0.5, found.gap, (), slips(build, found))
+
+
+def doubts(build: Build) -> tuple[Doubt, ...]:
+    """The doubtful readings, the likeliest slip first, each with what would explain it."""
+    return estimate(build).doubts
