@@ -63,7 +63,7 @@ def settling(made: Practice, rng: np.random.Generator, choose: Chooser) -> tuple
 
 def by_weigh_next(build: Build, told: Assessment) -> Pan | None:
     """What N puts on the pan."""
-    best = next(iter(told.weigh_next), None)
+    best = next((each for each in told.weigh_next if each.scale is None), None)
     if best is None:
         return None
     if best.items:

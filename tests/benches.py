@@ -112,29 +112,42 @@ def reckon(build: Build) -> tuple:  # noqa: PLR0912
     update for every reading, the scale error linearised at the final estimate.
     """
     K, N, S = len(build.lots), len(build.items), len(build.scales)
-    n = K + N + S
+    shared = {"guess": 0.15, "listing": 0.03}
+    F = K + len(shared)
+    n = F + N + S
     lot_at = {lot.id: k for k, lot in enumerate(build.lots)}
-    item_at = {item.id: K + i for i, item in enumerate(build.items)}
-    scale_at = {scale.id: K + N + s for s, scale in enumerate(build.scales)}
+    item_at = {item.id: F + i for i, item in enumerate(build.items)}
+    scale_at = {scale.id: F + N + s for s, scale in enumerate(build.scales)}
     mean0, cov0 = np.zeros(n), np.zeros((n, n))
     for lot in build.lots:
         mean0[lot_at[lot.id]] = lot.constant
         cov0[lot_at[lot.id], lot_at[lot.id]] = lot.doubt**2
+    habit = np.zeros((N, len(shared)))
+    for f, (pedigree, spread) in enumerate(shared.items()):
+        mean0[K + f] = 1.0
+        cov0[K + f, K + f] = spread**2
+        for i, item in enumerate(build.items):
+            if item.pedigree == pedigree and item.doubt_g is None:
+                habit[i, f] = item.stated_g or 0.0
     fractions = {"guess": 0.25, "listing": 0.05, "calculated": 0.03, "joint": 0.4, "covering": 0.1}
-    for item in build.items:
-        i = item_at[item.id]
-        mean0[i] = item.stated_g or 0.0
+    for i, item in enumerate(build.items):
+        row = item_at[item.id]
+        mean0[row] = item.stated_g or 0.0
         for use in item.uses:
-            mean0[i] += use.amount * mean0[lot_at[use.lot]]
+            mean0[row] += use.amount * mean0[lot_at[use.lot]]
         own = item.doubt_g
         if own is None:
-            own = fractions[item.pedigree] * abs(mean0[i])
+            own = fractions[item.pedigree] * abs(mean0[row])
             own = max(own, 0.2) if item.pedigree == "listing" else own
-        cov0[i, i] += own**2
+            own = (own**2 - sum((habit[i] * list(shared.values())) ** 2)) ** 0.5
+        cov0[row, row] += own**2
         for a in item.uses:
             k = lot_at[a.lot]
-            cov0[i, k] += a.amount * cov0[k, k]
-            cov0[k, i] = cov0[i, k]
+            cov0[row, k] += a.amount * cov0[k, k]
+            cov0[k, row] = cov0[row, k]
+        for f in range(len(shared)):
+            cov0[row, K + f] = cov0[K + f, row] = habit[i, f] * cov0[K + f, K + f]
+            cov0[row, F : F + N] += habit[i, f] * habit[:, f] * cov0[K + f, K + f]
     for a in build.items:
         for b in build.items:
             for ua in a.uses:
@@ -147,7 +160,7 @@ def reckon(build: Build) -> tuple:  # noqa: PLR0912
         s = scale_at[scale.id]
         cov0[s, s] = scale.calibration_doubt**2
     at = mean0.copy()
-    for _ in range(4):
+    for _ in range(12):
         mean, cov = mean0.copy(), cov0.copy()
         for weighing in build.weighings:
             if weighing.set_aside is not None:
@@ -158,7 +171,7 @@ def reckon(build: Build) -> tuple:  # noqa: PLR0912
             for sample in weighing.pan.samples:
                 h[lot_at[sample.lot]] += sample.amount
             s = scale_at[weighing.scale]
-            scale = build.scales[s - K - N]
+            scale = build.scales[s - F - N]
             load0, gamma = h @ at + weighing.pan.known_g, at[s]
             jacobian = h * (1 + gamma)
             jacobian[s] = load0

@@ -15,6 +15,9 @@ FRACTION = {"guess": 0.25, "listing": 0.05, "calculated": 0.03, "joint": 0.4, "c
             "allowance": 1.0}  # fmt: skip
 
 
+COMMON = {"guess": 0.15, "listing": 0.03}
+
+
 def phi(t: float) -> float:
     return 0.5 * (1 + erf(t / sqrt(2)))
 
@@ -22,7 +25,9 @@ def phi(t: float) -> float:
 class Reckoning:
     """Everything the tests compare, for one build file."""
 
-    def __init__(self, text: str) -> None:
+    def __init__(self, text: str, learning: bool = True) -> None:
+        """``learning``: weighed items teach how far off their pedigrees are."""
+        self.learning = learning
         self.build = json.loads(text)["build"]
         self.lots = self.build["lots"]
         self.items = self.build["items"]
@@ -57,9 +62,94 @@ class Reckoning:
         mean = lot["constant"] / lot["doubt"] ** 2 + there["value"] / there["doubt"] ** 2
         return mean / told, told**-0.5
 
+    def owns(self, estimates: list[float]) -> list[tuple[float, float, bool]]:
+        """Each item's own doubt, how much of its pedigree's common factor it has, and whether that
+        doubt is the usual one."""
+        told = []
+        for item, mean in zip(self.items, estimates, strict=True):
+            usual = item["doubt_g"] is None and not item["elsewhere"]
+            common = (item["stated_g"] or 0.0) if usual and item["pedigree"] in COMMON else 0.0
+            own = item["doubt_g"]
+            if own is None:
+                own = FRACTION[item["pedigree"]] * abs(mean)
+                if item["pedigree"] == "listing":
+                    own = max(own, 0.2)
+                own = sqrt(own**2 - (COMMON.get(item["pedigree"], 0.0) * common) ** 2)
+            told.append((own, common, usual))
+        return told
+
+    def _widths(self) -> dict[str, float]:
+        """How much wider each pedigree's own doubts are, from the items that were weighed, every
+        reading taken at its word: the independent deviations stand in the state by themselves."""
+        K, N, S = len(self.lots), len(self.items), len(self.scales)
+        lots = {lot["id"]: k for k, lot in enumerate(self.lots)}
+        item_at = {item["id"]: i for i, item in enumerate(self.items)}
+        scale_at = {scale["id"]: s for s, scale in enumerate(self.scales)}
+        pedigrees = list(COMMON)
+        owns = self.owns(self.estimates())
+        # lots, factors, own deviations, scale errors: all independent of one another.
+        sd = np.array([*(self.heard(lot)[1] for lot in self.lots), *COMMON.values(),
+                       *(own if not item["elsewhere"]
+                         else (own**-2 + item["elsewhere"]["doubt"] ** -2) ** -0.5
+                         for (own, _, _), item in zip(owns, self.items, strict=True)),
+                       *(scale["calibration_doubt"] for scale in self.scales)])  # fmt: skip
+        F = K + len(COMMON)
+        rows, gaps, noise = [], [], []
+        for weighing in self.build["weighings"]:
+            if weighing["set_aside"] is not None:
+                continue
+            row, load = np.zeros(len(sd)), weighing["pan"]["known_g"]
+            for on in weighing["pan"]["loads"]:
+                i = item_at[on["item"]]
+                item, count = self.items[i], on["count"]
+                row[F + i] += count
+                for use in item["uses"]:
+                    row[lots[use["lot"]]] += count * use["amount"]
+                if owns[i][1]:
+                    row[K + pedigrees.index(item["pedigree"])] += count * owns[i][1]
+                load += count * self.prior_mass(i)
+            for on in weighing["pan"]["samples"]:
+                row[lots[on["lot"]]] += on["amount"]
+                load += on["amount"] * self.heard(self.lots[lots[on["lot"]]])[0]
+            row[F + N + scale_at[weighing["scale"]]] = weighing["reading_g"]
+            scale = self.scales[scale_at[weighing["scale"]]]
+            repeat = scale["repeatability_g"]
+            repeat = scale["step_g"] / 2 if repeat is None else repeat
+            rows.append(row)
+            gaps.append(weighing["reading_g"] - load)
+            noise.append(scale["step_g"] ** 2 / 12 + repeat**2)
+        widths = {}
+        if not rows:
+            return widths
+        h = np.array(rows) * sd
+        inner = np.linalg.inv(h @ h.T + np.diag(noise))
+        far = {}
+        for i, (own, _, usual) in enumerate(owns):
+            told = h[:, F + i] @ inner @ h[:, F + i]
+            if usual and own > 0 and told > 0.02 and self.items[i]["pedigree"] != "allowance":
+                t = h[:, F + i] @ inner @ np.array(gaps) / sqrt(told)
+                far.setdefault(self.items[i]["pedigree"], []).append((t**2, told))
+        for pedigree, squares in far.items():
+            square = 1.0
+            for _ in range(200):
+                clipped = sum(w * min(t, 6.25 * square) for t, w in squares)
+                square = (8 + clipped) / (8 + sum(w for _, w in squares))
+            widths[pedigree] = sqrt(square)
+        return widths
+
+    def prior_mass(self, i: int) -> float:
+        """An item's mass before any weighing, with what other builds weighed it at."""
+        item, mean = self.items[i], self.estimates()[i]
+        if not item["elsewhere"]:
+            return mean
+        own, found = self.owns(self.estimates())[i][0], item["elsewhere"]
+        told = 1 / own**2 + 1 / found["doubt"] ** 2
+        return (mean / own**2 + found["value"] / found["doubt"] ** 2) / told
+
     def _prior(self) -> None:
         K, N, S = len(self.lots), len(self.items), len(self.scales)
         n = K + N + S
+        widths = self._widths() if self.learning else {}
         at = {lot["id"]: k for k, lot in enumerate(self.lots)}
         self.mean, self.cov = np.zeros(n), np.zeros((n, n))
         shares = np.zeros((N, K))
@@ -67,20 +157,21 @@ class Reckoning:
             self.mean[k], sd = self.heard(lot)
             self.cov[k, k] = sd**2
         estimates = self.estimates()
+        owns = self.owns(estimates)
         for i, item in enumerate(self.items):
             for use in item["uses"]:
                 shares[i, at[use["lot"]]] += use["amount"]
             self.mean[K + i] = estimates[i]
         for i, item in enumerate(self.items):
-            own = item["doubt_g"]
-            if own is None:
-                own = FRACTION[item["pedigree"]] * abs(estimates[i])
-                if item["pedigree"] == "listing":
-                    own = max(own, 0.2)
+            own, common, usual = owns[i]
+            if usual:
+                own *= widths.get(item["pedigree"], 1.0)
             for k in range(K):
                 self.cov[K + i, k] = self.cov[k, K + i] = shares[i, k] * self.cov[k, k]
             for j in range(N):
                 together = sum(shares[i, k] * shares[j, k] * self.cov[k, k] for k in range(K))
+                if item["pedigree"] == self.items[j]["pedigree"] and common:
+                    together += common * owns[j][1] * COMMON[item["pedigree"]] ** 2
                 self.cov[K + i, K + j] = together
             if item["elsewhere"]:
                 found = item["elsewhere"]
@@ -100,7 +191,7 @@ class Reckoning:
         scale_at = {scale["id"]: K + N + s for s, scale in enumerate(self.scales)}
         mean0, cov0, around = self.mean, self.cov, self.mean.copy()
         self.been = set()
-        for _ in range(5):
+        for _ in range(12):
             mean, cov = mean0.copy(), cov0.copy()
             for weighing in self.build["weighings"]:
                 if weighing["set_aside"] is not None:
@@ -269,7 +360,7 @@ class Reckoning:
             less = {**self.build, "weighings": [
                 w for w in self.build["weighings"] if w["id"] != weighing["id"]
             ]}  # fmt: skip
-            rest = Reckoning(json.dumps({"build": less}))
+            rest = Reckoning(json.dumps({"build": less}), learning=False)
             told[weighing["id"]] = rest.off(weighing)
         return told
 

@@ -1,6 +1,6 @@
 """The four answers for one loadout: all-up weight, wing loading, thrust-to-weight, balance."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -8,8 +8,9 @@ import numpy as np
 from oaken_scale.core.balance import CentreOfGravity, Stations, centre_of_gravity
 from oaken_scale.core.build import BalanceUnit, Build, Loadout, Target, TargetKind
 from oaken_scale.core.ledger import Posterior
-from oaken_scale.core.prior import Vector
-from oaken_scale.core.verdict import Answer, Mend, chance_below, judge
+from oaken_scale.core.mixture import Estimate
+from oaken_scale.core.prior import Matrix, Vector
+from oaken_scale.core.verdict import Answer, Mend, chance_below, chance_within, judge
 from oaken_scale.core.wing import WingFigures
 
 NO_PARTS: Final = "add the parts on the Plan"
@@ -31,11 +32,33 @@ class Flying:
     auw_sd_g: float
     cg: CentreOfGravity | None
     fully_weighed: bool
+    forms: tuple[tuple[float, float, float], ...] = ()
+    """The mixture's branches: share, all-up weight and its doubt [g]."""
+    disbelieving: tuple[str, ...] = ()
+    """The readings that are not believed."""
+    believing_g: Vector | None = None
+    """Item masses if they are right, shape (N,); None where nothing is doubted."""
+    unchecked_scale: str | None = None
+    """A scale that felt what is aboard, and no known weight."""
 
     @property
     def has_mass(self) -> bool:
         """Whether anything aboard weighs anything: before that there is nothing to tell."""
         return self.auw_g > 0
+
+    @property
+    def believed_auw_g(self) -> float | None:
+        """All-up weight if the readings that are not believed are right [g]."""
+        return None if self.believing_g is None else float(self.believing_g @ self.aboard)
+
+    @property
+    def believed_x_mm(self) -> float | None:
+        """The CG along x then [mm from the nose]."""
+        if self.believing_g is None:
+            return None
+        here = self.believing_g * self.aboard * self.where.placed
+        total = float(here.sum())
+        return float(here @ self.where.xyz[:, 0]) / total if total > 0 else None
 
     def target(self, kind: TargetKind) -> Target | None:
         """The build's target of a kind."""
@@ -49,10 +72,19 @@ def flying(
     where: Stations,
     wing: WingFigures | None,
     been_on_pan: Vector,
+    told: Estimate | None = None,
 ) -> Flying:
-    """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which items a pan has felt."""
+    """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which items a pan has felt,
+    ``told`` which readings are not believed."""
     aboard = np.array(build.aboard(loadout), dtype=float)
     auw, auw_sd = after.total(aboard)
+    forms: tuple[tuple[float, float, float], ...] = ()
+    if told is not None and told.after is after and len(told.branches) > 1:
+        here = after.items
+        forms = tuple(
+            (each.share, float(aboard @ each.mean[here]), _sd(each.cov[here, here], aboard))
+            for each in told.branches
+        )
     return Flying(
         build=build,
         wing=wing,
@@ -63,6 +95,68 @@ def flying(
         auw_sd_g=auw_sd,
         cg=centre_of_gravity(after.mass, after.mass_cov, where, aboard),
         fully_weighed=bool(aboard.any() and (been_on_pan[aboard > 0] > 0).all()),
+        forms=forms,
+        disbelieving=() if told is None else told.disbelieving,
+        believing_g=told.believing.mass if told is not None and told.doubts else None,
+        unchecked_scale=unchecked_scale(build, after, aboard),
+    )
+
+
+def _sd(cov: Matrix, weight: Vector) -> float:
+    return max(float(weight @ cov @ weight), 0.0) ** 0.5
+
+
+UNCHECKED: Final = 0.01
+"""How far a scale may read off that no known weight was ever on, as a fraction of the load."""
+
+MATTERS: Final = 0.25
+"""Another value matters from so many sigma away."""
+
+
+def unchecked_scale(build: Build, after: Posterior, aboard: Vector) -> str | None:
+    """The scale that felt most of what is aboard while no known weight was ever on it; None where
+    every scale was checked. It shows in nothing that is weighed on it."""
+    checked = {
+        w.scale for w in build.weighings if w.set_aside is None and w.pan.known_g > 0
+    }
+    felt: dict[int, Vector] = {}
+    for each, row in zip(after.sets, after.rows[:, after.items], strict=True):
+        felt[each.scale] = np.maximum(felt.get(each.scale, np.zeros(len(aboard))), row != 0)
+    grams = {
+        k: float((on * aboard) @ after.mass)
+        for k, on in felt.items()
+        if build.scales[k].id not in checked
+    }
+    most = max(grams, key=lambda k: grams[k], default=None)
+    return build.scales[most].id if most is not None and grams[most] > 0 else None
+
+
+def _aside(plane: Flying, answer: Answer, believing: float | None, by_load: bool) -> Answer:
+    """The answer with what it is if the readings that it does not believe are right, and with the
+    scale that no known weight was on, each where it matters. ``by_load``: it moves with the load.
+    """
+    if answer.value is None or answer.sd is None:
+        return answer
+    if believing is not None and abs(believing - answer.value) > MATTERS * answer.sd:
+        answer = replace(answer, disbelieving=plane.disbelieving, believing=believing)
+    if (
+        by_load
+        and answer.margin is not None
+        and abs(answer.margin) < UNCHECKED * abs(answer.value)
+        and plane.unchecked_scale is not None
+    ):
+        answer = replace(answer, unchecked_scale=plane.unchecked_scale)
+    return answer
+
+
+def _chance(plane: Flying, target: Target | None, per_gram: float) -> float | None:
+    """The chance that a target on what goes with the mass is met, over all that may be wrong;
+    ``per_gram`` of its unit. None where nothing is doubted."""
+    if target is None or not plane.forms:
+        return None
+    return sum(
+        share * chance_within(target.low, target.high, grams * per_gram, sd * per_gram)
+        for share, grams, sd in plane.forms
     )
 
 
@@ -73,9 +167,11 @@ def all_up_weight(plane: Flying) -> Answer:
         return _missing(TargetKind.AUW, "g", target, NO_PARTS)
     over = plane.auw_g - target.high if target and target.high is not None else 0.0
     mends = (Mend("lighter_g", over),) if over > 0 else ()
-    return judge(
-        TargetKind.AUW, "g", plane.auw_g, plane.auw_sd_g, target, plane.fully_weighed, mends=mends
+    chance = _chance(plane, target, 1.0)
+    told = judge(
+        TargetKind.AUW, "g", plane.auw_g, plane.auw_sd_g, target, plane.fully_weighed, chance, mends
     )
+    return _aside(plane, told, plane.believed_auw_g, by_load=True)
 
 
 def wing_loading(plane: Flying) -> Answer:
@@ -94,7 +190,10 @@ def wing_loading(plane: Flying) -> Answer:
             Mend("more_wing_dm2", plane.auw_g / target.high - area),
         )
     loading, doubt = plane.auw_g / area, plane.auw_sd_g / area
-    return judge(kind, unit, loading, doubt, target, plane.fully_weighed, mends=mends)
+    chance = _chance(plane, target, 1 / area)
+    told = judge(kind, unit, loading, doubt, target, plane.fully_weighed, chance, mends)
+    believing = plane.believed_auw_g
+    return _aside(plane, told, None if believing is None else believing / area, by_load=True)
 
 
 def thrust_to_weight(plane: Flying) -> Answer:
@@ -121,15 +220,25 @@ def thrust_to_weight(plane: Flying) -> Answer:
                 Mend("more_thrust_gf", target.low * plane.auw_g - thrust.thrust_gf),
                 Mend("lighter_g", plane.auw_g - thrust.thrust_gf / target.low),
             )
-    return judge(kind, unit, ratio, sd, target, plane.fully_weighed, probability, mends)
+    told = judge(kind, unit, ratio, sd, target, plane.fully_weighed, probability, mends)
+    believing = plane.believed_auw_g
+    other = thrust.thrust_gf / believing if believing else None
+    return _aside(plane, told, other, by_load=True)
 
 
 def _chance_of_ratio(plane: Flying, thrust_gf: float, doubt_gf: float, target: Target) -> float:
     """Probability that the thrust-to-weight ratio lies within its limit or band."""
 
+    forms = plane.forms or ((1.0, plane.auw_g, plane.auw_sd_g),)
+
     def chance_under(ratio: float) -> float:
-        sd = (doubt_gf**2 + (ratio * plane.auw_sd_g) ** 2) ** 0.5
-        return chance_below(0.0, thrust_gf - ratio * plane.auw_g, sd)
+        return sum(
+            share
+            * chance_below(
+                0.0, thrust_gf - ratio * grams, (doubt_gf**2 + (ratio * sd) ** 2) ** 0.5
+            )
+            for share, grams, sd in forms
+        )
 
     high = 1.0 if target.high is None else chance_under(target.high)
     low = 0.0 if target.low is None else chance_under(target.low)
@@ -149,7 +258,10 @@ def balance(plane: Flying) -> Answer:
     origin, size = balance_axis(unit, plane.wing)
     value, sd = (plane.cg.x_mm - origin) / size, plane.cg.x_sd_mm / size
     mends = _slide(plane, target, value, size)
-    return judge(kind, unit, value, sd, target, plane.fully_weighed, mends=mends)
+    told = judge(kind, unit, value, sd, target, plane.fully_weighed, mends=mends)
+    believing = plane.believed_x_mm
+    other = None if believing is None else (believing - origin) / size
+    return _aside(plane, told, other, by_load=False)
 
 
 def balance_axis(unit: BalanceUnit, wing: WingFigures | None) -> tuple[float, float]:

@@ -18,6 +18,8 @@ from oaken_scale.core.damp import Damp, damp
 from oaken_scale.core.doubt import Doubt, predicted
 from oaken_scale.core.drift import drifts
 from oaken_scale.core.forecast import Behind, Lesson, Mark, behind, lessons, mark_of
+from oaken_scale.core.habit import HabitFound, tells
+from oaken_scale.core.habit import found as habits_found
 from oaken_scale.core.joint_clock import JointTimes, joint_times
 from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.life import unchecked_since
@@ -28,7 +30,7 @@ from oaken_scale.core.scale import before_the_fact
 from oaken_scale.core.stages import SoFar, so_far
 from oaken_scale.core.twins import Twin, twins
 from oaken_scale.core.verdict import Answer, Word, worst
-from oaken_scale.core.weigh_next import Suggestion, goals, rank
+from oaken_scale.core.weigh_next import Suggestion, checks_of_scales, goals, rank
 from oaken_scale.core.wing import WingFigures, area_dm2, plan_outline, side_outline, wing_figures
 
 
@@ -151,6 +153,7 @@ class Assessment:
     joints: tuple[JointTimes, ...]
     doubts: tuple[Doubt, ...]
     lessons: tuple[Lesson, ...]
+    habits: tuple[HabitFound, ...]
     twins: tuple[Twin, ...]
     budget: tuple[BudgetLine, ...]
     damp: tuple[Damp, ...]
@@ -203,7 +206,7 @@ def fly(build: Build) -> Flown:
     after, where, checks = checked(build, summed, stations(build, wing))
     been = been_on_pan(build, after)
     planes = tuple(
-        flying(build, loadout, after, where, wing, been) for loadout in build.loadouts or (None,)
+        flying(build, loadout, after, where, wing, been, told) for loadout in build.loadouts or (None,)
     )
     names = tuple((loadout.id, loadout.name) for loadout in build.loadouts) or (AS_BUILT,)
     return Flown(told, summed, after, where, wing, checks, been, planes, names)
@@ -252,10 +255,14 @@ def assess(build: Build) -> Assessment:
         wing=wing,
         outlines=_outlines(build),
         proportions=proportions(build, wing, max(plane.auw_g for plane in planes)),
-        weigh_next=rank(build, after, goals(planes, answers), 4),
+        weigh_next=(
+            *rank(build, after, goals(planes, answers), 4),
+            *checks_of_scales(build, (answer for four in answers for answer in four)),
+        ),
         joints=joint_times(build),
         doubts=(doubted := flown.estimate.doubts),
         lessons=lessons(build, after),
+        habits=tuple(each for each in habits_found(build, summed, flown.estimate.wide) if tells(each)),
         twins=twins(build, after),
         budget=budget_lines(build, after, planes[0].aboard),
         damp=(gained := damp(build)),

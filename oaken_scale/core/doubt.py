@@ -16,6 +16,10 @@ DOUBTFUL: Final = 3.0
 """A reading this many sigma from what the rest predicts is doubtful."""
 
 
+LEAST_PART: Final = 0.4
+"""An item's own doubt is most of a prediction's where neither is less than this of the other."""
+
+
 @dataclass(frozen=True, slots=True)
 class Doubt:
     """A doubtful reading: what the rest predicts [g], one sigma, how far it is off in sigma.
@@ -147,11 +151,12 @@ def predicted(
     row[after.scales.start + k] = load
     spread = after.cov @ row
     noise = reading_doubt(scale) ** 2
+    variance = noise + max(float(spread @ row), 0.0)
     return Prediction(
         reading_g=reading_g,
         pan=pan,
         expected_g=(1 + error) * load,
-        variance=noise + max(float(spread @ row), 0.0),
+        variance=variance,
         noise=noise,
         error=error,
         mass=after.mass,
@@ -159,5 +164,16 @@ def predicted(
         covariance=spread[after.items],
         step_g=scale.step_g,
         recorded=recorded,
+        freedom=_freedom(after, row[after.items], variance),
     )
+
+
+def _freedom(after: Posterior, row: Vector, variance: float) -> float:
+    """With how many degrees of freedom a prediction's doubt is known: those of the item whose own
+    doubt is most of it, which was learned from few; infinite where a pan told the rest."""
+    own = (row * after.prior.own_sd) ** 2
+    total = float(own.sum())
+    if not LEAST_PART * variance < total < variance / LEAST_PART:
+        return float("inf")
+    return float(after.prior.freedom[int(own.argmax())])
 

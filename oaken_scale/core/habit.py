@@ -13,13 +13,16 @@ from numpy.typing import NDArray
 
 from oaken_scale.core.build import Build, Habit, Pedigree
 from oaken_scale.core.ledger import Posterior
-from oaken_scale.core.prior import HABITUAL, Vector, habit_of
+from oaken_scale.core.prior import HABITUAL, Prior, Vector, habit_of
 
 TRIED: Final = 8
 """What the table of pedigrees is worth, in weighed items."""
 
 WEIGHED: Final = 0.5
 """An item counts as weighed when readings took away so much of its own doubt's variance."""
+
+FELT: Final = 0.02
+"""One that readings say less of says nothing of how far its pedigree lies off."""
 
 CLIPPED: Final = 2.5
 """Items farther off than so many times the learned doubt are more likely slips: they count as
@@ -52,14 +55,27 @@ class HabitFound:
     moved_g: float
 
 
+@dataclass(frozen=True, slots=True)
+class Width:
+    """How many times as wide a pedigree's own doubt is as the table says, and with how many degrees
+    of freedom that was learned."""
+
+    times: float
+    freedom: float
+
+
+USUAL_WIDTH: Final = Width(1.0, TRIED)
+
+
 def widths(
     build: Build, usual: NDArray[np.bool_], own: Vector, told: Vector
-) -> dict[Pedigree, float]:
+) -> dict[Pedigree, Width]:
     """How many times as wide each pedigree's own doubt is as the table says.
 
     ``tau^2 = (8 + sum t_i^2) / (8 + n)`` over the ``n`` weighed items whose doubt is the usual one;
     ``own`` (N,) are the ``t_i``, each item left out itself, ``told`` (N,) how much of its doubt
-    was weighed away. One that is over 2.5 tau counts as 2.5 tau, so that a slip does not widen all.
+    was weighed away: one weighed by difference counts by so much. One that is over 2.5 tau counts
+    as 2.5 tau, so that a slip does not widen all.
 
     Source: docs/methods.md, section 1; Huber, *Robust Statistics*, chapter 5 (the clipping).
 
@@ -67,13 +83,13 @@ def widths(
     >>> build = Build("b", "B", items=tuple(
     ...     Item(str(k), "x", Pedigree.LISTING, stated_g=9.0) for k in range(4)))
     >>> far = widths(build, np.ones(4, bool), np.array([2.0, -2.0, 1.5, 1.0]), np.ones(4))
-    >>> round(far[Pedigree.LISTING], 4)  # sqrt((8 + 11.25) / 12)
+    >>> round(far[Pedigree.LISTING].times, 4)  # sqrt((8 + 11.25) / 12)
     1.2666
     """
-    counted = usual & (told > WEIGHED)
-    by: dict[Pedigree, list[float]] = {}
-    for i in np.flatnonzero(counted):
-        by.setdefault(build.items[i].pedigree, []).append(float(own[i]) ** 2)
+    by: dict[Pedigree, list[tuple[float, float]]] = {}
+    for i in np.flatnonzero(usual & (told > FELT)):
+        square = float(own[i]) ** 2
+        by.setdefault(build.items[i].pedigree, []).append((square, float(told[i])))
     heard = {each.pedigree: each for each in build.habits}
     return {
         pedigree: _width(by.get(pedigree, []), heard.get(pedigree))
@@ -82,34 +98,38 @@ def widths(
     }
 
 
-def _width(squares: list[float], heard: Habit | None) -> float:
+def _width(squares: list[tuple[float, float]], heard: Habit | None) -> Width:
     base, count = float(TRIED), float(TRIED)
     if heard is not None and heard.weighed:
         share = min(1.0, MOST_HEARD / heard.weighed)
         base, count = base + share * heard.squares, count + share * heard.weighed
-    square, count = 1.0, count + len(squares)
+    square, count = 1.0, count + sum(weight for _, weight in squares)
     for _ in range(60):
         most = CLIPPED**2 * square
-        square, before = (base + sum(min(t, most) for t in squares)) / count, square
+        square, before = (base + sum(w * min(t, most) for t, w in squares)) / count, square
         if abs(square - before) < 1e-9:
             break
-    return float(square**0.5)
+    return Width(float(square**0.5), count)
 
 
-def by_item(build: Build, usual: NDArray[np.bool_], wide: dict[Pedigree, float]) -> Vector:
-    """The factor on each item's own doubt, shape (N,)."""
-    return np.array(
-        [
-            wide.get(item.pedigree, 1.0) if here else 1.0
-            for item, here in zip(build.items, usual, strict=True)
-        ],
-        dtype=float,
-    )
+def widened(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> Prior:
+    """The prior with each pedigree's own doubt as wide as was learned; one that the builder gave
+    stays as it is."""
+    given = Width(1.0, np.inf)
+    by = [
+        wide.get(item.pedigree, USUAL_WIDTH)
+        if usual and item.pedigree is not Pedigree.ALLOWANCE
+        else given
+        for item, usual in zip(build.items, believed.usual, strict=True)
+    ]
+    table = np.array([(each.times, each.freedom) for each in by], dtype=float).reshape(-1, 2)
+    return believed.widened(table[:, 0], table[:, 1])
 
 
-def found(build: Build, after: Posterior) -> tuple[HabitFound, ...]:
+def found(
+    build: Build, after: Posterior, wide: dict[Pedigree, Width]
+) -> tuple[HabitFound, ...]:
     """How guesses and listings run on this build, where weighing told anything of it."""
-    wide = widths(build, after.prior.usual, after.own, after.told)
     habits = [habit_of(item) for item in build.items]
     told = []
     for p, pedigree in enumerate(HABITUAL):
@@ -125,7 +145,7 @@ def found(build: Build, after: Posterior) -> tuple[HabitFound, ...]:
                 pedigree=pedigree,
                 factor=float(after.mean[at]),
                 sd=float(after.sd[at]),
-                width=wide.get(pedigree, 1.0),
+                width=wide.get(pedigree, USUAL_WIDTH).times,
                 weighed=int(weighed.sum()),
                 left=int(left.sum()),
                 moved_g=float((after.mass - stated)[left].sum()),

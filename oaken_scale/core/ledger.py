@@ -19,7 +19,7 @@ from oaken_scale.core.build import Build, Pan
 from oaken_scale.core.prior import HABITUAL, Matrix, Prior, Vector, prior
 from oaken_scale.core.scale import reading_doubt
 
-SETTLED: Final = 1e-4
+SETTLED: Final = 1e-7
 """It has settled when no load moves by more than this share of its reading's doubt."""
 
 ROUNDS: Final = 60

@@ -12,9 +12,9 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.build import Build, Item, Pan, Weighing
+from oaken_scale.core.build import Build, Item, Pan, Pedigree, Weighing
 from oaken_scale.core.doubt import DOUBTFUL, Doubt, gap_of, left_out, predicted, scatter
-from oaken_scale.core.habit import by_item, widths
+from oaken_scale.core.habit import USUAL_WIDTH, Width, widened, widths
 from oaken_scale.core.ledger import (
     Posterior,
     Readings,
@@ -25,7 +25,16 @@ from oaken_scale.core.ledger import (
     settle,
 )
 from oaken_scale.core.prior import Matrix, Vector, prior
-from oaken_scale.core.slips import NAMED, UNNAMED, Prediction, Slip, log_any, slips, tried
+from oaken_scale.core.slips import (
+    NAMED,
+    UNNAMED,
+    Prediction,
+    Slip,
+    log_any,
+    log_chance,
+    slips,
+    tried,
+)
 
 UNEASY: Final = 2.5
 """A reading nearer than this to what the rest predicts is believed without looking further."""
@@ -39,10 +48,10 @@ FAR: Final = 6.0
 NEAR_BEST: Final = 12.0
 """One whose leaving out is less likely than the best by more than this (in logarithms) is not."""
 
-LEAST_SHARE: Final = 1e-3
+LEAST_SHARE: Final = 1e-6
 """A branch with a smaller share is left out of the mixture."""
 
-LEAST_LOG: Final = -7.0
+LEAST_LOG: Final = -14.0
 """The same as a logarithm, for branches beside the likeliest of their reading."""
 
 MOST_DOUBTS: Final = 8
@@ -50,6 +59,12 @@ MOST_DOUBTS: Final = 8
 
 RIVALS: Final = 0.05
 """One that may be wrong instead, at least this likely beside the likeliest, contradicts it."""
+
+BEGUN: Final = 5
+"""So many of the readings farthest off are tried as the first one put aside, where several are."""
+
+MOST_BRANCHES: Final = 40
+"""So many branches are kept at most."""
 
 CHANGED: Final = 0.05
 """Widths that change by more once the slips are out are learned anew."""
@@ -75,13 +90,23 @@ class Estimate:
 
     ``after`` has the mixture's mean and covariance; ``believing`` is the settled estimate with
     every reading believed; ``branches`` the mixture, likeliest first; ``doubts`` the doubtful
-    readings, the likeliest slip first.
+    readings, the likeliest slip first; ``wide`` how wide each pedigree's own doubt was learned to be.
     """
 
     after: Posterior
     believing: Posterior
     branches: tuple[Branch, ...]
     doubts: tuple[Doubt, ...]
+    wide: dict[Pedigree, Width]
+
+    @property
+    def disbelieving(self) -> tuple[str, ...]:
+        """The readings that are more likely wrong than not; where none is, those that contradict
+        each other."""
+        likely = tuple(each.weighing for each in self.doubts if each.disbelieved >= 0.5)
+        return likely or tuple(
+            id for each in self.doubts[:1] for id in (each.weighing, *each.contradicts)
+        )
 
 
 # Kept by the identity of what it is a function of; holding that keeps identities true.
@@ -109,8 +134,8 @@ def estimate(build: Build) -> Estimate:
     >>> told = estimate(build)
     >>> [round(x, 1) for x in told.after.total(np.ones(3))]
     [487.0, 1.5]
-    >>> [each.weighing for each in told.doubts], round(told.believing.total(np.ones(3))[0], 1)
-    (['B'], 496.6)
+    >>> [each.weighing for each in told.doubts], round(told.believing.total(np.ones(3))[0])
+    (['B'], 496)
     """
     spoken = (
         build.lots, build.items, build.scales, build.weighings, build.containers,
@@ -165,25 +190,24 @@ def _estimate(build: Build) -> Estimate:
         wide = widths(build, readings.prior.usual, *(np.zeros(len(build.items)),) * 2)
         readings = _widened(build, readings, wide)
         after = posterior(readings, settle(readings, *readings.without(())))
-        return Estimate(after, after, (Branch(1.0, (), after.mean, after.cov),), ())
+        return Estimate(after, after, (Branch(1.0, (), after.mean, after.cov),), (), wide)
     wide = widths(build, readings.prior.usual, *first_look(readings))
-    looked = _Look(build, _widened(build, readings, wide))
-    told = looked.told()
+    told = _Look(build, _widened(build, readings, wide), wide).told()
     if told.doubts:
         out = {each.weighing for each in told.doubts}
         spoken = [each.id for each in build.weighings if each.set_aside is None]
         gone = [j for j, id in enumerate(spoken) if id in out]
         again = widths(build, readings.prior.usual, *first_look(readings, gone))
-        if any(abs(again[p] / wide.get(p, 1.0) - 1) > CHANGED for p in again):
-            told = _Look(build, _widened(build, readings, again)).told()
+        if any(
+            abs(again.get(p, USUAL_WIDTH).times / wide.get(p, USUAL_WIDTH).times - 1) > CHANGED
+            for p in {*again, *wide}
+        ):
+            told = _Look(build, _widened(build, readings, again), again).told()
     return told
 
 
-def _widened(build: Build, readings: Readings, wide: dict) -> Readings:  # type: ignore[type-arg]
-    if not wide:
-        return readings
-    by = by_item(build, readings.prior.usual, wide)
-    return readings.under(readings.prior.widened(by))
+def _widened(build: Build, readings: Readings, wide: dict[Pedigree, Width]) -> Readings:
+    return readings.under(widened(build, readings.prior, wide))
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -208,84 +232,114 @@ class _Node:
     log_evidence: float
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class _Way:
+    """One way through the readings: where it ends, the mixture's leaves with the logarithms of
+    their weights beside believing everything, which readings may be wrong instead of each that is
+    put aside, and the logarithm of the way's own weight."""
+
+    node: _Node
+    leaves: list[tuple[float, Branch]]
+    rivals: dict[int, tuple[str, ...]]
+    log_weight: float
+
+
 class _Look:
     """One look at a build's readings under one prior."""
 
-    def __init__(self, build: Build, readings: Readings) -> None:
-        self.build, self.readings = build, readings
+    def __init__(self, build: Build, readings: Readings, wide: dict[Pedigree, Width]) -> None:
+        self.build, self.readings, self.wide = build, readings, wide
         self.spoken = tuple(each for each in build.weighings if each.set_aside is None)
         self.open = np.array([not each.accepted for each in self.spoken], dtype=bool)
 
     def told(self) -> Estimate:
         """The mixture, and the doubts.
 
-        One reading after another: where leaving one out, or putting it right, is likelier than
-        all else together, one more is looked for without it.
+        Where two or more are put aside, the one that looked worst at first may be sound: ways that
+        begin with another of the doubtful ones are gone as well, and the likeliest is told.
         """
-        node = first = self._node((), None)
+        first = self._node((), None)
+        way = self._way(first, ())
+        if len(way.node.gone) > 1:
+            off = np.abs(left_out(self.readings, first.settled).t) * self.open
+            begin = [int(j) for j in np.argsort(-off, kind="stable") if off[j] > DOUBTFUL]
+            others = [self._way(first, (j,)) for j in begin[:BEGUN] if j != way.node.gone[0]]
+            way = max([way, *others], key=lambda each: each.log_weight)
+        kept, rest = self._tested_anew(way.node.gone)
+        branches = _shared(way.leaves)
+        told = _mixed(first.after, branches, way.node.after)
+        doubts = self._doubts(kept, rest, way, branches) if rest is not None else ()
+        return Estimate(told, first.after, branches, doubts, self.wide)
+
+    def _way(self, first: _Node, begin: tuple[int, ...]) -> _Way:
+        """One reading after another: where leaving one out, or putting it right, is likelier than
+        all else together, one more is looked for without it. It begins with ``begin``."""
+        node, base, mixing, story = first, 0.0, True, 0.0
         leaves: list[tuple[float, Branch]] = []
         quiet = [(0.0, Branch(1.0, (), first.after.mean, first.after.cov))]
-        shares: dict[int, float] = {}
         rivals: dict[int, tuple[str, ...]] = {}
-        base, mixing = 0.0, True
         while True:
-            groups = self._groups(node)
+            wanted = begin[len(node.gone)] if len(node.gone) < len(begin) else None
+            groups = self._groups(node, wanted)
             doubtful = [group for group in groups if abs(group.t) > DOUBTFUL]
             best = max(doubtful, key=lambda group: group.log_weight, default=None)
-            total = float(np.logaddexp.reduce([0.0, *(group.log_weight for group in groups)]))
-            wins = mixing and best is not None and best.log_weight - total > np.log(0.5)
+            if wanted is not None:
+                best = next((group for group in groups if group.j == wanted), None)
             last = best is None or len(node.gone) + 1 >= MOST_DOUBTS
+            goes_on = mixing and best is not None and not last
+            if best is not None and wanted is None:
+                total = np.logaddexp.reduce([0.0, *(group.log_weight for group in groups)])
+                goes_on = goes_on and bool(best.log_weight - total > np.log(0.5))
             if mixing:
-                leaves += [(base - total + w, branch) for w, branch in quiet]
-                for group in groups:
-                    shares[group.j] = float(np.exp(base + group.log_weight - total))
-                    if last or not (wins and group is best):
-                        leaves += [(base - total + w, branch) for w, branch in group.branches]
+                leaves += [(base + w, branch) for w, branch in quiet]
+                leaves += [
+                    (base + w, branch)
+                    for group in groups
+                    if not (goes_on and group is best)
+                    for w, branch in group.branches
+                ]
             if best is None:
                 break
+            story += best.log_weight
             rivals[best.j] = tuple(
                 self.spoken[group.j].id
                 for group in doubtful
                 if group is not best and group.log_weight - best.log_weight > np.log(RIVALS)
             )
-            if last:
-                node = self._node((*node.gone, best.j), node.settled)
-                break
-            if wins:
-                base += best.log_weight - total
-                top = float(np.logaddexp.reduce([w for w, _ in best.branches]))
-                quiet = [(w - top, branch) for w, branch in best.branches]
-            mixing = wins
+            if goes_on:
+                base += best.log_weight
+                quiet = [(w - best.log_weight, branch) for w, branch in best.branches]
+            mixing = goes_on
             node = self._node((*node.gone, best.j), node.settled)
-        branches = _shared(leaves)
-        told = _mixed(first.after, branches, node.after)
-        doubts = self._doubts(list(node.gone), rivals, shares)
-        return Estimate(told, first.after, branches, doubts)
+            if last:
+                break
+        return _Way(node, leaves, rivals, story)
 
     def _node(self, gone: tuple[int, ...], near: Settled | None) -> _Node:
         settled = settle(self.readings, *self.readings.without(gone), near)
         likely = settled.log_evidence + scatter(self.readings, gone)
         return _Node(gone, settled, posterior(self.readings, settled), likely)
 
-    def _groups(self, node: _Node) -> list[_Group]:
+    def _groups(self, node: _Node, wanted: int | None = None) -> list[_Group]:
         """The readings that may be slips beside those that are gone, with all that may be wrong
         with each. One that is far off bends the scale's error: it is settled anew without it."""
         gaps = left_out(self.readings, node.settled)
         off = np.abs(gaps.t) * self.open
         off[list(node.gone)] = 0.0
         order = [int(j) for j in np.argsort(-off, kind="stable")[:LOOKED_AT] if off[j] > UNEASY]
+        if wanted is not None and wanted not in order:
+            order.append(wanted)
         groups, far = [], []
         for j in order:
             if off[j] > FAR:
                 far.append((j, self._far(node, j)))
             else:
                 sd, gap = float(gaps.sd[j]), float(gaps.gap[j])
-                likely = 0.5 * (gap / sd) ** 2 + np.log(sd) + 0.5 * np.log(2 * np.pi)
                 after = _without(self.readings, node, j, gap, sd)
-                groups.append(self._group(node, j, gap / sd, after, likely))
+                groups.append(self._group(node, j, gap / sd, after, None))
         top = max((likely for _, (_, _, likely) in far), default=0.0)
         for j, (settled, t, likely) in far:
-            if likely > top - NEAR_BEST:
+            if likely > top - NEAR_BEST or j == wanted:
                 after = posterior(self.readings, settled)
                 groups.append(self._group(node, j, t, after, likely))
         return [group for group in groups if group.branches]
@@ -304,12 +358,16 @@ class _Look:
             self.build, after, weighing.pan, weighing.scale, weighing.reading_g, recorded=True
         )
 
-    def _group(self, node: _Node, j: int, t: float, after: Posterior, likely: float) -> _Group:
-        """All that may be wrong with reading ``j``; ``likely`` is the logarithm of how much
-        likelier the rest is without it than with it believed."""
+    def _group(
+        self, node: _Node, j: int, t: float, after: Posterior, likelier: float | None
+    ) -> _Group:
+        """All that may be wrong with reading ``j``; ``likelier`` is the logarithm of how much
+        likelier the rest is without it than with it believed, None where its own density says."""
         weighing = self.spoken[j]
         found = self._prediction(after, weighing)
-        likely -= np.log(1 - NAMED - UNNAMED)
+        likely = -log_chance(found)
+        if likelier is not None:
+            likely = likelier - float(np.log(1 - NAMED - UNNAMED))
         capacity = self.build.scales[int(self.readings.scale[self.readings.at[j]])].capacity_g
         before = tuple((self.spoken[k].id, None) for k in node.gone)
 
@@ -353,21 +411,22 @@ class _Look:
             cov=after.cov - np.outer(gain, spread),
         )
 
-    def _doubts(
-        self, gone: list[int], rivals: dict[int, tuple[str, ...]], shares: dict[int, float]
-    ) -> tuple[Doubt, ...]:
-        """The doubtful readings, each tested anew once all of them are out."""
-        gone = list(gone)
-        while gone:
-            rest = settle(self.readings, *self.readings.without(gone))
-            off = {j: abs(np.divide(*gap_of(self.readings, rest, j))) for j in gone}
-            least = min(gone, key=lambda j: off[j])
+    def _tested_anew(self, gone: tuple[int, ...]) -> tuple[tuple[int, ...], Posterior | None]:
+        """Those of the readings put aside that are doubtful with all of them out, and the rest."""
+        kept = list(gone)
+        while kept:
+            rest = settle(self.readings, *self.readings.without(kept))
+            off = {j: abs(float(np.divide(*gap_of(self.readings, rest, j)))) for j in kept}
+            least = min(kept, key=lambda j: off[j])
             if off[least] > DOUBTFUL:
-                break
-            gone.remove(least)
-        if not gone:
-            return ()
-        after = posterior(self.readings, rest)
+                return tuple(kept), posterior(self.readings, rest)
+            kept.remove(least)
+        return (), None
+
+    def _doubts(
+        self, gone: Sequence[int], after: Posterior, way: _Way, branches: Sequence[Branch]
+    ) -> tuple[Doubt, ...]:
+        """The doubtful readings as the rest sees them."""
         told = []
         for j in gone:
             weighing = self.spoken[j]
@@ -378,9 +437,9 @@ class _Look:
                     found.expected_g,
                     found.variance**0.5,
                     found.gap,
-                    rivals[j],
+                    way.rivals.get(j, ()),
                     slips(self.build, found),
-                    min(shares.get(j, 0.0), 1.0),
+                    sum(b.share for b in branches if weighing.id in dict(b.disbelieves)),
                 )
             )
         return tuple(told)
@@ -411,7 +470,8 @@ def _shared(leaves: Sequence[tuple[float, Branch]]) -> tuple[Branch, ...]:
     logs = np.array([weight for weight, _ in leaves])
     weights = np.exp(logs - logs.max())
     weights /= weights.sum()
-    kept = [k for k in np.argsort(-weights, kind="stable") if weights[k] >= LEAST_SHARE]
+    order = np.argsort(-weights, kind="stable")[:MOST_BRANCHES]
+    kept = [k for k in order if weights[k] >= LEAST_SHARE]
     total = float(weights[kept].sum())
     return tuple(replace(leaves[k][1], share=float(weights[k]) / total) for k in kept)
 

@@ -20,9 +20,13 @@ CHORDWISE: Final = 8
 SPANWISE: Final = 24
 """Panels of each half of a surface."""
 
-WAKE_CORE: Final = 0.05
-"""Trailing legs of another surface have a core of so much of their strip's chord: a tail in the
-wake plane of the wing then settles as the lattice is refined."""
+WAKE_CORE: Final = 1e-3
+"""Trailing legs of another surface have a core of so much of their strip's chord: next to none.
+Surfaces that pass over one another are cut alike, so that no leg runs through a control point.
+"""
+
+SAME_MM: Final = 0.5
+"""Stations nearer to one another than this are one cut [mm]."""
 
 MOST_PANELS: Final = 800
 """A plane with many surfaces gets a coarser lattice."""
@@ -86,7 +90,8 @@ def _solved(
 ) -> NeutralPoint | None:
     while len(shape) * chordwise * spanwise > MOST_PANELS and chordwise > 2:
         chordwise, spanwise = chordwise - 1, max(spanwise - 3, 6)
-    cut = (_lattice(sections, chordwise, spanwise) for _, sections in shape)
+    shared = _shared_cuts([sections for _, sections in shape], spanwise)
+    cut = (_lattice(sections, chordwise, spanwise, shared) for _, sections in shape)
     lattices = [each for each in cut if each is not None]
     if not lattices:
         return None
@@ -118,19 +123,17 @@ def _area(sections: Sequence[Section]) -> float:
     )
 
 
-def _lattice(sections: Sequence[Section], chordwise: int, spanwise: int) -> _Lattice | None:
-    """Cut one half of a surface into panels; None where it has no span or no chord."""
+def _lattice(
+    sections: Sequence[Section], chordwise: int, spanwise: int, shared: Vector
+) -> _Lattice | None:
+    """Cut one half of a surface into panels, at its own sections and at the ``shared`` cuts (y) of
+    all surfaces; None where it has no span or no chord."""
     rows = np.array([(s.x_le_mm, s.y_mm, s.z_mm, s.chord_mm) for s in sections])
     step = np.hypot(np.diff(rows[:, 1]), np.diff(rows[:, 2]))
     along = np.concatenate([[0.0], np.cumsum(step)])
     if len(rows) < 2 or along[-1] <= 0 or rows[:, 3].max() <= 0:
         return None
-    cuts = [np.zeros(1)]
-    for start, length in zip(along[:-1], step, strict=True):
-        if length > 0:
-            count = max(1, round(spanwise * length / along[-1]))
-            cuts.append(start + length * np.arange(1, count + 1) / count)
-    span = np.concatenate(cuts)
+    span = _cuts(rows[:, 1], along, shared, spanwise)
     x_le, y, z, chord = (np.interp(span, along, column) for column in rows.T)
     mid_le, mid_y, mid_z, mid_chord = ((a[1:] + a[:-1]) / 2 for a in (x_le, y, z, chord))
     quarter = (np.arange(chordwise) + 0.25) / chordwise
@@ -151,6 +154,38 @@ def _lattice(sections: Sequence[Section], chordwise: int, spanwise: int) -> _Lat
         width=run,
         core=WAKE_CORE * np.maximum(chord, chord.max() / 4),
     )
+
+
+def _shared_cuts(halves: Sequence[Sequence[Section]], spanwise: int) -> Vector:
+    """Where every surface is cut, from the middle out [mm]: at the sections of all, and between
+    them as finely as the one that is cut finest there."""
+    ends: list[float] = []
+    for y in sorted({section.y_mm for sections in halves for section in sections}):
+        if not ends or y - ends[-1] > SAME_MM:
+            ends.append(y)
+    cuts = [np.array(ends[:1])]
+    for start, end in pairwise(ends):
+        finest = 1
+        for sections in halves:
+            y = [section.y_mm for section in sections]
+            if min(y) - SAME_MM <= start and end <= max(y) + SAME_MM and max(y) > min(y):
+                finest = max(finest, round(spanwise * (end - start) / (max(y) - min(y))))
+        cuts.append(start + (end - start) * np.arange(1, finest + 1) / finest)
+    return np.concatenate(cuts)
+
+
+def _cuts(y: Vector, along: Vector, shared: Vector, spanwise: int) -> Vector:
+    """Where one half is cut, along it: at its sections, and where it passes the shared cuts. What
+    goes straight up is cut by its length."""
+    cuts = [float(each) for each in along]
+    for (y0, y1), (a0, a1) in zip(pairwise(y), pairwise(along), strict=True):
+        if y1 - y0 > SAME_MM:
+            inside = shared[(shared > y0 + SAME_MM) & (shared < y1 - SAME_MM)]
+            cuts += [float(a0 + (a1 - a0) * (each - y0) / (y1 - y0)) for each in inside]
+        elif a1 - a0 > SAME_MM:
+            count = max(1, round(spanwise * (a1 - a0) / along[-1]))
+            cuts += [float(a0 + (a1 - a0) * k / count) for k in range(1, count)]
+    return np.array(sorted(set(cuts)))
 
 
 def _influences(lattices: Sequence[_Lattice]) -> Matrix:

@@ -42,7 +42,9 @@ class Prior:
     ``mass = stated + shares @ common + own``, with ``own ~ N(0, own_sd)``. ``common_mean`` and
     ``common_sd`` (K+P,) are of the lots [g per unit] and then of the factors (P of them, near 1);
     ``shares`` (N, K+P) is how much of each an item has [units; g]; ``stated`` and ``own_sd`` (N,)
-    [g]; ``scale_sd`` (S,) [fraction]. ``usual`` (N,) says whose doubt is its pedigree's usual one.
+    [g]; ``scale_sd`` (S,) [fraction]. ``usual`` (N,) says whose doubt is its pedigree's usual one;
+    ``freedom`` (N,) is how many degrees of freedom that doubt was learned with, infinite for one
+    that is given.
     """
 
     lots: int
@@ -53,6 +55,7 @@ class Prior:
     own_sd: Vector
     scale_sd: Vector
     usual: NDArray[np.bool_]
+    freedom: Vector
 
     @property
     def lot_mean(self) -> Vector:
@@ -81,9 +84,10 @@ class Prior:
         sd: Vector = np.sqrt(self.own_sd**2 + (self.shares**2) @ (self.common_sd**2))
         return sd
 
-    def widened(self, by: Vector) -> "Prior":
-        """The same with each item's own doubt ``by`` so many times as wide, shape (N,)."""
-        return replace(self, own_sd=self.own_sd * by)
+    def widened(self, by: Vector, freedom: Vector) -> "Prior":
+        """The same with each item's own doubt ``by`` so many times as wide, learned with so many
+        degrees of ``freedom``, both (N,)."""
+        return replace(self, own_sd=self.own_sd * by, freedom=freedom)
 
 
 def own_doubt(item: Item, estimate_g: float) -> float:
@@ -185,6 +189,7 @@ def prior(build: Build) -> Prior:
             found, doubt = together(estimate[i], doubt, item.elsewhere)
             stated[i] += found - estimate[i]
         own_sd[i] = doubt
+    usual = [i.doubt_g is None and i.elsewhere is None for i in build.items]
     return Prior(
         lots=lots,
         common_mean=common[:, 0].copy(),
@@ -193,9 +198,8 @@ def prior(build: Build) -> Prior:
         stated=stated,
         own_sd=own_sd,
         scale_sd=np.array([scale.calibration_doubt for scale in build.scales], dtype=float),
-        usual=np.array(
-            [i.doubt_g is None and i.elsewhere is None for i in build.items], dtype=bool
-        ),
+        usual=np.array(usual, dtype=bool),
+        freedom=np.full(len(build.items), np.inf),
     )
 
 

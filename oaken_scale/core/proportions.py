@@ -154,14 +154,14 @@ def _range_note(
 def _span_notes(
     wing: WingFigures, tails: Sequence[Surface], fins: Sequence[Surface]
 ) -> tuple[str, ...]:
-    """The tail about half the wing's span, the fin about half the tail's height."""
+    """The tail about half the wing's span, the fin's height about half the tail's span."""
     if not tails:
         return ()
     half = max(abs(spanwise(each, s)) for each in tails for s in each.sections)
     said = _range_note("tail span over wing span", 2 * half / wing.span_mm, TAIL_SPAN, 2)
     if fins and half > 0:
         heights = [max(s.z_mm for s in f.sections) - min(s.z_mm for s in f.sections) for f in fins]
-        said += _range_note("fin height over half the tail's span", max(heights) / half,
+        said += _range_note("fin height over tail span", max(heights) / (2 * half),
                             FIN_HEIGHT, 2)  # fmt: skip
     return said
 

@@ -183,6 +183,21 @@ def _apart(wings: Sequence[Surface]) -> bool:
     return any(a[1] <= b[0] or b[1] <= a[0] for a, b in combinations(spans, 2))
 
 
+def heights_known(build: Build) -> bool:
+    """Whether anybody said how high anything is: a plane of which all lies at 0 has no heights yet.
+
+    >>> heights_known(Build("b", "B"))
+    False
+    """
+    parts = any(
+        item.station is not None and item.station.z_mm != 0 and not item.retired
+        for item in build.items
+    )
+    drawn = any(s.z_mm for each in build.surfaces if each.role is not Role.FIN
+                for s in each.sections)  # fmt: skip
+    return parts or drawn
+
+
 def _chord_rule(wing: WingFigures, laid: Arrangement) -> School:
     if laid in (Arrangement.CANARD, Arrangement.TANDEM):
         words = f"there is no chord rule for a {laid.value}: it would put the CG too far aft"
@@ -224,6 +239,9 @@ def _hang(build: Build, told: Sequence[School], cg: CentreOfGravity | None) -> S
         first = next((each for each in told if each.low_mm is not None), None)
     if first is None or first.low_mm is None or first.high_mm is None or cg is None:
         return School(kind, None, None, "needs a mark to hold it at, and stations")
+    if not heights_known(build):
+        words = "needs heights: of the wing on the drawing, and of the parts"
+        return School(kind, None, None, words)
     wings = [each for each in build.surfaces if each.role is Role.WING]
     height = wings[0].sections[0].z_mm - cg.z_mm
     if height <= 0:

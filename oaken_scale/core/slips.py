@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from math import erfc, exp, log, pi
+from math import erfc, exp, inf, lgamma, log, log1p, pi
 from typing import Final
 
 import numpy as np
@@ -107,6 +107,8 @@ class Prediction:
     step_g: float
     recorded: bool = True
     """Whether the reading is in the log already, or still on the pan."""
+    freedom: float = inf
+    """With how many degrees of freedom ``variance`` is known."""
 
     @property
     def gap(self) -> float:
@@ -142,13 +144,18 @@ def slips(build: Build, told: Prediction) -> tuple[Slip, ...]:
     return tuple(replace(slip, share=share) for slip, share in explained[:MOST_SLIPS])
 
 
-NAMED_ENOUGH: Final = 0.5
-"""A slip is named where all that were tried are together likelier than chance."""
+NAMED_ENOUGH: Final = 0.75
+"""A slip is named where all that were tried are together three times as likely as chance."""
 
 
 def log_chance(told: Prediction) -> float:
-    """Logarithm of how likely the reading is with no slip in it."""
-    return log(1 - NAMED - UNNAMED) + _log_density(told.gap, told.variance)
+    """Logarithm of how likely the reading is with no slip in it: normal, or Student's t where the
+    doubt of what is expected was itself learned from few."""
+    if told.freedom == inf:
+        return log(1 - NAMED - UNNAMED) + _log_density(told.gap, told.variance)
+    n, t = told.freedom, told.gap
+    scale = lgamma((n + 1) / 2) - lgamma(n / 2) - 0.5 * log(n * pi * told.variance)
+    return log(1 - NAMED - UNNAMED) + scale - (n + 1) / 2 * log1p(t * t / n)
 
 
 def log_any(range_g: float) -> float:
@@ -188,6 +195,10 @@ LEAST_LOG: Final = -200.0
 """What is less likely than this is not looked at, as a logarithm."""
 
 LEAST_CHANCE: Final = 1e-80
+
+SEVERAL: Final = 10.0
+"""One reading in ten is of something that comes in several pieces: there that slip is so many times
+as usual as among all."""
 
 
 def _weight(kind: SlipKind, t: float, variance: float, among: int, stretch: float = 1.0) -> float:
@@ -379,7 +390,7 @@ def _pieces(build: Build, told: Prediction) -> Iterator[Tried]:
         expected = told.expected_g * by
         variance = told.noise + (told.variance - told.noise) * by * by
         t = told.t(told.reading_g, expected, variance)
-        weight = _weight(SlipKind.PIECES, t, variance, len(counts))
+        weight = _weight(SlipKind.PIECES, t, variance, len(counts), SEVERAL)
         pan = Pan((Load(item.id, count),))
         yield Tried(Slip(SlipKind.PIECES, item.id, told.reading_g, pan, t, 0.0), weight)
 

@@ -3,7 +3,7 @@
 from typing import Final
 
 from oaken_scale.core.build import Build, Pan
-from oaken_scale.core.doubt import suspect
+from oaken_scale.core.mixture import suspect
 from oaken_scale.core.scale import reading_doubt, shows_unloaded
 from oaken_scale.core.slips import SlipKind
 

@@ -46,6 +46,9 @@ class Answer:
 
     ``value`` and ``sd`` (one sigma) are in ``unit``; ``margin`` is what is in hand, in the same
     unit, negative when outside. Without a value, ``missing`` says what is needed to tell it.
+    Where it matters, ``disbelieving`` names the readings that it does not believe, and
+    ``believing`` is the value if they are right; ``unchecked_scale`` is the scale that no known
+    weight was on, where the margin is thinner than what such a scale may be off.
     """
 
     kind: TargetKind
@@ -60,6 +63,9 @@ class Answer:
     margin: float | None = None
     mends: tuple[Mend, ...] = ()
     missing: str | None = None
+    disbelieving: tuple[str, ...] = ()
+    believing: float | None = None
+    unchecked_scale: str | None = None
 
 
 def normal_cdf(t: float) -> float:

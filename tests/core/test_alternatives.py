@@ -46,7 +46,9 @@ def test_a_weighed_part_retires_and_its_reading_speaks_on():
 
 
 def test_grams_are_what_all_up_weight_changes_by():
-    build = sandpiper()
+    # Without the reading that has the tray in it: how many things it might have been is no matter.
+    log = tuple(each for each in sandpiper().weighings if each.id != "reading-03")
+    build = replace(sandpiper(), weighings=log)
     told = compare(build, ("fuselage-box", "tailplane"), (RACK["board-none"],)).alternatives[0]
     then = instead(build, ("fuselage-box", "tailplane"), RACK["board-none"])
     assert auw(then) - auw(build) == pytest.approx(told.grams, abs=1e-6)

@@ -8,7 +8,7 @@ import pytest
 from oaken_scale.core.assess import Mark, assess
 from oaken_scale.core.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
 from oaken_scale.core.learned import combined, elsewhere, learned
-from oaken_scale.core.ledger import solve
+from oaken_scale.core.mixture import solve
 from oaken_scale.core.lot import Known, Lot, LotUnit, Use
 from tests.benches import MORNING, case_l, reading, with_readings
 
@@ -53,11 +53,11 @@ def test_it_is_as_if_both_builds_stood_in_one_ledger():
         ),
     )
 
-    # The glue's own doubt is a share of its estimate, which what was learned moves: state it, so
-    # that both ways have the same prior.
+    # The glue's own doubt is a share of its estimate, which what was learned moves, and how far the
+    # parts lie from theirs widens it: state them, so that both ways have the same prior.
     def stated(build):
         return replace(build, items=tuple(
-            replace(i, doubt_g=1.5) if i.pedigree is Pedigree.JOINT else i for i in build.items
+            replace(i, doubt_g=1.5) for i in build.items
         ))  # fmt: skip
 
     together = solve(stated(both))

@@ -29,8 +29,9 @@ ACT = Act("one", LATER, "the nose came off in the reeds")
 
 
 def thing(id: str, grams: float, x: float = 0.0, **more) -> Item:
+    # Each with a doubt of its own: what one weighs says nothing of the others.
     return Item(id, id.title(), Pedigree.GUESS, more.pop("assembly", "Fuselage"), grams,
-                station=Station(x), **more)  # fmt: skip
+                station=Station(x), doubt_g=grams / 4, **more)  # fmt: skip
 
 
 def plane() -> Build:
@@ -130,7 +131,7 @@ def test_a_thing_of_the_drawer_takes_its_listing_and_not_its_weighing_along():
     items = tuple(replace(i, thing="t") if i.id == "nose" else i for i in build.items)
     _, there = moved(replace(build, items=items), Build("o", "Dunlin"), ACT, "nose", "nose")
     (came,) = there.items
-    assert (came.stated_g, came.doubt_g, came.thing) == (20, None, "t")
+    assert (came.stated_g, came.doubt_g, came.thing) == (20, 5.0, "t")
 
 
 def test_the_plane_as_it_was_on_a_day():

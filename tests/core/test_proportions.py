@@ -32,7 +32,7 @@ def fin(x: float, height: float, chord: float, **more) -> Surface:
 
 WING = plate("wing", Role.WING, 200, 540, 190)
 TAIL = plate("tail", Role.TAIL, 700, 240, 110)
-SOUND = (WING, TAIL, fin(700, 120, 110))
+SOUND = (WING, TAIL, fin(700, 200, 75))
 
 
 def notes(*surfaces: Surface, **more) -> tuple[str, ...]:
@@ -91,7 +91,9 @@ def test_a_sound_plan_gets_no_note():
         ((WING, plate("tail", Role.TAIL, 400, 240, 60)), "tail volume"),
         ((WING, TAIL, fin(700, 30, 60)), "fin volume"),
         ((WING, plate("tail", Role.TAIL, 700, 120, 220)), "tail span over wing span 0.22"),
-        ((WING, TAIL, fin(700, 300, 60)), "fin height over half the tail's span 1.25 is above"),
+        # The tail spans 480 mm: the whole of it counts, not the half that is drawn.
+        ((WING, TAIL, fin(700, 380, 60)), "fin height over tail span 0.79 is above"),
+        ((WING, TAIL, fin(700, 120, 160)), "fin height over tail span 0.25 is below"),
         ((replace(WING, thickness_mm=40.0), TAIL), "thickness over chord 0.21 is above"),
         ((WING, plate("tail", Role.TAIL, 20, 240, 110)), "is in front of the wing"),
         ((WING, plate("tail", Role.TAIL, 300, 240, 110)), "run through each other"),

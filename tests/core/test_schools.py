@@ -101,3 +101,15 @@ def test_two_that_do_not_overlap_are_told_with_the_forward_one_first():
 def test_nothing_is_told_before_a_wing_is_drawn():
     assert assess(Build("b", "B")).beam.schools == ()
     assert assess(Build("b", "B", surfaces=(TAIL,))).beam.arrangement is None
+
+
+def test_without_any_height_a_hang_angle_claims_nothing():
+    wing = plate(Role.WING, 200, 540, 190)
+    build = Build("b", "B", surfaces=(wing, TAIL))
+    figures = wing_figures(build.surfaces)
+    flat = CentreOfGravity(255.0, 0, 0.0, 2, 1, 2)
+    by = {each.kind: each for each in schools(build, figures, NeutralPoint(300, 4, 20), flat)}
+    hang = by[SchoolKind.HANG]
+    assert (hang.low_mm, hang.high_mm) == (None, None)
+    assert "needs heights" in hang.words
+    assert "above the wing" not in hang.words

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oaken_scale.core.build import Build, Container, Item, Load, Pan, Pedigree, Scale
-from oaken_scale.core.doubt import suspect
+from oaken_scale.core.mixture import suspect
 from oaken_scale.core.slips import EXPLAINED, MOST_SLIPS, USUAL, SlipKind
 
 SCALE = Scale("s", "S", 0.1, 0.05, 0.0)

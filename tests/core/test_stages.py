@@ -23,7 +23,7 @@ from tests.benches import reading
 
 
 def part(id: str, assembly: str, grams: float, **more) -> Item:
-    return Item(id, id.title(), Pedigree.GUESS, assembly, grams, **more)
+    return Item(id, id.title(), Pedigree.GUESS, assembly, grams, doubt_g=grams / 4, **more)
 
 
 def plane(**more) -> Build:
