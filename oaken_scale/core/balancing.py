@@ -28,8 +28,22 @@ HANG_DOUBT_DEG: Final = 1.0
 
 
 @dataclass(frozen=True, slots=True)
+class Stood:
+    """One thing that was aboard when a check was made, and where it sat then [mm from the nose,
+    to starboard, up]; None where nobody had said where."""
+
+    item: str
+    x_mm: float | None = None
+    y_mm: float = 0.0
+    z_mm: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
 class BalanceCheck:
     """One check of the balance by hand, with one loadout aboard.
+
+    ``stood`` is the plane as it was: what was aboard, and where it sat. Without it (a check from an
+    older file) the dates of the parts say what was aboard, and all sat where it sits now.
 
     Lengths are from the nose along x [mm], or across along y for ``sides``.
     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
@@ -52,6 +66,7 @@ class BalanceCheck:
     doubt: float | None = None
     note: str = ""
     set_aside: str | None = None
+    stood: tuple[Stood, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

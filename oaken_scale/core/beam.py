@@ -8,6 +8,7 @@ from typing import Final
 from oaken_scale.core.answers import Flying, balance_axis
 from oaken_scale.core.build import Build, Target, TargetKind
 from oaken_scale.core.checks import CheckTold
+from oaken_scale.core.life import unchecked_since
 from oaken_scale.core.neutral_point import BAND, NeutralPoint, neutral_point
 from oaken_scale.core.schools import (
     Arrangement,
@@ -224,7 +225,7 @@ def _checked(build: Build, id: str, checks: tuple[CheckTold, ...]) -> str:
             return f"checked with {other} only"
         return "not checked by hand yet"
     last = max(mine, key=lambda each: each.at)
-    since = [each for each in build.happenings if each.at > last.at]
-    if since:
-        return f"not checked since: {max(since, key=lambda each: each.at).words}"
+    since = unchecked_since(build, last.loadout)
+    if since is not None:
+        return f"not checked since: {since.words}"
     return f"checked by hand on {last.at:%d %b %Y}"

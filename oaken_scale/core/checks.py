@@ -1,30 +1,41 @@
 """Checks of the balance by hand, as the weighings that they are.
 
 Fingertips, pegs, a string, scales under two supports: each is one equation in the masses and the
-stations, and goes into the ledger with the rest. Where a check and the sum disagree, what would
-explain it is told.
+stations, and goes into the ledger with the rest. A check has its time: it speaks of the plane as it
+was, and goes on telling of the masses and places that are still as they were. Where a check and the
+sum disagree, what would explain it is told.
 """
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from enum import StrEnum
 from math import cos, radians, tan
 from typing import Final
 
 import numpy as np
 from scipy.linalg import cho_factor, cho_solve, solve_triangular
 
-from oaken_scale.core.balance import CentreOfGravity, Stations, Told, centre_of_gravity
+from oaken_scale.core.balance import (
+    CentreOfGravity,
+    Stations,
+    Told,
+    centre_of_gravity,
+    stations,
+)
 from oaken_scale.core.balancing import (
     HANG_DOUBT_DEG,
     SUPPORT_DOUBT_MM,
     BalanceCheck,
     CheckKind,
+    Stood,
 )
 from oaken_scale.core.build import Build, Loadout
+from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.prior import Vector
 from oaken_scale.core.scale import reading_doubt
+from oaken_scale.core.schools import heights_known
 from oaken_scale.core.wing import wing_figures
 
 PLACED_MM: Final = 1.0
@@ -37,6 +48,12 @@ EXPLAINS: Final = 1.5
 """What brings a check within so many sigma explains it."""
 
 MOST_REASONS: Final = 3
+
+MOVED_MM: Final = 1.0
+"""What moving a thing on purpose adds to the doubt of its place, one sigma [mm]."""
+
+STILL_MM: Final = 0.05
+"""A thing that sits within so much of where it sat was not moved [mm]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,10 +87,12 @@ class CheckTold:
 class _Row:
     """One check as an equation ``lever . m + m . shift = moment``, noise one sigma [g mm].
 
-    ``lever`` (N,) [mm]; ``x`` and ``y`` say along which axis stations matter.
+    ``lever`` (N,) [mm] of what was aboard then, where it sat then; ``then`` are those places, and
+    ``axis`` says along which of them stations matter.
     """
 
     check: BalanceCheck
+    then: Stations
     aboard: Vector
     lever: Vector
     axis: int
@@ -97,11 +116,18 @@ def checked(
     rows = [row for each in build.checks if (row := _row(build, after, where, each)) is not None]
     if not rows:
         return after, where, ()
-    told = tuple(_told(build, after, where, row) for row in rows)
+    told = tuple(_told(build, after, row) for row in rows)
     spoken = [row for row in rows if row.check.set_aside is None]
     if not spoken:
         return after, where, told
-    return *_conditioned(after, where, spoken), told
+    after, told_where = _conditioned(after, where, spoken)
+    moved = np.zeros(len(where.doubt), dtype=bool)
+    for row in spoken:
+        here = (row.aboard > 0) & row.then.placed & where.placed
+        apart = np.abs(row.then.xyz - where.xyz)[:, :2].max(axis=1) > STILL_MM
+        moved |= here & apart
+    doubt = np.sqrt(where.doubt**2 + np.where(moved, MOVED_MM**2, 0.0))
+    return after, replace(told_where, doubt=doubt), told
 
 
 def _conditioned(
@@ -111,7 +137,7 @@ def _conditioned(
     mass0 = after.mass
     lever = np.array([row.lever * row.aboard for row in rows])
     axis = np.array([row.axis for row in rows])
-    aboard = np.array([row.aboard * where.placed for row in rows])
+    aboard = np.array([row.aboard * row.then.placed for row in rows])
     moment = np.array([row.moment for row in rows])
     variance = where.doubt**2
     mass, shift = mass0.copy(), np.zeros((2, len(mass0)))
@@ -144,23 +170,27 @@ def _conditioned(
 
 
 def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -> _Row | None:
-    """A check as an equation; None while nothing placed is aboard."""
-    loadout = _loadout(build, check.loadout)
-    aboard = _aboard_then(build, loadout, check.at)
-    total = float(after.mass @ (aboard * where.placed))
-    if total <= 0:
+    """A check as an equation; None while nothing placed was aboard.
+
+    What was aboard and had no place is taken to lie about the CG, give or take the spread of the
+    rest: it adds to the noise.
+    """
+    aboard, then = _as_it_stood(build, where, check)
+    here = after.mass * aboard * then.placed
+    total = float(after.mass @ aboard)
+    if float(here.sum()) <= 0 or total <= 0:
         return None
-    x, axis = where.xyz[:, 0], 0
-    spread = np.where(where.placed, 1.0, 0.0)
+    x, axis = then.xyz[:, 0], 0
+    spread = np.where(then.placed, 1.0, 0.0)
     if check.kind is CheckKind.SUPPORT:
         doubt = check.doubt or SUPPORT_DOUBT_MM.get(check.by, SUPPORT_DOUBT_MM["fingertips"])
         lever, moment, noise = x - check.x_mm, 0.0, total * doubt
         found, found_sd = check.x_mm, doubt
     elif check.kind is CheckKind.HANG:
         turn = radians(check.nose_down_deg or 0.0)
-        height = (check.z_mm or 0.0) - where.xyz[:, 2]
+        height = (check.z_mm or 0.0) - then.xyz[:, 2]
         lever = x - check.x_mm + height * tan(turn)
-        cg = centre_of_gravity(after.mass, after.mass_cov, where, aboard)
+        cg = centre_of_gravity(after.mass, after.mass_cov, then, aboard)
         above = (check.z_mm or 0.0) - (cg.z_mm if cg else 0.0)
         doubt = radians(check.doubt or HANG_DOUBT_DEG) * abs(above) / cos(turn) ** 2
         doubt = (doubt**2 + PLACED_MM**2) ** 0.5
@@ -171,16 +201,82 @@ def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -
         first, second = check.x_mm, check.other_mm
         if second is None or check.reading_g is None:
             return None
-        lever = where.xyz[:, axis] - first
+        lever = then.xyz[:, axis] - first
         moment = check.reading_g * (second - first)
         noise = ((_noise(build, check) * (second - first)) ** 2 + (total * PLACED_MM) ** 2) ** 0.5
         found = first + moment / total
         found_sd = noise / total
-    return _Row(check, aboard, lever * spread, axis, moment, noise, found, found_sd)
+    adrift = after.mass * aboard * ~then.placed
+    about = then.xyz[:, axis] - float(here @ then.xyz[:, axis]) / float(here.sum())
+    wide = float(here @ about**2) / float(here.sum())
+    noise = (noise**2 + float((adrift**2).sum()) * wide) ** 0.5
+    return _Row(check, then, aboard, lever * spread, axis, moment, noise, found, found_sd)
+
+
+def _as_it_stood(
+    build: Build, where: Stations, check: BalanceCheck
+) -> tuple[Vector, Stations]:
+    """What was aboard when a check was made (N,), and where it sat then."""
+    if not check.stood:
+        return _aboard_then(build, _loadout(build, check.loadout), check.at), where
+    stood = {each.item: each for each in check.stood}
+    aboard = np.array([float(item.id in stood) for item in build.items])
+    xyz, placed = where.xyz.copy(), where.placed.copy()
+    for i, item in enumerate(build.items):
+        then = stood.get(item.id)
+        placed[i] = then is not None and then.x_mm is not None
+        if then is not None and then.x_mm is not None:
+            xyz[i] = then.x_mm, then.y_mm, then.z_mm
+    return aboard, replace(where, xyz=xyz, placed=placed, told=None)
+
+
+def as_it_stands(build: Build, loadout_id: str | None) -> tuple[Stood, ...]:
+    """What is aboard a loadout now and where it sits: what a check made now speaks of."""
+    where = stations(build, wing_figures(build.surfaces))
+    aboard = build.aboard(_loadout(build, loadout_id))
+    return tuple(
+        Stood(item.id, *(float(c) for c in where.xyz[i])) if where.placed[i] else Stood(item.id)
+        for i, item in enumerate(build.items)
+        if aboard[i]
+    )
+
+
+class ChangeKind(StrEnum):
+    """What may have happened to a thing since a check."""
+
+    ADDED = "added"
+    TAKEN_OFF = "taken off"
+    MOVED = "moved"
+
+
+@dataclass(frozen=True, slots=True)
+class ChangedSince:
+    """One thing that is otherwise than when a check was made."""
+
+    item: str
+    kind: ChangeKind
+
+
+def changed_since(build: Build, check: BalanceCheck) -> tuple[ChangedSince, ...]:
+    """What is otherwise now than when a check was made with its loadout."""
+    if not check.stood:
+        return ()
+    now = {each.item: each for each in as_it_stands(build, check.loadout)}
+    then = {each.item: each for each in check.stood}
+    found = [ChangedSince(id, ChangeKind.ADDED) for id in now if id not in then]
+    found += [ChangedSince(id, ChangeKind.TAKEN_OFF) for id in then if id not in now]
+    for id in then.keys() & now.keys():
+        old, new = then[id], now[id]
+        if old.x_mm is None or new.x_mm is None:
+            continue
+        if max(abs(old.x_mm - new.x_mm), abs(old.y_mm - new.y_mm)) > STILL_MM:
+            found.append(ChangedSince(id, ChangeKind.MOVED))
+    order = {item.id: k for k, item in enumerate(build.items)}
+    return tuple(sorted(found, key=lambda each: order.get(each.item, 0)))
 
 
 def _aboard_then(build: Build, loadout: Loadout | None, at: datetime) -> Vector:
-    """What was aboard when a check was made: a check speaks of the plane as it was, shape (N,)."""
+    """What was aboard when a check was made, by the parts' dates, shape (N,)."""
     now = build.aboard(loadout)
     then = [
         (here or (item.retired and item.retired_at is not None and item.retired_at > at))
@@ -204,15 +300,16 @@ def _loadout(build: Build, id: str | None) -> Loadout | None:
     return next((each for each in build.loadouts if each.id == id), None)
 
 
-def _told(build: Build, after: Posterior, where: Stations, row: _Row) -> CheckTold:
-    cg = centre_of_gravity(after.mass, after.mass_cov, where, row.aboard)
-    assert cg is not None
+def _told(build: Build, after: Posterior, row: _Row) -> CheckTold:
+    cg = centre_of_gravity(after.mass, after.mass_cov, row.then, row.aboard)
+    if cg is None:
+        raise BuildFaultError([Fault("checks", "nothing that has a place was aboard")])
     at, sd = (cg.x_mm, cg.x_sd_mm) if row.axis == 0 else (cg.y_mm, cg.y_sd_mm)
     doubt = (sd**2 + row.found_sd_mm**2) ** 0.5
     t = (row.found_mm - at) / doubt
     reasons: tuple[Reason, ...] = ()
     if abs(t) > DISAGREES and row.axis == 0:
-        reasons = _reasons(build, after, where, row, cg, doubt)
+        reasons = _reasons(build, after, row.then, row, cg, doubt)
     return CheckTold(
         id=row.check.id,
         at=row.check.at,
@@ -224,13 +321,18 @@ def _told(build: Build, after: Posterior, where: Stations, row: _Row) -> CheckTo
         sum_sd_mm=sd,
         t=t,
         reasons=reasons,
-        warning=_tips_over(row.check, cg),
+        warning=_tips_over(build, row.check, cg),
     )
 
 
-def _tips_over(check: BalanceCheck, cg: CentreOfGravity) -> str | None:
-    """A plane hung from a point below its CG tips over: that angle tells nothing."""
-    if check.kind is CheckKind.HANG and check.z_mm is not None and check.z_mm <= cg.z_mm:
+def _tips_over(build: Build, check: BalanceCheck, cg: CentreOfGravity) -> str | None:
+    """A plane hung from a point below its CG tips over: that angle tells nothing. Without any
+    height nobody knows."""
+    if check.kind is not CheckKind.HANG or check.z_mm is None:
+        return None
+    if not heights_known(build):
+        return "no heights are known: give the parts theirs, or the angle tells nothing"
+    if check.z_mm <= cg.z_mm:
         return "the point it hangs from is below its CG: it tips over; lift it from above"
     return None
 
@@ -251,9 +353,8 @@ def _reasons(
     for other in build.loadouts:
         if other.id == row.check.loadout:
             continue
-        there = centre_of_gravity(
-            after.mass, after.mass_cov, where, np.array(build.aboard(other), dtype=float)
-        )
+        carried = np.array(build.aboard(other), dtype=float) * where.placed
+        there = centre_of_gravity(after.mass, after.mass_cov, where, carried)
         if there and abs(row.found_mm - there.x_mm) < EXPLAINS * doubt_mm:
             words = f"it is where {other.name} balances: was that aboard?"
             found.append((0.5, Reason(words, loadout=other.id)))

@@ -60,6 +60,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_twice("targets", [target.kind for target in build.targets]),
         *_twice("happenings", [each.id for each in build.happenings]),
         *_twice("checks", [each.id for each in build.checks]),
+        *_twice("habits", [each.pedigree for each in build.habits]),
         *_twice("ballast.spots", [spot.id for spot in build.ballast.spots]),
         *_life_faults(build),
         *_balance_faults(build),
@@ -238,8 +239,14 @@ def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
 
 
 def _balance_faults(build: Build) -> Iterator[Fault]:
+    items = [item.id for item in build.items]
+    known = set(items)
     for k, check in enumerate(build.checks):
         yield from check_faults(build, k, check)
+        yield from _twice(f"checks.{k}.stood", [each.item for each in check.stood])
+        for j, each in enumerate(check.stood):
+            if each.item not in known:
+                yield Fault(f"checks.{k}.stood.{j}.item", _unknown("item", each.item, items))
 
 
 def _joint_faults(build: Build) -> Iterator[Fault]:

@@ -10,6 +10,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from oaken_scale.core.build import Build, Item, Pedigree
+from oaken_scale.core.checks import ChangeKind, changed_since
 from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.happening import Happening, HappeningKind
 from oaken_scale.core.mixture import solve
@@ -167,20 +168,34 @@ def as_of(build: Build, day: datetime) -> Build:
             for each in build.happenings
             if each.at <= day
         ),
-        checks=tuple(each for each in build.checks if each.at <= day),
+        checks=tuple(
+            replace(each, stood=tuple(one for one in each.stood if one.item in kept))
+            for each in build.checks
+            if each.at <= day
+        ),
         finished_at=build.finished_at if build.finished_at and build.finished_at <= day else None,
     )
 
 
 def unchecked_since(build: Build, loadout: str | None) -> Happening | None:
     """What was last done to the plane after its balance was last checked with a loadout; None
-    where nothing was."""
-    checks = [
-        each.at for each in build.checks if each.set_aside is None and each.loadout == loadout
-    ]
-    last = max(checks, default=None)
-    since = [each for each in build.happenings if last is None or each.at > last]
-    return max(since, key=lambda each: each.at, default=None)
+    where nothing was. What was only moved, added or taken off since stands in no diary: it is
+    told by what sits otherwise than it did."""
+    mine = [each for each in build.checks if each.set_aside is None and each.loadout == loadout]
+    last = max(mine, key=lambda each: each.at, default=None)
+    since = [each for each in build.happenings if last is None or each.at > last.at]
+    if since or last is None:
+        return max(since, key=lambda each: each.at, default=None)
+    changed = changed_since(build, last)
+    if not changed:
+        return None
+    names = {item.id: item.name for item in build.items}
+    done = {ChangeKind.ADDED: "added", ChangeKind.TAKEN_OFF: "taken off", ChangeKind.MOVED: "moved"}
+    words = f"{names.get(changed[0].item, changed[0].item)} {done[changed[0].kind]}"
+    if len(changed) > 1:
+        words += f", and {len(changed) - 1} more"
+    items = tuple(each.item for each in changed)
+    return Happening("", last.at, HappeningKind.MOVE, words, items)
 
 
 def _there(build: Build, id: str) -> Item:

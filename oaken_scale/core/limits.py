@@ -42,6 +42,9 @@ PIECES: Final = 1_000
 WEIGHINGS: Final = 100_000
 """Most readings in one build's file."""
 
+ENTRIES: Final = 10_000
+"""Most joints, checks of the balance, or entries in the diary of one build."""
+
 SHEET_MM: Final = 100_000.0
 """Longest sheet, rod or roll [mm]."""
 

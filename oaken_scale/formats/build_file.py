@@ -330,8 +330,20 @@ class HappeningDoc(Edge):
     items: Annotated[tuple[Id, ...], Field(max_length=limits.ITEMS)] = ()
 
 
+class StoodDoc(Edge):
+    """What was aboard when a check was made, and where it sat [mm]; null where nobody had said."""
+
+    item: Id
+    x_mm: Coordinate | None = None
+    y_mm: Coordinate = 0.0
+    z_mm: Coordinate = 0.0
+
+
 class BalanceCheckDoc(Edge):
-    """A check of the balance by hand [mm from the nose, or across for ``sides``; g; degrees]."""
+    """A check of the balance by hand [mm from the nose, or across for ``sides``; g; degrees].
+
+    ``stood`` is the plane as it was then: what was aboard, and where it sat.
+    """
 
     id: Id
     at: Moment
@@ -347,6 +359,7 @@ class BalanceCheckDoc(Edge):
     doubt: Annotated[float, _number(gt=0, le=100)] | None = None
     note: Words = ""
     set_aside: Words | None = None
+    stood: Annotated[tuple[StoodDoc, ...], Field(max_length=limits.ITEMS)] = ()
 
 
 class BallastSpotDoc(Edge):
@@ -399,6 +412,17 @@ class ShareDoc(Edge):
     source: Words = ""
 
 
+class HabitDoc(Edge):
+    """How finished builds found guesses or listings to run: a factor, one sigma, and how far off
+    so many weighed ones lay (the sum of squares, in sigma)."""
+
+    pedigree: core.Pedigree
+    factor: Annotated[float, _number(gt=0, le=20)]
+    doubt: Annotated[float, _number(gt=0, le=1)]
+    squares: Annotated[float, _number(ge=0, le=1e6)] = 0.0
+    weighed: Annotated[int, Field(strict=True, ge=0, le=100_000)] = 0
+
+
 class BuildDoc(Edge):
     """A whole build."""
 
@@ -416,13 +440,14 @@ class BuildDoc(Edge):
     targets: Annotated[tuple[TargetDoc, ...], Field(max_length=4)] = ()
     thrust: ThrustDoc | None = None
     budget: BudgetDoc | None = None
-    joints: Annotated[tuple[JointDoc, ...], Field(max_length=1000)] = ()
-    happenings: Annotated[tuple[HappeningDoc, ...], Field(max_length=1000)] = ()
-    checks: Annotated[tuple[BalanceCheckDoc, ...], Field(max_length=1000)] = ()
+    joints: Annotated[tuple[JointDoc, ...], Field(max_length=limits.ENTRIES)] = ()
+    happenings: Annotated[tuple[HappeningDoc, ...], Field(max_length=limits.ENTRIES)] = ()
+    checks: Annotated[tuple[BalanceCheckDoc, ...], Field(max_length=limits.ENTRIES)] = ()
     ballast: BallastDoc = BallastDoc()
     plan_mark: PlanMarkDoc | None = None
     past: PastDoc | None = None
     allowance: ShareDoc | None = None
+    habits: Annotated[tuple[HabitDoc, ...], Field(max_length=2)] = ()
     finished_at: Moment | None = None
     variant_of: Id | None = None
     weighings: Annotated[tuple[WeighingDoc, ...], Field(max_length=limits.WEIGHINGS)] = ()

@@ -10,10 +10,12 @@ from oaken_scale.core.build import Build, Thrust, Weighing
 from oaken_scale.store.diary import (
     read_ballast,
     read_checks,
+    read_habits,
     read_happenings,
     read_past,
     write_ballast,
     write_checks,
+    write_habits,
     write_happenings,
     write_past,
 )
@@ -103,6 +105,7 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         plan_mark=None if mark_x is None else PlanMark(mark_x, mark_within),
         past=read_past(connection, build_id, past),
         allowance=known_from(share, share_doubt, share_source),
+        habits=read_habits(connection, build_id),
         finished_at=moment(finished),
         variant_of=variant_of,
         weighings=read_weighings(connection, build_id),
@@ -197,5 +200,6 @@ _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
     (write_checks, "checks"),
     (write_ballast, "ballast"),
     (write_past, "past"),
+    (write_habits, "habits"),
 )
 """What writes a collection anew, and which changes make it: items are named by others."""

@@ -5,7 +5,8 @@ from collections import defaultdict
 from collections.abc import Sequence
 from datetime import datetime
 
-from oaken_scale.core.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind
+from oaken_scale.core.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, Stood
+from oaken_scale.core.build import Habit, Pedigree
 from oaken_scale.core.happening import Happening, HappeningKind
 from oaken_scale.core.past import Past, PastPart
 from oaken_scale.store.rows import stamp
@@ -52,7 +53,14 @@ def write_happenings(
 
 
 def read_checks(connection: sqlite3.Connection, build_id: str) -> tuple[BalanceCheck, ...]:
-    """A build's balance checks, as they were made."""
+    """A build's balance checks, as they were made, each with the plane as it stood."""
+    stood: dict[str, list[Stood]] = defaultdict(list)
+    for check_id, *place in connection.execute(
+        "SELECT check_id, item_id, x_mm, y_mm, z_mm FROM check_stood WHERE build_id = ?"
+        " ORDER BY check_id, place",
+        (build_id,),
+    ):
+        stood[check_id].append(Stood(*place))
     rows = connection.execute(
         "SELECT id, at, kind, loadout, x_mm, held_by, other_mm, reading_g, scale_id, z_mm,"
         " nose_down_deg, doubt, note, set_aside"
@@ -60,7 +68,9 @@ def read_checks(connection: sqlite3.Connection, build_id: str) -> tuple[BalanceC
         (build_id,),
     )
     return tuple(
-        BalanceCheck(id, datetime.fromisoformat(at), CheckKind(kind), *rest)
+        BalanceCheck(
+            id, datetime.fromisoformat(at), CheckKind(kind), *rest, stood=tuple(stood[id])
+        )
         for id, at, kind, *rest in rows
     )
 
@@ -94,6 +104,46 @@ def write_checks(
                 each.set_aside,
             )
             for place, each in enumerate(checks)
+        ],
+    )
+    write_stood(connection, build_id, checks)
+
+
+def write_stood(
+    connection: sqlite3.Connection, build_id: str, checks: Sequence[BalanceCheck]
+) -> None:
+    """Write anew what was aboard at each check, and where it sat."""
+    connection.execute("DELETE FROM check_stood WHERE build_id = ?", (build_id,))
+    connection.executemany(
+        "INSERT INTO check_stood (build_id, check_id, place, item_id, x_mm, y_mm, z_mm)"
+        " VALUES (?,?,?,?,?,?,?)",
+        [
+            (build_id, each.id, place, one.item, one.x_mm, one.y_mm, one.z_mm)
+            for each in checks
+            for place, one in enumerate(each.stood)
+        ],
+    )
+
+
+def read_habits(connection: sqlite3.Connection, build_id: str) -> tuple[Habit, ...]:
+    """How finished builds found guesses and listings to run."""
+    rows = connection.execute(
+        "SELECT pedigree, factor, doubt, squares, weighed FROM habit WHERE build_id = ?"
+        " ORDER BY place",
+        (build_id,),
+    )
+    return tuple(Habit(Pedigree(pedigree), *rest) for pedigree, *rest in rows)
+
+
+def write_habits(connection: sqlite3.Connection, build_id: str, habits: Sequence[Habit]) -> None:
+    """Write anew how finished builds found guesses and listings to run."""
+    connection.execute("DELETE FROM habit WHERE build_id = ?", (build_id,))
+    connection.executemany(
+        "INSERT INTO habit (build_id, place, pedigree, factor, doubt, squares, weighed)"
+        " VALUES (?,?,?,?,?,?,?)",
+        [
+            (build_id, k, each.pedigree, each.factor, each.doubt, each.squares, each.weighed)
+            for k, each in enumerate(habits)
         ],
     )
 

@@ -1,0 +1,25 @@
+-- A check of the balance keeps the plane as it was; what finished builds found of guesses and listings.
+
+CREATE TABLE check_stood (
+  build_id TEXT NOT NULL,
+  check_id TEXT NOT NULL,
+  place    INTEGER NOT NULL,
+  item_id  TEXT NOT NULL,
+  x_mm     REAL,
+  y_mm     REAL NOT NULL DEFAULT 0,
+  z_mm     REAL NOT NULL DEFAULT 0,
+  PRIMARY KEY (build_id, check_id, item_id),
+  FOREIGN KEY (build_id, check_id) REFERENCES balance_check ON DELETE CASCADE,
+  FOREIGN KEY (build_id, item_id) REFERENCES item DEFERRABLE INITIALLY DEFERRED
+) STRICT, WITHOUT ROWID;
+
+CREATE TABLE habit (
+  build_id TEXT NOT NULL REFERENCES build ON DELETE CASCADE,
+  place    INTEGER NOT NULL,
+  pedigree TEXT NOT NULL CHECK (pedigree IN ('guess', 'listing')),
+  factor   REAL NOT NULL CHECK (factor > 0),
+  doubt    REAL NOT NULL CHECK (doubt > 0),
+  squares  REAL NOT NULL CHECK (squares >= 0),
+  weighed  INTEGER NOT NULL CHECK (weighed >= 0),
+  PRIMARY KEY (build_id, pedigree)
+) STRICT, WITHOUT ROWID;
