@@ -25,8 +25,8 @@ from oaken_scale.core.build import (
     Weighing,
 )
 from oaken_scale.core.doubt import leave_one_out
-from oaken_scale.core.mixture import doubts, estimate
 from oaken_scale.core.lot import Lot, LotUnit, Use
+from oaken_scale.core.mixture import doubts, estimate
 from oaken_scale.core.prior import DOUBT, SHARED
 from oaken_scale.core.slips import SlipKind
 from study.settling import compared
@@ -36,7 +36,7 @@ BENCHES = 500
 TRAY = Container("tray", "Tray", 31.4)
 CUP = Container("cup", "Cup", 12.8)
 FIGURES = 12
-"""From this on things have a figure: nine a listing, nine a guess, as in the demo's half and half."""
+"""From this on things have a figure: nine a listing, nine a guess, about as in the demo."""
 
 START = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 STEP_G = 0.1
@@ -163,7 +163,7 @@ def slipped(
     return None
 
 
-def _slip(  # noqa: PLR0911 (one return for each slip)
+def _slip(  # noqa: PLR0911, PLR0912 (one return for each slip)
     rng: np.random.Generator, made: Bench, w: Weighing, kind: SlipKind
 ) -> tuple[Weighing, str | None] | None:
     y, on = w.reading_g, {load.item for load in w.pan.loads}

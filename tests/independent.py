@@ -81,7 +81,7 @@ class Reckoning:
     def _widths(self) -> dict[str, float]:
         """How much wider each pedigree's own doubts are, from the items that were weighed, every
         reading taken at its word: the independent deviations stand in the state by themselves."""
-        K, N, S = len(self.lots), len(self.items), len(self.scales)
+        K, N = len(self.lots), len(self.items)
         lots = {lot["id"]: k for k, lot in enumerate(self.lots)}
         item_at = {item["id"]: i for i, item in enumerate(self.items)}
         scale_at = {scale["id"]: s for s, scale in enumerate(self.scales)}

@@ -15,8 +15,9 @@ from oaken_scale.core.assess import Assessment, assess, fly
 from oaken_scale.core.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.beside import Beside, beside
 from oaken_scale.core.build import BalanceUnit, Build, Slide, Target, TargetKind
+from oaken_scale.core.checks import as_it_stands
 from oaken_scale.core.faults import BuildFaultError, Fault, check
-from oaken_scale.core.remedies import Remedies, applied, bench, remedies
+from oaken_scale.core.remedies import Remedies, applied, what_would_fix
 from oaken_scale.core.schools import SchoolKind
 from oaken_scale.core.wing import wing_figures
 from oaken_scale.core.wing_placement import WingPlace, wing_place, with_wing_at
@@ -104,6 +105,15 @@ class Naming(doc.Edge):
 
 
 @dataclass(frozen=True, slots=True)
+class Worked:
+    """What would fix the balance, and the revision of the build that it was worked out for: to do
+    it, that revision is sent along, and a build that has moved on refuses."""
+
+    revision: int
+    remedies: Remedies
+
+
+@dataclass(frozen=True, slots=True)
 class Saved:
     """The remedy as it is, with a change of the plan, and the ballast that it would save [g];
     None where one of the two has none."""
@@ -113,12 +123,13 @@ class Saved:
     saves_g: float | None
 
 
-REMEDIES: Final = TypeAdapter(Remedies)
+WORKED: Final = TypeAdapter(Worked)
 SAVED: Final = TypeAdapter(Saved)
 PLACE: Final = TypeAdapter(WingPlace)
 BESIDE: Final[TypeAdapter[tuple[Beside, ...]]] = TypeAdapter(tuple[Beside, ...])
 
 Assembly = Annotated[str, Query(max_length=80)]
+School = Annotated[SchoolKind | None, Query(description="Where a target is fixed to the nose")]
 LoadoutId = Annotated[str | None, Query(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")]
 
 
@@ -142,14 +153,17 @@ def record_check(build_id: BuildId, new: NewCheck, shop: Shop) -> Response:
     fresh = new.value()
     known = next((c for c in shop.held(build_id).build.checks if c.id == fresh.id), None)
     if known is not None:
-        if replace(fresh, at=known.at, set_aside=known.set_aside) != known:
+        again = replace(fresh, at=known.at, set_aside=known.set_aside, stood=known.stood)
+        if again != known:
             words = f'a different check already has the id "{fresh.id}"; give a new one'
             raise ProblemError(409, "That id is taken", words, "id")
         return told(shop.held(build_id))
-    return told(
-        shop.change(build_id, None, lambda build: replace(build, checks=(*build.checks, fresh))),
-        201,
-    )
+
+    def recorded(build: Build) -> Build:
+        stood = replace(fresh, stood=as_it_stands(build, fresh.loadout))
+        return replace(build, checks=(*build.checks, stood))
+
+    return told(shop.change(build_id, None, recorded), 201)
 
 
 @router.put("/checks/{check_id}/set-aside", response_model=Opened, responses=documented(404))
@@ -190,11 +204,13 @@ def choose(build_id: BuildId, choice: Choice, if_match: Revision, shop: Shop) ->
     return told(shop.change(build_id, number(if_match), chosen))
 
 
-@router.get("/remedies", response_model=Remedies, responses=documented(404))
+@router.get("/remedies", response_model=Worked, responses=documented(404))
 def what_would_fix_it(build_id: BuildId, shop: Shop) -> Response:
     """The least that brings every loadout into its range: moves first, ballast last."""
-    found = _remedies(shop.held(build_id).build)
-    return Response(REMEDIES.dump_json(found), media_type="application/json")
+    held = shop.held(build_id)
+    found = Worked(held.revision, _remedies(held.build))
+    headers = {"ETag": f'"{held.revision}"'}
+    return Response(WORKED.dump_json(found), headers=headers, media_type="application/json")
 
 
 @router.post("/remedies/what-if", response_model=Saved, responses=documented(404))
@@ -223,22 +239,25 @@ def do_it(build_id: BuildId, fixing: Fixing, if_match: Revision, shop: Shop) -> 
 
     def fixed(build: Build) -> Build:
         found = _remedies(build)
-        ways = (found.best, *found.others) if found.best else ()
+        ways = (found.best, *found.others) if found.best else found.offers
         if fixing.which >= len(ways):
             raise BuildFaultError([Fault("which", f"there are {len(ways)} ways; {found.words}")])
         way = ways[fixing.which]
-        assert way is not None
-        return applied(build, way, fly(build).wing)
+        return applied(build, way, datetime.now(UTC))
 
     return told(shop.change(build_id, number(if_match), fixed))
 
 
 @router.get("/wing-place", response_model=WingPlace, responses=documented(404))
 def where_the_wing_belongs(
-    build_id: BuildId, shop: Shop, assembly: Assembly = "Wing", loadout: LoadoutId = None
+    build_id: BuildId,
+    shop: Shop,
+    assembly: Assembly = "Wing",
+    loadout: LoadoutId = None,
+    school: School = None,
 ) -> Response:
     """Where the wing's leading edge belongs so that a loadout balances in its target's middle."""
-    place = _place(shop.held(build_id).build, assembly, loadout)
+    place = _place(shop.held(build_id).build, assembly, loadout, school)
     return Response(PLACE.dump_json(place), media_type="application/json")
 
 
@@ -249,11 +268,12 @@ def put_the_wing_there(
     shop: Shop,
     assembly: Assembly = "Wing",
     loadout: LoadoutId = None,
+    school: School = None,
 ) -> Response:
     """Move the wing group and its drawing to where it belongs."""
 
     def placed(build: Build) -> Build:
-        return with_wing_at(build, _place(build, assembly, loadout), assembly)
+        return with_wing_at(build, _place(build, assembly, loadout, school), assembly)
 
     return told(shop.change(build_id, number(if_match), placed))
 
@@ -323,21 +343,22 @@ def _adopted(build: Build, variant: Build) -> Build:
 
 
 def _remedies(build: Build) -> Remedies:
-    flown = fly(build)
-    ready = bench(build, flown.planes, [id for id, _ in flown.names])
-    if ready is None:
+    found = what_would_fix(build)
+    if found is None:
         words = "Needs a balance target, and parts with stations: give them on the Plan."
         return Remedies(None, (), None, words)
-    return remedies(ready)
+    return found
 
 
-def _place(build: Build, assembly: str, loadout: str | None) -> WingPlace:
+def _place(
+    build: Build, assembly: str, loadout: str | None, school: SchoolKind | None
+) -> WingPlace:
     chosen = next((each for each in build.loadouts if each.id == loadout), None)
     if loadout is not None and chosen is None:
         names = ", ".join(each.id for each in build.loadouts) or "none"
         words = f'no loadout "{loadout}" in this build; it has {names}'
         raise BuildFaultError([Fault("loadout", words)])
-    return wing_place(build, chosen or next(iter(build.loadouts), None), assembly)
+    return wing_place(build, chosen or next(iter(build.loadouts), None), assembly, school)
 
 
 def _moved(build: Build, moved: tuple[Moved, ...]) -> Build:

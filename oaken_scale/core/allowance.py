@@ -9,8 +9,8 @@ import numpy as np
 
 from oaken_scale.core.build import Build, Pedigree
 from oaken_scale.core.ledger import Posterior
-from oaken_scale.core.mixture import solve
 from oaken_scale.core.lot import Known
+from oaken_scale.core.mixture import solve
 
 ENOUGH: Final = 3
 """So many finished builds tell how much is usually left out."""

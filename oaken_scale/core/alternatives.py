@@ -11,9 +11,9 @@ from oaken_scale.core.balance import stations
 from oaken_scale.core.build import Build, Item, Pedigree
 from oaken_scale.core.faults import BuildFaultError, Fault, check
 from oaken_scale.core.joint_clock import ADHESIVES
-from oaken_scale.core.mixture import solve
 from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.materials import trade
+from oaken_scale.core.mixture import solve
 from oaken_scale.core.shopping import cost
 from oaken_scale.core.verdict import Answer
 from oaken_scale.core.wing import wing_figures

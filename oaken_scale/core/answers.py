@@ -5,7 +5,7 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.balance import CentreOfGravity, Stations, centre_of_gravity
+from oaken_scale.core.balance import CentreOfGravity, Stations, centre_of_gravity, is_pack
 from oaken_scale.core.build import BalanceUnit, Build, Loadout, Target, TargetKind
 from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.mixture import Estimate
@@ -103,7 +103,7 @@ def flying(
 
 
 def _sd(cov: Matrix, weight: Vector) -> float:
-    return max(float(weight @ cov @ weight), 0.0) ** 0.5
+    return float(max(float(weight @ cov @ weight), 0.0) ** 0.5)
 
 
 UNCHECKED: Final = 0.01
@@ -116,9 +116,7 @@ MATTERS: Final = 0.25
 def unchecked_scale(build: Build, after: Posterior, aboard: Vector) -> str | None:
     """The scale that felt most of what is aboard while no known weight was ever on it; None where
     every scale was checked. It shows in nothing that is weighed on it."""
-    checked = {
-        w.scale for w in build.weighings if w.set_aside is None and w.pan.known_g > 0
-    }
+    checked = {w.scale for w in build.weighings if w.set_aside is None and w.pan.known_g > 0}
     felt: dict[int, Vector] = {}
     for each, row in zip(after.sets, after.rows[:, after.items], strict=True):
         felt[each.scale] = np.maximum(felt.get(each.scale, np.zeros(len(aboard))), row != 0)
@@ -139,12 +137,12 @@ def _aside(plane: Flying, answer: Answer, believing: float | None, by_load: bool
         return answer
     if believing is not None and abs(believing - answer.value) > MATTERS * answer.sd:
         answer = replace(answer, disbelieving=plane.disbelieving, believing=believing)
-    if (
-        by_load
-        and answer.margin is not None
-        and abs(answer.margin) < UNCHECKED * abs(answer.value)
-        and plane.unchecked_scale is not None
-    ):
+    value, margin = answer.value, answer.margin
+    if by_load and value is not None and margin is not None and plane.unchecked_scale is not None:
+        thin = abs(margin) < UNCHECKED * abs(value)
+    else:
+        thin = False
+    if thin:
         answer = replace(answer, unchecked_scale=plane.unchecked_scale)
     return answer
 
@@ -234,9 +232,7 @@ def _chance_of_ratio(plane: Flying, thrust_gf: float, doubt_gf: float, target: T
     def chance_under(ratio: float) -> float:
         return sum(
             share
-            * chance_below(
-                0.0, thrust_gf - ratio * grams, (doubt_gf**2 + (ratio * sd) ** 2) ** 0.5
-            )
+            * chance_below(0.0, thrust_gf - ratio * grams, (doubt_gf**2 + (ratio * sd) ** 2) ** 0.5)
             for share, grams, sd in forms
         )
 
@@ -279,7 +275,8 @@ def balance_axis(unit: BalanceUnit, wing: WingFigures | None) -> tuple[float, fl
 
 
 def _slide(plane: Flying, target: Target | None, value: float, size: float) -> tuple[Mend, ...]:
-    """How far the heaviest thing that is not foam would have to slide to reach the range."""
+    """How far the heaviest thing that may slide, or else a pack, would have to, to reach the range;
+    nothing else is ever proposed to move."""
     if target is None or plane.cg is None:
         return ()
     if target.high is not None and value > target.high:
@@ -288,16 +285,19 @@ def _slide(plane: Flying, target: Target | None, value: float, size: float) -> t
         forward_mm = (value - target.low) * size
     else:
         return ()
-    movable = [
-        (float(plane.after.mass[i]), item.id)
+    aboard = [
+        (float(plane.after.mass[i]), item)
         for i, item in enumerate(plane.build.items)
-        if plane.aboard[i] and not item.uses and item.station is not None
+        if plane.aboard[i] and item.station is not None and plane.after.mass[i] > 0
     ]
-    if not movable or max(movable)[0] <= 0:
+    may = [each for each in aboard if each[1].slide] or [
+        each for each in aboard if is_pack(each[1])
+    ]
+    if not may:
         return ()
-    mass, heaviest = max(movable)
+    mass, heaviest = max(may, key=lambda each: each[0])
     placed = float(plane.after.mass @ (plane.aboard * plane.where.placed))
-    return (Mend("slide_forward_mm", forward_mm * placed / mass, heaviest),)
+    return (Mend("slide_forward_mm", forward_mm * placed / mass, heaviest.id),)
 
 
 def four_answers(plane: Flying) -> tuple[Answer, Answer, Answer, Answer]:

@@ -206,7 +206,8 @@ def fly(build: Build) -> Flown:
     after, where, checks = checked(build, summed, stations(build, wing))
     been = been_on_pan(build, after)
     planes = tuple(
-        flying(build, loadout, after, where, wing, been, told) for loadout in build.loadouts or (None,)
+        flying(build, loadout, after, where, wing, been, told)
+        for loadout in build.loadouts or (None,)
     )
     names = tuple((loadout.id, loadout.name) for loadout in build.loadouts) or (AS_BUILT,)
     return Flown(told, summed, after, where, wing, checks, been, planes, names)
@@ -262,7 +263,9 @@ def assess(build: Build) -> Assessment:
         joints=joint_times(build),
         doubts=(doubted := flown.estimate.doubts),
         lessons=lessons(build, after),
-        habits=tuple(each for each in habits_found(build, summed, flown.estimate.wide) if tells(each)),
+        habits=tuple(
+            each for each in habits_found(build, summed, flown.estimate.wide) if tells(each)
+        ),
         twins=twins(build, after),
         budget=budget_lines(build, after, planes[0].aboard),
         damp=(gained := damp(build)),
@@ -315,9 +318,9 @@ def _item_masses(
     leading_edge = plane.wing.leading_edge_x_mm if plane.wing else None
     figures = np.column_stack([after.mass, sd, believed, doubt]).tolist()
     marks = zip(alone.tolist(), sharper.tolist(), strict=True)
-    x_nose = plane.where.xyz[:, 0].tolist()
+    x_nose = stations(build, plane.wing).xyz[:, 0].tolist()
     told = []
-    for item, (mass, own_sd, estimate, estimate_sd), mark, x in zip(
+    for item, (mass, own_sd, stated, stated_sd), mark, x in zip(
         build.items, figures, marks, x_nose, strict=True
     ):
         mark_now = mark_of(item.pedigree, *mark)
@@ -326,7 +329,7 @@ def _item_masses(
         from_nose = None if item.station is None else x
         from_edge = None if from_nose is None or leading_edge is None else x - leading_edge
         told.append(
-            ItemMass(item.id, mass, own_sd, estimate, estimate_sd, mark_now, from_nose, from_edge)
+            ItemMass(item.id, mass, own_sd, stated, stated_sd, mark_now, from_nose, from_edge)
         )
     return tuple(told)
 

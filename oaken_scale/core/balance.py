@@ -58,6 +58,17 @@ class CentreOfGravity:
     z_sd_mm: float
 
 
+def is_pack(item: Item) -> bool:
+    """Whether a thing is a flight pack, by its name: what builders move first.
+
+    >>> from oaken_scale.core.build import Pedigree
+    >>> is_pack(Item("p", "Pack, 3-cell 1300", Pedigree.LISTING))
+    True
+    """
+    name = item.name.lower()
+    return any(word in name for word in ("pack", "battery", "akku", "cell"))
+
+
 def station_doubt(item: Item, big_foam: bool) -> float:
     """One sigma of an item's station [mm]: as stated, else 4 mm for big foam parts, else 2 mm."""
     if item.station is not None and item.station.doubt_mm is not None:

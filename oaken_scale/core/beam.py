@@ -5,11 +5,14 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
+import numpy as np
+
 from oaken_scale.core.answers import Flying, balance_axis
-from oaken_scale.core.build import Build, Target, TargetKind
+from oaken_scale.core.build import Build, Role, Target, TargetKind
 from oaken_scale.core.checks import CheckTold
 from oaken_scale.core.life import unchecked_since
 from oaken_scale.core.neutral_point import BAND, NeutralPoint, neutral_point
+from oaken_scale.core.obstacles import pulls_sideways
 from oaken_scale.core.schools import (
     Arrangement,
     Quarrel,
@@ -24,6 +27,9 @@ from oaken_scale.core.verdict import Answer, Word
 ON_LINE_MM: Final = 5.0
 """A thrust line this near the CG's height does next to nothing [mm]."""
 
+OUTSIDE_MM: Final = 0.5
+"""A CG nearer to a range than this lies in it [mm]."""
+
 SIDEWAYS_FELT_MM: Final = 3.0
 """A CG farther off the middle is felt [mm]."""
 
@@ -34,6 +40,14 @@ class Heavy(StrEnum):
     NOSE = "nose-heavy"
     TAIL = "tail-heavy"
     NEITHER = "in its range"
+
+
+class Outside(StrEnum):
+    """Where a CG lies that is outside every range that applies to the plane."""
+
+    AHEAD_OF_EDGE = "ahead of the leading edge"
+    BEHIND_NEUTRAL = "behind the neutral point"
+    EVERY_RANGE = "outside every range that applies"
 
 
 class Flies(StrEnum):
@@ -51,7 +65,8 @@ class LoadoutBalance:
     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
     is how far the thrust line is above the CG, ``throttle`` what it does. ``why`` names the targets
-    that keep it on the ground or unsure.
+    that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
+    one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
     """
 
     id: str
@@ -67,6 +82,9 @@ class LoadoutBalance:
     flies: Flies
     why: tuple[TargetKind, ...]
     checked: str
+    outside: Outside | None = None
+    pulls: str | None = None
+    tip_g: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,7 +130,7 @@ def beam(
         schools=told,
         quarrels=quarrels(told),
         loadouts=tuple(
-            _loadout(build, plane, four, id, low, high, neutral, checks)
+            _loadout(build, plane, four, id, low, high, neutral, checks, told)
             for plane, four, id in zip(planes, answers, names, strict=True)
         ),
         checks=checks,
@@ -153,6 +171,7 @@ def _loadout(
     high: float | None,
     neutral: NeutralPoint | None,
     checks: tuple[CheckTold, ...],
+    told: Sequence[School],
 ) -> LoadoutBalance:
     cg, wing = plane.cg, plane.wing
     off = 0.0
@@ -172,6 +191,7 @@ def _loadout(
     if cg is not None and abs(cg.y_mm) > max(2 * cg.y_sd_mm, SIDEWAYS_FELT_MM):
         light = "left" if cg.y_mm > 0 else "right"
     flies, why = _flies(four)
+    pulls, tip_g = _pulls(build, plane) if light else (None, None)
     return LoadoutBalance(
         id=id,
         heavy=heavy,
@@ -186,7 +206,39 @@ def _loadout(
         flies=flies,
         why=why,
         checked=_checked(build, id, checks),
+        outside=_outside(plane, neutral, told),
+        pulls=pulls,
+        tip_g=tip_g,
     )
+
+
+def _outside(plane: Flying, neutral: NeutralPoint | None, told: Sequence[School]) -> Outside | None:
+    """Whether the CG lies outside every range that applies, whatever the target says."""
+    ranges = [
+        (each.low_mm, each.high_mm)
+        for each in told
+        if each.low_mm is not None and each.high_mm is not None and each.kind is not SchoolKind.HANG
+    ]
+    if plane.cg is None or plane.wing is None or not ranges:
+        return None
+    x = plane.cg.x_mm
+    if neutral is not None and x > neutral.x_mm:
+        return Outside.BEHIND_NEUTRAL
+    canard = any(each.role is Role.CANARD for each in plane.build.surfaces)
+    if any(low - OUTSIDE_MM <= x <= high + OUTSIDE_MM for low, high in ranges):
+        return None
+    if x < plane.wing.mac_le_x_mm and not canard:
+        return Outside.AHEAD_OF_EDGE
+    return Outside.EVERY_RANGE
+
+
+def _pulls(build: Build, plane: Flying) -> tuple[str | None, float | None]:
+    """The part that pulls a loadout to one side, and the grams at the other tip that hold it."""
+    drawn = [abs(s.y_mm) for each in build.surfaces for s in each.sections]
+    mass = plane.after.mass * plane.aboard * plane.where.placed
+    y = plane.where.xyz[:, 1]
+    item, grams, _ = pulls_sideways(build.items, mass, y, max([*drawn, float(np.abs(y).max()), 1]))
+    return item, grams
 
 
 def _throttle(build: Build, plane: Flying) -> tuple[float | None, str | None]:

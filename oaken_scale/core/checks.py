@@ -213,9 +213,7 @@ def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -
     return _Row(check, then, aboard, lever * spread, axis, moment, noise, found, found_sd)
 
 
-def _as_it_stood(
-    build: Build, where: Stations, check: BalanceCheck
-) -> tuple[Vector, Stations]:
+def _as_it_stood(build: Build, where: Stations, check: BalanceCheck) -> tuple[Vector, Stations]:
     """What was aboard when a check was made (N,), and where it sat then."""
     if not check.stood:
         return _aboard_then(build, _loadout(build, check.loadout), check.at), where

@@ -176,4 +176,3 @@ def _freedom(after: Posterior, row: Vector, variance: float) -> float:
     if not LEAST_PART * variance < total < variance / LEAST_PART:
         return float("inf")
     return float(after.prior.freedom[int(own.argmax())])
-

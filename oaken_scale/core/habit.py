@@ -126,9 +126,7 @@ def widened(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> Prior
     return believed.widened(table[:, 0], table[:, 1])
 
 
-def found(
-    build: Build, after: Posterior, wide: dict[Pedigree, Width]
-) -> tuple[HabitFound, ...]:
+def found(build: Build, after: Posterior, wide: dict[Pedigree, Width]) -> tuple[HabitFound, ...]:
     """How guesses and listings run on this build, where weighing told anything of it."""
     habits = [habit_of(item) for item in build.items]
     told = []

@@ -408,9 +408,7 @@ def _dual_factor(
     out stands by itself. Shape (M, M)."""
     off = (1 + error)[readings.scale]
     by_scale = np.zeros((len(load), len(error)))
-    by_scale[np.arange(len(load)), readings.scale] = (
-        readings.prior.scale_sd[readings.scale] * load
-    )
+    by_scale[np.arange(len(load)), readings.scale] = readings.prior.scale_sd[readings.scale] * load
     total = readings.between * off
     total *= off[:, None]
     total += by_scale @ by_scale.T
@@ -493,9 +491,7 @@ def solve(build: Build, believed: Prior | None = None) -> Posterior:
 
 def _prior_mean(believed: Prior) -> Vector:
     """Prior mean of the whole state, shape (K+P+N+S,)."""
-    return np.concatenate(
-        [believed.common_mean, believed.mass, np.zeros(len(believed.scale_sd))]
-    )
+    return np.concatenate([believed.common_mean, believed.mass, np.zeros(len(believed.scale_sd))])
 
 
 def _spread(believed: Prior, unit: Matrix) -> Matrix:

@@ -90,7 +90,7 @@ class Estimate:
 
     ``after`` has the mixture's mean and covariance; ``believing`` is the settled estimate with
     every reading believed; ``branches`` the mixture, likeliest first; ``doubts`` the doubtful
-    readings, the likeliest slip first; ``wide`` how wide each pedigree's own doubt was learned to be.
+    readings, the likeliest slip first; ``wide`` how wide each pedigree's own doubt came out.
     """
 
     after: Posterior
@@ -155,9 +155,7 @@ def solve(build: Build) -> Posterior:
     return estimate(build).after
 
 
-def _alike(
-    build: Build, spoken: tuple[object, ...]
-) -> tuple[tuple[object, ...], Estimate] | None:
+def _alike(build: Build, spoken: tuple[object, ...]) -> tuple[tuple[object, ...], Estimate] | None:
     """The estimate of a build whose things weigh alike and only sit elsewhere: a drag moves no
     mass. Looked for among the few last ones."""
     for before, told in reversed(_KEPT.values()):

@@ -167,9 +167,10 @@ def _shared_cuts(halves: Sequence[Sequence[Section]], spanwise: int) -> Vector:
     for start, end in pairwise(ends):
         finest = 1
         for sections in halves:
-            y = [section.y_mm for section in sections]
-            if min(y) - SAME_MM <= start and end <= max(y) + SAME_MM and max(y) > min(y):
-                finest = max(finest, round(spanwise * (end - start) / (max(y) - min(y))))
+            inner = min(section.y_mm for section in sections)
+            outer = max(section.y_mm for section in sections)
+            if inner - SAME_MM <= start and end <= outer + SAME_MM and outer > inner:
+                finest = max(finest, round(spanwise * (end - start) / (outer - inner)))
         cuts.append(start + (end - start) * np.arange(1, finest + 1) / finest)
     return np.concatenate(cuts)
 

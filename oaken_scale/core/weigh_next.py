@@ -41,9 +41,9 @@ NAMES: Final = {
 class Suggestion:
     """One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
 
-    ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone; on ``scale`` a
-    known weight, to check it. ``share`` is the part of the goal's variance that the weighing would
-    take away.
+    ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone; on ``scale``
+    a known weight, to check it. ``share`` is the part of the goal's variance that the weighing
+    would take away.
     """
 
     item: str | None
@@ -149,7 +149,7 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     share = taken[best, np.arange(len(worth))] / np.maximum(variance[best], 1e-30)
     order = [j for j in np.argsort(-worth, kind="stable") if share[j] > TELLING][:most]
     return tuple(
-        _suggest(build, int(columns[j]) - items.start, int(columns[j]), float(share[j]), aims.kinds[best[j]])
+        _suggest(build, int(columns[j]), items.start, float(share[j]), aims.kinds[best[j]])
         if j < len(rows)
         else _suggest_group(groups[j - len(rows)], float(share[j]), aims.kinds[best[j]])
         for j in order
@@ -168,9 +168,7 @@ def checks_of_scales(build: Build, answers: Iterable[Answer]) -> tuple[Suggestio
                 "known weight was on: 100 ml of water weigh 100 g."
             )
             name = f"a known weight on {scale.name}"
-            found[scale.id] = Suggestion(
-                None, None, name, 0.0, answer.kind, reason, scale=scale.id
-            )
+            found[scale.id] = Suggestion(None, None, name, 0.0, answer.kind, reason, scale=scale.id)
     return tuple(found.values())
 
 
@@ -268,7 +266,7 @@ def _finest(build: Build) -> Scale:
     return min(build.scales, key=reading_doubt, default=Scale("scale", "Scale", step_g=1.0))
 
 
-def _suggest(build: Build, i: int, column: int, share: float, kind: TargetKind) -> Suggestion:
+def _suggest(build: Build, column: int, first: int, share: float, kind: TargetKind) -> Suggestion:
     """Put a candidate into words."""
     takes = f"Takes away {100 * share:.0f} % of what is still unsure about {NAMES[kind]}"
     if column < len(build.lots):
@@ -278,7 +276,7 @@ def _suggest(build: Build, i: int, column: int, share: float, kind: TargetKind) 
         parts = "one part is" if cut == 1 else f"{cut} parts are"
         reason = f"{takes}: {parts} made of it."
         return Suggestion(None, lot.id, f"{piece} of {lot.name}", share, kind, reason)
-    item = build.items[i]
+    item = build.items[column - first]
     lot_names = [lot.name for lot in build.lots if any(use.lot == lot.id for use in item.uses)]
     known = {
         Pedigree.GUESS: "it is only a guess so far",

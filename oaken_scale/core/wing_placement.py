@@ -8,10 +8,20 @@ import numpy as np
 from oaken_scale.core.answers import balance_axis
 from oaken_scale.core.assembly import lies_within
 from oaken_scale.core.balance import stations
-from oaken_scale.core.build import BalanceUnit, Build, Loadout, Reference, Role, Surface, TargetKind
+from oaken_scale.core.build import (
+    BalanceUnit,
+    Build,
+    Loadout,
+    Reference,
+    Role,
+    Surface,
+    Target,
+    TargetKind,
+)
 from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.mixture import solve
-from oaken_scale.core.neutral_point import neutral_point
+from oaken_scale.core.neutral_point import NeutralPoint, neutral_point
+from oaken_scale.core.schools import SchoolKind, schools
 from oaken_scale.core.wing import WingFigures, wing_figures
 
 FOLLOWS_MM: Final = 0.01
@@ -57,14 +67,18 @@ def placed_edge(
     return fuselage_x_mm + (wing_g * wing_back_mm - both * target_mm) / fuselage_g
 
 
-def wing_place(build: Build, loadout: Loadout | None, assembly: str) -> WingPlace:
+def wing_place(
+    build: Build, loadout: Loadout | None, assembly: str, school: SchoolKind | None = None
+) -> WingPlace:
     """Where the wing belongs so that a loadout balances in the middle of its target.
 
     ``assembly`` is the wing's; it moves with the surfaces drawn as wings. A target in % MAC or from
-    the leading edge moves along with it. On a canard or a tandem the neutral point moves against
+    the leading edge moves along with it; one fixed to the nose does not say where on the wing it
+    should balance, and a ``school`` has to. On a canard or a tandem the neutral point moves against
     the wing, and the margin of the target's middle is kept: solved step by step.
 
-    Raises BuildFaultError where the target, the wing or the fuselage is missing.
+    Source: docs/methods.md, section 5a. Raises BuildFaultError where the target, the wing or the
+    fuselage is missing, or which school is meant.
     """
     wing, target = wing_figures(build.surfaces), None
     target = next((t for t in build.targets if t.kind is TargetKind.BALANCE), None)
@@ -82,16 +96,14 @@ def wing_place(build: Build, loadout: Loadout | None, assembly: str) -> WingPlac
     fuselage_x = float(body @ where.xyz[:, 0]) / fuselage_g
     edge = wing.leading_edge_x_mm
     back = float(group @ where.xyz[:, 0]) / wing_g - edge
-    origin, size = balance_axis(target.balance_unit, wing)
-    middle = origin + size * (target.low + target.high) / 2
     neutral = neutral_point(build.surfaces)
+    middle = _middle(build, target, wing, neutral, school)
     margin = None if neutral is None else (neutral.x_mm - middle) / wing.mac_mm
-    stays = target.balance_unit is BalanceUnit.MM_FROM_NOSE
     canard = any(each.role is Role.CANARD for each in build.surfaces)
 
     def over(place: float) -> float:
         """The moment about where it should balance, with the wing's edge at a place [g mm]."""
-        aim = _aim(build, wing, place - edge, middle, margin if canard else None, stays)
+        aim = _aim(build, wing, place - edge, middle, margin if canard else None)
         return fuselage_g * (fuselage_x - aim) + wing_g * (place + back - aim)
 
     before, found = edge, edge + 10.0
@@ -104,20 +116,48 @@ def wing_place(build: Build, loadout: Loadout | None, assembly: str) -> WingPlac
     return WingPlace(found, edge, fuselage_g, fuselage_x, wing_g)
 
 
+def _middle(
+    build: Build,
+    target: Target,
+    wing: WingFigures,
+    neutral: NeutralPoint | None,
+    school: SchoolKind | None,
+) -> float:
+    """Where it should balance with the wing where it is now, on a range that travels with the wing
+    [mm from the nose]."""
+    if school is None and target.balance_unit is not BalanceUnit.MM_FROM_NOSE:
+        origin, size = balance_axis(target.balance_unit, wing)
+        return origin + size * ((target.low or 0.0) + (target.high or 0.0)) / 2
+    offered = {
+        each.kind: (each.low_mm + each.high_mm) / 2
+        for each in schools(build, wing, neutral, None)
+        if each.low_mm is not None
+        and each.high_mm is not None
+        and each.kind not in (SchoolKind.MARK, SchoolKind.HANG)
+    }
+    if school in offered:
+        return offered[school]
+    names = ", ".join(offered) or "none: draw the plane first"
+    words = (
+        "the target is fixed to the nose, and does not say where on the wing it should balance; "
+        f"name the one that is meant: {names}"
+    )
+    raise BuildFaultError([Fault("school", words)])
+
+
 def _aim(
     build: Build,
     wing: WingFigures,
     by_mm: float,
     middle_mm: float,
     margin: float | None,
-    stays: bool,
 ) -> float:
     """Where the plane has to balance with the wing moved ``by_mm`` [mm from the nose]."""
     if margin is not None:
         neutral = neutral_point(_moved(build.surfaces, by_mm))
         if neutral is not None:
             return neutral.x_mm - margin * wing.mac_mm
-    return middle_mm if stays else middle_mm + by_mm
+    return middle_mm + by_mm
 
 
 def _moved(surfaces: tuple[Surface, ...], by_mm: float) -> tuple[Surface, ...]:

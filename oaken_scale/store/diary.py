@@ -68,9 +68,7 @@ def read_checks(connection: sqlite3.Connection, build_id: str) -> tuple[BalanceC
         (build_id,),
     )
     return tuple(
-        BalanceCheck(
-            id, datetime.fromisoformat(at), CheckKind(kind), *rest, stood=tuple(stood[id])
-        )
+        BalanceCheck(id, datetime.fromisoformat(at), CheckKind(kind), *rest, tuple(stood[id]))
         for id, at, kind, *rest in rows
     )
 

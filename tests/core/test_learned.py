@@ -8,8 +8,8 @@ import pytest
 from oaken_scale.core.assess import Mark, assess
 from oaken_scale.core.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
 from oaken_scale.core.learned import combined, elsewhere, learned
-from oaken_scale.core.mixture import solve
 from oaken_scale.core.lot import Known, Lot, LotUnit, Use
+from oaken_scale.core.mixture import solve
 from tests.benches import MORNING, case_l, reading, with_readings
 
 GLUE = Lot("glue", "Glue", LotUnit.M, 2.0, 0.6, rack="glue")

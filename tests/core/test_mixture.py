@@ -152,7 +152,7 @@ def written_out(build: Build) -> tuple[float, float]:
     """Mean and sigma of all-up weight over all that may be wrong with one reading."""
     names = [item.id for item in build.items]
     rows = np.array([
-        [dict((on.item, on.count) for on in w.pan.loads).get(name, 0.0) for name in names]
+        [{on.item: on.count for on in w.pan.loads}.get(name, 0.0) for name in names]
         for w in build.weighings
     ])  # fmt: skip
     grams = np.array([w.reading_g for w in build.weighings])
@@ -164,8 +164,8 @@ def written_out(build: Build) -> tuple[float, float]:
     logs, means, variances = [], [], []
     for weight, some, read, noise in branches:
         logs.append(weight + evidence(build, some, read, noise))
-        gain = np.diag(sd**2) @ some.T @ np.linalg.inv(
-            some @ np.diag(sd**2) @ some.T + np.diag(noise)
+        gain = (
+            np.diag(sd**2) @ some.T @ np.linalg.inv(some @ np.diag(sd**2) @ some.T + np.diag(noise))
         )
         means.append(float(np.ones(3) @ (mean + gain @ (read - some @ mean))))
         variances.append(float(np.ones(3) @ (np.diag(sd**2) - gain @ some @ np.diag(sd**2))

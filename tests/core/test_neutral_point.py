@@ -1,6 +1,6 @@
 """The neutral point against published figures and a lattice written out panel by panel."""
 
-from itertools import product
+from itertools import pairwise, product
 from math import hypot
 
 import numpy as np
@@ -115,7 +115,7 @@ def cut(surfaces, spanwise: int) -> list[list[float]]:
     for surface in surfaces:
         half = surface.sections[1].y_mm
         edges = [0.0]
-        for start, end in zip(ends, ends[1:], strict=False):
+        for start, end in pairwise(ends):
             if end > half:
                 continue
             count = max(

@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess, fly
+from oaken_scale.core.beam import Heavy, Outside
 from oaken_scale.core.build import (
     BalanceUnit,
     Build,
@@ -20,6 +21,7 @@ from oaken_scale.core.build import (
 )
 from oaken_scale.core.faults import BuildFaultError
 from oaken_scale.core.neutral_point import neutral_point
+from oaken_scale.core.schools import SchoolKind
 from oaken_scale.core.wing_placement import wing_place, with_wing_at
 
 
@@ -61,7 +63,6 @@ def test_by_hand():
     [
         plane(),
         plane(BalanceUnit.MM_FROM_LEADING_EDGE, 50.0, 60.0),
-        plane(BalanceUnit.MM_FROM_NOSE, 252.0, 258.0),
     ],
 )
 def test_moved_there_it_balances_in_the_middle_of_its_range(build):
@@ -74,7 +75,7 @@ def test_moved_there_it_balances_in_the_middle_of_its_range(build):
 
 
 def test_on_a_canard_the_margin_is_kept_as_the_neutral_point_moves():
-    build = plane(BalanceUnit.MM_FROM_NOSE, 120.0, 140.0, canard=True)
+    build = plane(BalanceUnit.MM_FROM_LEADING_EDGE, -80.0, -60.0, canard=True)
     mac = 190.0
     margin = (neutral_point(build.surfaces).x_mm - 130.0) / mac
     moved = with_wing_at(build, wing_place(build, None, "Wing"), "Wing")
@@ -92,3 +93,34 @@ def test_what_is_missing_is_named(change, field):
     assert raised.value.faults[0].field == field
     with pytest.raises(BuildFaultError, match="assembly"):
         wing_place(plane(), None, "Keel")
+
+
+def test_a_range_fixed_to_the_nose_asks_which_school_is_meant():
+    build = plane(BalanceUnit.MM_FROM_NOSE, 140.0, 150.0)
+    with pytest.raises(BuildFaultError, match="chord rule") as raised:
+        wing_place(build, None, "Wing")
+    assert raised.value.faults[0].field == "school"
+    with pytest.raises(BuildFaultError, match="school"):
+        wing_place(build, None, "Wing", SchoolKind.MARK)
+    place = wing_place(build, None, "Wing", SchoolKind.CHORD)
+    assert place.edge_mm == pytest.approx(wing_place(plane(), None, "Wing").edge_mm)
+    moved = with_wing_at(build, place, "Wing")
+    assert assess(moved).wing.leading_edge_x_mm < fly(moved).planes[0].cg.x_mm
+
+
+@pytest.mark.parametrize(
+    ("x", "low", "outside"),
+    [
+        (250.0, 245.0, None),
+        (150.0, 140.0, Outside.AHEAD_OF_EDGE),
+        (330.0, 325.0, Outside.BEHIND_NEUTRAL),
+        (215.0, 210.0, Outside.EVERY_RANGE),
+    ],
+)
+def test_a_cg_outside_every_range_is_said_whatever_the_target(x, low, outside):
+    """The target's own range has it inside every time."""
+    build = plane(BalanceUnit.MM_FROM_NOSE, low, low + 12.0)
+    build = replace(build, items=(thing("all", 300, x),))
+    (told,) = assess(build).beam.loadouts
+    assert told.heavy is Heavy.NEITHER
+    assert told.outside is outside
