@@ -3,9 +3,11 @@
 import argparse
 import json
 import os
+import socket
 import sys
 import tempfile
 from collections.abc import Sequence
+from contextlib import ExitStack
 from pathlib import Path
 
 import platformdirs
@@ -19,6 +21,7 @@ from oaken_scale.core.faults import BuildFaultError
 from oaken_scale.demo.workshop import load_demo
 from oaken_scale.formats import build_file
 from oaken_scale.store.database import DatabaseRefusedError
+from oaken_scale.store.in_use import InUseError, in_use
 
 BAD_INPUT = 2
 """Exit status when what was given cannot be used."""
@@ -89,17 +92,41 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _demo(given: argparse.Namespace) -> int:
+    _free_port(given.host, given.port)
     path = given.database or demo_database()
-    load_demo(path)
-    return _run(path, given, "/build/sandpiper")
+    with ExitStack() as held:
+        for number in range(2, 99):
+            try:
+                held.enter_context(in_use(path))
+                break
+            except InUseError as error:
+                if given.database is not None:
+                    raise CannotError(str(error)) from error
+                path = demo_database().with_name(f"demo-{number}.sqlite")
+        load_demo(path)
+        return _run(path, given, "/build/sandpiper")
 
 
 def _serve(given: argparse.Namespace) -> int:
+    _free_port(given.host, given.port)
     return _run(given.database or own_database(), given)
 
 
+def _free_port(host: str, port: int) -> None:
+    """Raise CannotError for a port that something listens on, before anything is laid out."""
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    with socket.socket(family) as tried:
+        tried.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            tried.bind((host, port))
+        except OSError as error:
+            words = f"{host}:{port} cannot be listened on ({error.strerror}); give another --port"
+            raise CannotError(words) from error
+
+
 def _run(path: Path, given: argparse.Namespace, opens: str = "/") -> int:
-    app = create_app(path)
+    everywhere = given.host in ("0.0.0.0", "::", "")
+    app = create_app(path, hosts=("*",) if everywhere else (given.host,))
     print(f"Open http://{given.host}:{given.port}{opens}  (data in {path})", flush=True)
     uvicorn.run(app, host=given.host, port=given.port, log_level="warning")
     return 0
@@ -108,7 +135,7 @@ def _run(path: Path, given: argparse.Namespace, opens: str = "/") -> int:
 def _export(given: argparse.Namespace) -> int:
     workshop = Workshop(_existing(given.database or own_database()))
     try:
-        builds = [held.build for _, held in workshop.shelf()]
+        builds = workshop.files()
     finally:
         workshop.close()
     named = [build for build in builds if build.id == given.build]

@@ -1,6 +1,6 @@
 """The application: the API, and the pages that it serves."""
 
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Iterable
 from contextlib import asynccontextmanager
 from pathlib import Path
 from typing import Final
@@ -24,6 +24,7 @@ from oaken_scale.api import (
 )
 from oaken_scale.api.bench import Benches
 from oaken_scale.api.body_limit import BodyLimit
+from oaken_scale.api.door import LOOPBACK, Door
 from oaken_scale.api.workshop import Workshop
 from oaken_scale.formats import build_file, drawing
 
@@ -33,8 +34,8 @@ PAGES: Final = Path(__file__).parent / "pages"
 LARGEST_BODY: Final = 1024 * 1024
 
 
-def create_app(database: Path, pages: Path = PAGES) -> FastAPI:
-    """The application over one database file.
+def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPBACK) -> FastAPI:
+    """The application over one database file, answering to some ``hosts`` only.
 
     Raises DatabaseRefusedError when the file cannot be opened.
     """
@@ -67,6 +68,7 @@ def create_app(database: Path, pages: Path = PAGES) -> FastAPI:
             "/api/v1/outlines": drawing.LARGEST_BYTES,
         },
     )
+    app.add_middleware(Door, hosts=tuple(hosts))
     problems.install(app)
     everything = (
         routes_workshop,

@@ -146,6 +146,12 @@ class Benches:
         if bench is None or bench.scale not in build.scales:
             scale = build.scales[0] if build.scales else Scale("scale", "Scale", 1.0)
             bench = self._benches[build.id] = self._fresh(build, scale)
+        there = _still_there(build, bench.pan), _still_there(build, bench.tared)
+        if there != (bench.pan, bench.tared):
+            bench.pan, bench.tared = there
+            bench.turn += 1
+            if bench.device is not None:
+                bench.device.put(_true_load(build, bench))
         return bench
 
     def _fresh(self, build: Build, scale: Scale) -> _Bench:
@@ -206,6 +212,19 @@ def _line_of(device: SimulatedScale | SerialScale) -> ScaleLine:
     if isinstance(device, SerialScale):
         return device.line(now)
     return read_line(device.line(now))
+
+
+def _still_there(build: Build, pan: Pan) -> Pan:
+    """A pan without what is no part or lot of the build any more: removed, or taken off."""
+    items = {item.id for item in build.items if not item.retired}
+    lots = {lot.id for lot in build.lots}
+    if all(on.item in items for on in pan.loads) and all(on.lot in lots for on in pan.samples):
+        return pan
+    return Pan(
+        tuple(on for on in pan.loads if on.item in items),
+        tuple(on for on in pan.samples if on.lot in lots),
+        pan.known_g,
+    )
 
 
 def _together(one: Pan, other: Pan) -> Pan:

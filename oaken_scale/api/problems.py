@@ -11,6 +11,7 @@ from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
 from oaken_scale.core.faults import BuildFaultError, Fault
+from oaken_scale.formats.apart import BusyError
 from oaken_scale.formats.wording import field_faults
 
 MEDIA_TYPE: Final = "application/problem+json"
@@ -96,6 +97,10 @@ def install(app: FastAPI) -> None:
         response = answer(error.status_code, words, words, faults if unread else ())
         response.headers.update(error.headers or {})
         return response
+
+    @app.exception_handler(BusyError)
+    def _waiting(_: Request, error: BusyError) -> JSONResponse:
+        return answer(503, "Busy reading", f"{error}; nothing was changed")
 
     @app.exception_handler(sqlite3.OperationalError)
     def _busy(_: Request, error: sqlite3.OperationalError) -> JSONResponse:

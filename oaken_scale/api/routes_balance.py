@@ -105,15 +105,6 @@ class Naming(doc.Edge):
 
 
 @dataclass(frozen=True, slots=True)
-class Worked:
-    """What would fix the balance, and the revision of the build that it was worked out for: to do
-    it, that revision is sent along, and a build that has moved on refuses."""
-
-    revision: int
-    remedies: Remedies
-
-
-@dataclass(frozen=True, slots=True)
 class Saved:
     """The remedy as it is, with a change of the plan, and the ballast that it would save [g];
     None where one of the two has none."""
@@ -123,7 +114,7 @@ class Saved:
     saves_g: float | None
 
 
-WORKED: Final = TypeAdapter(Worked)
+REMEDIES: Final = TypeAdapter(Remedies)
 SAVED: Final = TypeAdapter(Saved)
 PLACE: Final = TypeAdapter(WingPlace)
 BESIDE: Final[TypeAdapter[tuple[Beside, ...]]] = TypeAdapter(tuple[Beside, ...])
@@ -204,13 +195,16 @@ def choose(build_id: BuildId, choice: Choice, if_match: Revision, shop: Shop) ->
     return told(shop.change(build_id, number(if_match), chosen))
 
 
-@router.get("/remedies", response_model=Worked, responses=documented(404))
+@router.get("/remedies", response_model=Remedies, responses=documented(404))
 def what_would_fix_it(build_id: BuildId, shop: Shop) -> Response:
-    """The least that brings every loadout into its range: moves first, ballast last."""
+    """The least that brings every loadout into its range: moves first, ballast last.
+
+    The ETag is the revision that it was worked out for: to do it, send that along.
+    """
     held = shop.held(build_id)
-    found = Worked(held.revision, _remedies(held.build))
+    found = _remedies(held.build)
     headers = {"ETag": f'"{held.revision}"'}
-    return Response(WORKED.dump_json(found), headers=headers, media_type="application/json")
+    return Response(REMEDIES.dump_json(found), headers=headers, media_type="application/json")
 
 
 @router.post("/remedies/what-if", response_model=Saved, responses=documented(404))
@@ -313,9 +307,10 @@ def adopt(build_id: BuildId, variant_id: Named, if_match: Revision, shop: Shop) 
     if variant.variant_of != build_id:
         words = f"{variant.name} is no variant of this build"
         raise ProblemError(409, "Not a variant of it", words, "variant_id")
-    held = shop.change(build_id, number(if_match), lambda build: _adopted(build, variant))
-    shop.put_away(variant_id, True)
-    return told(held)
+    adopted = shop.change(
+        build_id, number(if_match), lambda build: _adopted(build, variant), away=variant_id
+    )
+    return told(adopted)
 
 
 def _adopted(build: Build, variant: Build) -> Build:

@@ -23,10 +23,12 @@ from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.workshop import Held, Workshop
 from oaken_scale.core import presets
 from oaken_scale.core.allowance import left_out, usual_share
-from oaken_scale.core.build import Build, Item, Pedigree, Scale, Target, TargetKind
+from oaken_scale.core.build import Build, Habit, Item, Pedigree, Scale, Target, TargetKind
 from oaken_scale.core.faults import check
+from oaken_scale.core.learned import habits_of
 from oaken_scale.core.lot import Known
 from oaken_scale.formats import build_file
+from oaken_scale.formats.apart import READER
 
 router = APIRouter(prefix="/api/v1", tags=["builds"])
 
@@ -71,6 +73,11 @@ def usual_allowance(shop: Shop) -> Known | None:
     return usual_share([found for each in builds if (found := left_out(each))])
 
 
+def usual_habits(shop: Shop) -> tuple[Habit, ...]:
+    """How the workshop's finished builds found guesses and listings to run."""
+    return habits_of(h.build for _, h in shop.shelf() if h.build.purpose != "practice")
+
+
 @router.get("/builds", response_model=list[Shelved], summary="The shelf")
 def shelf(shop: Shop) -> list[Shelved]:
     """Every build with its tag, in the order they were begun."""
@@ -96,7 +103,7 @@ def shelf(shop: Shop) -> list[Shelved]:
 @router.post("/builds", response_model=Opened, status_code=201, responses=documented())
 def begin(new: NewBuild, shop: Shop) -> Response:
     """Begin a build from a purpose and a layout, with the targets and the drawing they suggest."""
-    begun = replace(_beginning(new), allowance=usual_allowance(shop))
+    begun = replace(_beginning(new), allowance=usual_allowance(shop), habits=usual_habits(shop))
     return told(shop.add(begun), 201)
 
 
@@ -116,7 +123,8 @@ def begin(new: NewBuild, shop: Shop) -> Response:
 async def bring_in(request: Request, shop: Shop) -> Response:
     """Bring in a build file. It becomes a build of its own; nothing is overwritten."""
     data = await request.body()
-    held = await run_in_threadpool(lambda: shop.add(build_file.load(data)))
+    build, _ = await run_in_threadpool(READER.build, data)
+    held = await run_in_threadpool(shop.add, build)
     return told(held, 201)
 
 
@@ -179,6 +187,13 @@ def remove_item(build_id: BuildId, item_id: Named, if_match: Revision, shop: Sho
 
     def removed(build: Build) -> Build:
         item = _item(build, item_id)
+        if any(one.item == item_id for each in build.checks for one in each.stood):
+            raise ProblemError(
+                409,
+                "It has been balanced",
+                f"{item.name} was aboard when the balance was checked; retire it",
+                "item_id",
+            )
         if any(load.item == item_id for each in build.weighings for load in each.pan.loads):
             raise ProblemError(
                 409,

@@ -16,6 +16,7 @@ from oaken_scale.core.allowance import left_out, usual_share
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.build import Build
 from oaken_scale.core.faults import BuildFaultError, Fault
+from oaken_scale.core.learned import habits_of
 from oaken_scale.core.stages import past_of
 from oaken_scale.formats import build_file as doc
 
@@ -164,23 +165,29 @@ def finish(build_id: BuildId, finishing: Finishing, if_match: Revision, shop: Sh
     all_builds = {row.id: held.build for row, held in shop.shelf()}
     if build_id in all_builds:
         all_builds[build_id] = replace(all_builds[build_id], finished_at=at)
-    counted = (each for each in all_builds.values() if each.purpose != "practice")
+    counted = [each for each in all_builds.values() if each.purpose != "practice"]
     usual = usual_share([found for each in counted if (found := left_out(each))])
+    habits = habits_of(counted)
 
     def learned(build: Build) -> Build:
-        return replace(build, allowance=usual)
+        return replace(build, allowance=usual, habits=habits)
 
     others: dict[str, Callable[[Build], Build]] = {
         id: learned
         for id, build in all_builds.items()
-        if id != build_id and build.finished_at is None and build.allowance != usual
+        if id != build_id
+        and build.finished_at is None
+        and (build.allowance, build.habits) != (usual, habits)
     }
     return told(
         shop.change(
             build_id,
             number(if_match),
             lambda build: replace(
-                build, finished_at=at, allowance=build.allowance if at else usual
+                build,
+                finished_at=at,
+                allowance=build.allowance if at else usual,
+                habits=build.habits if at else habits,
             ),
             others,
         )

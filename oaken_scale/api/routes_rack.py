@@ -1,7 +1,7 @@
 """The rack and the drawer, common to all builds of the workshop."""
 
 from dataclasses import replace
-from functools import partial
+from datetime import UTC, datetime
 
 from fastapi import APIRouter, Response
 
@@ -17,10 +17,11 @@ from oaken_scale.api.stock_documents import (
     Taking,
     Whereabouts,
 )
-from oaken_scale.api.workshop import Workshop
+from oaken_scale.api.workshop import Change, Workshop
 from oaken_scale.core.build import Build
 from oaken_scale.core.drawer import Thing, expected, fitted
 from oaken_scale.core.learned import combined
+from oaken_scale.core.life import Act, moved_away
 from oaken_scale.core.lot import Known, Lot
 from oaken_scale.core.prior import together
 
@@ -92,7 +93,7 @@ def put_on_rack(build_id: BuildId, lot_id: Named, if_match: Revision, shop: Shop
         words = f"{lot.name} is on the rack already"
         raise ProblemError(409, "It is on the rack", words, "lot_id")
     rack_id = free_id(lot.name, [each.id for each in shop.rack()])
-    shop.hang(replace(lot, id=rack_id))
+    hung = replace(lot, id=rack_id, rack=rack_id, elsewhere=None)
 
     def linked(build: Build) -> Build:
         lots = tuple(
@@ -100,7 +101,7 @@ def put_on_rack(build_id: BuildId, lot_id: Named, if_match: Revision, shop: Shop
         )
         return replace(build, lots=lots)
 
-    held = shop.change(build_id, number(if_match), linked)
+    held = shop.change(build_id, number(if_match), linked, hung=hung)
     return told(held, after=sharing(shop, build_id))
 
 
@@ -147,15 +148,24 @@ def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> 
     """
     thing = shop.thing(fitting.thing)
     where = next(places for each, places in shop.drawer() if each.id == thing.id)
+    at, name = datetime.now(UTC), shop.held(build_id).build.name
 
     def added(build: Build) -> Build:
         item = fitted(thing, free_id(thing.name, (item.id for item in build.items)))
-        return replace(build, items=(*build.items, replace(item, station=fitting.where())))
+        item = replace(item, station=fitting.where(), added_at=at)
+        return replace(build, items=(*build.items, item))
 
-    shop.change(build_id, number(if_match), added)
-    for other, item_id in where if fitting.move else []:
-        if other != build_id:
-            shop.change(other, None, partial(_without, item_id=item_id))
+    def gone(item_id: str) -> Change:
+        def gone_from(build: Build) -> Build:
+            words = f"{thing.name} moved to {name}"
+            taken = [each.id for each in build.happenings]
+            act = Act(free_id(words, taken), at, words)
+            return moved_away(build, act, item_id)
+
+        return gone_from
+
+    others = {other: gone(id) for other, id in where if fitting.move and other != build_id}
+    shop.change(build_id, number(if_match), added, others)
     shop.share(build_id)
     return told(shop.held(build_id), 201)
 
@@ -163,19 +173,6 @@ def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> 
 def taken_lot(build: Build, lot: Lot) -> Lot:
     """A lot of the rack as a build's own, under an id that is free there."""
     return replace(lot, id=free_id(lot.id, (each.id for each in build.lots)), rack=lot.id)
-
-
-def _without(build: Build, item_id: str) -> Build:
-    """The build with an item off the plane; its readings speak on."""
-    items = tuple(
-        replace(item, retired=True, option=False) if item.id == item_id else item
-        for item in build.items
-    )
-    loadouts = tuple(
-        replace(each, carries=tuple(id for id in each.carries if id != item_id))
-        for each in build.loadouts
-    )
-    return replace(build, items=items, loadouts=loadouts)
 
 
 def _rack_lot(shop: Workshop, lot: Lot) -> RackLot:

@@ -28,13 +28,13 @@ from oaken_scale.core.build import Build, Item
 from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.mixture import solve
-from oaken_scale.core.outline import Candidate, Outlines, outlines
+from oaken_scale.core.outline import Candidate, Outlines
 from oaken_scale.core.placing import Cut, parts_from
 from oaken_scale.core.rack import stripped
 from oaken_scale.core.shape import template_area
 from oaken_scale.core.shopping import Shopping, shopping
+from oaken_scale.formats.apart import READER
 from oaken_scale.formats.build_file import BudgetDoc
-from oaken_scale.formats.drawing import read_drawing
 from oaken_scale.formats.shopping_csv import shopping_csv
 
 router = APIRouter(prefix="/api/v1", tags=["stock"])
@@ -64,9 +64,7 @@ async def read_outlines(
     ``mm_per_unit`` gives the scale where the drawing has none of its own.
     """
     data = await request.body()
-    told = await run_in_threadpool(
-        lambda: outlines(read_drawing(data), close_within_mm, mm_per_unit)
-    )
+    told = await run_in_threadpool(READER.outlines, data, close_within_mm, mm_per_unit)
     return Response(OUTLINES.dump_json(told), media_type="application/json")
 
 

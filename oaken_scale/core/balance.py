@@ -37,13 +37,15 @@ class Told:
 class Stations:
     """Where the items are: ``xyz`` shape (N, 3) and ``doubt`` shape (N,) [mm], ``placed`` (N,).
 
-    ``told`` is what checks of the balance say of them (:mod:`oaken_scale.core.checks`).
+    ``told`` is what checks of the balance say of them (:mod:`oaken_scale.core.checks`), ``adrift``
+    (2, N) how far along x and y from the CG of the rest a thing without a place lies by them [mm].
     """
 
     xyz: Matrix
     doubt: Vector
     placed: np.ndarray
     told: Told | None = None
+    adrift: Matrix | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -128,12 +130,14 @@ def centre_of_gravity(
     lever = (where.xyz - centre) * (aboard * where.placed)[:, None] / placed_mass
     mass_variance = np.einsum("ik,ij,jk->k", lever, mass_cov, lever, optimize=True)
     station_variance = float(((here / placed_mass * where.doubt) ** 2).sum())
-    if where.told is not None:
-        mass_variance = mass_variance - _taken_away(where.told, lever, here / placed_mass)
     adrift = flying * ~where.placed / total
     spread = np.maximum(here @ (where.xyz - centre) ** 2 / placed_mass, 0.0)
-    adrift_variance = float((adrift**2).sum()) * spread
-    sd = np.sqrt(np.maximum(mass_variance + station_variance, 0.0) + adrift_variance)
+    variance = mass_variance + station_variance + float((adrift**2).sum()) * spread
+    if where.told is not None:
+        variance = variance - _taken_away(where.told, lever, here / placed_mass + adrift)
+    if where.adrift is not None:
+        centre = centre + np.append(where.adrift @ adrift, 0.0)
+    sd = np.sqrt(np.maximum(variance, 0.0))
     return CentreOfGravity(*(float(c) for c in centre), *(float(s) for s in sd))
 
 

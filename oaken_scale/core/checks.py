@@ -100,6 +100,8 @@ class _Row:
     noise: float
     found_mm: float
     found_sd_mm: float
+    adrift: Vector
+    """The variance of where a thing without a place lies, along x and y [mm2]."""
 
 
 def checked(
@@ -137,9 +139,11 @@ def _conditioned(
     mass0 = after.mass
     lever = np.array([row.lever * row.aboard for row in rows])
     axis = np.array([row.axis for row in rows])
-    aboard = np.array([row.aboard * row.then.placed for row in rows])
+    aboard = np.array([row.aboard for row in rows])
     moment = np.array([row.moment for row in rows])
-    variance = where.doubt**2
+    lost = ~np.array([row.then.placed for row in rows]).any(axis=0)
+    wide = np.array([row.adrift for row in rows]).max(axis=0)
+    variance = np.where(lost, wide[:, None], where.doubt**2)[axis]
     mass, shift = mass0.copy(), np.zeros((2, len(mass0)))
     noise = np.diag([row.noise**2 for row in rows])
     for _ in range(2):
@@ -163,25 +167,30 @@ def _conditioned(
         solve_triangular(factor[0], spread * (axis == k)[:, None], lower=True) for k in range(2)
     ]
     xyz = where.xyz.copy()
-    xyz[:, 0] += shift[0]
-    xyz[:, 1] += shift[1]
+    xyz[:, 0] += np.where(lost, 0.0, shift[0])
+    xyz[:, 1] += np.where(lost, 0.0, shift[1])
     told = Told(whitened[:, items].reshape(count, -1), along[0], along[1])
-    return replace(after, mean=mean, cov=cov), replace(where, xyz=xyz, told=told)
+    return replace(after, mean=mean, cov=cov), replace(
+        where, xyz=xyz, told=told, adrift=np.where(lost, shift, 0.0)
+    )
 
 
 def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -> _Row | None:
     """A check as an equation; None while nothing placed was aboard.
 
     What was aboard and had no place is taken to lie about the CG, give or take the spread of the
-    rest: it adds to the noise.
+    rest, and where it lies is told by the check as the other places are.
     """
     aboard, then = _as_it_stood(build, where, check)
     here = after.mass * aboard * then.placed
     total = float(after.mass @ aboard)
     if float(here.sum()) <= 0 or total <= 0:
         return None
+    placed = then
+    middle = here @ then.xyz / float(here.sum())
+    adrift = np.maximum(here @ (then.xyz - middle) ** 2 / float(here.sum()), 0.0)[:2]
+    then = replace(then, xyz=np.where(then.placed[:, None], then.xyz, middle))
     x, axis = then.xyz[:, 0], 0
-    spread = np.where(then.placed, 1.0, 0.0)
     if check.kind is CheckKind.SUPPORT:
         doubt = check.doubt or SUPPORT_DOUBT_MM.get(check.by, SUPPORT_DOUBT_MM["fingertips"])
         lever, moment, noise = x - check.x_mm, 0.0, total * doubt
@@ -190,7 +199,7 @@ def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -
         turn = radians(check.nose_down_deg or 0.0)
         height = (check.z_mm or 0.0) - then.xyz[:, 2]
         lever = x - check.x_mm + height * tan(turn)
-        cg = centre_of_gravity(after.mass, after.mass_cov, then, aboard)
+        cg = centre_of_gravity(after.mass, after.mass_cov, placed, aboard)
         above = (check.z_mm or 0.0) - (cg.z_mm if cg else 0.0)
         doubt = radians(check.doubt or HANG_DOUBT_DEG) * abs(above) / cos(turn) ** 2
         doubt = (doubt**2 + PLACED_MM**2) ** 0.5
@@ -206,11 +215,7 @@ def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -
         noise = ((_noise(build, check) * (second - first)) ** 2 + (total * PLACED_MM) ** 2) ** 0.5
         found = first + moment / total
         found_sd = noise / total
-    adrift = after.mass * aboard * ~then.placed
-    about = then.xyz[:, axis] - float(here @ then.xyz[:, axis]) / float(here.sum())
-    wide = float(here @ about**2) / float(here.sum())
-    noise = (noise**2 + float((adrift**2).sum()) * wide) ** 0.5
-    return _Row(check, then, aboard, lever * spread, axis, moment, noise, found, found_sd)
+    return _Row(check, then, aboard, lever, axis, moment, noise, found, found_sd, adrift)
 
 
 def _as_it_stood(build: Build, where: Stations, check: BalanceCheck) -> tuple[Vector, Stations]:
@@ -222,7 +227,9 @@ def _as_it_stood(build: Build, where: Stations, check: BalanceCheck) -> tuple[Ve
     xyz, placed = where.xyz.copy(), where.placed.copy()
     for i, item in enumerate(build.items):
         then = stood.get(item.id)
-        placed[i] = then is not None and then.x_mm is not None
+        if then is not None and then.x_mm is None:
+            continue  # nobody had said where it sat: if somebody has since, it sat there then
+        placed[i] = then is not None
         if then is not None and then.x_mm is not None:
             xyz[i] = then.x_mm, then.y_mm, then.z_mm
     return aboard, replace(where, xyz=xyz, placed=placed, told=None)

@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import datetime
 
+from oaken_scale.core import limits
 from oaken_scale.core.build import Build, Item, Pedigree
 from oaken_scale.core.checks import ChangeKind, changed_since
 from oaken_scale.core.faults import BuildFaultError, Fault
@@ -63,7 +64,7 @@ def trimmed(build: Build, act: Act, host: str, id: str, grams: float) -> Build:
         raise BuildFaultError([Fault("grams", words)])
     off = Item(
         id=id,
-        name=f"off {part.name.lower()}",
+        name=f"off {part.name.lower()}"[: limits.NAME_LENGTH],
         pedigree=Pedigree.GUESS,
         assembly=part.assembly,
         stated_g=-grams,
@@ -104,6 +105,13 @@ def retired(build: Build, act: Act, id: str) -> Build:
     return _noted(_off(build, id, act.at), act, HappeningKind.RETIRE, (id,))
 
 
+def moved_away(build: Build, act: Act, id: str) -> Build:
+    """A part taken off this build for another one; its readings speak on, and what was before that
+    stays as it was. Raises BuildFaultError for no such part."""
+    _there(build, id)
+    return _noted(_off(build, id, act.at), act, HappeningKind.MOVE, (id,))
+
+
 def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[Build, Build]:
     """A part taken off this build and put on another, which keeps what it was found to weigh.
 
@@ -128,7 +136,7 @@ def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[B
         arriving = replace(arriving, stated_g=max(weighs, 0.0), doubt_g=doubt)
     else:  # the drawer tells the other build what was found here
         arriving = replace(arriving, stated_g=part.stated_g, doubt_g=part.doubt_g)
-    here = _noted(_off(build, id, act.at), act, HappeningKind.MOVE, (id,))
+    here = moved_away(build, act, id)
     came = replace(act, words=f"{part.name} came from {build.name}")
     there = replace(there, items=(*there.items, arriving))
     return here, _noted(there, came, HappeningKind.MOVE, (new_id,))

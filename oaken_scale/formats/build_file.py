@@ -66,7 +66,10 @@ class Edge(BaseModel):
     model_config = ConfigDict(extra="forbid", from_attributes=True, frozen=True)
 
 
-PORT: Final = r"^(/dev/(tty|cu|pts/|serial/|rfcomm)[A-Za-z0-9._:/-]{0,60}|COM[0-9]{1,3})?$"
+PORT: Final = (
+    r"^(/dev/(tty|cu)[A-Za-z0-9_-][A-Za-z0-9._-]{0,58}|/dev/pts/[0-9]{1,6}|/dev/rfcomm[0-9]{1,3}"
+    r"|/dev/serial/by-(id|path)/[A-Za-z0-9_-][A-Za-z0-9._:-]{0,58}|COM[0-9]{1,3})?$"
+)
 """The serial ports of the usual systems; nothing else is ever opened."""
 
 Price = Annotated[float, _number(ge=0, le=limits.PRICE)]

@@ -12,6 +12,9 @@ APPLICATION_ID: Final = 0x0A4B5CA1
 """What SQLite keeps in the file's header to say whose it is."""
 
 
+OLD_DEMO: Final = {"sandpiper", "night-heron", "avocet", "mayfly", "dunlin"}
+
+
 class DatabaseRefusedError(RuntimeError):
     """A file that this version cannot open; it was left untouched."""
 
@@ -52,8 +55,11 @@ class Database:
 
     @contextmanager
     def reading(self) -> Iterator[sqlite3.Connection]:
-        """One consistent read."""
+        """One consistent read; within a transaction of this thread, a part of it."""
         with self._turn:
+            if self._connection.in_transaction:
+                yield self._connection
+                return
             self._connection.execute("BEGIN")
             try:
                 yield self._connection
@@ -104,6 +110,21 @@ def refuse_unfit(path: Path) -> None:
             f"{path} was written by a newer Oaken Scale (version {version}, this one reads up to "
             f"{newest}); update Oaken Scale, the file was left untouched"
         )
+
+
+def is_demo(path: Path) -> bool:
+    """Whether a database of ours is the demo's own; it is only read. One from before demos were
+    marked is known by its planes, all of them and no other."""
+    connection = sqlite3.connect(f"{path.resolve().as_uri()}?mode=ro", uri=True)
+    try:
+        try:
+            row = connection.execute("SELECT value FROM about WHERE word = 'demo'").fetchone()
+            return row is not None
+        except sqlite3.OperationalError:
+            names = {name for (name,) in connection.execute("SELECT id FROM build")}
+            return names == OLD_DEMO
+    finally:
+        connection.close()
 
 
 def migrate(connection: sqlite3.Connection) -> None:

@@ -3,6 +3,7 @@
 import sqlite3
 from collections import defaultdict
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import datetime
 
 from oaken_scale.core.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, Stood
@@ -68,7 +69,10 @@ def read_checks(connection: sqlite3.Connection, build_id: str) -> tuple[BalanceC
         (build_id,),
     )
     return tuple(
-        BalanceCheck(id, datetime.fromisoformat(at), CheckKind(kind), *rest, tuple(stood[id]))
+        replace(
+            BalanceCheck(id, datetime.fromisoformat(at), CheckKind(kind), *rest),
+            stood=tuple(stood[id]),
+        )
         for id, at, kind, *rest in rows
     )
 

@@ -47,7 +47,7 @@ def test_a_drag_is_told_by_the_same_reckoning_and_kept_only_when_asked(demo):
     assert opened(demo) == before
     mass = next(m for m in before["assessment"]["items"] if m["id"] == "pack-1300")["mass_g"]
     total = before["assessment"]["loadouts"][0]["answers"][0]["value"]
-    assert x_of(tried) == pytest.approx(x_of(before["assessment"]) - 42 * mass / total, abs=0.5)
+    assert x_of(tried) == pytest.approx(x_of(before["assessment"]) - 32 * mass / total, abs=0.5)
     kept = act(demo, "moved", **body).json()
     assert kept["assessment"] == tried
     servo = act(demo, "moved", moved=[{"item": "aileron-servos", "x_mm": 300.0}]).json()

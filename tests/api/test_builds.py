@@ -96,7 +96,7 @@ def test_a_weighed_part_is_retired_and_an_unweighed_one_removed(demo):
     ).json()
     before = removed["assessment"]["loadouts"][0]["answers"][0]["value"]
     after = retired["assessment"]["loadouts"][0]["answers"][0]["value"]
-    assert before - after == pytest.approx(46.0, abs=0.3)
+    assert before - after == pytest.approx(62.3, abs=0.3)
 
 
 def test_an_option_that_is_none_any_more_leaves_its_loadouts(demo):

@@ -33,7 +33,7 @@ def record(client, number: int, grams: float, *items: str, at: str = AT):
 
 def test_a_repair_is_written_down_and_goes_on_the_pan_with_its_part(demo):
     before = auw(opened(demo))
-    patch = {"name": "Patch", "pedigree": "guess", "stated_g": 3.0}
+    patch = {"name": "Patch", "pedigree": "guess", "stated_g": 3.0, "doubt_g": 1.0}
     glue = {"name": "Patch", "pedigree": "joint", "stated_g": 2.0}
     told = act(demo, "items/fuselage-box/repair", words="flew into a post", added=[patch, glue])
     assert told.status_code == 200

@@ -1,4 +1,10 @@
--- A check of the balance keeps the plane as it was; what finished builds found of guesses and listings.
+-- A check of the balance keeps the plane as it was; what finished builds found of guesses and
+-- listings; what a file is (a demo is laid out afresh at every start, anything else never).
+
+CREATE TABLE about (
+  word  TEXT NOT NULL PRIMARY KEY,
+  value TEXT NOT NULL
+) STRICT, WITHOUT ROWID;
 
 CREATE TABLE check_stood (
   build_id TEXT NOT NULL,

@@ -553,6 +553,8 @@ export interface paths {
         /**
          * What Would Fix It
          * @description The least that brings every loadout into its range: moves first, ballast last.
+         *
+         *     The ETag is the revision that it was worked out for: to do it, send that along.
          */
         get: operations["what_would_fix_it_api_v1_builds__build_id__remedies_get"];
         put?: never;
@@ -1387,6 +1389,9 @@ export interface components {
          *
          *     ``value`` and ``sd`` (one sigma) are in ``unit``; ``margin`` is what is in hand, in the same
          *     unit, negative when outside. Without a value, ``missing`` says what is needed to tell it.
+         *     Where it matters, ``disbelieving`` names the readings that it does not believe, and
+         *     ``believing`` is the value if they are right; ``unchecked_scale`` is the scale that no known
+         *     weight was on, where the margin is thinner than what such a scale may be off.
          */
         Answer: {
             kind: components["schemas"]["TargetKind"];
@@ -1417,6 +1422,15 @@ export interface components {
             mends?: components["schemas"]["Mend"][];
             /** Missing */
             missing?: string | null;
+            /**
+             * Disbelieving
+             * @default []
+             */
+            disbelieving?: string[];
+            /** Believing */
+            believing?: number | null;
+            /** Unchecked Scale */
+            unchecked_scale?: string | null;
         };
         /**
          * Arrangement
@@ -1467,6 +1481,8 @@ export interface components {
             doubts: components["schemas"]["Doubt"][];
             /** Lessons */
             lessons: components["schemas"]["Lesson"][];
+            /** Habits */
+            habits: components["schemas"]["HabitFound"][];
             /** Twins */
             twins: components["schemas"]["Twin"][];
             /** Budget */
@@ -1484,6 +1500,9 @@ export interface components {
         /**
          * BalanceCheck
          * @description One check of the balance by hand, with one loadout aboard.
+         *
+         *     ``stood`` is the plane as it was: what was aboard, and where it sat. Without it (a check from an
+         *     older file) the dates of the parts say what was aboard, and all sat where it sits now.
          *
          *     Lengths are from the nose along x [mm], or across along y for ``sides``.
          *     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
@@ -1528,10 +1547,17 @@ export interface components {
             note?: string;
             /** Set Aside */
             set_aside?: string | null;
+            /**
+             * Stood
+             * @default []
+             */
+            stood?: components["schemas"]["Stood"][];
         };
         /**
          * BalanceCheckDoc
          * @description A check of the balance by hand [mm from the nose, or across for ``sides``; g; degrees].
+         *
+         *     ``stood`` is the plane as it was then: what was aboard, and where it sat.
          */
         BalanceCheckDoc: {
             /**
@@ -1573,6 +1599,11 @@ export interface components {
             note?: string;
             /** Set Aside */
             set_aside?: string | null;
+            /**
+             * Stood
+             * @default []
+             */
+            stood?: components["schemas"]["StoodDoc"][];
         };
         /**
          * BalanceUnit
@@ -1854,8 +1885,8 @@ export interface components {
          * @description A whole build.
          *
          *     ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
-         *     listed; ``past`` the earlier build that this one is measured by; ``variant_of`` the build that
-         *     it is a what-if of.
+         *     listed, ``habits`` how their guesses and listings ran; ``past`` the earlier build that this one
+         *     is measured by; ``variant_of`` the build that it is a what-if of.
          */
         Build: {
             /** Id */
@@ -1939,6 +1970,11 @@ export interface components {
             plan_mark?: components["schemas"]["PlanMark"] | null;
             past?: components["schemas"]["Past"] | null;
             allowance?: components["schemas"]["Known"] | null;
+            /**
+             * Habits
+             * @default []
+             */
+            habits?: components["schemas"]["Habit"][];
             /** Finished At */
             finished_at?: string | null;
             /** Variant Of */
@@ -2039,6 +2075,11 @@ export interface components {
             plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
             past?: components["schemas"]["PastDoc"] | null;
             allowance?: components["schemas"]["ShareDoc"] | null;
+            /**
+             * Habits
+             * @default []
+             */
+            habits?: components["schemas"]["HabitDoc"][];
             /** Finished At */
             finished_at?: string | null;
             /** Variant Of */
@@ -2400,7 +2441,8 @@ export interface components {
          * @description A doubtful reading: what the rest predicts [g], one sigma, how far it is off in sigma.
          *
          *     ``contradicts`` names the readings that speak against it where the data cannot say which is
-         *     wrong; ``slips`` are the likely reasons, most likely first.
+         *     wrong; ``slips`` are the likely reasons, most likely first. ``disbelieved`` is the share with
+         *     which the answers leave it out, or have it put right, 0 to 1.
          */
         Doubt: {
             /** Weighing */
@@ -2415,6 +2457,11 @@ export interface components {
             contradicts: string[];
             /** Slips */
             slips: components["schemas"]["Slip"][];
+            /**
+             * Disbelieved
+             * @default 1
+             */
+            disbelieved?: number;
         };
         /**
          * DrawerThing
@@ -2519,6 +2566,75 @@ export interface components {
          * @enum {string}
          */
         Group: "foam" | "joining" | "power" | "control" | "payload" | "rest";
+        /**
+         * Habit
+         * @description How the workshop's finished builds found one pedigree's figures to run.
+         *
+         *     ``factor`` is by how much they run heavy (1.1: a tenth heavier than stated), ``doubt`` one
+         *     sigma of it; ``squares`` is the sum of squares of how far ``weighed`` of them lay from what was
+         *     believed, in sigma: it widens or narrows what is believed of the next.
+         */
+        Habit: {
+            pedigree: components["schemas"]["Pedigree"];
+            /** Factor */
+            factor: number;
+            /** Doubt */
+            doubt: number;
+            /**
+             * Squares
+             * @default 0
+             */
+            squares?: number;
+            /**
+             * Weighed
+             * @default 0
+             */
+            weighed?: number;
+        };
+        /**
+         * HabitDoc
+         * @description How finished builds found guesses or listings to run: a factor, one sigma, and how far off
+         *     so many weighed ones lay (the sum of squares, in sigma).
+         */
+        HabitDoc: {
+            pedigree: components["schemas"]["Pedigree"];
+            /** Factor */
+            factor: number;
+            /** Doubt */
+            doubt: number;
+            /**
+             * Squares
+             * @default 0
+             */
+            squares?: number;
+            /**
+             * Weighed
+             * @default 0
+             */
+            weighed?: number;
+        };
+        /**
+         * HabitFound
+         * @description How one pedigree's figures run on this build.
+         *
+         *     ``factor`` with ``sd`` (one sigma); ``width`` is how many times as far off as usual they are,
+         *     told by ``weighed`` items; the ``left`` not yet weighed were moved by ``moved_g`` together.
+         */
+        HabitFound: {
+            pedigree: components["schemas"]["Pedigree"];
+            /** Factor */
+            factor: number;
+            /** Sd */
+            sd: number;
+            /** Width */
+            width: number;
+            /** Weighed */
+            weighed: number;
+            /** Left */
+            left: number;
+            /** Moved G */
+            moved_g: number;
+        };
         /**
          * Happening
          * @description One thing done to the plane, when, in words, and the parts that it concerns.
@@ -2913,7 +3029,7 @@ export interface components {
          * @description What may stand in the way of every remedy.
          * @enum {string}
          */
-        Limit: "the weight limit" | "the balance sideways" | "how far things may slide" | "how much ballast there is room for" | "the range itself";
+        Limit: "nothing may move yet" | "how far things may slide" | "how much ballast there is room for" | "the weight limit" | "the balance sideways" | "what has no place yet" | "the range itself";
         /**
          * Load
          * @description How many of an item are on the pan (10 screws of which 4 are fitted: 2.5).
@@ -2995,7 +3111,8 @@ export interface components {
          *     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
          *     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
          *     is how far the thrust line is above the CG, ``throttle`` what it does. ``why`` names the targets
-         *     that keep it on the ground or unsure.
+         *     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
+         *     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
          */
         LoadoutBalance: {
             /** Id */
@@ -3022,6 +3139,11 @@ export interface components {
             why: components["schemas"]["TargetKind"][];
             /** Checked */
             checked: string;
+            outside?: components["schemas"]["Outside"] | null;
+            /** Pulls */
+            pulls?: string | null;
+            /** Tip G */
+            tip_g?: number | null;
         };
         /**
          * LoadoutDoc
@@ -3610,6 +3732,18 @@ export interface components {
             items?: string[];
         };
         /**
+         * Obstacle
+         * @description What stands in the way: the kind of limit, the thing or spot that it is about, and how much
+         *     more of it would do [mm or g].
+         */
+        Obstacle: {
+            limit: components["schemas"]["Limit"];
+            /** Subject */
+            subject?: string | null;
+            /** Amount */
+            amount?: number | null;
+        };
+        /**
          * OpenPath
          * @description A curve that does not close: the gap between its ends [mm].
          */
@@ -3677,6 +3811,12 @@ export interface components {
             /** Height Mm */
             height_mm: number;
         };
+        /**
+         * Outside
+         * @description Where a CG lies that is outside every range that applies to the plane.
+         * @enum {string}
+         */
+        Outside: "ahead of the leading edge" | "behind the neutral point" | "outside every range that applies";
         /**
          * Pan
          * @description Everything on the pan in one reading; ``known_g`` is a check weight of known mass.
@@ -4049,19 +4189,30 @@ export interface components {
         Reference: "nose" | "leading_edge";
         /**
          * Remedies
-         * @description The best remedy first, and other ways; or what stands in the way of all.
+         * @description The best remedy first, and other ways; or what stands in the way of all, and what might be
+         *     allowed. ``unsure_item`` is what to weigh to be surer.
          */
         Remedies: {
             best: components["schemas"]["Remedy"] | null;
             /** Others */
             others: components["schemas"]["Remedy"][];
-            in_the_way: components["schemas"]["Limit"] | null;
+            in_the_way: components["schemas"]["Obstacle"] | null;
             /** Words */
             words: string;
+            /**
+             * Offers
+             * @default []
+             */
+            offers?: components["schemas"]["Remedy"][];
+            /** Unsure Item */
+            unsure_item?: string | null;
         };
         /**
          * Remedy
          * @description What to do: slides, ballast, and where every loadout comes to; ``words`` say it.
+         *
+         *     ``chance`` is the least of the loadouts' chances of lying in its range then. An ``offer`` uses
+         *     what nobody has allowed yet: the spots in ``spots``, and slides of things that may not move.
          */
         Remedy: {
             /** Slides */
@@ -4074,6 +4225,26 @@ export interface components {
             loadouts: components["schemas"]["Comes"][];
             /** Words */
             words: string;
+            /**
+             * Chance
+             * @default 1
+             */
+            chance?: number;
+            /**
+             * Offer
+             * @default false
+             */
+            offer?: boolean;
+            /**
+             * Spots
+             * @default []
+             */
+            spots?: components["schemas"]["BallastSpot"][];
+            /**
+             * Breaks Limit
+             * @default false
+             */
+            breaks_limit?: boolean;
         };
         /**
          * Repair
@@ -4495,7 +4666,8 @@ export interface components {
          *
          *     ``subject`` is the container or the item; ``reading_g`` and ``pan`` what would have been
          *     recorded without the slip; ``t`` how far that is from what the rest predicts, in sigma;
-         *     ``share`` its chance among the slips that were tried.
+         *     ``share`` its chance among all that was tried. Without ``repair`` nobody knows what it would
+         *     have read: ``reading_g`` is what is expected, and the thing has to be weighed again.
          */
         Slip: {
             kind: components["schemas"]["SlipKind"];
@@ -4508,13 +4680,18 @@ export interface components {
             t: number;
             /** Share */
             share: number;
+            /**
+             * Repair
+             * @default true
+             */
+            repair?: boolean;
         };
         /**
          * SlipKind
          * @description The slips that people make at a scale.
          * @enum {string}
          */
-        SlipKind: "not tared" | "tared twice" | "left on" | "left off" | "ounces" | "grams" | "decimal" | "digits" | "wrong item";
+        SlipKind: "not tared" | "tared twice" | "left on" | "left off" | "ounces" | "grams" | "decimal" | "digits" | "wrong item" | "unsteady" | "glued since" | "pieces";
         /**
          * SoFar
          * @description The running total: what has been on a pan [g] (``been_g``), what is forecast, one sigma,
@@ -4596,11 +4773,56 @@ export interface components {
             doubt_mm?: number | null;
         };
         /**
+         * Stood
+         * @description One thing that was aboard when a check was made, and where it sat then [mm from the nose,
+         *     to starboard, up]; None where nobody had said where.
+         */
+        Stood: {
+            /** Item */
+            item: string;
+            /** X Mm */
+            x_mm?: number | null;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+        };
+        /**
+         * StoodDoc
+         * @description What was aboard when a check was made, and where it sat [mm]; null where nobody had said.
+         */
+        StoodDoc: {
+            /**
+             * Item
+             * @description Letters, digits, - and _
+             */
+            item: string;
+            /** X Mm */
+            x_mm?: number | null;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+        };
+        /**
          * Suggestion
          * @description One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
          *
-         *     ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone. ``share`` is
-         *     the part of the goal's variance that the weighing would take away.
+         *     ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone; on ``scale``
+         *     a known weight, to check it. ``share`` is the part of the goal's variance that the weighing
+         *     would take away.
          */
         Suggestion: {
             /** Item */
@@ -4619,6 +4841,8 @@ export interface components {
              * @default []
              */
             items?: string[];
+            /** Scale */
+            scale?: string | null;
         };
         /**
          * Surface
@@ -6781,6 +7005,8 @@ export interface operations {
             query?: {
                 assembly?: string;
                 loadout?: string | null;
+                /** @description Where a target is fixed to the nose */
+                school?: components["schemas"]["SchoolKind"] | null;
             };
             header?: never;
             path: {
@@ -6826,6 +7052,8 @@ export interface operations {
             query?: {
                 assembly?: string;
                 loadout?: string | null;
+                /** @description Where a target is fixed to the nose */
+                school?: components["schemas"]["SchoolKind"] | null;
             };
             header: {
                 /** @description The revision that the change was made to, as the ETag gave it */
