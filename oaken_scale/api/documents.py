@@ -20,6 +20,7 @@ from oaken_scale.core.forecast import Point
 from oaken_scale.core.joint_clock import Adhesive, adhesive
 from oaken_scale.core.news import News
 from oaken_scale.core.presets import Layout, Purpose
+from oaken_scale.core.quantity import QuantityError, parse
 from oaken_scale.core.verdict import Word
 from oaken_scale.devices.line_pattern import line_pattern
 from oaken_scale.formats import build_file as doc
@@ -87,11 +88,16 @@ class NewItem(doc.ItemDoc):
 
 
 class NewWeighing(doc.Edge):
-    """A reading to record. The sender gives it its id, so that sending twice records once."""
+    """A reading to record. The sender gives it its id, so that sending twice records once.
+
+    Either ``reading_g``, or what was ``typed`` as it stands and the ``unit`` that is meant where it
+    names none: then the server that keeps it understands it.
+    """
 
     id: doc.Id
     scale: doc.Id
-    reading_g: doc.Reading
+    reading_g: doc.Reading | None = None
+    unit: Annotated[str, Field(max_length=8)] = "g"
     pan: doc.PanDoc
     at: doc.Moment | None = None
     typed: doc.Label = ""
@@ -101,8 +107,23 @@ class NewWeighing(doc.Edge):
         """The reading, taken now unless it says when."""
         at = self.at or datetime.now(UTC)
         return core.Weighing(
-            self.id, at, self.scale, self.reading_g, self.pan.value(), self.typed, self.note
+            self.id, at, self.scale, self._grams(), self.pan.value(), self.typed, self.note
         )
+
+    def _grams(self) -> float:
+        """The reading [g], as given or as typed. Raises BuildFaultError naming the field."""
+        if self.reading_g is not None:
+            return self.reading_g
+        if not self.typed.strip():
+            raise BuildFaultError([Fault("reading_g", "say what the scale showed")])
+        try:
+            grams = parse(self.typed, "mass", self.unit).value
+        except QuantityError as error:
+            raise BuildFaultError([Fault("typed", str(error))]) from error
+        if not 0 < grams <= limits.READING_G:
+            words = f"{grams:g} g is no reading of a bench scale; it is between 0 and 20,000 g"
+            raise BuildFaultError([Fault("typed", words)])
+        return grams
 
 
 class BeadDoc(doc.Edge):

@@ -37,8 +37,8 @@ HEADERS: Final = {
 def is_meant(host: str, allowed: Iterable[str]) -> bool:
     """Whether a Host header names this server.
 
-    ``allowed`` are names; "*" stands for any address and for names of the local network (no dot,
-    or .local), which nobody outside can hand out.
+    ``allowed`` are names; "*" stands for any address and for the local network's names. A name
+    without a dot is always meant: nobody outside can hand one out.
 
     >>> is_meant("localhost:8017", LOOPBACK), is_meant("evil.example", LOOPBACK)
     (True, False)
@@ -50,14 +50,14 @@ def is_meant(host: str, allowed: Iterable[str]) -> bool:
     name = host.rsplit(":", 1)[0] if not host.endswith("]") else host
     name = name.lower().rstrip(".")
     known = {each.lower() for each in allowed}
-    if name in known or name in LOOPBACK:
+    if name in known or name in LOOPBACK or "." not in name.strip("[]").replace(":", "."):
         return True
     if "*" not in known:
         return False
     try:
         ipaddress.ip_address(name.strip("[]"))
     except ValueError:
-        return bool(name) and ("." not in name or name.endswith(".local"))
+        return name.endswith(".local")
     return True
 
 

@@ -45,8 +45,8 @@ WEIGHINGS: Final = 100_000
 ENTRIES: Final = 10_000
 """Most joints, checks of the balance, or entries in the diary of one build."""
 
-SHEET_MM: Final = 100_000.0
-"""Longest sheet, rod or roll [mm]."""
+SHEET_MM: Final = 1_000_000.0
+"""Longest sheet, rod or roll, or bead out of one bottle [mm]."""
 
 PRICE: Final = 100_000.0
 """Dearest sheet, roll or thing, in the workshop's own money."""

@@ -75,7 +75,7 @@ STARTER: Final = (
     _foam("underlay", "Underlay or fan-fold insulation 6 mm", 6, 1.9, 0.4, sheet=(1200, 600)),
     _foam("eps-20", "Expanded polystyrene 20 mm", 20, 4.0, 1.0, sheet=(1000, 500)),
     _foam("epp-6", "Expanded polypropylene 6 mm", 6, 1.4, 0.3, sheet=(900, 600)),
-    _run("hot-melt", "Hot-melt glue, bead", LotKind.ADHESIVE, 2.4, 0.9, 200, None, "hot-melt"),
+    _run("hot-melt", "Hot-melt glue, bead", LotKind.ADHESIVE, 2.4, 0.9, 8300, None, "hot-melt"),
     _run("epoxy", "Five-minute epoxy, bead", LotKind.ADHESIVE, 1.5, 0.6, None, None, "epoxy"),
     _run("cyanoacrylate", "Foam-safe cyanoacrylate, bead", LotKind.ADHESIVE, 0.4, 0.2,
          None, None, "cyanoacrylate"),

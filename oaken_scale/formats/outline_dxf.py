@@ -1,5 +1,6 @@
 """Reading the outlines of a DXF drawing: polylines with bulges, arcs, splines, nested blocks."""
 
+from collections import Counter
 from collections.abc import Iterator
 from io import BytesIO, StringIO
 from math import isfinite
@@ -10,6 +11,7 @@ import ezdxf.recover
 import numpy as np
 from ezdxf import path as dxf_path
 from ezdxf.lldxf.const import DXFError
+from scipy.interpolate import BSpline
 
 from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.outline import Curve, Drawing, Label
@@ -55,9 +57,10 @@ def read_dxf(data: bytes) -> Drawing:
     scale = MM_PER_UNIT.get(int(unit)) if isinstance(unit, int | float) else None
     curves: list[Curve] = []
     labels: list[Label] = []
+    left: Counter[str] = Counter()
     points = 0
     try:
-        for entity, layer, block in _walk(document):
+        for entity, layer, block in _walk(document, left):
             if entity.dxftype() in ("TEXT", "MTEXT"):
                 labels.extend(_label(entity))
                 continue
@@ -73,7 +76,44 @@ def read_dxf(data: bytes) -> Drawing:
     except (DXFError, ValueError, TypeError, ArithmeticError, AttributeError, IndexError,
             KeyError, RecursionError) as error:  # fmt: skip
         raise _refused(f"holds something broken ({_short(error)}); save it again") from error
-    return Drawing(tuple(curves), tuple(labels), scale)
+    return Drawing(tuple(curves), tuple(labels), scale, _left_out(document, left, data))
+
+
+_NAMES: Final = {
+    "HATCH": "hatches",
+    "SOLID": "filled areas",
+    "TRACE": "filled areas",
+    "3DFACE": "faces in space",
+    "3DSOLID": "solids",
+    "BODY": "solids",
+    "REGION": "regions",
+    "MESH": "meshes",
+    "POLYLINE": "meshes",
+    "IMAGE": "pictures",
+    "VIEWPORT": "viewports",
+}
+_WORDLESS: Final = frozenset({"POINT", "DIMENSION", "LEADER", "MLEADER", "ATTDEF", "VIEWPORT"})
+"""What nobody takes for a part's outline."""
+
+
+def _left_out(document: Any, left: Counter[str], data: bytes) -> tuple[str, ...]:
+    """What the drawing holds and is not read, in words."""
+    named: Counter[str] = Counter()
+    for kind, count in left.items():
+        if kind not in _WORDLESS:
+            named[_NAMES.get(kind, f"things of the kind {kind.lower()}")] += count
+    notes = [f"{count} {name} left out: only their outlines make parts" for name, count in
+             sorted(named.items())]  # fmt: skip
+    sheets = sum(
+        len([e for e in layout if e.dxftype() != "VIEWPORT"])
+        for layout in document.layouts
+        if layout.name != "Model"
+    )
+    if sheets:
+        notes.append(f"{sheets} things on its paper sheets left out: only the model is read")
+    if not data.rstrip().endswith(b"EOF"):
+        notes.append("the file ends before its end: something may be missing, export it again")
+    return tuple(notes)
 
 
 def _refuse_binary(data: bytes) -> None:
@@ -136,7 +176,7 @@ def _refuse_swelling(document: Any) -> None:
         raise _refused(f"comes to more than {MOST_ENTITIES:,} things; export outlines alone")
 
 
-def _walk(document: Any) -> Iterator[tuple[Any, str, str]]:
+def _walk(document: Any, left: Counter[str]) -> Iterator[tuple[Any, str, str]]:
     """Every entity drawn, blocks unfolded: (entity, layer, name of the block that it stands in)."""
     hidden = {layer.dxf.name for layer in document.layers if layer.is_off() or layer.is_frozen()}
     waiting: list[tuple[Iterator[Any], str, str]] = [(iter(document.modelspace()), "", "")]
@@ -159,13 +199,45 @@ def _walk(document: Any) -> Iterator[tuple[Any, str, str]]:
                 waiting.append((iter(entity.virtual_entities()), layer, name or block))
         elif entity.dxftype() in _DRAWN or entity.dxftype() in ("TEXT", "MTEXT"):
             yield entity, layer, block
+        else:
+            left[entity.dxftype()] += 1
+
+
+PERIODIC: Final = 2
+"""The flag of a spline that closes on itself."""
+
+
+def _periodic(entity: Any) -> Any:
+    """A periodic spline over the stretch of its knots where it is a closed curve.
+
+    Its first and last control points wrap around; with knots that are not clamped it runs from
+    knot ``p`` to knot ``-p-1``, and not from the first control point to the last.
+
+    Source: Piegl & Tiller, *The NURBS Book*, 12.2 (unclamped and periodic B-splines).
+    """
+    spline = entity.construction_tool()
+    knots, degree = list(spline.knots()), int(spline.degree)
+    start, end = knots[degree], knots[-degree - 1]
+    if not end > start:
+        return dxf_path.make_path(entity)
+    count = max(8 * len(spline.control_points), 64)
+    control = np.array([(p.x, p.y, p.z) for p in spline.control_points])
+    weights = np.array(spline.weights() or [1.0] * len(control), dtype=float)
+    at = np.linspace(start, end, count, endpoint=False)
+    blend = BSpline.design_matrix(at, np.array(knots, dtype=float), degree).toarray()
+    heavy = blend * weights
+    points = heavy @ control / heavy.sum(axis=1)[:, None]
+    return dxf_path.from_vertices([tuple(p) for p in points], close=True)
 
 
 def _curve(entity: Any, layer: str, block: str) -> Curve | None:
     """One entity flattened; None for what has no length or is no flat curve."""
     if entity.dxftype() == "POLYLINE" and not (entity.is_2d_polyline or entity.is_3d_polyline):
         return None
-    drawn = dxf_path.make_path(entity)
+    if entity.dxftype() == "SPLINE" and entity.dxf.flags & PERIODIC:
+        drawn = _periodic(entity)
+    else:
+        drawn = dxf_path.make_path(entity)
     if len(drawn) == 0:
         return None
     corners = drawn.control_vertices()

@@ -29,3 +29,7 @@ CREATE TABLE habit (
   weighed  INTEGER NOT NULL CHECK (weighed >= 0),
   PRIMARY KEY (build_id, pedigree)
 ) STRICT, WITHOUT ROWID;
+
+-- One stick of hot-melt glue holds 20 g, 8.3 m of bead; it is not a bead of 200 mm.
+UPDATE rack_lot SET length_mm = 8300 WHERE id = 'hot-melt' AND length_mm = 200;
+UPDATE lot SET length_mm = 8300 WHERE rack_id = 'hot-melt' AND length_mm = 200;

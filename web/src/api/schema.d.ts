@@ -3667,6 +3667,9 @@ export interface components {
         /**
          * NewWeighing
          * @description A reading to record. The sender gives it its id, so that sending twice records once.
+         *
+         *     Either ``reading_g``, or what was ``typed`` as it stands and the ``unit`` that is meant where it
+         *     names none: then the server that keeps it understands it.
          */
         NewWeighing: {
             /**
@@ -3680,7 +3683,12 @@ export interface components {
              */
             scale: string;
             /** Reading G */
-            reading_g: number;
+            reading_g?: number | null;
+            /**
+             * Unit
+             * @default g
+             */
+            unit?: string;
             pan: components["schemas"]["PanDoc"];
             /** At */
             at?: string | null;
