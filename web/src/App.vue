@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import TheRule from './shared/TheRule.vue'
 import TheWords from './shared/TheWords.vue'
+import WhatWaits from './shared/WhatWaits.vue'
 import { useLamp } from './shared/useLamp'
 
 useLamp()
@@ -12,6 +13,7 @@ useLamp()
     <main class="places">
       <router-view />
     </main>
+    <WhatWaits />
     <TheWords />
   </v-app>
 </template>

@@ -7,9 +7,11 @@ import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 import App from './App.vue'
+import { openOutbox } from './shared/outbox'
 import { router } from './router'
 import { themes } from './theme'
 
+openOutbox()
 createApp(App)
   .use(router)
   .use(VueQueryPlugin, {

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { noted } from '../shared/acts'
 import type { components, paths } from './schema'
 
 /** What the server sends always holds every field; the schema only says which may be left out. */
@@ -52,7 +53,9 @@ export type WingPlace = Whole<Schemas['WingPlace']>
 export type NewBuild = Schemas['NewBuild']
 export type NewItem = Schemas['NewItem']
 export type NewJoint = Schemas['NewJoint']
-export type NewWeighing = Schemas['NewWeighing']
+export type NewWeighing = Omit<Schemas['NewWeighing'], 'note' | 'unit'> & {
+  unit?: string
+}
 export type Outline = Whole<Schemas['Outline']>
 export type Pan = Whole<Schemas['Pan']>
 export type PanState = Whole<Schemas['PanState']>
@@ -70,6 +73,12 @@ export type Weighing = Whole<Schemas['Weighing']>
 export type Word = Schemas['Word']
 
 export const api = createClient<paths>({ baseUrl: '' })
+api.use({
+  async onRequest({ request }) {
+    await noted(request)
+    return undefined
+  },
+})
 
 /** A request that the server refused, in its words. */
 export class RefusedError extends Error {

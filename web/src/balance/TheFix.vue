@@ -1,39 +1,51 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, watch } from 'vue'
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
 import { answered, api, type Opened, type Remedies } from '../api/client'
 import { useBuild } from '../shared/useBuild'
+import { percent } from '../shared/verdicts'
 import { useTrial } from './useTrial'
 
-const { id, build, loadouts, send } = useBuild()
+const { id, revision, assessment, loadouts, send } = useBuild()
 const { tryOut, drop, tried } = useTrial()
-const client = useQueryClient()
 
+// What is shown is what is done: it belongs to one revision of the build, and to no other.
 const query = useQuery({
-  queryKey: ['remedies', id],
-  queryFn: () =>
-    answered<Remedies>(
-      api.GET('/api/v1/builds/{build_id}/remedies', { params: { path: { build_id: id.value } } }),
-    ),
+  queryKey: ['remedies', id, revision],
+  staleTime: Infinity,
+  queryFn: async () => {
+    const request = api.GET('/api/v1/builds/{build_id}/remedies', {
+      params: { path: { build_id: id.value } },
+    })
+    const remedies = await answered<Remedies>(request)
+    return { remedies, match: (await request).response.headers.get('ETag') ?? '' }
+  },
 })
-watch(build, () => void client.invalidateQueries({ queryKey: ['remedies', id.value] }))
-const told = computed(() => query.data.value)
+const told = computed(() => query.data.value?.remedies)
 const best = computed(() => told.value?.best)
 const isFine = computed(() => best.value && !best.value.slides.length && !best.value.ballast.length)
 const name = (loadout: string) =>
   loadouts.value.find((each) => each.id === loadout)?.name ?? loadout
 
+/** Where it would be written down: what a check says of a place stays as it is. */
+function placed(slid: { item: string; from_mm: number; to_mm: number }): number {
+  const now = assessment.value?.items.find((each) => each.id === slid.item)?.x_from_nose_mm
+  return (now ?? slid.from_mm) + slid.to_mm - slid.from_mm
+}
+
 function show() {
   if (tried.value) drop()
-  else tryOut((best.value?.slides ?? []).map((each) => ({ item: each.item, x: each.to_mm })))
+  else tryOut((best.value?.slides ?? []).map((each) => ({ item: each.item, x: placed(each) })))
 }
 
 function doIt(which = 0) {
+  const match = query.data.value?.match
   drop()
-  void send((header) =>
+  if (!match) return
+  void send(() =>
     answered<Opened>(
       api.POST('/api/v1/builds/{build_id}/remedies/done', {
-        params: { path: { build_id: id.value }, header },
+        params: { path: { build_id: id.value }, header: { 'If-Match': match } },
         body: { which },
       }),
     ),
@@ -53,7 +65,12 @@ function doIt(which = 0) {
           <template v-for="(each, at) in best.loadouts" :key="each.loadout"
             ><template v-if="at">; </template>{{ name(each.loadout) }}
             <span class="figure">{{ each.x_mm.toFixed(0) }}</span> mm</template
-          >. Every loadout in its range.
+          >.
+          {{
+            best.chance >= 0.84
+              ? 'Every loadout in its range.'
+              : `The least sure is in its range with ${percent(best.chance)}.`
+          }}
         </p>
         <div class="verbs">
           <v-btn class="press--main" @click="doIt()">Do it</v-btn>
@@ -65,7 +82,7 @@ function doIt(which = 0) {
       <p v-for="(other, at) in told?.others ?? []" :key="at" class="small faint">
         {{ other.words }}
         <button
-          v-if="!other.words.includes('breaks')"
+          v-if="!other.breaks_limit"
           type="button"
           class="plainly under"
           @click="doIt(at + 1)"
@@ -74,7 +91,13 @@ function doIt(which = 0) {
         </button>
       </p>
     </template>
-    <p v-else :class="{ wrong: told?.in_the_way }">{{ told?.words }}</p>
+    <template v-else>
+      <p :class="{ wrong: told?.in_the_way }">{{ told?.words }}</p>
+      <p v-for="(offer, at) in told?.offers ?? []" :key="at" class="small">
+        {{ offer.words }}
+        <button type="button" class="plainly under" @click="doIt(at)">allow it, and do it</button>
+      </p>
+    </template>
     <p class="faint small">
       Ballast and packs must not be able to come loose: tape until the first flights prove it, then
       fix for good.

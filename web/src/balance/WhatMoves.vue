@@ -28,6 +28,13 @@ function add(id: string) {
   if (item) slide(item, { low_mm: x - 20, high_mm: x + 20 })
 }
 
+/** The list is only chosen from: walking through it moves nothing. */
+const one = ref('')
+function letMove() {
+  add(one.value)
+  one.value = ''
+}
+
 const wider = reactive({ item: '', low: '', high: '' })
 const saved = ref<Saved>()
 const refused = ref('')
@@ -66,17 +73,30 @@ function addSpot() {
 
 const typed = ref<string | null>(null)
 const pieces = computed(() =>
-  ballast.value.pieces.map((each) => number(each, 'mass').replace(/\.0+$/, '')).join('; '),
+  [...new Set(ballast.value.pieces)]
+    .map((each) => {
+      const count = ballast.value.pieces.filter((other) => other === each).length
+      const grams = number(each, 'mass').replace(/\.0+$/, '')
+      return count > 1 ? `${count} x ${grams}` : grams
+    })
+    .join('; '),
 )
+/** "6 x 2.4" is six pieces of 2.4 g. */
+async function several(text: string): Promise<number[]> {
+  const [, count, each] = /^\s*(\d+)\s*[x×*]\s*(.+)$/i.exec(text) ?? []
+  const grams = await understand(each ?? text, 'mass', units.value.mass.name)
+  const times = Number(count ?? 1)
+  if (times > 40) throw new Error(`${times} pieces are more than the 40 that are kept`)
+  return Array.from({ length: times }, () => grams)
+}
+
 async function keepPieces() {
   const text = typed.value ?? ''
   typed.value = null
   try {
     const given = text.split(';').filter((each) => each.trim())
-    const grams = await Promise.all(
-      given.map((each) => understand(each, 'mass', units.value.mass.name)),
-    )
-    await change({ ballast: { ...ballast.value, pieces: grams } })
+    const grams = await Promise.all(given.map(several))
+    await change({ ballast: { ...ballast.value, pieces: grams.flat() } })
   } catch (error) {
     words.complain(error)
   }
@@ -117,14 +137,11 @@ async function keepPieces() {
       >
     </p>
     <p>
-      <select
-        class="entry"
-        aria-label="May move too"
-        @change="add(($event.target as HTMLSelectElement).value)"
-      >
+      <select v-model="one" class="entry" aria-label="May move too">
         <option value="">one more that may move</option>
         <option v-for="item in others" :key="item.id" :value="item.id">{{ item.name }}</option>
       </select>
+      <button v-if="one" type="button" class="plainly under" @click="letMove">let it move</button>
     </p>
     <form class="save" @submit.prevent="ask">
       <label

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { answered, api, type Opened, type WingPlace } from '../api/client'
+import { answered, api, type Opened, type SchoolKind, type WingPlace } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
@@ -15,13 +15,25 @@ const chosen = ref('')
 const assembly = computed(
   () => chosen.value || groups.value.find((each) => /wing/i.test(each)) || groups.value[0] || '',
 )
+/** The range that travels with the wing, where the target is fixed to the nose. */
+const school = ref<SchoolKind | ''>('')
+const fixed = computed(
+  () =>
+    build.value?.targets.find((each) => each.kind === 'balance')?.balance_unit === 'mm_from_nose',
+)
+const schools = computed(() =>
+  (assessment.value?.beam.schools ?? []).filter(
+    (each) => each.low_mm !== null && each.kind !== "plan's mark" && each.kind !== 'nose down',
+  ),
+)
 const place = ref<WingPlace>()
 const wrong = ref('')
-watch([build, assembly, loadout], () => {
+watch([build, assembly, loadout, school], () => {
   place.value = undefined
   wrong.value = ''
 })
 const query = () => ({
+  school: (fixed.value && school.value) || undefined,
   assembly: assembly.value,
   loadout: build.value?.loadouts.length ? loadout.value?.id : undefined,
 })
@@ -62,6 +74,17 @@ const by = computed(() => (place.value ? place.value.edge_mm - place.value.now_m
         </select></label
       >
       <button type="button" class="plainly under" @click="find">find its place</button>
+    </p>
+    <p v-if="fixed">
+      <label
+        >The target is fixed to the nose, so it should balance by
+        <select v-model="school" class="entry" aria-label="Which range is meant">
+          <option value="">which range?</option>
+          <option v-for="each in schools" :key="each.kind" :value="each.kind">
+            {{ each.kind }}
+          </option>
+        </select></label
+      >
     </p>
     <p v-if="place">
       The rest, <span class="figure">{{ number(place.fuselage_g, 'mass', 0) }}</span>

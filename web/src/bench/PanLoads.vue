@@ -35,6 +35,16 @@ async function read(event: Event, kind: Kind): Promise<number> {
   }
 }
 
+/** Enter keeps, and the hand is free for the next reading; Esc puts back what was there. */
+function letGo(event: KeyboardEvent) {
+  ;(event.target as HTMLInputElement).blur()
+}
+function putBack(event: KeyboardEvent, was: number) {
+  const field = event.target as HTMLInputElement
+  field.value = String(was)
+  field.blur()
+}
+
 async function pieces(id: string, fitted: number, event: Event) {
   const given = await read(event, 'pieces')
   if (given > 0) count(id, given / fitted)
@@ -55,6 +65,8 @@ async function size(lot: string, unit: Lot['unit'], event: Event) {
         inputmode="decimal"
         :value="+(load.count * load.item.pieces).toFixed(3)"
         @change="pieces(load.item.id, load.item.pieces, $event)"
+        @keydown.enter.prevent="letGo"
+        @keydown.esc.stop="putBack($event, +(load.count * load.item.pieces).toFixed(3))"
       />
       <span class="faint">of which {{ load.item.pieces }} fitted</span>
     </label>
@@ -65,6 +77,8 @@ async function size(lot: string, unit: Lot['unit'], event: Event) {
         inputmode="decimal"
         :value="sample.amount"
         @change="size(sample.lot.id, sample.lot.unit, $event)"
+        @keydown.enter.prevent="letGo"
+        @keydown.esc.stop="putBack($event, sample.amount)"
       />
       <span class="faint">{{
         { dm2: 'dm² (1 is 100 × 100 mm)', m: 'm', piece: 'pieces' }[sample.lot.unit]

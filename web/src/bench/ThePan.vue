@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useQuantity } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
@@ -49,6 +49,16 @@ const range = computed(() => {
   return `${write(at - 2 * sd)} to ${write(at + 2 * sd)}`
 })
 
+/** What the whole plane leaves out, and why: pan, sum and loadouts are one set. */
+const leftOff = computed(() => {
+  const on = new Set(bench.pan.value.loads.map((load) => load.item))
+  const items = (build.value?.items ?? []).filter((item) => !item.retired)
+  const fixed = items.filter((item) => !item.option)
+  if (on.size < 2 || !fixed.length || !fixed.every((item) => on.has(item.id))) return ''
+  const off = items.filter((item) => !on.has(item.id))
+  return off.length ? `Not on it: ${off.map((item) => item.name).join(', ')}` : ''
+})
+
 const then = computed(() =>
   (assessment.value?.weigh_next ?? [])
     .slice(1)
@@ -62,15 +72,20 @@ function type(key: string) {
   void typed.typed(typed.text.value + key)
 }
 
+/** The server that keeps it understands it: nothing else has to answer before it is safe. */
 async function submit() {
-  await typed.typed(typed.text.value)
-  if (typed.value.value === undefined) return
-  if (bench.record(typed.value.value, typed.text.value.trim())) {
+  const text = typed.text.value.trim()
+  if (!/\d/.test(text)) return
+  if (bench.recordTyped(text, units.value.mass.name)) {
     typed.clear()
     await nextTick()
     field.value?.blur()
   }
 }
+
+watch(bench.unread, (text) => {
+  if (text && !typed.text.value) void typed.typed(text)
+})
 
 function leave() {
   typed.clear()
@@ -113,6 +128,7 @@ defineExpose({ type })
     <PanDrawing :build="build" />
     <p v-if="expected?.warning" class="wrong small">{{ expected.warning }}</p>
     <PanLoads />
+    <p v-if="leftOff" class="faint small">{{ leftOff }}</p>
     <div class="verbs">
       <v-btn class="press--main record" size="large" @click="bench.recordSteady">
         Record <kbd>Space</kbd>

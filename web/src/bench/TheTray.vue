@@ -9,7 +9,7 @@ import { useBench } from './useBench'
 
 const { id, build, assessment, loadout } = useBuild()
 const { isOn, press, pressAll, pressSample, pan } = useBench()
-const { quantity, number, units } = useUnits()
+const { quantity, number, units, rate, perUnit } = useUnits()
 
 const finding = ref(false)
 const sought = ref('')
@@ -101,12 +101,12 @@ const samples = computed(() =>
 
 function wholePlane() {
   const aboard = (build.value?.items ?? []).filter(
-    (item) => !item.retired && (!item.option || carried.value.includes(item.id)),
+    (item) =>
+      !item.retired &&
+      (!item.option || !build.value?.loadouts.length || carried.value.includes(item.id)),
   )
   pressAll(aboard.map((item) => item.id))
 }
-
-const UNIT = { dm2: 'g/dm²', m: 'g/m', piece: 'g each' }
 
 defineExpose({ find })
 </script>
@@ -163,10 +163,10 @@ defineExpose({ find })
         >
           <span>{{ sample.lot.name }}</span>
           <span class="figure"
-            >{{ number(sample.told?.constant ?? sample.lot.constant, 'mass', 2) }}
+            >{{ perUnit(sample.told?.constant ?? sample.lot.constant, sample.lot.unit) }}
             <span class="faint"
-              >±{{ number(2 * (sample.told?.sd ?? sample.lot.doubt), 'mass', 2) }}
-              {{ UNIT[sample.lot.unit] }}</span
+              >±{{ perUnit(2 * (sample.told?.sd ?? sample.lot.doubt), sample.lot.unit) }}
+              {{ rate(sample.lot.unit).name }}</span
             ></span
           >
         </button>

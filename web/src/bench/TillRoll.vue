@@ -84,7 +84,9 @@ function toggle(reading: Weighing) {
           <span class="what"
             >{{ panWords(reading.pan, build) }}<small>on its way to the log</small></span
           >
-          <span class="figure grams">{{ quantity(reading.reading_g, 'mass') }}</span>
+          <span class="figure grams">{{
+            reading.reading_g ? quantity(reading.reading_g, 'mass') : reading.typed
+          }}</span>
         </li>
         <li
           v-for="reading in rows"

@@ -1,5 +1,12 @@
 import { computed, inject, provide, ref, watch, type InjectionKey } from 'vue'
-import { answered, api, RefusedError, type Pan, type PanState } from '../api/client'
+import {
+  answered,
+  api,
+  RefusedError,
+  type NewWeighing,
+  type Pan,
+  type PanState,
+} from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useLive } from '../shared/useLive'
@@ -121,18 +128,29 @@ function setUp() {
     )
   }
 
-  const outbox = useOutbox(id, keepReading, (error) => {
+  const outbox = useOutbox(id, keepReading, (error, reading) => {
     words.complain(error)
-    // What was refused still lies on the pan.
-    if (error instanceof RefusedError) {
-      ask(() =>
-        answered(api.GET('/api/v1/builds/{build_id}/pan', { params: { path: path.value } })),
-      )
-    }
+    if (!reading) return
+    // Refused: what was typed goes back into its field; what was weighed still lies on the pan.
+    unread.value = reading.typed ?? ''
+    ask(() => answered(api.GET('/api/v1/builds/{build_id}/pan', { params: { path: path.value } })))
   })
 
+  /** What was typed and could not be read, to be put back into its field. */
+  const unread = ref('')
+
   /** Record a reading of what is on the pan; the tags go to the roll at once. */
-  function record(reading: number, typed = '') {
+  function record(reading: number) {
+    return send({ reading_g: reading, typed: '' })
+  }
+
+  /** Record what was typed as it stands; the workshop understands it when it keeps it. */
+  function recordTyped(typed: string, unit: string) {
+    unread.value = ''
+    return send({ typed, unit })
+  }
+
+  function send(shown: Pick<NewWeighing, 'reading_g' | 'typed' | 'unit'>) {
     const on = told.value
     if (!on || isEmpty.value) {
       words.say('The pan is empty: press a tag to put it on, then record.')
@@ -143,9 +161,8 @@ function setUp() {
       id: freshId(),
       at: new Date().toISOString(),
       scale: on.scale,
-      reading_g: reading,
+      ...shown,
       pan: on.loads,
-      typed,
     }
     // Recording clears the pan, so it goes after what was last asked of the pan, and before what is
     // asked next.
@@ -210,7 +227,9 @@ function setUp() {
   async function putNext() {
     await line // the reading just taken has its say in what to weigh next
     const best = next.value
-    if (!best) words.say('Nothing left to weigh would tell more.')
+    if (best?.scale)
+      words.say(`Put a known weight on: ${best.reason} Its place is the Plan, under Scales.`)
+    else if (!best) words.say('Nothing left to weigh would tell more.')
     else if (best.items.length)
       put({ ...EMPTY, loads: best.items.map((item) => ({ item, count: 1 })) })
     else if (best.item) put({ ...EMPTY, loads: [{ item: best.item, count: 1 }] })
@@ -237,6 +256,8 @@ function setUp() {
     tare: () => act('tare'),
     clear: () => act('clear'),
     record,
+    recordTyped,
+    unread,
     recordSteady,
     armed,
     atRest,

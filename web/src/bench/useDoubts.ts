@@ -6,6 +6,15 @@ import { useWords } from '../shared/useWords'
 import { panWords } from './panWords'
 import { useBench } from './useBench'
 
+/** Slips in what was put down as being on the pan; the reading itself was right. */
+const RECORDS = new Set<Slip['kind']>([
+  'left on',
+  'left off',
+  'wrong item',
+  'glued since',
+  'pieces',
+])
+
 /** Doubtful readings in words, and what can be done about each. */
 export function useDoubts() {
   const { build, assessment, setAside, accept, correct, nameOf } = useBuild()
@@ -36,7 +45,19 @@ export function useDoubts() {
       decimal: `the decimal slipped: ${right}`,
       digits: `two digits were swapped: ${right}`,
       'wrong item': `it was the ${thing(slip.subject)}`,
+      unsteady: 'it was read before it was steady',
+      'glued since': slip.subject
+        ? `the ${thing(slip.subject)} was on it by then`
+        : 'glue was added since it was weighed before',
+      pieces: `it was ${pieces(slip)} of the ${thing(slip.subject)}`,
     }[slip.kind]
+  }
+
+  /** How many pieces of a thing a slip says were on the pan. */
+  function pieces(slip: Slip): string {
+    const item = build.value?.items.find((each) => each.id === slip.subject)
+    const count = (slip.pan.loads[0]?.count ?? 1) * (item?.pieces ?? 1)
+    return Math.abs(count - 1) < 1e-6 ? 'one' : `all ${+count.toFixed(2)}`
   }
 
   /** The same as a question, while the reading is still on the pan. */
@@ -52,13 +73,16 @@ export function useDoubts() {
       decimal: `did the decimal slip: ${quantity(slip.reading_g, 'mass')}?`,
       digits: `are two digits swapped: ${quantity(slip.reading_g, 'mass')}?`,
       'wrong item': `is it the ${name}?`,
+      unsteady: 'is it steady yet?',
+      'glued since': slip.subject ? `is the ${name} on it?` : 'was glue added since?',
+      pieces: `is it ${pieces(slip)} of the ${name}?`,
     }[slip.kind]
   }
 
   /** What putting it right would record. */
   function repair(slip: Slip): string {
-    if (slip.kind === 'left on' || slip.kind === 'left off' || slip.kind === 'wrong item')
-      return 'put the record right'
+    if (!slip.repair) return 'weigh it again'
+    if (RECORDS.has(slip.kind)) return 'put the record right'
     return `put it right: ${quantity(slip.reading_g, 'mass')}`
   }
 
@@ -73,6 +97,10 @@ export function useDoubts() {
   }
 
   async function putRight(doubt: Doubt, slip: Slip) {
+    if (!slip.repair) {
+      await weighAgain(doubt)
+      return
+    }
     const { reading_g, pan } = slip
     if (await correct(doubt.weighing, { reading_g, pan, reason: reason(slip) }))
       words.say('Put right in a new row; U takes it back.')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref } from 'vue'
-import type { Item, Lot } from '../api/client'
+import { answered, api, type Item, type Lot, type NewItem, type Opened } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useRack } from '../shared/useRack'
 import LifeSheet from './LifeSheet.vue'
@@ -9,9 +9,9 @@ import { PEDIGREES, usePartLine } from './usePartLine'
 const props = defineProps<{ item?: Item }>()
 const emit = defineEmits<{ done: [] }>()
 
-const { build, addItem, changeItem, removeItem } = useBuild()
+const { id, build, addItem, changeItem, removePart, send } = useBuild()
 const { lots, others, take } = useRack()
-const { fields, wrong, amountUnit, part, next } = usePartLine(props.item)
+const { fields, wrong, amountUnit, multiplied, part, next } = usePartLine(props.item)
 
 const name = ref<HTMLInputElement>()
 const busy = ref(false)
@@ -47,21 +47,75 @@ const KNOWN_BY: Record<Lot['kind'], Item['pedigree']> = {
   film: 'covering',
 }
 
-async function chooseLot() {
-  const [, shelved] = /^rack:(.*)$/.exec(fields.lot) ?? []
-  if (shelved) {
-    const taken = await take(shelved)
-    fields.lot = (taken && lots.value.find((each) => each.rack === shelved)?.id) || ''
+const shelved = computed(() => /^rack:(.*)$/.exec(fields.lot)?.[1])
+const several = computed(() => Number(fields.pieces.replace(',', '.')) > 1)
+
+/** Walking through the list takes nothing into the build: that is done when the part is kept. */
+function chooseLot() {
+  const lot =
+    build.value?.lots.find((each) => each.id === fields.lot) ??
+    others.value.find((each) => each.lot.id === shelved.value)?.lot
+  fields.pedigree = lot ? KNOWN_BY[lot.kind] : 'guess'
+}
+
+async function takeShelved(): Promise<boolean> {
+  const wanted = shelved.value
+  if (!wanted) return true
+  if (!(await take(wanted))) return false
+  fields.lot = lots.value.find((each) => each.rack === wanted)?.id ?? ''
+  return fields.lot !== ''
+}
+
+/** What a weighed part is now: its figure was wrong, or it is another part. Null while not asked. */
+const weighedAnew = ref<NewItem | null>(null)
+
+function isAnother(typed: NewItem): boolean {
+  const was = props.item
+  if (!was || !weighed.value) return false
+  return (
+    typed.stated_g !== was.stated_g ||
+    JSON.stringify(typed.uses?.map((use) => [use.lot, use.amount])) !==
+      JSON.stringify(was.uses.map((use) => [use.lot, use.amount]))
+  )
+}
+
+async function figureWasWrong() {
+  const typed = weighedAnew.value
+  weighedAnew.value = null
+  if (typed && props.item && (await changeItem({ ...typed, id: props.item.id }))) emit('done')
+}
+
+/** Another part in its place: what was weighed speaks on of the one before. */
+async function anotherPart() {
+  const typed = weighedAnew.value
+  const was = props.item
+  weighedAnew.value = null
+  if (!typed || !was) return
+  const fresh: NewItem = {
+    name: typed.name,
+    pedigree: typed.pedigree,
+    ...(typed.stated_g === undefined ? {} : { stated_g: typed.stated_g }),
+    ...(typed.uses ? { uses: typed.uses } : {}),
+    pieces: typed.pieces ?? 1,
+    station: typed.station ?? null,
   }
-  const lot = build.value?.lots.find((each) => each.id === fields.lot)
-  if (lot && fields.pedigree === 'guess') fields.pedigree = KNOWN_BY[lot.kind]
+  const kept = await send((header) =>
+    answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/items/{item_id}/replace', {
+        params: { path: { build_id: id.value, item_id: was.id }, header },
+        body: { item: fresh, words: `${was.name} replaced by another` },
+      }),
+    ),
+  )
+  if (kept) emit('done')
 }
 
 async function keep() {
   if (busy.value) return
   busy.value = true
-  const typed = await part()
-  if (typed) {
+  const typed = (await takeShelved()) ? await part() : undefined
+  if (typed && isAnother(typed)) weighedAnew.value = typed
+  else if (typed) {
     const kept = props.item
       ? await changeItem({ ...typed, id: props.item.id })
       : await addItem(typed)
@@ -76,7 +130,7 @@ async function keep() {
 }
 
 async function drop() {
-  if (props.item && (await removeItem(props.item.id))) emit('done')
+  if (props.item && (await removePart(props.item))) emit('done')
 }
 </script>
 
@@ -142,6 +196,13 @@ async function drop() {
         aria-label="Pieces"
         inputmode="numeric"
       />
+      <template v-if="several">
+        <select v-model="fields.of" class="entry" aria-label="The figure is of">
+          <option value="all">in all</option>
+          <option value="each">each</option>
+        </select>
+        <span class="faint small times" role="status">{{ multiplied }}</span>
+      </template>
     </td>
     <td class="figures" colspan="2">
       <span>
@@ -181,6 +242,18 @@ async function drop() {
         it was repaired, replaced …
       </button>
       <LifeSheet v-if="item" v-model="asking" :item="item" />
+    </td>
+  </tr>
+  <tr v-if="weighedAnew" class="line">
+    <td colspan="11" role="alertdialog" aria-label="It was weighed before">
+      {{ item?.name }} was weighed before. Was its figure wrong, or is it another part now?
+      <button type="button" class="plainly under" @click="figureWasWrong">
+        the figure was wrong; the weighing stands
+      </button>
+      <button type="button" class="plainly under" @click="anotherPart">
+        another part, to be weighed anew
+      </button>
+      <button type="button" class="plainly under faint" @click="weighedAnew = null">neither</button>
     </td>
   </tr>
   <tr v-if="wrong" class="line">
@@ -225,6 +298,10 @@ td {
 }
 
 .verbs {
+  white-space: nowrap;
+}
+
+.times {
   white-space: nowrap;
 }
 

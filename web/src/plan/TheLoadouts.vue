@@ -6,7 +6,7 @@ import { useBuild } from '../shared/useBuild'
 
 type Loadout = Build['loadouts'][number]
 
-const { build, loadouts: told, change } = useBuild()
+const { build, loadouts: told, change, takeOff } = useBuild()
 const { quantity } = useUnits()
 const name = ref('')
 
@@ -61,7 +61,7 @@ function auw(id: string): string {
         <button
           type="button"
           class="plainly under faint"
-          @click="change({ loadouts: loadouts.filter((each) => each.id !== loadout.id) })"
+          @click="takeOff('loadouts', loadout.id, loadout.name)"
         >
           remove
         </button>

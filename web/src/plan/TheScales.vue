@@ -8,7 +8,7 @@ import CheckWeight from './CheckWeight.vue'
 
 type Scale = Build['scales'][number]
 
-const { build, change } = useBuild()
+const { build, change, takeOff } = useBuild()
 const scales = computed(() => build.value?.scales ?? [])
 
 function set(id: string, patch: Partial<Scale>) {
@@ -140,7 +140,7 @@ function add() {
       <button
         type="button"
         class="plainly under small faint"
-        @click="change({ containers: containers.filter((other) => other.id !== each.id) })"
+        @click="takeOff('containers', each.id, each.name)"
       >
         remove
       </button>

@@ -8,7 +8,7 @@ import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
 const emit = defineEmits<{ preview: [assessment: Assessment | undefined] }>()
-const { id, build, change } = useBuild()
+const { id, build, change, takeOff } = useBuild()
 const { units } = useUnits()
 
 type Measure = keyof Surface['sections'][number]
@@ -146,7 +146,7 @@ const wings = computed(() => draft.value.filter((each) => each.role === 'wing').
           <button
             type="button"
             class="plainly faint under"
-            @click="keep(draft.filter((each) => each.id !== surface.id))"
+            @click="takeOff('surfaces', surface.id, surface.name)"
           >
             remove
           </button>

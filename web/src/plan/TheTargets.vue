@@ -15,7 +15,7 @@ import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import { TITLES } from '../shared/verdicts'
 
-const { build, change } = useBuild()
+const { build, assessment, change } = useBuild()
 const { units } = useUnits()
 const words = useWords()
 
@@ -31,16 +31,50 @@ const KINDS: { kind: TargetKind; reads: Kind; shown?: 'mass' | 'loading' }[] = [
   { kind: 'thrust_to_weight', reads: 'number' },
   { kind: 'balance', reads: 'number' },
 ]
+
+/** Where each unit of the balance begins [mm from the nose], and how large one of it is [mm]. */
+function axis(unit: Target['balance_unit']): { origin: number; size: number } | undefined {
+  const wing = assessment.value?.wing
+  if (unit === 'mm_from_nose') return { origin: 0, size: 1 }
+  if (!wing) return undefined
+  return unit === 'percent_mac'
+    ? { origin: wing.mac_le_x_mm, size: wing.mac_mm / 100 }
+    : { origin: wing.leading_edge_x_mm, size: 1 }
+}
+
+/** Another unit is the same range, converted; its source goes with it. */
+function measureIn(unit: Target['balance_unit']) {
+  const old = build.value?.targets.find((target) => target.kind === 'balance')
+  const from = old && axis(old.balance_unit)
+  const to = axis(unit)
+  if (!old || !from || !to) {
+    words.say('Draw the wing first: without it there is no leading edge and no mean chord.')
+    return
+  }
+  const over = (value: number | null) =>
+    value === null ? null : +((from.origin + from.size * value - to.origin) / to.size).toFixed(3)
+  replace({ ...old, balance_unit: unit, low: over(old.low), high: over(old.high) })
+}
+const balanceUnit = computed(
+  () =>
+    build.value?.targets.find((target) => target.kind === 'balance')?.balance_unit ?? 'percent_mac',
+)
 const BALANCE_UNITS = [
   { value: 'percent_mac', title: '% MAC' },
-  { value: 'mm_from_leading_edge', title: 'mm from leading edge' },
-  { value: 'mm_from_nose', title: 'mm from nose' },
+  { value: 'mm_from_leading_edge', title: 'from leading edge' },
+  { value: 'mm_from_nose', title: 'from nose' },
 ] as const
 
 const rows = computed(() =>
   KINDS.map((row) => ({
     ...row,
-    unit: row.shown ? units.value[row.shown] : undefined,
+    // A length is read in any unit of length, and shown in the one that is chosen.
+    reads: row.kind === 'balance' && balanceUnit.value !== 'percent_mac' ? 'station' : row.reads,
+    unit: row.shown
+      ? units.value[row.shown]
+      : row.kind === 'balance' && balanceUnit.value !== 'percent_mac'
+        ? units.value.length
+        : undefined,
     target: build.value?.targets.find((target) => target.kind === row.kind),
   })),
 )
@@ -56,7 +90,17 @@ function set(kind: TargetKind, patch: Partial<Target>) {
   }
   const source = 'low' in patch || 'high' in patch ? 'your own figure' : old.source
   const fresh = { ...old, source, ...patch }
-  const others = targets.filter((target) => target.kind !== kind)
+  // A band is typed one end after the other: an end beyond the other takes it along.
+  if (fresh.low !== null && fresh.high !== null && fresh.low >= fresh.high) {
+    const gap = old.low !== null && old.high !== null ? old.high - old.low : 0
+    if ('low' in patch) fresh.high = gap > 0 ? fresh.low + gap : null
+    else fresh.low = gap > 0 ? fresh.high - gap : null
+  }
+  replace(fresh)
+}
+
+function replace(fresh: Target) {
+  const others = (build.value?.targets ?? []).filter((target) => target.kind !== fresh.kind)
   const kept = fresh.low === null && fresh.high === null ? others : [...others, fresh]
   const order = KINDS.map((row) => row.kind)
   void change({ targets: kept.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind)) })
@@ -86,8 +130,19 @@ function thrust(value: number | null) {
     thrust:
       value === null
         ? null
-        : { source: old?.source ?? '', doubt_gf: old?.doubt_gf, thrust_gf: value },
+        : {
+            ...old,
+            thrust_gf: value,
+            // Another figure is another source; the line that it pulls along stays where it is.
+            source: old && old.thrust_gf !== value ? 'your own figure' : (old?.source ?? ''),
+            doubt_gf: old && old.thrust_gf !== value ? null : (old?.doubt_gf ?? null),
+          },
   })
+}
+
+function line(value: number | null) {
+  const old = build.value?.thrust
+  if (old) void change({ thrust: { ...old, line_z_mm: value } })
 }
 
 function doubt(value: number | null) {
@@ -184,10 +239,7 @@ function doubt(value: number | null) {
               aria-label="Balance measured in"
               :disabled="!row.target"
               @change="
-                set('balance', {
-                  balance_unit: ($event.target as HTMLSelectElement)
-                    .value as Target['balance_unit'],
-                })
+                measureIn(($event.target as HTMLSelectElement).value as Target['balance_unit'])
               "
             >
               <option v-for="each in BALANCE_UNITS" :key="each.value" :value="each.value">
@@ -232,6 +284,23 @@ function doubt(value: number | null) {
           <td class="from faint">
             {{ build?.thrust?.source || 'full throttle; doubt is 10 % unless given' }}
           </td>
+        </tr>
+        <tr v-if="build?.thrust">
+          <th scope="row">Thrust line</th>
+          <td>
+            <QuantityCell
+              :value="build.thrust.line_z_mm"
+              kind="station"
+              label="Height of the thrust line"
+              :unit="units.length.name"
+              :base="units.length.base"
+              optional
+              @kept="line"
+            />
+          </td>
+          <td />
+          <td class="unit">{{ units.length.name }} up</td>
+          <td class="from faint">above the datum; tells what throttle does to pitch</td>
         </tr>
       </tbody>
     </table>

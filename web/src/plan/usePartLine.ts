@@ -22,6 +22,8 @@ interface Fields {
   lot: string
   amount: string
   pieces: string
+  /** Whether the figure is of each piece, or of all of them together. */
+  of: 'all' | 'each'
   x: string
   reference: 'nose' | 'leading_edge'
   y: string
@@ -59,6 +61,7 @@ export function usePartLine(item?: Item) {
       lot,
       amount: figure === null || figure === undefined ? '' : plain(figure, amountKind(lot).base),
       pieces: String(item?.pieces ?? 1),
+      of: 'all',
       x: at ? plain(at.x_mm, length) : '',
       reference: at?.reference ?? 'nose',
       y: at ? plain(at.y_mm, length) : '',
@@ -96,15 +99,17 @@ export function usePartLine(item?: Item) {
       const x = await read('Station', fields.x, 'station', length)
       const y = await read('Side', fields.y, 'station', length)
       const z = await read('Height', fields.z, 'station', length)
-      const made = fields.lot && amount !== null
+      const count = Math.max(1, Math.round(pieces ?? 1))
+      const whole = amount === null ? null : amount * (fields.of === 'each' ? count : 1)
+      const made = fields.lot && whole !== null
       return {
         ...item,
         name: fields.name.trim(),
         assembly: fields.assembly.trim(),
         pedigree: fields.pedigree,
-        stated_g: made ? (item?.uses.length ? item.stated_g : null) : amount,
-        uses: made ? [{ lot: fields.lot, amount }, ...(item?.uses.slice(1) ?? [])] : [],
-        pieces: Math.max(1, Math.round(pieces ?? 1)),
+        stated_g: made ? (item?.uses.length ? item.stated_g : null) : whole,
+        uses: made ? [{ lot: fields.lot, amount: whole }, ...(item?.uses.slice(1) ?? [])] : [],
+        pieces: count,
         station:
           x === null
             ? null
@@ -123,10 +128,22 @@ export function usePartLine(item?: Item) {
     }
   }
 
-  /** Ready for the next part: what usually repeats stays. */
+  /** Ready for the next part, which starts plain: nothing carried over changes what its figure
+   * means. Only its assembly stays. */
   function next() {
-    Object.assign(fields, { name: '', amount: '', pieces: '1', x: '', y: '', z: '', option: false })
+    Object.assign(fields, { ...start(), assembly: fields.assembly })
   }
 
-  return { fields, wrong, amountUnit, part, next }
+  /** How many times what is typed counts, said in sight; empty where it counts once. */
+  const multiplied = computed(() => {
+    const count = Math.round(Number(fields.pieces.replace(',', '.')))
+    if (!(count > 1) || !fields.amount.trim()) return ''
+    const amount = Number(fields.amount.replace(',', '.'))
+    if (fields.of === 'all') return `${fields.amount} ${amountUnit.value} for all ${count}`
+    return Number.isFinite(amount)
+      ? `${count} × ${fields.amount} = ${+(count * amount).toFixed(3)} ${amountUnit.value}`
+      : `${count} × ${fields.amount}`
+  })
+
+  return { fields, wrong, amountUnit, multiplied, part, next }
 }

@@ -4,8 +4,9 @@ import type { TargetAnswer } from '../api/client'
 import RodInside from './RodInside.vue'
 import { TITLES, isWorrying, useVerdicts } from './verdicts'
 
-const props = defineProps<{ answer: TargetAnswer }>()
-const { value, unit, origin, words } = useVerdicts()
+const props = defineProps<{ answer: TargetAnswer; outside: string }>()
+const { value, unit, origin, words, doubting, unchecked } = useVerdicts()
+const aside = computed(() => doubting(props.answer) || unchecked(props.answer) || props.outside)
 
 const TICKS = 24
 
@@ -97,6 +98,7 @@ const limit = computed(() => {
           />
         </span>
         <span class="words" :class="{ wrong: isWorrying(answer.word) }">{{ words(answer) }}</span>
+        <span v-if="aside" class="aside" :title="aside">{{ aside }}</span>
       </button>
     </template>
     <RodInside :answer="answer" :limit="limit" />
@@ -198,6 +200,16 @@ const limit = computed(() => {
   font-weight: 600;
   font-size: 14px;
   line-height: 1.25;
+}
+
+.aside {
+  font-size: 12px;
+  line-height: 1.2;
+  color: var(--rust);
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  overflow: hidden;
 }
 
 @media (max-width: 1000px) {

@@ -49,6 +49,21 @@ async function kept(event: Event) {
   text.value = null
   emit('kept', told)
 }
+
+/** Enter keeps, and the hand is free: what is pressed next is no part of this figure. */
+function letGo(event: KeyboardEvent) {
+  ;(event.target as HTMLInputElement).blur()
+}
+
+/** Esc puts back what was there. */
+function putBack(event: KeyboardEvent) {
+  const field = event.target as HTMLInputElement
+  text.value = null
+  wrong.value = ''
+  field.value = shown.value
+  emit('typed', props.value)
+  field.blur()
+}
 </script>
 
 <template>
@@ -62,6 +77,8 @@ async function kept(event: Event) {
       autocomplete="off"
       @input="typed"
       @change="kept"
+      @keydown.enter.prevent="letGo"
+      @keydown.esc.stop="putBack"
     />
     <small v-if="wrong" class="wrong" role="alert">{{ wrong }}</small>
   </span>

@@ -10,7 +10,7 @@ import { percent, TITLES, useVerdicts } from './verdicts'
 const props = defineProps<{ answer: TargetAnswer; limit: string }>()
 const { build, assessment, loadout, nameOf } = useBuild()
 const { number, units } = useUnits()
-const { mend } = useVerdicts()
+const { mend, doubting, unchecked: thin, value, unit } = useVerdicts()
 
 const WORDS = {
   guess: 'guessed',
@@ -44,6 +44,7 @@ const lessons = computed(() =>
     name: build.value?.lots.find((lot) => lot.id === each.lot)?.name ?? each.lot,
   })),
 )
+const habits = computed(() => (isMass.value ? (assessment.value?.habits ?? []) : []))
 const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
 </script>
 
@@ -53,6 +54,13 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
     <p v-if="answer.source" class="faint">{{ answer.source }}</p>
     <p v-if="answer.probability !== null">
       Chance of meeting it: {{ percent(answer.probability) }}
+    </p>
+    <p v-if="doubting(answer)" class="wrong">
+      {{ value(answer.value ?? 0, answer) }} {{ unit(answer) }}, {{ doubting(answer) }}. See the
+      till roll on the Bench.
+    </p>
+    <p v-if="thin(answer)" class="wrong">
+      What is in hand is {{ thin(answer) }}. 100 ml of water weigh 100 g.
     </p>
     <p v-if="unchecked" class="wrong">
       Not checked on the fingertips since: {{ unchecked.words }}.
@@ -85,6 +93,14 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
     </template>
     <p v-if="next[0]">
       Weighing <strong>{{ next[0].name }}</strong> would take away {{ share(next[0].share) }} of it.
+    </p>
+    <p v-for="habit in habits" :key="habit.pedigree">
+      Your {{ habit.pedigree === 'guess' ? 'guesses' : 'listings' }} run
+      <strong class="figure">{{ habit.factor.toFixed(2) }}</strong> times their figure<template
+        v-if="habit.width > 1.3"
+        >, and lie {{ habit.width.toFixed(1) }} times as far off as usual</template
+      >; the {{ habit.left }} not yet weighed were moved by {{ number(habit.moved_g, 'mass') }}
+      {{ units.mass.name }}.
     </p>
     <p v-for="lesson in lessons" :key="lesson.lot">
       {{ lesson.name }} runs <strong class="figure">{{ lesson.factor.toFixed(1) }}</strong> times

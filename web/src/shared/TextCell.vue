@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 
 /** A plain field that keeps what is being typed whatever is drawn anew around it. */
-defineProps<{ value: string; label: string; placeholder?: string }>()
+const props = defineProps<{ value: string; label: string; placeholder?: string }>()
 const emit = defineEmits<{ kept: [value: string] }>()
 
 const text = ref<string | null>(null)
@@ -10,6 +10,13 @@ function kept() {
   const typed = text.value
   text.value = null
   if (typed !== null) emit('kept', typed)
+}
+
+function putBack(event: KeyboardEvent) {
+  const field = event.target as HTMLInputElement
+  text.value = null
+  field.value = props.value
+  field.blur()
 }
 </script>
 
@@ -22,5 +29,7 @@ function kept() {
     maxlength="80"
     @input="text = ($event.target as HTMLInputElement).value"
     @change="kept"
+    @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"
+    @keydown.esc.stop="putBack"
   />
 </template>

@@ -15,6 +15,11 @@ const answers = computed(() => loadout.value?.answers ?? [])
 const contradictions = computed(() =>
   (assessment.value?.notices ?? []).filter((each) => each.code !== 'no_station'),
 )
+/** A CG outside every range that applies is said next to any verdict. */
+const outside = computed(() => {
+  const beam = assessment.value?.beam.loadouts.find((each) => each.id === loadout.value?.id)
+  return beam?.outside ? `the CG lies ${beam.outside}` : ''
+})
 useKeys({ l: nextLoadout })
 
 // What is under the rods begins where they end, however many notices they carry.
@@ -54,7 +59,12 @@ onBeforeUnmount(() => {
         </select>
       </div>
     </div>
-    <ARod v-for="answer in answers" :key="answer.kind" :answer="answer" />
+    <ARod
+      v-for="answer in answers"
+      :key="answer.kind"
+      :answer="answer"
+      :outside="answer.kind === 'balance' ? outside : ''"
+    />
     <p v-for="notice in contradictions" :key="notice.words" class="notice wrong">
       {{ notice.words }}
     </p>

@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { useWords } from './useWords'
 
-const { words, tone, hush } = useWords()
+const { words, tone, undo, hush } = useWords()
 </script>
 
 <template>
   <div class="line" aria-live="polite">
     <button v-if="words" type="button" class="words" :class="tone" @click="hush">
       {{ words }} <span class="faint">close</span>
+    </button>
+    <button v-if="words && undo" type="button" class="words back" @click="undo">
+      Bring it back
     </button>
   </div>
 </template>
@@ -19,6 +22,7 @@ const { words, tone, hush } = useWords()
   left: calc(var(--rule-width) + 16px);
   z-index: 30;
   max-width: min(720px, calc(100vw - var(--rule-width) - 32px));
+  display: flex;
 }
 
 .words {
@@ -29,6 +33,11 @@ const { words, tone, hush } = useWords()
   font: inherit;
   text-align: left;
   cursor: pointer;
+}
+
+.back {
+  font-weight: 600;
+  border-left: 0;
 }
 
 .words.wrong {

@@ -59,5 +59,18 @@ export function useUnits() {
     return `${number(value, kind, digits)} ${units.value[kind].name}`
   }
 
-  return { choice, units, number, quantity }
+  /** How a lot's constant is shown: so much of it in one of the unit, and what that is called. */
+  function rate(unit: 'dm2' | 'm' | 'piece'): { name: string; span: number } {
+    const { mass, area, run } = units.value
+    if (unit === 'piece') return { name: `${mass.name} each`, span: 1 }
+    const per = unit === 'dm2' ? area : run
+    return { name: `${mass.name}/${per.name}`, span: per.base }
+  }
+
+  /** A lot's constant [g per dm2, m or piece] as a number in the chosen units. */
+  function perUnit(constant: number, unit: 'dm2' | 'm' | 'piece', digits = 2): string {
+    return number(constant * rate(unit).span, 'mass', digits)
+  }
+
+  return { choice, units, number, quantity, rate, perUnit }
 }

@@ -1,17 +1,21 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, inject, provide, ref, type InjectionKey, type Ref } from 'vue'
+import { computed, inject, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import {
   answered,
   api,
+  RefusedError,
   type Assessment,
   type Opened,
   type BuildPatch,
+  type Item,
   type Correcting,
   type JointTimes,
   type NewJoint,
   type NewItem,
+  type Problem,
   type Recorded,
 } from '../api/client'
+import { leftOver, untilAnswered } from './acts'
 import { freshId } from './freshId'
 import { useWords } from './useWords'
 
@@ -33,6 +37,7 @@ function setUp(id: Ref<string>) {
   })
   const answer = computed(() => query.data.value)
   const build = computed(() => answer.value?.build)
+  const revision = computed(() => answer.value?.revision ?? 0)
   /** What would be told with a change that is only tried: it answers everywhere while it lasts. */
   const trial = ref<Assessment>()
   const assessment = computed(() => trial.value ?? answer.value?.assessment)
@@ -82,18 +87,41 @@ function setUp(id: Ref<string>) {
       void client.invalidateQueries({ queryKey: key.value })
   }
 
+  /** A change that was answered late: kept, or refused because the build has moved on. */
+  async function broughtHome(response: Response, mine: string): Promise<boolean> {
+    if (mine === id.value) void client.invalidateQueries({ queryKey: key.value })
+    if (response.ok) {
+      words.say('The workshop answers again; what was changed meanwhile is kept.')
+      return true
+    }
+    const problem = (await response.json().catch(() => undefined)) as Problem | undefined
+    words.complain(new RefusedError(response.status, problem))
+    return false
+  }
+  watch(
+    id,
+    (mine) => {
+      for (const late of leftOver(mine)) void late.then((response) => broughtHome(response, mine))
+    },
+    { immediate: true },
+  )
+
   // Changes go one after the other, each to the revision that the last one made.
   let last: Promise<unknown> = Promise.resolve()
 
   /** Send a change; true when it was kept. What was refused is said, and nothing was changed. */
   function send(request: (headers: { 'If-Match': string }) => Promise<Opened>): Promise<boolean> {
     const sent = last.then(async () => {
+      const mine = id.value
       try {
         keep(await request({ 'If-Match': `"${answer.value?.revision ?? 0}"` }))
         words.hush()
         return true
       } catch (error) {
         words.complain(error)
+        // Nothing answered: what was changed waits here until something does.
+        const late = error instanceof TypeError ? await untilAnswered(mine) : undefined
+        if (late) return broughtHome(late, mine)
         void client.invalidateQueries({ queryKey: key.value })
         return false
       }
@@ -138,6 +166,38 @@ function setUp(id: Ref<string>) {
         }),
       ),
     )
+  type Listed = 'surfaces' | 'loadouts' | 'scales' | 'containers' | 'lots'
+  /** Take something off one of the build's lists; one press brings it back as it was. */
+  async function takeOff(list: Listed, gone: string, name: string): Promise<boolean> {
+    const was = (build.value?.[list] ?? []) as { id: string }[]
+    const at = was.findIndex((each) => each.id === gone)
+    const left = { [list]: was.filter((each) => each.id !== gone) } as BuildPatch
+    if (at < 0 || !(await change(left))) return false
+    words.removed(name, () => {
+      const now = (build.value?.[list] ?? []) as { id: string }[]
+      const back = [...now.slice(0, at), was[at], ...now.slice(at)]
+      return change({ [list]: back } as BuildPatch)
+    })
+    return true
+  }
+
+  /** Remove a part that was never weighed; one press brings it back, into its loadouts too. */
+  async function removePart(item: Item): Promise<boolean> {
+    const carried = (build.value?.loadouts ?? [])
+      .filter((each) => each.carries.includes(item.id))
+      .map((each) => each.id)
+    if (!(await removeItem(item.id))) return false
+    words.removed(item.name, async () => {
+      if (!(await addItem(item)) || !carried.length) return
+      await change({
+        loadouts: (build.value?.loadouts ?? []).map((each) =>
+          carried.includes(each.id) ? { ...each, carries: [...each.carries, item.id] } : each,
+        ),
+      })
+    })
+    return true
+  }
+
   const setAside = (weighing: string, reason: string | null, restore = false) =>
     send(() =>
       answered(
@@ -201,6 +261,7 @@ function setUp(id: Ref<string>) {
     id,
     query,
     build,
+    revision,
     assessment,
     loadouts,
     loadout,
@@ -215,7 +276,8 @@ function setUp(id: Ref<string>) {
     change,
     addItem,
     changeItem,
-    removeItem,
+    takeOff,
+    removePart,
     setAside,
     accept,
     correct,

@@ -8,10 +8,18 @@ export function isTyping(target: EventTarget | null): boolean {
   )
 }
 
+/** Whether a key belongs to the control in focus: space and Enter press it, arrows walk in it. */
+function isItsOwn(event: KeyboardEvent): boolean {
+  const at = event.target
+  if (!(at instanceof HTMLElement) || !/^( |enter|arrow.*)$/i.test(event.key)) return false
+  return at.closest('button, a, summary, [role="button"], [role="menuitem"], [role="tab"]') !== null
+}
+
 /** Keys of a place, by `event.key` in lower case. They never fire while typing in a field. */
 export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>) {
   function pressed(event: KeyboardEvent) {
     if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
+    if (isItsOwn(event)) return
     if (document.querySelector('[role="dialog"]')) return
     const act = keys[event.key.toLowerCase()]
     if (!act) return
@@ -19,17 +27,10 @@ export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>) {
     act(event)
   }
 
-  // A focused button would answer the space bar a second time when it is let go.
-  function released(event: KeyboardEvent) {
-    if (event.key === ' ' && keys[' '] && !isTyping(event.target)) event.preventDefault()
-  }
-
   onMounted(() => {
     window.addEventListener('keydown', pressed)
-    window.addEventListener('keyup', released)
   })
   onBeforeUnmount(() => {
     window.removeEventListener('keydown', pressed)
-    window.removeEventListener('keyup', released)
   })
 }

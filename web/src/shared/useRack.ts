@@ -15,12 +15,11 @@ export const KINDS: { value: Lot['kind']; title: string; unit: Lot['unit'] }[] =
   { value: 'card', title: 'plastic card', unit: 'dm2' },
   { value: 'other', title: 'something else', unit: 'piece' },
 ]
-export const UNITS = { dm2: 'g/dm²', m: 'g/m', piece: 'g each' } as const
 export const FACES = { both: 'both papers', one: 'one paper off', none: 'no paper' } as const
 
 /** The rack that all builds share, and what this build took from it. */
 export function useRack() {
-  const { id, build, assessment, send, change } = useBuild()
+  const { id, build, assessment, send, change, takeOff } = useBuild()
   const client = useQueryClient()
   const words = useWords()
   const rack = useQuery({
@@ -86,7 +85,8 @@ export function useRack() {
   }
 
   async function leave(lot: string) {
-    await change({ lots: lots.value.filter((each) => each.id !== lot) })
+    const name = lots.value.find((each) => each.id === lot)?.name ?? lot
+    await takeOff('lots', lot, name)
     renew()
   }
 

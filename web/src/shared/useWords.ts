@@ -3,25 +3,39 @@ import { RefusedError } from '../api/client'
 
 const words = ref('')
 const tone = ref<'plain' | 'wrong'>('plain')
+const undo = ref<() => void>()
 
 /** The one line in which the product says what happened, or what would be right. */
 export function useWords() {
   function say(text: string) {
     words.value = text
     tone.value = 'plain'
+    undo.value = undefined
+  }
+
+  /** Say that something was removed; one press brings it back. */
+  function removed(what: string, back: () => unknown) {
+    say(`${what} removed.`)
+    undo.value = () => {
+      hush()
+      void back()
+    }
   }
 
   function complain(error: unknown) {
     tone.value = 'wrong'
+    undo.value = undefined
     if (error instanceof RefusedError) words.value = error.message
     else if (error instanceof TypeError) {
-      words.value = 'The workshop does not answer; nothing is lost. It is tried again by itself.'
+      words.value =
+        'The workshop does not answer. What you did waits here, and is sent when it does.'
     } else words.value = String(error)
   }
 
   function hush() {
     words.value = ''
+    undo.value = undefined
   }
 
-  return { words, tone, say, complain, hush }
+  return { words, tone, undo, say, removed, complain, hush }
 }

@@ -1,4 +1,5 @@
 import type { Mend, TargetAnswer, TargetKind, Word } from '../api/client'
+import { useBuild } from './useBuild'
 import { useUnits } from './units'
 
 export const TITLES: Record<TargetKind, string> = {
@@ -16,6 +17,7 @@ export function isWorrying(word: Word | null): boolean {
 /** Answers, margins and verdicts put into the chosen units. */
 export function useVerdicts() {
   const { number, quantity, units } = useUnits()
+  const { build, nameOf } = useBuild()
 
   function value(amount: number, answer: TargetAnswer, digits?: number): string {
     if (answer.kind === 'auw')
@@ -59,6 +61,31 @@ export function useVerdicts() {
     return `${answer.word}, ${chance}${margin(answer)}`
   }
 
+  /** What an answer does not believe, and what else it would be; empty where it believes all. */
+  function doubting(answer: TargetAnswer): string {
+    if (answer.believing === null || !answer.disbelieving.length) return ''
+    const which = answer.disbelieving.map(reading)
+    const them = which.length > 1 ? 'they are' : 'it is'
+    const other = `${value(answer.believing, answer)} ${unit(answer)}`.trim()
+    return `not believing ${which.join(' and ')}; ${other} if ${them} right`
+  }
+
+  function reading(id: string): string {
+    const found = build.value?.weighings.find((each) => each.id === id)
+    const load = found?.pan.loads[0]
+    if (!found) return 'a reading'
+    const name = load ? nameOf(load.item).toLowerCase() : 'the sample'
+    const more = found.pan.loads.length > 1 ? ` and ${found.pan.loads.length - 1} more` : ''
+    return `${name}${more}, ${quantity(found.reading_g, 'mass')}`
+  }
+
+  /** That a margin is thinner than a scale may be off that no known weight was ever on. */
+  function unchecked(answer: TargetAnswer): string {
+    const scale = build.value?.scales.find((each) => each.id === answer.unchecked_scale)
+    if (!scale) return ''
+    return `thinner than what ${scale.name} may be off: no known weight was ever on it`
+  }
+
   function mend(mend: Mend, name: (id: string) => string): string {
     const amount = Math.abs(mend.amount)
     if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', 0)} lighter`
@@ -68,7 +95,7 @@ export function useVerdicts() {
     return `${name(mend.item ?? '')} ${quantity(amount, 'length')} ${way}`
   }
 
-  return { value, unit, origin, margin, words, mend }
+  return { value, unit, origin, margin, words, mend, doubting, unchecked }
 }
 
 /** A probability as builders read it; never certain before everything is weighed. */

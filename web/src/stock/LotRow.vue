@@ -4,13 +4,13 @@ import type { Assessment, Lot } from '../api/client'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import LotPicture from './LotPicture.vue'
-import { FACES, UNITS } from '../shared/useRack'
+import { FACES } from '../shared/useRack'
 
 const props = defineProps<{ lot: Lot; now?: Assessment['lots'][number]; chosen: boolean }>()
 defineEmits<{ choose: [] }>()
 
 const { build } = useBuild()
-const { number, quantity } = useUnits()
+const { quantity, rate, perUnit } = useUnits()
 
 const SHOWN = { dm2: 'area', m: 'run', piece: 'mass' } as const
 
@@ -55,12 +55,12 @@ const amount = computed(() =>
       >
     </span>
     <span class="now">
-      <span class="figure big">{{ number(now?.constant ?? lot.constant, 'mass', 2) }}</span>
+      <span class="figure big">{{ perUnit(now?.constant ?? lot.constant, lot.unit) }}</span>
       <span class="figure small faint"
-        >±{{ number(2 * (now?.sd ?? lot.doubt), 'mass', 2) }} {{ UNITS[lot.unit] }}</span
+        >±{{ perUnit(2 * (now?.sd ?? lot.doubt), lot.unit) }} {{ rate(lot.unit).name }}</span
       >
       <span class="small" :class="weighed ? 'sea' : 'faint'">{{
-        weighed ? `weighed; was ${number(lot.constant, 'mass', 2)}` : lot.source || 'stated'
+        weighed ? `weighed; was ${perUnit(lot.constant, lot.unit)}` : lot.source || 'stated'
       }}</span>
     </span>
   </button>

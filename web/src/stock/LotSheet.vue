@@ -5,7 +5,7 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import SampleForm from './SampleForm.vue'
-import { FACES, KINDS, UNITS } from '../shared/useRack'
+import { FACES, KINDS } from '../shared/useRack'
 
 const props = defineProps<{
   lot: Lot
@@ -16,7 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{ describe: [patch: Partial<Lot>]; shelve: []; leave: [] }>()
 
 const { build, setAside, id } = useBuild()
-const { number } = useUnits()
+const { units, rate, perUnit } = useUnits()
 
 const lot = toRef(props, 'lot')
 const uses = computed(() =>
@@ -61,9 +61,9 @@ const gain = computed(() => {
   <aside class="lot" :aria-label="lot.name">
     <h2>{{ lot.name }}</h2>
     <p class="figure now">
-      {{ number(now?.constant ?? lot.constant, 'mass', 2)
+      {{ perUnit(now?.constant ?? lot.constant, lot.unit)
       }}<span class="faint">
-        ±{{ number(2 * (now?.sd ?? lot.doubt), 'mass', 2) }} {{ UNITS[lot.unit] }}</span
+        ±{{ perUnit(2 * (now?.sd ?? lot.doubt), lot.unit) }} {{ rate(lot.unit).name }}</span
       >
     </p>
     <SampleForm :lot="lot" />
@@ -77,7 +77,7 @@ const gain = computed(() => {
       </p>
       <ol class="small faint figure">
         <li v-for="sitting in damp.sittings" :key="sitting.at">
-          {{ day(sitting.at) }} {{ number(sitting.constant, 'mass', 2) }} {{ UNITS[lot.unit] }}
+          {{ day(sitting.at) }} {{ perUnit(sitting.constant, lot.unit) }} {{ rate(lot.unit).name }}
         </li>
       </ol>
       <p v-if="Math.abs(damp.gain) > 2 * damp.gain_sd" class="small">
@@ -95,21 +95,23 @@ const gain = computed(() => {
       <dt>stated</dt>
       <dd>
         <QuantityCell
-          :value="lot.constant"
+          :value="lot.constant * rate(lot.unit).span"
           kind="mass"
-          unit="g"
-          :label="`${lot.name}, grams`"
-          @kept="$event !== null && emit('describe', { constant: $event })"
+          :unit="units.mass.name"
+          :base="units.mass.base"
+          :label="`${lot.name}, ${rate(lot.unit).name}`"
+          @kept="$event !== null && emit('describe', { constant: $event / rate(lot.unit).span })"
         />
         ±
         <QuantityCell
-          :value="lot.doubt"
+          :value="lot.doubt * rate(lot.unit).span"
           kind="mass"
-          unit="g"
+          :unit="units.mass.name"
+          :base="units.mass.base"
           :label="`${lot.name}, doubt`"
-          @kept="$event !== null && emit('describe', { doubt: $event })"
+          @kept="$event !== null && emit('describe', { doubt: $event / rate(lot.unit).span })"
         />
-        <span class="faint small">{{ UNITS[lot.unit] }}, one sigma</span>
+        <span class="faint small">{{ rate(lot.unit).name }}, one sigma</span>
       </dd>
       <dt>from</dt>
       <dd>
@@ -124,9 +126,9 @@ const gain = computed(() => {
       <template v-if="lot.elsewhere">
         <dt>learned</dt>
         <dd>
-          <span class="figure">{{ number(lot.elsewhere.value, 'mass', 2) }}</span>
+          <span class="figure">{{ perUnit(lot.elsewhere.value, lot.unit) }}</span>
           <span class="faint small"
-            >±{{ number(2 * lot.elsewhere.doubt, 'mass', 2) }} in {{ lot.elsewhere.source }}</span
+            >±{{ perUnit(2 * lot.elsewhere.doubt, lot.unit) }} in {{ lot.elsewhere.source }}</span
           >
         </dd>
       </template>
@@ -167,7 +169,26 @@ const gain = computed(() => {
           </option>
         </select>
       </dd>
-      <template v-if="lot.unit !== 'piece'">
+      <template v-if="lot.kind === 'adhesive' && lot.unit === 'm'">
+        <dt>one stick or bottle</dt>
+        <dd>
+          <QuantityCell
+            :value="lot.length_mm === null ? null : (lot.length_mm / 1000) * lot.constant"
+            kind="mass"
+            :unit="units.mass.name"
+            :base="units.mass.base"
+            optional
+            label="What one stick or bottle holds"
+            @kept="
+              emit('describe', {
+                length_mm: $event === null ? null : ($event / lot.constant) * 1000,
+              })
+            "
+          />
+          <span class="faint small">{{ units.mass.name }} of glue</span>
+        </dd>
+      </template>
+      <template v-else-if="lot.unit !== 'piece'">
         <dt>{{ isSheet ? 'one sheet' : 'one roll or rod' }}</dt>
         <dd>
           <QuantityCell

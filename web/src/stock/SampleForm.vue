@@ -8,14 +8,19 @@ const props = defineProps<{ lot: Lot }>()
 const { size, reading, wrong, moved, record, waiting } = useSample(toRef(props, 'lot'))
 const { number, quantity, units } = useUnits()
 
-const UNIT = { dm2: 'mm, or dm²', m: 'm', piece: 'pieces' } as const
+const UNIT = computed(() => ({
+  dm2:
+    units.value.length.name === 'mm' ? 'mm, or dm²' : `${units.value.area.name}, or 100 x 100 mm`,
+  m: units.value.run.name,
+  piece: 'pieces',
+}))
 
 /** The whole of one, where its size is known. */
 const whole = computed(() => {
   const { unit, length_mm: length, width_mm: width } = props.lot
   if (unit === 'dm2' && length && width)
-    return { text: `${length} x ${width}`, title: 'the whole sheet' }
-  if (unit === 'm' && length) return { text: String(length / 1000), title: 'the whole of one' }
+    return { text: `${length} x ${width} mm`, title: 'the whole sheet' }
+  if (unit === 'm' && length) return { text: `${length / 1000} m`, title: 'the whole of one' }
   return null
 })
 

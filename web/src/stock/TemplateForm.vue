@@ -21,7 +21,7 @@ async function add() {
     const area = await answered<{ area_dm2: number; doubt_dm2: number }>(
       api.POST('/api/v1/template', {
         body: {
-          reading_g: await understand(reading.value, 'mass'),
+          reading_g: await understand(reading.value, 'mass', units.value.mass.name),
           step_g: build.value?.scales[0]?.step_g ?? 0.1,
           paper_g_m2: await understand(paper.value, 'number'),
         },

@@ -6,11 +6,11 @@ import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import LotRow from './LotRow.vue'
 import LotSheet from './LotSheet.vue'
-import { FACES, KINDS, UNITS, useRack } from '../shared/useRack'
+import { FACES, KINDS, useRack } from '../shared/useRack'
 
 const { build, assessment } = useBuild()
 const { rack, lots, told, others, builds, take, hang, putOnRack, describe, leave } = useRack()
-const { number } = useUnits()
+const { units, rate, perUnit } = useUnits()
 
 const chosen = ref<string>()
 const lot = computed(() => lots.value.find((each) => each.id === chosen.value) ?? lots.value[0])
@@ -34,7 +34,8 @@ async function add() {
   wrong.value = ''
   try {
     if (!fresh.name.trim()) throw new Error('Name: like the shop and the day it was bought')
-    const constant = await understand(fresh.constant, 'mass')
+    const grams = await understand(fresh.constant, 'mass', units.value.mass.name)
+    const constant = grams / rate(unit.value).span
     const hung = await hang({
       name: fresh.name.trim(),
       kind: fresh.kind,
@@ -94,11 +95,11 @@ async function takeDown(id: string) {
           <input
             v-model="fresh.constant"
             class="entry figure few"
-            aria-label="Grams per unit"
+            :aria-label="`How heavy, ${rate(unit).name}`"
             inputmode="decimal"
             placeholder="4.6"
           />
-          <span class="faint small">{{ UNITS[unit] }}</span>
+          <span class="faint small">{{ rate(unit).name }}</span>
         </span>
         <button type="submit" class="plainly under">hang it up <kbd>Enter</kbd></button>
       </form>
@@ -122,9 +123,10 @@ async function takeDown(id: string) {
             >
               <span>{{ each.lot.name }}</span>
               <span class="figure small"
-                >{{ number(each.now.value, 'mass', 2) }}
+                >{{ perUnit(each.now.value, each.lot.unit) }}
                 <span class="faint"
-                  >±{{ number(2 * each.now.doubt, 'mass', 2) }} {{ UNITS[each.lot.unit] }}</span
+                  >±{{ perUnit(2 * each.now.doubt, each.lot.unit) }}
+                  {{ rate(each.lot.unit).name }}</span
                 ></span
               >
               <span class="under faint small">take</span>

@@ -53,10 +53,23 @@ export function useDrawer() {
         }),
       ),
     )
-  const takeOut = (thing: string) =>
-    tried(() =>
-      answered(api.DELETE('/api/v1/drawer/{thing_id}', { params: { path: { thing_id: thing } } })),
+  /** Take a thing out for good; one press lays it back. */
+  async function takeOut(id: string) {
+    const thing = drawer.data.value?.find((each) => each.thing.id === id)?.thing
+    await tried(() =>
+      answered(api.DELETE('/api/v1/drawer/{thing_id}', { params: { path: { thing_id: id } } })),
     )
+    if (!thing) return
+    const said: NewThing = {
+      name: thing.name,
+      kind: thing.kind,
+      stated_g: thing.stated_g,
+      leads: thing.leads,
+      price: thing.price,
+      notes: thing.notes,
+    }
+    words.removed(thing.name, () => lay(said))
+  }
 
   /** Fit a thing into this build; `move` takes it out of the others. */
   async function fit(thing: string, move: boolean) {

@@ -4,6 +4,7 @@ import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useOutbox } from '../shared/useOutbox'
 import { understand, whyNot } from '../shared/useQuantity'
+import { useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 
 const SIZES = { dm2: 'area', m: 'run', piece: 'pieces' } as const
@@ -19,6 +20,7 @@ export interface Move {
 export function useSample(lot: Ref<Lot | undefined>) {
   const { id, build, assessment, keepReading } = useBuild()
   const words = useWords()
+  const { units } = useUnits()
   const size = ref('')
   const reading = ref('')
   const wrong = ref('')
@@ -66,6 +68,12 @@ export function useSample(lot: Ref<Lot | undefined>) {
     words.complain,
   )
 
+  /** The unit that is meant where a size names none: as the label says. */
+  function sizeUnit(of: Lot['unit']): string | undefined {
+    if (of === 'm') return units.value.run.name
+    return of === 'dm2' && units.value.length.name !== 'mm' ? units.value.area.name : undefined
+  }
+
   async function record() {
     const { value: of } = lot
     const scale = build.value?.scales[0]
@@ -76,9 +84,9 @@ export function useSample(lot: Ref<Lot | undefined>) {
       return
     }
     try {
-      const amount = await understand(size.value, SIZES[of.unit])
+      const amount = await understand(size.value, SIZES[of.unit], sizeUnit(of.unit))
       if (!reading.value.trim()) throw new Error('What does the scale show?')
-      const shown = await understand(reading.value, 'mass')
+      const shown = await understand(reading.value, 'mass', units.value.mass.name)
       before = assessment.value
       const sample = { lot: of.id, amount }
       outbox.post(

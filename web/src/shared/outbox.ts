@@ -1,0 +1,105 @@
+import { ref } from 'vue'
+import { answered, api, RefusedError, type NewWeighing, type Recorded } from '../api/client'
+
+/** A reading on its way to the log of a build. */
+export interface Waiting {
+  build: string
+  reading: NewWeighing
+}
+
+const RETRY_MS = 2500
+const SHELF = 'oaken-scale-waiting-'
+const OLD_SHELF = 'oaken-scale-outbox-'
+
+/**
+ * Readings on their way to the log, of all builds. Each waits in the browser under its own id until
+ * the server has said that it is kept: sending one again never records it twice, and two pages never
+ * overwrite each other. They are sent from whichever place is open.
+ */
+const waiting = ref<Waiting[]>([])
+
+interface Listener {
+  kept: (build: string, recorded: Recorded) => void
+  refused: (build: string, error: unknown, reading: NewWeighing | null) => void
+}
+const listeners = new Set<Listener>()
+
+function stored(): Waiting[] {
+  const found: Waiting[] = []
+  for (const key of Object.keys(localStorage)) {
+    try {
+      if (key.startsWith(SHELF)) found.push(JSON.parse(localStorage.getItem(key) ?? ''))
+      if (!key.startsWith(OLD_SHELF)) continue
+      const build = key.slice(OLD_SHELF.length)
+      for (const reading of JSON.parse(localStorage.getItem(key) ?? '[]') as NewWeighing[]) {
+        localStorage.setItem(SHELF + reading.id, JSON.stringify({ build, reading }))
+        found.push({ build, reading })
+      }
+      localStorage.removeItem(key)
+    } catch {
+      // What cannot be read any more is left where it lies.
+    }
+  }
+  return found.sort((one, other) => (one.reading.at ?? '').localeCompare(other.reading.at ?? ''))
+}
+
+let busy = false
+let later: ReturnType<typeof setTimeout> | undefined
+
+async function flush() {
+  clearTimeout(later)
+  if (busy) return
+  busy = true
+  try {
+    for (let next = waiting.value[0]; next; next = waiting.value[0]) await deliver(next)
+  } catch (error) {
+    const build = waiting.value[0]?.build ?? ''
+    for (const each of listeners) each.refused(build, error, null)
+    later = setTimeout(() => void flush(), RETRY_MS)
+  } finally {
+    busy = false
+  }
+}
+
+async function deliver({ build, reading }: Waiting) {
+  let done: Recorded | undefined
+  let refusal: unknown
+  try {
+    done = await answered<Recorded>(
+      api.POST('/api/v1/builds/{build_id}/weighings', {
+        params: { path: { build_id: build } },
+        body: reading,
+      }),
+    )
+  } catch (error) {
+    if (!(error instanceof RefusedError) || error.status >= 500) throw error
+    refusal = error
+  }
+  localStorage.removeItem(SHELF + reading.id)
+  waiting.value = waiting.value.filter((each) => each.reading.id !== reading.id)
+  for (const each of listeners) {
+    if (done) each.kept(build, done)
+    else each.refused(build, refusal, reading)
+  }
+}
+
+/** Keep a reading here at once, and send it when `ready`; done when it was tried once. */
+function post(build: string, reading: NewWeighing, ready: Promise<void>): Promise<void> {
+  localStorage.setItem(SHELF + reading.id, JSON.stringify({ build, reading }))
+  waiting.value = [...waiting.value, { build, reading }]
+  return ready.then(flush)
+}
+
+/** Take up what waits here, from this page or another one that was closed. */
+export function openOutbox() {
+  const known = new Set(waiting.value.map((each) => each.reading.id))
+  waiting.value = [...waiting.value, ...stored().filter((each) => !known.has(each.reading.id))]
+  if (waiting.value.length) void flush()
+}
+
+export function listen(listener: Listener): () => void {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
+}
+
+export const outbox = { waiting, post, flush }
