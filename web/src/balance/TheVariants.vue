@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type Beside, type Opened, type TargetAnswer } from '../api/client'
 import { useBuild } from '../shared/useBuild'
@@ -8,7 +8,7 @@ import { useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import { useVerdicts } from '../shared/verdicts'
 
-const { id, build, send } = useBuild()
+const { id, send, revision } = useBuild()
 const { number } = useUnits()
 const { value } = useVerdicts()
 const words = useWords()
@@ -16,13 +16,14 @@ const client = useQueryClient()
 const router = useRouter()
 
 const query = useQuery({
-  queryKey: ['variants', id],
+  // They follow every change at once: of this build by its revision, of the others on looking.
+  queryKey: ['variants', id, revision],
+  refetchOnMount: 'always',
   queryFn: () =>
     answered<Beside[]>(
       api.GET('/api/v1/builds/{build_id}/variants', { params: { path: { build_id: id.value } } }),
     ),
 })
-watch(build, () => void client.invalidateQueries({ queryKey: ['variants', id.value] }))
 const family = computed(() => query.data.value ?? [])
 const origin = computed(() => family.value[0]?.build)
 

@@ -60,14 +60,8 @@ export function useDrawer() {
       answered(api.DELETE('/api/v1/drawer/{thing_id}', { params: { path: { thing_id: id } } })),
     )
     if (!thing) return
-    const said: NewThing = {
-      name: thing.name,
-      kind: thing.kind,
-      stated_g: thing.stated_g,
-      leads: thing.leads,
-      price: thing.price,
-      notes: thing.notes,
-    }
+    const { name, kind, listing_g, leads_included, price, note } = thing
+    const said: NewThing = { name, kind, listing_g, leads_included, price, note }
     words.removed(thing.name, () => lay(said))
   }
 
