@@ -32,7 +32,7 @@ from oaken_scale.core.slips import SlipKind
 from study.settling import compared
 
 SEED = 1080
-BENCHES = 500
+BENCHES = 300
 TRAY = Container("tray", "Tray", 31.4)
 CUP = Container("cup", "Cup", 12.8)
 FIGURES = 12

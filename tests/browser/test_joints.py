@@ -34,8 +34,8 @@ def test_the_clock_runs_and_says_when_it_is_due(bench):
     clock = bench.locator(".clock")
     expect(clock).to_contain_text(re.compile("close in 0:0"))
     expect(clock).to_contain_text(re.compile("handle in 0:0"))
-    bench.wait_for_function("document.title === '● Nose doubler may be closed'")
-    bench.wait_for_function("document.title === '● Nose doubler may be handled'")
+    expect(bench).to_have_title("● Nose doubler may be closed")
+    expect(bench).to_have_title("● Nose doubler may be handled")
     expect(clock).to_contain_text(re.compile(r"strong in 59:\d\d"))
     bench.keyboard.press("Shift")
     assert bench.title() == "Sandpiper, Oaken Scale"

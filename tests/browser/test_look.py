@@ -58,13 +58,12 @@ def test_the_joint_clocks_stand_at_the_foot_and_the_pan_under_the_rods(bench):
 
 
 def test_lamp_and_daylight(bench):
-    ground = "getComputedStyle(document.body).backgroundColor"
     bench.get_by_text("lamp", exact=True).click()
-    bench.wait_for_function(f"{ground} === 'rgb(28, 22, 17)'")
+    expect(bench.locator("body")).to_have_css("background-color", "rgb(28, 22, 17)")
     bench.reload()
-    bench.wait_for_function(f"{ground} === 'rgb(28, 22, 17)'")
+    expect(bench.locator("body")).to_have_css("background-color", "rgb(28, 22, 17)")
     bench.get_by_text("daylight", exact=True).click()
-    bench.wait_for_function(f"{ground} === 'rgb(245, 240, 228)'")
+    expect(bench.locator("body")).to_have_css("background-color", "rgb(245, 240, 228)")
 
 
 def test_the_reading_is_large_and_set_in_our_own_type(bench):

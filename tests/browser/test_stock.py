@@ -40,7 +40,7 @@ def test_a_sheet_weighed_again_after_storage_tells_that_it_is_damp(stock):
     expect(damp).to_contain_text("damp")
     damp.get_by_role("button", name="the last, it will dry").click()
     expect(damp).to_have_count(0)
-    expect(stock.locator("[data-lot=sheet-a]")).to_contain_text("4.92")
+    expect(stock.locator("[data-lot=sheet-a]")).to_contain_text("4.94")
 
 
 def test_a_reading_that_cannot_be_is_said_where_it_was_typed(stock):
@@ -66,8 +66,8 @@ def test_a_lot_of_the_rack_is_taken_with_one_press(stock):
 def test_a_lot_that_is_not_on_the_rack_is_hung_up(stock):
     stock.get_by_label("Name of the next lot").fill("Wire 0.8 mm")
     stock.get_by_label("What it is").select_option("rod")
-    stock.get_by_label("Grams per unit").fill("4")
-    stock.get_by_label("Grams per unit").press("Enter")
+    stock.get_by_label("How heavy, ").fill("4")
+    stock.get_by_label("How heavy, ").press("Enter")
     expect(stock.locator("[data-lot^=wire-0-8]")).to_contain_text("±0.80 g/m")
 
 

@@ -5,7 +5,7 @@ import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
 
 const props = defineProps<{ item: Item; mass: ItemMass; on: boolean; ashore: boolean }>()
-defineEmits<{ press: [] }>()
+defineEmits<{ press: [byKeys: boolean] }>()
 const { number } = useUnits()
 
 /** How far it came out from the estimate, as a part of it; at most a half is shown. */
@@ -25,7 +25,7 @@ const off = computed(() => {
     :class="{ on, ashore }"
     :aria-pressed="on"
     :data-item="item.id"
-    @click="$emit('press')"
+    @click="$emit('press', $event.detail === 0)"
   >
     <TheMark :mark="mass.mark" />
     <span class="inside">

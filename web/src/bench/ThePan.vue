@@ -76,6 +76,10 @@ function type(key: string) {
 async function submit() {
   const text = typed.text.value.trim()
   if (!/\d/.test(text)) return
+  // What is being understood just now is waited for a moment, so that what is wrong is said here.
+  if (typed.value.value === undefined && !typed.wrong.value)
+    await Promise.race([typed.typed(text), new Promise((late) => setTimeout(late, 400))])
+  if (typed.refused.value) return
   if (bench.recordTyped(text, units.value.mass.name)) {
     typed.clear()
     await nextTick()

@@ -15,6 +15,13 @@ const finding = ref(false)
 const sought = ref('')
 const search = ref<HTMLInputElement>()
 
+/** Put on by keys, the hand goes on to Record: that is what Space presses next. */
+function pressed(item: string, byKeys: boolean) {
+  const puts = !isOn(item)
+  press(item)
+  if (byKeys && puts) document.querySelector<HTMLElement>('.record')?.focus()
+}
+
 async function find() {
   finding.value = true
   await nextTick()
@@ -143,7 +150,7 @@ defineExpose({ find })
           :mass="mass"
           :on="isOn(item.id)"
           :ashore="item.option && !carried.includes(item.id) && carried.length > 0"
-          @press="press(item.id)"
+          @press="(byKeys: boolean) => pressed(item.id, byKeys)"
         />
         <p v-for="twin in group.twins" :key="twin.left" class="twin small" :data-twin="twin.left">
           {{ twin.words }}

@@ -27,10 +27,20 @@ export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>) {
     act(event)
   }
 
+  // A button that was pressed by hand lets go of the keyboard: the next key is the place's again.
+  // One that was reached and pressed by keys keeps it.
+  function letGo(event: MouseEvent) {
+    const at = document.activeElement
+    if (event.detail > 0 && at instanceof HTMLButtonElement && at.contains(event.target as Node))
+      at.blur()
+  }
+
   onMounted(() => {
     window.addEventListener('keydown', pressed)
+    window.addEventListener('click', letGo)
   })
   onBeforeUnmount(() => {
     window.removeEventListener('keydown', pressed)
+    window.removeEventListener('click', letGo)
   })
 }

@@ -26,28 +26,34 @@ export function useQuantity(kind: Kind, unit: () => string | undefined) {
   const text = ref('')
   const value = ref<number>()
   const wrong = ref('')
+  /** Whether the workshop said that it cannot be read; not so while it does not answer. */
+  const refused = ref(false)
   let asked = 0
 
   async function typed(next: string) {
     text.value = next
     const turn = ++asked
     wrong.value = ''
+    refused.value = false
     value.value = undefined
     if (!next.trim()) return
     try {
       const told = await understand(next, kind, unit())
       if (turn === asked) value.value = told
     } catch (error) {
-      if (turn === asked) wrong.value = whyNot(error)
+      if (turn !== asked) return
+      wrong.value = whyNot(error)
+      refused.value = !(error instanceof TypeError)
     }
   }
 
   function clear() {
     asked++
+    refused.value = false
     text.value = ''
     value.value = undefined
     wrong.value = ''
   }
 
-  return { text, value, wrong, typed, clear }
+  return { text, value, wrong, refused, typed, clear }
 }
