@@ -5,8 +5,10 @@ import RodInside from './RodInside.vue'
 import { TITLES, isWorrying, useVerdicts } from './verdicts'
 
 const props = defineProps<{ answer: TargetAnswer; outside: string }>()
-const { value, unit, origin, words, doubting, unchecked } = useVerdicts()
-const aside = computed(() => doubting(props.answer) || unchecked(props.answer) || props.outside)
+const { value, unit, origin, words, doubtingShort, unchecked } = useVerdicts()
+const aside = computed(
+  () => doubtingShort(props.answer) || unchecked(props.answer) || props.outside,
+)
 
 const TICKS = 24
 
@@ -205,11 +207,7 @@ const limit = computed(() => {
 .aside {
   font-size: 12px;
   line-height: 1.2;
-  color: var(--rust);
-  display: -webkit-box;
-  -webkit-box-orient: vertical;
-  -webkit-line-clamp: 2;
-  overflow: hidden;
+  color: var(--ink);
 }
 
 @media (max-width: 1000px) {

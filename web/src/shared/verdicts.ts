@@ -66,17 +66,27 @@ export function useVerdicts() {
     if (answer.believing === null || !answer.disbelieving.length) return ''
     const which = answer.disbelieving.map(reading)
     const them = which.length > 1 ? 'they are' : 'it is'
-    const other = `${value(answer.believing, answer)} ${unit(answer)}`.trim()
-    return `not believing ${which.join(' and ')}; ${other} if ${them} right`
+    return `not believing ${which.join(' and ')}; ${other(answer)} if ${them} right`
+  }
+
+  const other = (answer: TargetAnswer) =>
+    `${value(answer.believing ?? 0, answer)}\u00a0${unit(answer)}`.trim()
+
+  /** The same on a rod: in full on the weight, from which the others follow. */
+  function doubtingShort(answer: TargetAnswer): string {
+    if (answer.kind === 'auw' || !doubting(answer)) return doubting(answer)
+    const them =
+      answer.disbelieving.length > 1 ? 'the doubtful readings are' : 'the doubtful one is'
+    return `${other(answer)} if ${them} right`
   }
 
   function reading(id: string): string {
     const found = build.value?.weighings.find((each) => each.id === id)
     const load = found?.pan.loads[0]
     if (!found) return 'a reading'
-    const name = load ? nameOf(load.item).toLowerCase() : 'the sample'
+    const name = load ? (nameOf(load.item).toLowerCase().split(',')[0] ?? '') : 'the sample'
     const more = found.pan.loads.length > 1 ? ` and ${found.pan.loads.length - 1} more` : ''
-    return `${name}${more}, ${quantity(found.reading_g, 'mass')}`
+    return `${name}${more}, ${quantity(found.reading_g, 'mass').replace(' ', '\u00a0')}`
   }
 
   /** That a margin is thinner than a scale may be off that no known weight was ever on. */
@@ -95,7 +105,7 @@ export function useVerdicts() {
     return `${name(mend.item ?? '')} ${quantity(amount, 'length')} ${way}`
   }
 
-  return { value, unit, origin, margin, words, mend, doubting, unchecked }
+  return { value, unit, origin, margin, words, mend, doubting, doubtingShort, unchecked }
 }
 
 /** A probability as builders read it; never certain before everything is weighed. */
