@@ -152,7 +152,8 @@ def add_item(build_id: BuildId, item: NewItem, if_match: Revision, shop: Shop) -
 
     def added(build: Build) -> Build:
         fresh = item.value(build)
-        fresh = replace(fresh, added_at=fresh.added_at or datetime.now(UTC))
+        if "added_at" not in item.model_fields_set:  # a part brought back says since when itself
+            fresh = replace(fresh, added_at=datetime.now(UTC))
         return replace(build, items=(*build.items, fresh))
 
     return told(shop.change(build_id, number(if_match), added), 201)

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Item } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
@@ -14,6 +14,11 @@ const editing = ref<string | null>(null)
 const masses = computed(() => new Map(assessment.value?.items.map((mass) => [mass.id, mass])))
 const parts = computed(() => build.value?.items.filter((item) => !item.retired) ?? [])
 const retired = computed(() => build.value?.items.filter((item) => item.retired) ?? [])
+
+// A part that is gone closes its line: brought back, it stands there as it was.
+watch(parts, (all) => {
+  if (!all.some((item) => item.id === editing.value)) editing.value = null
+})
 
 const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
 

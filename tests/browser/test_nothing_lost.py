@@ -1,0 +1,86 @@
+"""Changes made while nothing answers, what was taken off, and a weighed part edited."""
+
+import httpx
+import pytest
+from playwright.sync_api import expect
+
+
+def asked(page) -> dict:
+    """The build as the server has it, whatever the page shows."""
+    at = page.url.split("?")[0].rsplit("/", 1)[0]
+    return httpx.get(at.replace("/build/", "/api/v1/builds/")).json()["build"]
+
+
+def item(page, id: str) -> dict | None:
+    return next((each for each in asked(page)["items"] if each["id"] == id), None)
+
+
+@pytest.fixture
+def plan(bench):
+    bench.goto(bench.url.replace("/bench", "/plan"))
+    expect(bench.get_by_role("heading", name="Parts")).to_be_visible()
+    return bench
+
+
+def figure(page, part: str, typed: str) -> None:
+    page.get_by_role("button", name=f"Change {part}", exact=True).click()
+    box = page.get_by_label("Mass", exact=True).first
+    box.fill(typed)
+    box.press("Enter")
+
+
+def test_a_change_made_while_nothing_answers_waits_and_is_kept(plan):
+    plan.route("**/api/v1/builds/**", lambda route: route.abort())
+    figure(plan, "Wires and plugs", "17")
+    expect(plan.locator(".waits")).to_contain_text("1 change kept here")
+    assert item(plan, "wiring")["stated_g"] != 17
+    plan.unroute("**/api/v1/builds/**")
+    expect(plan.locator(".waits")).to_have_count(0)
+    assert item(plan, "wiring")["stated_g"] == 17
+
+
+def test_a_change_that_waits_outlives_the_page(plan):
+    plan.route("**/api/v1/builds/**", lambda route: route.abort("failed"))
+    figure(plan, "Wires and plugs", "18")
+    expect(plan.locator(".waits")).to_contain_text("1 change kept here")
+    plan.unroute("**/api/v1/builds/**")
+    plan.reload()
+    expect(plan.get_by_role("heading", name="Parts")).to_be_visible()
+    expect(plan.locator(".waits")).to_have_count(0)
+    for _ in range(100):
+        if item(plan, "wiring")["stated_g"] == 18:
+            break
+        plan.wait_for_timeout(100)
+    assert item(plan, "wiring")["stated_g"] == 18
+
+
+def test_a_part_removed_comes_back_as_it_was(plan):
+    was = item(plan, "hook-and-loop")
+    plan.get_by_role("button", name="Change Hook-and-loop strap").click()
+    plan.get_by_label("Parts").get_by_role("button", name="remove", exact=True).click()
+    expect(plan.get_by_role("button", name="Change Hook-and-loop strap")).to_have_count(0)
+    assert item(plan, "hook-and-loop") is None
+    plan.get_by_role("button", name="Bring it back").click()
+    expect(plan.get_by_role("button", name="Change Hook-and-loop strap")).to_be_visible()
+    assert item(plan, "hook-and-loop") == was
+
+
+def test_a_weighed_part_left_as_it_was_is_not_asked_about(plan):
+    for part in ("Left wing panel", "Motor, leads on"):
+        plan.get_by_role("button", name=f"Change {part}", exact=True).click()
+        plan.get_by_role("button", name="keep Enter").first.click()
+        expect(plan.get_by_role("button", name=f"Change {part}", exact=True)).to_be_visible()
+        expect(plan.get_by_role("alertdialog")).to_have_count(0)
+
+
+def test_a_weighed_part_with_another_figure_asks_which_it_is(plan):
+    figure(plan, "Motor, leads on", "70")
+    question = plan.get_by_role("alertdialog", name="It was weighed before")
+    expect(question).to_contain_text("Was its figure wrong, or is it another part now?")
+    assert item(plan, "motor")["stated_g"] != 70
+    question.get_by_role("button", name="another part, to be weighed anew").click()
+    expect(question).to_have_count(0)
+    now = asked(plan)["items"]
+    (fresh,) = [each for each in now if each["stated_g"] == 70]
+    assert fresh["replaces"] == "motor"
+    assert next(each for each in now if each["id"] == "motor")["retired"]
