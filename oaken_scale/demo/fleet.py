@@ -231,8 +231,8 @@ def _avocet() -> Plane:
         ),
     )  # fmt: skip
     wing, neutral = wing_figures(surfaces), neutral_point(surfaces)
-    assert wing is not None
-    assert neutral is not None
+    if wing is None or neutral is None:
+        raise ValueError("the canard needs its surfaces to set its range by")
     low, high = (
         round(100 * (neutral.x_mm - far * wing.mac_mm - wing.mac_le_x_mm) / wing.mac_mm, 4)
         for far in reversed(STEADY)

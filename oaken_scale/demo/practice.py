@@ -104,8 +104,8 @@ def _targets(rng: random.Random, plan: Build, masses: dict[str, float]) -> tuple
     total = float(mass @ aboard)
     wing = wing_figures(plan.surfaces)
     cg = centre_of_gravity(mass, np.zeros((len(mass),) * 2), stations(plan, wing), aboard)
-    assert wing is not None
-    assert cg is not None
+    if wing is None or cg is None:
+        raise ValueError("a practice bench needs a wing and placed parts to set its targets by")
     at = 100 * (cg.x_mm - wing.mac_le_x_mm) / wing.mac_mm
     off = rng.choice((0.0, 0.0, 7.0, -7.0))
     source = "made up for practice"
