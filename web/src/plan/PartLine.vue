@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { answered, api, type Item, type Lot, type NewItem, type Opened } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useRack } from '../shared/useRack'
@@ -129,13 +129,27 @@ async function keep() {
   busy.value = false
 }
 
+/** Enter keeps the line; on a button it presses the button. */
+function onEnter(event: KeyboardEvent) {
+  if ((event.target as HTMLElement).closest('button')) return
+  event.preventDefault()
+  void keep()
+}
+
+const question = ref<HTMLElement | null>(null)
+watch(weighedAnew, async (asked) => {
+  await nextTick()
+  if (asked) question.value?.querySelector('button')?.focus()
+  else name.value?.focus()
+})
+
 async function drop() {
   if (props.item && (await removePart(props.item))) emit('done')
 }
 </script>
 
 <template>
-  <tr class="line" @keydown.enter.prevent="keep" @keydown.esc="emit('done')">
+  <tr class="line" @keydown.enter="onEnter" @keydown.esc="emit('done')">
     <td>
       <input
         ref="name"
@@ -244,16 +258,22 @@ async function drop() {
       <LifeSheet v-if="item" v-model="asking" :item="item" />
     </td>
   </tr>
-  <tr v-if="weighedAnew" class="line">
-    <td colspan="11" role="alertdialog" aria-label="It was weighed before">
-      {{ item?.name }} was weighed before. Was its figure wrong, or is it another part now?
-      <button type="button" class="plainly under" @click="figureWasWrong">
-        the figure was wrong; the weighing stands
-      </button>
-      <button type="button" class="plainly under" @click="anotherPart">
-        another part, to be weighed anew
-      </button>
-      <button type="button" class="plainly under faint" @click="weighedAnew = null">neither</button>
+  <tr v-if="weighedAnew" class="line" @keydown.esc="weighedAnew = null">
+    <td colspan="11">
+      <div ref="question" class="question" role="alertdialog" aria-label="It was weighed before">
+        <span>
+          {{ item?.name }} was weighed before. Was its figure wrong, or is it another part now?
+        </span>
+        <button type="button" class="plainly under" @click="figureWasWrong">
+          the figure was wrong; the weighing stands
+        </button>
+        <button type="button" class="plainly under" @click="anotherPart">
+          another part, to be weighed anew
+        </button>
+        <button type="button" class="plainly under faint" @click="weighedAnew = null">
+          neither <kbd>Esc</kbd>
+        </button>
+      </div>
     </td>
   </tr>
   <tr v-if="wrong" class="line">
@@ -295,6 +315,17 @@ td {
 
 .figures select {
   max-width: 118px;
+}
+
+.question {
+  position: sticky;
+  left: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+  width: fit-content;
+  max-width: calc(100vw - var(--rule-width) - 48px);
+  white-space: normal;
 }
 
 .verbs {
