@@ -26,9 +26,9 @@ from oaken_scale.api.app import PAGES
 from oaken_scale.core.assess import assess, fly
 from oaken_scale.core.build import Build, Role, Section, Surface
 from oaken_scale.core.doubt import leave_one_out
-from oaken_scale.core.ledger import weighed_sets
 from oaken_scale.core.neutral_point import neutral_point
 from oaken_scale.core.outline import outlines
+from oaken_scale.core.readings import weighed_sets
 from oaken_scale.core.remedies import bench, remedies
 from oaken_scale.formats.build_file import dump, with_shared_pans
 from oaken_scale.formats.drawing import read_drawing

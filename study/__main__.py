@@ -205,6 +205,8 @@ def _slip(  # noqa: PLR0911, PLR0912 (one return for each slip)
         for item in made.build.items
         if item.id not in on and not (kind is SlipKind.LEFT_ON and item.pedigree is Pedigree.JOINT)
     ]
+    if not others:
+        return None
     other = str(rng.choice(others))
     if kind is SlipKind.LEFT_ON:
         return replace(w, reading_g=round(y + made.truth[other], 1)), other

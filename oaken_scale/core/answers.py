@@ -117,12 +117,11 @@ def unchecked_scale(build: Build, after: Posterior, aboard: Vector) -> str | Non
     """The scale that felt most of what is aboard while no known weight was ever on it; None where
     every scale was checked. It shows in nothing that is weighed on it."""
     checked = {w.scale for w in build.weighings if w.set_aside is None and w.pan.known_g > 0}
-    felt: dict[int, Vector] = {}
-    for each, row in zip(after.sets, after.rows[:, after.items], strict=True):
-        felt[each.scale] = np.maximum(felt.get(each.scale, np.zeros(len(aboard))), row != 0)
+    on, scale = after.rows[:, after.items] != 0, after.of.scale
+    mass = aboard * after.mass
     grams = {
-        k: float((on * aboard) @ after.mass)
-        for k, on in felt.items()
+        k: float(on[scale == k].any(axis=0) @ mass)
+        for k in dict.fromkeys(scale.tolist())
         if build.scales[k].id not in checked
     }
     most = max(grams, key=lambda k: grams[k], default=None)
@@ -285,10 +284,11 @@ def _slide(plane: Flying, target: Target | None, value: float, size: float) -> t
         forward_mm = (value - target.low) * size
     else:
         return ()
+    figures = zip(plane.build.items, plane.aboard.tolist(), plane.after.mass.tolist(), strict=True)
     aboard = [
-        (float(plane.after.mass[i]), item)
-        for i, item in enumerate(plane.build.items)
-        if plane.aboard[i] and item.station is not None and plane.after.mass[i] > 0
+        (grams, item)
+        for item, on, grams in figures
+        if on and item.station is not None and grams > 0
     ]
     may = [each for each in aboard if each[1].slide] or [
         each for each in aboard if is_pack(each[1])

@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oaken_scale.core.build import Build, Item
+from oaken_scale.core.recall import recalled
 
 WITHIN: Final = "/"
 """Stands between an assembly and the one within it."""
@@ -50,6 +51,11 @@ def membership(items: Sequence[Item]) -> tuple[tuple[str, ...], NDArray[np.bool_
     >>> membership([hatch, Item("b", "Box", Pedigree.GUESS, "Fuselage", 40.0)])[1].tolist()
     [[True, True], [True, False]]
     """
+    return _membership(tuple(items))
+
+
+@recalled(keep=8)
+def _membership(items: tuple[Item, ...]) -> tuple[tuple[str, ...], NDArray[np.bool_]]:
     at: dict[str, int] = {}
     rows: list[int] = []
     columns: list[int] = []

@@ -335,10 +335,9 @@ def _item_masses(
 
 
 def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
-    told = []
-    for name, inside in zip(*membership(build.items), strict=True):
-        told.append(AssemblyMass(name, *after.total(inside.astype(float))))
-    return tuple(told)
+    names, inside = membership(build.items)
+    totals = after.totals(inside.astype(float))
+    return tuple(AssemblyMass(name, *total) for name, total in zip(names, totals, strict=True))
 
 
 def _outlines(build: Build) -> tuple[Outline, ...]:

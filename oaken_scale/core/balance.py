@@ -6,8 +6,9 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.build import Build, Item, Reference
-from oaken_scale.core.lot import LotUnit
+from oaken_scale.core.lot import Lot, LotUnit
 from oaken_scale.core.prior import Matrix, Vector
+from oaken_scale.core.recall import recalled
 from oaken_scale.core.wing import WingFigures
 
 PLACED_DOUBT_MM: Final = 2.0
@@ -89,9 +90,14 @@ def x_from_nose(x_mm: float, reference: Reference, wing: WingFigures | None) -> 
 
 def stations(build: Build, wing: WingFigures | None) -> Stations:
     """Resolve every item's station; an item without one is not placed."""
-    sheets = {lot.id for lot in build.lots if lot.unit is LotUnit.DM2}
+    return _stations(build.items, build.lots, wing)
+
+
+@recalled(keep=8)
+def _stations(items: tuple[Item, ...], lots: tuple[Lot, ...], wing: WingFigures | None) -> Stations:
+    sheets = {lot.id for lot in lots if lot.unit is LotUnit.DM2}
     rows = []
-    for item in build.items:
+    for item in items:
         area = sum([abs(use.amount) for use in item.uses if use.lot in sheets])
         doubt, at = station_doubt(item, area >= BIG_FOAM_DM2), item.station
         if at is None:

@@ -10,7 +10,8 @@ from oaken_scale.core.build import Allotment, Budget, Build, Group, Item, Pedigr
 from oaken_scale.core.faults import BuildFaultError, Fault
 from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.lot import Lot, LotKind, LotUnit
-from oaken_scale.core.prior import Vector
+from oaken_scale.core.prior import Matrix, Vector
+from oaken_scale.core.recall import recalled
 from oaken_scale.core.verdict import chance_below
 
 _OF_LOT: Final[dict[LotKind, Group]] = {
@@ -74,19 +75,27 @@ def group_of(item: Item, lots: dict[str, Lot]) -> Group:
 
 def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[BudgetLine, ...]:
     """Every group's mass among what is ``aboard`` (N,), against what it was allotted."""
-    lots = {lot.id: lot for lot in build.lots}
-    groups = [group_of(item, lots) for item in build.items]
+    inside = aboard * _in_groups(build.items, build.lots)
     allotted = {each.group: each.grams for each in build.budget.allotments} if build.budget else {}
     told = []
-    for group in Group:
-        weight = aboard * np.array([each is group for each in groups], dtype=float)
+    for group, row, (mass, sd) in zip(Group, inside, after.totals(inside), strict=True):
         grams = allotted.get(group)
-        if grams is None and not weight.any():
+        if grams is None and not row.any():
             continue
-        mass, sd = after.total(weight)
         chance = None if grams is None else chance_below(grams, mass, sd)
         told.append(BudgetLine(group, mass, sd, grams, chance))
     return tuple(told)
+
+
+@recalled(keep=8)
+def _in_groups(items: tuple[Item, ...], lots: tuple[Lot, ...]) -> Matrix:
+    """Which items are in each group, 0 or 1, shape (G, N)."""
+    by_id = {lot.id: lot for lot in lots}
+    order = {group: k for k, group in enumerate(Group)}
+    inside = np.zeros((len(order), len(items)))
+    for i, item in enumerate(items):
+        inside[order[group_of(item, by_id)], i] = 1.0
+    return inside
 
 
 def preset_budget(build: Build) -> Budget:

@@ -5,10 +5,12 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
+from scipy.linalg import solve_triangular
 
 from oaken_scale.core.build import Build, Pan, Weighing
-from oaken_scale.core.ledger import Posterior, Readings, Settled, pan_row, settle
+from oaken_scale.core.ledger import Posterior, Settled, settle, sharpness
 from oaken_scale.core.prior import Vector, prior
+from oaken_scale.core.readings import Readings, gathered, pan_row
 from oaken_scale.core.scale import reading_doubt
 from oaken_scale.core.slips import Prediction, Slip
 
@@ -67,10 +69,10 @@ def leave_one_out(build: Build) -> LeftOut:
     >>> round(float(leave_one_out(build).t[0]), 3)
     2.141
     """
-    readings = Readings.of(build, prior(build))
-    out = left_out(readings, settle(readings, *readings.without(())))
+    readings = Readings.under(prior(build), gathered(build))
+    out = left_out(readings, settle(readings, *readings.of.without(())))
     spoken = tuple(each for each in build.weighings if each.set_aside is None)
-    return LeftOut(spoken, readings.grams - out.gap, out.sd, out.t)
+    return LeftOut(spoken, readings.of.grams - out.gap, out.sd, out.t)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -93,13 +95,13 @@ def left_out(readings: Readings, settled: Settled) -> Gaps:
 
     Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, 5.4.2.
     """
-    at, noise = readings.at, readings.noise[readings.at]
-    pull, inverse = settled.pull[at], np.diag(settled.inverse)[at]
+    at, noise = readings.of.at, readings.of.noise[readings.of.at]
+    pull, inverse = settled.pull[at], sharpness(settled)[at]
     kept = np.isfinite(settled.variance)[at]
     mean_variance = np.where(kept, settled.variance[at], 1.0)
     count = np.maximum(np.round(noise / mean_variance), 1.0)
-    error = settled.error[readings.scale][at]
-    apart = readings.grams - (1 + error) * settled.load[at]
+    error = settled.error[readings.of.scale][at]
+    apart = readings.of.grams - (1 + error) * settled.load[at]
     alone = count == 1
     mine = np.where(alone, pull, apart / noise)
     sharp = np.where(alone, inverse, (1 - (1 - mean_variance * inverse) / count) / noise)
@@ -111,30 +113,32 @@ def left_out(readings: Readings, settled: Settled) -> Gaps:
 def scatter(readings: Readings, dropped: Sequence[int]) -> float:
     """Logarithm of how likely the readings of each set are about their own mean, some of them
     dropped: what a set's mean does not say."""
-    kept = np.ones(len(readings.at), dtype=bool)
+    kept = np.ones(len(readings.of.at), dtype=bool)
     kept[list(dropped)] = False
-    at, grams = readings.at[kept], readings.grams[kept]
-    count = np.bincount(at, minlength=len(readings.sets))
-    mean = np.bincount(at, grams, len(readings.sets)) / np.maximum(count, 1)
-    about = float((((grams - mean[at]) ** 2) / readings.noise[at]).sum())
+    at, grams = readings.of.at[kept], readings.of.grams[kept]
+    count = np.bincount(at, minlength=len(readings.of.sets))
+    mean = np.bincount(at, grams, len(readings.of.sets)) / np.maximum(count, 1)
+    about = float((((grams - mean[at]) ** 2) / readings.of.noise[at]).sum())
     more = count > 1
-    widths = (count - 1) * np.log(2 * np.pi * readings.noise) + np.log(np.maximum(count, 1))
+    widths = (count - 1) * np.log(2 * np.pi * readings.of.noise) + np.log(np.maximum(count, 1))
     return -0.5 * (about + float(widths[more].sum()))
 
 
 def gap_of(readings: Readings, settled: Settled, j: int) -> tuple[float, float]:
     """How far reading ``j``, which did not settle with the rest, is from what they predict [g], and
     one sigma of that prediction with the scale's noise."""
-    s = int(readings.at[j])
-    scale = int(readings.scale[s])
-    off = 1 + settled.error[readings.scale]
+    s = int(readings.of.at[j])
+    scale = int(readings.of.scale[s])
+    off = 1 + settled.error[readings.of.scale]
     across = off[s] * readings.between[s] * off
     by = readings.prior.scale_sd[scale] ** 2 * settled.load
-    across = across + np.where(readings.scale == scale, by * settled.load[s], 0.0)
-    own = float(across[s] + readings.noise[s])
-    variance = own - float(across @ settled.inverse @ across)
-    gap = float(readings.grams[j] - off[s] * settled.load[s])
-    return gap, max(variance, float(readings.noise[s])) ** 0.5
+    across = across + np.where(readings.of.scale == scale, by * settled.load[s], 0.0)
+    own = float(across[s] + readings.of.noise[s])
+    across = across * np.isfinite(settled.variance)
+    white = solve_triangular(settled.factor, across, lower=True, check_finite=False)
+    variance = own - float(white @ white)
+    gap = float(readings.of.grams[j] - off[s] * settled.load[s])
+    return gap, max(variance, float(readings.of.noise[s])) ** 0.5
 
 
 def predicted(

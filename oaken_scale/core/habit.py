@@ -28,6 +28,10 @@ CLIPPED: Final = 2.5
 """Items farther off than so many times the learned doubt are more likely slips: they count as
 this far."""
 
+OTHERS: Final = 4
+"""What the table is worth, in weighed items, against what the other pedigrees' weighed items tell
+of this one."""
+
 MOST_HEARD: Final = 40
 """Finished builds are worth at most so many weighed items: habits change."""
 
@@ -57,14 +61,20 @@ class HabitFound:
 
 @dataclass(frozen=True, slots=True)
 class Width:
-    """How many times as wide a pedigree's own doubt is as the table says, and with how many degrees
-    of freedom that was learned."""
+    """How many times as wide a pedigree's own doubt is as the table says, ``times`` as learned with
+    ``freedom`` degrees of freedom, and ``taken`` for what is believed of the rest.
+
+    ``taken`` is the wider one: what was learned from few is a Student's t, whose variance is
+    ``nu/(nu - 2)`` times its scale's; and where other pedigrees came out wider than the table says,
+    this one is taken to be so too until it is weighed itself.
+    """
 
     times: float
     freedom: float
+    taken: float
 
 
-USUAL_WIDTH: Final = Width(1.0, TRIED)
+USUAL_WIDTH: Final = Width(1.0, TRIED, 1.0)
 
 
 def widths(
@@ -77,7 +87,8 @@ def widths(
     was weighed away: one weighed by difference counts by so much. One that is over 2.5 tau counts
     as 2.5 tau, so that a slip does not widen all.
 
-    Source: docs/methods.md, section 1; Huber, *Robust Statistics*, chapter 5 (the clipping).
+    Source: docs/methods.md, section 1; Huber, *Robust Statistics*, chapter 5 (the clipping);
+    Gelman et al., *Bayesian Data Analysis*, 3.2 and 5.4 (Student's t, and learning from others).
 
     >>> from oaken_scale.core.build import Item
     >>> build = Build("b", "B", items=tuple(
@@ -86,43 +97,70 @@ def widths(
     >>> round(far[Pedigree.LISTING].times, 4)  # sqrt((8 + 11.25) / 12)
     1.2666
     """
-    by: dict[Pedigree, list[tuple[float, float]]] = {}
-    for i in np.flatnonzero(usual & (told > FELT)):
-        square = float(own[i]) ** 2
-        by.setdefault(build.items[i].pedigree, []).append((square, float(told[i])))
     heard = {each.pedigree: each for each in build.habits}
-    return {
-        pedigree: _width(by.get(pedigree, []), heard.get(pedigree))
-        for pedigree in {*by, *heard}
-        if pedigree is not Pedigree.ALLOWANCE
-    }
+    weighed = usual & (told > FELT)
+    of = np.array([PEDIGREES[item.pedigree] for item in build.items], dtype=np.intp)
+    seen = {PEDIGREES[pedigree] for pedigree in heard} | set(of[usual].tolist())
+    tallies: dict[Pedigree, _Tally] = {}
+    for pedigree, number in PEDIGREES.items():
+        if number in seen and pedigree is not Pedigree.ALLOWANCE:
+            here = weighed & (of == number)
+            tallies[pedigree] = _tally(own[here] ** 2, told[here], heard.get(pedigree))
+    return {pedigree: _width(pedigree, tallies) for pedigree in tallies}
 
 
-def _width(squares: list[tuple[float, float]], heard: Habit | None) -> Width:
-    base, count = float(TRIED), float(TRIED)
+PEDIGREES: Final = {pedigree: number for number, pedigree in enumerate(Pedigree)}
+
+
+@dataclass(frozen=True, slots=True)
+class _Tally:
+    """The sum of ``t^2`` of a pedigree's weighed items, and how many they are."""
+
+    squares: float
+    count: float
+
+
+def _tally(squares: Vector, weights: Vector, heard: Habit | None) -> _Tally:
+    base, count = 0.0, 0.0
     if heard is not None and heard.weighed:
         share = min(1.0, MOST_HEARD / heard.weighed)
-        base, count = base + share * heard.squares, count + share * heard.weighed
-    square, count = 1.0, count + sum(weight for _, weight in squares)
+        base, count = share * heard.squares, share * heard.weighed
+    count += float(weights.sum())
+    total = count
     for _ in range(60):
-        most = CLIPPED**2 * square
-        square, before = (base + sum(w * min(t, most) for t, w in squares)) / count, square
-        if abs(square - before) < 1e-9:
+        most = CLIPPED**2 * (TRIED + total) / (TRIED + count)
+        total, before = base + float(weights @ np.minimum(squares, most)), total
+        if abs(total - before) < 1e-9:
             break
-    return Width(float(square**0.5), count)
+    return _Tally(total, count)
+
+
+def _width(pedigree: Pedigree, tallies: dict[Pedigree, _Tally]) -> Width:
+    """Source: docs/methods.md, section 1."""
+    mine = tallies[pedigree]
+    others = [each for other, each in tallies.items() if other is not pedigree]
+    square = OTHERS + sum(each.squares for each in others)
+    wide = max(1.0, square / (OTHERS + sum(each.count for each in others)))
+    freedom = TRIED + mine.count
+    few = freedom / (freedom - 2) if mine.count else 1.0
+    return Width(
+        times=((TRIED + mine.squares) / freedom) ** 0.5,
+        freedom=freedom,
+        taken=((TRIED * wide + mine.squares) / freedom * few) ** 0.5,
+    )
 
 
 def widened(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> Prior:
     """The prior with each pedigree's own doubt as wide as was learned; one that the builder gave
     stays as it is."""
-    given = Width(1.0, np.inf)
+    given = Width(1.0, np.inf, 1.0)
     by = [
         wide.get(item.pedigree, USUAL_WIDTH)
         if usual and item.pedigree is not Pedigree.ALLOWANCE
         else given
         for item, usual in zip(build.items, believed.usual, strict=True)
     ]
-    table = np.array([(each.times, each.freedom) for each in by], dtype=float).reshape(-1, 2)
+    table = np.array([(each.taken, each.freedom) for each in by], dtype=float).reshape(-1, 2)
     return believed.widened(table[:, 0], table[:, 1])
 
 

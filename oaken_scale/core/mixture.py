@@ -17,14 +17,13 @@ from oaken_scale.core.doubt import DOUBTFUL, Doubt, gap_of, left_out, predicted,
 from oaken_scale.core.habit import USUAL_WIDTH, Width, widened, widths
 from oaken_scale.core.ledger import (
     Posterior,
-    Readings,
     Settled,
     first_look,
-    pan_row,
     posterior,
     settle,
 )
 from oaken_scale.core.prior import Matrix, Vector, prior
+from oaken_scale.core.readings import Readings, gathered, pan_row
 from oaken_scale.core.slips import (
     NAMED,
     UNNAMED,
@@ -183,29 +182,26 @@ def _weigh_alike(one: Item, other: Item) -> bool:
 
 
 def _estimate(build: Build) -> Estimate:
-    readings = Readings.of(build, prior(build))
-    if not readings.sets:
-        wide = widths(build, readings.prior.usual, *(np.zeros(len(build.items)),) * 2)
-        readings = _widened(build, readings, wide)
-        after = posterior(readings, settle(readings, *readings.without(())))
+    believed, of = prior(build), gathered(build)
+    if not of.sets:
+        wide = widths(build, believed.usual, *(np.zeros(len(build.items)),) * 2)
+        readings = Readings.under(widened(build, believed, wide), of)
+        after = posterior(readings, settle(readings, *of.without(())))
         return Estimate(after, after, (Branch(1.0, (), after.mean, after.cov),), (), wide)
-    wide = widths(build, readings.prior.usual, *first_look(readings))
-    told = _Look(build, _widened(build, readings, wide), wide).told()
+    wide = widths(build, believed.usual, *first_look(believed, of))
+    told = _Look(build, Readings.under(widened(build, believed, wide), of), wide).told()
     if told.doubts:
         out = {each.weighing for each in told.doubts}
         spoken = [each.id for each in build.weighings if each.set_aside is None]
         gone = [j for j, id in enumerate(spoken) if id in out]
-        again = widths(build, readings.prior.usual, *first_look(readings, gone))
+        again = widths(build, believed.usual, *first_look(believed, of, gone))
         if any(
-            abs(again.get(p, USUAL_WIDTH).times / wide.get(p, USUAL_WIDTH).times - 1) > CHANGED
+            abs(again.get(p, USUAL_WIDTH).taken / wide.get(p, USUAL_WIDTH).taken - 1) > CHANGED
             for p in {*again, *wide}
         ):
-            told = _Look(build, _widened(build, readings, again), again).told()
+            anew = Readings.under(widened(build, believed, again), of)
+            told = _Look(build, anew, again).told()
     return told
-
-
-def _widened(build: Build, readings: Readings, wide: dict[Pedigree, Width]) -> Readings:
-    return readings.under(widened(build, readings.prior, wide))
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -314,7 +310,7 @@ class _Look:
         return _Way(node, leaves, rivals, story)
 
     def _node(self, gone: tuple[int, ...], near: Settled | None) -> _Node:
-        settled = settle(self.readings, *self.readings.without(gone), near)
+        settled = settle(self.readings, *self.readings.of.without(gone), near)
         likely = settled.log_evidence + scatter(self.readings, gone)
         return _Node(gone, settled, posterior(self.readings, settled), likely)
 
@@ -346,7 +342,7 @@ class _Look:
         """The rest settled without reading ``j`` as well, how far that reading is from it, and the
         logarithm of how much likelier the rest is than with it."""
         gone = (*node.gone, j)
-        settled = settle(self.readings, *self.readings.without(gone), node.settled)
+        settled = settle(self.readings, *self.readings.of.without(gone), node.settled)
         gap, sd = gap_of(self.readings, settled, j)
         likely = settled.log_evidence + scatter(self.readings, gone) - node.log_evidence
         return settled, gap / sd, likely
@@ -366,7 +362,7 @@ class _Look:
         likely = -log_chance(found)
         if likelier is not None:
             likely = likelier - float(np.log(1 - NAMED - UNNAMED))
-        capacity = self.build.scales[int(self.readings.scale[self.readings.at[j]])].capacity_g
+        capacity = self.build.scales[int(self.readings.of.scale[self.readings.of.at[j]])].capacity_g
         before = tuple((self.spoken[k].id, None) for k in node.gone)
 
         def left(slip: Slip | None) -> Branch:
@@ -399,7 +395,7 @@ class _Look:
         row *= 1 + error
         row[after.scales.start + k] = load
         spread = after.cov @ row
-        noise = float(self.readings.noise[self.readings.scale == k][0])
+        noise = float(self.readings.of.noise[self.readings.of.scale == k][0])
         if slip.subject is not None:
             noise += sum(c.doubt_g**2 for c in build.containers if c.id == slip.subject)
         gain = spread / (float(spread @ row) + noise)
@@ -413,7 +409,7 @@ class _Look:
         """Those of the readings put aside that are doubtful with all of them out, and the rest."""
         kept = list(gone)
         while kept:
-            rest = settle(self.readings, *self.readings.without(kept))
+            rest = settle(self.readings, *self.readings.of.without(kept))
             off = {j: abs(float(np.divide(*gap_of(self.readings, rest, j)))) for j in kept}
             least = min(kept, key=lambda j: off[j])
             if off[least] > DOUBTFUL:
@@ -450,10 +446,10 @@ def _without(readings: Readings, node: _Node, j: int, gap: float, sd: float) -> 
     (r^2 - v)`` and ``S += S h h' S / (r^2 - v)``; the gap is ``e r^2/(r^2 - v)`` and its variance
     ``r^4/(r^2 - v)``, both known without loss from the dual form.
     """
-    s = int(readings.at[j])
-    k, noise = int(readings.scale[s]), float(readings.noise[s])
+    s = int(readings.of.at[j])
+    k, noise = int(readings.of.scale[s]), float(readings.of.noise[s])
     row = np.zeros(len(node.after.mean))
-    row[: node.after.items.stop] = readings.rows[s] * (1 + node.settled.error[k])
+    row[: node.after.items.stop] = readings.of.rows[s] * (1 + node.settled.error[k])
     row[node.after.scales.start + k] = node.settled.load[s]
     spread = node.after.cov @ row
     return replace(

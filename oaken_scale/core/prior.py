@@ -6,8 +6,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from oaken_scale.core.build import Build, Item, Pedigree
+from oaken_scale.core.build import Build, Habit, Item, Pedigree, Scale
 from oaken_scale.core.lot import Known, Lot
+from oaken_scale.core.recall import recalled
 
 Vector = NDArray[np.float64]
 Matrix = NDArray[np.float64]
@@ -163,21 +164,32 @@ def prior(build: Build) -> Prior:
     >>> believed.mass_sd.round(6).tolist(), believed.own_sd.round(6).tolist()
     ([25.0, 25.0], [20.0, 20.0])
     """
-    lots = len(build.lots)
-    lot_index = {lot.id: k for k, lot in enumerate(build.lots)}
-    common = np.array(
-        [*(lot_prior(lot) for lot in build.lots), *_factors(build)], dtype=float
-    ).reshape(-1, 2)
-    shares = np.zeros((len(build.items), len(common)))
-    stated = np.zeros(len(build.items))
-    for i, item in enumerate(build.items):
+    return _prior(build.lots, build.items, build.scales, build.allowance, build.habits)
+
+
+@recalled(keep=4)
+def _prior(
+    lots_: tuple[Lot, ...],
+    items: tuple[Item, ...],
+    scales: tuple[Scale, ...],
+    allowance: Known | None,
+    habits: tuple[Habit, ...],
+) -> Prior:
+    lots = len(lots_)
+    lot_index = {lot.id: k for k, lot in enumerate(lots_)}
+    common = np.array([*(lot_prior(lot) for lot in lots_), *_factors(habits)], dtype=float).reshape(
+        -1, 2
+    )
+    shares = np.zeros((len(items), len(common)))
+    stated = np.zeros(len(items))
+    for i, item in enumerate(items):
         stated[i] = item.stated_g or 0.0
         for use in item.uses:
             shares[i, lot_index[use.lot]] += use.amount
     estimate = stated + shares @ common[:, 0]
-    share_doubt = _set_allowance(build, stated, estimate)
-    own_sd = np.zeros(len(build.items))
-    for i, item in enumerate(build.items):
+    share_doubt = _set_allowance(items, allowance, stated, estimate)
+    own_sd = np.zeros(len(items))
+    for i, item in enumerate(items):
         doubt = share_doubt.get(i, own_doubt(item, estimate[i]))
         habit = habit_of(item)
         if habit is not None:
@@ -189,7 +201,7 @@ def prior(build: Build) -> Prior:
             found, doubt = together(estimate[i], doubt, item.elsewhere)
             stated[i] += found - estimate[i]
         own_sd[i] = doubt
-    usual = [i.doubt_g is None and i.elsewhere is None for i in build.items]
+    usual = [i.doubt_g is None and i.elsewhere is None for i in items]
     return Prior(
         lots=lots,
         common_mean=common[:, 0].copy(),
@@ -197,35 +209,37 @@ def prior(build: Build) -> Prior:
         shares=shares,
         stated=stated,
         own_sd=own_sd,
-        scale_sd=np.array([scale.calibration_doubt for scale in build.scales], dtype=float),
+        scale_sd=np.array([scale.calibration_doubt for scale in scales], dtype=float),
         usual=np.array(usual, dtype=bool),
-        freedom=np.full(len(build.items), np.inf),
+        freedom=np.full(len(items), np.inf),
     )
 
 
-def _factors(build: Build) -> list[tuple[float, float]]:
+def _factors(habits: tuple[Habit, ...]) -> list[tuple[float, float]]:
     """What is believed of each shared factor: mean and one sigma, from finished builds or 1."""
-    heard = {each.pedigree: each for each in build.habits}
+    heard = {each.pedigree: each for each in habits}
     return [
         (heard[pedigree].factor, heard[pedigree].doubt) if pedigree in heard else (1.0, spread)
         for pedigree, spread in SHARED.items()
     ]
 
 
-def _set_allowance(build: Build, stated: Vector, estimate: Vector) -> dict[int, float]:
+def _set_allowance(
+    items: tuple[Item, ...], allowance: Known | None, stated: Vector, estimate: Vector
+) -> dict[int, float]:
     """Fill in an allowance that has no figure of its own; its doubt, where finished builds tell it,
     by the item's place [g]."""
     always = [
         i
-        for i, item in enumerate(build.items)
+        for i, item in enumerate(items)
         if item.pedigree is not Pedigree.ALLOWANCE and not item.option and not item.retired
     ]
-    usual = ALLOWANCE_SHARE if build.allowance is None else build.allowance.value
+    usual = ALLOWANCE_SHARE if allowance is None else allowance.value
     rest = max(float(estimate[always].sum()), 0.0)
     doubt = {}
-    for i, item in enumerate(build.items):
+    for i, item in enumerate(items):
         if item.pedigree is Pedigree.ALLOWANCE and item.stated_g is None:
             stated[i] = estimate[i] = usual * rest
-            if build.allowance is not None and item.doubt_g is None:
-                doubt[i] = build.allowance.doubt * rest
+            if allowance is not None and item.doubt_g is None:
+                doubt[i] = allowance.doubt * rest
     return doubt

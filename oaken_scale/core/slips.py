@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from oaken_scale.core.build import Build, Load, Pan, Pedigree
 from oaken_scale.core.prior import Vector
 from oaken_scale.core.quantity import OUNCE_G
+from oaken_scale.core.readings import gathered
 
 EXPLAINED: Final = 2.5
 """A slip explains a reading that it brings within so many sigma: put right, one in eight would lie
@@ -366,7 +367,7 @@ def _glued(build: Build, told: Prediction) -> Iterator[Tried]:
         weight = _weight(SlipKind.GLUED, t, variance, 2 * len(beads))
         pan = Pan.of(put, samples, told.pan.known_g)
         yield Tried(Slip(SlipKind.GLUED, item.id, told.reading_g, pan, t, 0.0), weight)
-    weighed = sum(w.set_aside is None and w.pan == told.pan for w in build.weighings)
+    weighed = gathered(build).readings_of(told.pan)
     low, high = GLUED_ABOVE
     y, expected = told.reading_g, told.expected_g
     if weighed < (2 if told.recorded else 1) or expected <= 0:

@@ -54,22 +54,22 @@ def so_far(build: Build, after: Posterior, aboard: Vector, been: Vector) -> SoFa
     >>> [(s.assembly, s.running_g, s.past_running_g) for s in told.stages], told.been_g
     ([('Wing', 90.0, 100.0), ('Tail', 120.0, None)], 90.0)
     """
-    groups = [(n, row) for n, row in zip(*membership(build.items), strict=True) if WITHIN not in n]
+    names, members = membership(build.items)
+    outer = [k for k, name in enumerate(names) if WITHIN not in name]
+    inside = aboard * members[outer]
+    sums = after.totals(np.vstack([inside, np.cumsum(inside, axis=0)]))
+    been_g = (inside @ (been * after.mass)).tolist()
     past = {part.assembly: part.grams for part in build.past.parts} if build.past else {}
-    running = np.zeros(len(build.items))
     past_running: float | None = 0.0 if build.past else None
-    stages = []
-    for name, members in groups:
-        inside = aboard * members
-        running = running + inside
+    stages: list[Stage] = []
+    for k, total, running in zip(outer, sums, sums[len(outer) :], strict=False):
+        name = names[k]
         before = past.get(name)
         if before is None or past_running is None:
             past_running = None
         else:
             past_running += before
-        mass, sd = after.total(inside)
-        been_g = float((inside * been) @ after.mass)
-        stages.append(Stage(name, mass, sd, been_g, *after.total(running), before, past_running))
+        stages.append(Stage(name, *total, been_g[len(stages)], *running, before, past_running))
     limits = [t.high for t in build.targets if t.kind is TargetKind.AUW]
     forecast, forecast_sd = after.total(aboard)
     return SoFar(

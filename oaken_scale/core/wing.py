@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from oaken_scale.core.build import Role, Section, Surface
+from oaken_scale.core.recall import recalled
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +72,11 @@ def wing_figures(surfaces: Iterable[Surface]) -> WingFigures | None:
     >>> round(figures.aspect_ratio, 3)
     6.667
     """
+    return _wing_figures(tuple(surfaces))
+
+
+@recalled(keep=8)
+def _wing_figures(surfaces: tuple[Surface, ...]) -> WingFigures | None:
     wings = [surface for surface in surfaces if surface.role is Role.WING]
     totals = [chord_integrals(wing) for wing in wings]
     area, square, moment = (sum(total[k] for total in totals) for k in range(3))

@@ -8,9 +8,10 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.build import Build, Container, Item, Load, Pan, Pedigree, Scale
 from oaken_scale.core.doubt import leave_one_out
-from oaken_scale.core.ledger import pan_row, solve
+from oaken_scale.core.ledger import solve
 from oaken_scale.core.lot import Lot, LotUnit, Use
 from oaken_scale.core.mixture import doubts, suspect
+from oaken_scale.core.readings import pan_row
 from oaken_scale.core.scale import reading_doubt
 from oaken_scale.core.slips import SlipKind
 from oaken_scale.demo.sandpiper import sandpiper

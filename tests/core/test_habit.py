@@ -101,6 +101,27 @@ def test_a_width_by_hand_and_clipped():
     assert half[Pedigree.GUESS].times == pytest.approx(((8 + 5) / 10) ** 0.5)
 
 
+def test_what_was_learned_from_few_is_taken_wider():
+    build = guesses(3, 0, 1.0)
+    far = widths(build, np.ones(3, bool), np.array([1.0, -2.0, 0.0]), np.ones(3))[Pedigree.GUESS]
+    assert far.taken == pytest.approx((13 / 11 * 11 / 9) ** 0.5)  # the variance of a Student's t
+    none = widths(build, np.ones(3, bool), np.zeros(3), np.zeros(3))[Pedigree.GUESS]
+    assert none.taken == none.times == 1.0
+
+
+def test_other_pedigrees_far_off_widen_one_that_was_not_weighed():
+    far = (Pedigree.LISTING,) * 4 + (Pedigree.GUESS,)
+    build = Build(
+        "b", "B", items=tuple(Item(str(k), "x", p, stated_g=9.0) for k, p in enumerate(far))
+    )
+    off, told = np.array([2.0, -2.0, 2.0, -2.0, 0.0]), np.array([1.0, 1.0, 1.0, 1.0, 0.0])
+    wide = widths(build, np.ones(5, bool), off, told)
+    assert wide[Pedigree.GUESS].times == 1.0
+    assert wide[Pedigree.GUESS].taken == pytest.approx(((4 + 16) / (4 + 4)) ** 0.5)
+    near = widths(build, np.ones(5, bool), off / 10, told)
+    assert near[Pedigree.GUESS].taken == 1.0  # never surer than the table for that
+
+
 def finished(runs: float, name: str) -> Build:
     at = MORNING + timedelta(days=9)
     return replace(guesses(8, 8, runs), name=name, finished_at=at)
@@ -122,5 +143,5 @@ def test_what_finished_builds_found_is_the_next_ones_prior():
 def test_a_habit_heard_widens_what_is_believed():
     wide = Habit(Pedigree.GUESS, 1.0, 0.15, squares=160.0, weighed=40)
     told = assess(replace(guesses(1, 0, 1.0), habits=(wide,)))
-    times = ((8 + 160) / 48) ** 0.5
+    times = ((8 + 160) / 48 * 48 / 46) ** 0.5  # Student's t of 48 degrees: nu / (nu - 2)
     assert told.items[0].sd_g == pytest.approx(10.0 * np.hypot(0.15, 0.2 * times))

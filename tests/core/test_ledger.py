@@ -7,10 +7,11 @@ from hypothesis import strategies as st
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.build import Build, Item, Load, Pan, Pedigree, Scale
-from oaken_scale.core.ledger import solve, weighed_sets
+from oaken_scale.core.ledger import solve
 from oaken_scale.core.lot import Known, Use
 from oaken_scale.core.mixture import estimate
 from oaken_scale.core.prior import prior
+from oaken_scale.core.readings import weighed_sets
 from tests.benches import case_l, random_build, reading, reckon, with_readings
 
 GLUED = {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1}

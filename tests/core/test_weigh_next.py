@@ -3,7 +3,8 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.build import Load, Pan, Sample
-from oaken_scale.core.ledger import pan_row, solve
+from oaken_scale.core.ledger import solve
+from oaken_scale.core.readings import pan_row
 from oaken_scale.core.scale import reading_doubt
 from oaken_scale.core.weigh_next import reduction
 from tests.benches import case_l, reading
