@@ -6,10 +6,10 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.answers import Flying, flying, four_answers
-from oaken_scale.core.assess import been_on_pan
 from oaken_scale.core.balance import stations
 from oaken_scale.core.build import Build, Item, Pedigree
 from oaken_scale.core.faults import BuildFaultError, Fault, check
+from oaken_scale.core.item_masses import been_on_pan
 from oaken_scale.core.joint_clock import ADHESIVES
 from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.materials import trade

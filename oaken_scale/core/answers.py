@@ -117,7 +117,7 @@ def unchecked_scale(build: Build, after: Posterior, aboard: Vector) -> str | Non
     """The scale that felt most of what is aboard while no known weight was ever on it; None where
     every scale was checked. It shows in nothing that is weighed on it."""
     checked = {w.scale for w in build.weighings if w.set_aside is None and w.pan.known_g > 0}
-    on, scale = after.rows[:, after.items] != 0, after.of.scale
+    on, scale = after.of.loaded[:, after.items], after.of.scale
     mass = aboard * after.mass
     grams = {
         k: float(on[scale == k].any(axis=0) @ mass)

@@ -12,19 +12,20 @@ from oaken_scale.core.assembly import membership
 from oaken_scale.core.balance import CentreOfGravity, Stations, stations
 from oaken_scale.core.beam import Beam, beam
 from oaken_scale.core.budget import BudgetLine, budget_lines
-from oaken_scale.core.build import Build, Item, Pan, Pedigree, Role
+from oaken_scale.core.build import Build, Pan, Pedigree, Role
 from oaken_scale.core.checks import CheckTold, checked
 from oaken_scale.core.damp import Damp, damp
 from oaken_scale.core.doubt import Doubt, predicted
 from oaken_scale.core.drift import drifts
-from oaken_scale.core.forecast import Behind, Lesson, Mark, behind, lessons, mark_of
+from oaken_scale.core.forecast import Behind, Lesson, Mark, behind, lessons
 from oaken_scale.core.habit import HabitFound, tells
 from oaken_scale.core.habit import found as habits_found
+from oaken_scale.core.item_masses import ItemMass, been_on_pan, item_masses
 from oaken_scale.core.joint_clock import JointTimes, joint_times
 from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.life import unchecked_since
 from oaken_scale.core.mixture import Estimate, estimate, solve
-from oaken_scale.core.prior import Vector, own_doubt
+from oaken_scale.core.prior import Vector
 from oaken_scale.core.proportions import Proportions, proportions
 from oaken_scale.core.scale import before_the_fact
 from oaken_scale.core.stages import SoFar, so_far
@@ -32,24 +33,6 @@ from oaken_scale.core.twins import Twin, twins
 from oaken_scale.core.verdict import Answer, Word, worst
 from oaken_scale.core.weigh_next import Suggestion, checks_of_scales, goals, rank
 from oaken_scale.core.wing import WingFigures, area_dm2, plan_outline, side_outline, wing_figures
-
-
-@dataclass(frozen=True, slots=True)
-class ItemMass:
-    """One item's mass before and after the weighings [g], one sigma each, and its mark.
-
-    ``x_from_nose_mm`` and ``x_from_leading_edge_mm`` are the same station by both references;
-    None for an item without a station, the second also without a wing.
-    """
-
-    id: str
-    mass_g: float
-    sd_g: float
-    estimate_g: float
-    estimate_sd_g: float
-    mark: Mark
-    x_from_nose_mm: float | None
-    x_from_leading_edge_mm: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -226,7 +209,7 @@ def assess(build: Build) -> Assessment:
     summed, after, where, wing = flown.summed, flown.after, flown.where, flown.wing
     been, planes, names = flown.been, flown.planes, flown.names
     answers = tuple(four_answers(plane) for plane in planes)
-    items = _item_masses(build, after, planes[0], been)
+    items = item_masses(build, after, wing, been)
     marks = [item.mark for item in items]
     return Assessment(
         build=build.id,
@@ -243,8 +226,13 @@ def assess(build: Build) -> Assessment:
         ),
         items=items,
         lots=tuple(
-            LotConstant(lot.id, float(after.mean[k]), float(after.sd[k]))
-            for k, lot in enumerate(build.lots)
+            LotConstant(lot.id, constant, sd)
+            for lot, constant, sd in zip(
+                build.lots,
+                after.mean[after.lots].tolist(),
+                after.sd[after.lots].tolist(),
+                strict=True,
+            )
         ),
         scales=tuple(
             ScaleError(scale.id, float(error), float(sd))
@@ -291,47 +279,6 @@ def expect(build: Build, pan: Pan, scale_id: str) -> Expected:
     told = predicted(build, solve(build), pan, scale_id, 0.0, recorded=False)
     warning = before_the_fact(scale, told.expected_g)
     return Expected(told.expected_g, told.variance**0.5, warning)
-
-
-def been_on_pan(build: Build, after: Posterior) -> Vector:
-    """How often, at most once, each item was on a pan, here or in another build, shape (N,)."""
-    felt: Vector = (after.rows[:, after.items] != 0).any(axis=0).astype(float)
-    for i, item in enumerate(build.items):
-        if _weighed_elsewhere(item):
-            felt[i] = 1.0
-    return felt
-
-
-def _weighed_elsewhere(item: Item) -> bool:
-    """Whether another build knows the thing better than its listing does."""
-    if item.elsewhere is None:
-        return False
-    return item.elsewhere.doubt <= own_doubt(item, item.stated_g or 0.0)
-
-
-def _item_masses(
-    build: Build, after: Posterior, plane: Flying, been: Vector
-) -> tuple[ItemMass, ...]:
-    sd, believed, doubt = after.sd[after.items], after.prior.mass, after.prior.mass_sd
-    alone = (after.rows[after.alone] != 0).any(axis=0)[after.items]
-    sharper = (been > 0) & (sd**2 <= doubt**2 / 2)
-    leading_edge = plane.wing.leading_edge_x_mm if plane.wing else None
-    figures = np.column_stack([after.mass, sd, believed, doubt]).tolist()
-    marks = zip(alone.tolist(), sharper.tolist(), strict=True)
-    x_nose = stations(build, plane.wing).xyz[:, 0].tolist()
-    told = []
-    for item, (mass, own_sd, stated, stated_sd), mark, x in zip(
-        build.items, figures, marks, x_nose, strict=True
-    ):
-        mark_now = mark_of(item.pedigree, *mark)
-        if _weighed_elsewhere(item):
-            mark_now = Mark.WEIGHED
-        from_nose = None if item.station is None else x
-        from_edge = None if from_nose is None or leading_edge is None else x - leading_edge
-        told.append(
-            ItemMass(item.id, mass, own_sd, stated, stated_sd, mark_now, from_nose, from_edge)
-        )
-    return tuple(told)
 
 
 def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:

@@ -1,6 +1,7 @@
 """Where the plane balances: its centre of gravity, and how far that can be trusted."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -68,8 +69,12 @@ def is_pack(item: Item) -> bool:
     >>> is_pack(Item("p", "Pack, 3-cell 1300", Pedigree.LISTING))
     True
     """
-    name = item.name.lower()
-    return any(word in name for word in ("pack", "battery", "akku", "cell"))
+    return _names_a_pack(item.name)
+
+
+@lru_cache(maxsize=4096)
+def _names_a_pack(name: str) -> bool:
+    return any(word in name.lower() for word in ("pack", "battery", "akku", "cell"))
 
 
 def station_doubt(item: Item, big_foam: bool) -> float:

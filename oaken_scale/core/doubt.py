@@ -5,13 +5,13 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-from scipy.linalg import solve_triangular
 
 from oaken_scale.core.build import Build, Pan, Weighing
-from oaken_scale.core.ledger import Posterior, Settled, settle, sharpness
+from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.prior import Vector, prior
 from oaken_scale.core.readings import Readings, gathered, pan_row
 from oaken_scale.core.scale import reading_doubt
+from oaken_scale.core.settling import Settled, load_variance, settle, sharpness
 from oaken_scale.core.slips import Prediction, Slip
 
 DOUBTFUL: Final = 3.0
@@ -128,17 +128,10 @@ def gap_of(readings: Readings, settled: Settled, j: int) -> tuple[float, float]:
     """How far reading ``j``, which did not settle with the rest, is from what they predict [g], and
     one sigma of that prediction with the scale's noise."""
     s = int(readings.of.at[j])
-    scale = int(readings.of.scale[s])
-    off = 1 + settled.error[readings.of.scale]
-    across = off[s] * readings.between[s] * off
-    by = readings.prior.scale_sd[scale] ** 2 * settled.load
-    across = across + np.where(readings.of.scale == scale, by * settled.load[s], 0.0)
-    own = float(across[s] + readings.of.noise[s])
-    across = across * np.isfinite(settled.variance)
-    white = solve_triangular(settled.factor, across, lower=True, check_finite=False)
-    variance = own - float(white @ white)
-    gap = float(readings.of.grams[j] - off[s] * settled.load[s])
-    return gap, max(variance, float(readings.of.noise[s])) ** 0.5
+    noise = float(readings.of.noise[s])
+    off = float(1 + settled.error[int(readings.of.scale[s])])
+    gap = float(readings.of.grams[j]) - off * float(settled.load[s])
+    return gap, (noise + load_variance(readings, settled, s)) ** 0.5
 
 
 def predicted(
@@ -168,11 +161,11 @@ def predicted(
         covariance=spread[after.items],
         step_g=scale.step_g,
         recorded=recorded,
-        freedom=_freedom(after, row[after.items], variance),
+        freedom=freedom(after, row[after.items], variance),
     )
 
 
-def _freedom(after: Posterior, row: Vector, variance: float) -> float:
+def freedom(after: Posterior, row: Vector, variance: float) -> float:
     """With how many degrees of freedom a prediction's doubt is known: those of the item whose own
     doubt is most of it, which was learned from few; infinite where a pan told the rest."""
     own = (row * after.prior.own_sd) ** 2

@@ -6,24 +6,19 @@ branch leaves its reading out, or puts it right; what is told is the branches' m
 variance. No reading is changed.
 """
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
 
 from oaken_scale.core.build import Build, Item, Pan, Pedigree, Weighing
-from oaken_scale.core.doubt import DOUBTFUL, Doubt, gap_of, left_out, predicted, scatter
+from oaken_scale.core.doubt import DOUBTFUL, Doubt, freedom, gap_of, left_out, predicted, scatter
 from oaken_scale.core.habit import USUAL_WIDTH, Width, widened, widths
-from oaken_scale.core.ledger import (
-    Posterior,
-    Settled,
-    first_look,
-    posterior,
-    settle,
-)
+from oaken_scale.core.ledger import Posterior, first_look, posterior
 from oaken_scale.core.prior import Matrix, Vector, prior
 from oaken_scale.core.readings import Readings, gathered, pan_row
+from oaken_scale.core.settling import Settled, settle
 from oaken_scale.core.slips import (
     NAMED,
     UNNAMED,
@@ -328,14 +323,15 @@ class _Look:
             if off[j] > FAR:
                 far.append((j, self._far(node, j)))
             else:
-                sd, gap = float(gaps.sd[j]), float(gaps.gap[j])
-                after = _without(self.readings, node, j, gap, sd)
-                groups.append(self._group(node, j, gap / sd, after, None))
+                near = _Near(self.readings, node, j, float(gaps.gap[j]), float(gaps.sd[j]))
+                told = near.prediction(self.spoken[j], self.build)
+                groups.append(self._group(node, j, near.gap / near.sd, told, near.posterior))
         top = max((likely for _, (_, _, likely) in far), default=0.0)
         for j, (settled, t, likely) in far:
             if likely > top - NEAR_BEST or j == wanted:
                 after = posterior(self.readings, settled)
-                groups.append(self._group(node, j, t, after, likely))
+                told = self._prediction(after, self.spoken[j])
+                groups.append(self._group(node, j, t, told, _just(after), likely))
         return [group for group in groups if group.branches]
 
     def _far(self, node: _Node, j: int) -> tuple[Settled, float, float]:
@@ -353,28 +349,39 @@ class _Look:
         )
 
     def _group(
-        self, node: _Node, j: int, t: float, after: Posterior, likelier: float | None
+        self,
+        node: _Node,
+        j: int,
+        t: float,
+        found: Prediction,
+        state: Callable[[], Posterior],
+        likelier: float | None = None,
     ) -> _Group:
-        """All that may be wrong with reading ``j``; ``likelier`` is the logarithm of how much
-        likelier the rest is without it than with it believed, None where its own density says."""
+        """All that may be wrong with reading ``j``, as the rest predicts it; ``state`` is what the
+        rest says of everything. ``likelier`` is the logarithm of how much likelier the rest is
+        without it than with it believed, None where its own density says."""
         weighing = self.spoken[j]
-        found = self._prediction(after, weighing)
         likely = -log_chance(found)
         if likelier is not None:
             likely = likelier - float(np.log(1 - NAMED - UNNAMED))
         capacity = self.build.scales[int(self.readings.of.scale[self.readings.of.at[j]])].capacity_g
         before = tuple((self.spoken[k].id, None) for k in node.gone)
 
-        def left(slip: Slip | None) -> Branch:
-            return Branch(1.0, (*before, (weighing.id, slip)), after.mean, after.cov)
-
         any_size = log_any(capacity)
         possible = sorted(tried(self.build, found), key=lambda each: -each.log_weight)
         top = max(any_size, *(each.log_weight for each in possible[:1]), any_size)
-        branches = [(likely + any_size, left(None))] if any_size > top + LEAST_LOG else []
-        for each in possible:
-            if each.log_weight < top + LEAST_LOG or likely + each.log_weight < LEAST_LOG:
-                break
+        worth = [each for each in possible if each.log_weight >= top + LEAST_LOG]
+        worth = [each for each in worth if likely + each.log_weight >= LEAST_LOG]
+        unnamed = any_size > top + LEAST_LOG
+        if not worth and not unnamed:
+            return _Group(j, t, -np.inf, ())
+        after = state()
+
+        def left(slip: Slip | None) -> Branch:
+            return Branch(1.0, (*before, (weighing.id, slip)), after.mean, after.cov)
+
+        branches = [(likely + any_size, left(None))] if unnamed else []
+        for each in worth:
             branch = left(each.slip)
             if each.slip.repair:
                 branch = self._put_right(after, branch, each.slip, weighing)
@@ -439,24 +446,57 @@ class _Look:
         return tuple(told)
 
 
-def _without(readings: Readings, node: _Node, j: int, gap: float, sd: float) -> Posterior:
+def _just(after: Posterior) -> Callable[[], Posterior]:
+    """A state that is known already."""
+    return lambda: after
+
+
+class _Near:
     """A node's posterior with reading ``j`` left out as well, in one step.
 
     With ``e`` its residual and ``r^2 - v`` the noise less the variance of its fit, ``z -= S h e /
     (r^2 - v)`` and ``S += S h h' S / (r^2 - v)``; the gap is ``e r^2/(r^2 - v)`` and its variance
-    ``r^4/(r^2 - v)``, both known without loss from the dual form.
+    ``r^4/(r^2 - v)``, both known without loss from the settled readings.
     """
-    s = int(readings.of.at[j])
-    k, noise = int(readings.of.scale[s]), float(readings.of.noise[s])
-    row = np.zeros(len(node.after.mean))
-    row[: node.after.items.stop] = readings.of.rows[s] * (1 + node.settled.error[k])
-    row[node.after.scales.start + k] = node.settled.load[s]
-    spread = node.after.cov @ row
-    return replace(
-        node.after,
-        mean=node.after.mean - spread * (gap / noise),
-        cov=node.after.cov + np.outer(spread, spread) * (sd / noise) ** 2,
-    )
+
+    def __init__(self, readings: Readings, node: _Node, j: int, gap: float, sd: float) -> None:
+        """``gap`` and ``sd`` [g] are of the reading, left out."""
+        self.after, self.gap, self.sd = node.after, gap, sd
+        s = int(readings.of.at[j])
+        self.scale = int(readings.of.scale[s])
+        self.noise = float(readings.of.noise[s])
+        row = np.zeros(len(self.after.mean))
+        row[: self.after.items.stop] = readings.of.rows[s] * (1 + node.settled.error[self.scale])
+        row[self.after.scales.start + self.scale] = node.settled.load[s]
+        self.spread = self.after.cov @ row
+        self.own = float(self.spread @ row)
+
+    def posterior(self) -> Posterior:
+        """What the rest says of everything."""
+        return replace(
+            self.after,
+            mean=self.after.mean - self.spread * (self.gap / self.noise),
+            cov=self.after.cov + np.outer(self.spread, self.spread) * (self.sd / self.noise) ** 2,
+        )
+
+    def prediction(self, weighing: Weighing, build: Build) -> Prediction:
+        """What the rest says of the reading, and of every item."""
+        items, more = self.after.items, (self.sd / self.noise) ** 2
+        spread = self.spread[items]
+        error = self.after.scales.start + self.scale
+        return Prediction(
+            reading_g=weighing.reading_g,
+            pan=weighing.pan,
+            expected_g=weighing.reading_g - self.gap,
+            variance=self.sd**2,
+            noise=self.noise,
+            error=float(self.after.mean[error] - self.spread[error] * self.gap / self.noise),
+            mass=self.after.mass - spread * (self.gap / self.noise),
+            mass_variance=np.diag(self.after.mass_cov) + spread**2 * more,
+            covariance=spread * (1 + more * self.own),
+            step_g=build.scales[self.scale].step_g,
+            freedom=freedom(self.after, pan_row(build, weighing.pan)[items], self.sd**2),
+        )
 
 
 def _shared(leaves: Sequence[tuple[float, Branch]]) -> tuple[Branch, ...]:

@@ -44,9 +44,11 @@ def news(build: Build, pan: Pan, before: Assessment, after: Assessment) -> tuple
     moved: list[tuple[float, News]] = []
     of_moved_lot: set[str] = set()
     for lot, old, new in zip(build.lots, before.lots, after.lots, strict=True):
-        parts = [i.id for i in build.items if any(u.lot == lot.id for u in i.uses)]
         strength = abs(new.constant - old.constant) / old.sd if old.sd > 0 else 0.0
-        if parts and strength >= WORTH_TELLING:
+        if strength < WORTH_TELLING:
+            continue
+        parts = [i.id for i in build.items if any(u.lot == lot.id for u in i.uses)]
+        if parts:
             moved.append((strength, News(None, lot.id, old.constant, new.constant, len(parts))))
             of_moved_lot.update(parts)
     for was, now in zip(before.items, after.items, strict=True):

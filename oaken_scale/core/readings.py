@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from operator import is_
 from typing import Final
 
@@ -25,7 +26,7 @@ class WeighedSet:
     readings: int
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Gathered:
     """A build's active readings, gathered into sets of the same things on the same scale.
 
@@ -46,6 +47,18 @@ class Gathered:
     mean_g: Vector
     count: Vector
     noise: Vector
+
+    @cached_property
+    def loaded(self) -> NDArray[np.bool_]:
+        """Which lots, factors and items each set has on the pan, shape (M, K+P+N)."""
+        loaded: NDArray[np.bool_] = self.rows != 0
+        return loaded
+
+    @cached_property
+    def alone(self) -> NDArray[np.bool_]:
+        """Which sets hold one kind of thing only, shape (M,)."""
+        single: NDArray[np.bool_] = self.loaded.sum(axis=1) == 1
+        return single
 
     def readings_of(self, pan: Pan) -> int:
         """How many active readings there are of what is on a pan, on any scale."""
@@ -187,25 +200,34 @@ def _columns(
     )
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Readings:
     """A build's readings as equations ``y = (1 + gamma) load + e``, under a prior.
 
     ``load`` (M,) is the prior mean of each set's load [g], ``spread`` (M, K+P+N) the loads over
-    unit deviations of the prior, ``between`` (M, M) their prior covariance [g2].
+    unit deviations of the prior.
     """
 
     prior: Prior
     of: Gathered
     spread: Matrix
     load: Vector
-    between: Matrix
 
     @classmethod
     def under(cls, believed: Prior, of: Gathered) -> "Readings":
         """Readings under a prior of the same build."""
-        spread, load = loads(believed, of)
-        return cls(believed, of, spread, load, spread @ spread.T)
+        return cls(believed, of, *loads(believed, of))
+
+    @property
+    def unknowns(self) -> int:
+        """How many numbers the readings tell of: lots, factors, items and scales."""
+        return int(self.spread.shape[1] + len(self.prior.scale_sd))
+
+    @cached_property
+    def between(self) -> Matrix:
+        """The prior covariance of the loads, shape (M, M) [g2]."""
+        between: Matrix = self.spread @ self.spread.T
+        return between
 
 
 def loads(believed: Prior, of: Gathered) -> tuple[Matrix, Vector]:

@@ -9,10 +9,11 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from oaken_scale.core.build import Build, Load, Pan, Pedigree
+from oaken_scale.core.build import Build, Load, Pan
 from oaken_scale.core.prior import Vector
 from oaken_scale.core.quantity import OUNCE_G
 from oaken_scale.core.readings import gathered
+from oaken_scale.core.traits import traits
 
 EXPLAINED: Final = 2.5
 """A slip explains a reading that it brings within so many sigma: put right, one in eight would lie
@@ -233,9 +234,11 @@ def _left_on_or_off(build: Build, told: Prediction) -> Iterator[Tried]:
     loads = {load.item: load.count for load in told.pan.loads}
     samples = {sample.lot: sample.amount for sample in told.pan.samples}
     several = len(loads) + len(samples) > 1
-    count = np.array([loads.get(item.id, 0.0) for item in build.items])
-    there = np.array([not item.retired for item in build.items], dtype=bool) | (count > 0)
-    glue = np.array([item.pedigree is Pedigree.JOINT for item in build.items], dtype=bool)
+    parts = traits(build.items)
+    count = np.zeros(len(build.items))
+    for id, on_pan in loads.items():
+        count[parts.at[id]] = on_pan
+    there, glue = parts.there | (count > 0), parts.joint
     off = (count == 0) & there
     among = {SlipKind.LEFT_ON: int(off.sum()), SlipKind.LEFT_OFF: int((count > 0).sum())}
     by = (1 + told.error) * np.where(off, 1.0, -count)
@@ -312,9 +315,9 @@ def _wrong_item(build: Build, told: Prediction) -> Iterator[Tried]:
     if len(told.pan.loads) != 1 or told.pan.samples:
         return
     (load,) = told.pan.loads
-    others = np.flatnonzero(
-        [item.id != load.item and not item.retired for item in build.items]
-    ).astype(np.intp)
+    parts = traits(build.items)
+    others = np.flatnonzero(parts.there)
+    others = others[others != parts.at[load.item]]
     alone = replace(
         told,
         expected_g=(1 + told.error) * told.pan.known_g,
@@ -343,14 +346,12 @@ def _glued(build: Build, told: Prediction) -> Iterator[Tried]:
     """Weighed again after glue was added: the listed glue that is not on the pan, or glue that
     nobody listed, on something that was weighed before."""
     here = {load.item for load in told.pan.loads}
-    groups = {item.assembly for item in build.items if item.id in here}
+    parts, items = traits(build.items), build.items
+    groups = {items[parts.at[id]].assembly for id in here}
     beads = [
-        (i, item)
-        for i, item in enumerate(build.items)
-        if item.pedigree is Pedigree.JOINT
-        and item.id not in here
-        and not item.retired
-        and item.assembly in groups
+        (i, items[i])
+        for i in parts.joints
+        if items[i].id not in here and items[i].assembly in groups
     ]
     for i, item in beads:
         by = 1 + told.error
@@ -383,7 +384,7 @@ def _pieces(build: Build, told: Prediction) -> Iterator[Tried]:
     if len(told.pan.loads) != 1 or told.pan.samples or told.pan.known_g:
         return
     (load,) = told.pan.loads
-    item = next(item for item in build.items if item.id == load.item)
+    item = build.items[traits(build.items).at[load.item]]
     counts = [each for each in (1.0, 1 / item.pieces) if abs(each - load.count) > 1e-9]
     counts = counts if item.pieces > 1 else []
     for count in counts:

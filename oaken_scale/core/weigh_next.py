@@ -10,11 +10,13 @@ from numpy.typing import NDArray
 from oaken_scale.core.answers import Flying
 from oaken_scale.core.assembly import WITHIN, membership
 from oaken_scale.core.balance import lever_arms
-from oaken_scale.core.build import Build, Pedigree, Scale, TargetKind
+from oaken_scale.core.build import Build, Item, Pedigree, Scale, TargetKind
 from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.lot import LotUnit
 from oaken_scale.core.prior import Matrix, Vector
+from oaken_scale.core.recall import recalled
 from oaken_scale.core.scale import FEW_STEPS, NEAR_CAPACITY, reading_doubt
+from oaken_scale.core.traits import traits
 from oaken_scale.core.verdict import Answer, Word
 
 NOT_ALONE: Final = (Pedigree.JOINT, Pedigree.COVERING, Pedigree.ALLOWANCE)
@@ -114,14 +116,10 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     spread = towards @ cov
     variance = np.einsum("gi,gi->g", spread, towards)
 
-    gone = _been_alone_or_glued(build, after) | _done_to(build)
-    gone |= np.array([item.host is not None for item in build.items], dtype=bool)
-    rows: list[tuple[int, float]] = [
-        (items.start + i, 1.0)
-        for i, item in enumerate(build.items)
-        if not item.retired and item.pedigree not in NOT_ALONE and not gone[i]
-    ]
-    rows = [row for row in rows if mean[row[0]] >= FEW_STEPS * scale.step_g]
+    parts = traits(build.items)
+    may = _listed(build.items) & parts.there & ~parts.host & ~parts.done
+    may &= ~_been_alone_or_glued(build, after) & (mean[items] >= FEW_STEPS * scale.step_g)
+    rows: list[tuple[int, float]] = [(items.start + i, 1.0) for i in np.flatnonzero(may).tolist()]
     used = (after.prior.uses != 0).any(axis=0)
     rows += [
         (lots.start + k, SAMPLE)
@@ -189,22 +187,23 @@ class _Group:
 def _together(build: Build, after: Posterior) -> list[_Group]:
     """Assemblies, and the plane as each loadout flies it, all of which has been on a pan before;
     and each part that something was done to, which is one piece with it."""
-    on_pan = after.rows[:, after.items] != 0
-    felt = on_pan.any(axis=0)
+    on_pan, parts = np.ascontiguousarray(after.of.loaded[:, after.items]), traits(build.items)
+    felt = np.asarray(on_pan.any(axis=0), dtype=bool)
     groups: list[tuple[str, NDArray[np.bool_]]] = []
     for loadout in build.loadouts or (None,):
         label = f"the whole plane, {loadout.name}" if loadout else "the whole plane"
         groups.append((label, np.array(build.aboard(loadout))))
-    for i in np.flatnonzero(_done_to(build)):
+    for i in np.flatnonzero(parts.host):
         host = build.items[i]
         inside = np.array([host.id in (item.id, item.host) for item in build.items])
-        inside &= [not item.retired for item in build.items]
+        inside &= parts.there
         felt = felt | inside
         groups.append((f"{host.name}, as it is now", inside))
     for name, members in zip(*membership(build.items), strict=True):
         if name:
             groups.append((f"{name.split(WITHIN)[-1]}, put together", members))
-    listed = np.array([item.pedigree not in NOT_ALONE for item in build.items], dtype=bool)
+    listed = _listed(build.items)
+    weighed = {row.tobytes() for row in on_pan}
     told = []
     # Of two names for the same things the narrower stands.
     alike = {inside.tobytes(): (name, inside) for name, inside in groups}
@@ -212,16 +211,16 @@ def _together(build: Build, after: Posterior) -> list[_Group]:
         there = np.flatnonzero(inside)
         if len(there) < 2 or not felt[inside & listed].all():
             continue
-        if not (on_pan == inside).all(axis=1).any():
+        if inside.tobytes() not in weighed:
             items = tuple(build.items[i].id for i in there)
             told.append(_Group(name, items, inside.astype(float)))
     return told
 
 
-def _done_to(build: Build) -> NDArray[np.bool_]:
-    """Which items carry something that was done to them, shape (N,)."""
-    hosts = {item.host for item in build.items if not item.retired}
-    return np.array([item.id in hosts and not item.retired for item in build.items], dtype=bool)
+@recalled(keep=8)
+def _listed(items: tuple[Item, ...]) -> NDArray[np.bool_]:
+    """Which items can lie on a pan by themselves, shape (N,)."""
+    return np.array([item.pedigree not in NOT_ALONE for item in items], dtype=bool)
 
 
 def _suggest_group(group: _Group, share: float, kind: TargetKind) -> Suggestion:
@@ -253,12 +252,9 @@ def _settled(answer: Answer) -> bool:
 
 def _been_alone_or_glued(build: Build, after: Posterior) -> NDArray[np.bool_]:
     """Which items were weighed alone, or as one piece with their glue, shape (N,)."""
-    on_pan = after.rows != 0
-    joint = np.zeros(on_pan.shape[1], dtype=bool)
-    joint[after.items] = [item.pedigree is Pedigree.JOINT for item in build.items]
-    one_piece = (on_pan & joint).any(axis=1) | after.alone
-    gone: NDArray[np.bool_] = on_pan[one_piece].any(axis=0)[after.items]
-    return gone
+    on_pan = after.of.loaded[:, after.items]
+    glued = on_pan[:, traits(build.items).joint].any(axis=1)
+    return np.asarray(on_pan[glued | after.of.alone].any(axis=0), dtype=bool)
 
 
 def _finest(build: Build) -> Scale:
