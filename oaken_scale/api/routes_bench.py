@@ -38,7 +38,7 @@ FRAMES_PER_S = 12
 """How often a simulated scale's display is sent on."""
 
 
-def benches(request: Request) -> Benches:
+async def benches(request: Request) -> Benches:
     """The pans that the application serves."""
     served: Benches = request.app.state.benches
     return served

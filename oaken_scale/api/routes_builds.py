@@ -46,7 +46,7 @@ Revision = Annotated[
 ]
 
 
-def workshop(request: Request) -> Workshop:
+async def workshop(request: Request) -> Workshop:
     """The workshop that the application serves."""
     served: Workshop = request.app.state.workshop
     return served

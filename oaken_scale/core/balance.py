@@ -139,7 +139,7 @@ def centre_of_gravity(
         return None
     centre = here @ where.xyz / placed_mass
     lever = (where.xyz - centre) * (aboard * where.placed)[:, None] / placed_mass
-    mass_variance = np.einsum("ik,ij,jk->k", lever, mass_cov, lever, optimize=True)
+    mass_variance = (lever * (mass_cov @ lever)).sum(axis=0)
     station_variance = float(((here / placed_mass * where.doubt) ** 2).sum())
     adrift = flying * ~where.placed / total
     spread = np.maximum(here @ (where.xyz - centre) ** 2 / placed_mass, 0.0)

@@ -11,9 +11,11 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from oaken_scale.core.build import Build, Habit, Pedigree
+from oaken_scale.core.build import Build, Habit, Item, Pedigree
 from oaken_scale.core.ledger import Posterior
 from oaken_scale.core.prior import HABITUAL, Prior, Vector, habit_of
+from oaken_scale.core.recall import recalled
+from oaken_scale.core.traits import traits
 
 TRIED: Final = 8
 """What the table of pedigrees is worth, in weighed items."""
@@ -99,7 +101,7 @@ def widths(
     """
     heard = {each.pedigree: each for each in build.habits}
     weighed = usual & (told > FELT)
-    of = np.array([PEDIGREES[item.pedigree] for item in build.items], dtype=np.intp)
+    of = pedigree_numbers(build.items)
     seen = {PEDIGREES[pedigree] for pedigree in heard} | set(of[usual].tolist())
     tallies: dict[Pedigree, _Tally] = {}
     for pedigree, number in PEDIGREES.items():
@@ -150,32 +152,49 @@ def _width(pedigree: Pedigree, tallies: dict[Pedigree, _Tally]) -> Width:
     )
 
 
-def widened(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> Prior:
-    """The prior with each pedigree's own doubt as wide as was learned; one that the builder gave
-    stays as it is."""
+def widening(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> tuple[Vector, Vector]:
+    """How many times as wide each item's own doubt is by what was learned of its pedigree, and with
+    how many degrees of freedom, both (N,); one that the builder gave stays as it is."""
     given = Width(1.0, np.inf, 1.0)
-    by = [
-        wide.get(item.pedigree, USUAL_WIDTH)
-        if usual and item.pedigree is not Pedigree.ALLOWANCE
-        else given
-        for item, usual in zip(build.items, believed.usual, strict=True)
+    table = [
+        given if pedigree is Pedigree.ALLOWANCE else wide.get(pedigree, USUAL_WIDTH)
+        for pedigree in PEDIGREES
     ]
-    table = np.array([(each.taken, each.freedom) for each in by], dtype=float).reshape(-1, 2)
-    return believed.widened(table[:, 0], table[:, 1])
+    of = pedigree_numbers(build.items)
+    by, freedom = (
+        np.array([(each.taken, each.freedom) for each in table], dtype=float)[of].reshape(-1, 2).T
+    )
+    usual = believed.usual
+    return np.where(usual, by, 1.0), np.where(usual, freedom, np.inf)
+
+
+@recalled(keep=8)
+def pedigree_numbers(items: tuple[Item, ...]) -> NDArray[np.intp]:
+    """Which pedigree each item has, by its place among them, shape (N,)."""
+    return np.array([PEDIGREES[item.pedigree] for item in items], dtype=np.intp)
+
+
+@recalled(keep=8)
+def _habits(items: tuple[Item, ...]) -> tuple[NDArray[np.intp], Vector]:
+    """Which shared factor each item has, -1 for none, and its stated figure [g], both (N,)."""
+    habits = [habit_of(item) for item in items]
+    return (
+        np.array([-1 if habit is None else habit for habit in habits], dtype=np.intp),
+        np.array([item.stated_g or 0.0 for item in items], dtype=float),
+    )
 
 
 def found(build: Build, after: Posterior, wide: dict[Pedigree, Width]) -> tuple[HabitFound, ...]:
     """How guesses and listings run on this build, where weighing told anything of it."""
-    habits = [habit_of(item) for item in build.items]
+    habits, stated = _habits(build.items)
     told = []
     for p, pedigree in enumerate(HABITUAL):
-        here = np.array([habit == p for habit in habits], dtype=bool)
+        here = habits == p
         weighed = here & (after.told > WEIGHED)
         if not weighed.any():
             continue
         at = after.factors.start + p
-        left = here & ~weighed & np.array([not i.retired for i in build.items], dtype=bool)
-        stated = np.array([item.stated_g or 0.0 for item in build.items])
+        left = here & ~weighed & traits(build.items).there
         told.append(
             HabitFound(
                 pedigree=pedigree,

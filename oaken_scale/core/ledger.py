@@ -12,8 +12,16 @@ import numpy as np
 
 from oaken_scale.core.build import Build
 from oaken_scale.core.prior import Matrix, Prior, Vector, prior
-from oaken_scale.core.readings import Gathered, Readings, gathered, loads
-from oaken_scale.core.settling import Settled, information, inverted, settle, whiten
+from oaken_scale.core.readings import Gathered, Readings, gathered
+from oaken_scale.core.settling import (
+    Settled,
+    diagonal_of_inverse,
+    information,
+    inverted,
+    settle,
+    solved,
+    whiten,
+)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -83,7 +91,7 @@ class Posterior:
         return list(zip((weights @ self.mass).tolist(), sd.tolist(), strict=True))
 
 
-def first_look(believed: Prior, of: Gathered, gone: Sequence[int] = ()) -> tuple[Vector, Vector]:
+def first_look(readings: Readings, gone: Sequence[int] = ()) -> tuple[Vector, Vector]:
     """How far each item lies from all that it shares, left out itself, in sigma (N,), and how much
     of its own doubt the readings take away, 0 to 1 (N,): linearised once, at the readings. Those
     that are ``gone`` say nothing.
@@ -92,16 +100,15 @@ def first_look(believed: Prior, of: Gathered, gone: Sequence[int] = ()) -> tuple
     i's own variance ``v_i`` and where it is pulled to ``u_i``, the readings took ``1 - v_i`` away,
     and ``t_i = u_i / sqrt(1 - v_i)``.
     """
+    of, believed = readings.of, readings.prior
     mean, variance = of.without(gone)
-    spread, load = loads(believed, of)
     kept = np.isfinite(variance)
-    sharpness = np.where(kept, 1 / np.sqrt(np.where(kept, variance, 1.0)), 0.0)
-    none = np.zeros(len(of.scale))
-    whitened = whiten(believed, spread, of.scale, mean, none, sharpness)
-    inverse = inverted(information(whitened))
-    start, states = len(believed.common_mean), spread.shape[1]
-    unit = inverse[start:states] @ (whitened.T @ ((mean - load) * sharpness))
-    told = np.clip(1 - np.diag(inverse)[start:states], 0.0, 1.0)
+    sharp = np.where(kept, 1 / np.sqrt(np.where(kept, variance, 1.0)), 0.0)
+    whitened = whiten(believed, readings.spread, of.scale, mean, np.zeros(len(kept)), sharp)
+    factor = information(whitened)
+    own = slice(len(believed.common_mean), readings.spread.shape[1])
+    unit = solved(factor, whitened.T @ ((mean - readings.load) * sharp))[own]
+    told = np.clip(1 - diagonal_of_inverse(factor)[own], 0.0, 1.0)
     return unit / np.sqrt(np.maximum(told, 1e-12)), told
 
 

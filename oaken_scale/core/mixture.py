@@ -14,7 +14,7 @@ import numpy as np
 
 from oaken_scale.core.build import Build, Item, Pan, Pedigree, Weighing
 from oaken_scale.core.doubt import DOUBTFUL, Doubt, freedom, gap_of, left_out, predicted, scatter
-from oaken_scale.core.habit import USUAL_WIDTH, Width, widened, widths
+from oaken_scale.core.habit import USUAL_WIDTH, Width, widening, widths
 from oaken_scale.core.ledger import Posterior, first_look, posterior
 from oaken_scale.core.prior import Matrix, Vector, prior
 from oaken_scale.core.readings import Readings, gathered, pan_row
@@ -177,26 +177,27 @@ def _weigh_alike(one: Item, other: Item) -> bool:
 
 
 def _estimate(build: Build) -> Estimate:
-    believed, of = prior(build), gathered(build)
-    if not of.sets:
-        wide = widths(build, believed.usual, *(np.zeros(len(build.items)),) * 2)
-        readings = Readings.under(widened(build, believed, wide), of)
-        after = posterior(readings, settle(readings, *of.without(())))
-        return Estimate(after, after, (Branch(1.0, (), after.mean, after.cov),), (), wide)
-    wide = widths(build, believed.usual, *first_look(believed, of))
-    told = _Look(build, Readings.under(widened(build, believed, wide), of), wide).told()
+    readings = Readings.under(prior(build), gathered(build))
+    nothing = np.zeros(len(build.items))
+    first = first_look(readings) if len(readings.of.count) else (nothing, nothing)
+    wide = widths(build, readings.prior.usual, *first)
+    told = _Look(build, _widened(build, readings, wide), wide).told()
     if told.doubts:
         out = {each.weighing for each in told.doubts}
         spoken = [each.id for each in build.weighings if each.set_aside is None]
         gone = [j for j, id in enumerate(spoken) if id in out]
-        again = widths(build, believed.usual, *first_look(believed, of, gone))
+        again = widths(build, readings.prior.usual, *first_look(readings, gone))
         if any(
             abs(again.get(p, USUAL_WIDTH).taken / wide.get(p, USUAL_WIDTH).taken - 1) > CHANGED
             for p in {*again, *wide}
         ):
-            anew = Readings.under(widened(build, believed, again), of)
-            told = _Look(build, anew, again).told()
+            told = _Look(build, _widened(build, readings, again), again).told()
     return told
+
+
+def _widened(build: Build, readings: Readings, wide: dict[Pedigree, Width]) -> Readings:
+    by, freedom = widening(build, readings.prior, wide)
+    return readings.widened(readings.prior.widened(by, freedom), by)
 
 
 @dataclass(frozen=True, slots=True, eq=False)

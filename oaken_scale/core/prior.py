@@ -1,6 +1,7 @@
 """What is believed of every mass before the first weighing."""
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 from typing import Final
 
 import numpy as np
@@ -36,7 +37,7 @@ HABITUAL: Final = tuple(SHARED)
 """The pedigrees whose figures have a factor in common, in the order of the state."""
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Prior:
     """Prior of the lot constants, the factors of guesses and listings, item masses, scale errors.
 
@@ -73,13 +74,13 @@ class Prior:
         """How much of each lot an item uses, shape (N, K) [units]."""
         return self.shares[:, : self.lots]
 
-    @property
+    @cached_property
     def mass(self) -> Vector:
         """Prior mean of each item's mass, shape (N,) [g]."""
         mean: Vector = self.stated + self.shares @ self.common_mean
         return mean
 
-    @property
+    @cached_property
     def mass_sd(self) -> Vector:
         """Prior doubt of each item's mass, all that it shares included, shape (N,) [g]."""
         sd: Vector = np.sqrt(self.own_sd**2 + (self.shares**2) @ (self.common_sd**2))

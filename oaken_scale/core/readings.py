@@ -62,7 +62,7 @@ class Gathered:
 
     def readings_of(self, pan: Pan) -> int:
         """How many active readings there are of what is on a pan, on any scale."""
-        scales = dict.fromkeys(self.scale.tolist())
+        scales = range(int(self.scale.max(initial=-1)) + 1)
         places = [self.sets[pan, k] for k in scales if (pan, k) in self.sets]
         return int(self.count[places].sum())
 
@@ -109,6 +109,8 @@ class _Gatherer:
     def gather(self, weighings: tuple[Weighing, ...]) -> Gathered:
         """The readings of a log."""
         last, done = self.last, 0
+        if last is not None and last[0] is weighings:
+            return last[1]
         if last is not None:
             done = len(last[0])
             if not (done <= len(weighings) and all(map(is_, last[0], weighings))):
@@ -216,7 +218,20 @@ class Readings:
     @classmethod
     def under(cls, believed: Prior, of: Gathered) -> "Readings":
         """Readings under a prior of the same build."""
-        return cls(believed, of, *loads(believed, of))
+        rows, start = of.rows, len(believed.common_mean)
+        spread = rows.copy()
+        spread[:, :start] += rows[:, start:] @ believed.shares
+        load = of.known_g + spread[:, :start] @ believed.common_mean
+        load += rows[:, start:] @ believed.stated
+        spread[:, :start] *= believed.common_sd
+        spread[:, start:] *= believed.own_sd
+        return cls(believed, of, spread, load)
+
+    def widened(self, believed: Prior, by: Vector) -> "Readings":
+        """The same under a prior whose items' own doubts are ``by`` (N,) so many times as wide."""
+        spread, start = self.spread.copy(), len(believed.common_mean)
+        spread[:, start:] *= by
+        return Readings(believed, self.of, spread, self.load)
 
     @property
     def unknowns(self) -> int:
@@ -228,14 +243,3 @@ class Readings:
         """The prior covariance of the loads, shape (M, M) [g2]."""
         between: Matrix = self.spread @ self.spread.T
         return between
-
-
-def loads(believed: Prior, of: Gathered) -> tuple[Matrix, Vector]:
-    """The sets' loads over unit deviations (M, K+P+N) and their prior means (M,) [g]."""
-    rows, start = of.rows, len(believed.common_mean)
-    spread = rows.copy()
-    spread[:, :start] += rows[:, start:] @ believed.shares
-    load = of.known_g + spread[:, :start] @ believed.common_mean + rows[:, start:] @ believed.stated
-    spread[:, :start] *= believed.common_sd
-    spread[:, start:] *= believed.own_sd
-    return spread, load

@@ -66,11 +66,7 @@ def sharpness(settled: Settled) -> Vector:
     what is left over the variance of the reading."""
     if settled.left is not None:
         return settled.left / np.where(np.isfinite(settled.variance), settled.variance, 1.0)
-    if settled.factor is None or not len(settled.factor):
-        return np.zeros(0)
-    inverse, _ = dtrtri(settled.factor, lower=1)
-    squares: Vector = np.einsum("ij,ij->j", inverse, inverse)
-    return squares
+    return np.zeros(0) if settled.factor is None else diagonal_of_inverse(settled.factor)
 
 
 def load_variance(readings: Readings, settled: Settled, s: int) -> float:
@@ -313,6 +309,15 @@ def solved(factor: Matrix, right: Vector) -> Vector:
         return right
     solution, _ = dpotrs(factor, right, lower=1)
     return np.asarray(solution, dtype=float)
+
+
+def diagonal_of_inverse(factor: Matrix) -> Vector:
+    """The diagonal of ``A^-1`` by a lower Cholesky factor of ``A``: squares down the columns of
+    ``L^-1``."""
+    if not len(factor):
+        return np.zeros(0)
+    inverse, _ = dtrtri(factor, lower=1)
+    return np.asarray(np.einsum("ij,ij->j", inverse, inverse), dtype=float)
 
 
 def inverted(factor: Matrix) -> Matrix:

@@ -6,8 +6,9 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.build import Build, Role
+from oaken_scale.core.build import Build, Item, Role
 from oaken_scale.core.ledger import Posterior
+from oaken_scale.core.recall import recalled
 
 WORTH_CURING_G: Final = 0.3
 """Less than this at a tip is not worth a strip of tape."""
@@ -54,17 +55,9 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
         (s.sections[-1].y_mm for s in build.surfaces if s.role is Role.WING and s.sections),
         default=0.0,
     )
-    by_name = {item.name.lower(): i for i, item in enumerate(build.items) if not item.retired}
     told = []
-    for i, item in enumerate(build.items):
-        side = _SIDE.search(item.name)
-        if item.retired or side is None or side[0].lower() not in ("left", "port"):
-            continue
-        other = item.name[: side.start()] + _OTHER[side[0].lower()] + item.name[side.end() :]
-        j = by_name.get(other.lower())
-        if j is None:
-            continue
-        here, there = item.station, build.items[j].station
+    for i, j in _pairs(build.items):
+        item, here, there = build.items[i], build.items[i].station, build.items[j].station
         if here is None or there is None:
             continue
         weigh = np.zeros(len(build.items))
@@ -76,3 +69,18 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
         sure = cure >= WORTH_CURING_G and abs(moment[0]) > 2 * moment[1]
         told.append(Twin(item.id, build.items[j].id, *heavier, *moment, cure if sure else None))
     return tuple(told)
+
+
+@recalled(keep=8)
+def _pairs(items: tuple[Item, ...]) -> tuple[tuple[int, int], ...]:
+    """The places of each left part and of its right twin."""
+    by_name = {item.name.lower(): i for i, item in enumerate(items) if not item.retired}
+    pairs = []
+    for i, item in enumerate(items):
+        side = _SIDE.search(item.name)
+        if item.retired or side is None or side[0].lower() not in ("left", "port"):
+            continue
+        other = item.name[: side.start()] + _OTHER[side[0].lower()] + item.name[side.end() :]
+        if other.lower() in by_name:
+            pairs.append((i, by_name[other.lower()]))
+    return tuple(pairs)
