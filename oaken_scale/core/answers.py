@@ -116,13 +116,13 @@ MATTERS: Final = 0.25
 def unchecked_scale(build: Build, after: Posterior, aboard: Vector) -> str | None:
     """The scale that felt most of what is aboard while no known weight was ever on it; None where
     every scale was checked. It shows in nothing that is weighed on it."""
-    checked = {w.scale for w in build.weighings if w.set_aside is None and w.pan.known_g > 0}
     on, scale = after.of.loaded[:, after.items], after.of.scale
+    checked = set(scale[after.of.known_g > 0].tolist())
     mass = aboard * after.mass
     grams = {
         k: float(on[scale == k].any(axis=0) @ mass)
         for k in dict.fromkeys(scale.tolist())
-        if build.scales[k].id not in checked
+        if k not in checked
     }
     most = max(grams, key=lambda k: grams[k], default=None)
     return build.scales[most].id if most is not None and grams[most] > 0 else None

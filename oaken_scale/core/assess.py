@@ -12,7 +12,7 @@ from oaken_scale.core.assembly import membership
 from oaken_scale.core.balance import CentreOfGravity, Stations, stations
 from oaken_scale.core.beam import Beam, beam
 from oaken_scale.core.budget import BudgetLine, budget_lines
-from oaken_scale.core.build import Build, Pan, Pedigree, Role
+from oaken_scale.core.build import Build, Item, Pan, Pedigree, Role
 from oaken_scale.core.checks import CheckTold, checked
 from oaken_scale.core.damp import Damp, damp
 from oaken_scale.core.doubt import Doubt, predicted
@@ -27,8 +27,10 @@ from oaken_scale.core.life import unchecked_since
 from oaken_scale.core.mixture import Estimate, estimate, solve
 from oaken_scale.core.prior import Vector
 from oaken_scale.core.proportions import Proportions, proportions
+from oaken_scale.core.recall import recalled
 from oaken_scale.core.scale import before_the_fact
 from oaken_scale.core.stages import SoFar, so_far
+from oaken_scale.core.traits import traits
 from oaken_scale.core.twins import Twin, twins
 from oaken_scale.core.verdict import Answer, Word, worst
 from oaken_scale.core.weigh_next import Suggestion, checks_of_scales, goals, rank
@@ -266,7 +268,7 @@ def assess(build: Build) -> Assessment:
             *_damp_notices(build, gained),
             *_drift_notices(build),
         ),
-        progress=_progress(build, items),
+        progress=_progress(build, after, items),
     )
 
 
@@ -391,27 +393,36 @@ def _balance_done(build: Build) -> float:
     return sum(done) / len(done)
 
 
-def _progress(build: Build, items: tuple[ItemMass, ...]) -> Progress:
-    active = [
-        (item, mass) for item, mass in zip(build.items, items, strict=True) if not item.retired
-    ]
+@recalled(keep=8)
+def _laid_out(items: tuple[Item, ...]) -> tuple[frozenset[str], bool]:
+    """The lots that parts on the plane use, and whether all of those parts have a place."""
+    active = [item for item in items if not item.retired]
+    used = frozenset(use.lot for item in active for use in item.uses)
+    placed = all(item.station or item.pedigree is Pedigree.ALLOWANCE for item in active)
+    return used, bool(active) and placed
+
+
+def _progress(build: Build, after: Posterior, items: tuple[ItemMass, ...]) -> Progress:
+    there, (used, placed) = traits(build.items).there, _laid_out(build.items)
     steps = (
         any(surface for surface in build.surfaces),
         bool(build.targets),
-        bool(active),
+        bool(there.any()),
         build.thrust is not None,
-        bool(active) and all(i.station or i.pedigree is Pedigree.ALLOWANCE for i, _ in active),
+        placed,
     )
-    total = sum(abs(mass.mass_g) for _, mass in active)
-    known = sum(
-        abs(mass.mass_g) for _, mass in active if mass.mark in (Mark.WEIGHED, Mark.DIFFERENCE)
-    )
-    used = {use.lot for item, _ in active for use in item.uses}
-    sampled = {sample.lot for each in build.weighings for sample in each.pan.samples}
-    told = {lot.id for lot in build.lots if lot.id in sampled or lot.elsewhere is not None}
+    grams = np.abs(after.mass) * there
+    known = [item.mark in (Mark.WEIGHED, Mark.DIFFERENCE) for item in items]
+    total = float(grams.sum())
+    sampled = np.asarray(after.of.loaded[:, after.lots].any(axis=0)).tolist()
+    told = {
+        lot.id
+        for lot, here in zip(build.lots, sampled, strict=True)
+        if here or lot.elsewhere is not None
+    }
     return Progress(
         plan=sum(steps) / len(steps),
         stock=len(used & told) / len(used) if used else 0.0,
-        bench=known / total if total else 0.0,
+        bench=float(grams @ np.array(known, dtype=float)) / total if total else 0.0,
         balance=_balance_done(build),
     )

@@ -9,6 +9,7 @@ from oaken_scale.core.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMa
 from oaken_scale.core.happening import Happening
 from oaken_scale.core.lot import Known, Lot, Use
 from oaken_scale.core.past import Past
+from oaken_scale.core.recall import recalled
 
 
 class Pedigree(StrEnum):
@@ -378,7 +379,12 @@ class Build:
         >>> build.aboard(Loadout("light", "Light"))
         (True, False)
         """
-        return tuple(
-            not item.retired and (loadout is None or not item.option or item.id in loadout.carries)
-            for item in self.items
-        )
+        return _aboard(self.items, loadout)
+
+
+@recalled(keep=32)
+def _aboard(items: tuple[Item, ...], loadout: Loadout | None) -> tuple[bool, ...]:
+    return tuple(
+        not item.retired and (loadout is None or not item.option or item.id in loadout.carries)
+        for item in items
+    )

@@ -4,7 +4,10 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Final
 
+import numpy as np
+
 from oaken_scale.core.build import Build, Weighing
+from oaken_scale.core.readings import gathered
 from oaken_scale.core.scale import reading_doubt
 
 SITTING: Final = timedelta(hours=12)
@@ -42,10 +45,11 @@ class Damp:
 def sampled_alone(build: Build) -> dict[str, list[Weighing]]:
     """The readings that held a sample of one lot and nothing else unknown, by lot."""
     alone: dict[str, list[Weighing]] = {}
-    for each in build.weighings:
-        pan = each.pan
-        if len(pan.samples) == 1 and not pan.loads and each.set_aside is None:
-            alone.setdefault(pan.samples[0].lot, []).append(each)
+    of = gathered(build)
+    for j in np.flatnonzero(np.asarray(of.loaded[:, : len(build.lots)].any(axis=1))[of.at]):
+        each = of.spoken[j]
+        if len(each.pan.samples) == 1 and not each.pan.loads:
+            alone.setdefault(each.pan.samples[0].lot, []).append(each)
     return alone
 
 

@@ -71,8 +71,7 @@ def leave_one_out(build: Build) -> LeftOut:
     """
     readings = Readings.under(prior(build), gathered(build))
     out = left_out(readings, settle(readings, *readings.of.without(())))
-    spoken = tuple(each for each in build.weighings if each.set_aside is None)
-    return LeftOut(spoken, readings.of.grams - out.gap, out.sd, out.t)
+    return LeftOut(readings.of.spoken, readings.of.grams - out.gap, out.sd, out.t)
 
 
 @dataclass(frozen=True, slots=True, eq=False)

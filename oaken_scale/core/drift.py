@@ -4,7 +4,10 @@ from collections import defaultdict
 from dataclasses import dataclass
 from typing import Final
 
+import numpy as np
+
 from oaken_scale.core.build import Build, Weighing
+from oaken_scale.core.readings import gathered
 from oaken_scale.core.scale import reading_doubt
 
 NOTICED: Final = 3.0
@@ -35,8 +38,10 @@ def drifts(build: Build) -> tuple[Drift, ...]:
     [('s', 0.95)]
     """
     checked: dict[tuple[str, float], list[Weighing]] = defaultdict(list)
-    for each in build.weighings:
-        if each.set_aside is None and not each.pan.loads and not each.pan.samples:
+    of = gathered(build)
+    for j in np.flatnonzero(~np.asarray(of.loaded.any(axis=1))[of.at]):
+        each = of.spoken[j]
+        if not each.pan.loads and not each.pan.samples:
             checked[each.scale, each.pan.known_g].append(each)
     doubt = {scale.id: reading_doubt(scale) for scale in build.scales}
     told = []

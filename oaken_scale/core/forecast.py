@@ -109,8 +109,10 @@ def behind(
     """
     share = _shares(after, aboard)
     makeup = []
-    for mark in Mark:
-        of = aboard * np.array([each is mark for each in marks], dtype=float)
+    order = {mark: k for k, mark in enumerate(Mark)}
+    known = np.array([order[mark] for mark in marks], dtype=np.intp)
+    for mark, k in order.items():
+        of = aboard * (known == k)
         if of.any():
             makeup.append(Makeup(mark, float(of @ after.mass), float(of @ share)))
     mass = float(aboard @ (after.mass * where.placed))

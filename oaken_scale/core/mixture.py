@@ -184,8 +184,7 @@ def _estimate(build: Build) -> Estimate:
     told = _Look(build, _widened(build, readings, wide), wide).told()
     if told.doubts:
         out = {each.weighing for each in told.doubts}
-        spoken = [each.id for each in build.weighings if each.set_aside is None]
-        gone = [j for j, id in enumerate(spoken) if id in out]
+        gone = [j for j, each in enumerate(readings.of.spoken) if each.id in out]
         again = widths(build, readings.prior.usual, *first_look(readings, gone))
         if any(
             abs(again.get(p, USUAL_WIDTH).taken / wide.get(p, USUAL_WIDTH).taken - 1) > CHANGED
@@ -239,7 +238,7 @@ class _Look:
 
     def __init__(self, build: Build, readings: Readings, wide: dict[Pedigree, Width]) -> None:
         self.build, self.readings, self.wide = build, readings, wide
-        self.spoken = tuple(each for each in build.weighings if each.set_aside is None)
+        self.spoken = readings.of.spoken
         self.open = np.array([not each.accepted for each in self.spoken], dtype=bool)
 
     def told(self) -> Estimate:

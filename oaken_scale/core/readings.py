@@ -34,10 +34,11 @@ class Gathered:
     the ledger's cost grows with the things weighed, not with the log. Of the sets: ``rows``
     (M, K+P+N), ``scale`` (M,), ``known_g`` (M,), ``mean_g`` (M,) and ``count`` (M,) of their
     readings, ``noise`` (M,) ``r^2`` of one reading [g2]. ``at`` (J,) is each reading's set and
-    ``grams`` (J,) what it read, in the order of the log. ``sets`` gives each set's place by its
-    pan and scale.
+    ``grams`` (J,) what it read, in the order of the log. ``spoken`` are the active readings, in
+    that order, and ``sets`` gives each set's place by its pan and scale.
     """
 
+    spoken: tuple[Weighing, ...]
     sets: dict[tuple[Pan, int], int]
     at: NDArray[np.intp]
     grams: Vector
@@ -123,9 +124,10 @@ class _Gatherer:
         """So many readings more; all of them, in the order of the log, give the same figures."""
         sets = dict(before.sets) if before else {}
         seen: dict[tuple[int, str], int] = {}
-        at, grams = [], []
+        at, grams, spoken = [], [], []
         for each in weighings:
             if each.set_aside is None:
+                spoken.append(each)
                 same = (id(each.pan), each.scale)
                 number = seen.get(same)
                 if number is None:
@@ -147,6 +149,7 @@ class _Gatherer:
             known = np.append(before.known_g, known)
         count = np.bincount(where, minlength=len(sets)).astype(float)
         return Gathered(
+            spoken=(*(before.spoken if before else ()), *spoken),
             sets=sets,
             at=where,
             grams=read,
