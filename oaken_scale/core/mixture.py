@@ -30,7 +30,7 @@ from oaken_scale.core.slips import (
     tried,
 )
 
-UNEASY: Final = 2.5
+UNEASY: Final = 1.5
 """A reading nearer than this to what the rest predicts is believed without looking further."""
 
 LOOKED_AT: Final = 6

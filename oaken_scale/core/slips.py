@@ -155,8 +155,10 @@ def log_chance(told: Prediction) -> float:
     doubt of what is expected was itself learned from few."""
     if told.freedom == inf:
         return log(1 - NAMED - UNNAMED) + _log_density(told.gap, told.variance)
-    n, t = told.freedom, told.gap
-    scale = lgamma((n + 1) / 2) - lgamma(n / 2) - 0.5 * log(n * pi * told.variance)
+    n = told.freedom
+    square = told.variance * (n - 2) / n  # of the t's own scale: its variance is n/(n - 2) times
+    t = (told.reading_g - told.expected_g) / square**0.5
+    scale = lgamma((n + 1) / 2) - lgamma(n / 2) - 0.5 * log(n * pi * square)
     return log(1 - NAMED - UNNAMED) + scale - (n + 1) / 2 * log1p(t * t / n)
 
 
