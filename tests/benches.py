@@ -188,3 +188,13 @@ def reckon(build: Build) -> tuple:  # noqa: PLR0912
 def with_readings(build: Build, *weighings: Weighing) -> Build:
     """The build with more readings in its log."""
     return replace(build, weighings=(*build.weighings, *weighings))
+
+
+def accepted(build: Build) -> Build:
+    """The build with every reading accepted: no slip is weighed up, the ledger stands alone.
+
+    A slip is one of the many things that could have been left on, in grams of this display: its
+    share hangs on how many those are, and on the unit.
+    """
+    log = tuple(replace(each, accepted=True) for each in build.weighings)
+    return replace(build, weighings=log)

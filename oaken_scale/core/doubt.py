@@ -69,7 +69,7 @@ def leave_one_out(build: Build) -> LeftOut:
     >>> round(float(leave_one_out(build).t[0]), 3)
     2.141
     """
-    readings = Readings.under(prior(build), gathered(build))
+    readings = Readings(prior(build), gathered(build))
     out = left_out(readings, settle(readings, *readings.of.without(())))
     return LeftOut(readings.of.spoken, readings.of.grams - out.gap, out.sd, out.t)
 

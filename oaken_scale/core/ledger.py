@@ -11,17 +11,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from oaken_scale.core.build import Build
+from oaken_scale.core.information import Information, diagonal_of_inverse, inverted, solved
 from oaken_scale.core.prior import Matrix, Prior, Vector, prior
 from oaken_scale.core.readings import Gathered, Readings, gathered
-from oaken_scale.core.settling import (
-    Settled,
-    diagonal_of_inverse,
-    information,
-    inverted,
-    settle,
-    solved,
-    whiten,
-)
+from oaken_scale.core.settling import Settled, settle
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -102,12 +95,10 @@ def first_look(readings: Readings, gone: Sequence[int] = ()) -> tuple[Vector, Ve
     """
     of, believed = readings.of, readings.prior
     mean, variance = of.without(gone)
-    kept = np.isfinite(variance)
-    sharp = np.where(kept, 1 / np.sqrt(np.where(kept, variance, 1.0)), 0.0)
-    whitened = whiten(believed, readings.spread, of.scale, mean, np.zeros(len(kept)), sharp)
-    factor = information(whitened)
-    own = slice(len(believed.common_mean), readings.spread.shape[1])
-    unit = solved(factor, whitened.T @ ((mean - readings.load) * sharp))[own]
+    tells, none = Information(believed, of, variance), np.zeros(of.scales)
+    factor = tells.factor(none, mean)
+    own = slice(len(believed.common_mean), of.rows.shape[1])
+    unit = solved(factor, tells.pull(none, mean, mean - readings.load))[own]
     told = np.clip(1 - diagonal_of_inverse(factor)[own], 0.0, 1.0)
     return unit / np.sqrt(np.maximum(told, 1e-12)), told
 
@@ -119,31 +110,19 @@ def posterior(readings: Readings, settled: Settled) -> Posterior:
     ``u ~ N(0, I)``, where the matrix to factor, ``I + B'B``, stays well conditioned however often a
     set is weighed: ``Cov = D (I + B'B)^-1 D'``.
     """
-    believed = readings.prior
-    states, scales = readings.of.rows.shape[1], len(believed.scale_sd)
-    start = len(believed.common_mean)
-    off = (1 + settled.error)[readings.of.scale]
-    unit = readings.spread.T @ (off * settled.pull)
-    deviation = np.concatenate([unit, np.zeros(scales)])
-    mean = _prior_mean(believed) + _spread(believed, deviation[:, None])[:, 0]
-    mean[states:] = settled.error
-    inverse = settled.inverse
-    if inverse is None:
-        kept = np.isfinite(settled.variance)
-        whitened = whiten(
-            believed,
-            readings.spread[kept],
-            readings.of.scale[kept],
-            settled.load[kept],
-            settled.error[readings.of.scale][kept],
-            1 / np.sqrt(settled.variance[kept]),
-        )
-        inverse = inverted(information(whitened))
-    left = np.diag(inverse)[start:states]
-    told = np.clip(1 - left, 0.0, 1.0)
-    own = unit[start:] / np.sqrt(np.maximum(told, 1e-12))
-    cov = _spread(believed, _spread(believed, inverse).T)
-    return Posterior(believed, readings.of, mean, cov, own, told)
+    believed, of = readings.prior, readings.of
+    items = slice(len(believed.common_mean), of.rows.shape[1])
+    unit = believed.pulled(((1 + settled.error)[of.scale] * settled.pull) @ of.rows)
+    mean = np.concatenate([believed.common_mean, believed.mass, settled.error])
+    mean[: items.stop] += believed.deviation(unit)
+    cov, told = settled.cov, settled.told
+    if cov is None or told is None:
+        tells = Information(believed, of, settled.variance)
+        inverse = inverted(tells.factor(settled.error, settled.load))
+        cov, told = believed.spread(believed.spread(inverse).T), 1 - np.diag(inverse)
+    told = np.clip(told[items], 0.0, 1.0)
+    own = unit[items] / np.sqrt(np.maximum(told, 1e-12))
+    return Posterior(believed, of, mean, cov, own, told)
 
 
 def solve(build: Build, believed: Prior | None = None) -> Posterior:
@@ -168,22 +147,5 @@ def solve(build: Build, believed: Prior | None = None) -> Posterior:
     >>> round(float(after.mean[0]), 3), after.mass.round(3).tolist()
     (4.992, [90.2, 24.959])
     """
-    readings = Readings.under(prior(build) if believed is None else believed, gathered(build))
+    readings = Readings(prior(build) if believed is None else believed, gathered(build))
     return posterior(readings, settle(readings, *readings.of.without(())))
-
-
-def _prior_mean(believed: Prior) -> Vector:
-    """Prior mean of the whole state, shape (K+P+N+S,)."""
-    return np.concatenate([believed.common_mean, believed.mass, np.zeros(len(believed.scale_sd))])
-
-
-def _spread(believed: Prior, unit: Matrix) -> Matrix:
-    """Turn unit deviations into deviations of the state: ``D unit``, with ``D D'`` the prior.
-
-    ``unit`` has shape (K+P+N+S, any); D is diagonal but for the parts' share in what is common.
-    """
-    start, items = len(believed.common_sd), len(believed.own_sd)
-    common = believed.common_sd[:, None] * unit[:start]
-    own = believed.own_sd[:, None] * unit[start : start + items]
-    error = believed.scale_sd[:, None] * unit[start + items :]
-    return np.vstack([common, believed.shares @ common + own, error])

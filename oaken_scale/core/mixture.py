@@ -33,6 +33,10 @@ from oaken_scale.core.slips import (
 UNEASY: Final = 1.5
 """A reading nearer than this to what the rest predicts is believed without looking further."""
 
+TIGHT: Final = 4.0
+"""One that the rest predicts within so many times the scale's own doubt is believed up to where it
+is doubtful: whether it is right moves the answer by less than the scale's doubt does."""
+
 LOOKED_AT: Final = 6
 """So many of the readings farthest off are looked at, each settled anew without it."""
 
@@ -177,7 +181,7 @@ def _weigh_alike(one: Item, other: Item) -> bool:
 
 
 def _estimate(build: Build) -> Estimate:
-    readings = Readings.under(prior(build), gathered(build))
+    readings = Readings(prior(build), gathered(build))
     nothing = np.zeros(len(build.items))
     first = first_look(readings) if len(readings.of.count) else (nothing, nothing)
     wide = widths(build, readings.prior.usual, *first)
@@ -196,7 +200,7 @@ def _estimate(build: Build) -> Estimate:
 
 def _widened(build: Build, readings: Readings, wide: dict[Pedigree, Width]) -> Readings:
     by, freedom = widening(build, readings.prior, wide)
-    return readings.widened(readings.prior.widened(by, freedom), by)
+    return Readings(readings.prior.widened(by, freedom), readings.of)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -315,7 +319,9 @@ class _Look:
         gaps = left_out(self.readings, node.settled)
         off = np.abs(gaps.t) * self.open
         off[list(node.gone)] = 0.0
-        order = [int(j) for j in np.argsort(-off, kind="stable")[:LOOKED_AT] if off[j] > UNEASY]
+        noise = np.sqrt(self.readings.of.noise[self.readings.of.at])
+        off[off <= np.where(gaps.sd < TIGHT * noise, DOUBTFUL, UNEASY)] = 0.0
+        order = [int(j) for j in np.argsort(-off, kind="stable")[:LOOKED_AT] if off[j] > 0]
         if wanted is not None and wanted not in order:
             order.append(wanted)
         groups, far = [], []

@@ -86,6 +86,51 @@ class Prior:
         sd: Vector = np.sqrt(self.own_sd**2 + (self.shares**2) @ (self.common_sd**2))
         return sd
 
+    @cached_property
+    def _in_common(self) -> Matrix:
+        """Each item's share of unit deviations of what is common, shape (N, K+P) [g]."""
+        in_common: Matrix = self.shares * self.common_sd
+        return in_common
+
+    def deviation(self, unit: Vector) -> Vector:
+        """``D u``: unit deviations (K+P+N,) as deviations of the lots, factors and items."""
+        start = len(self.common_sd)
+        common, own = unit[:start], unit[start:]
+        return np.concatenate(
+            [self.common_sd * common, self._in_common @ common + self.own_sd * own]
+        )
+
+    def pulled(self, states: Vector) -> Vector:
+        """``D' s``: pulls on lots, factors and items (K+P+N,) as pulls on unit deviations."""
+        start = len(self.common_sd)
+        own = states[start:]
+        common = self.common_sd * states[:start] + own @ self._in_common
+        return np.concatenate([common, self.own_sd * own])
+
+    def folded(self, product: Matrix) -> Matrix:
+        """``D' A D`` of a symmetric matrix over lots, factors and items (K+P+N square)."""
+        start = len(self.common_sd)
+        right = np.empty_like(product)
+        right[:, :start] = (
+            product[:, :start] * self.common_sd + product[:, start:] @ self._in_common
+        )
+        right[:, start:] = product[:, start:] * self.own_sd
+        folded = np.empty_like(product)
+        folded[:start] = self.common_sd[:, None] * right[:start] + self._in_common.T @ right[start:]
+        folded[start:] = self.own_sd[:, None] * right[start:]
+        return folded
+
+    def spread(self, unit: Matrix) -> Matrix:
+        """``D`` over the whole state, scale errors too: unit deviations (K+P+N+S, any) as
+        deviations of it."""
+        start, states = len(self.common_sd), len(self.common_sd) + len(self.own_sd)
+        whole = np.empty_like(unit)
+        whole[:start] = self.common_sd[:, None] * unit[:start]
+        whole[start:states] = self.own_sd[:, None] * unit[start:states]
+        whole[start:states] += self._in_common @ unit[:start]
+        whole[states:] = self.scale_sd[:, None] * unit[states:]
+        return whole
+
     def widened(self, by: Vector, freedom: Vector) -> "Prior":
         """The same with each item's own doubt ``by`` so many times as wide, learned with so many
         degrees of ``freedom``, both (N,)."""

@@ -44,10 +44,31 @@ class Gathered:
     grams: Vector
     rows: Matrix
     scale: NDArray[np.intp]
+    scales: int
+    """How many scales there are."""
     known_g: Vector
     mean_g: Vector
     count: Vector
     noise: Vector
+
+    @cached_property
+    def variance(self) -> Vector:
+        """The variance of each set's mean reading, shape (M,) [g2]."""
+        return self.noise / self.count
+
+    @cached_property
+    def products(self) -> list[Matrix]:
+        """:meth:`products_of` all readings."""
+        return self.products_of(1 / self.variance)
+
+    def products_of(self, weight: Vector) -> list[Matrix]:
+        """``H' W H`` of the sets on each scale, (K+P+N square); ``weight`` (M,) [1/g2]."""
+        products = []
+        for k in range(self.scales):
+            mine = slice(None) if self.scales == 1 else self.scale == k
+            rows = self.rows[mine]
+            products.append((rows * weight[mine, None]).T @ rows)
+        return products
 
     @cached_property
     def loaded(self) -> NDArray[np.bool_]:
@@ -63,15 +84,14 @@ class Gathered:
 
     def readings_of(self, pan: Pan) -> int:
         """How many active readings there are of what is on a pan, on any scale."""
-        scales = range(int(self.scale.max(initial=-1)) + 1)
-        places = [self.sets[pan, k] for k in scales if (pan, k) in self.sets]
+        places = [self.sets[pan, k] for k in range(self.scales) if (pan, k) in self.sets]
         return int(self.count[places].sum())
 
     def without(self, dropped: Sequence[int]) -> tuple[Vector, Vector]:
         """The sets' means [g] and the variances of those means [g2], some readings left out;
         the variance is infinite where none is left."""
         if not dropped:
-            return self.mean_g, self.noise / self.count
+            return self.mean_g, self.variance
         count, total = self.count.copy(), self.mean_g * self.count
         for j in dropped:
             count[self.at[j]] -= 1
@@ -155,6 +175,7 @@ class _Gatherer:
             grams=read,
             rows=rows,
             scale=scale,
+            scales=len(self.noise),
             known_g=known,
             mean_g=np.bincount(where, read, len(sets)) / np.maximum(count, 1),
             count=count,
@@ -207,39 +228,32 @@ def _columns(
 
 @dataclass(frozen=True, eq=False)
 class Readings:
-    """A build's readings as equations ``y = (1 + gamma) load + e``, under a prior.
-
-    ``load`` (M,) is the prior mean of each set's load [g], ``spread`` (M, K+P+N) the loads over
-    unit deviations of the prior.
-    """
+    """A build's readings as equations ``y = (1 + gamma) load + e``, under a prior."""
 
     prior: Prior
     of: Gathered
-    spread: Matrix
-    load: Vector
-
-    @classmethod
-    def under(cls, believed: Prior, of: Gathered) -> "Readings":
-        """Readings under a prior of the same build."""
-        rows, start = of.rows, len(believed.common_mean)
-        spread = rows.copy()
-        spread[:, :start] += rows[:, start:] @ believed.shares
-        load = of.known_g + spread[:, :start] @ believed.common_mean
-        load += rows[:, start:] @ believed.stated
-        spread[:, :start] *= believed.common_sd
-        spread[:, start:] *= believed.own_sd
-        return cls(believed, of, spread, load)
-
-    def widened(self, believed: Prior, by: Vector) -> "Readings":
-        """The same under a prior whose items' own doubts are ``by`` (N,) so many times as wide."""
-        spread, start = self.spread.copy(), len(believed.common_mean)
-        spread[:, start:] *= by
-        return Readings(believed, self.of, spread, self.load)
 
     @property
     def unknowns(self) -> int:
         """How many numbers the readings tell of: lots, factors, items and scales."""
-        return int(self.spread.shape[1] + len(self.prior.scale_sd))
+        return int(self.of.rows.shape[1] + len(self.prior.scale_sd))
+
+    @cached_property
+    def load(self) -> Vector:
+        """The prior mean of each set's load, shape (M,) [g]."""
+        mean = np.concatenate([self.prior.common_mean, self.prior.mass])
+        load: Vector = self.of.known_g + self.of.rows @ mean
+        return load
+
+    @cached_property
+    def spread(self) -> Matrix:
+        """The loads over unit deviations of the prior, shape (M, K+P+N) [g]."""
+        start = len(self.prior.common_mean)
+        spread = self.of.rows.copy()
+        spread[:, :start] += self.of.rows[:, start:] @ self.prior.shares
+        spread[:, :start] *= self.prior.common_sd
+        spread[:, start:] *= self.prior.own_sd
+        return spread
 
     @cached_property
     def between(self) -> Matrix:

@@ -11,10 +11,9 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 from scipy.linalg import cho_solve, cholesky, solve_triangular
-from scipy.linalg.blas import dsyrk
-from scipy.linalg.lapack import dpotrf, dpotri, dpotrs, dtrtri
 
-from oaken_scale.core.prior import Matrix, Prior, Vector
+from oaken_scale.core.information import Information, diagonal_of_inverse, inverted, solved
+from oaken_scale.core.prior import Matrix, Vector
 from oaken_scale.core.readings import Readings
 
 SETTLED: Final = 1e-7
@@ -46,9 +45,9 @@ class Settled:
     ``load`` (M,) [g] the scales' errors and the loads there, ``variance`` (M,) the variance of each
     set's mean reading [g2]. ``log_evidence`` is the logarithm of how likely the sets' means are, by
     Laplace's method there. ``factor`` (M, M) is the lower Cholesky factor of ``P`` at the settled
-    point, None where it settled in the information form: then ``inverse`` is the covariance of the
-    unit deviations (K+P+N+S square) and ``left`` (M,) the share of a set's variance that its own
-    reading did not take away.
+    point, None where it settled in the information form: then ``cov`` is the covariance of the
+    whole state (K+P+N+S square), ``told`` (K+P+N+S,) how much of each unit deviation's variance was
+    taken away, and ``left`` (M,) the share of a set's variance that its own reading did not take.
     """
 
     pull: Vector
@@ -56,8 +55,9 @@ class Settled:
     load: Vector
     variance: Vector
     log_evidence: float
-    factor: Matrix | None
-    inverse: Matrix | None = None
+    factor: Matrix | None = None
+    cov: Matrix | None = None
+    told: Vector | None = None
     left: Vector | None = None
 
 
@@ -74,12 +74,12 @@ def load_variance(readings: Readings, settled: Settled, s: int) -> float:
     variance of that, its own noise apart [g2]."""
     of, k = readings.of, int(readings.of.scale[s])
     off = 1 + settled.error[of.scale]
+    if settled.cov is not None:
+        row = np.zeros(len(settled.cov))
+        row[: of.rows.shape[1]] = off[s] * of.rows[s]
+        row[of.rows.shape[1] + k] = settled.load[s]
+        return float(row @ settled.cov @ row)
     sd = readings.prior.scale_sd[k]
-    if settled.inverse is not None:
-        row = np.zeros(len(settled.inverse))
-        row[: readings.spread.shape[1]] = off[s] * readings.spread[s]
-        row[readings.spread.shape[1] + k] = sd * settled.load[s]
-        return float(row @ settled.inverse @ row)
     across = off[s] * readings.between[s] * off
     across = across + np.where(of.scale == k, sd**2 * settled.load * settled.load[s], 0.0)
     kept = across * np.isfinite(settled.variance)
@@ -157,47 +157,48 @@ def _by_unknowns(
 ) -> Settled | None:
     """Settle in the information form; None where it does not, or where it would lose digits.
 
-    Over unit deviations ``u`` of the unknowns and ``v`` of the scales' errors the most probable
-    point has ``J' (y - (1 + gamma) load) / r = (u, v)``; it is refined with two factorisations of
-    ``I + J'J`` until no load moves.
+    The most probable point has ``J' R^-1/2 (y - (1 + gamma) load) = (u, v)``; it is refined with
+    two factorisations of ``I + J'J`` until no load moves.
     """
     of, believed = readings.of, readings.prior
-    kept, states = np.isfinite(variance), readings.spread.shape[1]
-    sharp = np.where(kept, 1 / np.sqrt(np.where(kept, variance, 1.0)), 0.0)
-    scales, count = believed.scale_sd, len(believed.scale_sd)
-    error, load = (np.zeros(count), mean_g) if near is None else (near.error, near.load)
-    deviation = np.zeros(states + count)
-    step = None
+    tells = Information(believed, of, variance)
+    states, sharp = of.rows.shape[1], np.sqrt(tells.weight)
+    error, load = (np.zeros(of.scales), mean_g) if near is None else (near.error, near.load)
+    residual = mean_g - (1 + error)[of.scale] * readings.load + error[of.scale] * load
+    deviation = np.zeros(states + of.scales)
     for tries in range(REFINED):
         if tries in (0, 2):  # the second one is near enough for all that follow
-            whitened = whiten(believed, readings.spread, of.scale, load, error[of.scale], sharp)
-            factor = information(whitened)
-        if step is None:
-            first = mean_g - (1 + error)[of.scale] * readings.load + error[of.scale] * load
-            step = whitened.T @ (first * sharp)
+            factor, about = tells.factor(error, load), (error, load)
+        step = tells.pull(error, load, residual) - deviation
         deviation = deviation + solved(factor, step)
-        before, load = load, readings.load + readings.spread @ deviation[:states]
-        error = scales * deviation[states:]
-        off = (1 + error)[of.scale]
-        residual = (mean_g - off * load) * sharp
+        before = load
+        load = readings.load + of.rows @ believed.deviation(deviation[:states])
+        error = believed.scale_sd * deviation[states:]
+        residual = mean_g - (1 + error)[of.scale] * load
         if float((np.abs(load - before) * sharp).max(initial=0.0)) < SETTLED:
             break
         if not np.abs(error).max(initial=0.0) < MOST_OFF:
             return None
-        step = -deviation
-        step[:states] += readings.spread.T @ (off * sharp * residual)
-        step[states:] += scales * np.bincount(of.scale, load * sharp * residual, count)
     else:
         return None
     inverse = inverted(factor)
-    left = 1 - ((whitened @ inverse) * whitened).sum(axis=1)
+    cov = believed.spread(believed.spread(inverse).T)
+    left = tells.left(cov, *about)
     if left.min(initial=1.0) < LEAST_LEFT:
         return None
-    square = float(residual @ residual + deviation @ deviation)
+    square = float((residual * sharp) @ (residual * sharp) + deviation @ deviation)
+    kept = tells.weight > 0
     halves = float(np.log(np.diag(factor)).sum() - np.log(sharp[kept]).sum())
     halves += 0.5 * np.log(2 * np.pi) * float(kept.sum())
     return Settled(
-        residual * sharp, error, load, variance, -0.5 * square - halves, None, inverse, left
+        residual * tells.weight,
+        error,
+        load,
+        variance,
+        -0.5 * square - halves,
+        left=left,
+        told=1 - np.diag(inverse),
+        cov=cov,
     )
 
 
@@ -252,35 +253,6 @@ def _searched(
     return pull, error, load
 
 
-def whiten(
-    believed: Prior,
-    spread: Matrix,
-    scale: NDArray[np.intp],
-    load: Vector,
-    error: Vector,
-    sharpness: Vector,
-) -> Matrix:
-    """Each set's reading over unit deviations of the whole state and in units of its noise, shape
-    (M, K+P+N+S); of its scale's ``error`` (M,) and its ``load`` (M,) [g], with ``sharpness`` (M,)
-    the inverse of its noise [1/g]."""
-    states, scales = spread.shape[1], len(believed.scale_sd)
-    whitened = np.zeros((len(load), states + scales))
-    np.multiply(spread, ((1 + error) * sharpness)[:, None], out=whitened[:, :states])
-    whitened[np.arange(len(load)), states + scale] = believed.scale_sd[scale] * load * sharpness
-    return whitened
-
-
-def information(whitened: Matrix) -> Matrix:
-    """Lower Cholesky factor of ``I + B'B``, which stays well conditioned however often a set is
-    weighed."""
-    information = dsyrk(1.0, whitened.T, lower=1)
-    information[np.diag_indices_from(information)] += 1.0
-    factor, failed = dpotrf(information, lower=1, overwrite_a=1)
-    if failed:
-        raise np.linalg.LinAlgError("the readings' information matrix is not positive definite")
-    return np.asarray(factor, dtype=float)
-
-
 def _dual_factor(
     readings: Readings, error: Vector, load: Vector, weight: Vector, kept: NDArray[np.bool_]
 ) -> Matrix:
@@ -301,30 +273,3 @@ def _dual_factor(
         total[out, out] = 1.0
     factor: Matrix = cholesky(total.T, lower=True, check_finite=False, overwrite_a=True)
     return factor
-
-
-def solved(factor: Matrix, right: Vector) -> Vector:
-    """``A^-1 b`` by a lower Cholesky factor of ``A``."""
-    if not len(right):
-        return right
-    solution, _ = dpotrs(factor, right, lower=1)
-    return np.asarray(solution, dtype=float)
-
-
-def diagonal_of_inverse(factor: Matrix) -> Vector:
-    """The diagonal of ``A^-1`` by a lower Cholesky factor of ``A``: squares down the columns of
-    ``L^-1``."""
-    if not len(factor):
-        return np.zeros(0)
-    inverse, _ = dtrtri(factor, lower=1)
-    return np.asarray(np.einsum("ij,ij->j", inverse, inverse), dtype=float)
-
-
-def inverted(factor: Matrix) -> Matrix:
-    """The inverse of what a lower Cholesky factor is of; both its halves."""
-    if not len(factor):
-        return factor.copy()
-    inverse, _ = dpotri(factor, lower=1)
-    whole: Matrix = inverse + inverse.T
-    whole[np.diag_indices_from(whole)] /= 2
-    return whole

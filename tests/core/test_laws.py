@@ -21,7 +21,7 @@ from oaken_scale.core.build import (
 )
 from oaken_scale.core.ledger import solve
 from oaken_scale.core.lot import Lot, LotUnit, Use
-from tests.benches import MORNING, random_build
+from tests.benches import MORNING, accepted, random_build
 
 SEEDS = st.integers(0, 200)
 few = settings(max_examples=20, deadline=None)
@@ -72,7 +72,7 @@ def test_another_unit_of_mass_changes_no_place_and_no_share(seed, k):
     floor = tuple(replace(item, doubt_g=None) for item in build.items if (item.stated_g or 9) > 4)
     kept = {item.id for item in floor}
     log = tuple(w for w in build.weighings if all(load.item in kept for load in w.pan.loads))
-    build = replace(build, items=floor, weighings=log)
+    build = accepted(replace(build, items=floor, weighings=log))
     one, other = assess(build), assess(heavier(build, k))
     assert other.loadouts[0].answers[0].value == pytest.approx(
         k * one.loadouts[0].answers[0].value, rel=1e-6
@@ -87,7 +87,7 @@ def test_another_unit_of_mass_changes_no_place_and_no_share(seed, k):
 @given(SEEDS)
 @few
 def test_a_thing_of_no_mass_changes_nothing(seed):
-    build = random_build(seed)
+    build = accepted(random_build(seed))
     nothing = Item("air", "Air", Pedigree.GUESS, stated_g=0.0, station=Station(5000.0))
     before, after = assess(build), assess(replace(build, items=(*build.items, nothing)))
     one, other = before.loadouts[0].answers[0], after.loadouts[0].answers[0]

@@ -10,7 +10,7 @@ from oaken_scale.core.build import Build, Item, Pan, Pedigree, Sample, Scale, We
 from oaken_scale.core.learned import combined, elsewhere, learned
 from oaken_scale.core.lot import Known, Lot, LotUnit, Use
 from oaken_scale.core.mixture import solve
-from tests.benches import MORNING, case_l, reading, with_readings
+from tests.benches import MORNING, accepted, case_l, reading, with_readings
 
 GLUE = Lot("glue", "Glue", LotUnit.M, 2.0, 0.6, rack="glue")
 EXACT = Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0)
@@ -56,9 +56,8 @@ def test_it_is_as_if_both_builds_stood_in_one_ledger():
     # The glue's own doubt is a share of its estimate, which what was learned moves, and how far the
     # parts lie from theirs widens it: state them, so that both ways have the same prior.
     def stated(build):
-        return replace(build, items=tuple(
-            replace(i, doubt_g=1.5) for i in build.items
-        ))  # fmt: skip
+        items = tuple(replace(i, doubt_g=1.5) for i in build.items)
+        return accepted(replace(build, items=items))
 
     together = solve(stated(both))
     apart = solve(elsewhere(stated(other), [("a", learned(stated(one)))]))
