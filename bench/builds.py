@@ -4,8 +4,8 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
-from oaken_scale.core.balancing import Ballast, BallastSpot
-from oaken_scale.core.build import (
+from oaken_scale.core.model.balancing import Ballast, BallastSpot
+from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
     Item,
@@ -24,7 +24,7 @@ from oaken_scale.core.build import (
     Thrust,
     Weighing,
 )
-from oaken_scale.core.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.lot import Lot, LotUnit, Use
 
 
 def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> Build:

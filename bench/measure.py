@@ -23,13 +23,14 @@ import httpx
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
 from bench.builds import made_up_build, to_be_balanced
 from oaken_scale.api.app import PAGES
-from oaken_scale.core.assess import assess, fly
-from oaken_scale.core.build import Build, Role, Section, Surface
-from oaken_scale.core.doubt import leave_one_out
-from oaken_scale.core.neutral_point import neutral_point
-from oaken_scale.core.outline import outlines
-from oaken_scale.core.readings import weighed_sets
-from oaken_scale.core.remedies import bench, remedies
+from oaken_scale.core.assess import assess
+from oaken_scale.core.geometry.neutral_point import neutral_point
+from oaken_scale.core.geometry.outline import outlines
+from oaken_scale.core.ledger.outliers import leave_one_out
+from oaken_scale.core.ledger.readings import weighed_sets
+from oaken_scale.core.model.build import Build, Role, Section, Surface
+from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.remedies import bench, remedies
 from oaken_scale.formats.build_file import dump, with_shared_pans
 from oaken_scale.formats.drawing import read_drawing
 

@@ -12,7 +12,11 @@ import numpy as np
 
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
 from oaken_scale.core.assess import assess
-from oaken_scale.core.build import (
+from oaken_scale.core.ledger.mixture import doubts, estimate
+from oaken_scale.core.ledger.outliers import leave_one_out
+from oaken_scale.core.ledger.prior import DOUBT, SHARED
+from oaken_scale.core.ledger.slips import SlipKind
+from oaken_scale.core.model.build import (
     Build,
     Container,
     Item,
@@ -24,11 +28,7 @@ from oaken_scale.core.build import (
     TargetKind,
     Weighing,
 )
-from oaken_scale.core.doubt import leave_one_out
-from oaken_scale.core.lot import Lot, LotUnit, Use
-from oaken_scale.core.mixture import doubts, estimate
-from oaken_scale.core.prior import DOUBT, SHARED
-from oaken_scale.core.slips import SlipKind
+from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from study.settling import compared
 
 SEED = 1080

@@ -5,7 +5,7 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
-from oaken_scale.core.build import (
+from oaken_scale.core.model.build import (
     Build,
     Item,
     Load,
@@ -16,7 +16,7 @@ from oaken_scale.core.build import (
     Station,
     Weighing,
 )
-from oaken_scale.core.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.lot import Lot, LotUnit, Use
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 

@@ -3,11 +3,12 @@
 import numpy as np
 import pytest
 
-from oaken_scale.core.assess import assess, fly
-from oaken_scale.core.beam import Heavy
-from oaken_scale.core.faults import faults
-from oaken_scale.core.remedies import what_would_fix
-from oaken_scale.core.schools import Arrangement, SchoolKind
+from oaken_scale.core.assess import assess
+from oaken_scale.core.model.faults import faults
+from oaken_scale.core.trim.beam import Heavy
+from oaken_scale.core.trim.cg_ranges import Arrangement, SchoolKind
+from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.remedies import what_would_fix
 from oaken_scale.demo.fleet import fleet
 
 PLANES = {plane.build.id: plane for plane in fleet()}

@@ -8,9 +8,9 @@ import pytest
 
 from oaken_scale.cli import main
 from oaken_scale.core.assess import assess
-from oaken_scale.core.build import Build
-from oaken_scale.core.doubt import leave_one_out
-from oaken_scale.core.shopping import shopping
+from oaken_scale.core.ledger.outliers import leave_one_out
+from oaken_scale.core.material.shopping import shopping
+from oaken_scale.core.model.build import Build
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.build_file import dump, load
 from tests.independent import Reckoning

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.faults import check
-from oaken_scale.core.ledger import solve
+from oaken_scale.core.ledger.posterior import solve
+from oaken_scale.core.model.faults import check
 from oaken_scale.demo.practice import PURPOSE, TRAY, practice
 from oaken_scale.formats.build_file import dump, load
 from study.settling import by_weigh_next, put_right, settled, settling

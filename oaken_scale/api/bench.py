@@ -7,11 +7,11 @@ from dataclasses import dataclass, field
 
 from oaken_scale.api.workshop import Workshop
 from oaken_scale.core.assess import Expected, expect
-from oaken_scale.core.build import Build, Pan, Scale
-from oaken_scale.core.faults import BuildFaultError, pan_faults
-from oaken_scale.core.prior import prior
-from oaken_scale.core.scale import shows_unloaded
-from oaken_scale.core.tare import odd_at_tare
+from oaken_scale.core.ledger.prior import prior
+from oaken_scale.core.ledger.scale import shows_unloaded
+from oaken_scale.core.ledger.tare import odd_at_tare
+from oaken_scale.core.model.build import Build, Pan, Scale
+from oaken_scale.core.model.faults import BuildFaultError, pan_faults
 from oaken_scale.devices.scale_line import ScaleLine, read_line
 from oaken_scale.devices.serial_scale import SerialScale
 from oaken_scale.devices.simulated_scale import SimulatedScale

@@ -11,17 +11,17 @@ from pydantic import Field, TypeAdapter
 from pydantic.dataclasses import dataclass as described_once
 
 from oaken_scale.api.bench import PanState
-from oaken_scale.core import build as core
-from oaken_scale.core import limits
 from oaken_scale.core.assess import Assessment, Outline
-from oaken_scale.core.doubt import Doubt
-from oaken_scale.core.faults import BuildFaultError, Fault
-from oaken_scale.core.forecast import Point
-from oaken_scale.core.joint_clock import Adhesive, adhesive
-from oaken_scale.core.news import News
-from oaken_scale.core.presets import Layout, Purpose
-from oaken_scale.core.quantity import QuantityError, parse
-from oaken_scale.core.verdict import Word
+from oaken_scale.core.flight.forecast import Point
+from oaken_scale.core.flight.verdict import Word
+from oaken_scale.core.ledger.outliers import Doubt
+from oaken_scale.core.material.joint_clock import Adhesive, adhesive
+from oaken_scale.core.model import build as core
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.presets import Layout, Purpose
+from oaken_scale.core.model.quantity import QuantityError, parse
+from oaken_scale.core.reading_effects import News
 from oaken_scale.devices.line_pattern import line_pattern
 from oaken_scale.formats import build_file as doc
 

@@ -10,17 +10,18 @@ from pydantic import Field, TypeAdapter
 from oaken_scale.api.documents import ASSESSMENT, BuildPatch, Opened, SettingAside
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, told
-from oaken_scale.core.answers import balance_axis
-from oaken_scale.core.assess import Assessment, assess, fly
-from oaken_scale.core.balancing import BalanceCheck, CheckKind
-from oaken_scale.core.beside import Beside, beside
-from oaken_scale.core.build import BalanceUnit, Build, Slide, Target, TargetKind
-from oaken_scale.core.checks import as_it_stands
-from oaken_scale.core.faults import BuildFaultError, Fault, check
-from oaken_scale.core.remedies import Remedies, applied, what_would_fix
-from oaken_scale.core.schools import SchoolKind
-from oaken_scale.core.wing import wing_figures
-from oaken_scale.core.wing_placement import WingPlace, wing_place, with_wing_at
+from oaken_scale.core.assess import Assessment, assess
+from oaken_scale.core.flight.metrics import balance_axis
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.model.build import BalanceUnit, Build, Slide, Target, TargetKind
+from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.trim.cg_ranges import SchoolKind
+from oaken_scale.core.trim.checks import as_it_stands
+from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.remedies import Remedies, applied, what_would_fix
+from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
+from oaken_scale.core.variant_comparison import Beside, beside
 from oaken_scale.formats import build_file as doc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["balance"])

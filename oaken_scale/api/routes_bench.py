@@ -24,13 +24,13 @@ from oaken_scale.api.documents import (
 )
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Shop, sharing, told
-from oaken_scale.core import limits
-from oaken_scale.core.balance import stations
-from oaken_scale.core.build import Pan
-from oaken_scale.core.doubt import Doubt
-from oaken_scale.core.forecast import Point, narrowing
-from oaken_scale.core.mixture import suspect
-from oaken_scale.core.wing import wing_figures
+from oaken_scale.core.flight.centre_of_gravity import stations
+from oaken_scale.core.flight.forecast import Point, narrowing
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.ledger.mixture import suspect
+from oaken_scale.core.ledger.outliers import Doubt
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.build import Pan
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["bench"])
 

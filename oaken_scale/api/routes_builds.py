@@ -21,12 +21,12 @@ from oaken_scale.api.documents import (
 )
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.workshop import Held, Workshop
-from oaken_scale.core import presets
-from oaken_scale.core.allowance import left_out, usual_share
-from oaken_scale.core.build import Build, Habit, Item, Pedigree, Scale, Target, TargetKind
-from oaken_scale.core.faults import check
-from oaken_scale.core.learned import habits_of
-from oaken_scale.core.lot import Known
+from oaken_scale.core.ledger.allowance import left_out, usual_share
+from oaken_scale.core.ledger.learned import habits_of
+from oaken_scale.core.model import presets
+from oaken_scale.core.model.build import Build, Habit, Item, Pedigree, Scale, Target, TargetKind
+from oaken_scale.core.model.faults import check
+from oaken_scale.core.model.lot import Known
 from oaken_scale.formats import build_file
 from oaken_scale.formats.apart import READER
 

@@ -9,9 +9,9 @@ from fastapi import APIRouter, Response
 from oaken_scale.api.documents import Meanwhile, NewJoint, Opened, free_id
 from oaken_scale.api.problems import documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Shop, told
-from oaken_scale.core.build import Build, Joint
-from oaken_scale.core.joining import seam
-from oaken_scale.core.joint_clock import meanwhile
+from oaken_scale.core.material.joining import seam
+from oaken_scale.core.material.joint_clock import meanwhile
+from oaken_scale.core.model.build import Build, Joint
 from oaken_scale.formats.build_file import JointTimesDoc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["joints"])

@@ -11,13 +11,14 @@ from pydantic import Field
 from oaken_scale.api.documents import ASSESSMENT, NewItem, Opened, free_id
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
-from oaken_scale.core import life, limits
-from oaken_scale.core.allowance import left_out, usual_share
 from oaken_scale.core.assess import Assessment, assess
-from oaken_scale.core.build import Build
-from oaken_scale.core.faults import BuildFaultError, Fault
-from oaken_scale.core.learned import habits_of
-from oaken_scale.core.stages import past_of
+from oaken_scale.core.changes import life
+from oaken_scale.core.flight.stages import past_of
+from oaken_scale.core.ledger.allowance import left_out, usual_share
+from oaken_scale.core.ledger.learned import habits_of
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.formats import build_file as doc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["life"])

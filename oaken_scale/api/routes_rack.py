@@ -18,12 +18,12 @@ from oaken_scale.api.stock_documents import (
     Whereabouts,
 )
 from oaken_scale.api.workshop import Change, Workshop
-from oaken_scale.core.build import Build
-from oaken_scale.core.drawer import Thing, expected, fitted
-from oaken_scale.core.learned import combined
-from oaken_scale.core.life import Act, moved_away
-from oaken_scale.core.lot import Known, Lot
-from oaken_scale.core.prior import together
+from oaken_scale.core.changes.life import Act, moved_away
+from oaken_scale.core.ledger.learned import combined
+from oaken_scale.core.ledger.prior import together
+from oaken_scale.core.material.drawer import Thing, expected, fitted
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.lot import Known, Lot
 
 router = APIRouter(prefix="/api/v1", tags=["stock"])
 

@@ -22,17 +22,17 @@ from oaken_scale.api.stock_documents import (
     TemplateArea,
 )
 from oaken_scale.api.workshop import Workshop
-from oaken_scale.core.alternatives import Comparison, compare, instead
-from oaken_scale.core.budget import budget_of, preset_budget
-from oaken_scale.core.build import Build, Item
-from oaken_scale.core.faults import BuildFaultError, Fault
-from oaken_scale.core.lot import Lot, LotKind, LotUnit
-from oaken_scale.core.mixture import solve
-from oaken_scale.core.outline import Candidate, Outlines
-from oaken_scale.core.placing import Cut, parts_from
-from oaken_scale.core.rack import stripped
-from oaken_scale.core.shape import template_area
-from oaken_scale.core.shopping import Shopping, shopping
+from oaken_scale.core.flight.budget import budget_of, preset_budget
+from oaken_scale.core.geometry.outline import Candidate, Outlines
+from oaken_scale.core.geometry.placing import Cut, parts_from
+from oaken_scale.core.geometry.shape import template_area
+from oaken_scale.core.ledger.mixture import solve
+from oaken_scale.core.material.rack import stripped
+from oaken_scale.core.material.shopping import Shopping, shopping
+from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.trim.alternatives import Comparison, compare, instead
 from oaken_scale.formats.apart import READER
 from oaken_scale.formats.build_file import BudgetDoc
 from oaken_scale.formats.shopping_csv import shopping_csv

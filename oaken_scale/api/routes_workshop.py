@@ -7,9 +7,9 @@ from fastapi import APIRouter, Query
 
 from oaken_scale.api.documents import Beginnings, Understood
 from oaken_scale.api.problems import ProblemError, documented
-from oaken_scale.core import presets
-from oaken_scale.core.joint_clock import ADHESIVES
-from oaken_scale.core.quantity import FACTORS, QuantityError, parse
+from oaken_scale.core.material.joint_clock import ADHESIVES
+from oaken_scale.core.model import presets
+from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
 from oaken_scale.formats.build_file import TargetDoc
 
 router = APIRouter(prefix="/api/v1", tags=["workshop"])

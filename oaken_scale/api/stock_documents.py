@@ -5,15 +5,16 @@ from typing import Annotated, Any, Final, Literal
 
 from pydantic import Field, TypeAdapter
 
-from oaken_scale.core import limits, shape
-from oaken_scale.core.alternatives import Comparison
-from oaken_scale.core.build import Reference, Station
-from oaken_scale.core.drawer import Thing, ThingKind
-from oaken_scale.core.lot import Faces, Known, Lot
-from oaken_scale.core.outline import Candidate, Outlines
-from oaken_scale.core.placing import Aft, Cut, Datum, Lie
-from oaken_scale.core.rack import LOT_DOUBT
-from oaken_scale.core.shopping import Shopping
+from oaken_scale.core.geometry import shape
+from oaken_scale.core.geometry.outline import Candidate, Outlines
+from oaken_scale.core.geometry.placing import Aft, Cut, Datum, Lie
+from oaken_scale.core.material.drawer import Thing, ThingKind
+from oaken_scale.core.material.rack import LOT_DOUBT
+from oaken_scale.core.material.shopping import Shopping
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.build import Reference, Station
+from oaken_scale.core.model.lot import Faces, Known, Lot
+from oaken_scale.core.trim.alternatives import Comparison
 from oaken_scale.formats import build_file as doc
 
 _Sized = Annotated[float, Field(ge=0.1, le=limits.STATION_MM, strict=True, allow_inf_nan=False)]

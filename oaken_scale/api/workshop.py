@@ -12,15 +12,15 @@ from pydantic import ValidationError
 
 from oaken_scale.api.events import Broadcast
 from oaken_scale.api.problems import ProblemError, no_such
-from oaken_scale.core import limits
 from oaken_scale.core.assess import Assessment, Notice, assess
-from oaken_scale.core.build import Build, Pan, Weighing
-from oaken_scale.core.drawer import Thing
-from oaken_scale.core.faults import BuildFaultError, Fault, check, weighing_faults
-from oaken_scale.core.learned import Learned, elsewhere, learned
-from oaken_scale.core.lot import Lot
-from oaken_scale.core.news import News, news
-from oaken_scale.core.rack import STARTER
+from oaken_scale.core.ledger.learned import Learned, elsewhere, learned
+from oaken_scale.core.material.drawer import Thing
+from oaken_scale.core.material.rack import STARTER
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.build import Build, Pan, Weighing
+from oaken_scale.core.model.faults import BuildFaultError, Fault, check, weighing_faults
+from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.reading_effects import News, news
 from oaken_scale.formats import build_file
 from oaken_scale.formats.wording import field_faults
 from oaken_scale.store import builds, drawer, log, rack, truth

@@ -7,34 +7,38 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.answers import Flying, flying, four_answers
-from oaken_scale.core.assembly import membership
-from oaken_scale.core.balance import CentreOfGravity, Stations, stations
-from oaken_scale.core.beam import Beam, beam
-from oaken_scale.core.budget import BudgetLine, budget_lines
-from oaken_scale.core.build import Build, Item, Pan, Pedigree, Role
-from oaken_scale.core.checks import CheckTold, checked
-from oaken_scale.core.damp import Damp, damp
-from oaken_scale.core.doubt import Doubt, predicted
-from oaken_scale.core.drift import drifts
-from oaken_scale.core.forecast import Behind, Lesson, Mark, behind, lessons
-from oaken_scale.core.habit import HabitFound, tells
-from oaken_scale.core.habit import found as habits_found
-from oaken_scale.core.item_masses import ItemMass, been_on_pan, item_masses
-from oaken_scale.core.joint_clock import JointTimes, joint_times
-from oaken_scale.core.ledger import Posterior
-from oaken_scale.core.life import unchecked_since
-from oaken_scale.core.mixture import Estimate, estimate, solve
-from oaken_scale.core.prior import Vector
-from oaken_scale.core.proportions import Proportions, proportions
-from oaken_scale.core.recall import recalled
-from oaken_scale.core.scale import before_the_fact
-from oaken_scale.core.stages import SoFar, so_far
-from oaken_scale.core.traits import traits
-from oaken_scale.core.twins import Twin, twins
-from oaken_scale.core.verdict import Answer, Word, worst
-from oaken_scale.core.weigh_next import Suggestion, checks_of_scales, goals, rank
-from oaken_scale.core.wing import WingFigures, area_dm2, plan_outline, side_outline, wing_figures
+from oaken_scale.core.flight.budget import BudgetLine, budget_lines
+from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
+from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
+from oaken_scale.core.flight.item_masses import ItemMass, item_masses
+from oaken_scale.core.flight.lateral_pairs import Twin, twins
+from oaken_scale.core.flight.metrics import four_answers
+from oaken_scale.core.flight.stages import SoFar, so_far
+from oaken_scale.core.flight.verdict import Answer, Word, worst
+from oaken_scale.core.flight.weigh_next import Suggestion, checks_of_scales, goals, rank
+from oaken_scale.core.geometry.proportions import Proportions, proportions
+from oaken_scale.core.geometry.wing import (
+    WingFigures,
+    area_dm2,
+    plan_outline,
+    side_outline,
+)
+from oaken_scale.core.ledger.assembly import membership
+from oaken_scale.core.ledger.drift import drifts
+from oaken_scale.core.ledger.habit import HabitFound, tells
+from oaken_scale.core.ledger.habit import found as habits_found
+from oaken_scale.core.ledger.mixture import solve
+from oaken_scale.core.ledger.moisture import Damp, damp
+from oaken_scale.core.ledger.outliers import Doubt, predicted
+from oaken_scale.core.ledger.posterior import Posterior
+from oaken_scale.core.ledger.scale import before_the_fact
+from oaken_scale.core.material.joint_clock import JointTimes, joint_times
+from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Role
+from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.traits import traits
+from oaken_scale.core.trim.beam import Beam, beam
+from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.unchecked import unchecked_since
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,47 +165,11 @@ class Expected:
 STRAINED: Final = 3.0
 """A scale error of more than this many times its doubt is not the scale's."""
 
-AS_BUILT: Final = ("as-built", "As built")
-"""The loadout of a build that names none: everything aboard."""
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Flown:
-    """A build's ledger, and the plane as each loadout flies it.
-
-    ``summed`` is the ledger of the weighings alone; ``after`` and ``where`` are the masses and the
-    stations with the checks of the balance. ``been`` (N,) says what has been on a pan.
-    """
-
-    estimate: Estimate
-    summed: Posterior
-    after: Posterior
-    where: Stations
-    wing: WingFigures | None
-    checks: tuple[CheckTold, ...]
-    been: Vector
-    planes: tuple[Flying, ...]
-    names: tuple[tuple[str, str], ...]
-
-
-def fly(build: Build) -> Flown:
-    """Work out masses, stations and the CG of every loadout: what all else is told from."""
-    told, wing = estimate(build), wing_figures(build.surfaces)
-    summed = told.after
-    after, where, checks = checked(build, summed, stations(build, wing))
-    been = been_on_pan(build, after)
-    planes = tuple(
-        flying(build, loadout, after, where, wing, been, told)
-        for loadout in build.loadouts or (None,)
-    )
-    names = tuple((loadout.id, loadout.name) for loadout in build.loadouts) or (AS_BUILT,)
-    return Flown(told, summed, after, where, wing, checks, been, planes, names)
-
 
 def assess(build: Build) -> Assessment:
     """Tell everything about a build.
 
-    >>> from oaken_scale.core.build import Item
+    >>> from oaken_scale.core.model.build import Item
     >>> motor = Item("motor", "Motor", Pedigree.LISTING, stated_g=28.0)
     >>> told = assess(Build("b", "B", items=(motor,)))
     >>> told.loadouts[0].answers[0].value, round(told.loadouts[0].answers[0].sd, 6)

@@ -6,8 +6,11 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from typing import Final
 
-from oaken_scale.core.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind
-from oaken_scale.core.build import (
+from oaken_scale.core.changes.life import Act, repaired
+from oaken_scale.core.geometry.neutral_point import neutral_point
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind
+from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
     Item,
@@ -27,11 +30,8 @@ from oaken_scale.core.build import (
     Thrust,
     Weighing,
 )
-from oaken_scale.core.life import Act, repaired
-from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit, Use
-from oaken_scale.core.neutral_point import neutral_point
-from oaken_scale.core.schools import STEADY
-from oaken_scale.core.wing import wing_figures
+from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.trim.cg_ranges import STEADY
 
 G, L, A = Pedigree.GUESS, Pedigree.LISTING, Pedigree.ALLOWANCE
 

@@ -11,8 +11,10 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.balance import centre_of_gravity, stations
-from oaken_scale.core.build import (
+from oaken_scale.core.flight.centre_of_gravity import centre_of_gravity, stations
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G, prior
+from oaken_scale.core.model.build import (
     Build,
     Container,
     Item,
@@ -22,8 +24,6 @@ from oaken_scale.core.build import (
     TargetKind,
     Weighing,
 )
-from oaken_scale.core.prior import DOUBT, LISTING_FLOOR_G, prior
-from oaken_scale.core.wing import wing_figures
 from oaken_scale.demo.sandpiper import sandpiper
 
 PURPOSE: Final = "practice"

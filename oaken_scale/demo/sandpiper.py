@@ -9,8 +9,9 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from typing import Final
 
-from oaken_scale.core.balancing import Ballast, BallastSpot, PlanMark
-from oaken_scale.core.build import (
+from oaken_scale.core.material.drawer import GROUPS, Thing, ThingKind
+from oaken_scale.core.model.balancing import Ballast, BallastSpot, PlanMark
+from oaken_scale.core.model.build import (
     Allotment,
     Budget,
     Build,
@@ -34,8 +35,7 @@ from oaken_scale.core.build import (
     Thrust,
     Weighing,
 )
-from oaken_scale.core.drawer import GROUPS, Thing, ThingKind
-from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
 
 TRAY_G: Final = 31.4
 """The tray that was on the pan and not tared in one reading [g]."""

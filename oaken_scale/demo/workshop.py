@@ -3,8 +3,8 @@
 from datetime import UTC, datetime
 from pathlib import Path
 
-from oaken_scale.core.faults import check
-from oaken_scale.core.rack import STARTER
+from oaken_scale.core.material.rack import STARTER
+from oaken_scale.core.model.faults import check
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import DRAWER, on_the_shelf, true_constants, true_masses
 from oaken_scale.store.builds import add_build

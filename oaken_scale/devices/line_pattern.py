@@ -9,7 +9,7 @@ import re
 from dataclasses import dataclass
 from typing import Final
 
-from oaken_scale.core.quantity import OUNCE_G
+from oaken_scale.core.model.quantity import OUNCE_G
 from oaken_scale.devices.scale_line import ScaleLine
 
 USUAL: Final = "{state} {reading} {unit}"

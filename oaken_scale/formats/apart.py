@@ -15,9 +15,9 @@ from contextlib import suppress
 from typing import IO, Any, Final
 
 from oaken_scale.core.assess import Assessment, assess
-from oaken_scale.core.build import Build
-from oaken_scale.core.faults import BuildFaultError, Fault
-from oaken_scale.core.outline import Outlines, outlines
+from oaken_scale.core.geometry.outline import Outlines, outlines
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults import BuildFaultError, Fault
 
 SECONDS: Final = 12.0
 """What takes longer to read is no drawing of a plane's parts."""

@@ -1,7 +1,7 @@
 """A build as a file: versioned, human-readable JSON with a published JSON Schema.
 
 The models here are the edge: they hold the shape of every field and the range of every single
-number. What only the whole shows is :mod:`oaken_scale.core.faults`' affair.
+number. What only the whole shows is :mod:`oaken_scale.core.model.faults`' affair.
 """
 
 import json
@@ -13,9 +13,10 @@ from typing import Annotated, Any, Final, Literal, Self
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter
 from pydantic import ValidationError as PydanticValidationError
 
-from oaken_scale.core import balancing, happening, limits, lot
-from oaken_scale.core import build as core
-from oaken_scale.core.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model import balancing, limits, lot
+from oaken_scale.core.model import build as core
+from oaken_scale.core.model import diary as happening
+from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.formats.wording import field_faults
 
 FORMAT: Final = "oaken-scale/build"

@@ -13,8 +13,8 @@ from ezdxf import path as dxf_path
 from ezdxf.lldxf.const import DXFError
 from scipy.interpolate import BSpline
 
-from oaken_scale.core.faults import BuildFaultError, Fault
-from oaken_scale.core.outline import Curve, Drawing, Label
+from oaken_scale.core.geometry.outline import Curve, Drawing, Label
+from oaken_scale.core.model.faults import BuildFaultError, Fault
 
 MOST_ENTITIES: Final = 50_000
 MOST_POINTS: Final = 200_000

@@ -3,7 +3,7 @@
 import csv
 from io import StringIO
 
-from oaken_scale.core.shopping import Shopping
+from oaken_scale.core.material.shopping import Shopping
 
 HEADINGS = (
     "what", "used", "unit", "waste factor", "wanted", "sheets or rolls", "in the rack", "to buy",

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any, Final
 
-from oaken_scale.core.balancing import PlanMark
-from oaken_scale.core.build import Build, Thrust, Weighing
+from oaken_scale.core.model.balancing import PlanMark
+from oaken_scale.core.model.build import Build, Thrust, Weighing
 from oaken_scale.store.diary import (
     read_ballast,
     read_checks,

@@ -6,10 +6,10 @@ from collections.abc import Sequence
 from dataclasses import replace
 from datetime import datetime
 
-from oaken_scale.core.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, Stood
-from oaken_scale.core.build import Habit, Pedigree
-from oaken_scale.core.happening import Happening, HappeningKind
-from oaken_scale.core.past import Past, PastPart
+from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, Stood
+from oaken_scale.core.model.build import Habit, Pedigree
+from oaken_scale.core.model.diary import Happening, HappeningKind
+from oaken_scale.core.model.reference_build import Past, PastPart
 from oaken_scale.store.rows import stamp
 
 

@@ -2,7 +2,7 @@
 
 import sqlite3
 
-from oaken_scale.core.drawer import Thing, ThingKind
+from oaken_scale.core.material.drawer import Thing, ThingKind
 
 
 def read_drawer(connection: sqlite3.Connection) -> tuple[Thing, ...]:

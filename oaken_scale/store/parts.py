@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from datetime import datetime
 from typing import Any
 
-from oaken_scale.core.build import (
+from oaken_scale.core.model.build import (
     Allotment,
     BalanceUnit,
     Budget,
@@ -27,7 +27,7 @@ from oaken_scale.core.build import (
     Target,
     TargetKind,
 )
-from oaken_scale.core.lot import Use
+from oaken_scale.core.model.lot import Use
 from oaken_scale.store.rows import (
     drop_missing,
     known_from,

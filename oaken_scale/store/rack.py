@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, Final
 
-from oaken_scale.core.lot import Faces, Lot, LotKind, LotUnit
+from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit
 from oaken_scale.store.rows import drop_missing, known_from, known_row
 
 _LOT_COLUMNS: Final = (

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from datetime import UTC, datetime
 from typing import Any
 
-from oaken_scale.core.lot import Known
+from oaken_scale.core.model.lot import Known
 
 
 def drop_missing(

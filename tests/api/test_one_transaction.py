@@ -13,10 +13,10 @@ from oaken_scale.api import workshop
 from oaken_scale.api.app import create_app
 from oaken_scale.api.problems import ProblemError
 from oaken_scale.api.workshop import Workshop, exportable
-from oaken_scale.core import limits
-from oaken_scale.core.balancing import BalanceCheck, CheckKind
-from oaken_scale.core.build import Build
-from oaken_scale.core.faults import BuildFaultError
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults import BuildFaultError
 from tests.api.asking import begin, change, item
 
 AT = "/api/v1/builds/sandpiper"

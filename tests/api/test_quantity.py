@@ -1,6 +1,6 @@
 import pytest
 
-from oaken_scale.core.quantity import FACTORS
+from oaken_scale.core.model.quantity import FACTORS
 from tests.api.asking import problem
 
 

@@ -3,10 +3,10 @@
 import numpy as np
 import pytest
 
-from oaken_scale.core.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
-from oaken_scale.core.ledger import solve
-from oaken_scale.core.lot import Lot, LotKind, LotUnit, Use
-from oaken_scale.core.rack import STARTER
+from oaken_scale.core.ledger.posterior import solve
+from oaken_scale.core.material.rack import STARTER
+from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from tests.benches import MORNING
 
 BUILDS = 400

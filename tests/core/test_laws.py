@@ -8,7 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.build import (
+from oaken_scale.core.ledger.posterior import solve
+from oaken_scale.core.model.build import (
     Build,
     Item,
     Load,
@@ -19,8 +20,7 @@ from oaken_scale.core.build import (
     Station,
     Weighing,
 )
-from oaken_scale.core.ledger import solve
-from oaken_scale.core.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from tests.benches import MORNING, accepted, random_build
 
 SEEDS = st.integers(0, 200)

@@ -3,9 +3,9 @@ from io import StringIO
 
 import pytest
 
-from oaken_scale.core.build import Build, Item, Pedigree
-from oaken_scale.core.lot import Lot, LotKind, LotUnit, Use
-from oaken_scale.core.shopping import shopping
+from oaken_scale.core.material.shopping import shopping
+from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.shopping_csv import HEADINGS, shopping_csv
 

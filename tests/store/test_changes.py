@@ -10,8 +10,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oaken_scale.core.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, PlanMark
-from oaken_scale.core.build import (
+from oaken_scale.core.material.drawer import Thing, ThingKind
+from oaken_scale.core.material.rack import STARTER
+from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, PlanMark
+from oaken_scale.core.model.build import (
     Allotment,
     BalanceUnit,
     Budget,
@@ -34,11 +36,9 @@ from oaken_scale.core.build import (
     TargetKind,
     Thrust,
 )
-from oaken_scale.core.drawer import Thing, ThingKind
-from oaken_scale.core.happening import Happening, HappeningKind
-from oaken_scale.core.lot import Faces, Known, Lot, LotKind, LotUnit, Use
-from oaken_scale.core.past import Past, PastPart
-from oaken_scale.core.rack import STARTER
+from oaken_scale.core.model.diary import Happening, HappeningKind
+from oaken_scale.core.model.lot import Faces, Known, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.reference_build import Past, PastPart
 from oaken_scale.store.builds import (
     add_build,
     put_away,

@@ -1,0 +1,222 @@
+"""The life of parts: replaced, repaired, trimmed, retired, moved; and the plane as it was on a day.
+
+Nothing that was weighed is rewritten. A repair adds parts that stay on their host, and a trim adds
+one that weighs less than nothing, so that readings taken before speak of the part as it was, and
+readings taken after speak of it as it is.
+"""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+from oaken_scale.core.ledger.mixture import solve
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.diary import Happening, HappeningKind
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+
+
+@dataclass(frozen=True, slots=True)
+class Act:
+    """When something was done, in which words, and the id that its entry in the diary gets."""
+
+    id: str
+    at: datetime
+    words: str
+
+
+def repaired(build: Build, act: Act, host: str, added: Iterable[Item]) -> Build:
+    """A part repaired: glue, tape and patches are ``added`` and stay on it.
+
+    What is added without a station sits where its host does. Raises BuildFaultError where there
+    is no such part, or nothing is added.
+    """
+    part = _there(build, host)
+    fresh = tuple(
+        replace(
+            item,
+            host=part.host or part.id,
+            assembly=part.assembly,
+            added_at=act.at,
+            station=item.station or part.station,
+        )
+        for item in added
+    )
+    if not fresh:
+        raise BuildFaultError([Fault("added", "say what the repair added: glue, tape, a patch")])
+    build = replace(build, items=(*build.items, *fresh))
+    return _noted(build, act, HappeningKind.REPAIR, (host, *(item.id for item in fresh)))
+
+
+def trimmed(build: Build, act: Act, host: str, id: str, grams: float) -> Build:
+    """About ``grams`` sanded, cut or pulled off a part.
+
+    Raises BuildFaultError where there is no such part, or it does not weigh as much.
+    """
+    part = _there(build, host)
+    if grams <= 0:
+        raise BuildFaultError([Fault("grams", f"is {grams:g}; say how much came off, above 0 g")])
+    at = next(i for i, item in enumerate(build.items) if item.id == host)
+    weighs = float(solve(build).mass[at])
+    if grams >= weighs:
+        words = f"{grams:g} g is not less than {part.name} weighs, {weighs:.1f} g; retire it"
+        raise BuildFaultError([Fault("grams", words)])
+    off = Item(
+        id=id,
+        name=f"off {part.name.lower()}"[: limits.NAME_LENGTH],
+        pedigree=Pedigree.GUESS,
+        assembly=part.assembly,
+        stated_g=-grams,
+        station=part.station,
+        option=part.option,
+        host=part.host or part.id,
+        added_at=act.at,
+    )
+    build = replace(build, items=(*build.items, off))
+    return _carried_along(_noted(build, act, HappeningKind.TRIM, (host, id)), host, id)
+
+
+def replaced(build: Build, act: Act, old: str, new: Item) -> Build:
+    """One part in another's place: where it sat, in the loadouts that carried it.
+
+    Raises BuildFaultError where there is no such part.
+    """
+    part = _there(build, old)
+    fresh = replace(
+        new,
+        replaces=old,
+        assembly=part.assembly,
+        added_at=act.at,
+        option=part.option,
+        group=new.group or part.group,
+        slide=new.slide or part.slide,
+        station=new.station or part.station,
+    )
+    at = next(i for i, item in enumerate(build.items) if item.id == old)
+    items = (*build.items[: at + 1], fresh, *build.items[at + 1 :])
+    build = _carried_along(replace(build, items=items), old, fresh.id)
+    return _noted(_off(build, old, act.at), act, HappeningKind.REPLACE, (old, fresh.id))
+
+
+def retired(build: Build, act: Act, id: str) -> Build:
+    """A part taken off for good; its readings speak on. Raises BuildFaultError for no such part."""
+    _there(build, id)
+    return _noted(_off(build, id, act.at), act, HappeningKind.RETIRE, (id,))
+
+
+def moved_away(build: Build, act: Act, id: str) -> Build:
+    """A part taken off this build for another one; its readings speak on, and what was before that
+    stays as it was. Raises BuildFaultError for no such part."""
+    _there(build, id)
+    return _noted(_off(build, id, act.at), act, HappeningKind.MOVE, (id,))
+
+
+def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[Build, Build]:
+    """A part taken off this build and put on another, which keeps what it was found to weigh.
+
+    Raises BuildFaultError where there is no such part.
+    """
+    part = _there(build, id)
+    after = solve(build)
+    at = after.items.start + next(i for i, item in enumerate(build.items) if item.id == id)
+    arriving = Item(
+        id=new_id,
+        name=part.name,
+        pedigree=Pedigree.LISTING,
+        assembly=part.assembly,
+        pieces=part.pieces,
+        thing=part.thing,
+        group=part.group,
+        price=part.price,
+        added_at=act.at,
+    )
+    if part.thing is None:
+        weighs, doubt = round(float(after.mean[at]), 2), round(float(after.sd[at]), 3)
+        arriving = replace(arriving, stated_g=max(weighs, 0.0), doubt_g=doubt)
+    else:  # the drawer tells the other build what was found here
+        arriving = replace(arriving, stated_g=part.stated_g, doubt_g=part.doubt_g)
+    here = moved_away(build, act, id)
+    came = replace(act, words=f"{part.name} came from {build.name}")
+    there = replace(there, items=(*there.items, arriving))
+    return here, _noted(there, came, HappeningKind.MOVE, (new_id,))
+
+
+def as_of(build: Build, day: datetime) -> Build:
+    """The plane as it was at a moment: its parts of then, and the readings up to then.
+
+    A reading that was set aside since stays aside: a slip was one then as well. A part whose
+    adding nobody dated was there from the start.
+    """
+    weighings = tuple(each for each in build.weighings if each.at <= day)
+    spoken_of = {load.item for each in weighings for load in each.pan.loads}
+    items = tuple(
+        replace(item, retired=False, retired_at=None)
+        if item.retired and item.retired_at is not None and item.retired_at > day
+        else item
+        for item in build.items
+        if item.added_at is None or item.added_at <= day or item.id in spoken_of
+    )
+    kept = {item.id for item in items}
+    return replace(
+        build,
+        items=items,
+        weighings=weighings,
+        loadouts=tuple(
+            replace(each, carries=tuple(id for id in each.carries if id in kept))
+            for each in build.loadouts
+        ),
+        joints=tuple(
+            replace(each, items=tuple(id for id in each.items if id in kept))
+            for each in build.joints
+            if each.spread_at <= day
+        ),
+        happenings=tuple(
+            replace(each, items=tuple(id for id in each.items if id in kept))
+            for each in build.happenings
+            if each.at <= day
+        ),
+        checks=tuple(
+            replace(each, stood=tuple(one for one in each.stood if one.item in kept))
+            for each in build.checks
+            if each.at <= day
+        ),
+        finished_at=build.finished_at if build.finished_at and build.finished_at <= day else None,
+    )
+
+
+def _there(build: Build, id: str) -> Item:
+    found = next((item for item in build.items if item.id == id and not item.retired), None)
+    if found is None:
+        names = ", ".join(item.id for item in build.items if not item.retired)
+        words = f'no part "{id}" on this plane; it has {names[:200] or "none"}'
+        raise BuildFaultError([Fault("item", words)])
+    return found
+
+
+def _off(build: Build, id: str, at: datetime) -> Build:
+    """A part off the plane, with all that was done to it."""
+    return replace(
+        build,
+        items=tuple(
+            replace(item, retired=True, retired_at=at)
+            if not item.retired and id in (item.id, item.host)
+            else item
+            for item in build.items
+        ),
+    )
+
+
+def _carried_along(build: Build, with_id: str, id: str) -> Build:
+    """Every loadout that carries one thing carries another as well."""
+    return replace(
+        build,
+        loadouts=tuple(
+            replace(each, carries=(*each.carries, id)) if with_id in each.carries else each
+            for each in build.loadouts
+        ),
+    )
+
+
+def _noted(build: Build, act: Act, kind: HappeningKind, items: tuple[str, ...]) -> Build:
+    entry = Happening(act.id, act.at, kind, act.words, items)
+    return replace(build, happenings=(*build.happenings, entry))

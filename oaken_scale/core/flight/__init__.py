@@ -1,0 +1,2 @@
+"""What the masses mean in the air: centre of gravity, the metrics and their verdicts, what to weigh
+next."""

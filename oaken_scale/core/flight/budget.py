@@ -1,0 +1,132 @@
+"""The weight budget: grams allotted to foam, joining, power, control and payload, and where each
+stands."""
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.flight.verdict import chance_below
+from oaken_scale.core.ledger.posterior import Posterior
+from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Item, Pedigree, TargetKind
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.recall import recalled
+
+_OF_LOT: Final[dict[LotKind, Group]] = {
+    LotKind.FOAM: Group.FOAM,
+    LotKind.ROD: Group.FOAM,
+    LotKind.PLYWOOD: Group.FOAM,
+    LotKind.CARD: Group.FOAM,
+    LotKind.TAPE: Group.JOINING,
+    LotKind.ADHESIVE: Group.JOINING,
+    LotKind.FILM: Group.REST,
+    LotKind.PAINT: Group.REST,
+}
+_OF_PEDIGREE: Final[dict[Pedigree, Group]] = {
+    Pedigree.CALCULATED: Group.FOAM,
+    Pedigree.JOINT: Group.JOINING,
+    Pedigree.COVERING: Group.JOINING,
+}
+
+SHARES: Final[dict[str, tuple[float, float, float, float, float, float]]] = {
+    "indoor": (0.38, 0.07, 0.30, 0.20, 0.00, 0.05),
+    "trainer": (0.40, 0.09, 0.33, 0.12, 0.00, 0.06),
+    "park": (0.38, 0.09, 0.35, 0.12, 0.00, 0.06),
+    "aerobatic": (0.32, 0.08, 0.42, 0.13, 0.00, 0.05),
+    "camera": (0.38, 0.08, 0.32, 0.10, 0.07, 0.05),
+    "sailplane": (0.45, 0.10, 0.28, 0.12, 0.00, 0.05),
+    "glider": (0.72, 0.14, 0.00, 0.00, 0.00, 0.14),
+}
+"""Usual shares of all-up weight by purpose: foam, joining, power, control, payload, the rest."""
+
+
+@dataclass(frozen=True, slots=True)
+class BudgetLine:
+    """Where one group stands: its mass now [g], one sigma, what it was allotted, and the chance
+    that it stays within. ``allotted_g`` and ``probability`` are None where nothing was allotted."""
+
+    group: Group
+    mass_g: float
+    sd_g: float
+    allotted_g: float | None
+    probability: float | None
+
+
+def group_of(item: Item, lots: dict[str, Lot]) -> Group:
+    """Where an item stands in the budget: as its builder says, else as its first lot does.
+
+    What is neither goes to foam, joining or the rest by how its mass is known.
+
+    >>> group_of(Item("g", "Glue", Pedigree.JOINT, stated_g=3.0), {}).value
+    'joining'
+    """
+    if item.group is not None:
+        return item.group
+    for use in item.uses:
+        lot = lots[use.lot]
+        if lot.kind in _OF_LOT:
+            return _OF_LOT[lot.kind]
+        if lot.unit is LotUnit.DM2 and item.pedigree is Pedigree.CALCULATED:
+            return Group.FOAM
+    return _OF_PEDIGREE.get(item.pedigree, Group.REST)
+
+
+def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[BudgetLine, ...]:
+    """Every group's mass among what is ``aboard`` (N,), against what it was allotted."""
+    inside = aboard * _in_groups(build.items, build.lots)
+    allotted = {each.group: each.grams for each in build.budget.allotments} if build.budget else {}
+    told = []
+    for group, row, (mass, sd) in zip(Group, inside, after.totals(inside), strict=True):
+        grams = allotted.get(group)
+        if grams is None and not row.any():
+            continue
+        chance = None if grams is None else chance_below(grams, mass, sd)
+        told.append(BudgetLine(group, mass, sd, grams, chance))
+    return tuple(told)
+
+
+@recalled(keep=8)
+def _in_groups(items: tuple[Item, ...], lots: tuple[Lot, ...]) -> Matrix:
+    """Which items are in each group, 0 or 1, shape (G, N)."""
+    by_id = {lot.id: lot for lot in lots}
+    order = {group: k for k, group in enumerate(Group)}
+    inside = np.zeros((len(order), len(items)))
+    for i, item in enumerate(items):
+        inside[order[group_of(item, by_id)], i] = 1.0
+    return inside
+
+
+def preset_budget(build: Build) -> Budget:
+    """The usual shares of the build's purpose, of its all-up weight limit.
+
+    Raises BuildFaultError where there is no purpose or no limit to share out.
+
+    >>> from oaken_scale.core.model.build import Target
+    >>> limit = (Target(TargetKind.AUW, high=500.0),)
+    >>> preset_budget(Build("b", "B", purpose="trainer", targets=limit)).allotments[0].grams
+    200.0
+    """
+    shares = SHARES.get(build.purpose)
+    if shares is None:
+        words = f'no usual shares for "{build.purpose}"; choose a purpose, or allot grams yourself'
+        raise BuildFaultError([Fault("purpose", words)])
+    limits = [t.high for t in build.targets if t.kind is TargetKind.AUW and t.high is not None]
+    if not limits:
+        words = "no all-up weight limit to share out; set one first, or allot grams yourself"
+        raise BuildFaultError([Fault("targets", words)])
+    allotments = (
+        Allotment(group, round(share * limits[0], 1))
+        for group, share in zip(Group, shares, strict=True)
+        if share > 0
+    )
+    return Budget(tuple(allotments), f"usual shares of {limits[0]:g} g for this purpose")
+
+
+def budget_of(lines: tuple[BudgetLine, ...], name: str) -> Budget:
+    """What an earlier build came to, as a budget for the next one."""
+    return Budget(
+        tuple(Allotment(line.group, round(max(line.mass_g, 0.0), 1)) for line in lines),
+        f"as {name} came out",
+    )

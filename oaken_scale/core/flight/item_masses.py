@@ -1,0 +1,101 @@
+"""What each part weighs, before and after the weighings, and how that is known."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oaken_scale.core.flight.centre_of_gravity import Stations, stations
+from oaken_scale.core.flight.forecast import Mark, mark_of
+from oaken_scale.core.geometry.wing import WingFigures
+from oaken_scale.core.ledger.posterior import Posterior
+from oaken_scale.core.ledger.prior import own_doubt
+from oaken_scale.core.model.arrays import Vector
+from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.traits import traits
+
+
+@dataclass(frozen=True, slots=True)
+class ItemMass:
+    """One item's mass before and after the weighings [g], one sigma each, and its mark.
+
+    ``x_from_nose_mm`` and ``x_from_leading_edge_mm`` are the same station by both references;
+    None for an item without a station, the second also without a wing.
+    """
+
+    id: str
+    mass_g: float
+    sd_g: float
+    estimate_g: float
+    estimate_sd_g: float
+    mark: Mark
+    x_from_nose_mm: float | None
+    x_from_leading_edge_mm: float | None
+
+
+def item_masses(
+    build: Build, after: Posterior, wing: WingFigures | None, been: Vector
+) -> tuple[ItemMass, ...]:
+    """Every item's mass, mark and station; ``been`` (N,) says what has been on a pan, 0 or 1.
+
+    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> build = Build("b", "B", items=(Item("m", "M", Pedigree.LISTING, stated_g=28.0),))
+    >>> (motor,) = item_masses(build, solve(build), None, np.zeros(1))
+    >>> motor.mass_g, round(motor.sd_g, 6), motor.mark.value
+    (28.0, 1.4, 'listed')
+    """
+    sd, believed, doubt = after.sd[after.items], after.prior.mass, after.prior.mass_sd
+    alone = np.asarray(after.of.loaded[after.of.alone][:, after.items].any(axis=0), dtype=bool)
+    alone |= _weighed_elsewhere(build.items)
+    sharper = (been > 0) & (sd**2 <= doubt**2 / 2)
+    pedigrees = zip(build.items, alone.tolist(), sharper.tolist(), strict=True)
+    return tuple(
+        map(
+            ItemMass,
+            traits(build.items).at,
+            after.mass.tolist(),
+            sd.tolist(),
+            believed.tolist(),
+            doubt.tolist(),
+            [mark_of(item.pedigree, *known) for item, *known in pedigrees],
+            *_where(build, wing),
+        )
+    )
+
+
+def _where(
+    build: Build, wing: WingFigures | None
+) -> tuple[tuple[float | None, ...], tuple[float | None, ...]]:
+    """Each item's station as placed, from the nose and from the leading edge [mm]."""
+    return _placed(stations(build, wing), wing)
+
+
+@recalled(keep=8)
+def _placed(
+    where: Stations, wing: WingFigures | None
+) -> tuple[tuple[float | None, ...], tuple[float | None, ...]]:
+    edge = wing.leading_edge_x_mm if wing else None
+    placed = zip(where.xyz[:, 0].tolist(), where.placed.tolist(), strict=True)
+    nose = tuple(x if here else None for x, here in placed)
+    if edge is None:
+        return nose, (None,) * len(nose)
+    return nose, tuple(None if x is None else x - edge for x in nose)
+
+
+def been_on_pan(build: Build, after: Posterior) -> Vector:
+    """How often, at most once, each item was on a pan, here or in another build, shape (N,)."""
+    on_pan = after.of.loaded[:, after.items].any(axis=0)
+    felt: Vector = (on_pan | _weighed_elsewhere(build.items)).astype(float)
+    return felt
+
+
+@recalled(keep=8)
+def _weighed_elsewhere(items: tuple[Item, ...]) -> NDArray[np.bool_]:
+    """Which things another build knows better than their listings do, shape (N,)."""
+    known = [
+        item.elsewhere is not None and item.elsewhere.doubt <= own_doubt(item, item.stated_g or 0.0)
+        for item in items
+    ]
+    return np.array(known, dtype=bool)

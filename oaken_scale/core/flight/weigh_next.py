@@ -1,0 +1,282 @@
+"""What to put on the pan next: the weighing that tells most about the targets not yet settled."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oaken_scale.core.flight.centre_of_gravity import lever_arms
+from oaken_scale.core.flight.metrics import Flying
+from oaken_scale.core.flight.verdict import Answer, Word
+from oaken_scale.core.ledger.assembly import WITHIN, membership
+from oaken_scale.core.ledger.posterior import Posterior
+from oaken_scale.core.ledger.scale import FEW_STEPS, NEAR_CAPACITY, reading_doubt
+from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.build import Build, Item, Pedigree, Scale, TargetKind
+from oaken_scale.core.model.lot import LotUnit
+from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.traits import traits
+
+NOT_ALONE: Final = (Pedigree.JOINT, Pedigree.COVERING, Pedigree.ALLOWANCE)
+"""Glue, tape and what nobody listed cannot be put on the pan by themselves."""
+
+SETTLED: Final = 0.975
+"""A target met or missed with at least this probability needs no more weighing."""
+
+TELLING: Final = 0.002
+"""A weighing that takes away less than this share is not worth the walk to the scale."""
+
+SAMPLE: Final = 1.0
+"""A sample of a lot: a 100 mm square, a metre, one piece."""
+
+NAMES: Final = {
+    TargetKind.AUW: "all-up weight",
+    TargetKind.WING_LOADING: "wing loading",
+    TargetKind.THRUST_TO_WEIGHT: "thrust-to-weight",
+    TargetKind.BALANCE: "balance",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Suggestion:
+    """One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
+
+    ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone; on ``scale``
+    a known weight, to check it. ``share`` is the part of the goal's variance that the weighing
+    would take away.
+    """
+
+    item: str | None
+    lot: str | None
+    name: str
+    share: float
+    goal: TargetKind
+    reason: str
+    items: tuple[str, ...] = ()
+    scale: str | None = None
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Goals:
+    """What the weighing should sharpen: a gradient over the items and a weight for each goal.
+
+    ``gradient`` shape (G, N); ``weight`` shape (G,), one over the square of the margin.
+    """
+
+    kinds: tuple[TargetKind, ...]
+    gradient: Matrix
+    weight: Vector
+
+
+def reduction(cov: Matrix, goal: Vector, row: Vector, reading_sd: float) -> float:
+    """How much a weighing ``row`` (n,) lowers the variance of ``goal . z`` (n,).
+
+    ``(g' S h)^2 / (h' S h + r^2)``. Source: docs/methods.md, section 3.
+
+    >>> reduction(np.diag([4.0, 1.0]), np.array([1.0, 1.0]), np.array([1.0, 0.0]), 0.0)
+    4.0
+    """
+    spread = cov @ row
+    return float((goal @ spread) ** 2 / (row @ spread + reading_sd**2))
+
+
+def goals(planes: tuple[Flying, ...], answers: tuple[tuple[Answer, ...], ...]) -> Goals:
+    """Gradients of every target not yet settled; all-up weight alone when there is none."""
+    kinds: list[TargetKind] = []
+    gradients: list[Vector] = []
+    weights: list[float] = []
+    for plane, four in zip(planes, answers, strict=True):
+        for answer in four:
+            if _settled(answer) or not answer.sd or answer.margin is None:
+                continue
+            kinds.append(answer.kind)
+            gradients.append(_gradient(plane, answer))
+            weights.append(1.0 / max(answer.margin**2, answer.sd**2))
+    if not kinds:
+        return Goals((TargetKind.AUW,), planes[0].aboard[None, :], np.ones(1))
+    return Goals(tuple(kinds), np.array(gradients), np.array(weights))
+
+
+def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Suggestion, ...]:
+    """The ``most`` telling weighings: single things not yet weighed alone, samples of the lots,
+    assemblies and the whole plane once all of it has been on a pan.
+
+    What has been weighed as one with its glue is one piece now and cannot be weighed alone.
+    """
+    scale = _finest(build)
+    doubt = reading_doubt(scale)
+    lots, items, mean = after.lots, after.items, after.mean
+    masses = slice(0, items.stop)
+    cov = after.cov[masses, masses]
+    own_variance = np.diag(cov)
+    towards = np.zeros((len(aims.kinds), items.stop))
+    towards[:, items] = aims.gradient
+    spread = towards @ cov
+    variance = np.einsum("gi,gi->g", spread, towards)
+
+    parts = traits(build.items)
+    may = _listed(build.items) & parts.there & ~parts.host & ~parts.done
+    may &= ~_been_alone_or_glued(build, after) & (mean[items] >= FEW_STEPS * scale.step_g)
+    rows: list[tuple[int, float]] = [(items.start + i, 1.0) for i in np.flatnonzero(may).tolist()]
+    used = (after.prior.uses != 0).any(axis=0)
+    rows += [
+        (lots.start + k, SAMPLE)
+        for k, lot in enumerate(build.lots)
+        if used[k] and lot.unit is not LotUnit.PIECE
+    ]
+    groups = [each for each in _together(build, after) if each.load @ mean[items] <= most_g(scale)]
+    if not rows and not groups:
+        return ()
+    columns = np.array([column for column, _ in rows], dtype=np.intp)
+    amounts = np.array([amount for _, amount in rows])
+    heaped = np.array([each.load for each in groups]).reshape(-1, len(build.items))
+    load = np.concatenate([mean[columns] * amounts, heaped @ mean[items]])
+    own = np.concatenate(
+        [
+            own_variance[columns] * amounts**2,
+            ((heaped @ after.mass_cov) * heaped).sum(axis=1),
+        ]
+    )
+    noise = own + doubt**2 + (scale.calibration_doubt * load) ** 2
+    told = np.hstack([spread[:, columns] * amounts, spread[:, items] @ heaped.T])
+    taken = told**2 / noise
+    weighted = taken * aims.weight[:, None]
+    worth, best = weighted.sum(axis=0), weighted.argmax(axis=0)
+    share = taken[best, np.arange(len(worth))] / np.maximum(variance[best], 1e-30)
+    order = [j for j in np.argsort(-worth, kind="stable") if share[j] > TELLING][:most]
+    return tuple(
+        _suggest(build, int(columns[j]), items.start, float(share[j]), aims.kinds[best[j]])
+        if j < len(rows)
+        else _suggest_group(groups[j - len(rows)], float(share[j]), aims.kinds[best[j]])
+        for j in order
+    )
+
+
+def checks_of_scales(build: Build, answers: Iterable[Answer]) -> tuple[Suggestion, ...]:
+    """A known weight for each scale that decides a target with a margin thinner than it may be
+    off, once for each scale."""
+    found = {}
+    for answer in answers:
+        scale = next((s for s in build.scales if s.id == answer.unchecked_scale), None)
+        if scale is not None and scale.id not in found:
+            reason = (
+                f"What is in hand for {NAMES[answer.kind]} is less than a scale may be off that no "
+                "known weight was on: 100 ml of water weigh 100 g."
+            )
+            name = f"a known weight on {scale.name}"
+            found[scale.id] = Suggestion(None, None, name, 0.0, answer.kind, reason, scale=scale.id)
+    return tuple(found.values())
+
+
+def most_g(scale: Scale) -> float:
+    """The heaviest load that a scale weighs well [g]."""
+    return NEAR_CAPACITY * scale.capacity_g
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Group:
+    """Things that can go on the pan together; ``load`` (N,) counts them."""
+
+    name: str
+    items: tuple[str, ...]
+    load: Vector
+
+
+def _together(build: Build, after: Posterior) -> list[_Group]:
+    """Assemblies, and the plane as each loadout flies it, all of which has been on a pan before;
+    and each part that something was done to, which is one piece with it."""
+    on_pan, parts = np.ascontiguousarray(after.of.loaded[:, after.items]), traits(build.items)
+    felt = np.asarray(on_pan.any(axis=0), dtype=bool)
+    groups: list[tuple[str, NDArray[np.bool_]]] = []
+    for loadout in build.loadouts or (None,):
+        label = f"the whole plane, {loadout.name}" if loadout else "the whole plane"
+        groups.append((label, np.array(build.aboard(loadout))))
+    for i in np.flatnonzero(parts.host):
+        host = build.items[i]
+        inside = np.array([host.id in (item.id, item.host) for item in build.items])
+        inside &= parts.there
+        felt = felt | inside
+        groups.append((f"{host.name}, as it is now", inside))
+    for name, members in zip(*membership(build.items), strict=True):
+        if name:
+            groups.append((f"{name.split(WITHIN)[-1]}, put together", members))
+    listed = _listed(build.items)
+    weighed = {row.tobytes() for row in on_pan}
+    told = []
+    # Of two names for the same things the narrower stands.
+    alike = {inside.tobytes(): (name, inside) for name, inside in groups}
+    for name, inside in alike.values():
+        there = np.flatnonzero(inside)
+        if len(there) < 2 or not felt[inside & listed].all():
+            continue
+        if inside.tobytes() not in weighed:
+            items = tuple(build.items[i].id for i in there)
+            told.append(_Group(name, items, inside.astype(float)))
+    return told
+
+
+@recalled(keep=8)
+def _listed(items: tuple[Item, ...]) -> NDArray[np.bool_]:
+    """Which items can lie on a pan by themselves, shape (N,)."""
+    return np.array([item.pedigree not in NOT_ALONE for item in items], dtype=bool)
+
+
+def _suggest_group(group: _Group, share: float, kind: TargetKind) -> Suggestion:
+    takes = f"Takes away {100 * share:.0f} % of what is still unsure about {NAMES[kind]}"
+    reason = f"{takes}: what joins it is weighed with it."
+    return Suggestion(None, None, group.name, share, kind, reason, group.items)
+
+
+def _gradient(plane: Flying, answer: Answer) -> Vector:
+    """How an answer moves with each item's mass, shape (N,) [answer's unit per g]."""
+    if answer.kind is TargetKind.WING_LOADING and plane.wing:
+        return plane.aboard / plane.wing.area_dm2
+    if answer.kind is TargetKind.THRUST_TO_WEIGHT and answer.value is not None:
+        return -answer.value / plane.auw_g * plane.aboard
+    if answer.kind is TargetKind.BALANCE and plane.cg and answer.sd:
+        per_mm = answer.sd / plane.cg.x_sd_mm
+        return lever_arms(plane.after.mass, plane.where, plane.aboard, plane.cg.x_mm) * per_mm
+    return plane.aboard
+
+
+def _settled(answer: Answer) -> bool:
+    """Whether no weighing would change the verdict any more."""
+    if answer.word is None or answer.probability is None:
+        return True
+    if answer.word in (Word.MET, Word.MISSED):
+        return True
+    return not (1 - SETTLED < answer.probability < SETTLED)
+
+
+def _been_alone_or_glued(build: Build, after: Posterior) -> NDArray[np.bool_]:
+    """Which items were weighed alone, or as one piece with their glue, shape (N,)."""
+    on_pan = after.of.loaded[:, after.items]
+    glued = on_pan[:, traits(build.items).joint].any(axis=1)
+    return np.asarray(on_pan[glued | after.of.alone].any(axis=0), dtype=bool)
+
+
+def _finest(build: Build) -> Scale:
+    """The scale with the finest reading, or a plain one when the build has none."""
+    return min(build.scales, key=reading_doubt, default=Scale("scale", "Scale", step_g=1.0))
+
+
+def _suggest(build: Build, column: int, first: int, share: float, kind: TargetKind) -> Suggestion:
+    """Put a candidate into words."""
+    takes = f"Takes away {100 * share:.0f} % of what is still unsure about {NAMES[kind]}"
+    if column < len(build.lots):
+        lot = build.lots[column]
+        cut = sum(1 for item in build.items if any(use.lot == lot.id for use in item.uses))
+        piece = "a 100 mm square" if lot.unit is LotUnit.DM2 else "one metre"
+        parts = "one part is" if cut == 1 else f"{cut} parts are"
+        reason = f"{takes}: {parts} made of it."
+        return Suggestion(None, lot.id, f"{piece} of {lot.name}", share, kind, reason)
+    item = build.items[column - first]
+    lot_names = [lot.name for lot in build.lots if any(use.lot == lot.id for use in item.uses)]
+    known = {
+        Pedigree.GUESS: "it is only a guess so far",
+        Pedigree.LISTING: "it is only a listing so far",
+    }
+    because = known.get(item.pedigree, f"it also tells about {' and '.join(lot_names) or 'itself'}")
+    return Suggestion(item.id, None, item.name, share, kind, f"{takes}: {because}.")

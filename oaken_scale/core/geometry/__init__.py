@@ -1,0 +1,1 @@
+"""Shapes: the wing and its figures, where it must balance by its lattice, outlines of parts."""

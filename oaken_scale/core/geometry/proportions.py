@@ -1,0 +1,196 @@
+"""Proportions: tail volumes, cubic loading, stall, thickness; rules of thumb that only warn."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import combinations
+from typing import Final
+
+from shapely.geometry import Polygon
+
+from oaken_scale.core.geometry.wing import (
+    WingFigures,
+    area_dm2,
+    chord_integrals,
+    plan_outline,
+    spanwise,
+)
+from oaken_scale.core.model.build import Build, Profile, Role, Surface
+from oaken_scale.core.model.lot import Lot, LotKind
+
+AIR: Final = 1.225
+"""Density of air at sea level [kg/m3]."""
+
+GRAVITY: Final = 9.80665
+
+CL_MAX: Final = {Profile.FLAT: 0.7, Profile.STEPPED: 0.9, Profile.FOLDED: 1.15}
+"""Greatest lift coefficient by how a foam board wing is shaped (docs/methods.md, section 5)."""
+
+TAIL_VOLUME: Final = (0.35, 0.70)
+FIN_VOLUME: Final = (0.02, 0.05)
+TAIL_SPAN: Final = (0.35, 0.60)
+FIN_HEIGHT: Final = (0.35, 0.75)
+THICKNESS: Final = (0.08, 0.12)
+ASPECT: Final = {"sailplane": (8.0, 14.0), "glider": (5.0, 12.0), "indoor": (3.5, 7.0)}
+USUAL_ASPECT: Final = (4.5, 7.5)
+
+FOLD: Final = 2.05
+"""A chord folded over top and bottom takes so many times itself of the strip."""
+
+SAME_HEIGHT_MM: Final = 8.0
+"""Surfaces nearer than this in height, and over one another, run through each other [mm]."""
+
+
+@dataclass(frozen=True, slots=True)
+class SheetGives:
+    """What one sheet gives: spans in one piece and of two halves, and chords [mm]."""
+
+    lot: str
+    span_mm: float
+    two_halves_mm: float
+    single_chord_mm: float
+    folded_chord_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Proportions:
+    """Figures of a plan: ``Vh`` and ``Vv``, cubic loading [g/dm3], stall speed [m/s] at the
+    heaviest loadout, and thickness over chord; None where something is missing. ``notes`` warn."""
+
+    tail_volume: float | None
+    fin_volume: float | None
+    cubic_loading: float | None
+    stall_speed: float | None
+    thickness: float | None
+    sheets: tuple[SheetGives, ...]
+    notes: tuple[str, ...]
+
+
+def tail_volume(wing: WingFigures, tails: Sequence[Surface]) -> float:
+    """``Vh = sum Sh lh/(S MAC)``, arms from quarter chord to quarter chord.
+
+    Source: docs/methods.md, section 5.
+
+    >>> from oaken_scale.core.model.build import Section
+    >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100)
+    >>> tail = Surface("t", "T", Role.TAIL, (Section(675, 0, 0, 100), Section(675, 200, 0, 100)))
+    >>> round(tail_volume(wing, [tail]), 3)
+    0.55
+    """
+    from_x = wing.mac_le_x_mm + wing.mac_mm / 4
+    moment = sum(area_dm2(each) * (_quarter_x(each) - from_x) for each in tails)
+    return moment / (wing.area_dm2 * wing.mac_mm)
+
+
+def fin_volume(wing: WingFigures, fins: Sequence[Surface]) -> float:
+    """``Vv = sum Sv lv/(S b)``; a twin fin counts twice."""
+    from_x = wing.mac_le_x_mm + wing.mac_mm / 4
+    moment = sum(
+        (2 if each.twin else 1) * area_dm2(each) * (_quarter_x(each) - from_x) for each in fins
+    )
+    return moment / (wing.area_dm2 * wing.span_mm)
+
+
+def stall_speed(mass_g: float, area_dm2: float, cl_max: float) -> float:
+    """``sqrt(2 m g/(rho S CLmax))`` [m/s].
+
+    >>> round(stall_speed(590.0, 20.52, 1.15), 2)
+    6.33
+    """
+    return float((2 * mass_g / 1000 * GRAVITY / (AIR * area_dm2 / 100 * cl_max)) ** 0.5)
+
+
+def sheet_gives(lot: Lot) -> SheetGives | None:
+    """Spans and chords that a sheet gives; None for what is no sheet, or of no known size.
+
+    >>> from oaken_scale.core.model.lot import LotUnit
+    >>> sheet = Lot("a", "A", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM,
+    ...     length_mm=700, width_mm=500)
+    >>> told = sheet_gives(sheet)
+    >>> told.span_mm, told.two_halves_mm, round(told.folded_chord_mm)
+    (700, 1400, 244)
+    """
+    if lot.kind is not LotKind.FOAM or lot.length_mm is None or lot.width_mm is None:
+        return None
+    long, short = max(lot.length_mm, lot.width_mm), min(lot.length_mm, lot.width_mm)
+    return SheetGives(lot.id, long, 2 * long, short, short / FOLD)
+
+
+def proportions(build: Build, wing: WingFigures | None, heaviest_g: float) -> Proportions:
+    """A plan's figures, and what a rule of thumb would say of them."""
+    sheets = tuple(told for lot in build.lots if (told := sheet_gives(lot)) is not None)
+    if wing is None:
+        return Proportions(None, None, None, None, None, sheets, ())
+    tails = [s for s in build.surfaces if s.role is Role.TAIL and area_dm2(s) > 0]
+    fins = [s for s in build.surfaces if s.role is Role.FIN and area_dm2(s) > 0]
+    main = next(s for s in build.surfaces if s.role is Role.WING)
+    vh = tail_volume(wing, tails) if tails else None
+    vv = fin_volume(wing, fins) if fins else None
+    thick = None if main.thickness_mm is None else main.thickness_mm / wing.mac_mm
+    cubic = stall = None
+    if heaviest_g > 0:
+        cubic = heaviest_g / wing.area_dm2**1.5
+        stall = stall_speed(heaviest_g, wing.area_dm2, CL_MAX[main.profile or Profile.FOLDED])
+    notes = [
+        *_range_note("aspect ratio", wing.aspect_ratio, ASPECT.get(build.purpose, USUAL_ASPECT)),
+        *_range_note("tail volume", vh, TAIL_VOLUME, 2),
+        *_range_note("fin volume", vv, FIN_VOLUME, 3),
+        *_range_note("thickness over chord", thick, THICKNESS, 2),
+        *_span_notes(wing, tails, fins),
+        *_order_notes(build.surfaces),
+    ]
+    return Proportions(vh, vv, cubic, stall, thick, sheets, tuple(notes))
+
+
+def _quarter_x(surface: Surface) -> float:
+    """Where the quarter of a surface's mean chord is [mm]."""
+    area, square, moment = chord_integrals(surface)
+    return (moment + square / 4) / area
+
+
+def _range_note(
+    name: str, value: float | None, usual: tuple[float, float], digits: int = 1
+) -> tuple[str, ...]:
+    low, high = usual
+    if value is None or low <= value <= high:
+        return ()
+    way = "below" if value < low else "above"
+    return (f"{name} {value:.{digits}f} is {way} the usual {low:g} to {high:g}",)
+
+
+def _span_notes(
+    wing: WingFigures, tails: Sequence[Surface], fins: Sequence[Surface]
+) -> tuple[str, ...]:
+    """The tail about half the wing's span, the fin's height about half the tail's span."""
+    if not tails:
+        return ()
+    half = max(abs(spanwise(each, s)) for each in tails for s in each.sections)
+    said = _range_note("tail span over wing span", 2 * half / wing.span_mm, TAIL_SPAN, 2)
+    if fins and half > 0:
+        heights = [max(s.z_mm for s in f.sections) - min(s.z_mm for s in f.sections) for f in fins]
+        said += _range_note("fin height over tail span", max(heights) / (2 * half),
+                            FIN_HEIGHT, 2)  # fmt: skip
+    return said
+
+
+def _order_notes(surfaces: Sequence[Surface]) -> tuple[str, ...]:
+    """A tail in front of the wing, and surfaces that run through each other."""
+    wings = [s for s in surfaces if s.role is Role.WING and area_dm2(s) > 0]
+    said = [
+        f"{each.name} is in front of the wing: it lifts as a canard, and counts as one"
+        for each in surfaces
+        if each.role is Role.TAIL
+        and area_dm2(each) > 0
+        and wings
+        and _quarter_x(each) < min(_quarter_x(wing) for wing in wings)
+    ]
+    flat = [s for s in surfaces if s.role is not Role.FIN and area_dm2(s) > 0]
+    for one, other in combinations(flat, 2):
+        apart = abs(one.sections[0].z_mm - other.sections[0].z_mm)
+        if apart < SAME_HEIGHT_MM and _over_one_another(one, other):
+            said.append(f"{one.name} and {other.name} run through each other")
+    return tuple(said)
+
+
+def _over_one_another(one: Surface, other: Surface) -> bool:
+    shapes = [Polygon(plan_outline(each)).buffer(0) for each in (one, other)]
+    return bool(shapes[0].intersection(shapes[1]).area > 1.0)

@@ -1,0 +1,95 @@
+"""A build's readings in the information form: over unit deviations of all that is unknown.
+
+With ``z = mu + D u``, ``gamma = C v`` and ``y = (1 + gamma) load(z) + e``, what readings tell of
+``(u, v) ~ N(0, I)`` is ``I + J'J``, ``J`` their derivatives in units of their noise. It stays well
+conditioned however often a set is weighed.
+
+Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, appendix A.2; Bjorck,
+*Numerical Methods for Least Squares Problems*, 2.2 (normal equations).
+"""
+
+import numpy as np
+from scipy.linalg.lapack import dpotrf, dpotri, dpotrs, dtrtri
+
+from oaken_scale.core.ledger.prior import Prior
+from oaken_scale.core.ledger.readings import Gathered
+from oaken_scale.core.model.arrays import Matrix, Vector
+
+
+class Information:
+    """What readings tell of the unknowns under a prior, wherever they are linearised."""
+
+    def __init__(self, believed: Prior, of: Gathered, variance: Vector) -> None:
+        """``variance`` (M,) is that of each set's mean reading [g2], infinite for one left out."""
+        self.believed, self.of = believed, of
+        self.weight: Vector = 1 / variance
+        full = np.array_equal(variance, of.variance)
+        products = of.products if full else of.products_of(self.weight)
+        self._folded = [believed.folded(each) for each in products]
+
+    def factor(self, error: Vector, load: Vector) -> Matrix:
+        """Lower Cholesky factor of ``I + J'J`` at scale errors (S,) and loads (M,) [g], shape
+        (K+P+N+S square)."""
+        of, scale = self.of, self.of.scale
+        states, count = of.rows.shape[1], len(error)
+        whole = np.zeros((states + count, states + count), order="F")
+        for off, folded in zip(1 + error, self._folded, strict=True):
+            whole[:states, :states] += off**2 * folded
+        by_load = self.weight * load
+        for k, sd in enumerate(self.believed.scale_sd):
+            mine = np.where(scale == k, by_load, 0.0) * (1 + error[k])
+            whole[states + k, :states] = sd * self.believed.pulled(mine @ of.rows)
+            whole[states + k, states + k] = sd**2 * float(mine @ load) / (1 + error[k])
+        whole[np.diag_indices(states + count)] += 1.0
+        factor, failed = dpotrf(whole, lower=1, overwrite_a=1)
+        if failed:
+            raise np.linalg.LinAlgError("what the readings tell is not positive definite")
+        return np.asarray(factor, dtype=float)
+
+    def pull(self, error: Vector, load: Vector, residual: Vector) -> Vector:
+        """``J' R^-1/2 residual``: which way residuals (M,) [g] pull each unknown, shape
+        (K+P+N+S,)."""
+        by = self.weight * residual
+        scale = self.of.scale
+        states = self.believed.pulled((by * (1 + error)[scale]) @ self.of.rows)
+        scales = self.believed.scale_sd * np.bincount(scale, by * load, len(error))
+        return np.concatenate([states, scales])
+
+    def left(self, cov: Matrix, error: Vector, load: Vector) -> Vector:
+        """The share of each set's variance that its own reading did not take away, shape (M,), by
+        the covariance of the whole state."""
+        of, states = self.of, self.of.rows.shape[1]
+        off, column = (1 + error)[of.scale], states + of.scale
+        across = of.rows @ cov[:states, :states]
+        own = off**2 * np.einsum("ij,ij->i", across, of.rows)
+        with_error = (of.rows @ cov[:states, states:])[np.arange(len(load)), of.scale]
+        own += load * (2 * off * with_error + load * cov[column, column])
+        left: Vector = 1 - self.weight * own
+        return left
+
+
+def solved(factor: Matrix, right: Vector) -> Vector:
+    """``A^-1 b`` by a lower Cholesky factor of ``A``."""
+    if not len(right):
+        return right
+    solution, _ = dpotrs(factor, right, lower=1)
+    return np.asarray(solution, dtype=float)
+
+
+def diagonal_of_inverse(factor: Matrix) -> Vector:
+    """The diagonal of ``A^-1`` by a lower Cholesky factor of ``A``: squares down the columns of
+    ``L^-1``."""
+    if not len(factor):
+        return np.zeros(0)
+    inverse, _ = dtrtri(factor, lower=1)
+    return np.asarray(np.einsum("ij,ij->j", inverse, inverse), dtype=float)
+
+
+def inverted(factor: Matrix) -> Matrix:
+    """The inverse of what a lower Cholesky factor is of; both its halves."""
+    if not len(factor):
+        return factor.copy()
+    inverse, _ = dpotri(factor, lower=1)
+    whole: Matrix = inverse + inverse.T
+    whole[np.diag_indices_from(whole)] /= 2
+    return whole

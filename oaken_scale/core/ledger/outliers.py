@@ -1,0 +1,175 @@
+"""Doubt: every reading left out in turn, predicted from the rest, and compared."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.ledger.posterior import Posterior
+from oaken_scale.core.ledger.prior import prior
+from oaken_scale.core.ledger.readings import Readings, gathered, pan_row
+from oaken_scale.core.ledger.scale import reading_doubt
+from oaken_scale.core.ledger.settling import Settled, load_variance, settle, sharpness
+from oaken_scale.core.ledger.slips import Prediction, Slip
+from oaken_scale.core.model.arrays import Vector
+from oaken_scale.core.model.build import Build, Pan, Weighing
+
+DOUBTFUL: Final = 3.0
+"""A reading this many sigma from what the rest predicts is doubtful."""
+
+
+LEAST_PART: Final = 0.4
+"""An item's own doubt is most of a prediction's where neither is less than this of the other."""
+
+
+@dataclass(frozen=True, slots=True)
+class Doubt:
+    """A doubtful reading: what the rest predicts [g], one sigma, how far it is off in sigma.
+
+    ``contradicts`` names the readings that speak against it where the data cannot say which is
+    wrong; ``slips`` are the likely reasons, most likely first. ``disbelieved`` is the share with
+    which the answers leave it out, or have it put right, 0 to 1.
+    """
+
+    weighing: str
+    expected_g: float
+    sd_g: float
+    t: float
+    contradicts: tuple[str, ...]
+    slips: tuple[Slip, ...]
+    disbelieved: float = 1.0
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class LeftOut:
+    """Every active reading left out and predicted from the rest, in the order of the log.
+
+    ``expected_g`` and ``sd_g`` (J,) are of the reading, the scale's noise included; ``t`` (J,) is
+    ``(y_j - h_j . z^(-j)) / sqrt(r_j^2 + h_j' S^(-j) h_j)``.
+    """
+
+    weighings: tuple[Weighing, ...]
+    expected_g: Vector
+    sd_g: Vector
+    t: Vector
+
+
+def leave_one_out(build: Build) -> LeftOut:
+    """Leave out each reading in turn, all from one factorisation, linearised where all settle.
+
+    Source: docs/methods.md, section 9; Cook & Weisberg, *Residuals and Influence in Regression*,
+    chapter 2.
+
+    >>> from datetime import datetime, UTC
+    >>> from oaken_scale.core.model.build import Item, Load, Pedigree, Scale
+    >>> pan = Pan((Load("motor"),))
+    >>> build = Build("b", "B", items=(Item("motor", "M", Pedigree.LISTING, stated_g=28.0),),
+    ...     scales=(Scale("s", "S", 0.1, 0.05, 0.0),),
+    ...     weighings=(Weighing("1", datetime.now(UTC), "s", 31.0, pan),))
+    >>> round(float(leave_one_out(build).t[0]), 3)
+    2.141
+    """
+    readings = Readings(prior(build), gathered(build))
+    out = left_out(readings, settle(readings, *readings.of.without(())))
+    return LeftOut(readings.of.spoken, readings.of.grams - out.gap, out.sd, out.t)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Gaps:
+    """How far each reading is from what the others predict: ``gap`` (J,) [g], ``sd`` (J,) [g] of
+    that prediction with the scale's noise, and ``t`` (J,); 0 where a whole set is left out."""
+
+    gap: Vector
+    sd: Vector
+    t: Vector
+
+
+def left_out(readings: Readings, settled: Settled) -> Gaps:
+    """Every reading left out in turn, in the dual form.
+
+    With ``P = H S0 H' + R`` and ``a = P^-1 (y - H mu)``, leaving out reading j gives the gap
+    ``a_j / (P^-1)_jj`` with the variance ``1 / (P^-1)_jj``: no small difference of large numbers,
+    however fine the scale and however vague and heavy the load. Of ``n`` readings of one set, whose
+    mean stands in ``P`` with ``q = r^2/n``, each has ``(P^-1)_jj = (1 - (1 - q (P^-1)_ss)/n)/r^2``.
+
+    Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, 5.4.2.
+    """
+    at, noise = readings.of.at, readings.of.noise[readings.of.at]
+    pull, inverse = settled.pull[at], sharpness(settled)[at]
+    kept = np.isfinite(settled.variance)[at]
+    mean_variance = np.where(kept, settled.variance[at], 1.0)
+    count = np.maximum(np.round(noise / mean_variance), 1.0)
+    error = settled.error[readings.of.scale][at]
+    apart = readings.of.grams - (1 + error) * settled.load[at]
+    alone = count == 1
+    mine = np.where(alone, pull, apart / noise)
+    sharp = np.where(alone, inverse, (1 - (1 - mean_variance * inverse) / count) / noise)
+    sharp = np.where(kept, np.maximum(sharp, 1e-300), 1.0)
+    mine = np.where(kept, mine, 0.0)
+    return Gaps(mine / sharp, 1 / np.sqrt(sharp), mine / np.sqrt(sharp))
+
+
+def scatter(readings: Readings, dropped: Sequence[int]) -> float:
+    """Logarithm of how likely the readings of each set are about their own mean, some of them
+    dropped: what a set's mean does not say."""
+    kept = np.ones(len(readings.of.at), dtype=bool)
+    kept[list(dropped)] = False
+    at, grams = readings.of.at[kept], readings.of.grams[kept]
+    count = np.bincount(at, minlength=len(readings.of.sets))
+    mean = np.bincount(at, grams, len(readings.of.sets)) / np.maximum(count, 1)
+    about = float((((grams - mean[at]) ** 2) / readings.of.noise[at]).sum())
+    more = count > 1
+    widths = (count - 1) * np.log(2 * np.pi * readings.of.noise) + np.log(np.maximum(count, 1))
+    return -0.5 * (about + float(widths[more].sum()))
+
+
+def gap_of(readings: Readings, settled: Settled, j: int) -> tuple[float, float]:
+    """How far reading ``j``, which did not settle with the rest, is from what they predict [g], and
+    one sigma of that prediction with the scale's noise."""
+    s = int(readings.of.at[j])
+    noise = float(readings.of.noise[s])
+    off = float(1 + settled.error[int(readings.of.scale[s])])
+    gap = float(readings.of.grams[j]) - off * float(settled.load[s])
+    return gap, (noise + load_variance(readings, settled, s)) ** 0.5
+
+
+def predicted(
+    build: Build, after: Posterior, pan: Pan, scale_id: str, reading_g: float, recorded: bool
+) -> Prediction:
+    """What a posterior that does not have a reading says of it."""
+    k = next(k for k, scale in enumerate(build.scales) if scale.id == scale_id)
+    scale = build.scales[k]
+    error = float(after.mean[after.scales][k])
+    row = np.zeros(len(after.mean))
+    row[: after.items.stop] = pan_row(build, pan)
+    load = float(row @ after.mean) + pan.known_g
+    row *= 1 + error
+    row[after.scales.start + k] = load
+    spread = after.cov @ row
+    noise = reading_doubt(scale) ** 2
+    variance = noise + max(float(spread @ row), 0.0)
+    return Prediction(
+        reading_g=reading_g,
+        pan=pan,
+        expected_g=(1 + error) * load,
+        variance=variance,
+        noise=noise,
+        error=error,
+        mass=after.mass,
+        mass_variance=np.diag(after.mass_cov).copy(),
+        covariance=spread[after.items],
+        step_g=scale.step_g,
+        recorded=recorded,
+        freedom=freedom(after, row[after.items], variance),
+    )
+
+
+def freedom(after: Posterior, row: Vector, variance: float) -> float:
+    """With how many degrees of freedom a prediction's doubt is known: those of the item whose own
+    doubt is most of it, which was learned from few; infinite where a pan told the rest."""
+    own = (row * after.prior.own_sd) ** 2
+    total = float(own.sum())
+    if not LEAST_PART * variance < total < variance / LEAST_PART:
+        return float("inf")
+    return float(after.prior.freedom[int(own.argmax())])

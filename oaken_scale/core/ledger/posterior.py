@@ -1,0 +1,153 @@
+"""The ledger: one settled estimate from every weighing.
+
+A builder may weigh anything, in any order. Every reading is one linear equation in the same
+unknown masses, so one calculation takes them all; glue is what makes the equations agree. Which
+readings may be slips, and what is told meanwhile, is the affair of
+:mod:`oaken_scale.core.ledger.mixture`.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from oaken_scale.core.ledger.information import Information, diagonal_of_inverse, inverted, solved
+from oaken_scale.core.ledger.prior import Prior, prior
+from oaken_scale.core.ledger.readings import Gathered, Readings, gathered
+from oaken_scale.core.ledger.settling import Settled, settle
+from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.build import Build
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Posterior:
+    """The masses after weighing, with their covariance.
+
+    The state is ``(lot constants (K), shared factors (P), item masses (N), scale errors (S))``;
+    ``mean`` has shape (K+P+N+S,), ``cov`` (K+P+N+S, K+P+N+S). ``own`` (N,) is how far each item
+    lies from all that it shares, left out itself, in sigma, and ``told`` (N,) how much of its own
+    doubt the weighings took away, 0 to 1.
+    """
+
+    prior: Prior
+    of: Gathered
+    """The readings behind it."""
+    mean: Vector
+    cov: Matrix
+    own: Vector
+    told: Vector
+
+    @property
+    def lots(self) -> slice:
+        """Where the lot constants stand in the state."""
+        return slice(0, self.prior.lots)
+
+    @property
+    def factors(self) -> slice:
+        """Where the shared factors of guesses and listings stand in the state."""
+        return slice(self.prior.lots, len(self.prior.common_mean))
+
+    @property
+    def items(self) -> slice:
+        """Where the item masses stand in the state."""
+        first = len(self.prior.common_mean)
+        return slice(first, first + len(self.prior.stated))
+
+    @property
+    def scales(self) -> slice:
+        """Where the scale errors stand in the state."""
+        return slice(self.items.stop, len(self.mean))
+
+    @property
+    def mass(self) -> Vector:
+        """Item masses, shape (N,) [g]."""
+        return self.mean[self.items]
+
+    @property
+    def mass_cov(self) -> Matrix:
+        """Covariance of the item masses, shape (N, N) [g2]."""
+        return self.cov[self.items, self.items]
+
+    @property
+    def sd(self) -> Vector:
+        """Doubt of the whole state, shape (K+P+N+S,)."""
+        deviation: Vector = np.sqrt(np.maximum(np.diag(self.cov), 0.0))
+        return deviation
+
+    def total(self, weight: Vector) -> tuple[float, float]:
+        """Mass of a weighted sum of items and its doubt [g]; ``weight`` has shape (N,)."""
+        variance = float(weight @ self.mass_cov @ weight)
+        return float(weight @ self.mass), max(variance, 0.0) ** 0.5
+
+    def totals(self, weights: Matrix) -> list[tuple[float, float]]:
+        """The same of many weighted sums at once; ``weights`` has shape (any, N)."""
+        variance = ((weights @ self.mass_cov) * weights).sum(axis=1)
+        sd = np.sqrt(np.maximum(variance, 0.0))
+        return list(zip((weights @ self.mass).tolist(), sd.tolist(), strict=True))
+
+
+def first_look(readings: Readings, gone: Sequence[int] = ()) -> tuple[Vector, Vector]:
+    """How far each item lies from all that it shares, left out itself, in sigma (N,), and how much
+    of its own doubt the readings take away, 0 to 1 (N,): linearised once, at the readings. Those
+    that are ``gone`` say nothing.
+
+    In the information form over unit deviations, as in :func:`posterior`: of what is left of item
+    i's own variance ``v_i`` and where it is pulled to ``u_i``, the readings took ``1 - v_i`` away,
+    and ``t_i = u_i / sqrt(1 - v_i)``.
+    """
+    of, believed = readings.of, readings.prior
+    mean, variance = of.without(gone)
+    tells, none = Information(believed, of, variance), np.zeros(of.scales)
+    factor = tells.factor(none, mean)
+    own = slice(len(believed.common_mean), of.rows.shape[1])
+    unit = solved(factor, tells.pull(none, mean, mean - readings.load))[own]
+    told = np.clip(1 - diagonal_of_inverse(factor)[own], 0.0, 1.0)
+    return unit / np.sqrt(np.maximum(told, 1e-12)), told
+
+
+def posterior(readings: Readings, settled: Settled) -> Posterior:
+    """Masses and covariance where the readings settled.
+
+    The covariance is worked out in the information form over the independent deviations
+    ``u ~ N(0, I)``, where the matrix to factor, ``I + B'B``, stays well conditioned however often a
+    set is weighed: ``Cov = D (I + B'B)^-1 D'``.
+    """
+    believed, of = readings.prior, readings.of
+    items = slice(len(believed.common_mean), of.rows.shape[1])
+    unit = believed.pulled(((1 + settled.error)[of.scale] * settled.pull) @ of.rows)
+    mean = np.concatenate([believed.common_mean, believed.mass, settled.error])
+    mean[: items.stop] += believed.deviation(unit)
+    cov, told = settled.cov, settled.told
+    if cov is None or told is None:
+        tells = Information(believed, of, settled.variance)
+        inverse = inverted(tells.factor(settled.error, settled.load))
+        cov, told = believed.spread(believed.spread(inverse).T), 1 - np.diag(inverse)
+    told = np.clip(told[items], 0.0, 1.0)
+    own = unit[items] / np.sqrt(np.maximum(told, 1e-12))
+    return Posterior(believed, of, mean, cov, own, told)
+
+
+def solve(build: Build, believed: Prior | None = None) -> Posterior:
+    """Condition the prior on every active weighing, all of them believed.
+
+    ``y_j = (1 + gamma) (h_j . z + known_j) + e_j``, ``e_j ~ N(0, r_j)``, with ``gamma ~ N(0, c)``
+    a state of the scale; linearised anew until it settles.
+
+    Source: JCGM 100:2008 (GUM); Rasmussen & Williams, *Gaussian Processes for Machine Learning*,
+    appendix A.2. Reference case L of docs/methods.md:
+
+    >>> from datetime import datetime, UTC
+    >>> from oaken_scale.core.model.build import Item, Load, Pan, Pedigree, Scale, Weighing
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit, Use
+    >>> def foam(name, area, doubt):
+    ...     return Item(name, name, Pedigree.CALCULATED, uses=(Use("a", area),), doubt_g=doubt)
+    >>> build = Build("l", "L", lots=(Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4),),
+    ...     items=(foam("wing", 18.0, 1.6), foam("tail", 5.0, 0.5)),
+    ...     scales=(Scale("s", "S", 0.1, 0.05, 0.0),),
+    ...     weighings=(Weighing("1", datetime.now(UTC), "s", 90.2, Pan((Load("wing"),))),))
+    >>> after = solve(build)
+    >>> round(float(after.mean[0]), 3), after.mass.round(3).tolist()
+    (4.992, [90.2, 24.959])
+    """
+    readings = Readings(prior(build) if believed is None else believed, gathered(build))
+    return posterior(readings, settle(readings, *readings.of.without(())))

@@ -1,0 +1,289 @@
+"""What is believed of every mass before the first weighing."""
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.build import Build, Habit, Item, Pedigree, Scale
+from oaken_scale.core.model.lot import Known, Lot
+from oaken_scale.core.model.recall import recalled
+
+DOUBT: Final[dict[Pedigree, float]] = {
+    Pedigree.GUESS: 0.25,
+    Pedigree.LISTING: 0.05,
+    Pedigree.CALCULATED: 0.03,
+    Pedigree.JOINT: 0.40,
+    Pedigree.COVERING: 0.10,
+    Pedigree.ALLOWANCE: 1.00,
+}
+"""One sigma as a fraction of the estimate, by pedigree (docs/methods.md, section 1)."""
+
+SHARED: Final[dict[Pedigree, float]] = {Pedigree.GUESS: 0.15, Pedigree.LISTING: 0.03}
+"""The part of it that all guesses, or all listings, of one builder have in common."""
+
+LISTING_FLOOR_G: Final = 0.2
+"""A listing is never surer than this [g]."""
+
+ALLOWANCE_SHARE: Final = 0.04
+"""What nobody lists, as a share of what is always aboard."""
+
+HABITUAL: Final = tuple(SHARED)
+"""The pedigrees whose figures have a factor in common, in the order of the state."""
+
+
+@dataclass(frozen=True, eq=False)
+class Prior:
+    """Prior of the lot constants, the factors of guesses and listings, item masses, scale errors.
+
+    ``mass = stated + shares @ common + own``, with ``own ~ N(0, own_sd)``. ``common_mean`` and
+    ``common_sd`` (K+P,) are of the lots [g per unit] and then of the factors (P of them, near 1);
+    ``shares`` (N, K+P) is how much of each an item has [units; g]; ``stated`` and ``own_sd`` (N,)
+    [g]; ``scale_sd`` (S,) [fraction]. ``usual`` (N,) says whose doubt is its pedigree's usual one;
+    ``freedom`` (N,) is how many degrees of freedom that doubt was learned with, infinite for one
+    that is given.
+    """
+
+    lots: int
+    common_mean: Vector
+    common_sd: Vector
+    shares: Matrix
+    stated: Vector
+    own_sd: Vector
+    scale_sd: Vector
+    usual: NDArray[np.bool_]
+    freedom: Vector
+
+    @property
+    def lot_mean(self) -> Vector:
+        """Prior mean of the lot constants, shape (K,) [g per unit]."""
+        return self.common_mean[: self.lots]
+
+    @property
+    def lot_sd(self) -> Vector:
+        """Prior doubt of the lot constants, shape (K,) [g per unit]."""
+        return self.common_sd[: self.lots]
+
+    @property
+    def uses(self) -> Matrix:
+        """How much of each lot an item uses, shape (N, K) [units]."""
+        return self.shares[:, : self.lots]
+
+    @cached_property
+    def mass(self) -> Vector:
+        """Prior mean of each item's mass, shape (N,) [g]."""
+        mean: Vector = self.stated + self.shares @ self.common_mean
+        return mean
+
+    @cached_property
+    def mass_sd(self) -> Vector:
+        """Prior doubt of each item's mass, all that it shares included, shape (N,) [g]."""
+        sd: Vector = np.sqrt(self.own_sd**2 + (self.shares**2) @ (self.common_sd**2))
+        return sd
+
+    @cached_property
+    def _in_common(self) -> Matrix:
+        """Each item's share of unit deviations of what is common, shape (N, K+P) [g]."""
+        in_common: Matrix = self.shares * self.common_sd
+        return in_common
+
+    def deviation(self, unit: Vector) -> Vector:
+        """``D u``: unit deviations (K+P+N,) as deviations of the lots, factors and items."""
+        start = len(self.common_sd)
+        common, own = unit[:start], unit[start:]
+        return np.concatenate(
+            [self.common_sd * common, self._in_common @ common + self.own_sd * own]
+        )
+
+    def pulled(self, states: Vector) -> Vector:
+        """``D' s``: pulls on lots, factors and items (K+P+N,) as pulls on unit deviations."""
+        start = len(self.common_sd)
+        own = states[start:]
+        common = self.common_sd * states[:start] + own @ self._in_common
+        return np.concatenate([common, self.own_sd * own])
+
+    def folded(self, product: Matrix) -> Matrix:
+        """``D' A D`` of a symmetric matrix over lots, factors and items (K+P+N square)."""
+        start = len(self.common_sd)
+        right = np.empty_like(product)
+        right[:, :start] = (
+            product[:, :start] * self.common_sd + product[:, start:] @ self._in_common
+        )
+        right[:, start:] = product[:, start:] * self.own_sd
+        folded = np.empty_like(product)
+        folded[:start] = self.common_sd[:, None] * right[:start] + self._in_common.T @ right[start:]
+        folded[start:] = self.own_sd[:, None] * right[start:]
+        return folded
+
+    def spread(self, unit: Matrix) -> Matrix:
+        """``D`` over the whole state, scale errors too: unit deviations (K+P+N+S, any) as
+        deviations of it."""
+        start, states = len(self.common_sd), len(self.common_sd) + len(self.own_sd)
+        whole = np.empty_like(unit)
+        whole[:start] = self.common_sd[:, None] * unit[:start]
+        whole[start:states] = self.own_sd[:, None] * unit[start:states]
+        whole[start:states] += self._in_common @ unit[:start]
+        whole[states:] = self.scale_sd[:, None] * unit[states:]
+        return whole
+
+    def widened(self, by: Vector, freedom: Vector) -> "Prior":
+        """The same with each item's own doubt ``by`` so many times as wide, learned with so many
+        degrees of ``freedom``, both (N,)."""
+        return replace(self, own_sd=self.own_sd * by, freedom=freedom)
+
+
+def own_doubt(item: Item, estimate_g: float) -> float:
+    """One sigma of an item apart from its lots' doubt [g], what its pedigree shares included.
+
+    Source: docs/methods.md, section 1, table of pedigrees.
+
+    >>> own_doubt(Item("servo", "Servo", Pedigree.LISTING, stated_g=9.0), 9.0)
+    0.45
+    >>> own_doubt(Item("magnet", "Magnet", Pedigree.LISTING, stated_g=1.0), 1.0)
+    0.2
+    """
+    if item.doubt_g is not None:
+        return item.doubt_g
+    doubt = DOUBT[item.pedigree] * abs(estimate_g)
+    return max(doubt, LISTING_FLOOR_G) if item.pedigree is Pedigree.LISTING else doubt
+
+
+def habit_of(item: Item) -> int | None:
+    """Which shared factor scales an item's figure: its place in ``HABITUAL``; None for none.
+
+    A figure with a doubt of its own, or one that another build weighed, is beyond the habit.
+
+    >>> habit_of(Item("brace", "Brace", Pedigree.GUESS, stated_g=4.0))
+    0
+    """
+    if item.pedigree not in SHARED or not item.stated_g:
+        return None
+    if item.doubt_g is not None or item.elsewhere is not None:
+        return None
+    return HABITUAL.index(item.pedigree)
+
+
+def together(mean: float, sd: float, known: Known | None) -> tuple[float, float]:
+    """A figure and what other builds tell of it, weighed by their precision; mean and one sigma.
+
+    ``1/s^2 = 1/s1^2 + 1/s2^2``. A figure without doubt stays as it is.
+
+    >>> value, sd = together(2.0, 0.6, Known(3.0, 0.6))
+    >>> round(value, 9), round(sd, 6)
+    (2.5, 0.424264)
+    """
+    if known is None or sd == 0:
+        return mean, sd
+    if known.doubt == 0:
+        return known.value, 0.0
+    weight = sd**2 / (sd**2 + known.doubt**2)
+    return mean + weight * (known.value - mean), sd * (1 - weight) ** 0.5
+
+
+def lot_prior(lot: Lot) -> tuple[float, float]:
+    """What is believed of a lot before this build weighs: constant and one sigma [g per unit]."""
+    return together(lot.constant, lot.doubt, lot.elsewhere)
+
+
+def prior(build: Build) -> Prior:
+    """Set up the prior of a build. An allowance without a figure of its own is 4 % of the rest, or
+    the share that the workshop's finished builds had.
+
+    Source: docs/methods.md, section 1.
+
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit, Use
+    >>> sheet = Lot("sheet", "Sheet", LotUnit.DM2, 4.6, 0.4)
+    >>> tail = Item("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet", 5.0),), doubt_g=0.5)
+    >>> believed = prior(Build("b", "B", lots=(sheet,), items=(tail,)))
+    >>> believed.mass.round(3).tolist(), believed.mass_sd.round(4).tolist()
+    ([23.0], [2.0616])
+
+    Two guesses share most of what is wrong with them:
+
+    >>> guesses = tuple(Item(id, id, Pedigree.GUESS, stated_g=100.0) for id in "ab")
+    >>> believed = prior(Build("b", "B", items=guesses))
+    >>> believed.mass_sd.round(6).tolist(), believed.own_sd.round(6).tolist()
+    ([25.0, 25.0], [20.0, 20.0])
+    """
+    return _prior(build.lots, build.items, build.scales, build.allowance, build.habits)
+
+
+@recalled(keep=4)
+def _prior(
+    lots_: tuple[Lot, ...],
+    items: tuple[Item, ...],
+    scales: tuple[Scale, ...],
+    allowance: Known | None,
+    habits: tuple[Habit, ...],
+) -> Prior:
+    lots = len(lots_)
+    lot_index = {lot.id: k for k, lot in enumerate(lots_)}
+    common = np.array([*(lot_prior(lot) for lot in lots_), *_factors(habits)], dtype=float).reshape(
+        -1, 2
+    )
+    shares = np.zeros((len(items), len(common)))
+    stated = np.zeros(len(items))
+    for i, item in enumerate(items):
+        stated[i] = item.stated_g or 0.0
+        for use in item.uses:
+            shares[i, lot_index[use.lot]] += use.amount
+    estimate = stated + shares @ common[:, 0]
+    share_doubt = _set_allowance(items, allowance, stated, estimate)
+    own_sd = np.zeros(len(items))
+    for i, item in enumerate(items):
+        doubt = share_doubt.get(i, own_doubt(item, estimate[i]))
+        habit = habit_of(item)
+        if habit is not None:
+            shares[i, lots + habit] = stated[i]
+            in_common = SHARED[item.pedigree] * stated[i]
+            doubt = max(doubt**2 - in_common**2, 0.0) ** 0.5
+            stated[i] = 0.0
+        if item.elsewhere is not None:
+            found, doubt = together(estimate[i], doubt, item.elsewhere)
+            stated[i] += found - estimate[i]
+        own_sd[i] = doubt
+    usual = [i.doubt_g is None and i.elsewhere is None for i in items]
+    return Prior(
+        lots=lots,
+        common_mean=common[:, 0].copy(),
+        common_sd=common[:, 1].copy(),
+        shares=shares,
+        stated=stated,
+        own_sd=own_sd,
+        scale_sd=np.array([scale.calibration_doubt for scale in scales], dtype=float),
+        usual=np.array(usual, dtype=bool),
+        freedom=np.full(len(items), np.inf),
+    )
+
+
+def _factors(habits: tuple[Habit, ...]) -> list[tuple[float, float]]:
+    """What is believed of each shared factor: mean and one sigma, from finished builds or 1."""
+    heard = {each.pedigree: each for each in habits}
+    return [
+        (heard[pedigree].factor, heard[pedigree].doubt) if pedigree in heard else (1.0, spread)
+        for pedigree, spread in SHARED.items()
+    ]
+
+
+def _set_allowance(
+    items: tuple[Item, ...], allowance: Known | None, stated: Vector, estimate: Vector
+) -> dict[int, float]:
+    """Fill in an allowance that has no figure of its own; its doubt, where finished builds tell it,
+    by the item's place [g]."""
+    always = [
+        i
+        for i, item in enumerate(items)
+        if item.pedigree is not Pedigree.ALLOWANCE and not item.option and not item.retired
+    ]
+    usual = ALLOWANCE_SHARE if allowance is None else allowance.value
+    rest = max(float(estimate[always].sum()), 0.0)
+    doubt = {}
+    for i, item in enumerate(items):
+        if item.pedigree is Pedigree.ALLOWANCE and item.stated_g is None:
+            stated[i] = estimate[i] = usual * rest
+            if allowance is not None and item.doubt_g is None:
+                doubt[i] = allowance.doubt * rest
+    return doubt

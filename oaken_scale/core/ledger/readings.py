@@ -1,0 +1,263 @@
+"""A build's readings as equations: gathered into sets, and what is believed of their loads."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from operator import is_
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oaken_scale.core.ledger.prior import HABITUAL, Prior
+from oaken_scale.core.ledger.scale import reading_doubt
+from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.build import Build, Item, Pan, Scale, Weighing
+from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.recall import recalled
+
+
+@dataclass(frozen=True, slots=True)
+class WeighedSet:
+    """All active readings of one set of things on one scale: as good as their mean."""
+
+    scale: int
+    pan: Pan
+    mean_g: float
+    readings: int
+
+
+@dataclass(frozen=True, eq=False)
+class Gathered:
+    """A build's active readings, gathered into sets of the same things on the same scale.
+
+    Readings of one set have one equation, so their mean with ``r^2/n`` tells all that they tell:
+    the ledger's cost grows with the things weighed, not with the log. Of the sets: ``rows``
+    (M, K+P+N), ``scale`` (M,), ``known_g`` (M,), ``mean_g`` (M,) and ``count`` (M,) of their
+    readings, ``noise`` (M,) ``r^2`` of one reading [g2]. ``at`` (J,) is each reading's set and
+    ``grams`` (J,) what it read, in the order of the log. ``spoken`` are the active readings, in
+    that order, and ``sets`` gives each set's place by its pan and scale.
+    """
+
+    spoken: tuple[Weighing, ...]
+    sets: dict[tuple[Pan, int], int]
+    at: NDArray[np.intp]
+    grams: Vector
+    rows: Matrix
+    scale: NDArray[np.intp]
+    scales: int
+    """How many scales there are."""
+    known_g: Vector
+    mean_g: Vector
+    count: Vector
+    noise: Vector
+
+    @cached_property
+    def variance(self) -> Vector:
+        """The variance of each set's mean reading, shape (M,) [g2]."""
+        return self.noise / self.count
+
+    @cached_property
+    def products(self) -> list[Matrix]:
+        """:meth:`products_of` all readings."""
+        return self.products_of(1 / self.variance)
+
+    def products_of(self, weight: Vector) -> list[Matrix]:
+        """``H' W H`` of the sets on each scale, (K+P+N square); ``weight`` (M,) [1/g2]."""
+        products = []
+        for k in range(self.scales):
+            mine = slice(None) if self.scales == 1 else self.scale == k
+            rows = self.rows[mine]
+            products.append((rows * weight[mine, None]).T @ rows)
+        return products
+
+    @cached_property
+    def loaded(self) -> NDArray[np.bool_]:
+        """Which lots, factors and items each set has on the pan, shape (M, K+P+N)."""
+        loaded: NDArray[np.bool_] = self.rows != 0
+        return loaded
+
+    @cached_property
+    def alone(self) -> NDArray[np.bool_]:
+        """Which sets hold one kind of thing only, shape (M,)."""
+        single: NDArray[np.bool_] = self.loaded.sum(axis=1) == 1
+        return single
+
+    def readings_of(self, pan: Pan) -> int:
+        """How many active readings there are of what is on a pan, on any scale."""
+        places = [self.sets[pan, k] for k in range(self.scales) if (pan, k) in self.sets]
+        return int(self.count[places].sum())
+
+    def without(self, dropped: Sequence[int]) -> tuple[Vector, Vector]:
+        """The sets' means [g] and the variances of those means [g2], some readings left out;
+        the variance is infinite where none is left."""
+        if not dropped:
+            return self.mean_g, self.variance
+        count, total = self.count.copy(), self.mean_g * self.count
+        for j in dropped:
+            count[self.at[j]] -= 1
+            total[self.at[j]] -= self.grams[j]
+        some = np.maximum(count, 1)
+        return (
+            np.where(count > 0, total / some, self.mean_g),
+            np.where(count > 0, self.noise / some, np.inf),
+        )
+
+
+def gathered(build: Build) -> Gathered:
+    """Gather a build's active readings by what was on the pan and which scale it was."""
+    return _gatherer(build.scales, build.items, build.lots).gather(build.weighings)
+
+
+def weighed_sets(build: Build) -> tuple[WeighedSet, ...]:
+    """The different sets of things that were weighed, each on its scale."""
+    of = gathered(build)
+    figures = zip(of.mean_g.tolist(), of.count.astype(int).tolist(), strict=True)
+    return tuple(WeighedSet(k, pan, *each) for (pan, k), each in zip(of.sets, figures, strict=True))
+
+
+class _Gatherer:
+    """Gathers readings of one list of parts. A log that is the last one and a reading more is not
+    gone through again."""
+
+    def __init__(
+        self, scales: tuple[Scale, ...], items: tuple[Item, ...], lots: tuple[Lot, ...]
+    ) -> None:
+        self.items, self.lots = items, lots
+        self.scale_at = {scale.id: k for k, scale in enumerate(scales)}
+        self.noise = np.array([reading_doubt(each) ** 2 for each in scales], dtype=float)
+        self.last: tuple[tuple[Weighing, ...], Gathered] | None = None
+
+    def gather(self, weighings: tuple[Weighing, ...]) -> Gathered:
+        """The readings of a log."""
+        last, done = self.last, 0
+        if last is not None and last[0] is weighings:
+            return last[1]
+        if last is not None:
+            done = len(last[0])
+            if not (done <= len(weighings) and all(map(is_, last[0], weighings))):
+                last, done = None, 0
+        found = self._with(last[1] if last else None, weighings[done:])
+        self.last = (weighings, found)
+        return found
+
+    def _with(self, before: Gathered | None, weighings: Sequence[Weighing]) -> Gathered:
+        """So many readings more; all of them, in the order of the log, give the same figures."""
+        sets = dict(before.sets) if before else {}
+        seen: dict[tuple[int, str], int] = {}
+        at, grams, spoken = [], [], []
+        for each in weighings:
+            if each.set_aside is None:
+                spoken.append(each)
+                same = (id(each.pan), each.scale)
+                number = seen.get(same)
+                if number is None:
+                    kind = (each.pan, self.scale_at[each.scale])
+                    number = seen[same] = sets.setdefault(kind, len(sets))
+                at.append(number)
+                grams.append(each.reading_g)
+        if before is not None and not at:
+            return before
+        where, read = np.array(at, dtype=np.intp), np.array(grams, dtype=float)
+        fresh = list(sets)[len(before.sets) if before else 0 :]
+        rows = _rows(self.items, self.lots, [pan for pan, _ in fresh])
+        scale = np.array([k for _, k in fresh], dtype=np.intp)
+        known = np.array([pan.known_g for pan, _ in fresh], dtype=float)
+        if before is not None:
+            where, read = np.append(before.at, where), np.append(before.grams, read)
+            rows = np.vstack([before.rows, rows]) if fresh else before.rows
+            scale = np.append(before.scale, scale)
+            known = np.append(before.known_g, known)
+        count = np.bincount(where, minlength=len(sets)).astype(float)
+        return Gathered(
+            spoken=(*(before.spoken if before else ()), *spoken),
+            sets=sets,
+            at=where,
+            grams=read,
+            rows=rows,
+            scale=scale,
+            scales=len(self.noise),
+            known_g=known,
+            mean_g=np.bincount(where, read, len(sets)) / np.maximum(count, 1),
+            count=count,
+            noise=self.noise[scale] if len(scale) else np.zeros(0),
+        )
+
+
+@recalled(keep=8)
+def _gatherer(
+    scales: tuple[Scale, ...], items: tuple[Item, ...], lots: tuple[Lot, ...]
+) -> _Gatherer:
+    return _Gatherer(scales, items, lots)
+
+
+COMMON: Final = len(HABITUAL)
+"""How many shared factors stand between the lots and the items in the state."""
+
+
+def pan_row(build: Build, pan: Pan) -> Vector:
+    """How a pan loads lots, factors and items: the ``h`` of ``y = h . z``, shape (K+P+N,)."""
+    row: Vector = _rows(build.items, build.lots, [pan])[0]
+    return row
+
+
+def _rows(items: tuple[Item, ...], lots: tuple[Lot, ...], pans: Sequence[Pan]) -> Matrix:
+    """The pans' rows, shape (M, K+P+N)."""
+    item_at, lot_at = _columns(items, lots)
+    rows = np.zeros((len(pans), len(lots) + COMMON + len(items)))
+    loads = [
+        (j, item_at[load.item], load.count) for j, pan in enumerate(pans) for load in pan.loads
+    ]
+    loads += [(j, lot_at[on.lot], on.amount) for j, pan in enumerate(pans) for on in pan.samples]
+    if loads:
+        row, column, amount = zip(*loads, strict=True)
+        np.add.at(rows, (row, column), amount)
+    return rows
+
+
+@recalled(keep=4)
+def _columns(
+    items: tuple[Item, ...], lots: tuple[Lot, ...]
+) -> tuple[dict[str, int], dict[str, int]]:
+    """Which column of a pan's row each item has, and each lot, by their ids."""
+    start = len(lots) + COMMON
+    return (
+        {item.id: start + i for i, item in enumerate(items)},
+        {lot.id: k for k, lot in enumerate(lots)},
+    )
+
+
+@dataclass(frozen=True, eq=False)
+class Readings:
+    """A build's readings as equations ``y = (1 + gamma) load + e``, under a prior."""
+
+    prior: Prior
+    of: Gathered
+
+    @property
+    def unknowns(self) -> int:
+        """How many numbers the readings tell of: lots, factors, items and scales."""
+        return int(self.of.rows.shape[1] + len(self.prior.scale_sd))
+
+    @cached_property
+    def load(self) -> Vector:
+        """The prior mean of each set's load, shape (M,) [g]."""
+        mean = np.concatenate([self.prior.common_mean, self.prior.mass])
+        load: Vector = self.of.known_g + self.of.rows @ mean
+        return load
+
+    @cached_property
+    def spread(self) -> Matrix:
+        """The loads over unit deviations of the prior, shape (M, K+P+N) [g]."""
+        start = len(self.prior.common_mean)
+        spread = self.of.rows.copy()
+        spread[:, :start] += self.of.rows[:, start:] @ self.prior.shares
+        spread[:, :start] *= self.prior.common_sd
+        spread[:, start:] *= self.prior.own_sd
+        return spread
+
+    @cached_property
+    def between(self) -> Matrix:
+        """The prior covariance of the loads, shape (M, M) [g2]."""
+        between: Matrix = self.spread @ self.spread.T
+        return between

@@ -1,0 +1,54 @@
+"""What a reading on a scale is worth."""
+
+import math
+from typing import Final
+
+from oaken_scale.core.model.build import Scale
+
+FEW_STEPS: Final = 20
+"""A load under this many display steps is too light for the scale."""
+
+NEAR_CAPACITY: Final = 0.95
+"""A load over this share of the capacity is too near its end."""
+
+UNREST: Final = 3.0
+"""An empty pan shows no more than so many times the scale's doubt and a step."""
+
+
+def reading_doubt(scale: Scale) -> float:
+    """One sigma of a single reading, calibration apart [g]: ``r^2 = d^2/12 + s^2``.
+
+    The display step d rounds evenly over one step (JCGM 100:2008, 4.3.7); s is the repeatability,
+    half a step unless known.
+
+    >>> round(reading_doubt(Scale("s", "S", step_g=0.1, repeatability_g=0.05)), 6)
+    0.057735
+    """
+    repeatability = scale.step_g / 2 if scale.repeatability_g is None else scale.repeatability_g
+    return math.sqrt(scale.step_g**2 / 12 + repeatability**2)
+
+
+def shows_unloaded(scale: Scale, reading_g: float) -> bool:
+    """Whether an empty pan shows more than the scale's own unrest: something lies on it, or it has
+    drifted since it was tared.
+
+    >>> scale = Scale("s", "S", step_g=0.1)
+    >>> shows_unloaded(scale, 0.1), shows_unloaded(scale, -12.8)
+    (False, True)
+    """
+    return abs(reading_g) > UNREST * reading_doubt(scale) + scale.step_g
+
+
+def before_the_fact(scale: Scale, load_g: float) -> str | None:
+    """Warn of a load that this scale cannot weigh well [g]; None when it can.
+
+    >>> before_the_fact(Scale("s", "S", step_g=1.0), 4.0)
+    'too light for this scale: weigh several together'
+    >>> before_the_fact(Scale("s", "S", step_g=0.1, capacity_g=500.0), 490.0)
+    "near the end of this scale's range"
+    """
+    if load_g < FEW_STEPS * scale.step_g:
+        return "too light for this scale: weigh several together"
+    if load_g > NEAR_CAPACITY * scale.capacity_g:
+        return "near the end of this scale's range"
+    return None

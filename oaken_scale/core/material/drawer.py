@@ -1,0 +1,96 @@
+"""The electronics drawer: things that move from build to build and carry their weighing along."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G
+from oaken_scale.core.model.build import Group, Item, Pedigree
+
+
+class ThingKind(StrEnum):
+    """What lies in the drawer."""
+
+    MOTOR = "motor"
+    CONTROLLER = "controller"
+    PROPELLER = "propeller"
+    PACK = "pack"
+    SERVO = "servo"
+    RECEIVER = "receiver"
+    WIRING = "wiring"
+    CAMERA = "camera"
+    OTHER = "other"
+
+
+GROUPS: Final[dict[ThingKind, Group]] = {
+    ThingKind.MOTOR: Group.POWER,
+    ThingKind.CONTROLLER: Group.POWER,
+    ThingKind.PROPELLER: Group.POWER,
+    ThingKind.PACK: Group.POWER,
+    ThingKind.SERVO: Group.CONTROL,
+    ThingKind.RECEIVER: Group.CONTROL,
+    ThingKind.WIRING: Group.CONTROL,
+    ThingKind.CAMERA: Group.PAYLOAD,
+    ThingKind.OTHER: Group.REST,
+}
+
+LEADS_SHARE: Final[dict[ThingKind, float]] = {
+    ThingKind.MOTOR: 0.06,
+    ThingKind.CONTROLLER: 0.25,
+    ThingKind.PACK: 0.05,
+    ThingKind.SERVO: 0.10,
+}
+"""What leads and plugs add to a listing that leaves them out, as a share of it; half of that is
+its doubt."""
+
+
+@dataclass(frozen=True, slots=True)
+class Thing:
+    """One thing in the drawer: its listing [g] for one, and whether that counts its leads."""
+
+    id: str
+    name: str
+    kind: ThingKind
+    listing_g: float
+    leads_included: bool = True
+    price: float | None = None
+    note: str = ""
+
+
+def expected(thing: Thing) -> tuple[float, float]:
+    """What a thing should weigh with its leads, by its listing: mass and one sigma [g].
+
+    A listing is 5 % in doubt, at least 0.2 g; one without its leads gains their usual share, half
+    of which is in doubt. Source: docs/methods.md, section 7.
+
+    >>> expected(Thing("m", "Motor", ThingKind.MOTOR, 44.0))
+    (44.0, 2.2)
+    >>> mass, sd = expected(Thing("c", "Controller", ThingKind.CONTROLLER, 20.0, False))
+    >>> mass, round(sd, 3)
+    (25.0, 2.693)
+    """
+    share = 0.0 if thing.leads_included else LEADS_SHARE.get(thing.kind, 0.0)
+    leads = share * thing.listing_g
+    listing = max(DOUBT[Pedigree.LISTING] * thing.listing_g, LISTING_FLOOR_G)
+    return thing.listing_g + leads, (listing**2 + (leads / 2) ** 2) ** 0.5
+
+
+def fitted(thing: Thing, item_id: str) -> Item:
+    """The thing as a part of a build, not placed yet.
+
+    >>> fitted(Thing("p", "Pack", ThingKind.PACK, 74.0), "pack").option
+    True
+    """
+    mass, doubt = expected(thing)
+    return Item(
+        id=item_id,
+        name=thing.name,
+        pedigree=Pedigree.LISTING,
+        assembly="Power and control",
+        stated_g=mass,
+        doubt_g=doubt,
+        option=thing.kind in (ThingKind.PACK, ThingKind.CAMERA),
+        thing=thing.id,
+        group=GROUPS[thing.kind],
+        price=thing.price,
+    )

@@ -1,0 +1,157 @@
+"""The joint clock: when a joint may be closed, when it may be handled, when it is strong.
+
+Glue time sets the order of the day: while one joint sets, something else is weighed or cut.
+"""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from enum import StrEnum
+from typing import Final
+
+from oaken_scale.core.flight.weigh_next import NOT_ALONE, Suggestion
+from oaken_scale.core.model.build import Build, Joint
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+
+MINUTE: Final = 60.0
+HOUR: Final = 3600.0
+
+
+class Stage(StrEnum):
+    """What a joint comes to, in its order."""
+
+    CLOSE = "close"
+    CLOSE_BY = "close by"
+    HANDLE = "handle"
+    STRONG = "strong"
+
+
+@dataclass(frozen=True, slots=True)
+class Adhesive:
+    """A kind of adhesive and its usual times after spreading [s]; the maker's label rules.
+
+    It may be closed from ``close_after_s`` on and must be by ``close_by_s`` (None: no hurry).
+    """
+
+    id: str
+    name: str
+    close_after_s: float
+    close_by_s: float | None
+    handle_after_s: float
+    strong_after_s: float
+    caution: str
+
+
+ADHESIVES: Final = (
+    Adhesive("hot-melt", "Hot-melt glue", 0, 20, MINUTE, 5 * MINUTE,
+             "The nozzle and the glue burn."),
+    Adhesive("epoxy", "Five-minute epoxy", 0, 4 * MINUTE, 20 * MINUTE, 24 * HOUR,
+             "Gloves, and air."),
+    Adhesive("contact", "Foam-safe contact adhesive", 15 * MINUTE, HOUR, 16 * MINUTE, 24 * HOUR,
+             "One try: it grips at once. Air, no flame."),
+    Adhesive("cyanoacrylate", "Foam-safe cyanoacrylate", 0, 15, MINUTE, 8 * HOUR,
+             "Keep it from eyes and skin. Air."),
+    Adhesive("polyurethane", "Polyurethane glue", 0, 15 * MINUTE, 4 * HOUR, 24 * HOUR,
+             "It foams: hold or weigh it down. Gloves."),
+    Adhesive("white", "White glue", 0, 10 * MINUTE, 2 * HOUR, 24 * HOUR, ""),
+)  # fmt: skip
+"""Habits of the workshop, every one editable for each joint (docs/methods.md, section 6)."""
+
+
+@dataclass(frozen=True, slots=True)
+class Moment:
+    """When a joint comes to a stage."""
+
+    stage: Stage
+    at: datetime
+
+
+@dataclass(frozen=True, slots=True)
+class JointTimes:
+    """A joint on the clock: all its moments in order, whatever time it is."""
+
+    id: str
+    name: str
+    adhesive: str
+    caution: str
+    moments: tuple[Moment, ...]
+
+
+def adhesive(id: str) -> Adhesive:
+    """The adhesive of an id. Raises BuildFaultError when there is none."""
+    found = next((each for each in ADHESIVES if each.id == id), None)
+    if found is None:
+        known = ", ".join(each.id for each in ADHESIVES)
+        raise BuildFaultError([Fault("adhesive", f'is "{id}"; it should be one of {known}')])
+    return found
+
+
+def moments(joint: Joint) -> tuple[Moment, ...]:
+    """The moments that a joint comes to, counted from when it was spread.
+
+    What may be closed at once has no moment for it, and what has no hurry none to be closed by.
+
+    >>> from datetime import UTC
+    >>> spread = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
+    >>> joint = Joint("j", "Spar", "contact", spread, 900, 3600, 960, 86400)
+    >>> [f"{moment.stage} {moment.at:%H:%M}" for moment in moments(joint)]
+    ['close 14:15', 'handle 14:16', 'close by 15:00', 'strong 14:00']
+    """
+    stages = (
+        (Stage.CLOSE, joint.close_after_s or None),
+        (Stage.CLOSE_BY, joint.close_by_s),
+        (Stage.HANDLE, joint.handle_after_s),
+        (Stage.STRONG, joint.strong_after_s),
+    )
+    told = [
+        Moment(stage, joint.spread_at + timedelta(seconds=after))
+        for stage, after in stages
+        if after is not None
+    ]
+    return tuple(sorted(told, key=lambda moment: moment.at))
+
+
+def joint_times(build: Build) -> tuple[JointTimes, ...]:
+    """The joints on a build's clock, oldest first; those cleared are left out.
+
+    An adhesive that is none of ours goes by its id.
+    """
+    known = {each.id: each for each in ADHESIVES}
+    told = []
+    for joint in build.joints:
+        if not joint.cleared:
+            glue = known.get(joint.adhesive)
+            name, caution = (glue.name, glue.caution) if glue else (joint.adhesive, "")
+            told.append(JointTimes(joint.id, joint.name, name, caution, moments(joint)))
+    return tuple(told)
+
+
+def setting(build: Build, now: datetime) -> frozenset[str]:
+    """The parts that may not be handled yet: they are in a joint that is still setting."""
+    return frozenset(
+        item
+        for joint in build.joints
+        if not joint.cleared and now < joint.spread_at + timedelta(seconds=joint.handle_after_s)
+        for item in joint.items
+    )
+
+
+def meanwhile(
+    build: Build, suggestions: tuple[Suggestion, ...], now: datetime, most: int = 3
+) -> tuple[str, ...]:
+    """Names of what can be weighed while joints set: the most telling first, all of it free.
+
+    After the suggestions come the parts that no pan has felt yet.
+    """
+    held = setting(build, now)
+    names = [each.name for each in suggestions if each.item is None or each.item not in held]
+    felt = {load.item for weighing in build.weighings for load in weighing.pan.loads}
+    names += [
+        item.name
+        for item in build.items
+        if not item.retired
+        and item.pedigree not in NOT_ALONE
+        and item.id not in felt
+        and item.id not in held
+        and item.name not in names
+    ]
+    return tuple(names[:most])

@@ -1,0 +1,88 @@
+"""What a material gives, and what is given up with it: paper on or off, glue or tape."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from oaken_scale.core.model.lot import Faces, Lot, LotKind
+
+
+class Trait(StrEnum):
+    """What a builder likes of a material."""
+
+    STIFF = "stiff"
+    HINGE = "hinge"
+    DRY = "dry"
+    TOUGH = "tough"
+    SHIFTS = "shifts"
+    NO_FUMES = "no fumes"
+    UNDONE = "undone"
+    QUICK = "quick"
+    STRONG = "strong"
+
+
+@dataclass(frozen=True, slots=True)
+class Words:
+    """How a trait reads when it is gained and when it is given up."""
+
+    gained: str
+    given_up: str
+
+
+WORDS: Final[dict[Trait, Words]] = {
+    Trait.STIFF: Words("stiffness", "stiffness: it wants tape, film or a spar"),
+    Trait.HINGE: Words("a paper that folds as a hinge", "the paper that folds as a hinge"),
+    Trait.DRY: Words("no paper to drink water", "dry foam: paper drinks water and grows weak"),
+    Trait.TOUGH: Words("a skin against dents", "the skin against dents and snaps"),
+    Trait.SHIFTS: Words("time to shift it", "a second try: it grips where it touches"),
+    Trait.NO_FUMES: Words("no fumes", "clean air: it has fumes, so ventilate, gloves on"),
+    Trait.UNDONE: Words("it can be undone", "taking it apart again"),
+    Trait.QUICK: Words("handled within minutes", "handling it within minutes"),
+    Trait.STRONG: Words("a joint as strong as the foam", "a joint as strong as the foam"),
+}
+
+_ADHESIVES: Final[dict[str, frozenset[Trait]]] = {
+    "hot-melt": frozenset({Trait.QUICK, Trait.STRONG, Trait.NO_FUMES}),
+    "epoxy": frozenset({Trait.STRONG, Trait.SHIFTS}),
+    "contact": frozenset({Trait.STRONG, Trait.QUICK}),
+    "cyanoacrylate": frozenset({Trait.STRONG, Trait.QUICK}),
+    "polyurethane": frozenset({Trait.STRONG, Trait.SHIFTS}),
+    "white": frozenset({Trait.SHIFTS, Trait.NO_FUMES, Trait.STRONG}),
+}
+_FACES: Final[dict[Faces, frozenset[Trait]]] = {
+    Faces.BOTH: frozenset({Trait.STIFF, Trait.HINGE, Trait.TOUGH}),
+    Faces.ONE: frozenset({Trait.HINGE}),
+    Faces.NONE: frozenset({Trait.DRY}),
+}
+_KINDS: Final[dict[LotKind, frozenset[Trait]]] = {
+    LotKind.TAPE: frozenset({Trait.UNDONE, Trait.QUICK, Trait.NO_FUMES, Trait.SHIFTS}),
+    LotKind.FILM: frozenset({Trait.DRY, Trait.STIFF}),
+    LotKind.ROD: frozenset({Trait.STIFF}),
+    LotKind.PLYWOOD: frozenset({Trait.STIFF, Trait.TOUGH}),
+    LotKind.CARD: frozenset({Trait.DRY, Trait.TOUGH}),
+}
+
+
+def traits(lot: Lot) -> frozenset[Trait]:
+    """What a lot's material gives, from its kind, its faces and its adhesive.
+
+    Source: docs/methods.md, section 7: habits of the craft, where builders disagree.
+    """
+    if lot.kind is LotKind.FOAM:
+        return _FACES[lot.faces or Faces.NONE]
+    if lot.kind is LotKind.ADHESIVE:
+        return _ADHESIVES.get(lot.adhesive, frozenset({Trait.STRONG}))
+    return _KINDS.get(lot.kind, frozenset())
+
+
+def trade(before: Lot, after: Lot) -> tuple[tuple[str, ...], tuple[str, ...]]:
+    """What is gained and what is given up by taking one lot for another, in words.
+
+    >>> from oaken_scale.core.material.rack import STARTER
+    >>> both, one = STARTER[0], STARTER[1]
+    >>> trade(both, one)[1]
+    ('stiffness: it wants tape, film or a spar', 'the skin against dents and snaps')
+    """
+    had, has = traits(before), traits(after)
+    gained = tuple(WORDS[trait].gained for trait in Trait if trait in has - had)
+    return gained, tuple(WORDS[trait].given_up for trait in Trait if trait in had - has)

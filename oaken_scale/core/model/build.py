@@ -1,0 +1,390 @@
+"""A build as one immutable value: everything the product tells is a function of it."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from datetime import datetime
+from enum import StrEnum
+
+from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMark
+from oaken_scale.core.model.diary import Happening
+from oaken_scale.core.model.lot import Known, Lot, Use
+from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.reference_build import Past
+
+
+class Pedigree(StrEnum):
+    """How a mass is known before anything was weighed."""
+
+    GUESS = "guess"
+    LISTING = "listing"
+    CALCULATED = "calculated"
+    JOINT = "joint"
+    COVERING = "covering"
+    ALLOWANCE = "allowance"
+
+
+class Group(StrEnum):
+    """What a weight budget allots grams to."""
+
+    FOAM = "foam"
+    JOINING = "joining"
+    POWER = "power"
+    CONTROL = "control"
+    PAYLOAD = "payload"
+    REST = "rest"
+
+
+class Reference(StrEnum):
+    """What a station was measured from."""
+
+    NOSE = "nose"
+    LEADING_EDGE = "leading_edge"
+
+
+class Role(StrEnum):
+    """What a surface is for. Only wings count in the wing area."""
+
+    WING = "wing"
+    TAIL = "tail"
+    CANARD = "canard"
+    FIN = "fin"
+
+
+class TargetKind(StrEnum):
+    """The four answers that a builder wants all the way through the build."""
+
+    AUW = "auw"
+    WING_LOADING = "wing_loading"
+    THRUST_TO_WEIGHT = "thrust_to_weight"
+    BALANCE = "balance"
+
+
+class BalanceUnit(StrEnum):
+    """How a balance target is stated."""
+
+    PERCENT_MAC = "percent_mac"
+    MM_FROM_NOSE = "mm_from_nose"
+    MM_FROM_LEADING_EDGE = "mm_from_leading_edge"
+
+
+@dataclass(frozen=True, slots=True)
+class Station:
+    """Where an item's own CG sits.
+
+    ``x_mm`` is measured from ``reference``; ``doubt_mm`` is one sigma along x, y and z alike, or
+    None for the default (:func:`oaken_scale.core.flight.centre_of_gravity.station_doubt`).
+    """
+
+    x_mm: float
+    y_mm: float = 0.0
+    z_mm: float = 0.0
+    reference: Reference = Reference.NOSE
+    doubt_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Slide:
+    """How far a thing may be moved along x, from the same reference as its station [mm]."""
+
+    low_mm: float
+    high_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Item:
+    """One thing aboard, as it sits on the plane (four screws are one item of four pieces).
+
+    ``stated_g`` is the builder's or maker's figure for the whole item; ``uses`` adds what is cut
+    from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
+    with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
+    what other builds found that it weighs; ``group`` is its place in the weight budget, None where
+    its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
+    a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
+    it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to.
+    """
+
+    id: str
+    name: str
+    pedigree: Pedigree
+    assembly: str = ""
+    stated_g: float | None = None
+    uses: tuple[Use, ...] = ()
+    doubt_g: float | None = None
+    pieces: int = 1
+    station: Station | None = None
+    option: bool = False
+    retired: bool = False
+    thing: str | None = None
+    elsewhere: Known | None = None
+    group: Group | None = None
+    price: float | None = None
+    host: str | None = None
+    replaces: str | None = None
+    added_at: datetime | None = None
+    retired_at: datetime | None = None
+    slide: Slide | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """One station of a surface: leading edge x, y, z and chord [mm]."""
+
+    x_le_mm: float
+    y_mm: float
+    z_mm: float
+    chord_mm: float
+
+
+class Profile(StrEnum):
+    """How a surface is shaped along its chord."""
+
+    FLAT = "flat"
+    STEPPED = "stepped"
+    FOLDED = "folded"
+
+
+@dataclass(frozen=True, slots=True)
+class Surface:
+    """A row of sections, root first; mirrored to port unless it is a fin.
+
+    A fin may stand off the middle: its sections' y says where, and ``twin`` mirrors it as well.
+    ``thickness_mm`` is its greatest; ``incidence_deg`` nose up against the fuselage.
+    """
+
+    id: str
+    name: str
+    role: Role
+    sections: tuple[Section, ...]
+    profile: Profile | None = None
+    thickness_mm: float | None = None
+    incidence_deg: float = 0.0
+    twin: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Scale:
+    """A scale: display step, repeatability (one sigma), calibration doubt (a fraction), capacity.
+
+    ``repeatability_g`` None means half a step. A scale on a cable sends its lines to ``port``, each
+    of them like ``line`` (:mod:`oaken_scale.devices.line_pattern`).
+    """
+
+    id: str
+    name: str
+    step_g: float
+    repeatability_g: float | None = None
+    calibration_doubt: float = 0.003
+    capacity_g: float = 5_000.0
+    simulated: bool = False
+    port: str = ""
+    line: str = ""
+    baud: int = 9600
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Load:
+    """How many of an item are on the pan (10 screws of which 4 are fitted: 2.5)."""
+
+    item: str
+    count: float = 1.0
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Sample:
+    """How much of a lot is on the pan, in the lot's unit."""
+
+    lot: str
+    amount: float
+
+
+@dataclass(frozen=True, slots=True)
+class Pan:
+    """Everything on the pan in one reading; ``known_g`` is a check weight of known mass."""
+
+    loads: tuple[Load, ...] = ()
+    samples: tuple[Sample, ...] = ()
+    known_g: float = 0.0
+
+    @classmethod
+    def of(
+        cls, loads: Mapping[str, float], samples: Mapping[str, float], known_g: float = 0.0
+    ) -> "Pan":
+        """A pan in its one order: counts by item, amounts by lot.
+
+        >>> Pan.of({"wing": 1, "tail": 1}, {}) == Pan.of({"tail": 1, "wing": 1}, {})
+        True
+        """
+        return cls(
+            tuple(Load(item, loads[item]) for item in sorted(loads)),
+            tuple(Sample(lot, samples[lot]) for lot in sorted(samples)),
+            known_g,
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class Container:
+    """A tray or a cup that things are weighed in: its mass and doubt (one sigma) [g]."""
+
+    id: str
+    name: str
+    mass_g: float
+    doubt_g: float = 0.1
+
+
+@dataclass(frozen=True, slots=True)
+class Weighing:
+    """One reading, and what was on the pan, frozen. Set aside, it no longer speaks.
+
+    ``corrects`` is the reading that it was recorded in place of; an ``accepted`` one is not doubted
+    any more.
+    """
+
+    id: str
+    at: datetime
+    scale: str
+    reading_g: float
+    pan: Pan
+    typed: str = ""
+    note: str = ""
+    set_aside: str | None = None
+    corrects: str | None = None
+    accepted: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Loadout:
+    """A way of flying: the options it carries, besides all that is always aboard."""
+
+    id: str
+    name: str
+    carries: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Target:
+    """A limit (one of ``low``, ``high``) or a band (both), and where the figure comes from.
+
+    AUW in g, wing loading in g/dm2, thrust-to-weight a ratio, balance in ``balance_unit``.
+    """
+
+    kind: TargetKind
+    low: float | None = None
+    high: float | None = None
+    source: str = ""
+    balance_unit: BalanceUnit = BalanceUnit.PERCENT_MAC
+
+
+@dataclass(frozen=True, slots=True)
+class Thrust:
+    """Static thrust [gf] as stated, its doubt (one sigma; None for 10 %), and its source.
+
+    ``line_z_mm`` is the height of the line that it pulls along; None where nobody said.
+    """
+
+    thrust_gf: float
+    doubt_gf: float | None = None
+    source: str = ""
+    line_z_mm: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Allotment:
+    """What one group of a weight budget may weigh [g]."""
+
+    group: Group
+    grams: float
+
+
+@dataclass(frozen=True, slots=True)
+class Budget:
+    """A weight budget, and where its figures come from."""
+
+    allotments: tuple[Allotment, ...]
+    source: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Joint:
+    """A joint on the clock: when it was spread, its times from then [s], and the parts in it."""
+
+    id: str
+    name: str
+    adhesive: str
+    spread_at: datetime
+    close_after_s: float
+    close_by_s: float | None
+    handle_after_s: float
+    strong_after_s: float
+    items: tuple[str, ...] = ()
+    cleared: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Habit:
+    """How the workshop's finished builds found one pedigree's figures to run.
+
+    ``factor`` is by how much they run heavy (1.1: a tenth heavier than stated), ``doubt`` one
+    sigma of it; ``squares`` is the sum of squares of how far ``weighed`` of them lay from what was
+    believed, in sigma: it widens or narrows what is believed of the next.
+    """
+
+    pedigree: Pedigree
+    factor: float
+    doubt: float
+    squares: float = 0.0
+    weighed: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class Build:
+    """A whole build.
+
+    ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
+    listed, ``habits`` how their guesses and listings ran; ``past`` the earlier build that this one
+    is measured by; ``variant_of`` the build that it is a what-if of.
+    """
+
+    id: str
+    name: str
+    purpose: str = ""
+    layout: str = ""
+    notes: str = ""
+    lots: tuple[Lot, ...] = ()
+    items: tuple[Item, ...] = ()
+    surfaces: tuple[Surface, ...] = ()
+    scales: tuple[Scale, ...] = ()
+    containers: tuple[Container, ...] = ()
+    loadouts: tuple[Loadout, ...] = ()
+    targets: tuple[Target, ...] = ()
+    thrust: Thrust | None = None
+    budget: Budget | None = None
+    joints: tuple[Joint, ...] = ()
+    happenings: tuple[Happening, ...] = ()
+    checks: tuple[BalanceCheck, ...] = ()
+    ballast: Ballast = NO_BALLAST
+    plan_mark: PlanMark | None = None
+    past: Past | None = None
+    allowance: Known | None = None
+    habits: tuple[Habit, ...] = ()
+    finished_at: datetime | None = None
+    variant_of: str | None = None
+    weighings: tuple[Weighing, ...] = field(default=(), repr=False)
+
+    def aboard(self, loadout: Loadout | None) -> tuple[bool, ...]:
+        """Say for each item whether it flies with ``loadout`` (None: everything not retired).
+
+        >>> build = Build("b", "B", items=(
+        ...     Item("wing", "Wing", Pedigree.GUESS, stated_g=90.0),
+        ...     Item("camera", "Camera", Pedigree.LISTING, stated_g=62.0, option=True)))
+        >>> build.aboard(Loadout("light", "Light"))
+        (True, False)
+        """
+        return _aboard(self.items, loadout)
+
+
+@recalled(keep=32)
+def _aboard(items: tuple[Item, ...], loadout: Loadout | None) -> tuple[bool, ...]:
+    return tuple(
+        not item.retired and (loadout is None or not item.option or item.id in loadout.carries)
+        for item in items
+    )

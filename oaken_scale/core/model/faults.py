@@ -1,0 +1,343 @@
+"""What is wrong with a build, field by field, in words that say what would be right."""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Final
+
+from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.model.build import (
+    Build,
+    Item,
+    Pan,
+    Pedigree,
+    Role,
+    Surface,
+    Target,
+    TargetKind,
+    Weighing,
+)
+
+APART_MM: Final = 20.0
+"""Two supports nearer than this tell nothing [mm]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Fault:
+    """One thing wrong: the field (a path), and words for what is wrong and what would be right."""
+
+    field: str
+    words: str
+
+
+class BuildFaultError(ValueError):
+    """A build, or a change to one, that cannot stand. Carries its faults."""
+
+    def __init__(self, faults: Iterable[Fault]) -> None:
+        """Keep the faults and join them into one message."""
+        self.faults = tuple(faults)
+        super().__init__("; ".join(f"{fault.field}: {fault.words}" for fault in self.faults))
+
+
+def faults(build: Build) -> tuple[Fault, ...]:
+    """Everything that does not fit together in a build: references, duplicates, ranges.
+
+    Plain ranges of single numbers are the edge's affair; this finds what only the whole shows.
+
+    >>> from oaken_scale.core.model.lot import Use
+    >>> tail = Item("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet-b", 5.0),))
+    >>> faults(Build("b", "B", items=(tail,)))[0].words
+    'no lot "sheet-b" in this build; it has none'
+    """
+    return (
+        *_twice("lots", [lot.id for lot in build.lots]),
+        *_twice("items", [item.id for item in build.items]),
+        *_twice("surfaces", [surface.id for surface in build.surfaces]),
+        *_twice("scales", [scale.id for scale in build.scales]),
+        *_twice("containers", [container.id for container in build.containers]),
+        *_twice("loadouts", [loadout.id for loadout in build.loadouts]),
+        *_twice("joints", [joint.id for joint in build.joints]),
+        *_twice("targets", [target.kind for target in build.targets]),
+        *_twice("happenings", [each.id for each in build.happenings]),
+        *_twice("checks", [each.id for each in build.checks]),
+        *_twice("habits", [each.pedigree for each in build.habits]),
+        *_twice("ballast.spots", [spot.id for spot in build.ballast.spots]),
+        *_life_faults(build),
+        *_balance_faults(build),
+        *_twice("weighings", [weighing.id for weighing in build.weighings]),
+        *_lot_faults(build),
+        *_item_faults(build),
+        *_budget_faults(build),
+        *_loadout_faults(build),
+        *_joint_faults(build),
+        *(fault for k, target in enumerate(build.targets) for fault in target_faults(k, target)),
+        *(fault for k, each in enumerate(build.surfaces) for fault in surface_faults(k, each)),
+        *_log_faults(build),
+    )
+
+
+def check(build: Build) -> Build:
+    """Return the build, or raise :class:`BuildFaultError` with all that is wrong with it."""
+    found = faults(build)
+    if found:
+        raise BuildFaultError(found)
+    return build
+
+
+def pan_faults(build: Build, pan: Pan, scale_id: str | None) -> Iterator[Fault]:
+    """What speaks against having something on the pan now; an empty pan is fine."""
+    if pan != Pan():
+        yield from _pan_faults(_Known.of(build), "pan", pan)
+    retired = {item.id for item in build.items if item.retired}
+    for k, load in enumerate(pan.loads):
+        if load.item in retired:
+            yield Fault(
+                f"pan.loads.{k}.item",
+                f'"{load.item}" is retired and off the plane; weigh what replaced it',
+            )
+    scales = [scale.id for scale in build.scales]
+    if scale_id is not None and scale_id not in scales:
+        yield Fault("scale", _unknown("scale", scale_id, scales))
+
+
+def weighing_faults(build: Build, weighing: Weighing) -> Iterator[Fault]:
+    """What speaks against adding a new reading to a build."""
+    if weighing.pan == Pan():
+        yield from _pan_faults(_Known.of(build), "pan", weighing.pan)
+    yield from pan_faults(build, weighing.pan, weighing.scale)
+    scale = next((scale for scale in build.scales if scale.id == weighing.scale), None)
+    if scale is not None and weighing.reading_g > scale.capacity_g:
+        yield Fault(
+            "reading_g",
+            f"{weighing.reading_g:g} g is over what the {scale.name} can weigh; "
+            f"it must be at most {scale.capacity_g:g} g",
+        )
+
+
+def target_faults(k: int, target: Target) -> Iterator[Fault]:
+    """A target needs a limit, and a band needs its low edge below its high one."""
+    if target.kind is not TargetKind.BALANCE:
+        for name, limit in (("low", target.low), ("high", target.high)):
+            if limit is not None and limit <= 0:
+                yield Fault(f"targets.{k}.{name}", f"is {limit:g}; it should be more than 0")
+    if target.low is None and target.high is None:
+        yield Fault(f"targets.{k}", "give a low or a high limit, or both for a band")
+    elif target.low is not None and target.high is not None and target.low >= target.high:
+        yield Fault(
+            f"targets.{k}.low",
+            f"{target.low:g} is not below the high limit {target.high:g}; a range runs from "
+            "the smaller to the larger",
+        )
+
+
+def surface_faults(k: int, surface: Surface) -> Iterator[Fault]:
+    """A surface needs two sections, each farther out than the last, and some chord."""
+    path = f"surfaces.{k}.sections"
+    if len(surface.sections) < 2:
+        yield Fault(path, "a surface needs at least two sections, root first")
+    axis = "z_mm" if surface.role is Role.FIN else "y_mm"
+    for j, (inner, outer) in enumerate(pairwise(surface.sections), start=1):
+        here, there = getattr(inner, axis), getattr(outer, axis)
+        if there <= here:
+            yield Fault(
+                f"{path}.{j}.{axis}",
+                f"{there:g} is not farther out than the section before it ({here:g})",
+            )
+    if surface.role is not Role.FIN and surface.sections and surface.sections[0].y_mm < 0:
+        yield Fault(f"{path}.0.y_mm", "draw the starboard half: y from 0 outward")
+    if not any(section.chord_mm > 0 for section in surface.sections):
+        yield Fault(f"{path}.0.chord_mm", "at least one section needs a chord above 0 mm")
+
+
+def _lot_faults(build: Build) -> Iterator[Fault]:
+    """A build takes a lot of the rack once; a sheet's width needs its length."""
+    yield from (
+        Fault(f"lots.{k}.rack", "is in this build already; use the lot that is there")
+        for k, lot in enumerate(build.lots)
+        if lot.rack is not None and lot.rack in {each.rack for each in build.lots[:k]}
+    )
+
+
+def _budget_faults(build: Build) -> Iterator[Fault]:
+    """A budget allots grams to each group once."""
+    groups = [each.group for each in build.budget.allotments] if build.budget else []
+    yield from _twice("budget.allotments", [str(group) for group in groups])
+
+
+def _item_faults(build: Build) -> Iterator[Fault]:
+    lots = [lot.id for lot in build.lots]
+    allowances = 0
+    for i, item in enumerate(build.items):
+        for k, use in enumerate(item.uses):
+            if use.lot not in lots:
+                yield Fault(f"items.{i}.uses.{k}.lot", _unknown("lot", use.lot, lots))
+        yield from _figure_faults(i, item)
+        if item.pedigree is Pedigree.ALLOWANCE and not item.retired:
+            allowances += 1
+            if allowances > 1:
+                yield Fault(f"items.{i}.pedigree", "a build has one allowance; edit the first")
+
+
+def _figure_faults(i: int, item: Item) -> Iterator[Fault]:
+    """An item needs a figure, except the allowance, which has a rule of its own."""
+    if item.stated_g is None and not item.uses and item.pedigree is not Pedigree.ALLOWANCE:
+        yield Fault(
+            f"items.{i}.stated_g", "give a mass in grams, or how much of a lot it is made of"
+        )
+
+
+def _life_faults(build: Build) -> Iterator[Fault]:
+    """What was done to a part names a part; what is taken off has something to be taken off."""
+    hosts = {item.id: item.host for item in build.items}
+    for i, item in enumerate(build.items):
+        if item.stated_g is not None and item.stated_g < 0 and item.host is None:
+            yield Fault(
+                f"items.{i}.stated_g",
+                f"is {item.stated_g:g}; it should be at least 0 g, unless it was taken off a host",
+            )
+        if item.host is not None:
+            if item.host not in hosts:
+                yield Fault(f"items.{i}.host", _unknown("item", item.host, list(hosts)))
+            elif item.host == item.id or hosts[item.host] is not None:
+                words = "a part is done to a part that stands by itself; name that one"
+                yield Fault(f"items.{i}.host", words)
+        if item.slide is not None and item.slide.low_mm >= item.slide.high_mm:
+            words = f"{item.slide.low_mm:g} is not below {item.slide.high_mm:g}"
+            yield Fault(f"items.{i}.slide.low_mm", f"{words}; it slides from the smaller on")
+    for k, each in enumerate(build.happenings):
+        for j, id in enumerate(each.items):
+            if id not in hosts:
+                yield Fault(f"happenings.{k}.items.{j}", _unknown("item", id, list(hosts)))
+
+
+def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
+    """What a check of the balance lacks or has too much of."""
+    path = f"checks.{k}"
+    loadouts = [each.id for each in build.loadouts]
+    if check.loadout is not None and check.loadout not in loadouts:
+        yield Fault(f"{path}.loadout", _unknown("loadout", check.loadout, loadouts))
+    scales = [each.id for each in build.scales]
+    if check.scale is not None and check.scale not in scales:
+        yield Fault(f"{path}.scale", _unknown("scale", check.scale, scales))
+    if check.kind in (CheckKind.SUPPORTS, CheckKind.SIDES):
+        if check.other_mm is None:
+            yield Fault(f"{path}.other_mm", "say where the second support is, in mm")
+        elif check.other_mm - check.x_mm < APART_MM:
+            yield Fault(
+                f"{path}.other_mm",
+                f"{check.other_mm:g} mm is not behind the first support at {check.x_mm:g} mm; "
+                f"they should be at least {APART_MM:g} mm apart",
+            )
+        if check.reading_g is None:
+            yield Fault(f"{path}.reading_g", "say what the scale under the second support read")
+    if check.kind is CheckKind.HANG:
+        if check.z_mm is None:
+            yield Fault(f"{path}.z_mm", "say how high the point is that it hangs from, in mm")
+        if check.nose_down_deg is None:
+            words = "say how far the nose points down, in degrees; negative for up"
+            yield Fault(f"{path}.nose_down_deg", words)
+
+
+def _balance_faults(build: Build) -> Iterator[Fault]:
+    items = [item.id for item in build.items]
+    known = set(items)
+    for k, check in enumerate(build.checks):
+        yield from check_faults(build, k, check)
+        yield from _twice(f"checks.{k}.stood", [each.item for each in check.stood])
+        for j, each in enumerate(check.stood):
+            if each.item not in known:
+                yield Fault(f"checks.{k}.stood.{j}.item", _unknown("item", each.item, items))
+
+
+def _joint_faults(build: Build) -> Iterator[Fault]:
+    """A joint's times come in their order, and its parts are parts of the build."""
+    items = [item.id for item in build.items]
+    for k, joint in enumerate(build.joints):
+        if joint.close_by_s is not None and joint.close_by_s <= joint.close_after_s:
+            yield Fault(
+                f"joints.{k}.close_by_s",
+                f"{joint.close_by_s:g} s is not after it may be closed ({joint.close_after_s:g} s)",
+            )
+        if joint.handle_after_s < joint.close_after_s:
+            yield Fault(
+                f"joints.{k}.handle_after_s",
+                f"{joint.handle_after_s:g} s is before it may be closed "
+                f"({joint.close_after_s:g} s)",
+            )
+        if joint.strong_after_s < joint.handle_after_s:
+            yield Fault(
+                f"joints.{k}.strong_after_s",
+                f"{joint.strong_after_s:g} s is before it may be handled "
+                f"({joint.handle_after_s:g} s)",
+            )
+        for j, item in enumerate(joint.items):
+            if item not in items:
+                yield Fault(f"joints.{k}.items.{j}", _unknown("item", item, items))
+
+
+def _loadout_faults(build: Build) -> Iterator[Fault]:
+    options = [item.id for item in build.items if item.option]
+    for k, loadout in enumerate(build.loadouts):
+        for j, carried in enumerate(loadout.carries):
+            if carried not in options:
+                yield Fault(f"loadouts.{k}.carries.{j}", _unknown("option", carried, options))
+
+
+@dataclass(frozen=True, slots=True)
+class _Known:
+    """The ids that a pan may speak of."""
+
+    items: frozenset[str]
+    lots: frozenset[str]
+
+    @classmethod
+    def of(cls, build: Build) -> "_Known":
+        return cls(frozenset(i.id for i in build.items), frozenset(lot.id for lot in build.lots))
+
+
+def _pan_faults(known: _Known, path: str, pan: Pan) -> Iterator[Fault]:
+    if not pan.loads and not pan.samples and pan.known_g <= 0:
+        yield Fault(path, "the pan is empty; put on at least one thing, a sample or a check weight")
+    yield from _twice(f"{path}.loads", [load.item for load in pan.loads])
+    yield from _twice(f"{path}.samples", [sample.lot for sample in pan.samples])
+    for k, load in enumerate(pan.loads):
+        if load.item not in known.items:
+            yield Fault(
+                f"{path}.loads.{k}.item",
+                f'no item "{load.item}" in this build; use the id of one of its items',
+            )
+    for k, sample in enumerate(pan.samples):
+        if sample.lot not in known.lots:
+            lots = sorted(known.lots)
+            yield Fault(f"{path}.samples.{k}.lot", _unknown("lot", sample.lot, lots))
+
+
+def _log_faults(build: Build) -> Iterator[Fault]:
+    """What is wrong with readings already in the log; their items may have retired since.
+
+    Each pan is looked at once, however often it was weighed.
+    """
+    known = _Known.of(build)
+    scales = [scale.id for scale in build.scales]
+    sound: set[int] = set()
+    for k, weighing in enumerate(build.weighings):
+        if id(weighing.pan) not in sound:
+            found = tuple(_pan_faults(known, f"weighings.{k}.pan", weighing.pan))
+            yield from found
+            if not found:
+                sound.add(id(weighing.pan))
+        if weighing.scale not in scales:
+            yield Fault(f"weighings.{k}.scale", _unknown("scale", weighing.scale, scales))
+
+
+def _twice(path: str, ids: list[str]) -> Iterator[Fault]:
+    seen: set[str] = set()
+    for k, each in enumerate(ids):
+        if each in seen:
+            yield Fault(f"{path}.{k}", f'"{each}" is there twice; each may stand once')
+        seen.add(each)
+
+
+def _unknown(what: str, given: str, known: list[str]) -> str:
+    has = ", ".join(known[:8]) + (" ..." if len(known) > 8 else "") if known else "none"
+    return f'no {what} "{given}" in this build; it has {has}'

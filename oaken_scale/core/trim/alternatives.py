@@ -1,0 +1,237 @@
+"""Paper on or off, glue or tape: the same parts from another lot, beside today's."""
+
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.flight.centre_of_gravity import stations
+from oaken_scale.core.flight.item_masses import been_on_pan
+from oaken_scale.core.flight.metrics import Flying, flying, four_answers
+from oaken_scale.core.flight.verdict import Answer
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.ledger.mixture import solve
+from oaken_scale.core.material.joint_clock import ADHESIVES
+from oaken_scale.core.material.materials import trade
+from oaken_scale.core.material.shopping import cost
+from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+
+SEAM_MM: Final = 12.0
+"""A seam glued by area is so wide: between a bead's run and a spread adhesive's area."""
+
+STRIP_MIN_PER_DM2: Final = 0.5
+"""Minutes to strip one face of paper off a square decimetre."""
+
+TAPE_MIN_PER_M: Final = 1.5
+"""Minutes to lay a metre of tape."""
+
+
+@dataclass(frozen=True, slots=True)
+class LoadoutAnswer:
+    """The four answers of one loadout."""
+
+    id: str
+    name: str
+    answers: tuple[Answer, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """One way of making the chosen parts, against today's.
+
+    ``grams`` is what they would weigh more (less, below zero), with one sigma; ``minutes`` of work
+    and waiting likewise; ``money`` None where a price or a size is missing. ``gained`` and
+    ``given_up`` are in words. ``loadouts`` are the four answers of the plane so built.
+    """
+
+    lot: Lot
+    changed: tuple[str, ...]
+    grams: float
+    grams_sd: float
+    minutes: float
+    money: float | None
+    gained: tuple[str, ...]
+    given_up: tuple[str, ...]
+    loadouts: tuple[LoadoutAnswer, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Comparison:
+    """Today's answers, and those of every alternative."""
+
+    today: tuple[LoadoutAnswer, ...]
+    alternatives: tuple[Alternative, ...]
+
+
+def compare(build: Build, chosen: tuple[str, ...], lots: tuple[Lot, ...]) -> Comparison:
+    """The chosen parts made from each of the lots, side by side with today's.
+
+    Raises BuildFaultError where a part is not there, or none of them can be made from a lot.
+    """
+    return Comparison(
+        today=_loadouts(build), alternatives=tuple(_alternative(build, chosen, lot) for lot in lots)
+    )
+
+
+def instead(build: Build, chosen: tuple[str, ...], lot: Lot) -> Build:
+    """The build with the chosen parts made from a lot instead.
+
+    A part that was never on a pan is made anew under its own id. One that was weighed speaks of
+    what it was made of, so it retires and another takes its place.
+
+    Raises BuildFaultError where a part is not there, or none of them can be made from the lot.
+    """
+    known = {item.id: item for item in build.items}
+    for k, id in enumerate(chosen):
+        if id not in known or known[id].retired:
+            raise BuildFaultError(
+                [Fault(f"items.{k}", f'no part "{id}" on the plane; choose from its parts')]
+            )
+    old = {each.id: each for each in build.lots}
+    lots = build.lots if lot.id in old else (*build.lots, lot)
+    weighed = {load.item for each in build.weighings for load in each.pan.loads}
+    items: list[Item] = []
+    made = 0
+    for item in build.items:
+        fresh = _made_from(item, lot, old) if item.id in chosen else None
+        if fresh is None:
+            items.append(item)
+            continue
+        made += 1
+        if item.id in weighed:
+            items.append(replace(item, retired=True, option=False))
+            fresh = replace(fresh, id=_free(f"{item.id}-anew", known))
+        items.append(fresh)
+    if made == 0:
+        words = f"none of them can be made from {lot.name}; choose one that is cut or run alike"
+        raise BuildFaultError([Fault("lots", words)])
+    gone = {item.id for item in items if item.retired}
+    loadouts = tuple(
+        replace(
+            each,
+            carries=tuple(
+                _free(f"{id}-anew", known) if id in gone and id in chosen else id
+                for id in each.carries
+            ),
+        )
+        for each in build.loadouts
+    )
+    return check(replace(build, lots=lots, items=tuple(items), loadouts=loadouts))
+
+
+def _made_from(item: Item, lot: Lot, old: dict[str, Lot]) -> Item | None:
+    """The part with its first lot taken for another; None where that makes no sense."""
+    if not item.uses or item.uses[0].lot == lot.id:
+        return None
+    was = old[item.uses[0].lot]
+    joining = {LotKind.ADHESIVE, LotKind.TAPE}
+    if (was.kind in joining) != (lot.kind in joining):
+        return None
+    if was.kind not in joining and was.unit is not lot.unit:
+        return None
+    uses = tuple(
+        Use(lot.id, _converted(use.amount, was, lot)) if use.lot == was.id else use
+        for use in item.uses
+    )
+    pedigree = item.pedigree
+    if lot.kind in joining:
+        pedigree = Pedigree.COVERING if lot.kind is LotKind.TAPE else Pedigree.JOINT
+    return replace(item, uses=uses, pedigree=pedigree, doubt_g=None)
+
+
+def _converted(amount: float, was: Lot, lot: Lot) -> float:
+    """A run of bead as an area of spread adhesive, or back, by the usual width of a seam."""
+    if was.unit is lot.unit:
+        return amount
+    dm2_per_m = SEAM_MM / 10
+    return amount * dm2_per_m if lot.unit is LotUnit.DM2 else amount / dm2_per_m
+
+
+def minutes(item: Item, lots: dict[str, Lot]) -> float:
+    """Minutes that a part's material asks for: stripping paper, laying tape, waiting for glue.
+
+    A glued part waits once until it may be handled. Rules of thumb; docs/methods.md, section 7.
+
+    >>> glue = Lot("e", "Epoxy", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE, adhesive="epoxy")
+    >>> minutes(Item("j", "Joint", Pedigree.JOINT, uses=(Use("e", 0.4),)), {"e": glue})
+    20.0
+    """
+    total = 0.0
+    for use in item.uses:
+        lot = lots[use.lot]
+        if lot.kind is LotKind.FOAM and use.amount > 0:
+            faces = {Faces.BOTH: 0, Faces.ONE: 1, Faces.NONE: 2}[lot.faces] if lot.faces else 0
+            total += faces * use.amount * STRIP_MIN_PER_DM2
+        elif lot.kind is LotKind.TAPE:
+            total += use.amount * TAPE_MIN_PER_M
+        elif lot.kind is LotKind.ADHESIVE:
+            usual = next((each for each in ADHESIVES if each.id == lot.adhesive), None)
+            total += usual.handle_after_s / 60 if usual else 0.0
+    return total
+
+
+def _alternative(build: Build, chosen: tuple[str, ...], lot: Lot) -> Alternative:
+    then = instead(build, chosen, lot)
+    before = {item.id: item for item in build.items}
+    gone = [b for b in build.items if b not in then.items]
+    come = [t for t in then.items if before.get(t.id) != t and not t.retired]
+    lots = {each.id: each for each in then.lots}
+    grams, sd = _difference(build, then, gone, come)
+    was = [lots[item.uses[0].lot] for item in gone]
+    costs = [_price(item, lots) for item in (*gone, *come)]
+    missing = any(each is None for each in costs)
+    paid = [each or 0.0 for each in costs]
+    trades = [trade(each, lot) for each in dict.fromkeys(was)]
+    return Alternative(
+        lot=lot,
+        changed=tuple(item.id for item in gone),
+        grams=grams,
+        grams_sd=sd,
+        minutes=sum(minutes(item, lots) for item in come)
+        - sum(minutes(item, lots) for item in gone),
+        money=None if missing else sum(paid[len(gone) :]) - sum(paid[: len(gone)]),
+        gained=tuple(dict.fromkeys(word for gained, _ in trades for word in gained)),
+        given_up=tuple(dict.fromkeys(word for _, lost in trades for word in lost)),
+        loadouts=_loadouts(then),
+    )
+
+
+def _difference(
+    build: Build, then: Build, gone: list[Item], come: list[Item]
+) -> tuple[float, float]:
+    """What the parts would weigh more, and its doubt: both kinds in one ledger, so that what they
+    share is not doubted twice."""
+    here = {item.id for item in build.items}
+    anew = [replace(item, id=f"{item.id}--anew") if item.id in here else item for item in come]
+    both = replace(build, lots=then.lots, items=(*build.items, *anew), loadouts=())
+    after = solve(both)
+    weight = np.zeros(len(both.items))
+    going, coming = {item.id for item in gone}, {item.id for item in anew}
+    for i, item in enumerate(both.items):
+        weight[i] = (item.id in coming) - float(item.id in going)
+    return after.total(weight)
+
+
+def _price(item: Item, lots: dict[str, Lot]) -> float | None:
+    costs = [cost(lots[use.lot], max(use.amount, 0.0)) for use in item.uses]
+    return None if any(each is None for each in costs) else sum(each or 0.0 for each in costs)
+
+
+def _loadouts(build: Build) -> tuple[LoadoutAnswer, ...]:
+    """The four answers for every loadout."""
+    after, wing = solve(build), wing_figures(build.surfaces)
+    where, been = stations(build, wing), been_on_pan(build, after)
+    told = []
+    for loadout in build.loadouts or (None,):
+        plane: Flying = flying(build, loadout, after, where, wing, been)
+        name = (loadout.id, loadout.name) if loadout else ("as-built", "As built")
+        told.append(LoadoutAnswer(*name, four_answers(plane)))
+    return tuple(told)
+
+
+def _free(id: str, taken: dict[str, Item]) -> str:
+    """An id like ``id`` that no item has."""
+    numbered = (id if n == 1 else f"{id}-{n}" for n in range(1, len(taken) + 2))
+    return next(each[:64] for each in numbered if each not in taken)

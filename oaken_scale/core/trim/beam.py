@@ -1,0 +1,283 @@
+"""The beam: where a plane must balance, where it does, and what that means, loadout by loadout."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.flight.metrics import Flying, balance_axis
+from oaken_scale.core.flight.verdict import Answer, Word
+from oaken_scale.core.geometry.neutral_point import BAND, NeutralPoint, neutral_point
+from oaken_scale.core.model.build import Build, Role, Target, TargetKind
+from oaken_scale.core.trim.cg_ranges import (
+    Arrangement,
+    Quarrel,
+    School,
+    SchoolKind,
+    arrangement,
+    quarrels,
+    schools,
+)
+from oaken_scale.core.trim.checks import CheckTold
+from oaken_scale.core.trim.obstacles import pulls_sideways
+from oaken_scale.core.trim.unchecked import unchecked_since
+
+ON_LINE_MM: Final = 5.0
+"""A thrust line this near the CG's height does next to nothing [mm]."""
+
+OUTSIDE_MM: Final = 0.5
+"""A CG nearer to a range than this lies in it [mm]."""
+
+SIDEWAYS_FELT_MM: Final = 3.0
+"""A CG farther off the middle is felt [mm]."""
+
+
+class Heavy(StrEnum):
+    """Which way it tips."""
+
+    NOSE = "nose-heavy"
+    TAIL = "tail-heavy"
+    NEITHER = "in its range"
+
+
+class Outside(StrEnum):
+    """Where a CG lies that is outside every range that applies to the plane."""
+
+    AHEAD_OF_EDGE = "ahead of the leading edge"
+    BEHIND_NEUTRAL = "behind the neutral point"
+    EVERY_RANGE = "outside every range that applies"
+
+
+class Flies(StrEnum):
+    """Whether a loadout may fly, by its targets."""
+
+    YES = "may fly"
+    NO = "may not fly"
+    UNSURE = "not sure yet"
+
+
+@dataclass(frozen=True, slots=True)
+class LoadoutBalance:
+    """How one loadout balances.
+
+    ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
+    static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
+    is how far the thrust line is above the CG, ``throttle`` what it does. ``why`` names the targets
+    that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
+    one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
+    """
+
+    id: str
+    heavy: Heavy | None
+    off_mm: float
+    margin: float | None
+    margin_sd: float | None
+    sideways_mm: float | None
+    sideways_sd_mm: float | None
+    light_side: str | None
+    thrust_arm_mm: float | None
+    throttle: str | None
+    flies: Flies
+    why: tuple[TargetKind, ...]
+    checked: str
+    outside: Outside | None = None
+    pulls: str | None = None
+    tip_g: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Beam:
+    """Where it must balance by each school, and where every loadout does.
+
+    ``low_mm`` and ``high_mm`` are the target's range from the nose; ``chosen`` the school that it
+    is of, None for the builder's own.
+    """
+
+    arrangement: Arrangement | None
+    neutral: NeutralPoint | None
+    band_mm: float | None
+    low_mm: float | None
+    high_mm: float | None
+    chosen: SchoolKind | None
+    schools: tuple[School, ...]
+    quarrels: tuple[Quarrel, ...]
+    loadouts: tuple[LoadoutBalance, ...]
+    checks: tuple[CheckTold, ...]
+
+
+def beam(
+    build: Build,
+    planes: Sequence[Flying],
+    answers: Sequence[tuple[Answer, ...]],
+    names: Sequence[str],
+    checks: tuple[CheckTold, ...],
+) -> Beam:
+    """Tell everything about a plane's balance."""
+    wing = planes[0].wing
+    neutral = neutral_point(build.surfaces) if wing else None
+    told = schools(build, wing, neutral, planes[0].cg)
+    target = planes[0].target(TargetKind.BALANCE)
+    low, high = _range(planes[0], target)
+    return Beam(
+        arrangement=arrangement(build.surfaces),
+        neutral=neutral,
+        band_mm=BAND * wing.mac_mm if wing and neutral else None,
+        low_mm=low,
+        high_mm=high,
+        chosen=_chosen(told, low, high),
+        schools=told,
+        quarrels=quarrels(told),
+        loadouts=tuple(
+            _loadout(build, plane, four, id, low, high, neutral, checks, told)
+            for plane, four, id in zip(planes, answers, names, strict=True)
+        ),
+        checks=checks,
+    )
+
+
+def _range(plane: Flying, target: Target | None) -> tuple[float | None, float | None]:
+    """The balance target's range [mm from the nose]."""
+    if target is None:
+        return None, None
+    origin, size = balance_axis(target.balance_unit, plane.wing)
+    low = None if target.low is None else origin + size * target.low
+    high = None if target.high is None else origin + size * target.high
+    return low, high
+
+
+def _chosen(told: Sequence[School], low: float | None, high: float | None) -> SchoolKind | None:
+    """The school whose range the target is."""
+    if low is None or high is None:
+        return None
+    near = (
+        each.kind
+        for each in told
+        if each.low_mm is not None
+        and each.high_mm is not None
+        and abs(each.low_mm - low) < 0.1
+        and abs(each.high_mm - high) < 0.1
+    )
+    return next(near, None)
+
+
+def _loadout(
+    build: Build,
+    plane: Flying,
+    four: tuple[Answer, ...],
+    id: str,
+    low: float | None,
+    high: float | None,
+    neutral: NeutralPoint | None,
+    checks: tuple[CheckTold, ...],
+    told: Sequence[School],
+) -> LoadoutBalance:
+    cg, wing = plane.cg, plane.wing
+    off = 0.0
+    if cg is not None and high is not None and cg.x_mm > high:
+        off = cg.x_mm - high
+    elif cg is not None and low is not None and cg.x_mm < low:
+        off = cg.x_mm - low
+    heavy = None
+    if cg is not None and (low is not None or high is not None):
+        heavy = Heavy.TAIL if off > 0 else Heavy.NOSE if off < 0 else Heavy.NEITHER
+    margin = margin_sd = None
+    if cg is not None and wing is not None and neutral is not None:
+        margin = (neutral.x_mm - cg.x_mm) / wing.mac_mm
+        margin_sd = ((cg.x_sd_mm / wing.mac_mm) ** 2 + (BAND / 2) ** 2) ** 0.5
+    arm, throttle = _throttle(build, plane)
+    light = None
+    if cg is not None and abs(cg.y_mm) > max(2 * cg.y_sd_mm, SIDEWAYS_FELT_MM):
+        light = "left" if cg.y_mm > 0 else "right"
+    flies, why = _flies(four)
+    pulls, tip_g = _pulls(build, plane) if light else (None, None)
+    return LoadoutBalance(
+        id=id,
+        heavy=heavy,
+        off_mm=off,
+        margin=margin,
+        margin_sd=margin_sd,
+        sideways_mm=None if cg is None else cg.y_mm,
+        sideways_sd_mm=None if cg is None else cg.y_sd_mm,
+        light_side=light,
+        thrust_arm_mm=arm,
+        throttle=throttle,
+        flies=flies,
+        why=why,
+        checked=_checked(build, id, checks),
+        outside=_outside(plane, neutral, told),
+        pulls=pulls,
+        tip_g=tip_g,
+    )
+
+
+def _outside(plane: Flying, neutral: NeutralPoint | None, told: Sequence[School]) -> Outside | None:
+    """Whether the CG lies outside every range that applies, whatever the target says."""
+    ranges = [
+        (each.low_mm, each.high_mm)
+        for each in told
+        if each.low_mm is not None and each.high_mm is not None and each.kind is not SchoolKind.HANG
+    ]
+    if plane.cg is None or plane.wing is None or not ranges:
+        return None
+    x = plane.cg.x_mm
+    if neutral is not None and x > neutral.x_mm:
+        return Outside.BEHIND_NEUTRAL
+    canard = any(each.role is Role.CANARD for each in plane.build.surfaces)
+    if any(low - OUTSIDE_MM <= x <= high + OUTSIDE_MM for low, high in ranges):
+        return None
+    if x < plane.wing.mac_le_x_mm and not canard:
+        return Outside.AHEAD_OF_EDGE
+    return Outside.EVERY_RANGE
+
+
+def _pulls(build: Build, plane: Flying) -> tuple[str | None, float | None]:
+    """The part that pulls a loadout to one side, and the grams at the other tip that hold it."""
+    drawn = [abs(s.y_mm) for each in build.surfaces for s in each.sections]
+    mass = plane.after.mass * plane.aboard * plane.where.placed
+    y = plane.where.xyz[:, 1]
+    item, grams, _ = pulls_sideways(build.items, mass, y, max([*drawn, float(np.abs(y).max()), 1]))
+    return item, grams
+
+
+def _throttle(build: Build, plane: Flying) -> tuple[float | None, str | None]:
+    """What throttle does to pitch: thrust above the CG pushes the nose down."""
+    if build.thrust is None or build.thrust.line_z_mm is None or plane.cg is None:
+        return None, None
+    arm = build.thrust.line_z_mm - plane.cg.z_mm
+    if abs(arm) <= ON_LINE_MM:
+        return arm, "next to no change of pitch with throttle"
+    moment = abs(arm) * build.thrust.thrust_gf / 1000
+    way = "down" if arm > 0 else "up"
+    return arm, f"nose {way} with throttle, {moment:.0f} g at a metre when full"
+
+
+def _flies(four: tuple[Answer, ...]) -> tuple[Flies, tuple[TargetKind, ...]]:
+    """May fly with every target met or on course; may not with one missed or off course."""
+    judged = [each for each in four if each.word is not None]
+    bad = tuple(each.kind for each in judged if each.word in (Word.MISSED, Word.OFF_COURSE))
+    if bad:
+        return Flies.NO, bad
+    close = tuple(each.kind for each in judged if each.word is Word.TOO_CLOSE)
+    if close or not judged:
+        return Flies.UNSURE, close
+    return Flies.YES, ()
+
+
+def _checked(build: Build, id: str, checks: tuple[CheckTold, ...]) -> str:
+    """Whether this loadout's balance was checked by hand, in words."""
+    aside = {each.id for each in build.checks if each.set_aside is not None}
+    spoken = [each for each in checks if each.id not in aside and not each.across]
+    mine = [each for each in spoken if each.loadout == id or not build.loadouts]
+    if not mine:
+        names = {each.id: each.name for each in build.loadouts}
+        if spoken:
+            other = names.get(spoken[-1].loadout or "", "everything aboard")
+            return f"checked with {other} only"
+        return "not checked by hand yet"
+    last = max(mine, key=lambda each: each.at)
+    since = unchecked_since(build, last.loadout)
+    if since is not None:
+        return f"not checked since: {since.words}"
+    return f"checked by hand on {last.at:%d %b %Y}"

@@ -1,0 +1,294 @@
+"""Remedies: what would bring the balance into its range. Moves first, ballast last, and the least.
+
+Every loadout that is to fly must balance. The range narrowed by its doubt is a wish, not a wall:
+where pieces or places step over it, the plan with the best chance is told with that chance. Where
+nothing works, what would make it work is tried, one thing at a time.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.flight.centre_of_gravity import lever_arms, stations
+from oaken_scale.core.flight.metrics import Flying, balance_axis
+from oaken_scale.core.geometry.wing import WingFigures
+from oaken_scale.core.model.balancing import BallastSpot
+from oaken_scale.core.model.build import (
+    Build,
+    Item,
+    Pedigree,
+    Reference,
+    Slide,
+    Station,
+    TargetKind,
+)
+from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.obstacles import Obstacle, in_the_way
+from oaken_scale.core.trim.remedy_program import (
+    SIDEWAYS_MM,
+    SLACK_G,
+    Bench,
+    Placed,
+    Remedy,
+    chance_of,
+    comes_to,
+    solve_best_chance,
+    solve_least,
+)
+
+NARROWED: Final = 1.0
+"""The range is narrowed by so many sigma of the CG at each end, so that it holds."""
+
+STILL_FINE: Final = 0.7
+"""What lies inside the range narrowed by so many sigma needs no remedy: what was done once is done,
+though what was moved is a little less sure than before."""
+
+LEAST_BAND: Final = 0.2
+"""But no more than leaves so much of it."""
+
+FINE_MM: Final = 0.5
+"""A CG no farther than this outside its narrowed range needs no remedy [mm]."""
+
+ROUNDS: Final = 4
+"""So often a remedy is looked for anew with the doubt as it will be then."""
+
+NO_DEEPER: Final = 0.1
+"""Of two plans for the best chance, one this many sigma deeper in its range is not worth doing."""
+
+SURE_ENOUGH: Final = 0.84
+"""A plan whose chance is less wants a weighing to be surer."""
+
+
+@dataclass(frozen=True, slots=True)
+class Remedies:
+    """The best remedy first, and other ways; or what stands in the way of all, and what might be
+    allowed. ``unsure_item`` is what to weigh to be surer."""
+
+    best: Remedy | None
+    others: tuple[Remedy, ...]
+    in_the_way: Obstacle | None
+    words: str
+    offers: tuple[Remedy, ...] = ()
+    unsure_item: str | None = None
+
+
+def bench(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Bench | None:
+    """Set a plane up to be balanced; None without a balance target, stations or mass."""
+    target = planes[0].target(TargetKind.BALANCE)
+    if target is None or any(plane.cg is None for plane in planes):
+        return None
+    wing: WingFigures | None = planes[0].wing
+    origin, size = balance_axis(target.balance_unit, wing)
+    where, after = planes[0].where, planes[0].after
+    far = 1e5
+    low0 = -far if target.low is None else origin + size * target.low
+    high0 = far if target.high is None else origin + size * target.high
+    sigma = np.array([plane.cg.x_sd_mm for plane in planes if plane.cg])
+    u = np.minimum(NARROWED * sigma, (1 - LEAST_BAND) / 2 * (high0 - low0))
+    movable = tuple(
+        i
+        for i, item in enumerate(build.items)
+        if item.slide is not None and item.station is not None and not item.retired
+    )
+    edge = wing.leading_edge_x_mm if wing else 0.0
+    # Where it sits is known a little otherwise than written down once a check was made.
+    shift = where.xyz[:, 0] - stations(build, wing).xyz[:, 0]
+    slide = np.array([_range(build.items[i], edge) for i in movable]).reshape(-1, 2)
+    slide = slide + shift[list(movable)][:, None]
+    limits = [t.high for t in build.targets if t.kind is TargetKind.AUW]
+    all_aboard = np.array([plane.aboard for plane in planes])
+    return Bench(
+        build=build,
+        names=tuple(names),
+        mass=after.mass,
+        x=where.xyz[:, 0],
+        y=where.xyz[:, 1],
+        aboard=all_aboard * where.placed,
+        all_aboard=all_aboard,
+        low=low0 + u if target.low is not None else np.full(len(u), low0),
+        high=high0 - u if target.high is not None else np.full(len(u), high0),
+        lowest=low0,
+        highest=high0,
+        u=np.maximum(sigma, 1e-9),
+        most_g=limits[0] if limits else None,
+        movable=movable,
+        slide=slide,
+        spots=build.ballast.spots,
+        pieces=build.ballast.pieces,
+    )
+
+
+def _range(item: Item, edge_mm: float) -> tuple[float, float]:
+    """How far a thing may be moved, from the nose [mm]; where it is now is always allowed."""
+    if item.slide is None or item.station is None:
+        raise ValueError(f"{item.name} has no range")
+    add = edge_mm if item.station.reference is Reference.LEADING_EDGE else 0.0
+    return item.slide.low_mm + add, item.slide.high_mm + add
+
+
+def remedies(ready: Bench, planes: Sequence[Flying]) -> Remedies:
+    """The least that brings every loadout into its range, and other ways to do it; or what stands
+    in the way.
+
+    Source: docs/methods.md, section 5a; SciPy's ``milp`` (HiGHS).
+    """
+    if _is_fine(ready):
+        comes = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))
+        words = "Every loadout is in its range as it is."
+        return Remedies(Remedy((), (), 0.0, comes, words), (), None, words)
+    best = solve_least(ready) or solve_best_chance(ready)
+    here = _depth(ready, ready.x)
+    if best is not None and best.chance < SURE_ENOUGH and here > 0:
+        stay = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))
+        if chance_of(ready, stay) > best.chance - NO_DEEPER / 4:
+            chance, unsure = chance_of(ready, stay), _unsure(ready, planes)
+            words = f"Nothing moves it farther in: {100 * chance:.0f} % in range"
+            words += _surer(ready, unsure) + "."
+            return Remedies(Remedy((), (), 0.0, stay, words, chance), (), None, words, (), unsure)
+    if best is None:
+        obstacle, words, offers = in_the_way(ready)
+        return Remedies(None, (), obstacle, words, offers, _unsure(ready, planes))
+    unsure = _unsure(ready, planes) if best.chance < SURE_ENOUGH else None
+    if best.chance < SURE_ENOUGH:
+        surer = _surer(ready, unsure)
+        best = replace(best, words=f"{best.words[:-1]}: {100 * best.chance:.0f} % in range{surer}.")
+    return Remedies(best, tuple(_other_ways(ready, best)), None, best.words, (), unsure)
+
+
+def what_would_fix(build: Build) -> Remedies | None:
+    """What would bring every loadout of a build into its range; None without a balance target,
+    stations or mass.
+
+    What is moved and put in changes how sure the balance is: the range is narrowed by the doubt as
+    it will be then, so that what was done once is done.
+    """
+    flown = fly(build)
+    names = [id for id, _ in flown.names]
+    ready = bench(build, flown.planes, names)
+    if ready is None:
+        return None
+    found = remedies(ready, flown.planes)
+    for _ in range(ROUNDS):
+        if found.best is None or not (found.best.slides or found.best.ballast):
+            return found
+        done = applied(build, found.best)
+        then = bench(done, fly(done).planes, names)
+        if then is None or _is_fine(then) or not (then.u > ready.u * (1 + 1e-3)).any():
+            return found
+        ready = _narrowed(ready, np.maximum(ready.u, then.u))
+        found = remedies(ready, flown.planes)
+    return found
+
+
+def _narrowed(ready: Bench, u: np.ndarray) -> Bench:
+    """The same with a range narrowed by another doubt of the CG (L,) [mm]."""
+    most = (1 - LEAST_BAND) / 2 * (ready.highest - ready.lowest)
+    by = np.minimum(NARROWED * u, most)
+    low = np.where(ready.low > ready.lowest, ready.lowest + by, ready.low)
+    high = np.where(ready.high < ready.highest, ready.highest - by, ready.high)
+    return replace(ready, low=low, high=high, u=u)
+
+
+def _other_ways(ready: Bench, best: Remedy) -> list[Remedy]:
+    """Ballast instead of moving, and moving something else."""
+    others = []
+    if best.slides:
+        still = solve_least(replace(ready, movable=(), slide=ready.slide[:0]))
+        if still is not None:
+            others.append(replace(still, words=_or(still.words)))
+        elif ready.most_g is not None:
+            free = solve_least(replace(ready, movable=(), slide=ready.slide[:0], most_g=None))
+            if free is not None:
+                words = f"{free.words[:-1]}, but that breaks the weight limit."
+                others.append(replace(free, words=_or(words), breaks_limit=True))
+    for slid in best.slides if len(best.slides) == 1 else ():
+        k = next(k for k, i in enumerate(ready.movable) if ready.build.items[i].id == slid.item)
+        kept = [j for j in range(len(ready.movable)) if j != k]
+        other = solve_least(
+            replace(ready, movable=tuple(ready.movable[j] for j in kept), slide=ready.slide[kept])
+        )
+        if other is not None and other.slides and other.ballast_g <= best.ballast_g + SLACK_G:
+            others.append(replace(other, words=_or(other.words)))
+    return others
+
+
+def _or(words: str) -> str:
+    return f"or {words[:1].lower()}{words[1:]}"
+
+
+def _surer(ready: Bench, unsure: str | None) -> str:
+    """What to weigh to be surer, in words."""
+    name = next((i.name.lower() for i in ready.build.items if i.id == unsure), None)
+    return "" if name is None else f"; weigh the {name} to be surer"
+
+
+def _depth(ready: Bench, x: np.ndarray) -> float:
+    """How deep inside its range the worst loadout lies [sigma]; negative outside."""
+    at = np.array([comes_to(ready, x, (), k).x_mm for k in range(len(ready.names))])
+    return float((np.minimum(at - ready.lowest, ready.highest - at) / ready.u).min())
+
+
+def _is_fine(ready: Bench) -> bool:
+    """Whether everything may stay: a millimetre at the edge of a narrowed range is none."""
+    for k in range(len(ready.names)):
+        at = comes_to(ready, ready.x, (), k)
+        low = ready.lowest + STILL_FINE * (float(ready.low[k]) - ready.lowest)
+        high = ready.highest - STILL_FINE * (ready.highest - float(ready.high[k]))
+        if not low - FINE_MM <= at.x_mm <= high + FINE_MM:
+            return False
+        if abs(at.y_mm) > SIDEWAYS_MM:
+            return False
+    return True
+
+
+def _unsure(ready: Bench, planes: Sequence[Flying]) -> str | None:
+    """The thing whose mass, not weighed yet, makes the worst loadout's balance least sure."""
+    plane = max(planes, key=lambda each: each.cg.x_sd_mm if each.cg else 0.0)
+    if plane.cg is None:
+        return None
+    arms = lever_arms(plane.after.mass, plane.where, plane.aboard, plane.cg.x_mm)
+    share = arms * (plane.after.mass_cov @ arms) * (plane.after.told < 0.5)
+    at = int(share.argmax())
+    return ready.build.items[at].id if share[at] > 0.04 * plane.cg.x_sd_mm**2 else None
+
+
+def applied(build: Build, remedy: Remedy, at: datetime | None = None) -> Build:
+    """The build with a remedy done: stations moved, ballast aboard from ``at`` on as parts of their
+    own. What an offer needs is allowed with it: slides, and spots for ballast."""
+    by = {each.item: each.to_mm - each.from_mm for each in remedy.slides}
+    items = list(build.items)
+    for i, item in enumerate(items):
+        if item.id in by and item.station is not None:
+            x = round(item.station.x_mm + by[item.id], 1)
+            slide = item.slide or Slide(min(x, item.station.x_mm), max(x, item.station.x_mm))
+            items[i] = replace(item, station=replace(item.station, x_mm=x), slide=slide)
+    known = {spot.id for spot in build.ballast.spots}
+    more = tuple(spot for spot in remedy.spots if spot.id not in known)
+    build = replace(build, ballast=replace(build.ballast, spots=(*build.ballast.spots, *more)))
+    taken = {item.id for item in items}
+    for each in remedy.ballast:
+        spot = next(spot for spot in build.ballast.spots if spot.id == each.spot)
+        for side in (1.0, -1.0) if spot.pair else (1.0,):
+            items.append(replace(_ballast_item(spot, each, side, taken), added_at=at))
+            taken.add(items[-1].id)
+    return replace(build, items=tuple(items))
+
+
+def _ballast_item(spot: BallastSpot, placed: Placed, side: float, taken: set[str]) -> Item:
+    stem = f"ballast-{spot.id}"[:50] + ("" if not spot.pair else "-right" if side > 0 else "-left")
+    id, number = stem, 2
+    while id in taken:
+        id, number = f"{stem}-{number}", number + 1
+    where = "" if not spot.pair else ", right" if side > 0 else ", left"
+    return Item(
+        id=id,
+        name=f"Ballast, {spot.name.lower()}{where}"[:80],
+        pedigree=Pedigree.LISTING,
+        doubt_g=0.0 if placed.pieces else None,
+        assembly="Ballast",
+        stated_g=round(placed.grams, 2),
+        station=Station(spot.x_mm, side * spot.y_mm, spot.z_mm),
+    )

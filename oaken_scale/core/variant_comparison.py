@@ -1,0 +1,70 @@
+"""A build beside its variants: the four answers of each, and what is changed, in words."""
+
+from dataclasses import dataclass
+from typing import Final
+
+from oaken_scale.core.assess import Assessment, LoadoutAnswers
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.model.build import Build, Item
+
+MOST_CHANGES: Final = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """One of a family of variants: its loadouts' answers, and how it differs from the first."""
+
+    build: str
+    name: str
+    loadouts: tuple[LoadoutAnswers, ...]
+    changes: tuple[str, ...]
+
+
+def beside(origin: Build, variant: Build, told: Assessment) -> Beside:
+    """A variant beside the build that it is one of; the build itself has no changes."""
+    changes = () if variant.id == origin.id else changed(origin, variant)
+    return Beside(variant.id, variant.name, told.loadouts, changes)
+
+
+def changed(origin: Build, variant: Build) -> tuple[str, ...]:
+    """What is different about a variant, in words, the drawing first.
+
+    >>> from oaken_scale.core.model.build import Pedigree
+    >>> motor = Item("m", "Motor", Pedigree.LISTING, stated_g=28.0)
+    >>> changed(Build("b", "B", items=(motor,)), Build("v", "V"))
+    ('without Motor',)
+    """
+    said = []
+    before, after = wing_figures(origin.surfaces), wing_figures(variant.surfaces)
+    if origin.surfaces != variant.surfaces:
+        if before and after and abs(before.span_mm - after.span_mm) > 0.5:
+            said.append(f"span {before.span_mm:g} to {after.span_mm:g} mm")
+        if before and after and abs(before.area_dm2 - after.area_dm2) > 0.005:
+            said.append(f"wing {before.area_dm2:.1f} to {after.area_dm2:.1f} dm2")
+        said = said or ["another drawing"]
+    was = {item.id: item for item in origin.items if not item.retired}
+    now = {item.id: item for item in variant.items if not item.retired}
+    said += [f"without {was[id].name}" for id in was if id not in now]
+    said += [f"with {now[id].name}" for id in now if id not in was]
+    said += [words for id in now if id in was and (words := _other(was[id], now[id]))]
+    if origin.targets != variant.targets:
+        said.append("other targets")
+    if origin.thrust != variant.thrust:
+        said.append("another thrust")
+    if origin.loadouts != variant.loadouts:
+        said.append("other loadouts")
+    if len(said) > MOST_CHANGES:
+        said = [*said[:MOST_CHANGES], f"and {len(said) - MOST_CHANGES} more"]
+    return tuple(said)
+
+
+def _other(before: Item, after: Item) -> str:
+    """How a part differs, in a few words; empty when it does not."""
+    if (before.stated_g, before.uses) != (after.stated_g, after.uses):
+        return f"{after.name} made otherwise"
+    if before.station != after.station and before.station and after.station:
+        by = after.station.x_mm - before.station.x_mm
+        if abs(by) >= 0.5 and before.station.reference == after.station.reference:
+            return f"{after.name} {abs(by):.0f} mm {'aft' if by > 0 else 'forward'}"
+        return f"{after.name} placed otherwise"
+    return f"{after.name} placed" if before.station != after.station else ""

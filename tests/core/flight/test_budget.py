@@ -1,0 +1,109 @@
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.flight.budget import SHARES, budget_of, group_of, preset_budget
+from oaken_scale.core.material.drawer import GROUPS, Thing, ThingKind, expected, fitted
+from oaken_scale.core.model.build import (
+    Allotment,
+    Budget,
+    Build,
+    Group,
+    Item,
+    Loadout,
+    Pedigree,
+    Target,
+    TargetKind,
+)
+from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.presets import PURPOSES
+from oaken_scale.demo.sandpiper import sandpiper
+
+LOTS = {kind: Lot(kind.value, kind.value, LotUnit.DM2, 4.0, 0.4, kind=kind) for kind in LotKind}
+
+
+@pytest.mark.parametrize(
+    ("kind", "group"),
+    [("foam", "foam"), ("rod", "foam"), ("plywood", "foam"), ("adhesive", "joining"),
+     ("tape", "joining"), ("paint", "rest"), ("film", "rest")],
+)  # fmt: skip
+def test_material_says_which_group(kind, group):
+    item = Item("i", "I", Pedigree.CALCULATED, uses=(Use(kind, 1.0),))
+    assert group_of(item, {lot.id: lot for lot in LOTS.values()}) == group
+
+
+def test_the_builder_has_the_last_word():
+    item = Item("i", "I", Pedigree.CALCULATED, uses=(Use("foam", 1.0),), group=Group.PAYLOAD)
+    assert group_of(item, {"foam": LOTS[LotKind.FOAM]}) is Group.PAYLOAD
+
+
+def test_lines_by_hand():
+    """40 g of foam with 2 g doubt against 44 g: two sigma in hand."""
+    build = Build(
+        "b", "B",
+        items=(
+            Item("wing", "Wing", Pedigree.GUESS, stated_g=40.0, doubt_g=2.0, group=Group.FOAM),
+            Item("pack", "Pack", Pedigree.LISTING, stated_g=50.0, option=True, group=Group.POWER),
+            Item("big", "Big", Pedigree.LISTING, stated_g=90.0, option=True, group=Group.POWER),
+        ),
+        loadouts=(Loadout("l", "L", ("pack",)),),
+        budget=Budget((Allotment(Group.FOAM, 44.0), Allotment(Group.CONTROL, 20.0))),
+    )  # fmt: skip
+    lines = {line.group: line for line in assess(build).budget}
+    assert lines[Group.FOAM].probability == pytest.approx(0.97725, abs=1e-5)
+    assert lines[Group.POWER].mass_g == 50.0
+    assert lines[Group.POWER].allotted_g is None
+    assert lines[Group.CONTROL].mass_g == 0
+    assert set(lines) == {Group.FOAM, Group.POWER, Group.CONTROL}
+
+
+def test_the_groups_share_out_all_up_weight():
+    told = assess(sandpiper())
+    auw = told.loadouts[0].answers[0].value
+    assert sum(line.mass_g for line in told.budget) == pytest.approx(auw)
+
+
+def test_usual_shares_of_the_limit():
+    limit = (Target(TargetKind.AUW, high=600.0),)
+    budget = preset_budget(Build("b", "B", purpose="camera", targets=limit))
+    assert sum(each.grams for each in budget.allotments) == pytest.approx(600.0, abs=0.5)
+    with pytest.raises(BuildFaultError, match="limit to share out"):
+        preset_budget(Build("b", "B", purpose="camera"))
+    with pytest.raises(BuildFaultError, match="usual shares"):
+        preset_budget(Build("b", "B", targets=limit))
+
+
+def test_every_purpose_has_shares_that_add_up():
+    assert set(SHARES) == {purpose.id for purpose in PURPOSES}
+    for shares in SHARES.values():
+        assert sum(shares) == pytest.approx(1.0)
+
+
+def test_an_earlier_build_is_a_budget():
+    budget = budget_of(assess(sandpiper()).budget, "Sandpiper")
+    assert budget.source == "as Sandpiper came out"
+    fresh = replace(sandpiper(), budget=budget)
+    for line in assess(fresh).budget:
+        assert line.allotted_g == pytest.approx(line.mass_g, abs=0.06)
+
+
+def test_a_group_is_allotted_once():
+    twice = Budget((Allotment(Group.FOAM, 44.0), Allotment(Group.FOAM, 20.0)))
+    assert faults(Build("b", "B", budget=twice))[0].field == "budget.allotments.1"
+
+
+def test_a_listing_without_leads_expects_them():
+    servo = Thing("s", "Servo", ThingKind.SERVO, 10.0, leads_included=False)
+    mass, doubt = expected(servo)
+    assert mass == pytest.approx(11.0)
+    assert doubt == pytest.approx((0.5**2 + 0.5**2) ** 0.5)
+    assert expected(Thing("m", "Magnet", ThingKind.OTHER, 1.0)) == (1.0, 0.2)
+
+
+def test_a_fitted_thing_is_a_listed_part_of_its_group():
+    for kind in ThingKind:
+        item = fitted(Thing("t", "Thing", kind, 20.0, price=3.0), "t-2")
+        assert (item.thing, item.group, item.price) == ("t", GROUPS[kind], 3.0)
+        assert item.option == (kind in (ThingKind.PACK, ThingKind.CAMERA))

@@ -1,0 +1,113 @@
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.flight.centre_of_gravity import stations
+from oaken_scale.core.flight.forecast import POINTS, behind, lessons, narrowing
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.ledger.posterior import solve
+from oaken_scale.core.model.build import Build, Item, Pedigree, Station
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.demo.sandpiper import sandpiper
+from tests.benches import case_l, random_build, reading, with_readings
+
+
+def test_the_makeup_adds_up_to_the_plane():
+    for each in assess(sandpiper()).loadouts:
+        auw = each.answers[0].value
+        assert sum(part.mass_g for part in each.behind.makeup) == pytest.approx(auw)
+        assert sum(part.doubt_share for part in each.behind.makeup) == pytest.approx(1.0)
+
+
+def test_shares_of_doubt_by_hand():
+    """Two parts of one sheet, 18 and 5 dm2, and a motor: the shared sheet counts for both."""
+    build = case_l()
+    aboard = np.ones(len(build.items))
+    marks = [item.mark for item in assess(build).items]
+    told = behind(build, solve(build), stations(build, None), aboard, marks)
+    # var = (37 * 0.4)^2 + 1.6^2 + 0.5^2 + 1.3^2 + 1.4^2 + 3^2
+    total = (37 * 0.4) ** 2 + 1.6**2 + 0.5**2 + 1.3**2 + 1.4**2 + 3.0**2
+    wing = 18 * 37 * 0.4**2 + 1.6**2
+    shares = {source.item: source.share for source in told.auw_sources}
+    assert shares["wing"] == pytest.approx(wing / total)
+    assert shares["fuselage"] == pytest.approx((14 * 37 * 0.16 + 1.3**2) / total)
+
+
+def test_the_balances_doubt_counts_stations_too():
+    build = Build("b", "B", items=(
+        Item("a", "A", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(100.0,
+             doubt_mm=5.0)),
+        Item("b", "B", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(300.0,
+             doubt_mm=0.0)),
+    ))  # fmt: skip
+    told = assess(build).loadouts[0].behind
+    assert [(source.item, source.share) for source in told.balance_sources] == [("a", 1.0)]
+    assert told.auw_sources == ()
+
+
+def test_the_curve_ends_where_the_assessment_is_and_narrows():
+    build = sandpiper()
+    where = stations(build, wing_figures(build.surfaces))
+    points = narrowing(build, build.loadouts[0], where)
+    assert len(points) == len(build.weighings) + 1
+    assert [point.readings for point in points] == list(range(len(points)))
+    answer = assess(build).loadouts[0].answers[0]
+    assert (points[-1].auw_g, points[-1].auw_sd_g) == pytest.approx((answer.value, answer.sd))
+    before = replace(build, weighings=())
+    assert points[0].auw_g == pytest.approx(assess(before).loadouts[0].answers[0].value)
+    sds = [point.auw_sd_g for point in points]
+    assert sds[-1] < sds[0]
+
+
+def test_a_long_log_makes_a_short_curve():
+    build = random_build(2, items=4, readings=300)
+    points = narrowing(build, None, stations(build, None))
+    assert len(points) == POINTS
+    assert (points[0].readings, points[-1].readings) == (0, 300)
+
+
+def test_readings_set_aside_are_not_on_the_curve():
+    build = with_readings(case_l(), replace(reading(1, 90.2, "wing"), set_aside="x"))
+    assert len(narrowing(build, None, stations(build, None))) == 1
+
+
+def test_your_glue_runs_so_many_times_its_figure():
+    glue = Lot("g", "Glue", LotUnit.M, 2.0, 0.6, kind=LotKind.ADHESIVE)
+    seams = [Item(f"s{k}", "Seam", Pedigree.JOINT, uses=(Use("g", 3.0),)) for k in range(6)]
+    part = Item("p", "Part", Pedigree.LISTING, stated_g=40.0)
+    build = Build("b", "B", lots=(glue,), items=(part, *seams),
+                  scales=case_l().scales)  # fmt: skip
+    assert lessons(build, solve(build)) == ()
+    told = [reading(0, 40.0, "p")]
+    told += [
+        reading(k + 1, 40.0 + 9.6, {"p": 1.0, f"s{k}": 1.0}) for k in range(6)
+    ]  # fmt: skip
+    (lesson,) = lessons(build, solve(with_readings(build, *told)))
+    assert lesson.lot == "g"
+    assert lesson.factor == pytest.approx(1.5, abs=0.1)
+
+
+@pytest.mark.parametrize(
+    ("assembly", "name"), [("Wing", "Wing, put together"), ("", "the whole plane")]
+)
+def test_what_was_felt_piece_by_piece_is_worth_weighing_whole(assembly, name):
+    """Two halves, each weighed with the glue on it: the whole is unsure by the glue alone."""
+    items = (
+        Item("left", "Left", Pedigree.GUESS, assembly, stated_g=40.0),
+        Item("right", "Right", Pedigree.GUESS, assembly, stated_g=40.0),
+        Item("glue", "Glue", Pedigree.JOINT, assembly, stated_g=8.0),
+    )
+    build = Build("b", "B", items=items, scales=case_l().scales)
+    assert not any(each.items for each in assess(build).weigh_next)
+    build = with_readings(
+        build,
+        reading(1, 47.0, {"left": 1.0, "glue": 1.0}),
+        reading(2, 48.0, {"right": 1.0, "glue": 1.0}),
+    )
+    best = assess(build).weigh_next[0]
+    assert (best.name, best.items) == (name, ("left", "right", "glue"))
+    assert best.share > 0.99
+    whole = with_readings(build, reading(3, 87.0, dict.fromkeys(best.items, 1.0)))
+    assert not any(each.items for each in assess(whole).weigh_next)

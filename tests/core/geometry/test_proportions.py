@@ -1,0 +1,128 @@
+"""Proportions by hand, and the notes that warn without blocking."""
+
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.geometry.proportions import fin_volume, sheet_gives, stall_speed, tail_volume
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.model.build import (
+    Build,
+    Item,
+    Loadout,
+    Pedigree,
+    Profile,
+    Role,
+    Section,
+    Surface,
+)
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+
+
+def plate(id: str, role: Role, x: float, half: float, chord: float, z: float = 0.0, **more):
+    sections = (Section(x, 0, z, chord), Section(x, half, z, chord))
+    return Surface(id, id.title(), role, sections, **more)
+
+
+def fin(x: float, height: float, chord: float, **more) -> Surface:
+    sections = (Section(x, 0, 0, chord), Section(x, 0, height, chord))
+    return Surface("fin", "Fin", Role.FIN, sections, **more)
+
+
+WING = plate("wing", Role.WING, 200, 540, 190)
+TAIL = plate("tail", Role.TAIL, 700, 240, 110)
+SOUND = (WING, TAIL, fin(700, 200, 75))
+
+
+def notes(*surfaces: Surface, **more) -> tuple[str, ...]:
+    return assess(Build("b", "B", surfaces=surfaces, **more)).proportions.notes
+
+
+def test_tail_volumes_by_hand():
+    wing = wing_figures([WING])
+    arm = (700 + 110 / 4) - (200 + 190 / 4)
+    area = 2 * 240 * 110 / 1e4
+    assert tail_volume(wing, [TAIL]) == pytest.approx(area * arm / (20.52 * 190))
+    upright = 120 * 110 / 1e4
+    assert fin_volume(wing, [fin(700, 120, 110)]) == pytest.approx(upright * arm / (20.52 * 1080))
+    two = fin_volume(wing, [fin(700, 120, 110, twin=True)])
+    assert two == pytest.approx(2 * upright * arm / (20.52 * 1080))
+
+
+def test_a_tail_twice_as_far_away_has_twice_the_volume():
+    wing = wing_figures([WING])
+    near = plate("t", Role.TAIL, 220, 200, 110)
+    arm = (220 + 27.5) - (200 + 47.5)
+    assert tail_volume(wing, [near]) == pytest.approx(0.0, abs=1e-12), arm
+
+
+@pytest.mark.parametrize(
+    ("profile", "speed"), [(Profile.FLAT, 8.11), (Profile.STEPPED, 7.15), (Profile.FOLDED, 6.33)]
+)
+def test_the_stall_hangs_on_the_section(profile, speed):
+    """590 g on 20.52 dm2: sqrt(2 * 0.59 * 9.80665 / (1.225 * 0.2052 * CLmax))."""
+    item = Item("all", "All", Pedigree.GUESS, stated_g=590.0)
+    wing = replace(WING, profile=profile)
+    told = assess(Build("b", "B", surfaces=(wing,), items=(item,))).proportions
+    assert told.stall_speed == pytest.approx(speed, abs=0.01)
+    assert told.cubic_loading == pytest.approx(590 / 20.52**1.5)
+    assert stall_speed(4 * 590.0, 20.52, 0.7) == pytest.approx(2 * stall_speed(590.0, 20.52, 0.7))
+
+
+def test_the_heaviest_loadout_counts():
+    items = (
+        Item("body", "Body", Pedigree.GUESS, stated_g=400.0),
+        Item("cam", "Cam", Pedigree.GUESS, stated_g=190.0, option=True),
+    )
+    loadouts = (Loadout("a", "Without"), Loadout("b", "With", ("cam",)))
+    build = Build("b", "B", surfaces=SOUND, items=items, loadouts=loadouts)
+    assert assess(build).proportions.cubic_loading == pytest.approx(590 / 20.52**1.5)
+
+
+def test_a_sound_plan_gets_no_note():
+    assert notes(*SOUND) == ()
+
+
+@pytest.mark.parametrize(
+    ("surfaces", "says"),
+    [
+        ((plate("wing", Role.WING, 0, 150, 200), TAIL), "aspect ratio 1.5 is below"),
+        ((WING, plate("tail", Role.TAIL, 400, 240, 60)), "tail volume"),
+        ((WING, TAIL, fin(700, 30, 60)), "fin volume"),
+        ((WING, plate("tail", Role.TAIL, 700, 120, 220)), "tail span over wing span 0.22"),
+        # The tail spans 480 mm: the whole of it counts, not the half that is drawn.
+        ((WING, TAIL, fin(700, 380, 60)), "fin height over tail span 0.79 is above"),
+        ((WING, TAIL, fin(700, 120, 160)), "fin height over tail span 0.25 is below"),
+        ((replace(WING, thickness_mm=40.0), TAIL), "thickness over chord 0.21 is above"),
+        ((WING, plate("tail", Role.TAIL, 20, 240, 110)), "is in front of the wing"),
+        ((WING, plate("tail", Role.TAIL, 300, 240, 110)), "run through each other"),
+    ],
+)
+def test_what_is_out_of_the_usual_is_noted(surfaces, says):
+    assert any(says in note for note in notes(*surfaces)), notes(*surfaces)
+
+
+def test_one_above_the_other_is_no_crossing():
+    upper = plate("upper", Role.WING, 200, 540, 190, 150)
+    assert not any("run through" in note for note in notes(WING, upper, TAIL))
+
+
+def test_a_sailplane_may_be_slender():
+    slender = plate("wing", Role.WING, 200, 900, 180)
+    assert any("aspect ratio" in note for note in notes(slender))
+    assert not any("aspect ratio" in note for note in notes(slender, purpose="sailplane"))
+
+
+def test_only_sheets_of_a_known_size_give_spans():
+    sheet = Lot("a", "A", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM, length_mm=500, width_mm=700)
+    told = sheet_gives(sheet)
+    assert (told.span_mm, told.two_halves_mm, told.single_chord_mm) == (700, 1400, 500)
+    assert told.folded_chord_mm == pytest.approx(500 / 2.05)
+    assert sheet_gives(replace(sheet, kind=LotKind.TAPE)) is None
+    assert sheet_gives(replace(sheet, width_mm=None)) is None
+
+
+def test_nothing_drawn_has_no_figures_and_no_notes():
+    told = assess(Build("b", "B")).proportions
+    assert (told.tail_volume, told.stall_speed, told.notes) == (None, None, ())

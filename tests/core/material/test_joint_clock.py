@@ -1,0 +1,103 @@
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.material.joint_clock import (
+    ADHESIVES,
+    Stage,
+    adhesive,
+    joint_times,
+    meanwhile,
+    moments,
+    setting,
+)
+from oaken_scale.core.model.build import Joint
+from oaken_scale.core.model.faults import BuildFaultError, faults
+from tests.benches import case_l, reading
+
+SPREAD = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
+
+
+def joint(glue: str = "contact", *items: str, **changes) -> Joint:
+    usual = adhesive(glue)
+    made = Joint("j", "Spar", glue, SPREAD, usual.close_after_s, usual.close_by_s,
+                 usual.handle_after_s, usual.strong_after_s, items)  # fmt: skip
+    return replace(made, **changes)
+
+
+def after(minutes: float) -> datetime:
+    return SPREAD + timedelta(minutes=minutes)
+
+
+@pytest.mark.parametrize("glue", ADHESIVES, ids=lambda each: each.id)
+def test_every_adhesive_comes_to_its_stages_in_order(glue):
+    made = joint(glue.id)
+    assert faults(replace(case_l(), joints=(made,))) == ()
+    told = {moment.stage: moment.at for moment in moments(made)}
+    assert told[Stage.HANDLE] <= told[Stage.STRONG]
+    assert told.get(Stage.CLOSE, SPREAD) <= told[Stage.HANDLE]
+    if glue.close_by_s is not None:
+        assert told.get(Stage.CLOSE, SPREAD) < told[Stage.CLOSE_BY]
+
+
+def test_a_contact_joint_waits_a_quarter_of_an_hour():
+    told = {moment.stage: moment.at for moment in moments(joint())}
+    assert told[Stage.CLOSE] == after(15)
+    assert Stage.CLOSE not in [moment.stage for moment in moments(joint("hot-melt"))]
+
+
+@given(st.floats(1, 1e5), st.floats(0, 1e5), st.floats(0, 1e5))
+def test_moments_come_in_the_order_of_the_clock(close, handle, strong):
+    made = joint(close_after_s=close, close_by_s=close + 5, handle_after_s=close + handle,
+                 strong_after_s=close + handle + strong)  # fmt: skip
+    times = [moment.at for moment in moments(made)]
+    assert times == sorted(times)
+    assert len(times) == 4
+
+
+def test_parts_are_free_once_their_joint_may_be_handled():
+    build = replace(case_l(), joints=(joint("epoxy", "wing", "tail"),))
+    assert setting(build, after(19.9)) == {"wing", "tail"}
+    assert setting(build, after(20)) == frozenset()
+    cleared = replace(build, joints=(joint("epoxy", "wing", cleared=True),))
+    assert setting(cleared, after(1)) == frozenset()
+    assert joint_times(cleared) == ()
+
+
+def test_meanwhile_names_what_is_free_most_telling_first():
+    build = replace(case_l(), joints=(joint("epoxy", "wing"),))
+    told = meanwhile(build, assess(build).weigh_next, after(5))
+    assert "wing" not in told
+    assert told[0] == "fuselage"
+    assert meanwhile(build, assess(build).weigh_next, after(25))[0] == "wing"
+    assert "glue" not in meanwhile(build, (), after(5), most=9)
+
+
+def test_what_was_weighed_is_not_named_again():
+    build = case_l((reading(1, 90.2, "wing"),))
+    assert "wing" not in meanwhile(build, (), after(5), most=9)
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"close_by_s": 900.0}, "joints.0.close_by_s"),
+        ({"handle_after_s": 60.0}, "joints.0.handle_after_s"),
+        ({"strong_after_s": 900.0}, "joints.0.strong_after_s"),
+        ({"items": ("ghost",)}, "joints.0.items.0"),
+    ],
+)
+def test_times_out_of_order_are_named(change, field):
+    found = faults(replace(case_l(), joints=(joint(**change),)))
+    assert [fault.field for fault in found] == [field]
+
+
+def test_an_adhesive_of_another_kind_goes_by_its_name():
+    build = replace(case_l(), joints=(replace(joint(), adhesive="fish-glue"),))
+    assert assess(build).joints[0].adhesive == "fish-glue"
+    with pytest.raises(BuildFaultError, match="should be one of hot-melt"):
+        adhesive("fish-glue")

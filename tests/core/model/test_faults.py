@@ -1,0 +1,93 @@
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.model.build import (
+    Item,
+    Load,
+    Loadout,
+    Pedigree,
+    Role,
+    Section,
+    Surface,
+    Target,
+    TargetKind,
+)
+from oaken_scale.core.model.faults import BuildFaultError, check, faults, weighing_faults
+from oaken_scale.core.model.lot import Use
+from tests.benches import case_l, reading, with_readings
+
+
+def test_a_sound_build_has_none():
+    assert faults(case_l((reading(1, 90.2, "wing"),))) == ()
+
+
+@pytest.mark.parametrize(
+    ("change", "field", "says"),
+    [
+        ({"items": (Item("a", "A", Pedigree.GUESS),)}, "items.0.stated_g", "give a mass"),
+        (
+            {"items": (Item("a", "A", Pedigree.CALCULATED, uses=(Use("nix", 1.0),)),)},
+            "items.0.uses.0.lot", 'no lot "nix" in this build; it has sheet',
+        ),
+        (
+            {"items": tuple(Item(i, i, Pedigree.ALLOWANCE) for i in "ab")},
+            "items.1.pedigree", "one allowance",
+        ),
+        (
+            {"items": tuple(Item("a", n, Pedigree.GUESS, stated_g=1) for n in "ab")},
+            "items.1", "there twice",
+        ),
+        ({"loadouts": (Loadout("l", "L", ("wing",)),)}, "loadouts.0.carries.0", "no option"),
+        ({"targets": (Target(TargetKind.AUW),)}, "targets.0", "low or a high"),
+        ({"targets": (Target(TargetKind.AUW, high=-590),)}, "targets.0.high", "more than 0"),
+        (
+            {"targets": (Target(TargetKind.WING_LOADING, low=0, high=30),)},
+            "targets.0.low",
+            "more than 0",
+        ),
+        (
+            {"targets": (Target(TargetKind.BALANCE, low=33, high=28),)},
+            "targets.0.low", "not below the high",
+        ),
+        (
+            {"surfaces": (Surface("w", "W", Role.WING, (Section(0, 0, 0, 10),)),)},
+            "surfaces.0.sections", "two sections",
+        ),
+        (
+            {"surfaces": (Surface("w", "W", Role.WING,
+                                  (Section(0, 90, 0, 10), Section(0, 50, 0, 10))),)},
+            "surfaces.0.sections.1.y_mm", "not farther out",
+        ),
+        ({"weighings": (reading(1, 9.0, "ghost"),)}, "weighings.0.pan.loads.0.item", "no item"),
+        ({"weighings": (reading(1, 9.0, {}),)}, "weighings.0.pan", "empty"),
+        ({"weighings": (reading(1, 9.0, "wing", "other"),)}, "weighings.0.scale", "no scale"),
+    ],
+)  # fmt: skip
+def test_each_fault_names_its_field_and_what_would_be_right(change, field, says):
+    found = faults(replace(case_l(), **change))
+    assert field in [fault.field for fault in found]
+    assert any(says in fault.words for fault in found)
+
+
+def test_check_raises_with_every_fault():
+    broken = replace(case_l((reading(1, 9.0, "ghost"),)), targets=(Target(TargetKind.AUW),))
+    with pytest.raises(BuildFaultError) as caught:
+        check(broken)
+    assert len(caught.value.faults) == 2
+
+
+def test_a_retired_item_stays_in_the_log_but_not_on_the_pan():
+    items = tuple(replace(item, retired=item.id == "wing") for item in case_l().items)
+    build = with_readings(replace(case_l(), items=items), reading(1, 90.2, "wing"))
+    assert faults(build) == ()
+    (fault,) = weighing_faults(build, reading(2, 90.2, "wing"))
+    assert fault.field == "pan.loads.0.item"
+    assert "retired" in fault.words
+
+
+def test_a_reading_over_the_scale_is_refused():
+    (fault,) = weighing_faults(case_l(), reading(1, 6000.0, "wing"))
+    assert fault.field == "reading_g"
+    assert "5000 g" in fault.words
+    assert Load("wing") == Load("wing", 1.0)

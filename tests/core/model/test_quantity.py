@@ -1,0 +1,78 @@
+import contextlib
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from oaken_scale.core.model.quantity import FACTORS, SIGNED, QuantityError, parse
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "default", "value"),
+    [
+        ("12.4", "mass", None, 12.4),
+        ("12,4", "mass", None, 12.4),
+        (" 0.44 oz ", "mass", None, 12.4738),
+        ("1 lb 2 oz", "mass", None, 510.2914),
+        (".5", "mass", "oz", 14.1748),
+        ("3 1/2 in", "length", None, 88.9),
+        ('3 1/2"', "length", None, 88.9),
+        ("1' 6\"", "length", None, 457.2),
+        ("19 cm", "length", None, 190.0),
+        ("1 ft²", "area", None, 9.2903),
+        ("250 cm2", "area", None, 2.5),
+        ("10 oz/ft2", "loading", None, 30.5152),
+        ("2.5kg/m2", "loading", None, 25.0),
+        ("28 %", "number", None, 28.0),
+        ("2 N", "thrust", None, 203.9432),
+        ("540 x 190", "area", None, 10.26),
+        ("540×190 mm", "area", None, 10.26),
+        ("54 * 19 cm", "area", None, 10.26),
+        ("21 1/4 x 7,5 in", "area", None, 10.28223),
+        ("20 x 30", "area", "ft2", 38.70960),
+        ("1 ft x 6 in", "area", None, 4.64515),
+    ],
+)
+def test_what_people_type(text, kind, default, value):
+    assert parse(text, kind, default).value == pytest.approx(value, rel=1e-5)
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("", "nothing typed"),
+        ("-3", "below zero"),
+        ("twelve", "not a number"),
+        ("1.2.3", "not one number"),
+        ("12 stone", "not a unit of mass"),
+        ("12 mm", "not a unit of mass"),
+        ("1/0 g", "divides by zero"),
+        ("9" * 39 + "9" * 5, "too long"),
+        ("nan", "not a number"),
+        ("1e5", "not a"),
+    ],
+)
+def test_what_is_no_mass(text, says):
+    with pytest.raises(QuantityError, match=says):
+        parse(text, "mass")
+
+
+@pytest.mark.parametrize("text", ["540 x", "x 190", "540 x 190 x 5", "540 x 190 g", "540 x -190"])
+def test_what_is_no_rectangle(text):
+    with pytest.raises(QuantityError):
+        parse(text, "area")
+
+
+@given(st.text(max_size=60), st.sampled_from(sorted(FACTORS)))
+def test_any_text_is_read_or_refused_in_words(text, kind):
+    with contextlib.suppress(QuantityError):
+        assert parse(text, kind).value >= 0 or kind in SIGNED
+
+
+@given(
+    st.integers(0, 10**6).map(lambda n: n / 1000),
+    st.sampled_from([(k, u) for k, units in FACTORS.items() for u in units if u not in ("", "'")]),
+)
+def test_units_in_and_out_agree(number, kind_unit):
+    kind, unit = kind_unit
+    assert parse(f"{number} {unit}", kind).value == pytest.approx(number * FACTORS[kind][unit])

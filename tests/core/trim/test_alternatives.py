@@ -1,0 +1,155 @@
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.material.materials import trade, traits
+from oaken_scale.core.material.rack import STARTER, stripped
+from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.trim.alternatives import SEAM_MM, compare, instead, minutes
+from oaken_scale.demo.sandpiper import sandpiper
+from tests.benches import reading, with_readings
+
+RACK = {lot.id: lot for lot in STARTER}
+
+
+def lot(build: Build, id: str) -> Lot:
+    return next(each for each in build.lots if each.id == id)
+
+
+def auw(build: Build) -> float:
+    return assess(build).loadouts[0].answers[0].value
+
+
+def test_a_part_not_weighed_is_made_anew_under_its_own_id():
+    build = sandpiper()
+    then = instead(build, ("hatch",), RACK["xps-3"])
+    hatch = next(item for item in then.items if item.id == "hatch")
+    assert [use.lot for use in hatch.uses] == ["xps-3"]
+    assert not hatch.retired
+    assert len(then.items) == len(build.items)
+
+
+def test_a_weighed_part_retires_and_its_reading_speaks_on():
+    build = sandpiper()
+    then = instead(build, ("tailplane",), RACK["xps-3"])
+    old = next(item for item in then.items if item.id == "tailplane")
+    new = next(item for item in then.items if item.id == "tailplane-anew")
+    assert old.retired
+    assert new.station == old.station
+    assert then.weighings == build.weighings
+    masses = {item.id: item.mass_g for item in assess(then).items}
+    assert masses["tailplane-anew"] == pytest.approx(3.4 * 1.15, rel=0.01)
+    assert masses["tailplane"] == pytest.approx(16.9, abs=0.2)
+
+
+def test_grams_are_what_all_up_weight_changes_by():
+    # Without the reading that has the tray in it: how many things it might have been is no matter.
+    log = tuple(each for each in sandpiper().weighings if each.id != "reading-03")
+    build = replace(sandpiper(), weighings=log)
+    told = compare(build, ("fuselage-box", "tailplane"), (RACK["board-none"],)).alternatives[0]
+    then = instead(build, ("fuselage-box", "tailplane"), RACK["board-none"])
+    assert auw(then) - auw(build) == pytest.approx(told.grams, abs=1e-6)
+    assert told.loadouts[0].answers[0].value == pytest.approx(auw(then))
+    assert compare(build, ("hatch",), ()).today[0].answers[0].value == auw(build)
+
+
+def test_the_doubt_of_the_difference_by_hand():
+    """Two parts of one sheet, made of a surer one: the old doubts fall away with the old parts."""
+    old = Lot("old", "Old", LotUnit.DM2, 4.0, 0.4, kind=LotKind.FOAM)
+    new = Lot("new", "New", LotUnit.DM2, 3.0, 0.1, kind=LotKind.FOAM)
+    part = Item("p", "P", Pedigree.CALCULATED, uses=(Use("old", 10.0),))
+    told = compare(Build("b", "B", lots=(old,), items=(part,)), ("p",), (new,)).alternatives[0]
+    assert told.grams == pytest.approx(-10.0)
+    assert told.grams_sd == pytest.approx((4.0**2 + 1.2**2 + 1.0**2 + 0.9**2) ** 0.5)
+
+
+def test_a_weighed_sheet_makes_the_difference_sure():
+    build = sandpiper()
+    sheet = lot(build, "sheet-a")
+    bare = stripped(sheet, Faces.NONE)
+    before = compare(build, ("fuselage-box",), (bare,)).alternatives[0]
+    weighed = with_readings(build, reading(90, 46.3, "fuselage-box"))
+    after = compare(weighed, ("fuselage-box",), (bare,)).alternatives[0]
+    assert after.grams_sd < before.grams_sd
+
+
+def test_glue_spread_on_a_seam_becomes_an_area_and_back():
+    build = sandpiper()
+    then = instead(build, ("tail-glue",), RACK["contact"])
+    (use,) = next(item for item in then.items if item.id == "tail-glue-anew").uses
+    assert use.amount == pytest.approx(1.4 * SEAM_MM / 10)
+    back = instead(then, ("tail-glue-anew",), lot(build, "hot-glue"))
+    again = next(item for item in back.items if item.id == "tail-glue-anew")
+    assert again.uses[0].amount == pytest.approx(1.4)
+    assert again.pedigree is Pedigree.JOINT
+
+
+def test_tape_for_glue_is_a_covering_and_can_be_undone():
+    build = sandpiper()
+    told = compare(build, ("body-glue",), (lot(build, "packing-tape"),)).alternatives[0]
+    assert "it can be undone" in told.gained
+    assert told.given_up == ("a joint as strong as the foam",)
+    # 3 m of tape at a minute and a half, for a minute of hot glue.
+    assert told.minutes == pytest.approx(4.5 - 1.0)
+    then = instead(build, ("body-glue",), lot(build, "packing-tape"))
+    fresh = next(item for item in then.items if item.id == "body-glue")
+    assert fresh.pedigree is Pedigree.COVERING
+
+
+def test_money_is_the_share_of_a_sheet_with_its_waste():
+    cheap = replace(RACK["xps-3"], price=5.0)
+    build = sandpiper()
+    told = compare(build, ("hatch",), (cheap, RACK["xps-6"])).alternatives
+    sheet = lot(build, "sheet-a")
+    expected = 0.8 * 1.25 * (5.0 / cheap.size - sheet.price / sheet.size)
+    assert told[0].money == pytest.approx(expected)
+    assert told[1].money is None
+
+
+def test_stripping_paper_takes_time():
+    both, one, none = (RACK[f"board-{faces}"] for faces in ("both", "one", "none"))
+    for sheet, faces in ((both, 0), (one, 1), (none, 2)):
+        item = Item("w", "W", Pedigree.CALCULATED, uses=(Use(sheet.id, 12.0),))
+        assert minutes(item, {sheet.id: sheet}) == pytest.approx(faces * 6.0)
+
+
+@pytest.mark.parametrize(
+    ("chosen", "into", "words"),
+    [
+        (("hatch",), "packing-tape", "none of them can be made"),
+        (("motor",), "xps-3", "none of them can be made"),
+        (("wing-tape",), "xps-3", "none of them can be made"),
+        (("ghost",), "xps-3", 'no part "ghost"'),
+    ],
+)
+def test_what_cannot_be_made_of_it_is_said(chosen, into, words):
+    with pytest.raises(BuildFaultError, match=words):
+        instead(sandpiper(), chosen, RACK[into])
+
+
+def test_what_paper_gives_and_takes():
+    both, none = RACK["board-both"], RACK["board-none"]
+    gained, lost = trade(both, none)
+    assert gained == ("no paper to drink water",)
+    assert "stiffness: it wants tape, film or a spar" in lost
+    back = trade(none, both)
+    assert back[1] == ("dry foam: paper drinks water and grows weak",)
+    assert trade(both, both) == ((), ())
+    assert traits(RACK["contact"]) != traits(RACK["epoxy"])
+
+
+def test_an_option_keeps_its_loadouts_when_it_is_made_anew():
+    build = sandpiper()
+    hatch = replace(next(i for i in build.items if i.id == "hatch"), option=True)
+    build = replace(
+        build,
+        items=tuple(hatch if i.id == "hatch" else i for i in build.items),
+        loadouts=(replace(build.loadouts[0], carries=(*build.loadouts[0].carries, "hatch")),),
+    )
+    build = with_readings(build, reading(90, 3.9, "hatch"))
+    then = instead(build, ("hatch",), RACK["xps-3"])
+    assert "hatch-anew" in then.loadouts[0].carries
+    assert "hatch" not in then.loadouts[0].carries

@@ -1,0 +1,128 @@
+"""What the beam tells of a loadout: which way it tips, whether it may fly, what throttle does."""
+
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.model.build import (
+    BalanceUnit,
+    Build,
+    Item,
+    Loadout,
+    Pedigree,
+    Role,
+    Section,
+    Station,
+    Surface,
+    Target,
+    TargetKind,
+    Thrust,
+)
+from oaken_scale.core.trim.beam import Flies, Heavy
+from oaken_scale.core.variant_comparison import beside, changed
+
+
+def thing(id: str, grams: float, x: float, y: float = 0.0, z: float = 0.0, **more) -> Item:
+    return Item(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=0.1,
+                station=Station(x, y, z, doubt_mm=0.2), **more)  # fmt: skip
+
+
+WING = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))
+BAND = Target(TargetKind.BALANCE, 240.0, 260.0, "", BalanceUnit.MM_FROM_NOSE)
+
+
+def plane(*items: Item, **more) -> Build:
+    return Build("b", "B", items=items, surfaces=(WING,), targets=(BAND,), **more)
+
+
+def told(build: Build, k: int = 0):
+    return assess(build).beam.loadouts[k]
+
+
+@pytest.mark.parametrize(
+    ("x", "heavy", "off", "flies"),
+    [
+        (250.0, Heavy.NEITHER, 0.0, Flies.YES),
+        (275.0, Heavy.TAIL, 15.0, Flies.NO),
+        (230.0, Heavy.NOSE, -10.0, Flies.NO),
+        (260.0, Heavy.NEITHER, 0.0, Flies.UNSURE),
+    ],
+)
+def test_which_way_it_tips_and_how_far(x, heavy, off, flies):
+    of = told(plane(thing("all", 300, x)))
+    assert of.heavy is heavy
+    assert of.off_mm == pytest.approx(off, abs=1e-6)
+    assert of.flies is flies
+    assert of.why == (() if flies is Flies.YES else (TargetKind.BALANCE,))
+
+
+def test_the_margin_is_to_the_neutral_point():
+    build = plane(thing("all", 300, 240))
+    beam = assess(build).beam
+    assert beam.loadouts[0].margin == pytest.approx((beam.neutral.x_mm - 240) / 190)
+    assert beam.band_mm == pytest.approx(0.03 * 190)
+    assert beam.loadouts[0].margin_sd >= 0.015
+
+
+@pytest.mark.parametrize(
+    ("line_z", "says"), [(40.0, "nose down"), (-40.0, "nose up"), (3.0, "next to no")]
+)
+def test_throttle_pitches_by_the_thrust_lines_height(line_z, says):
+    of = told(plane(thing("all", 300, 250), thrust=Thrust(500.0, line_z_mm=line_z)))
+    assert says in of.throttle
+    assert of.thrust_arm_mm == pytest.approx(line_z)
+
+
+def test_without_a_line_nothing_is_said_of_throttle():
+    assert told(plane(thing("all", 300, 250), thrust=Thrust(500.0))).throttle is None
+
+
+def test_the_light_wing_is_named():
+    items = (thing("body", 300, 250), thing("panel", 100, 250, y=40.0))
+    of = told(plane(*items))
+    assert of.sideways_mm == pytest.approx(10.0)
+    assert of.light_side == "left"
+    assert told(plane(thing("body", 300, 250, y=1.0))).light_side is None
+
+
+def test_every_loadout_is_told_by_itself():
+    items = (thing("body", 300, 250), thing("cam", 60, 420, option=True))
+    loadouts = (Loadout("with", "With", ("cam",)), Loadout("without", "Without"))
+    build = plane(*items, loadouts=loadouts)
+    assert told(build, 0).heavy is Heavy.TAIL
+    assert told(build, 1).heavy is Heavy.NEITHER
+
+
+def test_twin_fins_are_drawn_as_two():
+    sections = (Section(600, 150, 0, 80), Section(620, 150, 90, 60))
+    fins = Surface("fin", "Fins", Role.FIN, sections, twin=True)
+    drawn = assess(replace(plane(), surfaces=(WING, fins))).outlines
+    assert [each.id for each in drawn] == ["wing", "fin", "fin-port"]
+    assert drawn[2].corners[0] == (600, -150)
+    assert drawn[1].side[1] == (620, 90)
+
+
+def test_a_variants_changes_in_words():
+    origin = plane(thing("motor", 40, 10), thing("pack", 100, 200))
+    longer = replace(WING, sections=(Section(200, 0, 0, 190), Section(200, 600, 0, 190)))
+    moved = replace(origin.items[1], station=Station(180.0, doubt_mm=0.2))
+    variant = replace(
+        origin, id="v", name="V", surfaces=(longer,), targets=(), thrust=Thrust(400.0),
+        items=(moved, thing("camera", 60, 100)),
+    )  # fmt: skip
+    said = changed(origin, variant)
+    assert "span 1080 to 1200 mm" in said
+    assert "wing 20.5 to 22.8 dm2" in said
+    assert "without Motor" in said
+    assert "with Camera" in said
+    assert "Pack 20 mm forward" in said
+    assert {"other targets", "another thrust"} <= set(said)
+    assert beside(origin, origin, assess(origin)).changes == ()
+
+
+def test_a_long_list_of_changes_is_cut_short():
+    origin = plane(*(thing(f"t{k}", 5, 100) for k in range(20)))
+    said = changed(origin, replace(origin, items=()))
+    assert len(said) == 13
+    assert said[-1] == "and 8 more"

@@ -1,0 +1,283 @@
+"""Checks of the balance by hand, against the whole joint Gaussian written out."""
+
+from dataclasses import replace
+from datetime import timedelta
+from math import radians, tan
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.flight.centre_of_gravity import centre_of_gravity, stations
+from oaken_scale.core.ledger.posterior import solve
+from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.model.build import (
+    Build,
+    Item,
+    Loadout,
+    Pedigree,
+    Reference,
+    Role,
+    Scale,
+    Section,
+    Station,
+    Surface,
+)
+from oaken_scale.core.trim.checks import as_it_stands, changed_since, checked
+from oaken_scale.core.trim.flown import fly
+from tests.benches import MORNING
+
+
+def thing(id: str, grams: float, x: float, sd: float = 2.0, y=0.0, z=0.0, **more) -> Item:
+    more = {"doubt_g": 0.05 * grams, **more}
+    return Item(id, id.title(), Pedigree.LISTING, stated_g=grams,
+                station=Station(x, y, z, doubt_mm=sd), **more)  # fmt: skip
+
+
+def plane(*checks: BalanceCheck, items=None) -> Build:
+    items = items or (
+        thing("motor", 50, 10), thing("pack", 100, 180), thing("wing", 150, 280, 4.0, z=60),
+        thing("tail", 40, 760, 4.0), thing("body", 120, 350, 4.0),
+    )  # fmt: skip
+    return Build("b", "B", items=items, scales=(Scale("k", "K", 0.1, 0.05, 0.0),), checks=checks)
+
+
+def sure(*checks: BalanceCheck) -> Build:
+    """The plane with its masses known: a reaction then tells of the balance alone."""
+    items = tuple(replace(item, doubt_g=0.01) for item in plane().items)
+    return plane(*checks, items=items)
+
+
+def support(x: float, **more) -> BalanceCheck:
+    return BalanceCheck("c", MORNING, CheckKind.SUPPORT, None, x, **more)
+
+
+def cg_of(build: Build):
+    return fly(build).planes[0].cg
+
+
+def test_fingertips_pull_the_sum_to_them_as_far_as_each_is_trusted():
+    before = cg_of(plane())
+    after = cg_of(plane(support(before.x_mm + 6)))
+    weight = before.x_sd_mm**2 / (before.x_sd_mm**2 + 3.0**2)
+    assert after.x_mm == pytest.approx(before.x_mm + weight * 6, abs=0.05)
+    assert after.x_sd_mm == pytest.approx(before.x_sd_mm * (1 - weight) ** 0.5, rel=0.01)
+
+
+def test_pegs_are_trusted_more_than_fingertips():
+    x = cg_of(plane()).x_mm + 5
+    pegs, fingers = (cg_of(plane(support(x, by=by))) for by in ("pegs", "fingertips"))
+    assert abs(pegs.x_mm - x) < abs(fingers.x_mm - x)
+    assert pegs.x_sd_mm < fingers.x_sd_mm
+
+
+def test_reaction_on_one_scale_is_where_the_moments_say():
+    """Supports at 100 and 500 mm; the aft one reads M (x - 100)/400."""
+    build = plane()
+    total = sum(item.stated_g for item in build.items)
+    x = cg_of(build).x_mm + 4
+    check = BalanceCheck("c", MORNING, CheckKind.SUPPORTS, None, 100.0, other_mm=500.0,
+                         reading_g=total * (x - 100) / 400, scale="k")  # fmt: skip
+    (told,) = assess(plane(check)).beam.checks
+    assert told.found_mm == pytest.approx(x, abs=1e-6)
+    assert cg_of(sure(check)).x_mm == pytest.approx(x, abs=1.2)
+    assert cg_of(sure(check)).x_sd_mm < 1.1
+
+
+def test_a_hang_angle_by_hand():
+    build = plane()
+    cg = cg_of(build)
+    check = BalanceCheck("c", MORNING, CheckKind.HANG, None, cg.x_mm + 5, z_mm=cg.z_mm + 80,
+                         nose_down_deg=4.0)  # fmt: skip
+    (told,) = assess(plane(check)).beam.checks
+    assert told.found_mm == pytest.approx(cg.x_mm + 5 - 80 * tan(radians(4)), abs=1e-6)
+
+
+def test_left_and_right_speak_of_the_middle_line():
+    build = plane()
+    total = sum(item.stated_g for item in build.items)
+    check = BalanceCheck("c", MORNING, CheckKind.SIDES, None, -300.0, other_mm=300.0,
+                         reading_g=total * (300 + 4) / 600, scale="k")  # fmt: skip
+    told = assess(plane(check))
+    assert told.beam.checks[0].across
+    assert told.beam.checks[0].found_mm == pytest.approx(4.0)
+    assert 2.0 < cg_of(sure(check)).y_mm < 4.0
+    assert cg_of(sure(check)).x_mm == pytest.approx(cg_of(build).x_mm, abs=0.01)
+
+
+def joint(build: Build):
+    """Masses and x stations as one Gaussian, conditioned on every check: two Gauss-Newton steps
+    with the full matrices."""
+    after, where = solve(build), stations(build, None)
+    n = len(build.items)
+    mean = np.concatenate([after.mass, np.zeros(n)])
+    prior = np.zeros((2 * n, 2 * n))
+    prior[:n, :n] = after.mass_cov
+    prior[n:, n:] = np.diag(where.doubt**2)
+    total = after.mass.sum()
+    z = mean
+    for _ in range(2):
+        m, shift = z[:n], z[n:]
+        rows = np.array([np.concatenate([where.xyz[:, 0] + shift - c.x_mm, m])
+                         for c in build.checks])  # fmt: skip
+        said = np.array([(where.xyz[:, 0] + shift - c.x_mm) @ m for c in build.checks])
+        noise = np.diag([(total * (c.doubt or 3.0)) ** 2 for c in build.checks])
+        gain = prior @ rows.T @ np.linalg.inv(rows @ prior @ rows.T + noise)
+        z = mean + gain @ (-said + rows @ (z - mean))
+    return z, prior - gain @ rows @ prior
+
+
+@given(st.lists(st.tuples(st.floats(220, 330), st.floats(0.5, 6)), min_size=1, max_size=3))
+@settings(deadline=None, max_examples=25)
+def test_any_checks_agree_with_the_joint_gaussian_written_out(given_checks):
+    checks = tuple(
+        replace(support(x, doubt=doubt), id=f"c{k}") for k, (x, doubt) in enumerate(given_checks)
+    )
+    build = plane(*checks)
+    z, cov = joint(build)
+    after, where, _ = checked(build, solve(build), stations(build, None))
+    n = len(build.items)
+    assert after.mass == pytest.approx(z[:n], rel=1e-8)
+    assert after.mass_cov == pytest.approx(cov[:n, :n], rel=1e-6, abs=1e-8)
+    x = stations(build, None).xyz[:, 0] + z[n:]
+    assert where.xyz[:, 0] == pytest.approx(x, rel=1e-9)
+    total = z[:n].sum()
+    centre = float(z[:n] @ x / total)
+    gradient = np.concatenate([(x - centre) / total, z[:n] / total])
+    cg = centre_of_gravity(after.mass, after.mass_cov, where, np.ones(n))
+    assert cg.x_mm == pytest.approx(centre, abs=1e-6)
+    assert cg.x_sd_mm == pytest.approx(float(gradient @ cov @ gradient) ** 0.5, rel=1e-6)
+
+
+def test_set_aside_it_speaks_no_more_and_is_still_told():
+    check = replace(support(300.0), set_aside="held it wrong")
+    told = assess(plane(check))
+    assert told.items == assess(plane()).items
+    assert told.beam.checks[0].found_mm == 300.0
+    assert "not checked by hand" in told.beam.loadouts[0].checked
+
+
+def reasons(build: Build) -> list[str]:
+    return [each.words for each in assess(build).beam.checks[0].reasons]
+
+
+def test_one_that_agrees_needs_no_explanation():
+    assert reasons(plane(support(cg_of(plane()).x_mm + 2))) == []
+
+
+def test_a_disagreement_is_explained_by_the_other_pack():
+    items = (*plane().items[2:], thing("big", 120, 60, option=True),
+             thing("small", 60, 60, option=True))  # fmt: skip
+    loadouts = (Loadout("big", "Big pack", ("big",)), Loadout("small", "Small pack", ("small",)))
+    build = replace(plane(items=items), loadouts=loadouts)
+    there = fly(build).planes[1].cg.x_mm
+    wrong = replace(support(there, by="pegs"), loadout="big")
+    told = reasons(replace(build, checks=(wrong,)))
+    assert told[0] == "it is where Small pack balances: was that aboard?"
+
+
+def test_a_station_measured_from_the_other_reference_is_found():
+    """The receiver was measured from the leading edge and written down from the nose."""
+    wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))
+    items = (*plane().items, thing("servos", 60, 90))
+    build = replace(plane(items=items), surfaces=(wing,))
+    true = tuple(
+        replace(i, station=replace(i.station, reference=Reference.LEADING_EDGE))
+        if i.id == "servos" else i
+        for i in items
+    )  # fmt: skip
+    found = cg_of(replace(build, items=true)).x_mm
+    told = reasons(replace(build, checks=(support(found, by="pegs"),)))
+    assert "Servos was measured from the leading edge" in told
+
+
+def test_grams_at_the_tail_that_nobody_listed():
+    x = cg_of(plane()).x_mm + 12
+    told = reasons(plane(support(x, by="pegs")))
+    grams = 12 * 460 / (760 - x)
+    assert any(f"{grams:.0f} g at the tail" in each for each in told)
+
+
+def test_checked_with_another_pack_only():
+    items = (*plane().items, thing("cam", 30, 200, option=True))
+    loadouts = (Loadout("with", "With", ("cam",)), Loadout("without", "Without"))
+    one = replace(support(300.0), loadout="with")
+    build = replace(plane(items=items), loadouts=loadouts, checks=(one,))
+    with_it, without = assess(build).beam.loadouts
+    assert with_it.checked.startswith("checked by hand on")
+    assert without.checked == "checked with With only"
+    later = replace(one, id="d", loadout="without", at=MORNING + timedelta(days=1))
+    assert assess(replace(build, checks=(one, later))).progress.balance == 1.0
+
+
+# A check has its time.
+
+
+def stood(build: Build, x: float, loadout=None) -> Build:
+    """The build with an agreeing peg check of how it stands now."""
+    check = BalanceCheck(f"c{len(build.checks)}", MORNING, CheckKind.SUPPORT, loadout, x, "pegs",
+                         stood=as_it_stands(build, loadout))  # fmt: skip
+    return replace(build, checks=(*build.checks, check))
+
+
+def shifted(build: Build, id: str, by: float) -> Build:
+    return replace(build, items=tuple(
+        replace(i, station=replace(i.station, x_mm=i.station.x_mm + by)) if i.id == id else i
+        for i in build.items
+    ))  # fmt: skip
+
+
+def test_a_move_after_a_check_moves_the_cg_by_all_of_it():
+    """100 g of 460 slid 40 mm: 8.70 mm, with a check before it or without."""
+    without = cg_of(shifted(plane(), "pack", -40.0)).x_mm - cg_of(plane()).x_mm
+    build = stood(plane(), cg_of(plane()).x_mm + 0.5)
+    after = shifted(build, "pack", -40.0)
+    assert without == pytest.approx(-40 * 100 / 460)
+    assert cg_of(after).x_mm - cg_of(build).x_mm == pytest.approx(without, abs=0.15)
+    told = assess(after)
+    assert abs(told.beam.checks[0].t) < 0.5
+    assert told.loadouts[0].answers[0].value == pytest.approx(
+        assess(build).loadouts[0].answers[0].value, abs=1e-9
+    )
+    assert "not checked since: Pack moved" in told.beam.loadouts[0].checked
+
+
+def test_what_was_moved_is_a_little_less_sure_than_before():
+    build = stood(plane(), cg_of(plane()).x_mm)
+    before, after = cg_of(build).x_sd_mm, cg_of(shifted(build, "pack", -40.0)).x_sd_mm
+    still = cg_of(shifted(replace(build, checks=()), "pack", -40.0)).x_sd_mm
+    assert before < after < still / 2, "what the check told of the rest is not forgotten"
+
+
+def test_what_is_added_or_taken_off_leaves_the_check_as_it_was():
+    build = stood(plane(), cg_of(plane()).x_mm)
+    ballast = thing("lead", 20, 0, 0.0)
+    more = replace(build, items=(*build.items, ballast))
+    told = assess(more)
+    assert abs(told.beam.checks[0].t) < 0.01
+    assert told.beam.loadouts[0].checked == "not checked since: Lead added"
+    expected = (460 * cg_of(build).x_mm) / 480
+    assert cg_of(more).x_mm == pytest.approx(expected, abs=0.05)
+    off = replace(build, items=tuple(
+        replace(i, retired=True, retired_at=MORNING) if i.id == "tail" else i for i in build.items
+    ))  # fmt: skip
+    assert "Tail taken off" in assess(off).beam.loadouts[0].checked
+    assert abs(assess(off).beam.checks[0].t) < 0.01
+
+
+def test_a_check_of_one_loadout_moves_the_other_only_by_what_both_have():
+    items = tuple(replace(i, option=i.id == "pack") for i in plane().items)
+    loadouts = (Loadout("with", "With", ("pack",)), Loadout("bare", "Bare"))
+    build = replace(plane(items=items), loadouts=loadouts)
+    checked_ = stood(build, cg_of(build).x_mm, "with")
+    moved = shifted(checked_, "pack", -60.0)
+    bare = [fly(each).planes[1].cg.x_mm for each in (checked_, moved)]
+    assert bare[0] == pytest.approx(bare[1], abs=1e-9)
+
+
+def test_an_old_check_without_a_record_speaks_by_dates():
+    check = support(280.0)
+    assert assess(plane(check)).beam.checks[0].found_mm == 280.0
+    assert changed_since(plane(check), check) == ()

@@ -1,0 +1,356 @@
+"""Remedies against exhaustive search, and cases worked by hand."""
+
+from dataclasses import replace
+from itertools import product
+from statistics import NormalDist
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind
+from oaken_scale.core.model.build import (
+    BalanceUnit,
+    Build,
+    Item,
+    Loadout,
+    Pedigree,
+    Reference,
+    Role,
+    Section,
+    Slide,
+    Station,
+    Surface,
+    Target,
+    TargetKind,
+)
+from oaken_scale.core.trim.checks import as_it_stands
+from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.obstacles import Limit
+from oaken_scale.core.trim.remedies import applied, bench, what_would_fix
+from oaken_scale.core.trim.remedies import remedies as remedies_of
+from oaken_scale.core.trim.remedy_program import SIDEWAYS_MM, Bench, solve_least
+from tests.benches import MORNING
+
+NONE = Ballast()
+
+
+def thing(id: str, grams: float, x: float, slide=None, **more) -> Item:
+    y = more.pop("y", 0.0)
+    return Item(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=0.0,
+                station=Station(x, y, doubt_mm=0.0),
+                slide=None if slide is None else Slide(*slide), **more)  # fmt: skip
+
+
+def plane(*items: Item, low=245.0, high=255.0, most=None, ballast=NONE, **more) -> Build:
+    targets = (Target(TargetKind.BALANCE, low, high, "", BalanceUnit.MM_FROM_NOSE),)
+    if most is not None:
+        targets += (Target(TargetKind.AUW, high=most),)
+    return Build("b", "B", items=items, targets=targets, ballast=ballast, **more)
+
+
+def ready(build: Build) -> Bench:
+    flown = fly(build)
+    return bench(build, flown.planes, [id for id, _ in flown.names])
+
+
+def remedies(bench_: Bench):
+    return remedies_of(bench_, fly(bench_.build).planes)
+
+
+def best(build: Build):
+    return remedies(ready(build)).best
+
+
+NOSE = Ballast((BallastSpot("nose", "Nose", 0.0, most_g=150.0),))
+BODY = (thing("body", 300, 280), thing("tail", 40, 700))
+
+
+def test_a_plane_in_its_range_is_left_alone():
+    told = remedies(ready(plane(thing("body", 300, 250))))
+    assert told.words == "Every loadout is in its range as it is."
+    assert told.best.slides == ()
+
+
+def test_the_pack_moves_before_any_ballast_goes_in():
+    """300 at 280, 40 at 700, pack 100 at 190: 299.5; to 255 the pack goes to 30.4 less."""
+    items = (*BODY, thing("pack", 100, 190, (-200, 240)))
+    told = remedies(ready(plane(*items, ballast=NOSE)))
+    moment = 300 * 280 + 40 * 700 + 100 * 190
+    to = 190 - (moment - 255 * 440) / 100
+    assert told.best.ballast == ()
+    assert told.best.slides[0].to_mm == pytest.approx(to, abs=0.01)
+    assert told.words == f"Slide the pack {190 - to:.0f} mm forward; no ballast."
+    assert told.best.loadouts[0].x_mm == pytest.approx(255.0, abs=1e-3)
+
+
+def test_what_the_slide_leaves_is_made_up_with_the_least_ballast():
+    items = (*BODY, thing("pack", 100, 190, (120, 240)))
+    told = best(plane(*items, ballast=NOSE))
+    need = (300 * 280 + 40 * 700 + 100 * 120 - 255 * 440) / 255
+    assert told.slides[0].to_mm == pytest.approx(120.0)
+    assert told.ballast_g == pytest.approx(need, abs=1e-3)
+
+
+def test_the_lightest_pack_rules_and_the_heavy_one_slides_back():
+    """Both packs sit in the same bay; the light one needs ballast, then the heavy one is aft."""
+    items = (*BODY, thing("light", 60, 100, (100, 260), option=True),
+             thing("heavy", 130, 100, (100, 260), option=True))  # fmt: skip
+    loadouts = (Loadout("l", "Light", ("light",)), Loadout("h", "Heavy", ("heavy",)))
+    told = best(plane(*items, ballast=NOSE, loadouts=loadouts))
+    need = (300 * 280 + 40 * 700 + 60 * 100 - 255 * 400) / 255
+    assert told.ballast_g == pytest.approx(need, abs=1e-3)
+    assert [each.item for each in told.slides] == ["heavy"]
+    assert all(245 - 1e-3 <= each.x_mm <= 255 + 1e-3 for each in told.loadouts)
+
+
+def test_pieces_are_used_whole_and_pairs_on_both_sides():
+    spots = (BallastSpot("tips", "Tips", 100.0, 400.0, pair=True),)
+    ballast = Ballast(spots, (4.0, 4.0, 6.0, 9.0, 9.0))
+    told = best(plane(thing("body", 300, 262), ballast=ballast))
+    need = 300 * (262 - 255) / (255 - 100)
+    options = [2 * a for a in (4.0, 9.0, 13.0) if 2 * a >= need]
+    assert told.ballast_g == min(options)
+    assert told.ballast[0].pieces == (9.0,)
+
+
+def test_the_heavy_wing_is_answered_at_the_other_tip():
+    spots = (BallastSpot("left", "Left tip", 250.0, -500.0), BallastSpot("right", "Right tip",
+             250.0, 500.0))  # fmt: skip
+    items = (thing("body", 300, 250), thing("panel", 100, 250, y=30.0))
+    told = best(plane(*items, ballast=Ballast(spots)))
+    # 500 b - 3 b >= 3000 - 3 * 400
+    assert [each.spot for each in told.ballast] == ["left"]
+    assert told.ballast_g == pytest.approx(
+        (3000 - SIDEWAYS_MM * 400) / (500 + SIDEWAYS_MM), abs=0.01
+    )
+
+
+@pytest.mark.parametrize(
+    ("build", "limit"),
+    [
+        (plane(*BODY, most=345.0, ballast=NOSE), Limit.WEIGHT),
+        (plane(*BODY, thing("pack", 100, 190, (180, 240))), Limit.SLIDES),
+        (plane(thing("body", 300, 290), ballast=Ballast(
+            (BallastSpot("nose", "Nose", 0.0, most_g=5.0),))), Limit.BALLAST),
+        (plane(thing("body", 300, 250, y=50.0), thing("pack", 10, 250, (240, 260))),
+         Limit.SIDEWAYS),
+    ],
+)  # fmt: skip
+def test_what_stands_in_the_way_is_named(build, limit):
+    told = remedies(ready(build))
+    assert told.best is None
+    assert told.in_the_way.limit is limit
+
+
+def test_ballast_that_breaks_the_limit_is_told_beside_the_slide():
+    items = (*BODY, thing("pack", 100, 190, (-200, 240)))
+    told = remedies(ready(plane(*items, most=445.0, ballast=NOSE)))
+    assert any("breaks the weight limit" in each.words for each in told.others)
+
+
+def test_a_thing_outside_its_slide_moves_into_it_or_not_at_all():
+    pack = thing("pack", 100, 300, (240, 260))
+    stays = best(plane(thing("body", 300, 250), pack, low=200.0, high=300.0))
+    assert stays.slides == ()
+    # 300 at 250 and 100 at 300 balance at 262.5; at 260 and below there is room.
+    moves = best(plane(thing("body", 300, 250), pack, low=200.0, high=254.0))
+    assert moves.slides[0].to_mm == pytest.approx(260.0)
+    far = best(plane(thing("body", 300, 250), pack, low=200.0, high=249.0))
+    assert far.slides[0].to_mm == pytest.approx(246.0)
+    # It may not be pushed farther out: a nose-heavy plane is not answered by 340.
+    told = remedies(ready(plane(thing("body", 300, 240), pack, low=258.0, high=262.0)))
+    assert told.best is None
+
+
+def spot(x: float = 0.0, most: float = 150.0) -> Ballast:
+    return Ballast((BallastSpot("nose", "Nose", x, most_g=most),))
+
+
+def test_pieces_that_step_over_the_narrowed_range_are_told_with_their_chance():
+    """Twenty-four pieces of 2.4 g, and a range so narrow beside its doubt that none is sure."""
+    vague = replace(thing("body", 500, 262), station=Station(262.0, doubt_mm=3.0))
+    ballast = replace(spot(8.0), pieces=(2.4,) * 24)
+    build = plane(vague, low=238.0, high=241.0, ballast=ballast)
+    told = remedies(ready(build))
+    (placed,) = told.best.ballast
+    assert set(placed.pieces) == {2.4}
+    at = told.best.loadouts[0].x_mm
+    assert 238.0 <= at <= 241.0
+    sigma = fly(build).planes[0].cg.x_sd_mm
+    normal = NormalDist(at, sigma)
+    assert told.best.chance == pytest.approx(normal.cdf(241.001) - normal.cdf(237.999), abs=1e-4)
+    assert f"{100 * told.best.chance:.0f} % in range" in told.words
+    # No other number of pieces has a better chance.
+    for count in range(1, 25):
+        x = (500 * 262 + 2.4 * count * 8) / (500 + 2.4 * count)
+        other = NormalDist(x, sigma)
+        assert other.cdf(241) - other.cdf(238) <= told.best.chance + 2e-3
+
+
+def test_what_would_make_it_surer_is_said():
+    heavy = Item("body", "Body", Pedigree.GUESS, stated_g=300.0, station=Station(255.0))
+    tail = Item("tail", "Tail boom", Pedigree.GUESS, stated_g=60.0, station=Station(700.0))
+    build = plane(heavy, tail, thing("pack", 100, 190, (-300, 240)), low=248.0, high=252.0)
+    told = remedies(ready(build))
+    assert told.best.chance < 0.84
+    assert told.unsure_item == "tail"
+    assert "weigh the tail boom to be surer" in told.words
+
+
+def test_with_no_permission_at_all_the_pack_and_the_nose_are_offered():
+    items = (*BODY, thing("pack", 100, 190))
+    told = remedies(ready(plane(*items)))
+    assert told.best is None
+    assert told.in_the_way.limit is Limit.PERMISSION
+    assert "let the pack slide" in told.words
+    slide, nose = told.offers
+    assert slide.offer
+    assert [each.item for each in slide.slides] == ["pack"]
+    assert nose.offer
+    assert nose.spots[0].x_mm == 0.0
+    done = applied(plane(*items), slide)
+    pack = next(item for item in done.items if item.id == "pack")
+    assert pack.slide.low_mm == pytest.approx(pack.station.x_mm)
+    assert pack.slide.high_mm == 190.0
+
+
+def test_how_much_longer_the_bay_would_have_to_be():
+    items = (*BODY, thing("pack", 100, 190, (30, 240)))
+    moment = 300 * 280 + 40 * 700
+    needs = 255 * 440 - moment
+    told = remedies(ready(plane(*items)))
+    assert told.in_the_way.limit is Limit.SLIDES
+    assert told.in_the_way.subject == "pack"
+    assert told.in_the_way.amount == pytest.approx(30 - needs / 100, abs=0.6)
+    assert "bay of the pack is" in told.words
+
+
+def test_what_pulls_it_over_and_the_grams_at_the_other_tip():
+    wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 500, 0, 190)))
+    items = (thing("body", 300, 250), thing("left", 60, 250, y=-250.0),
+             thing("right", 60, 250, y=250.0), thing("camera", 50, 250, y=80.0))  # fmt: skip
+    told = remedies(ready(plane(*items, surfaces=(wing,), ballast=spot())))
+    assert told.in_the_way.limit is Limit.SIDEWAYS
+    assert told.in_the_way.subject == "camera"
+    assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 470) / 503)
+    assert "left tip" in told.words
+
+
+def test_done_once_is_done():
+    """Nothing more is asked for, whatever was moved and put in."""
+    for body_x in (272.0, 280.0, 290.0):
+        vague = Item("body", "Body", Pedigree.GUESS, stated_g=300.0, station=Station(body_x))
+        pack = Item("pack", "Pack", Pedigree.LISTING, stated_g=100.0, station=Station(220.0),
+                    slide=Slide(200.0, 230.0))  # fmt: skip
+        build = plane(vague, pack, ballast=spot(), low=225.0, high=255.0)
+        told = what_would_fix(build)
+        assert told.best.slides or told.best.ballast
+        done = applied(build, told.best)
+        again = what_would_fix(done)
+        assert (again.best.slides, again.best.ballast) == ((), ()), body_x
+
+
+def test_after_a_check_a_remedy_ends_in_nothing_to_fix():
+    """The check keeps the plane as it stood: what is moved afterwards moves the CG by all of it."""
+    items = (thing("body", 300, 268), thing("pack", 100, 240, (120, 260)))
+    items = tuple(replace(i, station=replace(i.station, doubt_mm=4.0)) for i in items)
+    build = plane(*items)
+    here = fly(build).planes[0].cg.x_mm
+    check = BalanceCheck("c", MORNING, CheckKind.SUPPORT, None, here + 1.0, "pegs",
+                         stood=as_it_stands(build, None))  # fmt: skip
+    build = replace(build, checks=(check,))
+    told = remedies(ready(build))
+    done = applied(build, told.best)
+    assert fly(done).planes[0].cg.x_mm == pytest.approx(told.best.loadouts[0].x_mm, abs=0.06)
+    assert remedies(ready(done)).best.slides == ()
+    (checked,) = assess(done).beam.checks
+    assert checked.found_mm == pytest.approx(here + 1.0)
+    assert abs(checked.t) < 1
+
+
+def test_the_range_is_narrowed_by_the_doubt_of_the_balance():
+    vague = replace(thing("body", 300, 254), station=Station(254.0, doubt_mm=4.0))
+    told = best(plane(vague, thing("pack", 100, 254, (100, 400))))
+    cg = fly(plane(vague, thing("pack", 100, 254))).planes[0].cg
+    assert told.loadouts[0].x_mm == pytest.approx(255 - cg.x_sd_mm, abs=1e-3)
+
+
+def test_done_for_real_every_loadout_is_where_it_was_promised():
+    wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))
+    from_edge = Station(-10.0, reference=Reference.LEADING_EDGE, doubt_mm=0.0)
+    pack = replace(thing("pack", 100, 0, (-80, 40)), station=from_edge)
+    build = plane(*BODY, pack, ballast=NOSE, surfaces=(wing,))
+    told = best(build)
+    done = applied(build, told)
+    assert fly(done).planes[0].cg.x_mm == pytest.approx(told.loadouts[0].x_mm, abs=0.05)
+    assert any(item.name == "Ballast, nose" for item in done.items)
+    assert assess(done).beam.loadouts[0].off_mm == pytest.approx(0.0, abs=0.05)
+
+
+def searched(build: Build, step: float = 5.0) -> float | None:
+    """The least ballast by trying everything: slides on a grid, every use of the pieces."""
+    flown, on = fly(build), build.ballast
+    sliding = [i for i, item in enumerate(build.items) if item.slide]
+    grids = [np.arange(build.items[i].slide.low_mm, build.items[i].slide.high_mm + 0.1, step)
+             for i in sliding]  # fmt: skip
+    most = next((t.high for t in build.targets if t.kind is TargetKind.AUW), np.inf)
+    low, high = build.targets[0].low, build.targets[0].high
+    least = None
+    for use in product(range(len(on.spots) + 1), repeat=len(on.pieces)):
+        grams = [sum(p for p, u in zip(on.pieces, use, strict=True) if u == s + 1)
+                 for s in range(len(on.spots))]  # fmt: skip
+        if any(g > s.most_g for g, s in zip(grams, on.spots, strict=True)):
+            continue
+        total = sum(grams)
+        if least is not None and total >= least:
+            continue
+        pull = sum(g * s.x_mm for g, s in zip(grams, on.spots, strict=True))
+        for to in product(*grids):
+            fits = True
+            for plane_ in flown.planes:
+                mass = plane_.after.mass * plane_.aboard
+                x = plane_.where.xyz[:, 0].copy()
+                x[sliding] = to
+                weighs = mass.sum() + total
+                at = (mass @ x + pull) / weighs
+                if not low - 1e-9 <= at <= high + 1e-9 or weighs > most:
+                    fits = False
+                    break
+            if fits:
+                least = total
+                break
+    return least
+
+
+@given(
+    st.floats(255, 300), st.floats(20, 80), st.floats(20, 120),
+    st.lists(st.sampled_from([2.0, 5.0, 8.0, 12.0]), max_size=4), st.booleans(),
+)  # fmt: skip
+@settings(deadline=None, max_examples=30)
+def test_no_search_finds_less_ballast(body_x, light, heavy, pieces, limited):
+    items = (
+        thing("body", 300, body_x),
+        thing("receiver", 20, 240, (220, 260)),
+        thing("light", light, 180, (160, 200), option=True),
+        thing("heavy", heavy, 180, (160, 200), option=True),
+    )
+    spots = (BallastSpot("nose", "Nose", 0.0, most_g=18.0), BallastSpot("bay", "Bay", 100.0))
+    build = plane(
+        *items, low=240.0, high=256.0, most=450.0 if limited else None,
+        ballast=Ballast(spots, tuple(pieces)),
+        loadouts=(Loadout("l", "L", ("light",)), Loadout("h", "H", ("heavy",))),
+    )  # fmt: skip
+    found, tried = solve_least(ready(build)), searched(build)
+    if tried is not None:
+        assert found is not None
+        assert found.ballast_g <= tried + 1e-6
+    if found is not None:
+        assert all(240 - 1e-3 <= each.x_mm <= 256 + 1e-3 for each in found.loadouts)
+        assert not limited or all(each.auw_g <= 450 + 1e-3 for each in found.loadouts)
+        for each in found.ballast:
+            spot = next(s for s in spots if s.id == each.spot)
+            assert each.grams <= spot.most_g + 1e-6
+            assert sum(each.pieces) == pytest.approx(each.grams) or not pieces

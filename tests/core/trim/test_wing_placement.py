@@ -1,0 +1,127 @@
+"""Where the wing belongs, and that the plane balances there once it is moved."""
+
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.geometry.neutral_point import neutral_point
+from oaken_scale.core.model.build import (
+    BalanceUnit,
+    Build,
+    Item,
+    Pedigree,
+    Reference,
+    Role,
+    Section,
+    Station,
+    Surface,
+    Target,
+    TargetKind,
+)
+from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.trim.beam import Heavy, Outside
+from oaken_scale.core.trim.cg_ranges import SchoolKind
+from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.wing_placement import wing_place, with_wing_at
+
+
+def thing(id, grams, x, assembly="Fuselage", reference=Reference.NOSE) -> Item:
+    station = Station(x, reference=reference, doubt_mm=0.0)
+    return Item(id, id.title(), Pedigree.LISTING, assembly, grams, station=station)
+
+
+def surface(role, x, half, chord) -> Surface:
+    return Surface(role, role, role, (Section(x, 0, 0, chord), Section(x, half, 0, chord)))
+
+
+def plane(unit=BalanceUnit.PERCENT_MAC, low=25.0, high=33.0, canard=False) -> Build:
+    surfaces = [surface(Role.WING, 200, 540, 190)]
+    surfaces.append(surface(Role.CANARD, 0, 260, 120) if canard
+                    else surface(Role.TAIL, 700, 210, 110))  # fmt: skip
+    return Build(
+        "b", "B",
+        items=(thing("panel", 90, 85, "Wing", Reference.LEADING_EDGE),
+               thing("spar", 20, 260, "Wing"), thing("body", 300, 260),
+               thing("servo", 18, 100, reference=Reference.LEADING_EDGE)),
+        surfaces=tuple(surfaces),
+        targets=(Target(TargetKind.BALANCE, low, high, "", unit),),
+    )  # fmt: skip
+
+
+def test_by_hand():
+    """Body 300 at 260 and servo 18 at 300: 318 at 262.26; wing 110, its CG 81.4 back; to 55.1."""
+    told = wing_place(plane(), None, "Wing")
+    fuselage_x = (300 * 260 + 18 * 300) / 318
+    back = (90 * 85 + 20 * 60) / 110
+    target = 0.29 * 190
+    assert told.edge_mm == pytest.approx(fuselage_x + (110 * back - 428 * target) / 318)
+    assert (told.fuselage_g, told.wing_g, told.now_mm) == pytest.approx((318, 110, 200))
+
+
+@pytest.mark.parametrize(
+    "build",
+    [
+        plane(),
+        plane(BalanceUnit.MM_FROM_LEADING_EDGE, 50.0, 60.0),
+    ],
+)
+def test_moved_there_it_balances_in_the_middle_of_its_range(build):
+    moved = with_wing_at(build, wing_place(build, None, "Wing"), "Wing")
+    answer = assess(moved).loadouts[0].answers[3]
+    assert answer.value == pytest.approx((answer.low + answer.high) / 2, abs=0.15)
+    servo = next(item for item in fly(moved).planes[0].build.items if item.id == "servo")
+    wing = assess(moved).wing.leading_edge_x_mm
+    assert wing + servo.station.x_mm == pytest.approx(300.0, abs=0.11), "the servo stays put"
+
+
+def test_on_a_canard_the_margin_is_kept_as_the_neutral_point_moves():
+    build = plane(BalanceUnit.MM_FROM_LEADING_EDGE, -80.0, -60.0, canard=True)
+    mac = 190.0
+    margin = (neutral_point(build.surfaces).x_mm - 130.0) / mac
+    moved = with_wing_at(build, wing_place(build, None, "Wing"), "Wing")
+    x = fly(moved).planes[0].cg.x_mm
+    assert (neutral_point(moved.surfaces).x_mm - x) / mac == pytest.approx(margin, abs=0.005)
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [({"targets": ()}, "targets"), ({"surfaces": ()}, "targets"), ({"items": ()}, "assembly")],
+)
+def test_what_is_missing_is_named(change, field):
+    with pytest.raises(BuildFaultError) as raised:
+        wing_place(replace(plane(), **change), None, "Wing")
+    assert raised.value.faults[0].field == field
+    with pytest.raises(BuildFaultError, match="assembly"):
+        wing_place(plane(), None, "Keel")
+
+
+def test_a_range_fixed_to_the_nose_asks_which_school_is_meant():
+    build = plane(BalanceUnit.MM_FROM_NOSE, 140.0, 150.0)
+    with pytest.raises(BuildFaultError, match="chord rule") as raised:
+        wing_place(build, None, "Wing")
+    assert raised.value.faults[0].field == "school"
+    with pytest.raises(BuildFaultError, match="school"):
+        wing_place(build, None, "Wing", SchoolKind.MARK)
+    place = wing_place(build, None, "Wing", SchoolKind.CHORD)
+    assert place.edge_mm == pytest.approx(wing_place(plane(), None, "Wing").edge_mm)
+    moved = with_wing_at(build, place, "Wing")
+    assert assess(moved).wing.leading_edge_x_mm < fly(moved).planes[0].cg.x_mm
+
+
+@pytest.mark.parametrize(
+    ("x", "low", "outside"),
+    [
+        (250.0, 245.0, None),
+        (150.0, 140.0, Outside.AHEAD_OF_EDGE),
+        (330.0, 325.0, Outside.BEHIND_NEUTRAL),
+        (215.0, 210.0, Outside.EVERY_RANGE),
+    ],
+)
+def test_a_cg_outside_every_range_is_said_whatever_the_target(x, low, outside):
+    """The target's own range has it inside every time."""
+    build = plane(BalanceUnit.MM_FROM_NOSE, low, low + 12.0)
+    build = replace(build, items=(thing("all", 300, x),))
+    (told,) = assess(build).beam.loadouts
+    assert told.heavy is Heavy.NEITHER
+    assert told.outside is outside
