@@ -15,13 +15,13 @@ import uvicorn
 from pydantic import TypeAdapter
 
 from oaken_scale.api.app import create_app
-from oaken_scale.api.workshop import Workshop
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.demo.workshop import load_demo
 from oaken_scale.formats import build_file
 from oaken_scale.store.database import DatabaseRefusedError
 from oaken_scale.store.in_use import InUseError, in_use
+from oaken_scale.workshop import Workshop
 
 BAD_INPUT = 2
 """Exit status when what was given cannot be used."""

@@ -129,12 +129,21 @@ class Reckoning:
             if usual and own > 0 and told > 0.02 and self.items[i]["pedigree"] != "allowance":
                 t = h[:, F + i] @ inner @ np.array(gaps) / sqrt(told)
                 far.setdefault(self.items[i]["pedigree"], []).append((t**2, told))
+        found = {}
         for pedigree, squares in far.items():
-            square = 1.0
+            square, many = 1.0, sum(w for _, w in squares)
             for _ in range(200):
                 clipped = sum(w * min(t, 6.25 * square) for t, w in squares)
-                square = (8 + clipped) / (8 + sum(w for _, w in squares))
-            widths[pedigree] = sqrt(square)
+                square = (8 + clipped) / (8 + many)
+            found[pedigree] = (clipped, many)
+        for pedigree in {item["pedigree"] for item in self.items} - {"allowance"}:
+            # As wide as the other pedigrees came out until it is weighed itself, never narrower
+            # than the table for that; and a Student's t of 8 + n degrees of freedom.
+            clipped, many = found.get(pedigree, (0.0, 0.0))
+            others = [each for other, each in found.items() if other != pedigree]
+            wide = (4 + sum(c for c, _ in others)) / (4 + sum(n for _, n in others))
+            square = (8 * max(wide, 1.0) + clipped) / (8 + many)
+            widths[pedigree] = sqrt(square * ((8 + many) / (6 + many) if many else 1.0))
         return widths
 
     def prior_mass(self, i: int) -> float:

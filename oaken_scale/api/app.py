@@ -25,8 +25,8 @@ from oaken_scale.api import (
 from oaken_scale.api.bench import Benches
 from oaken_scale.api.body_limit import BodyLimit
 from oaken_scale.api.door import LOOPBACK, Door
-from oaken_scale.api.workshop import Workshop
 from oaken_scale.formats import build_file, drawing
+from oaken_scale.workshop import Workshop
 
 PAGES: Final = Path(__file__).parent / "pages"
 """Where the built pages lie."""

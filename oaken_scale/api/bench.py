@@ -5,7 +5,6 @@ import time
 import zlib
 from dataclasses import dataclass, field
 
-from oaken_scale.api.workshop import Workshop
 from oaken_scale.core.assess import Expected, expect
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.scale import shows_unloaded
@@ -15,6 +14,7 @@ from oaken_scale.core.model.faults import BuildFaultError, pan_faults
 from oaken_scale.devices.scale_line import ScaleLine, read_line
 from oaken_scale.devices.serial_scale import SerialScale
 from oaken_scale.devices.simulated_scale import SimulatedScale
+from oaken_scale.workshop import Workshop
 
 
 @dataclass(frozen=True, slots=True)

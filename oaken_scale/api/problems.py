@@ -13,6 +13,21 @@ from starlette.exceptions import HTTPException
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.formats.apart import BusyError
 from oaken_scale.formats.wording import field_faults
+from oaken_scale.workshop.refused import (
+    InUseError,
+    NoSuchError,
+    OutOfDateError,
+    RefusedError,
+    TakenError,
+)
+
+STATUS: Final[dict[type[RefusedError], int]] = {
+    NoSuchError: 404,
+    TakenError: 409,
+    InUseError: 409,
+    OutOfDateError: 412,
+}
+"""What the workshop refuses, as HTTP says it."""
 
 MEDIA_TYPE: Final = "application/problem+json"
 
@@ -80,6 +95,11 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(ProblemError)
     def _problem(_: Request, error: ProblemError) -> JSONResponse:
         return answer(error.status, error.title, error.detail, error.faults)
+
+    @app.exception_handler(RefusedError)
+    def _not_done(_: Request, error: RefusedError) -> JSONResponse:
+        faults = [Fault(error.field, error.detail)] if error.field else []
+        return answer(STATUS[type(error)], error.title, error.detail, faults)
 
     @app.exception_handler(RequestValidationError)
     def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:

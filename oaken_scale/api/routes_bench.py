@@ -59,7 +59,7 @@ def record(build_id: BuildId, new: NewWeighing, shop: Shop, pans: Pans) -> Respo
 
     Sent again under its id, it is answered as the first time (200) and recorded once.
     """
-    kept = shop.record(build_id, new.value())
+    kept = shop.readings.record(build_id, new.value())
     if kept.is_new:
         pans.recorded(build_id, kept.weighing.pan)
     revision, assessment = kept.held.revision, kept.held.assessment
@@ -72,14 +72,14 @@ def record(build_id: BuildId, new: NewWeighing, shop: Shop, pans: Pans) -> Respo
 @router.put("/weighings/{weighing_id}/set-aside", response_model=Opened, responses=documented(404))
 def set_aside(build_id: BuildId, weighing_id: Named, setting: SettingAside, shop: Shop) -> Response:
     """Set a reading aside, with a reason, or take it back in. It stays in the log."""
-    held = shop.set_aside(build_id, weighing_id, setting.reason, setting.restore)
+    held = shop.readings.set_aside(build_id, weighing_id, setting.reason, setting.restore)
     return told(held, after=sharing(shop, build_id))
 
 
 @router.put("/weighings/{weighing_id}/accepted", response_model=Opened, responses=documented(404))
 def accept(build_id: BuildId, weighing_id: Named, accepting: Accepting, shop: Shop) -> Response:
     """Accept a doubtful reading as it is, or doubt it again."""
-    return told(shop.accept(build_id, weighing_id, accepting.accepted))
+    return told(shop.readings.accept(build_id, weighing_id, accepting.accepted))
 
 
 @router.post(
@@ -90,8 +90,8 @@ def accept(build_id: BuildId, weighing_id: Named, accepting: Accepting, shop: Sh
 )
 def correct(build_id: BuildId, weighing_id: Named, correcting: Correcting, shop: Shop) -> Response:
     """Put a reading right: a new row takes its place and says why; it stays in the log, aside."""
-    wrong = shop.reading(build_id, weighing_id)
-    held = shop.correct(build_id, wrong, correcting.value(wrong), correcting.reason)
+    wrong = shop.readings.one(build_id, weighing_id)
+    held = shop.readings.correct(build_id, wrong, correcting.value(wrong), correcting.reason)
     return told(held, 201, after=sharing(shop, build_id))
 
 

@@ -20,7 +20,6 @@ from oaken_scale.api.documents import (
     free_id,
 )
 from oaken_scale.api.problems import ProblemError, documented, no_such
-from oaken_scale.api.workshop import Held, Workshop
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import presets
@@ -29,6 +28,7 @@ from oaken_scale.core.model.faults import check
 from oaken_scale.core.model.lot import Known
 from oaken_scale.formats import build_file
 from oaken_scale.formats.apart import READER
+from oaken_scale.workshop import Held, Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["builds"])
 
@@ -64,7 +64,7 @@ def told(held: Held, status: int = 200, after: BackgroundTask | None = None) -> 
 
 def sharing(shop: Workshop, build_id: str) -> BackgroundTask:
     """Afterwards, let the builds that share a lot or a thing know what was learned."""
-    return BackgroundTask(shop.share, build_id)
+    return BackgroundTask(shop.sharing.share, build_id)
 
 
 def usual_allowance(shop: Shop) -> Known | None:

@@ -17,13 +17,13 @@ from oaken_scale.api.stock_documents import (
     Taking,
     Whereabouts,
 )
-from oaken_scale.api.workshop import Change, Workshop
 from oaken_scale.core.changes.life import Act, moved_away
 from oaken_scale.core.ledger.learned import combined
 from oaken_scale.core.ledger.prior import together
 from oaken_scale.core.material.drawer import Thing, expected, fitted
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot
+from oaken_scale.workshop import Change, Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["stock"])
 
@@ -31,33 +31,33 @@ router = APIRouter(prefix="/api/v1", tags=["stock"])
 @router.get("/rack", response_model=list[RackLot])
 def the_rack(shop: Shop) -> list[RackLot]:
     """The lots that all builds share, with what the builds' weighings make of each now."""
-    return [_rack_lot(shop, lot) for lot in shop.rack()]
+    return [_rack_lot(shop, lot) for lot in shop.rack.lots()]
 
 
 @router.post("/rack", response_model=RackLot, status_code=201, responses=documented(409))
 def hang(new: NewLot, shop: Shop) -> RackLot:
     """Hang a lot on the rack."""
-    taken = [lot.id for lot in shop.rack()]
+    taken = [lot.id for lot in shop.rack.lots()]
     if new.id in taken:
         words = f'the rack has a lot "{new.id}" already; leave the id out to get a fresh one'
         raise ProblemError(409, "That id is taken", words, "id")
     lot = new.value(new.id or free_id(new.name, taken))
-    shop.hang(lot)
-    return _rack_lot(shop, shop.rack_lot(lot.id))
+    shop.rack.hang(lot)
+    return _rack_lot(shop, shop.rack.lot(lot.id))
 
 
 @router.put("/rack/{lot_id}", response_model=RackLot, responses=documented(404))
 def describe(lot_id: Named, new: NewLot, shop: Shop) -> RackLot:
     """Change what is said of a lot, here and in every build that uses it."""
-    shop.rack_lot(lot_id)
-    shop.hang(new.value(lot_id))
-    return _rack_lot(shop, shop.rack_lot(lot_id))
+    shop.rack.lot(lot_id)
+    shop.rack.hang(new.value(lot_id))
+    return _rack_lot(shop, shop.rack.lot(lot_id))
 
 
 @router.delete("/rack/{lot_id}", status_code=204, responses=documented(404, 409))
 def take_down(lot_id: Named, shop: Shop) -> Response:
     """Take a lot that no build uses off the rack."""
-    shop.take_down(lot_id)
+    shop.rack.take_down(lot_id)
     return Response(status_code=204)
 
 
@@ -69,13 +69,13 @@ def take_down(lot_id: Named, shop: Shop) -> Response:
 )
 def take(build_id: BuildId, taking: Taking, if_match: Revision, shop: Shop) -> Response:
     """Take a lot of the rack into a build, with all that the workshop knows of it."""
-    lot = shop.rack_lot(taking.rack)
+    lot = shop.rack.lot(taking.rack)
 
     def taken(build: Build) -> Build:
         return replace(build, lots=(*build.lots, taken_lot(build, lot)))
 
     held = shop.change(build_id, number(if_match), taken)
-    shop.share(build_id)
+    shop.sharing.share(build_id)
     return told(shop.held(held.build.id), 201)
 
 
@@ -92,7 +92,7 @@ def put_on_rack(build_id: BuildId, lot_id: Named, if_match: Revision, shop: Shop
     if lot.rack is not None:
         words = f"{lot.name} is on the rack already"
         raise ProblemError(409, "It is on the rack", words, "lot_id")
-    rack_id = free_id(lot.name, [each.id for each in shop.rack()])
+    rack_id = free_id(lot.name, [each.id for each in shop.rack.lots()])
     hung = replace(lot, id=rack_id, rack=rack_id, elsewhere=None)
 
     def linked(build: Build) -> Build:
@@ -108,30 +108,30 @@ def put_on_rack(build_id: BuildId, lot_id: Named, if_match: Revision, shop: Shop
 @router.get("/drawer", response_model=list[DrawerThing])
 def the_drawer(shop: Shop) -> list[DrawerThing]:
     """The things that move from build to build, what each weighs by now, and where it sits."""
-    return [_drawer_thing(shop, thing, where) for thing, where in shop.drawer()]
+    return [_drawer_thing(shop, thing, where) for thing, where in shop.drawer.things()]
 
 
 @router.post("/drawer", response_model=DrawerThing, status_code=201, responses=documented())
 def lay(new: NewThing, shop: Shop) -> DrawerThing:
     """Lay a thing into the drawer."""
-    thing = new.value(free_id(new.name, [thing.id for thing, _ in shop.drawer()]))
-    shop.lay(thing)
+    thing = new.value(free_id(new.name, [thing.id for thing, _ in shop.drawer.things()]))
+    shop.drawer.lay(thing)
     return _drawer_thing(shop, thing, [])
 
 
 @router.put("/drawer/{thing_id}", response_model=DrawerThing, responses=documented(404))
 def redescribe(thing_id: Named, new: NewThing, shop: Shop) -> DrawerThing:
     """Change what is said of a thing; what builds weighed of it stands."""
-    shop.thing(thing_id)
-    shop.lay(new.value(thing_id))
-    found = next(entry for entry in shop.drawer() if entry[0].id == thing_id)
+    shop.drawer.thing(thing_id)
+    shop.drawer.lay(new.value(thing_id))
+    found = next(entry for entry in shop.drawer.things() if entry[0].id == thing_id)
     return _drawer_thing(shop, *found)
 
 
 @router.delete("/drawer/{thing_id}", status_code=204, responses=documented(404, 409))
 def take_out(thing_id: Named, shop: Shop) -> Response:
     """Take a thing that sits in no build out of the drawer for good."""
-    shop.take_out(thing_id)
+    shop.drawer.take_out(thing_id)
     return Response(status_code=204)
 
 
@@ -146,8 +146,8 @@ def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> 
 
     With ``move`` it comes out of the builds that it sits in: there it retires.
     """
-    thing = shop.thing(fitting.thing)
-    where = next(places for each, places in shop.drawer() if each.id == thing.id)
+    thing = shop.drawer.thing(fitting.thing)
+    where = next(places for each, places in shop.drawer.things() if each.id == thing.id)
     at, name = datetime.now(UTC), shop.held(build_id).build.name
 
     def added(build: Build) -> Build:
@@ -166,7 +166,7 @@ def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> 
 
     others = {other: gone(id) for other, id in where if fitting.move and other != build_id}
     shop.change(build_id, number(if_match), added, others)
-    shop.share(build_id)
+    shop.sharing.share(build_id)
     return told(shop.held(build_id), 201)
 
 
@@ -177,11 +177,11 @@ def taken_lot(build: Build, lot: Lot) -> Lot:
 
 def _rack_lot(shop: Workshop, lot: Lot) -> RackLot:
     where, found = [], []
-    for id in shop.using(lot.id):
+    for id in shop.rack.using(lot.id):
         build = shop.held(id).build
         own = next(each for each in build.lots if each.rack == lot.id)
         where.append(Whereabouts(id, build.name, own.id))
-        known = shop.learned(id).lots.get(lot.id)
+        known = shop.sharing.learned(id).lots.get(lot.id)
         if known is not None:
             found.append((build.name, known))
     known = combined((each for _, each in found), ", ".join(name for name, _ in found))
@@ -194,7 +194,7 @@ def _drawer_thing(shop: Workshop, thing: Thing, where: list[tuple[str, str]]) ->
         known
         for _, held in shop.shelf()
         if any(item.thing == thing.id for item in held.build.items)
-        and (known := shop.learned(held.build.id).things.get(thing.id))
+        and (known := shop.sharing.learned(held.build.id).things.get(thing.id))
     ]
     known = combined(found)
     now = together(*expected(thing), known)

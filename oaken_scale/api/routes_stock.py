@@ -21,7 +21,6 @@ from oaken_scale.api.stock_documents import (
     Template,
     TemplateArea,
 )
-from oaken_scale.api.workshop import Workshop
 from oaken_scale.core.flight.budget import budget_of, preset_budget
 from oaken_scale.core.geometry.outline import Candidate, Outlines
 from oaken_scale.core.geometry.placing import Cut, parts_from
@@ -36,6 +35,7 @@ from oaken_scale.core.trim.alternatives import Comparison, compare, instead
 from oaken_scale.formats.apart import READER
 from oaken_scale.formats.build_file import BudgetDoc
 from oaken_scale.formats.shopping_csv import shopping_csv
+from oaken_scale.workshop import Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["stock"])
 
@@ -188,7 +188,7 @@ def _lots(shop: Workshop, build: Build, choosing: Choosing) -> tuple[Lot, ...]:
         lot = own.get(id) or by_rack.get(id)
         if lot is None:
             try:
-                lot = taken_lot(build, shop.rack_lot(id))
+                lot = taken_lot(build, shop.rack.lot(id))
             except ProblemError as error:
                 raise no_such("lot in this build or on the rack", id) from error
         found.append(lot)

@@ -40,3 +40,8 @@ def stamp_or_none(at: datetime | None) -> str | None:
 def moment(text: str | None) -> datetime | None:
     """A moment that the database kept; None where there is none."""
     return None if text is None else datetime.fromisoformat(text)
+
+
+def now() -> datetime:
+    """The time that is written down."""
+    return datetime.now(UTC)

@@ -9,14 +9,14 @@ from datetime import UTC, datetime
 import pytest
 from fastapi.testclient import TestClient
 
-from oaken_scale.api import workshop
 from oaken_scale.api.app import create_app
-from oaken_scale.api.problems import ProblemError
-from oaken_scale.api.workshop import Workshop, exportable
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.workshop import Workshop, held
+from oaken_scale.workshop.held import exportable
+from oaken_scale.workshop.refused import OutOfDateError
 from tests.api.asking import begin, change, item
 
 AT = "/api/v1/builds/sandpiper"
@@ -63,8 +63,8 @@ def test_what_cannot_be_assessed_is_refused_and_not_kept(client, monkeypatch):
             raise ZeroDivisionError("in the middle of it")
         return real(build)
 
-    real = workshop.assess
-    monkeypatch.setattr(workshop, "assess", broken)
+    real = held.assess
+    monkeypatch.setattr(held, "assess", broken)
     answer = client.post(
         f"/api/v1/builds/{told['build']['id']}/items",
         json={"name": "Odd", "pedigree": "guess", "stated_g": 3.0},
@@ -82,14 +82,14 @@ def test_the_shelf_survives_a_build_that_cannot_be_assessed(tmp_path, monkeypatc
     path = tmp_path / "w.sqlite"
     with TestClient(create_app(path)) as client:
         bad, good = begin(client), begin(client)
-        real = workshop.assess
+        real = held.assess
 
         def broken(build):
             if build.id == bad["build"]["id"] and build.items:
                 raise ValueError("what is in there")
             return real(build)
 
-        monkeypatch.setattr(workshop, "assess", broken)
+        monkeypatch.setattr(held, "assess", broken)
     with TestClient(create_app(path)) as client:
         assert len(client.get("/api/v1/builds").json()) == 2
         told = client.get(f"/api/v1/builds/{bad['build']['id']}").json()
@@ -115,7 +115,7 @@ def test_two_servers_on_one_database_lose_no_edit(tmp_path):
                     shop.change(
                         id, revision, lambda b, mark=mark: replace(b, notes=f"{b.notes} {mark}")
                     )
-                except (ProblemError, sqlite3.OperationalError):
+                except (OutOfDateError, sqlite3.OperationalError):
                     continue
                 kept.append(mark)
                 break

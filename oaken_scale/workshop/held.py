@@ -1,0 +1,69 @@
+"""A build as it is held: its revision, and all that is told about it."""
+
+from dataclasses import dataclass, replace
+
+from pydantic import ValidationError
+
+from oaken_scale.core.assess import Assessment, Notice, assess
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.build import Build, Weighing
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.reading_effects import News
+from oaken_scale.formats import build_file
+from oaken_scale.formats.wording import field_faults
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """A build at a revision, and what is told about it."""
+
+    revision: int
+    build: Build
+    assessment: Assessment
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """A reading as it was kept, the build with it, and what it moved elsewhere."""
+
+    held: Held
+    weighing: Weighing
+    moved: tuple[News, ...]
+    is_new: bool
+
+
+def assessed(revision: int, build: Build) -> Held:
+    """A build with all that is told about it. Raises BuildFaultError where nothing can be told."""
+    try:
+        return Held(revision, build, assess(build))
+    except BuildFaultError:
+        raise
+    except (ArithmeticError, ValueError, LookupError, TypeError, AttributeError) as error:
+        words = (
+            "cannot be worked out as it would be then; look at masses below zero, pockets larger "
+            f"than what they are cut from, and figures far off ({type(error).__name__})"
+        )
+        raise BuildFaultError([Fault("build", words)]) from error
+
+
+def exportable(build: Build) -> Build:
+    """The build, if its file can be written: what may be kept may be exported, always.
+
+    Raises BuildFaultError naming what is over its limit.
+    """
+    try:
+        build_file.BuildDoc.model_validate(replace(build, weighings=()))
+    except ValidationError as error:
+        raise BuildFaultError(field_faults(error.errors())) from error
+    if len(build.weighings) > limits.WEIGHINGS:
+        words = f"there are {len(build.weighings)}; a build holds at most {limits.WEIGHINGS}"
+        raise BuildFaultError([Fault("weighings", words)])
+    return build
+
+
+def untold(build: Build, error: BuildFaultError) -> Assessment:
+    """What stands in for all that cannot be told of a build, and why."""
+    empty = assess(Build(build.id, build.name, scales=build.scales))
+    words = f"Nothing can be told about this build as it is: {error}. Take back what was done last."
+    notice = Notice("cannot_be_assessed", words)
+    return replace(empty, notices=(notice,))

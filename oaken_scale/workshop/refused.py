@@ -1,0 +1,48 @@
+"""What the workshop refuses, and why: nothing was changed."""
+
+
+class RefusedError(Exception):
+    """Something that cannot be done: what it is, and in words why, and which field says so."""
+
+    def __init__(self, title: str, detail: str, field: str | None = None) -> None:
+        """Keep what is said of it."""
+        super().__init__(detail)
+        self.title, self.detail, self.field = title, detail, field
+
+
+class NoSuchError(RefusedError):
+    """What was named is not there."""
+
+    def __init__(self, what: str, id: str) -> None:
+        """There is no ``what`` of that id."""
+        super().__init__(f"No such {what}", f'there is no {what} "{id}"')
+
+
+class OutOfDateError(RefusedError):
+    """A change that was made to an older revision."""
+
+    def __init__(self, made_to: int, now_at: int) -> None:
+        """It was ``made_to`` a revision, the build is ``now_at`` another."""
+        words = (
+            f"the change was made to revision {made_to}, the build is at {now_at} now; nothing was "
+            "changed, look again and repeat it"
+        )
+        super().__init__("This page is out of date", words, "If-Match")
+
+
+class TakenError(RefusedError):
+    """An id that belongs to another reading."""
+
+    def __init__(self, id: str) -> None:
+        """Another reading has that id."""
+        words = f'a different reading already has the id "{id}"; give a new one'
+        super().__init__("That id is taken", words, "id")
+
+
+class InUseError(RefusedError):
+    """Something that builds still use."""
+
+    def __init__(self, name: str, builds_using: list[str], field: str) -> None:
+        """``name`` is in these builds, by their names."""
+        where = ", ".join(builds_using[:4])
+        super().__init__("It is in use", f"{name} is in {where}; take it out of there first", field)

@@ -1,0 +1,180 @@
+"""The workshop: all builds of one database, and the one way to change them."""
+
+import sqlite3
+import threading
+import uuid
+from collections.abc import Callable, Mapping
+from dataclasses import replace
+from pathlib import Path
+
+from oaken_scale.core.material.rack import STARTER
+from oaken_scale.core.model.build import Build, Pan
+from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.model.lot import Lot
+from oaken_scale.store import builds, truth
+from oaken_scale.store import rack as rack_rows
+from oaken_scale.store.database import Database
+from oaken_scale.store.rows import now
+from oaken_scale.workshop.broadcast import Broadcast
+from oaken_scale.workshop.held import Held, assessed, exportable, untold
+from oaken_scale.workshop.readings import Readings
+from oaken_scale.workshop.refused import NoSuchError, OutOfDateError
+from oaken_scale.workshop.sharing import Sharing
+from oaken_scale.workshop.stock import Drawer, Rack
+from oaken_scale.workshop.written import write
+
+Change = Callable[[Build], Build]
+"""A build made into another."""
+
+
+class Workshop:
+    """All builds of one database. Every write raises the build's revision by one."""
+
+    def __init__(self, path: Path) -> None:
+        """Open the database at ``path``."""
+        self.database = Database(path)
+        self.broadcast = Broadcast()
+        self._held: dict[str, Held] = {}
+        self.pans: dict[str, dict[Pan, Pan]] = {}
+        self.turn = threading.RLock()
+        self.readings, self.rack, self.drawer = Readings(self), Rack(self), Drawer(self)
+        self.sharing = Sharing(self)
+        with self.database.transaction() as connection:
+            if not rack_rows.read_rack(connection):
+                for lot in STARTER:
+                    rack_rows.write_rack_lot(connection, lot)
+
+    def close(self) -> None:
+        """Close the database."""
+        self.database.close()
+
+    def shelf(self) -> list[tuple[builds.Shelved, Held]]:
+        """Every build, in the order they were begun. One that nothing can be told of stands there
+        with a word about it: it takes no other down."""
+        with self.turn:
+            with self.database.reading() as connection:
+                rows = builds.shelf(connection)
+            return [(row, self.held(row.id)) for row in rows]
+
+    def files(self) -> list[Build]:
+        """Every build as it is in the database, nothing worked out of it."""
+        with self.turn, self.database.reading() as connection:
+            found = [builds.read_build(connection, row.id) for row in builds.shelf(connection)]
+        return [build for build in found if build is not None]
+
+    def held(self, build_id: str) -> Held:
+        """A build as it is now. Raises NoSuchError when there is none."""
+        with self.turn, self.database.reading() as connection:
+            return self.held_by(connection, build_id)
+
+    def held_by(self, connection: sqlite3.Connection, build_id: str) -> Held:
+        """A build as a connection sees it: within a transaction nobody can come between."""
+        number = builds.revision(connection, build_id)
+        if number is None:
+            raise NoSuchError("build", build_id)
+        held = self._held.get(build_id)
+        if held is not None and held.revision == number:
+            return held
+        build = builds.read_build(connection, build_id)
+        if build is None:
+            raise NoSuchError("build", build_id)
+        try:
+            held = assessed(number, build)
+        except BuildFaultError as error:
+            held = Held(number, build, untold(build, error))
+        return self.hold(held)
+
+    def add(
+        self, build: Build, hidden: tuple[dict[str, float], dict[str, float]] | None = None
+    ) -> Held:
+        """Put a build on the shelf under an id of its own; one of the same id stays as it is.
+
+        Its lots and things are its own until they are put on the rack: what a file learned
+        elsewhere must not be counted here a second time. ``hidden`` are the true masses by item
+        and constants by lot that its simulated scale knows.
+        """
+        with self.turn:
+            fresh = replace(
+                build,
+                id=str(uuid.uuid4()),
+                lots=tuple(replace(lot, rack=None) for lot in build.lots),
+                items=tuple(replace(item, thing=None) for item in build.items),
+            )
+            held = assessed(1, exportable(fresh))
+            with self.database.transaction() as connection:
+                builds.add_build(connection, fresh, now())
+                if hidden is not None:
+                    truth.write_truth(connection, fresh.id, *hidden)
+            return self.hold(held)
+
+    def change(
+        self,
+        build_id: str,
+        revision: int | None,
+        change: Change,
+        others: Mapping[str, Change] | None = None,
+        hung: Lot | None = None,
+        away: str | None = None,
+    ) -> Held:
+        """Change a build that is still at ``revision``, or (None) wherever it is.
+
+        In the same transaction ``others`` change too, a lot is ``hung`` on the rack, and another
+        build is put ``away``. The revision is read, the change applied and everything told of it
+        worked out inside that transaction, and only then written: two servers on one database
+        never overwrite each other, and a build that cannot be assessed is never kept. Readings
+        that a change adds come after those that are there.
+        Raises OutOfDateError when it has moved on, BuildFaultError when the change cannot stand.
+        """
+        with self.turn:
+            with self.database.transaction() as connection:
+                held = self.held_by(connection, build_id)
+                still_at(held, revision)
+                steps = [(held, change)]
+                steps += [(self.held_by(connection, id), do) for id, do in (others or {}).items()]
+                fresh = [
+                    assessed(before.revision + 1, exportable(check(do(before.build))))
+                    for before, do in steps
+                ]
+                described = self.sharing.described_anew(connection, held, fresh[0].build, hung)
+                if hung is not None:
+                    rack_rows.write_rack_lot(connection, hung)
+                for lot in described:
+                    rack_rows.write_rack_lot(connection, replace(lot, id=lot.rack or lot.id))
+                for (before, _), after in zip(steps, fresh, strict=True):
+                    write(connection, before.build, after)
+                fresh += self.sharing.spread(connection, described, besides=build_id)
+                if away is not None:
+                    builds.put_away(connection, away, now())
+            told = [self.tell(self.hold(each)) for each in fresh]
+            return told[0]
+
+    def put_away(self, build_id: str, away: bool) -> None:
+        """Take a build off the shelf, or put it back; nothing is deleted."""
+        with self.turn:
+            self.held(build_id)
+            with self.database.transaction() as connection:
+                builds.put_away(connection, build_id, now() if away else None)
+
+    def truth(self, build_id: str) -> tuple[dict[str, float], dict[str, float]]:
+        """What the simulated scale knows: true masses by item, constants by lot."""
+        with self.database.reading() as connection:
+            return truth.read_truth(connection, build_id)
+
+    def hold(self, held: Held) -> Held:
+        """Keep a build at hand as it is on disk now."""
+        build = held.build
+        if build.id not in self.pans:
+            self.pans[build.id] = {each.pan: each.pan for each in build.weighings}
+        self._held[build.id] = held
+        return held
+
+    def tell(self, held: Held) -> Held:
+        """Let every page of a build know that it changed."""
+        self.broadcast.tell(held.build.id, "changed", {"revision": held.revision})
+        return held
+
+
+def still_at(held: Held, revision: int | None) -> None:
+    """Raise OutOfDateError when a build has moved on."""
+    if revision is not None and held.revision != revision:
+        raise OutOfDateError(revision, held.revision)
