@@ -234,7 +234,7 @@ def test_a_rod_says_what_it_is_made_of_and_how_it_narrowed(bench):
     bench.locator("[data-rod=auw]").click()
     inside = bench.locator(".v-sheet.inside")
     expect(inside).to_contain_text("Made of")
-    expect(inside).to_contain_text("76 % of the doubt")
+    expect(inside).to_contain_text("73 % of the doubt")
     expect(inside).to_contain_text("Where its doubt comes from")
     expect(inside.locator("figure")).to_contain_text("before the first reading")
     bench.keyboard.press("Escape")

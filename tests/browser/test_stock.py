@@ -184,7 +184,7 @@ def test_the_list_to_buy(stock):
 def test_a_budget_is_allotted_and_says_where_it_stands(stock):
     stock.get_by_role("link", name="Budget").click()
     joining = stock.locator("[data-group=joining]")
-    expect(joining).to_contain_text("6 g over")
+    expect(joining).to_contain_text("5 g over")
     allotted = joining.get_by_label("Allotted to Joining")
     allotted.fill("60")
     allotted.press("Enter")

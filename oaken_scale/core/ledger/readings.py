@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from operator import is_
 from typing import Final
 
@@ -12,9 +12,7 @@ from numpy.typing import NDArray
 from oaken_scale.core.ledger.prior import HABITUAL, Prior
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Item, Pan, Scale, Weighing
-from oaken_scale.core.model.lot import Lot
-from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.build import Build, Pan, Scale, Weighing
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +104,12 @@ class Gathered:
 
 def gathered(build: Build) -> Gathered:
     """Gather a build's active readings by what was on the pan and which scale it was."""
-    return _gatherer(build.scales, build.items, build.lots).gather(build.weighings)
+    gatherer = _gatherer(
+        build.scales,
+        tuple([item.id for item in build.items]),
+        tuple([lot.id for lot in build.lots]),
+    )
+    return gatherer.gather(build.weighings)
 
 
 def weighed_sets(build: Build) -> tuple[WeighedSet, ...]:
@@ -117,11 +120,11 @@ def weighed_sets(build: Build) -> tuple[WeighedSet, ...]:
 
 
 class _Gatherer:
-    """Gathers readings of one list of parts. A log that is the last one and a reading more is not
-    gone through again."""
+    """Gathers readings of one list of parts, wherever those sit and whatever is believed of them.
+    A log that is the last one and a reading more is not gone through again."""
 
     def __init__(
-        self, scales: tuple[Scale, ...], items: tuple[Item, ...], lots: tuple[Lot, ...]
+        self, scales: tuple[Scale, ...], items: tuple[str, ...], lots: tuple[str, ...]
     ) -> None:
         self.items, self.lots = items, lots
         self.scale_at = {scale.id: k for k, scale in enumerate(scales)}
@@ -184,9 +187,9 @@ class _Gatherer:
         )
 
 
-@recalled(keep=8)
+@lru_cache(maxsize=16)
 def _gatherer(
-    scales: tuple[Scale, ...], items: tuple[Item, ...], lots: tuple[Lot, ...]
+    scales: tuple[Scale, ...], items: tuple[str, ...], lots: tuple[str, ...]
 ) -> _Gatherer:
     return _Gatherer(scales, items, lots)
 
@@ -197,12 +200,13 @@ COMMON: Final = len(HABITUAL)
 
 def pan_row(build: Build, pan: Pan) -> Vector:
     """How a pan loads lots, factors and items: the ``h`` of ``y = h . z``, shape (K+P+N,)."""
-    row: Vector = _rows(build.items, build.lots, [pan])[0]
+    items, lots = [item.id for item in build.items], [lot.id for lot in build.lots]
+    row: Vector = _rows(tuple(items), tuple(lots), [pan])[0]
     return row
 
 
-def _rows(items: tuple[Item, ...], lots: tuple[Lot, ...], pans: Sequence[Pan]) -> Matrix:
-    """The pans' rows, shape (M, K+P+N)."""
+def _rows(items: tuple[str, ...], lots: tuple[str, ...], pans: Sequence[Pan]) -> Matrix:
+    """The pans' rows over items and lots by their ids, shape (M, K+P+N)."""
     item_at, lot_at = _columns(items, lots)
     rows = np.zeros((len(pans), len(lots) + COMMON + len(items)))
     loads = [
@@ -215,15 +219,15 @@ def _rows(items: tuple[Item, ...], lots: tuple[Lot, ...], pans: Sequence[Pan]) -
     return rows
 
 
-@recalled(keep=4)
+@lru_cache(maxsize=16)
 def _columns(
-    items: tuple[Item, ...], lots: tuple[Lot, ...]
+    items: tuple[str, ...], lots: tuple[str, ...]
 ) -> tuple[dict[str, int], dict[str, int]]:
     """Which column of a pan's row each item has, and each lot, by their ids."""
     start = len(lots) + COMMON
     return (
-        {item.id: start + i for i, item in enumerate(items)},
-        {lot.id: k for k, lot in enumerate(lots)},
+        {id: start + i for i, id in enumerate(items)},
+        {id: k for k, id in enumerate(lots)},
     )
 
 
