@@ -1,0 +1,103 @@
+"""Every figure that ships, held to the tables of docs/figures.md."""
+
+from pathlib import Path
+
+import pytest
+
+from oaken_scale.core.ledger.prior import DOUBT, SHARED
+from oaken_scale.core.ledger.slips import USUAL
+from oaken_scale.core.material.drawer import LEADS_SHARE
+from oaken_scale.core.material.joint_clock import ADHESIVES
+from oaken_scale.core.material.rack import LOT_DOUBT, PAPER_SHARE, STARTER, WASTE
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
+
+TEXT = (Path(__file__).parent.parent / "docs" / "figures.md").read_text()
+
+
+def table(heading: str) -> list[list[str]]:
+    """The rows of the first table after a heading, or after any words of the text."""
+    rows = TEXT.split(heading, 1)[1].split("|---", 1)[1].splitlines()[1:]
+    kept = []
+    for line in rows:
+        if not line.startswith("|"):
+            break
+        kept.append([cell.strip() for cell in line.strip("|").split("|")])
+    return kept
+
+
+def number(cell: str) -> float | None:
+    return float(cell) if cell else None
+
+
+def test_the_rack():
+    told = {row[0]: row[1:] for row in table("## The rack")}
+    assert list(told) == [lot.id for lot in STARTER]
+    for lot in STARTER:
+        unit, constant, doubt, kind, *sizes, adhesive = told[lot.id]
+        assert (lot.unit, lot.kind, lot.adhesive) == (unit, kind, adhesive)
+        assert (lot.constant, lot.doubt) == (number(constant), number(doubt))
+        assert [lot.thickness_mm, lot.length_mm, lot.width_mm] == [number(each) for each in sizes]
+
+
+def test_paper_and_doubt_of_a_lot():
+    assert f"{LOT_DOUBT:.0%} of its constant" in TEXT
+    assert f"One face of paper is {PAPER_SHARE[0]} ± {PAPER_SHARE[1]} of a sheet" in TEXT
+
+
+@pytest.mark.parametrize(
+    ("heading", "figures"),
+    [
+        ("More than the parts' own", WASTE),
+        ("## The drawer", LEADS_SHARE),
+        ("## Slips", USUAL),
+        (
+            "## What is too much",
+            {
+                name.lower().replace("_", " "): value
+                for name, value in vars(limits).items()
+                if name.isupper()
+            },
+        ),
+    ],
+)
+def test_one_figure_each(heading, figures):
+    assert {name: float(value) for name, value in table(heading)} == figures
+
+
+def test_adhesives():
+    assert [[row[0], *map(number, row[1:])] for row in table("## Adhesives")] == [
+        [each.id, each.close_after_s, each.close_by_s, each.handle_after_s, each.strong_after_s]
+        for each in ADHESIVES
+    ]
+
+
+def test_purposes():
+    assert [[row[0], *map(number, row[1:])] for row in table("## Purposes")] == [
+        [each.id, each.wing_loading_high, each.thrust_to_weight_low] for each in PURPOSES
+    ]
+
+
+def test_layouts_and_their_first_drawings():
+    told = {row[0]: row[1:] for row in table("## Layouts")}
+    assert list(told) == [each.id for each in LAYOUTS]
+    for each in LAYOUTS:
+        low, high, surfaces = told[each.id]
+        assert each.chord_rule == (None if not low else (number(low), number(high)))
+        drawn = []
+        for surface in each.starting_surfaces:
+            sections = [
+                f"{s.x_le_mm:g}, {s.y_mm:g}, {s.z_mm:g}, {s.chord_mm:g}" for s in surface.sections
+            ]
+            twice = " twice" if surface.twin else ""
+            drawn.append(f"{surface.role}{twice} {' / '.join(sections)}")
+        assert "; ".join(drawn) == surfaces
+
+
+def test_pedigrees():
+    told = {row[0]: (number(row[1]), number(row[2])) for row in table("## How a mass is known")}
+    assert told == {pedigree: (doubt, SHARED.get(pedigree)) for pedigree, doubt in DOUBT.items()}
+
+
+def test_named_slips_are_all_that_have_a_name():
+    assert sum(USUAL.values()) == pytest.approx(1.0)
