@@ -10,6 +10,7 @@ from oaken_scale.core.material.drawer import LEADS_SHARE
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.rack import LOT_DOUBT, PAPER_SHARE, STARTER, WASTE
 from oaken_scale.core.model import limits
+from oaken_scale.core.model.balancing import HANG_DOUBT_DEG, SUPPORT_DOUBT_MM
 from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
 
 TEXT = (Path(__file__).parent.parent / "docs" / "figures.md").read_text()
@@ -40,7 +41,8 @@ def test_the_rack():
         assert [lot.thickness_mm, lot.length_mm, lot.width_mm] == [number(each) for each in sizes]
 
 
-def test_paper_and_doubt_of_a_lot():
+def test_paper_the_doubt_of_a_lot_and_of_an_angle():
+    assert f"a hang angle is read to {HANG_DOUBT_DEG:g} degree" in TEXT
     assert f"{LOT_DOUBT:.0%} of its constant" in TEXT
     assert f"One face of paper is {PAPER_SHARE[0]} ± {PAPER_SHARE[1]} of a sheet" in TEXT
 
@@ -51,6 +53,7 @@ def test_paper_and_doubt_of_a_lot():
         ("More than the parts' own", WASTE),
         ("## The drawer", LEADS_SHARE),
         ("## Slips", USUAL),
+        ("## Checks by hand", SUPPORT_DOUBT_MM),
         (
             "## What is too much",
             {

@@ -32,16 +32,16 @@ class Information:
         (K+P+N+S square)."""
         of, scale = self.of, self.of.scale
         states, count = of.rows.shape[1], len(error)
-        whole = np.zeros((states + count, states + count), order="F")
+        whole = np.zeros((states + count, states + count))
         for off, folded in zip(1 + error, self._folded, strict=True):
             whole[:states, :states] += off**2 * folded
         by_load = self.weight * load
         for k, sd in enumerate(self.believed.scale_sd):
             mine = np.where(scale == k, by_load, 0.0) * (1 + error[k])
-            whole[states + k, :states] = sd * self.believed.pulled(mine @ of.rows)
+            whole[:states, states + k] = sd * self.believed.pulled(mine @ of.rows)
             whole[states + k, states + k] = sd**2 * float(mine @ load) / (1 + error[k])
-        whole[np.diag_indices(states + count)] += 1.0
-        factor, failed = dpotrf(whole, lower=1, overwrite_a=1)
+        whole.flat[:: states + count + 1] += 1.0
+        factor, failed = dpotrf(whole.T, lower=1, overwrite_a=1)  # by columns, as it wants them
         if failed:
             raise np.linalg.LinAlgError("what the readings tell is not positive definite")
         return np.asarray(factor, dtype=float)

@@ -35,6 +35,17 @@ def test_shares_of_doubt_by_hand():
     assert shares["fuselage"] == pytest.approx((14 * 37 * 0.16 + 1.3**2) / total)
 
 
+def test_the_four_largest_sources_are_named_largest_first():
+    grams = (10.0, 60.0, 20.0, 50.0, 30.0, 40.0)
+    items = tuple(
+        Item(f"g{each:g}", "G", Pedigree.LISTING, stated_g=each, doubt_g=each / 10)
+        for each in grams
+    )
+    told = assess(Build("b", "B", items=items)).loadouts[0].behind.auw_sources
+    assert [source.item for source in told] == ["g60", "g50", "g40", "g30"]
+    assert told[0].share == pytest.approx(60**2 / sum(each**2 for each in grams))
+
+
 def test_the_balances_doubt_counts_stations_too():
     build = Build("b", "B", items=(
         Item("a", "A", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(100.0,
