@@ -262,9 +262,9 @@ def trust(made: Iterable[tuple[Build, dict[str, float], str | None]]) -> Trust:
     )  # fmt: skip
 
 
-def with_slips(rng: np.random.Generator, kind: SlipKind) -> Trust:
-    """Benches with one slip of a kind planted."""
-    made = (bench(rng) for _ in range(BENCHES))
+def with_slips(rng: np.random.Generator, kind: SlipKind, readings: int) -> Trust:
+    """Benches with one slip of a kind planted, so many readings in."""
+    made = (bench(rng, readings) for _ in range(BENCHES))
     wrong = ((each, slipped(rng, each, kind)) for each in made)
     return trust((got[0], each.truth, got[1]) for each, got in wrong if got is not None)
 
@@ -330,15 +330,17 @@ def main() -> None:
                   f"{100 * got.named:.1f} % | {got.error_g:.1f} g |")  # fmt: skip
             sys.stdout.flush()
     print(f"the scale 1 % off, said where it decides: {100 * warned(rng):.0f} %\n")
-    print("one slip in each bench of 22 readings:")
-    print("| slip | within 2u | plain | a sound reading doubted | off by | plain |")
-    print("|---|---|---|---|---|---|")
+    print("one slip in each bench:")
+    print("| slip | readings | within 2u | plain | a sound reading doubted | off by | plain |")
+    print("|---|---|---|---|---|---|---|")
     for kind in SlipKind:
-        got = with_slips(rng, kind)
-        print(f"| {kind} | {100 * got.told:.1f} % | {100 * got.plain:.1f} % | "
-              f"{100 * got.innocent:.1f} % | {got.error_g:.1f} g | {got.plain_error_g:.1f} g |"
-              )  # fmt: skip
-        sys.stdout.flush()
+        for readings in (22, 31):
+            got = with_slips(rng, kind, readings)
+            print(
+                f"| {kind} | {readings} | {100 * got.told:.1f} % | {100 * got.plain:.1f} % | "
+                f"{100 * got.innocent:.1f} % | {got.error_g:.1f} g | {got.plain_error_g:.1f} g |"
+            )
+            sys.stdout.flush()
     told = compared(range(120))
     print("\n120 practice benches, N and Space alone:")
     print(f"  weighings to settle the targets: {told.by_next:.0f}, "
