@@ -38,11 +38,12 @@ class BusyError(RuntimeError):
 class Reader:
     """A child process that reads one file at a time; started when the first one comes."""
 
-    def __init__(self, seconds: float = SECONDS) -> None:
-        """Nothing runs yet. ``seconds`` is how long one file may take."""
+    def __init__(self, seconds: float = SECONDS, waiting: int = WAITING) -> None:
+        """Nothing runs yet. ``seconds`` is how long one file may take; ``waiting`` so many may wait
+        for the reader or be read at once."""
         self.seconds = seconds
         self._turn = threading.Lock()
-        self._room = threading.BoundedSemaphore(WAITING)
+        self._room = threading.BoundedSemaphore(waiting)
         self._child: subprocess.Popen[bytes] | None = None
 
     def outlines(self, data: bytes, close_within_mm: float, mm_per_unit: float | None) -> Outlines:

@@ -157,7 +157,7 @@ def test_readings_from_two_hands_at_once_are_all_kept(demo):
 
     def weigh(hand: str) -> None:
         for number in range(15):
-            sent = reading(f"{hand}-{number}", 47.0 + number / 10, fuselage_box=1)
+            sent = reading(f"{hand}-{number}", 47.0 + number % 2 / 10, fuselage_box=1)
             answers.append(demo.post(f"{AT}/weighings", json=sent).status_code)
 
     hands = [threading.Thread(target=weigh, args=(hand,)) for hand in "ab"]

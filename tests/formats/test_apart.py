@@ -9,7 +9,7 @@ import pytest
 
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.demo.sandpiper import sandpiper
-from oaken_scale.formats.apart import WAITING, BusyError, Reader
+from oaken_scale.formats.apart import BusyError, Reader
 from oaken_scale.formats.build_file import dump
 
 TAIL = (Path(__file__).parents[2] / "docs" / "examples" / "tail.svg").read_bytes()
@@ -56,7 +56,7 @@ def test_what_takes_too_long_is_ended_and_the_next_one_is_read():
 
 
 def test_more_than_a_few_do_not_wait():
-    reader = Reader(seconds=3.0)
+    reader = Reader(seconds=1.0, waiting=2)
     answers: list[str] = []
     data = zigzag(60_000)
 
@@ -70,7 +70,7 @@ def test_more_than_a_few_do_not_wait():
             answers.append("ended")
 
     try:
-        asking = [threading.Thread(target=ask) for _ in range(WAITING + 3)]
+        asking = [threading.Thread(target=ask) for _ in range(2 + 3)]
         for each in asking:
             each.start()
         time.sleep(0.3)
@@ -79,4 +79,4 @@ def test_more_than_a_few_do_not_wait():
         reader.close()
         for each in asking:
             each.join()
-    assert len(answers) == WAITING + 3
+    assert len(answers) == 2 + 3
