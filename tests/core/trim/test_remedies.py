@@ -239,6 +239,30 @@ def test_what_pulls_it_over_and_the_grams_at_the_other_tip():
     assert "left tip" in told.words
 
 
+def test_what_pulls_one_loadout_over_is_looked_for_aboard_it_alone():
+    items = (thing("body", 300, 250), thing("lamp", 30, 250, y=-90.0, option=True),
+             thing("camera", 50, 250, y=80.0, option=True))  # fmt: skip
+    loadouts = (Loadout("l", "Lamp", ("lamp",)), Loadout("c", "Camera", ("camera",)))
+    told = remedies(ready(plane(*items, loadouts=loadouts, ballast=spot())))
+    assert told.in_the_way.subject == "camera"
+    # No wing is drawn: the tips are taken to be where the farthest part sits.
+    assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 350) / (90 + 3))
+    assert "left tip" in told.words
+
+
+def test_a_pair_counts_twice_against_the_weight_limit():
+    spots = (BallastSpot("tips", "Tips", 0.0, 400.0, pair=True),)
+    need = 300 * (262 - 255) / 255
+    items = (thing("body", 300, 262),)
+    fits = plane(*items, ballast=Ballast(spots), most=300 + need + 0.1)
+    assert best(fits).ballast_g == pytest.approx(need, abs=1e-3)
+    assert best(fits).ballast[0].grams == pytest.approx(need / 2, abs=1e-3)
+    told = remedies(ready(replace(fits, targets=plane(*items, most=300 + need - 1).targets)))
+    assert told.best is None
+    assert told.in_the_way.limit is Limit.WEIGHT
+    assert told.in_the_way.amount == pytest.approx(1.0, abs=0.01)
+
+
 def test_done_once_is_done():
     """Nothing more is asked for, whatever was moved and put in."""
     for body_x in (272.0, 280.0, 290.0):
