@@ -140,6 +140,38 @@ def test_a_part_is_changed_in_its_line_and_removed(shed):
     expect(page.locator("[data-rod=auw]")).to_contain_text("add the parts on the Plan")
 
 
+def test_a_figure_of_each_is_multiplied_in_sight_and_one_of_all_is_not(shed):
+    page = shed
+    begin(page, "Curlew")
+    name = page.get_by_label("Name of the next part")
+    line = page.locator("tr", has=name)
+    auw = page.locator("[data-rod=auw]")
+    name.fill("Servos")
+    line.get_by_label("Mass", exact=True).fill("9")
+    expect(line.get_by_label("The figure is of")).to_have_count(0)
+    line.get_by_label("Pieces").fill("2")
+    line.get_by_label("The figure is of").select_option("each")
+    expect(line.locator(".times")).to_contain_text("18")
+    name.press("Enter")
+    expect(auw).to_contain_text("19 ±")  # 18, and 4 % for what nobody lists
+    # The next line starts plain: one piece, nothing multiplied.
+    expect(line.get_by_label("Pieces")).to_have_value("1")
+    name.fill("Screws")
+    line.get_by_label("Mass", exact=True).fill("6")
+    line.get_by_label("Pieces").fill("4")
+    line.get_by_label("The figure is of").select_option("all")
+    name.press("Enter")
+    expect(auw).to_contain_text("25 ±")  # 24, and 4 %
+    # Of a lot the same holds for lengths.
+    name.fill("Skewers")
+    line.get_by_label("Made of").select_option(label="of Bamboo skewer 3 mm")
+    line.get_by_label("How much of the lot").fill("300 mm")
+    line.get_by_label("Pieces").fill("3")
+    line.get_by_label("The figure is of").select_option("each")
+    name.press("Enter")
+    expect(auw).to_contain_text("29 ±")  # 24 and 3 times 0.3 m of 4.8 g/m, and 4 %
+
+
 def test_an_option_flies_only_with_its_loadout(shed):
     page = shed
     begin(page, "Curlew")
