@@ -190,6 +190,32 @@ def test_pieces_that_step_over_the_narrowed_range_are_told_with_their_chance():
         assert other.cdf(241) - other.cdf(238) <= told.best.chance + 2e-3
 
 
+@pytest.mark.parametrize("pull", [150.0, 205.0, 215.0, 225.0, 235.0])
+def test_with_two_loadouts_the_worse_chance_is_made_the_best(pull):
+    """No number of pieces gives the loadout that is worse off a better chance."""
+    vague = replace(thing("body", 300, 262), station=Station(262.0, doubt_mm=3.0))
+    items = (vague, thing("light", 20, 250, option=True), thing("heavy", 220, pull, option=True))
+    loadouts = (Loadout("l", "Light", ("light",)), Loadout("h", "Heavy", ("heavy",)))
+    ballast = replace(spot(8.0), pieces=(2.4,) * 24)
+    build = plane(*items, low=245.0, high=248.0, ballast=ballast, loadouts=loadouts)
+    told = remedies(ready(build)).best
+    sigma = [each.cg.x_sd_mm for each in fly(build).planes]
+
+    def worst(count: int) -> float:
+        """How many sigma inside the range the worse of them is."""
+        added, inside = 2.4 * count, []
+        for (grams, x), sd in zip(((20, 250.0), (220, pull)), sigma, strict=True):
+            at = (300 * 262 + grams * x + added * 8) / (300 + grams + added)
+            inside.append(min(at - 245.0, 248.0 - at) / sd)
+        return min(inside)
+
+    most = max(worst(count) for count in range(25))
+    if told is None:
+        assert most < 0  # none brings both of them into the range
+    else:
+        assert worst(sum(len(each.pieces) for each in told.ballast)) >= most - 0.05
+
+
 def test_what_would_make_it_surer_is_said():
     heavy = Item("body", "Body", Pedigree.GUESS, stated_g=300.0, station=Station(255.0))
     tail = Item("tail", "Tail boom", Pedigree.GUESS, stated_g=60.0, station=Station(700.0))
