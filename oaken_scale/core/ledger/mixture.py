@@ -253,6 +253,9 @@ class _Look:
         self.build, self.readings, self.wide = build, readings, wide
         self.spoken = readings.of.spoken
         self.open = np.array([not each.accepted for each in self.spoken], dtype=bool)
+        # Several ways come by the same readings gone, in another order.
+        self._nodes: dict[frozenset[int], _Node] = {}
+        self._near: dict[tuple[frozenset[int], int | None], list[_Group]] = {}
 
     def told(self) -> Estimate:
         """The mixture, and the doubts.
@@ -282,7 +285,8 @@ class _Look:
         rivals: dict[int, tuple[str, ...]] = {}
         while True:
             wanted = begin[len(node.gone)] if len(node.gone) < len(begin) else None
-            groups = self._groups(node, wanted)
+            here = (frozenset(node.gone), wanted)
+            groups = self._near[here] = self._near.get(here) or self._groups(node, wanted)
             doubtful = [group for group in groups if abs(group.t) > DOUBTFUL]
             best = max(doubtful, key=lambda group: group.log_weight, default=None)
             if wanted is not None:
@@ -318,6 +322,12 @@ class _Look:
         return _Way(node, leaves, rivals, story)
 
     def _node(self, gone: tuple[int, ...], near: Settled | None) -> _Node:
+        known = self._nodes.get(frozenset(gone))
+        if known is None:
+            known = self._nodes[frozenset(gone)] = self._settled(gone, near)
+        return replace(known, gone=gone)
+
+    def _settled(self, gone: tuple[int, ...], near: Settled | None) -> _Node:
         settled = settle(self.readings, *self.readings.of.without(gone), near)
         likely = settled.log_evidence + scatter(self.readings, gone)
         return _Node(gone, settled, posterior(self.readings, settled), likely)

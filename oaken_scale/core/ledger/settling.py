@@ -32,6 +32,9 @@ LEAST_STEP: Final = 3e-8
 """A search of the scales' errors ends when they move by less."""
 
 
+ASTRAY: Final = 0.3
+"""A refinement that does not shrink what it moves to this asks for another factorisation."""
+
 LEAST_LEFT: Final = 1e-6
 """Where the other readings tell a set's load so much worse than its own one, by this share of
 their variances, the information form would lose digits."""
@@ -158,7 +161,7 @@ def _by_unknowns(
     """Settle in the information form; None where it does not, or where it would lose digits.
 
     The most probable point has ``J' R^-1/2 (y - (1 + gamma) load) = (u, v)``; it is refined with
-    two factorisations of ``I + J'J`` until no load moves.
+    two factorisations of ``I + J'J`` until no load moves, with more of them where that lags.
     """
     of, believed = readings.of, readings.prior
     tells = Information(believed, of, variance)
@@ -166,8 +169,9 @@ def _by_unknowns(
     error, load = (np.zeros(of.scales), mean_g) if near is None else (near.error, near.load)
     residual = mean_g - (1 + error)[of.scale] * readings.load + error[of.scale] * load
     deviation = np.zeros(states + of.scales)
+    moved, astray = np.inf, False
     for tries in range(REFINED):
-        if tries in (0, 2):  # the second one is near enough for all that follow
+        if tries in (0, 2) or astray:  # the second one is mostly near enough for what follows
             factor, about = tells.factor(error, load), (error, load)
         step = tells.pull(error, load, residual) - deviation
         deviation = deviation + solved(factor, step)
@@ -175,8 +179,10 @@ def _by_unknowns(
         load = readings.load + of.rows @ believed.deviation(deviation[:states])
         error = believed.scale_sd * deviation[states:]
         residual = mean_g - (1 + error)[of.scale] * load
-        if float((np.abs(load - before) * sharp).max(initial=0.0)) < SETTLED:
+        last, moved = moved, float((np.abs(load - before) * sharp).max(initial=0.0))
+        if moved < SETTLED:
             break
+        astray = moved > ASTRAY * last
         if not np.abs(error).max(initial=0.0) < MOST_OFF:
             return None
     else:
