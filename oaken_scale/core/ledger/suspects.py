@@ -1,0 +1,241 @@
+"""Which readings may be slips beside those that are gone already, and all that may be wrong with
+each."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Final
+
+import numpy as np
+
+from oaken_scale.core.ledger.branches import Branch, put_right
+from oaken_scale.core.ledger.outliers import (
+    DOUBTFUL,
+    freedom,
+    gap_of,
+    left_out,
+    predicted,
+    scatter,
+)
+from oaken_scale.core.ledger.posterior import Posterior, posterior
+from oaken_scale.core.ledger.readings import Readings, pan_row
+from oaken_scale.core.ledger.settling import Settled, settle
+from oaken_scale.core.ledger.slips import (
+    NAMED,
+    UNNAMED,
+    Prediction,
+    Slip,
+    log_any,
+    log_chance,
+    tried,
+)
+from oaken_scale.core.model.build import Build, Weighing
+
+UNEASY: Final = 1.5
+"""A reading nearer than this to what the rest predicts is believed without looking further."""
+
+TIGHT: Final = 4.0
+"""One that the rest predicts within so many times the scale's own doubt is believed up to where it
+is doubtful: whether it is right moves the answer by less than the scale's doubt does."""
+
+LOOKED_AT: Final = 6
+"""So many of the readings farthest off are looked at, each settled anew without it."""
+
+FAR: Final = 6.0
+"""One farther off than this bends the scale's error: the rest is settled anew without it."""
+
+NEAR_BEST: Final = 12.0
+"""One whose leaving out is less likely than the best by more than this (in logarithms) is not."""
+
+LEAST_LOG: Final = -14.0
+"""The same as a logarithm, for branches beside the likeliest of their reading."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Group:
+    """All that may be wrong with one reading: how far it is off without it, in sigma, the branches
+    that leave it out or put it right, and the logarithm of their weight beside believing it."""
+
+    j: int
+    t: float
+    log_weight: float
+    branches: tuple[tuple[float, Branch], ...]
+    """Each with the logarithm of its weight."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Node:
+    """Where the readings settle with some of them gone, and how likely they are."""
+
+    gone: tuple[int, ...]
+    settled: Settled
+    after: Posterior
+    log_evidence: float
+
+
+class Suspects:
+    """The readings of a build under one prior, looked at with some of them gone."""
+
+    def __init__(self, build: Build, readings: Readings) -> None:
+        """``readings`` are the build's own, under the prior that they are looked at with."""
+        self.build, self.readings = build, readings
+        self.spoken = readings.of.spoken
+        self.open = np.array([not each.accepted for each in self.spoken], dtype=bool)
+        # Several ways come by the same readings gone, in another order.
+        self._nodes: dict[frozenset[int], Node] = {}
+        self._near: dict[tuple[frozenset[int], int | None], list[Group]] = {}
+
+    def node(self, gone: tuple[int, ...], near: Settled | None) -> Node:
+        """Where the readings settle with some of them gone; ``near`` is a point not far from it."""
+        known = self._nodes.get(frozenset(gone))
+        if known is None:
+            known = self._nodes[frozenset(gone)] = self._settled(gone, near)
+        return replace(known, gone=gone)
+
+    def _settled(self, gone: tuple[int, ...], near: Settled | None) -> Node:
+        settled = settle(self.readings, *self.readings.of.without(gone), near)
+        likely = settled.log_evidence + scatter(self.readings, gone)
+        return Node(gone, settled, posterior(self.readings, settled), likely)
+
+    def groups(self, node: Node, wanted: int | None = None) -> list[Group]:
+        """The readings that may be slips beside those that are gone, with all that may be wrong
+        with each; ``wanted`` is among them however near it is."""
+        here = (frozenset(node.gone), wanted)
+        known = self._near.get(here)
+        if known is None:
+            known = self._near[here] = self._groups(node, wanted)
+        return known
+
+    def _groups(self, node: Node, wanted: int | None) -> list[Group]:
+        """One that is far off bends the scale's error: it is settled anew without it."""
+        gaps = left_out(self.readings, node.settled)
+        off = np.abs(gaps.t) * self.open
+        off[list(node.gone)] = 0.0
+        noise = np.sqrt(self.readings.of.noise[self.readings.of.at])
+        off[off <= np.where(gaps.sd < TIGHT * noise, DOUBTFUL, UNEASY)] = 0.0
+        order = [int(j) for j in np.argsort(-off, kind="stable")[:LOOKED_AT] if off[j] > 0]
+        if wanted is not None and wanted not in order:
+            order.append(wanted)
+        groups, far = [], []
+        for j in order:
+            if off[j] > FAR:
+                far.append((j, self._far(node, j)))
+            else:
+                near = _Near(self.readings, node, j, float(gaps.gap[j]), float(gaps.sd[j]))
+                told = near.prediction(self.spoken[j], self.build)
+                groups.append(self._group(node, j, near.gap / near.sd, told, near.posterior))
+        top = max((likely for _, (_, _, likely) in far), default=0.0)
+        for j, (settled, t, likely) in far:
+            if likely > top - NEAR_BEST or j == wanted:
+                after = posterior(self.readings, settled)
+                told = self.prediction(after, self.spoken[j])
+                groups.append(self._group(node, j, t, told, _just(after), likely))
+        return [group for group in groups if group.branches]
+
+    def _far(self, node: Node, j: int) -> tuple[Settled, float, float]:
+        """The rest settled without reading ``j`` as well, how far that reading is from it, and the
+        logarithm of how much likelier the rest is than with it."""
+        gone = (*node.gone, j)
+        settled = settle(self.readings, *self.readings.of.without(gone), node.settled)
+        gap, sd = gap_of(self.readings, settled, j)
+        likely = settled.log_evidence + scatter(self.readings, gone) - node.log_evidence
+        return settled, gap / sd, likely
+
+    def prediction(self, after: Posterior, weighing: Weighing) -> Prediction:
+        """What a posterior without a reading says of it."""
+        return predicted(
+            self.build, after, weighing.pan, weighing.scale, weighing.reading_g, recorded=True
+        )
+
+    def _group(
+        self,
+        node: Node,
+        j: int,
+        t: float,
+        found: Prediction,
+        state: Callable[[], Posterior],
+        likelier: float | None = None,
+    ) -> Group:
+        """All that may be wrong with reading ``j``, as the rest predicts it; ``state`` is what the
+        rest says of everything. ``likelier`` is the logarithm of how much likelier the rest is
+        without it than with it believed, None where its own density says."""
+        weighing = self.spoken[j]
+        likely = -log_chance(found)
+        if likelier is not None:
+            likely = likelier - float(np.log(1 - NAMED - UNNAMED))
+        capacity = self.build.scales[int(self.readings.of.scale[self.readings.of.at[j]])].capacity_g
+        before = tuple((self.spoken[k].id, None) for k in node.gone)
+
+        any_size = log_any(capacity)
+        possible = sorted(tried(self.build, found), key=lambda each: -each.log_weight)
+        top = max(any_size, *(each.log_weight for each in possible[:1]), any_size)
+        worth = [each for each in possible if each.log_weight >= top + LEAST_LOG]
+        worth = [each for each in worth if likely + each.log_weight >= LEAST_LOG]
+        unnamed = any_size > top + LEAST_LOG
+        if not worth and not unnamed:
+            return Group(j, t, -np.inf, ())
+        after = state()
+
+        def left(slip: Slip | None) -> Branch:
+            return Branch(1.0, (*before, (weighing.id, slip)), after.mean, after.cov)
+
+        branches = [(likely + any_size, left(None))] if unnamed else []
+        for each in worth:
+            branch = left(each.slip)
+            if each.slip.repair:
+                branch = put_right(self.build, self.readings, after, branch, each.slip, weighing)
+            branches.append((likely + each.log_weight, branch))
+        total = float(np.logaddexp.reduce([weight for weight, _ in branches] or [-np.inf]))
+        return Group(j, t, total, tuple(branches))
+
+
+def _just(after: Posterior) -> Callable[[], Posterior]:
+    """A state that is known already."""
+    return lambda: after
+
+
+class _Near:
+    """A node's posterior with reading ``j`` left out as well, in one step.
+
+    With ``e`` its residual and ``r^2 - v`` the noise less the variance of its fit, ``z -= S h e /
+    (r^2 - v)`` and ``S += S h h' S / (r^2 - v)``; the gap is ``e r^2/(r^2 - v)`` and its variance
+    ``r^4/(r^2 - v)``, both known without loss from the settled readings.
+    """
+
+    def __init__(self, readings: Readings, node: Node, j: int, gap: float, sd: float) -> None:
+        """``gap`` and ``sd`` [g] are of the reading, left out."""
+        self.after, self.gap, self.sd = node.after, gap, sd
+        s = int(readings.of.at[j])
+        self.scale = int(readings.of.scale[s])
+        self.noise = float(readings.of.noise[s])
+        row = np.zeros(len(self.after.mean))
+        row[: self.after.items.stop] = readings.of.rows[s] * (1 + node.settled.error[self.scale])
+        row[self.after.scales.start + self.scale] = node.settled.load[s]
+        self.spread = self.after.cov @ row
+        self.own = float(self.spread @ row)
+
+    def posterior(self) -> Posterior:
+        """What the rest says of everything."""
+        return replace(
+            self.after,
+            mean=self.after.mean - self.spread * (self.gap / self.noise),
+            cov=self.after.cov + np.outer(self.spread, self.spread) * (self.sd / self.noise) ** 2,
+        )
+
+    def prediction(self, weighing: Weighing, build: Build) -> Prediction:
+        """What the rest says of the reading, and of every item."""
+        items, more = self.after.items, (self.sd / self.noise) ** 2
+        spread = self.spread[items]
+        error = self.after.scales.start + self.scale
+        return Prediction(
+            reading_g=weighing.reading_g,
+            pan=weighing.pan,
+            expected_g=weighing.reading_g - self.gap,
+            variance=self.sd**2,
+            noise=self.noise,
+            error=float(self.after.mean[error] - self.spread[error] * self.gap / self.noise),
+            mass=self.after.mass - spread * (self.gap / self.noise),
+            mass_variance=np.diag(self.after.mass_cov) + spread**2 * more,
+            covariance=spread * (1 + more * self.own),
+            step_g=build.scales[self.scale].step_g,
+            freedom=freedom(self.after, pan_row(build, weighing.pan)[items], self.sd**2),
+        )
