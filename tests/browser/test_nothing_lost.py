@@ -90,3 +90,19 @@ def test_a_weighed_part_with_another_figure_asks_which_it_is(plan):
     (fresh,) = [each for each in now if each["stated_g"] == 70]
     assert fresh["replaces"] == "motor"
     assert next(each for each in now if each["id"] == "motor")["retired"]
+
+
+def test_while_a_line_is_edited_nothing_lies_past_the_edge(plan):
+    """What each part weighs now stays in sight beside the fields, and Esc puts back what was."""
+    now = plan.locator("th.now")
+    before = now.bounding_box()
+    plan.get_by_role("button", name="Change Motor plate").click()
+    line = plan.locator("tr", has=plan.get_by_label("Name", exact=True))
+    line.get_by_label("Mass", exact=True).fill("9")
+    after = now.bounding_box()
+    assert after["x"] + after["width"] <= 1280
+    assert after["width"] == pytest.approx(before["width"], abs=60)
+    plan.get_by_role("button", name="leave it as it was").click()
+    expect(plan.get_by_role("button", name="Change Motor plate")).to_be_visible()
+    row = plan.locator("tr", has=plan.get_by_role("button", name="Change Motor plate"))
+    expect(row).to_contain_text("5.5 g")

@@ -246,16 +246,24 @@ async function drop() {
     </td>
     <td><input v-model="fields.option" type="checkbox" aria-label="Only in some loadouts" /></td>
     <td class="verbs">
-      <button type="button" class="plainly under" @click="keep">
-        {{ item ? 'keep' : 'add' }} <kbd>Enter</kbd>
+      <button v-if="!item" type="button" class="plainly under" @click="keep">
+        add <kbd>Enter</kbd>
       </button>
-      <button v-if="item && !weighed" type="button" class="plainly under faint" @click="drop">
+    </td>
+  </tr>
+  <tr v-if="item" class="line" @keydown.esc="emit('done')">
+    <td colspan="11" class="verbs">
+      <button type="button" class="plainly under" @click="keep">keep <kbd>Enter</kbd></button>
+      <button type="button" class="plainly under faint" @click="emit('done')">
+        leave it as it was <kbd>Esc</kbd>
+      </button>
+      <button v-if="!weighed" type="button" class="plainly under faint" @click="drop">
         remove
       </button>
-      <button v-if="item" type="button" class="plainly under faint" @click="asking = true">
+      <button type="button" class="plainly under faint" @click="asking = true">
         it was repaired, replaced …
       </button>
-      <LifeSheet v-if="item" v-model="asking" :item="item" />
+      <LifeSheet v-model="asking" :item="item" />
     </td>
   </tr>
   <tr v-if="weighedAnew" class="line" @keydown.esc="weighedAnew = null">
@@ -337,6 +345,6 @@ td {
 }
 
 .verbs button + button {
-  margin-left: 6px;
+  margin-left: 16px;
 }
 </style>
