@@ -39,7 +39,7 @@ def test_a_scale_that_reads_off_is_said_where_it_decides(monkeypatch):
 
 @pytest.mark.parametrize("kind", list(SlipKind))
 def test_one_slip_bends_nothing_and_accuses_nobody(kind):
-    got = trust.with_slips(np.random.default_rng(9), kind)
+    got = trust.with_slips(np.random.default_rng(9), kind, 22)
     # A glued seam is known only within 40 %, and pieces of a guess may well be that light.
     least = {SlipKind.PIECES: 0.75, SlipKind.WRONG_ITEM: 0.82, SlipKind.DIGITS: 0.84}
     assert got.told >= least.get(kind, 0.84)

@@ -16,7 +16,7 @@ MINUTE: Final = 60.0
 HOUR: Final = 3600.0
 
 
-class Stage(StrEnum):
+class JointStage(StrEnum):
     """What a joint comes to, in its order."""
 
     CLOSE = "close"
@@ -61,7 +61,7 @@ ADHESIVES: Final = (
 class Moment:
     """When a joint comes to a stage."""
 
-    stage: Stage
+    stage: JointStage
     at: datetime
 
 
@@ -97,10 +97,10 @@ def moments(joint: Joint) -> tuple[Moment, ...]:
     ['close 14:15', 'handle 14:16', 'close by 15:00', 'strong 14:00']
     """
     stages = (
-        (Stage.CLOSE, joint.close_after_s or None),
-        (Stage.CLOSE_BY, joint.close_by_s),
-        (Stage.HANDLE, joint.handle_after_s),
-        (Stage.STRONG, joint.strong_after_s),
+        (JointStage.CLOSE, joint.close_after_s or None),
+        (JointStage.CLOSE_BY, joint.close_by_s),
+        (JointStage.HANDLE, joint.handle_after_s),
+        (JointStage.STRONG, joint.strong_after_s),
     )
     told = [
         Moment(stage, joint.spread_at + timedelta(seconds=after))

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from oaken_scale.core.assess import assess
 from oaken_scale.core.material.joint_clock import (
     ADHESIVES,
-    Stage,
+    JointStage,
     adhesive,
     joint_times,
     meanwhile,
@@ -38,16 +38,16 @@ def test_every_adhesive_comes_to_its_stages_in_order(glue):
     made = joint(glue.id)
     assert faults(replace(case_l(), joints=(made,))) == ()
     told = {moment.stage: moment.at for moment in moments(made)}
-    assert told[Stage.HANDLE] <= told[Stage.STRONG]
-    assert told.get(Stage.CLOSE, SPREAD) <= told[Stage.HANDLE]
+    assert told[JointStage.HANDLE] <= told[JointStage.STRONG]
+    assert told.get(JointStage.CLOSE, SPREAD) <= told[JointStage.HANDLE]
     if glue.close_by_s is not None:
-        assert told.get(Stage.CLOSE, SPREAD) < told[Stage.CLOSE_BY]
+        assert told.get(JointStage.CLOSE, SPREAD) < told[JointStage.CLOSE_BY]
 
 
 def test_a_contact_joint_waits_a_quarter_of_an_hour():
     told = {moment.stage: moment.at for moment in moments(joint())}
-    assert told[Stage.CLOSE] == after(15)
-    assert Stage.CLOSE not in [moment.stage for moment in moments(joint("hot-melt"))]
+    assert told[JointStage.CLOSE] == after(15)
+    assert JointStage.CLOSE not in [moment.stage for moment in moments(joint("hot-melt"))]
 
 
 @given(st.floats(1, 1e5), st.floats(0, 1e5), st.floats(0, 1e5))

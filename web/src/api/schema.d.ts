@@ -2923,6 +2923,12 @@ export interface components {
             cleared?: boolean;
         };
         /**
+         * JointStage
+         * @description What a joint comes to, in its order.
+         * @enum {string}
+         */
+        JointStage: "close" | "close by" | "handle" | "strong";
+        /**
          * JointTimes
          * @description A joint on the clock: all its moments in order, whatever time it is.
          */
@@ -3343,7 +3349,7 @@ export interface components {
          * @description When a joint comes to a stage.
          */
         Moment: {
-            stage: components["schemas"]["oaken_scale__core__joint_clock__Stage"];
+            stage: components["schemas"]["JointStage"];
             /**
              * At
              * Format: date-time
@@ -4707,7 +4713,7 @@ export interface components {
          */
         SoFar: {
             /** Stages */
-            stages: components["schemas"]["oaken_scale__core__stages__Stage"][];
+            stages: components["schemas"]["Stage"][];
             /** Been G */
             been_g: number;
             /** Forecast G */
@@ -4734,11 +4740,35 @@ export interface components {
             share: number;
         };
         /**
+         * Stage
+         * @description One assembly in the order of the parts list: its forecast [g], one sigma, how much of it
+         *     has been on a pan, and the running totals of both; ``past_g`` and ``past_running_g`` are those
+         *     of the build that it is measured by, None where that has no such assembly.
+         */
+        Stage: {
+            /** Assembly */
+            assembly: string;
+            /** Mass G */
+            mass_g: number;
+            /** Sd G */
+            sd_g: number;
+            /** Been G */
+            been_g: number;
+            /** Running G */
+            running_g: number;
+            /** Running Sd G */
+            running_sd_g: number;
+            /** Past G */
+            past_g: number | null;
+            /** Past Running G */
+            past_running_g: number | null;
+        };
+        /**
          * Station
          * @description Where an item's own CG sits.
          *
          *     ``x_mm`` is measured from ``reference``; ``doubt_mm`` is one sigma along x, y and z alike, or
-         *     None for the default (:func:`oaken_scale.core.balance.station_doubt`).
+         *     None for the default (:func:`oaken_scale.core.flight.centre_of_gravity.station_doubt`).
          */
         Station: {
             /** X Mm */
@@ -5465,36 +5495,6 @@ export interface components {
         oaken_scale__api__stock_documents__Keeping: {
             /** Cuts */
             cuts: components["schemas"]["CutDoc"][];
-        };
-        /**
-         * Stage
-         * @description What a joint comes to, in its order.
-         * @enum {string}
-         */
-        oaken_scale__core__joint_clock__Stage: "close" | "close by" | "handle" | "strong";
-        /**
-         * Stage
-         * @description One assembly in the order of the parts list: its forecast [g], one sigma, how much of it
-         *     has been on a pan, and the running totals of both; ``past_g`` and ``past_running_g`` are those
-         *     of the build that it is measured by, None where that has no such assembly.
-         */
-        oaken_scale__core__stages__Stage: {
-            /** Assembly */
-            assembly: string;
-            /** Mass G */
-            mass_g: number;
-            /** Sd G */
-            sd_g: number;
-            /** Been G */
-            been_g: number;
-            /** Running G */
-            running_g: number;
-            /** Running Sd G */
-            running_sd_g: number;
-            /** Past G */
-            past_g: number | null;
-            /** Past Running G */
-            past_running_g: number | null;
         };
     };
     responses: never;
