@@ -27,6 +27,34 @@ def test_one_look_says_which_way_and_what_to_do(balance):
     expect(balance.get_by_label("Where it belongs")).to_contain_text("chord rule")
 
 
+LAID_OUT = """() => {
+  const box = (node) => node.getBoundingClientRect()
+  return [...document.querySelectorAll('.hung')].map((hung) => ({
+    name: hung.querySelector('.name').textContent,
+    boxes: [box(hung.querySelector('circle')), box(hung.querySelector('.name'))],
+  }))
+}"""
+
+
+@pytest.mark.parametrize("build", ["sandpiper", "night-heron", "avocet", "mayfly", "dunlin"])
+def test_no_name_under_the_beam_lies_on_another(page, demo_served, build):
+    page.goto(f"{demo_served.url}/build/{build}/balance")
+    expect(page.locator(".hung .name").first).to_be_visible()
+    hung = page.evaluate(LAID_OUT)
+    assert len(hung) > 3
+    for k, one in enumerate(hung):
+        for other in hung[k + 1 :]:
+            for a in one["boxes"]:
+                for b in other["boxes"]:
+                    apart = (
+                        a["right"] <= b["left"] + 1
+                        or b["right"] <= a["left"] + 1
+                        or a["bottom"] <= b["top"] + 2
+                        or b["bottom"] <= a["top"] + 2
+                    )
+                    assert apart, (one["name"], other["name"])
+
+
 def test_arrows_move_what_may_move_everything_answers_and_enter_keeps(balance):
     pack = balance.locator("[data-hung=pack-1300]")
     before = rod(balance)

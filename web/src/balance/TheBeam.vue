@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Outline } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
+import { drops } from './hanging'
 import { useHung, type Hung } from './useHung'
 import { useTrial } from './useTrial'
 
@@ -52,32 +53,20 @@ const tilt = computed(() => {
 const radius = (mass: number) => 2.2 * Math.sqrt(Math.max(mass, 0))
 const ends = computed(() => ({ from: at(axis.value.from) - 20, to: at(axis.value.to) + 20 }))
 
-/** Where each mass hangs, low enough to clear its neighbours. */
+/** Where each mass hangs, low enough to clear its neighbours and their names. */
 const placed = computed(() => {
-  const rows: { x: number; r: number; y: number }[] = []
   const turn = (tilt.value * Math.PI) / 180
   const pivot = at(edge.value ?? 0)
-  const heaviest = [...hung.value].sort((a, b) => b.mass - a.mass)
-  const where = new Map<string, number>()
-  for (const each of heaviest) {
-    const r = Math.max(radius(each.mass), 7)
-    const x = at(each.x)
-    let y = 44 + r
-    const clash = () =>
-      rows.find(
-        (row) =>
-          Math.abs(row.x - x) < Math.max(row.r + r + 6, 46) && Math.abs(row.y - y) < row.r + r + 17,
-      )
-    for (let hit = clash(); hit; hit = clash()) y = hit.y + hit.r + r + 18
-    rows.push({ x, r, y })
-    where.set(each.id, y)
-  }
-  return hung.value.map((each) => ({
+  const discs = hung.value.map((each) => ({
     ...each,
     px: at(each.x),
     r: Math.max(radius(each.mass), 7),
-    top: BEAM_Y + (at(each.x) - pivot) * Math.tan(turn) + 8,
-    drop: where.get(each.id) ?? 60,
+  }))
+  const drop = drops(discs.map((each) => ({ ...each, x: each.px })))
+  return discs.map((each) => ({
+    ...each,
+    top: BEAM_Y + (each.px - pivot) * Math.tan(turn) + 8,
+    drop: drop.get(each.id) ?? 60,
   }))
 })
 const depth = computed(() =>
@@ -245,6 +234,15 @@ function key(event: KeyboardEvent, each: Hung) {
         class="knife"
         :points="`${at(edge)},${BEAM_Y + 8} ${at(edge) - 15},${BEAM_Y + 34} ${at(edge) + 15},${BEAM_Y + 34}`"
       />
+      <line
+        v-for="each in placed"
+        :key="`s${each.id}`"
+        class="string"
+        :x1="each.px"
+        :x2="each.px"
+        :y1="each.top"
+        :y2="BEAM_Y + each.drop - each.r"
+      />
       <g
         v-for="each in placed"
         :key="each.id"
@@ -266,13 +264,6 @@ function key(event: KeyboardEvent, each: Hung) {
         @pointercancel="letGo"
         @keydown="key($event, each)"
       >
-        <line
-          class="string"
-          :x1="each.px"
-          :x2="each.px"
-          :y1="each.top"
-          :y2="BEAM_Y + each.drop - each.r"
-        />
         <line
           v-if="each.slide"
           class="reach"
@@ -440,6 +431,14 @@ svg {
 
 .string {
   stroke: var(--ink);
+}
+
+.name,
+.cgword {
+  paint-order: stroke;
+  stroke: var(--linen);
+  stroke-width: 4px;
+  stroke-linejoin: round;
 }
 
 .reach {
