@@ -25,12 +25,13 @@ def serve(folder: str) -> tuple[subprocess.Popen[bytes], str]:
     where = ["--port", str(port), "--database", f"{folder}/demo.sqlite"]
     server = subprocess.Popen([sys.executable, "-m", "oaken_scale.cli", "demo", *where])
     url = f"http://127.0.0.1:{port}"
-    for _ in range(100):
+    for _ in range(600):
         try:
             urllib.request.urlopen(f"{url}/api/v1/builds").close()
             return server, url
         except OSError:
             time.sleep(0.1)
+    server.kill()
     raise RuntimeError("the demo did not start")
 
 
