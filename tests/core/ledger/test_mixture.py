@@ -23,8 +23,9 @@ from oaken_scale.core.model.build import (
     Station,
     Target,
     TargetKind,
+    Weighing,
 )
-from tests.benches import reading
+from tests.benches import MORNING, reading
 
 ALL = {"tail": 1, "glue": 1, "rest": 1}
 CASE_M = (
@@ -299,3 +300,36 @@ def test_every_slip_in_turn_leaves_the_told_weight_within_its_doubt():
                 reading(4, 487.0 + whole, ALL), reading(5, 487.1, ALL))  # fmt: skip
         mass, sd = estimate(case_m(*log_, tray=True)).after.total(ONES)
         assert abs(mass - 487.0) < 2 * sd + 0.1, (pair, whole)
+
+
+def test_a_vague_reading_two_sigma_off_may_be_the_tray():
+    """A guess of 60 g that reads 91.4: more likely heavy than not tared, but both may be."""
+    guess = Item("a", "A", Pedigree.GUESS, stated_g=60.0)
+    tray = Container("tray", "Tray", 31.4)
+    read = Weighing("r", MORNING, "s", 91.4, Pan((Load("a"),)))
+    build = Build("b", "B", items=(guess,), scales=(Scale("s", "S", 0.1),), weighings=(read,))
+    told = estimate(replace(build, containers=(tray,)))
+    (share,) = [
+        each.share
+        for each in told.branches
+        for _, slip in each.disbelieves
+        if slip is not None and slip.kind is SlipKind.NOT_TARED
+    ]
+    assert 0.002 < share < 0.1
+    mass, sd = told.after.total(np.ones(1))
+    assert mass == pytest.approx(91.4 - 31.4 * share, abs=0.5)
+    assert sd >= 31.4 * (share * (1 - share)) ** 0.5
+    assert told.doubts == ()
+
+
+def test_a_reading_that_the_rest_predicts_as_well_as_the_scale_does_is_believed():
+    """Two and a half sigma are less than a fifth of a gram there: nothing to look for."""
+    part = Item("a", "A", Pedigree.LISTING, stated_g=30.0)
+    pan = Pan((Load("a"),))
+    log = tuple(
+        Weighing(str(k), MORNING, "s", grams, pan) for k, grams in enumerate((30.0, 30.0, 30.18))
+    )
+    build = Build("b", "B", items=(part,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    gaps = leave_one_out(build)
+    assert 2.4 < gaps.t[2] < 2.9
+    assert len(estimate(build).branches) == 1
