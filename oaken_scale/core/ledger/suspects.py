@@ -167,7 +167,7 @@ class Suspects:
 
         any_size = log_any(capacity)
         possible = sorted(tried(self.build, found), key=lambda each: -each.log_weight)
-        top = max(any_size, *(each.log_weight for each in possible[:1]), any_size)
+        top = max([any_size, *(each.log_weight for each in possible[:1])])
         worth = [each for each in possible if each.log_weight >= top + LEAST_LOG]
         worth = [each for each in worth if likely + each.log_weight >= LEAST_LOG]
         unnamed = any_size > top + LEAST_LOG

@@ -6,4 +6,3 @@ from numpy.typing import NDArray
 Vector = NDArray[np.float64]
 Matrix = NDArray[np.float64]
 Flags = NDArray[np.bool_]
-Places = NDArray[np.intp]

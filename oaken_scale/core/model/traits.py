@@ -3,27 +3,23 @@
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
+from oaken_scale.core.model.arrays import Flags
 from oaken_scale.core.model.build import Item, Pedigree
 from oaken_scale.core.model.recall import recalled
-
-Flags = NDArray[np.bool_]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Traits:
     """Of a list of parts: ``at`` is each one's place by its id; all else has shape (N,).
 
-    ``there`` are those not taken off, ``joint`` glue seams, ``allowance`` what stands for the
-    unlisted, ``done`` what was done to another part, ``host`` the parts that it was done to.
+    ``there`` are those not taken off, ``joint`` glue seams, ``done`` what was done to
+    another part, ``host`` the parts that it was done to.
     """
 
     at: dict[str, int]
     there: Flags
     joint: Flags
-    allowance: Flags
-    guess: Flags
     done: Flags
     host: Flags
     joints: tuple[int, ...]
@@ -48,20 +44,16 @@ def _traits(items: tuple[Item, ...]) -> Traits:
         (
             not item.retired,
             item.pedigree is Pedigree.JOINT,
-            item.pedigree is Pedigree.ALLOWANCE,
-            item.pedigree is Pedigree.GUESS,
             item.host is not None,
             item.id in hosts and not item.retired,
         )
         for item in items
     ]
-    there, joint, allowance, guess, done, host = np.array(rows, dtype=bool).reshape(-1, 6).T.copy()
+    there, joint, done, host = np.array(rows, dtype=bool).reshape(-1, 4).T.copy()
     return Traits(
         at={item.id: i for i, item in enumerate(items)},
         there=there,
         joint=joint,
-        allowance=allowance,
-        guess=guess,
         done=done,
         host=host,
         joints=tuple(np.flatnonzero(there & joint).tolist()),
