@@ -236,7 +236,7 @@ def assess(build: Build) -> Assessment:
             *_damp_notices(build, gained),
             *_drift_notices(build),
         ),
-        progress=_progress(build, after, items),
+        progress=_progress(build, after, marks),
     )
 
 
@@ -370,7 +370,7 @@ def _laid_out(items: tuple[Item, ...]) -> tuple[frozenset[str], bool]:
     return used, bool(active) and placed
 
 
-def _progress(build: Build, after: Posterior, items: tuple[ItemMass, ...]) -> Progress:
+def _progress(build: Build, after: Posterior, marks: Sequence[Mark]) -> Progress:
     there, (used, placed) = traits(build.items).there, _laid_out(build.items)
     steps = (
         any(surface for surface in build.surfaces),
@@ -380,9 +380,9 @@ def _progress(build: Build, after: Posterior, items: tuple[ItemMass, ...]) -> Pr
         placed,
     )
     grams = np.abs(after.mass) * there
-    known = [item.mark in (Mark.WEIGHED, Mark.DIFFERENCE) for item in items]
+    known = [mark is Mark.WEIGHED or mark is Mark.DIFFERENCE for mark in marks]
     total = float(grams.sum())
-    sampled = np.asarray(after.of.loaded[:, after.lots].any(axis=0)).tolist()
+    sampled = after.of.loading.felt[after.lots].tolist()
     told = {
         lot.id
         for lot, here in zip(build.lots, sampled, strict=True)

@@ -12,6 +12,7 @@ from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import own_doubt
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.columns import from_columns
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits
 
@@ -47,21 +48,19 @@ def item_masses(
     (28.0, 1.4, 'listed')
     """
     sd, believed, doubt = after.sd[after.items], after.prior.mass, after.prior.mass_sd
-    alone = np.asarray(after.of.loaded[after.of.alone][:, after.items].any(axis=0), dtype=bool)
-    alone |= _weighed_elsewhere(build.items)
+    alone = after.of.loading.felt_alone[after.items] | _weighed_elsewhere(build.items)
     sharper = (been > 0) & (sd**2 <= doubt**2 / 2)
-    pedigrees = zip(build.items, alone.tolist(), sharper.tolist(), strict=True)
-    return tuple(
-        map(
-            ItemMass,
-            traits(build.items).at,
-            after.mass.tolist(),
-            sd.tolist(),
-            believed.tolist(),
-            doubt.tolist(),
-            [mark_of(item.pedigree, *known) for item, *known in pedigrees],
-            *_where(build, wing),
-        )
+    which = (2 * alone + sharper).tolist()
+    return from_columns(
+        ItemMass,
+        len(build.items),
+        traits(build.items).at,
+        after.mass.tolist(),
+        sd.tolist(),
+        believed.tolist(),
+        doubt.tolist(),
+        [marks[k] for marks, k in zip(_marks(build.items), which, strict=True)],
+        *_where(build, wing),
     )
 
 
@@ -84,11 +83,17 @@ def _placed(
     return nose, tuple(None if x is None else x - edge for x in nose)
 
 
+@recalled(keep=8)
+def _marks(items: tuple[Item, ...]) -> tuple[tuple[Mark, ...], ...]:
+    """Each item's mark as stated, by difference, and (twice) weighed alone."""
+    ways = ((False, False), (False, True), (True, False), (True, True))
+    return tuple(tuple(mark_of(item.pedigree, *way) for way in ways) for item in items)
+
+
 def been_on_pan(build: Build, after: Posterior) -> Vector:
     """How often, at most once, each item was on a pan, here or in another build, shape (N,)."""
-    on_pan = after.of.loaded[:, after.items].any(axis=0)
-    felt: Vector = (on_pan | _weighed_elsewhere(build.items)).astype(float)
-    return felt
+    felt = after.of.loading.felt[after.items] | _weighed_elsewhere(build.items)
+    return felt.astype(float)
 
 
 @recalled(keep=8)

@@ -15,8 +15,9 @@ from oaken_scale.core.flight.verdict import Answer, Mend, chance_below, chance_w
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.ledger.mixture import Estimate
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import BalanceUnit, Build, Loadout, Target, TargetKind
+from oaken_scale.core.model.arrays import Flags, Matrix, Vector
+from oaken_scale.core.model.build import BalanceUnit, Build, Item, Loadout, Target, TargetKind
+from oaken_scale.core.model.recall import recalled
 
 NO_PARTS: Final = "add the parts on the Plan"
 
@@ -81,7 +82,7 @@ def flying(
 ) -> Flying:
     """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which items a pan has felt,
     ``told`` which readings are not believed."""
-    aboard = np.array(build.aboard(loadout), dtype=float)
+    aboard = aboard_of(build, loadout)
     auw, auw_sd = after.total(aboard)
     forms: tuple[tuple[float, float, float], ...] = ()
     if told is not None and told.after is after and len(told.branches) > 1:
@@ -107,6 +108,16 @@ def flying(
     )
 
 
+def aboard_of(build: Build, loadout: Loadout | None) -> Vector:
+    """What flies with a loadout, 0 or 1, shape (N,)."""
+    return _as_numbers(build.aboard(loadout))
+
+
+@recalled(keep=32)
+def _as_numbers(flags: tuple[bool, ...]) -> Vector:
+    return np.array(flags, dtype=float)
+
+
 def _sd(cov: Matrix, weight: Vector) -> float:
     return float(max(float(weight @ cov @ weight), 0.0) ** 0.5)
 
@@ -121,11 +132,11 @@ MATTERS: Final = 0.25
 def unchecked_scale(build: Build, after: Posterior, aboard: Vector) -> str | None:
     """The scale that felt most of what is aboard while no known weight was ever on it; None where
     every scale was checked. It shows in nothing that is weighed on it."""
-    on, scale = after.of.loaded[:, after.items], after.of.scale
+    pans, scale = after.of.loading, after.of.scale
     checked = set(scale[after.of.known_g > 0].tolist())
     mass = aboard * after.mass
     grams = {
-        k: float(on[scale == k].any(axis=0) @ mass)
+        k: float(pans.felt_in(scale == k)[after.items] @ mass)
         for k in dict.fromkeys(scale.tolist())
         if k not in checked
     }
@@ -289,20 +300,34 @@ def _slide(plane: Flying, target: Target | None, value: float, size: float) -> t
         forward_mm = (value - target.low) * size
     else:
         return ()
-    figures = zip(plane.build.items, plane.aboard.tolist(), plane.after.mass.tolist(), strict=True)
-    aboard = [
-        (grams, item)
-        for item, on, grams in figures
-        if on and item.station is not None and grams > 0
-    ]
-    may = [each for each in aboard if each[1].slide] or [
-        each for each in aboard if is_pack(each[1])
-    ]
-    if not may:
+    heaviest, mass = _heaviest(plane)
+    if mass <= 0:
         return ()
-    mass, heaviest = max(may, key=lambda each: each[0])
     placed = float(plane.after.mass @ (plane.aboard * plane.where.placed))
-    return (Mend("slide_forward_mm", forward_mm * placed / mass, heaviest.id),)
+    return (Mend("slide_forward_mm", forward_mm * placed / mass, plane.build.items[heaviest].id),)
+
+
+def _heaviest(plane: Flying) -> tuple[int, float]:
+    """The place of the heaviest thing aboard that may slide, or else of the heaviest pack, and its
+    mass [g]; 0 g where there is none."""
+    mass = plane.after.mass * plane.aboard
+    for may in _may_move(plane.build.items):
+        here = np.where(may, mass, 0.0)
+        if (here > 0).any():
+            return int(here.argmax()), float(here.max())
+    return 0, 0.0
+
+
+@recalled(keep=8)
+def _may_move(items: tuple[Item, ...]) -> tuple[Flags, Flags]:
+    """Which things with a station may slide, and which are packs, shape (N,) each."""
+    placed = [item.station is not None for item in items]
+    slide = [item.slide is not None for item in items]
+    packs = [is_pack(item) for item in items]
+    return (
+        np.array(placed, dtype=bool) & np.array(slide, dtype=bool),
+        np.array(placed, dtype=bool) & np.array(packs, dtype=bool),
+    )
 
 
 def four_answers(plane: Flying) -> tuple[Answer, Answer, Answer, Answer]:

@@ -11,10 +11,11 @@ from oaken_scale.core.flight.centre_of_gravity import lever_arms
 from oaken_scale.core.flight.metrics import Flying
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.ledger.assembly import WITHIN, membership
+from oaken_scale.core.ledger.loading import Loading
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import FEW_STEPS, NEAR_CAPACITY, reading_doubt
-from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Item, Pedigree, Scale, TargetKind
+from oaken_scale.core.model.arrays import Flags, Matrix, Vector
+from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Scale, TargetKind
 from oaken_scale.core.model.lot import LotUnit
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits
@@ -126,7 +127,7 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
         for k, lot in enumerate(build.lots)
         if used[k] and lot.unit is not LotUnit.PIECE
     ]
-    groups = [each for each in _together(build, after) if each.load @ mean[items] <= most_g(scale)]
+    groups = _together(build, after, most_g(scale))
     if not rows and not groups:
         return ()
     columns = np.array([column for column, _ in rows], dtype=np.intp)
@@ -145,12 +146,13 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     weighted = taken * aims.weight[:, None]
     worth, best = weighted.sum(axis=0), weighted.argmax(axis=0)
     share = taken[best, np.arange(len(worth))] / np.maximum(variance[best], 1e-30)
-    order = [j for j in np.argsort(-worth, kind="stable") if share[j] > TELLING][:most]
+    order = np.argsort(-worth, kind="stable")
+    order = order[share[order] > TELLING][:most]
     return tuple(
         _suggest(build, int(columns[j]), items.start, float(share[j]), aims.kinds[best[j]])
         if j < len(rows)
-        else _suggest_group(groups[j - len(rows)], float(share[j]), aims.kinds[best[j]])
-        for j in order
+        else _suggest_group(build, groups[j - len(rows)], float(share[j]), aims.kinds[best[j]])
+        for j in order.tolist()
     )
 
 
@@ -177,44 +179,66 @@ def most_g(scale: Scale) -> float:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Group:
-    """Things that can go on the pan together; ``load`` (N,) counts them."""
+    """Things that can go on the pan together; ``load`` (N,) counts those ``inside`` (N,)."""
 
     name: str
-    items: tuple[str, ...]
+    inside: Flags
     load: Vector
+    count: int
 
 
-def _together(build: Build, after: Posterior) -> list[_Group]:
-    """Assemblies, and the plane as each loadout flies it, all of which has been on a pan before;
-    and each part that something was done to, which is one piece with it."""
-    on_pan, parts = np.ascontiguousarray(after.of.loaded[:, after.items]), traits(build.items)
-    felt = np.asarray(on_pan.any(axis=0), dtype=bool)
-    groups: list[tuple[str, NDArray[np.bool_]]] = []
-    for loadout in build.loadouts or (None,):
+def _together(build: Build, after: Posterior, most: float) -> list[_Group]:
+    """Assemblies, and the plane as each loadout flies it, all of which has been on a pan before,
+    and which weigh at most so much [g]; and each part that something was done to, which is one
+    piece with it."""
+    pans, mass = after.of.loading, after.mass
+    groups, loads, pieces = _groups(build.items, build.loadouts)
+    unfelt = _listed(build.items) & ~pans.felt[after.items] & ~pieces
+    may = (loads @ unfelt == 0) & (loads @ mass <= most)
+    return [
+        groups[k]
+        for k in np.flatnonzero(may).tolist()
+        if not _weighed_as_one(pans, after.items, groups[k])
+    ]
+
+
+def _weighed_as_one(pans: Loading, items: slice, group: _Group) -> bool:
+    """Whether just these things were on a pan together."""
+    if pans.most < group.count:
+        return False
+    as_many = np.flatnonzero(pans.many >= group.count)
+    return bool((pans.loaded[as_many, items] == group.inside).all(axis=1).any())
+
+
+@recalled(keep=8)
+def _groups(
+    items: tuple[Item, ...], loadouts: tuple[Loadout, ...]
+) -> tuple[tuple[_Group, ...], Matrix, Flags]:
+    """Everything that might go on the pan together; of two names for the same things the narrower
+    stands. Their loads together (any, N), and which items are parts that something was done to,
+    with that, shape (N,)."""
+    build, parts = Build("", "", items=items, loadouts=loadouts), traits(items)
+    groups: list[tuple[str, Flags]] = []
+    pieces = np.zeros(len(items), dtype=bool)
+    for loadout in loadouts or (None,):
         label = f"the whole plane, {loadout.name}" if loadout else "the whole plane"
-        groups.append((label, np.array(build.aboard(loadout))))
-    for i in np.flatnonzero(parts.host):
-        host = build.items[i]
-        inside = np.array([host.id in (item.id, item.host) for item in build.items])
+        groups.append((label, np.array(build.aboard(loadout), dtype=bool)))
+    for i in np.flatnonzero(parts.host).tolist():
+        inside = np.array([items[i].id in (item.id, item.host) for item in items], dtype=bool)
         inside &= parts.there
-        felt = felt | inside
-        groups.append((f"{host.name}, as it is now", inside))
-    for name, members in zip(*membership(build.items), strict=True):
+        pieces |= inside
+        groups.append((f"{items[i].name}, as it is now", inside))
+    for name, members in zip(*membership(items), strict=True):
         if name:
             groups.append((f"{name.split(WITHIN)[-1]}, put together", members))
-    listed = _listed(build.items)
-    weighed = {row.tobytes() for row in on_pan}
-    told = []
-    # Of two names for the same things the narrower stands.
     alike = {inside.tobytes(): (name, inside) for name, inside in groups}
-    for name, inside in alike.values():
-        there = np.flatnonzero(inside)
-        if len(there) < 2 or not felt[inside & listed].all():
-            continue
-        if inside.tobytes() not in weighed:
-            items = tuple(build.items[i].id for i in there)
-            told.append(_Group(name, items, inside.astype(float)))
-    return told
+    told = tuple(
+        _Group(name, inside, inside.astype(float), int(inside.sum()))
+        for name, inside in alike.values()
+        if inside.sum() > 1
+    )
+    loads = np.array([group.load for group in told]).reshape(len(told), len(items))
+    return told, loads, pieces
 
 
 @recalled(keep=8)
@@ -223,10 +247,11 @@ def _listed(items: tuple[Item, ...]) -> NDArray[np.bool_]:
     return np.array([item.pedigree not in NOT_ALONE for item in items], dtype=bool)
 
 
-def _suggest_group(group: _Group, share: float, kind: TargetKind) -> Suggestion:
+def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) -> Suggestion:
     takes = f"Takes away {100 * share:.0f} % of what is still unsure about {NAMES[kind]}"
     reason = f"{takes}: what joins it is weighed with it."
-    return Suggestion(None, None, group.name, share, kind, reason, group.items)
+    items = tuple(build.items[i].id for i in np.flatnonzero(group.inside))
+    return Suggestion(None, None, group.name, share, kind, reason, items)
 
 
 def _gradient(plane: Flying, answer: Answer) -> Vector:
@@ -252,9 +277,11 @@ def _settled(answer: Answer) -> bool:
 
 def _been_alone_or_glued(build: Build, after: Posterior) -> NDArray[np.bool_]:
     """Which items were weighed alone, or as one piece with their glue, shape (N,)."""
-    on_pan = after.of.loaded[:, after.items]
-    glued = on_pan[:, traits(build.items).joint].any(axis=1)
-    return np.asarray(on_pan[glued | after.of.alone].any(axis=0), dtype=bool)
+    pans, joint = after.of.loading, traits(build.items).joint
+    if not (pans.felt[after.items] & joint).any():
+        return pans.felt_alone[after.items]
+    glued = pans.loaded[:, after.items][:, joint].any(axis=1)
+    return pans.felt_in(glued | pans.alone)[after.items]
 
 
 def _finest(build: Build) -> Scale:

@@ -8,12 +8,17 @@ Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, appendi
 *Numerical Methods for Least Squares Problems*, 2.2 (normal equations).
 """
 
+from typing import Final
+
 import numpy as np
-from scipy.linalg.lapack import dpotrf, dpotri, dpotrs, dtrtri
+from scipy.linalg.lapack import dpotrf, dpotrs, dtrtri
 
 from oaken_scale.core.ledger.prior import Prior
 from oaken_scale.core.ledger.readings import Gathered
 from oaken_scale.core.model.arrays import Matrix, Vector
+
+BLOCK: Final = 40
+"""Triangles up to this size are inverted as they are."""
 
 
 class Information:
@@ -38,7 +43,7 @@ class Information:
         by_load = self.weight * load
         for k, sd in enumerate(self.believed.scale_sd):
             mine = np.where(scale == k, by_load, 0.0) * (1 + error[k])
-            whole[:states, states + k] = sd * self.believed.pulled(mine @ of.rows)
+            whole[:states, states + k] = sd * self.believed.pulled(of.loading.pulls(mine))
             whole[states + k, states + k] = sd**2 * float(mine @ load) / (1 + error[k])
         whole.flat[:: states + count + 1] += 1.0
         factor, failed = dpotrf(whole.T, lower=1, overwrite_a=1)  # by columns, as it wants them
@@ -51,7 +56,7 @@ class Information:
         (K+P+N+S,)."""
         by = self.weight * residual
         scale = self.of.scale
-        states = self.believed.pulled((by * (1 + error)[scale]) @ self.of.rows)
+        states = self.believed.pulled(self.of.loading.pulls(by * (1 + error)[scale]))
         scales = self.believed.scale_sd * np.bincount(scale, by * load, len(error))
         return np.concatenate([states, scales])
 
@@ -60,9 +65,10 @@ class Information:
         the covariance of the whole state."""
         of, states = self.of, self.of.rows.shape[1]
         off, column = (1 + error)[of.scale], states + of.scale
-        across = of.rows @ cov[:states, :states]
-        own = off**2 * np.einsum("ij,ij->i", across, of.rows)
-        with_error = (of.rows @ cov[:states, states:])[np.arange(len(load)), of.scale]
+        own = off**2 * of.loading.squares(cov[:states, :states])
+        with_error = np.zeros(len(load))
+        for k in range(len(error)):
+            with_error += np.where(of.scale == k, of.loading.loads(cov[:states, states + k]), 0.0)
         own += load * (2 * off * with_error + load * cov[column, column])
         left: Vector = 1 - self.weight * own
         return left
@@ -79,17 +85,27 @@ def solved(factor: Matrix, right: Vector) -> Vector:
 def diagonal_of_inverse(factor: Matrix) -> Vector:
     """The diagonal of ``A^-1`` by a lower Cholesky factor of ``A``: squares down the columns of
     ``L^-1``."""
-    if not len(factor):
-        return np.zeros(0)
-    inverse, _ = dtrtri(factor, lower=1)
+    inverse = _inverse_of_lower(factor)
     return np.asarray(np.einsum("ij,ij->j", inverse, inverse), dtype=float)
 
 
 def inverted(factor: Matrix) -> Matrix:
     """The inverse of what a lower Cholesky factor is of; both its halves."""
-    if not len(factor):
-        return factor.copy()
-    inverse, _ = dpotri(factor, lower=1)
-    whole: Matrix = inverse + inverse.T
-    whole[np.diag_indices_from(whole)] /= 2
-    return whole
+    inverse = _inverse_of_lower(factor)
+    return inverse.T @ inverse
+
+
+def _inverse_of_lower(factor: Matrix) -> Matrix:
+    """``L^-1`` by halves, so that most of it is products; above the diagonal both are 0.
+
+    Source: Golub & Van Loan, *Matrix Computations*, 3.1.4 (block substitution).
+    """
+    size = len(factor)
+    if size <= BLOCK:
+        return np.asarray(dtrtri(factor, lower=1)[0]) if size else np.zeros((0, 0))
+    half = size // 2
+    first, last = _inverse_of_lower(factor[:half, :half]), _inverse_of_lower(factor[half:, half:])
+    inverse = np.zeros((size, size))
+    inverse[:half, :half], inverse[half:, half:] = first, last
+    inverse[half:, :half] = last @ (factor[half:, :half] @ -first)
+    return inverse

@@ -63,7 +63,7 @@ def learned(build: Build) -> Learned:
                 _gather(lots, lot.rack, _reading_of(after, k))
         for i, item in enumerate(build.items):
             here = after.items.start + i
-            if item.thing is not None and not item.uses and after.of.loaded[:, here].any():
+            if item.thing is not None and not item.uses and after.of.loading.felt[here].any():
                 _gather(things, item.thing, _reading_of(after, after.items.start + i))
     return Learned(
         {id: known for id, found in lots.items() if (known := combined(found))},

@@ -24,7 +24,7 @@ from oaken_scale.core.ledger.outliers import (
 from oaken_scale.core.ledger.posterior import Posterior, first_look, posterior
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered
-from oaken_scale.core.ledger.settling import settle
+from oaken_scale.core.ledger.settling import Point, settle
 from oaken_scale.core.ledger.slips import (
     slips,
 )
@@ -147,19 +147,19 @@ def _weigh_alike(one: Item, other: Item) -> bool:
 
 def _estimate(build: Build) -> Estimate:
     readings = Readings(prior(build), gathered(build))
-    nothing = np.zeros(len(build.items))
-    first = first_look(readings) if len(readings.of.count) else (nothing, nothing)
-    wide = widths(build, readings.prior.usual, *first)
-    told = _Look(build, _widened(build, readings, wide), wide).told()
+    seen = first_look(readings)
+    wide = widths(build, readings.prior.usual, seen.own, seen.told)
+    told = _Look(build, _widened(build, readings, wide), wide, seen.point).told()
     if told.doubts:
         out = {each.weighing for each in told.doubts}
         gone = [j for j, each in enumerate(readings.of.spoken) if each.id in out]
-        again = widths(build, readings.prior.usual, *first_look(readings, gone))
+        seen = first_look(readings, gone)
+        again = widths(build, readings.prior.usual, seen.own, seen.told)
         if any(
             abs(again.get(p, USUAL_WIDTH).taken / wide.get(p, USUAL_WIDTH).taken - 1) > CHANGED
             for p in {*again, *wide}
         ):
-            told = _Look(build, _widened(build, readings, again), again).told()
+            told = _Look(build, _widened(build, readings, again), again, seen.point).told()
     return told
 
 
@@ -183,9 +183,12 @@ class _Way:
 class _Look(Suspects):
     """One look at a build's readings under one prior."""
 
-    def __init__(self, build: Build, readings: Readings, wide: dict[Pedigree, Width]) -> None:
+    def __init__(
+        self, build: Build, readings: Readings, wide: dict[Pedigree, Width], near: Point
+    ) -> None:
+        """``near`` is a point not far from where the readings settle."""
         super().__init__(build, readings)
-        self.wide = wide
+        self.wide, self.near = wide, near
 
     def told(self) -> Estimate:
         """The mixture, and the doubts.
@@ -193,7 +196,7 @@ class _Look(Suspects):
         Where two or more are put aside, the one that looked worst at first may be sound: ways that
         begin with another of the doubtful ones are gone as well, and the likeliest is told.
         """
-        first = self.node((), None)
+        first = self.node((), self.near)
         way = self._way(first, ())
         if len(way.node.gone) > 1:
             off = np.abs(left_out(self.readings, first.settled).t) * self.open
@@ -245,7 +248,7 @@ class _Look(Suspects):
                 base += best.log_weight
                 quiet = [(w - best.log_weight, branch) for w, branch in best.branches]
             mixing = goes_on
-            node = self.node((*node.gone, best.j), node.settled)
+            node = self.node((*node.gone, best.j), node.settled.point)
             if last:
                 break
         return _Way(node, leaves, rivals, story)

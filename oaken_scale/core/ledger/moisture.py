@@ -46,7 +46,10 @@ def sampled_alone(build: Build) -> dict[str, list[Weighing]]:
     """The readings that held a sample of one lot and nothing else unknown, by lot."""
     alone: dict[str, list[Weighing]] = {}
     of = gathered(build)
-    for j in np.flatnonzero(np.asarray(of.loaded[:, : len(build.lots)].any(axis=1))[of.at]):
+    if not of.loading.felt[: len(build.lots)].any():
+        return alone
+    sampled = np.asarray(of.loading.loaded[:, : len(build.lots)].any(axis=1))
+    for j in np.flatnonzero(sampled[of.at]):
         each = of.spoken[j]
         if len(each.pan.samples) == 1 and not each.pan.loads:
             alone.setdefault(each.pan.samples[0].lot, []).append(each)

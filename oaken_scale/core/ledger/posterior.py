@@ -8,18 +8,19 @@ readings may be slips, and what is told meanwhile, is the affair of
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
 from oaken_scale.core.ledger.information import Information, diagonal_of_inverse, inverted, solved
 from oaken_scale.core.ledger.prior import Prior, prior
 from oaken_scale.core.ledger.readings import Gathered, Readings, gathered
-from oaken_scale.core.ledger.settling import Settled, settle
+from oaken_scale.core.ledger.settling import Point, Settled, settle
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Posterior:
     """The masses after weighing, with their covariance.
 
@@ -68,7 +69,7 @@ class Posterior:
         """Covariance of the item masses, shape (N, N) [g2]."""
         return self.cov[self.items, self.items]
 
-    @property
+    @cached_property
     def sd(self) -> Vector:
         """Doubt of the whole state, shape (K+P+N+S,)."""
         deviation: Vector = np.sqrt(np.maximum(np.diag(self.cov), 0.0))
@@ -86,10 +87,19 @@ class Posterior:
         return list(zip((weights @ self.mass).tolist(), sd.tolist(), strict=True))
 
 
-def first_look(readings: Readings, gone: Sequence[int] = ()) -> tuple[Vector, Vector]:
-    """How far each item lies from all that it shares, left out itself, in sigma (N,), and how much
-    of its own doubt the readings take away, 0 to 1 (N,): linearised once, at the readings. Those
-    that are ``gone`` say nothing.
+@dataclass(frozen=True, slots=True, eq=False)
+class FirstLook:
+    """What readings tell, linearised once: how far each item lies from all that it shares, left out
+    itself, in sigma (``own``, (N,)); how much of its own doubt they take away, 0 to 1 (``told``,
+    (N,)); and where they all come to stand."""
+
+    own: Vector
+    told: Vector
+    point: Point
+
+
+def first_look(readings: Readings, gone: Sequence[int] = ()) -> FirstLook:
+    """What readings tell, linearised once, at what they read; those that are ``gone`` say nothing.
 
     In the information form over unit deviations, as in :func:`posterior`: of what is left of item
     i's own variance ``v_i`` and where it is pulled to ``u_i``, the readings took ``1 - v_i`` away,
@@ -99,10 +109,14 @@ def first_look(readings: Readings, gone: Sequence[int] = ()) -> tuple[Vector, Ve
     mean, variance = of.without(gone)
     tells, none = Information(believed, of, variance), np.zeros(of.scales)
     factor = tells.factor(none, mean)
-    own = slice(len(believed.common_mean), of.rows.shape[1])
-    unit = solved(factor, tells.pull(none, mean, mean - readings.load))[own]
-    told = np.clip(1 - diagonal_of_inverse(factor)[own], 0.0, 1.0)
-    return unit / np.sqrt(np.maximum(told, 1e-12)), told
+    start, states = len(believed.common_mean), of.rows.shape[1]
+    unit = solved(factor, tells.pull(none, mean, mean - readings.load))
+    point = Point(
+        believed.scale_sd * unit[states:],
+        readings.load + of.loading.loads(believed.deviation(unit[:states])),
+    )
+    told = np.clip(1 - diagonal_of_inverse(factor)[start:states], 0.0, 1.0)
+    return FirstLook(unit[start:states] / np.sqrt(np.maximum(told, 1e-12)), told, point)
 
 
 def posterior(readings: Readings, settled: Settled) -> Posterior:
@@ -114,14 +128,14 @@ def posterior(readings: Readings, settled: Settled) -> Posterior:
     """
     believed, of = readings.prior, readings.of
     items = slice(len(believed.common_mean), of.rows.shape[1])
-    unit = believed.pulled(((1 + settled.error)[of.scale] * settled.pull) @ of.rows)
+    unit = believed.pulled(of.loading.pulls((1 + settled.error)[of.scale] * settled.pull))
     mean = np.concatenate([believed.common_mean, believed.mass, settled.error])
     mean[: items.stop] += believed.deviation(unit)
     cov, told = settled.cov, settled.told
     if cov is None or told is None:
         tells = Information(believed, of, settled.variance)
         inverse = inverted(tells.factor(settled.error, settled.load))
-        cov, told = believed.spread(believed.spread(inverse).T), 1 - np.diag(inverse)
+        cov, told = believed.spread(inverse), 1 - np.diag(inverse)
     told = np.clip(told[items], 0.0, 1.0)
     own = unit[items] / np.sqrt(np.maximum(told, 1e-12))
     return Posterior(believed, of, mean, cov, own, told)

@@ -108,26 +108,31 @@ class Prior:
     def folded(self, product: Matrix) -> Matrix:
         """``D' A D`` of a symmetric matrix over lots, factors and items (K+P+N square)."""
         start = len(self.common_sd)
-        right = np.empty_like(product)
-        right[:, :start] = (
-            product[:, :start] * self.common_sd + product[:, start:] @ self._in_common
-        )
-        right[:, start:] = product[:, start:] * self.own_sd
+        common = self.common_sd[:, None] * product[:start] + self._in_common.T @ product[start:]
         folded = np.empty_like(product)
-        folded[:start] = self.common_sd[:, None] * right[:start] + self._in_common.T @ right[start:]
-        folded[start:] = self.own_sd[:, None] * right[start:]
+        folded[:start, :start] = common[:, :start] * self.common_sd
+        folded[:start, :start] += common[:, start:] @ self._in_common
+        folded[:start, start:] = common[:, start:] * self.own_sd
+        folded[start:, :start] = folded[:start, start:].T
+        np.multiply(product[start:, start:], self._own_pairs, out=folded[start:, start:])
         return folded
 
     def spread(self, unit: Matrix) -> Matrix:
-        """``D`` over the whole state, scale errors too: unit deviations (K+P+N+S, any) as
-        deviations of it."""
-        start, states = len(self.common_sd), len(self.common_sd) + len(self.own_sd)
-        whole = np.empty_like(unit)
-        whole[:start] = self.common_sd[:, None] * unit[:start]
-        whole[start:states] = self.own_sd[:, None] * unit[start:states]
-        whole[start:states] += self._in_common @ unit[:start]
-        whole[states:] = self.scale_sd[:, None] * unit[states:]
-        return whole
+        """``D V D'`` over the whole state, scale errors too: the covariance of unit deviations
+        (K+P+N+S square) as that of the state."""
+        start = len(self.common_sd)
+        own = slice(start, start + len(self.own_sd))
+        sd = np.concatenate([self.common_sd, self.own_sd, self.scale_sd])
+        half = unit * sd[:, None]
+        half[own] += self._in_common @ unit[:start]
+        spread: Matrix = half * sd
+        spread[:, own] += half[:, :start] @ self._in_common.T
+        return spread
+
+    @cached_property
+    def _own_pairs(self) -> Matrix:
+        """``own_sd own_sd'``, shape (N, N) [g2]."""
+        return np.outer(self.own_sd, self.own_sd)
 
     def widened(self, by: Vector, freedom: Vector) -> "Prior":
         """The same with each item's own doubt ``by`` so many times as wide, learned with so many

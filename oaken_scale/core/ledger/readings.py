@@ -9,6 +9,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from oaken_scale.core.ledger.loading import Loading
 from oaken_scale.core.ledger.prior import HABITUAL, Prior
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.model.arrays import Matrix, Vector
@@ -30,8 +31,8 @@ class Gathered:
     """A build's active readings, gathered into sets of the same things on the same scale.
 
     Readings of one set have one equation, so their mean with ``r^2/n`` tells all that they tell:
-    the ledger's cost grows with the things weighed, not with the log. Of the sets: ``rows``
-    (M, K+P+N), ``scale`` (M,), ``known_g`` (M,), ``mean_g`` (M,) and ``count`` (M,) of their
+    the ledger's cost grows with the things weighed, not with the log. Of the sets: ``loading``
+    (M rows), ``scale`` (M,), ``known_g`` (M,), ``mean_g`` (M,) and ``count`` (M,) of their
     readings, ``noise`` (M,) ``r^2`` of one reading [g2]. ``at`` (J,) is each reading's set and
     ``grams`` (J,) what it read, in the order of the log. ``spoken`` are the active readings, in
     that order, and ``sets`` gives each set's place by its pan and scale.
@@ -41,7 +42,7 @@ class Gathered:
     sets: dict[tuple[Pan, int], int]
     at: NDArray[np.intp]
     grams: Vector
-    rows: Matrix
+    loading: Loading
     scale: NDArray[np.intp]
     scales: int
     """How many scales there are."""
@@ -62,24 +63,17 @@ class Gathered:
 
     def products_of(self, weight: Vector) -> list[Matrix]:
         """``H' W H`` of the sets on each scale, (K+P+N square); ``weight`` (M,) [1/g2]."""
-        products = []
-        for k in range(self.scales):
-            mine = slice(None) if self.scales == 1 else self.scale == k
-            rows = self.rows[mine]
-            products.append((rows * weight[mine, None]).T @ rows)
-        return products
+        return [
+            self.loading.product(
+                weight if self.scales == 1 else np.where(self.scale == k, weight, 0.0)
+            )
+            for k in range(self.scales)
+        ]
 
-    @cached_property
-    def loaded(self) -> NDArray[np.bool_]:
-        """Which lots, factors and items each set has on the pan, shape (M, K+P+N)."""
-        loaded: NDArray[np.bool_] = self.rows != 0
-        return loaded
-
-    @cached_property
-    def alone(self) -> NDArray[np.bool_]:
-        """Which sets hold one kind of thing only, shape (M,)."""
-        single: NDArray[np.bool_] = self.loaded.sum(axis=1) == 1
-        return single
+    @property
+    def rows(self) -> Matrix:
+        """How each set loads lots, factors and items, shape (M, K+P+N)."""
+        return self.loading.rows
 
     def readings_of(self, pan: Pan) -> int:
         """How many active readings there are of what is on a pan, on any scale."""
@@ -164,11 +158,12 @@ class _Gatherer:
         where, read = np.array(at, dtype=np.intp), np.array(grams, dtype=float)
         fresh = list(sets)[len(before.sets) if before else 0 :]
         rows = _rows(self.items, self.lots, [pan for pan, _ in fresh])
+        loading = Loading(rows)
         scale = np.array([k for _, k in fresh], dtype=np.intp)
         known = np.array([pan.known_g for pan, _ in fresh], dtype=float)
         if before is not None:
             where, read = np.append(before.at, where), np.append(before.grams, read)
-            rows = np.vstack([before.rows, rows]) if fresh else before.rows
+            loading = Loading(np.vstack([before.rows, rows])) if fresh else before.loading
             scale = np.append(before.scale, scale)
             known = np.append(before.known_g, known)
         count = np.bincount(where, minlength=len(sets)).astype(float)
@@ -177,7 +172,7 @@ class _Gatherer:
             sets=sets,
             at=where,
             grams=read,
-            rows=rows,
+            loading=loading,
             scale=scale,
             scales=len(self.noise),
             known_g=known,
@@ -247,7 +242,7 @@ class Readings:
     def load(self) -> Vector:
         """The prior mean of each set's load, shape (M,) [g]."""
         mean = np.concatenate([self.prior.common_mean, self.prior.mass])
-        load: Vector = self.of.known_g + self.of.rows @ mean
+        load: Vector = self.of.known_g + self.of.loading.loads(mean)
         return load
 
     @cached_property

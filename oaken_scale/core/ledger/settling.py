@@ -35,9 +35,21 @@ LEAST_STEP: Final = 3e-8
 ASTRAY: Final = 0.3
 """A refinement that does not shrink what it moves to this asks for another factorisation."""
 
+LINEAR: Final = 0.01
+"""It is linearised at a point that no load is farther from than this share of its reading's doubt
+once it has settled."""
+
 LEAST_LEFT: Final = 1e-6
 """Where the other readings tell a set's load so much worse than its own one, by this share of
 their variances, the information form would lose digits."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Point:
+    """Where the readings are linearised: the scales' errors (S,) and the loads (M,) [g]."""
+
+    error: Vector
+    load: Vector
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -62,6 +74,11 @@ class Settled:
     cov: Matrix | None = None
     told: Vector | None = None
     left: Vector | None = None
+
+    @property
+    def point(self) -> Point:
+        """Where it settled."""
+        return Point(self.error, self.load)
 
 
 def sharpness(settled: Settled) -> Vector:
@@ -94,7 +111,7 @@ def settle(
     readings: Readings,
     mean_g: Vector,
     variance: Vector,
-    near: Settled | None = None,
+    near: Point | None = None,
 ) -> Settled:
     """Settle the readings: the most probable masses and scale errors together.
 
@@ -104,7 +121,7 @@ def settle(
     has ``R a = y - (1 + gamma) load``, ``load = load0 + G D a``, ``gamma = C L' a``; ``a`` is
     refined with one factorisation until no load moves; where that lags, the errors are searched
     for. ``mean_g`` and ``variance`` (M,) are the sets' mean readings and their variances, infinite
-    for a set left out; ``near`` starts from a solution of nearly the same readings.
+    for a set left out; ``near`` is a point not far from it to start from.
 
     Where there are more sets than unknowns the same point is found over those, if no digits are
     lost on the way.
@@ -119,16 +136,13 @@ def settle(
     return _by_sets(readings, mean_g, variance, near)
 
 
-def _by_sets(readings: Readings, mean_g: Vector, variance: Vector, near: Settled | None) -> Settled:
+def _by_sets(readings: Readings, mean_g: Vector, variance: Vector, near: Point | None) -> Settled:
     """Settle in the dual form."""
     kept = np.isfinite(variance)
     weight = np.where(kept, variance, 0.0)
     scales, sharp = readings.prior.scale_sd, np.sqrt(np.where(kept, variance, 1.0))
     count, settled = len(scales), False
-    if near is None:
-        pull, error, load = np.zeros(len(kept)), np.zeros(count), mean_g.copy()
-    else:
-        pull, error, load = near.pull * kept, near.error, near.load
+    error, load = (np.zeros(count), mean_g) if near is None else (near.error, near.load)
     factor, about = _dual_factor(readings, error, load, weight, kept), error
     off = (1 + error)[readings.of.scale]
     residual = mean_g - off * readings.load + error[readings.of.scale] * load
@@ -156,12 +170,13 @@ def _by_sets(readings: Readings, mean_g: Vector, variance: Vector, near: Settled
 
 
 def _by_unknowns(
-    readings: Readings, mean_g: Vector, variance: Vector, near: Settled | None
+    readings: Readings, mean_g: Vector, variance: Vector, near: Point | None
 ) -> Settled | None:
     """Settle in the information form; None where it does not, or where it would lose digits.
 
     The most probable point has ``J' R^-1/2 (y - (1 + gamma) load) = (u, v)``; it is refined with
-    two factorisations of ``I + J'J`` until no load moves, with more of them where that lags.
+    one factorisation of ``I + J'J`` until it is near, with another one at the point that it is near
+    to, and with more of them where that lags.
     """
     of, believed = readings.of, readings.prior
     tells = Information(believed, of, variance)
@@ -169,26 +184,27 @@ def _by_unknowns(
     error, load = (np.zeros(of.scales), mean_g) if near is None else (near.error, near.load)
     residual = mean_g - (1 + error)[of.scale] * readings.load + error[of.scale] * load
     deviation = np.zeros(states + of.scales)
-    moved, astray = np.inf, False
-    for tries in range(REFINED):
-        if tries in (0, 2) or astray:  # the second one is mostly near enough for what follows
-            factor, about = tells.factor(error, load), (error, load)
+    moved, anew, away = np.inf, True, 0.0
+    for _ in range(REFINED):
+        if anew:
+            factor, about, away = tells.factor(error, load), (error, load), 0.0
         step = tells.pull(error, load, residual) - deviation
         deviation = deviation + solved(factor, step)
         before = load
-        load = readings.load + of.rows @ believed.deviation(deviation[:states])
+        load = readings.load + of.loading.loads(believed.deviation(deviation[:states]))
         error = believed.scale_sd * deviation[states:]
         residual = mean_g - (1 + error)[of.scale] * load
         last, moved = moved, float((np.abs(load - before) * sharp).max(initial=0.0))
         if moved < SETTLED:
             break
-        astray = moved > ASTRAY * last
+        away += moved
+        anew = moved > ASTRAY * last or moved < LINEAR < away
         if not np.abs(error).max(initial=0.0) < MOST_OFF:
             return None
     else:
         return None
     inverse = inverted(factor)
-    cov = believed.spread(believed.spread(inverse).T)
+    cov = believed.spread(inverse)
     left = tells.left(cov, *about)
     if left.min(initial=1.0) < LEAST_LEFT:
         return None

@@ -18,7 +18,7 @@ from oaken_scale.core.ledger.outliers import (
 )
 from oaken_scale.core.ledger.posterior import Posterior, posterior
 from oaken_scale.core.ledger.readings import Readings, pan_row
-from oaken_scale.core.ledger.settling import Settled, settle
+from oaken_scale.core.ledger.settling import Point, Settled, settle
 from oaken_scale.core.ledger.slips import (
     NAMED,
     UNNAMED,
@@ -84,14 +84,14 @@ class Suspects:
         self._nodes: dict[frozenset[int], Node] = {}
         self._near: dict[tuple[frozenset[int], int | None], list[Group]] = {}
 
-    def node(self, gone: tuple[int, ...], near: Settled | None) -> Node:
+    def node(self, gone: tuple[int, ...], near: Point | None) -> Node:
         """Where the readings settle with some of them gone; ``near`` is a point not far from it."""
         known = self._nodes.get(frozenset(gone))
         if known is None:
             known = self._nodes[frozenset(gone)] = self._settled(gone, near)
         return replace(known, gone=gone)
 
-    def _settled(self, gone: tuple[int, ...], near: Settled | None) -> Node:
+    def _settled(self, gone: tuple[int, ...], near: Point | None) -> Node:
         settled = settle(self.readings, *self.readings.of.without(gone), near)
         likely = settled.log_evidence + scatter(self.readings, gone)
         return Node(gone, settled, posterior(self.readings, settled), likely)
@@ -135,7 +135,7 @@ class Suspects:
         """The rest settled without reading ``j`` as well, how far that reading is from it, and the
         logarithm of how much likelier the rest is than with it."""
         gone = (*node.gone, j)
-        settled = settle(self.readings, *self.readings.of.without(gone), node.settled)
+        settled = settle(self.readings, *self.readings.of.without(gone), node.settled.point)
         gap, sd = gap_of(self.readings, settled, j)
         likely = settled.log_evidence + scatter(self.readings, gone) - node.log_evidence
         return settled, gap / sd, likely
