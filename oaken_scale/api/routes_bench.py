@@ -31,6 +31,7 @@ from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.outliers import Doubt
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Pan
+from oaken_scale.workshop.sharing import shares
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["bench"])
 
@@ -66,7 +67,8 @@ def record(build_id: BuildId, new: NewWeighing, shop: Shop, pans: Pans) -> Respo
     body = RECORDED.dump_json(Recorded(revision, kept.weighing, kept.moved, assessment))
     headers = {"ETag": f'"{revision}"'}
     status = 201 if kept.is_new else 200
-    return Response(body, status, headers, "application/json", background=sharing(shop, build_id))
+    after = sharing(shop, build_id) if shares(kept.held.build) else None
+    return Response(body, status, headers, "application/json", background=after)
 
 
 @router.put("/weighings/{weighing_id}/set-aside", response_model=Opened, responses=documented(404))

@@ -18,6 +18,11 @@ if TYPE_CHECKING:
     from oaken_scale.workshop.workshop import Workshop
 
 
+def shares(build: Build) -> bool:
+    """Whether a build has a lot from the rack, or a thing from the drawer."""
+    return any(lot.rack for lot in build.lots) or any(item.thing for item in build.items)
+
+
 class Sharing:
     """What a workshop's builds tell one another."""
 
@@ -40,7 +45,7 @@ class Sharing:
         what they did. Each that this moves counts a revision."""
         with self._shop.turn:
             build = self._shop.held(build_id).build
-            if not any(lot.rack for lot in build.lots) and not any(i.thing for i in build.items):
+            if not shares(build):
                 return
             with self._shop.database.reading() as connection:
                 around = rack.sharing(connection, build_id)

@@ -13,6 +13,7 @@ from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Item, 
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.traits import wherever
 
 _OF_LOT: Final[dict[LotKind, Group]] = {
     LotKind.FOAM: Group.FOAM,
@@ -75,7 +76,7 @@ def group_of(item: Item, lots: dict[str, Lot]) -> Group:
 
 def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[BudgetLine, ...]:
     """Every group's mass among what is ``aboard`` (N,), against what it was allotted."""
-    inside = aboard * _in_groups(build.items, build.lots)
+    inside = aboard * _in_groups(wherever(build.items), build.lots)
     allotted = {each.group: each.grams for each in build.budget.allotments} if build.budget else {}
     told = []
     for group, row, (mass, sd) in zip(Group, inside, after.totals(inside), strict=True):

@@ -14,7 +14,7 @@ from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.columns import from_columns
 from oaken_scale.core.model.recall import recalled
-from oaken_scale.core.model.traits import traits
+from oaken_scale.core.model.traits import traits, wherever
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +48,7 @@ def item_masses(
     (28.0, 1.4, 'listed')
     """
     sd, believed, doubt = after.sd[after.items], after.prior.mass, after.prior.mass_sd
-    alone = after.of.loading.felt_alone[after.items] | _weighed_elsewhere(build.items)
+    alone = after.of.loading.felt_alone[after.items] | _weighed_elsewhere(wherever(build.items))
     sharper = (been > 0) & (sd**2 <= doubt**2 / 2)
     which = (2 * alone + sharper).tolist()
     return from_columns(
@@ -59,7 +59,7 @@ def item_masses(
         sd.tolist(),
         believed.tolist(),
         doubt.tolist(),
-        [marks[k] for marks, k in zip(_marks(build.items), which, strict=True)],
+        [marks[k] for marks, k in zip(_marks(wherever(build.items)), which, strict=True)],
         *_where(build, wing),
     )
 
@@ -92,7 +92,7 @@ def _marks(items: tuple[Item, ...]) -> tuple[tuple[Mark, ...], ...]:
 
 def been_on_pan(build: Build, after: Posterior) -> Vector:
     """How often, at most once, each item was on a pan, here or in another build, shape (N,)."""
-    felt = after.of.loading.felt[after.items] | _weighed_elsewhere(build.items)
+    felt = after.of.loading.felt[after.items] | _weighed_elsewhere(wherever(build.items))
     return felt.astype(float)
 
 

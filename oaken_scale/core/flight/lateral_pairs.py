@@ -9,6 +9,7 @@ import numpy as np
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.build import Build, Item, Role
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.traits import wherever
 
 WORTH_CURING_G: Final = 0.3
 """Less than this at a tip is not worth a strip of tape."""
@@ -56,7 +57,7 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
         default=0.0,
     )
     told = []
-    for i, j in _pairs(build.items):
+    for i, j in _pairs(wherever(build.items)):
         item, here, there = build.items[i], build.items[i].station, build.items[j].station
         if here is None or there is None:
             continue

@@ -18,7 +18,7 @@ from oaken_scale.core.model.arrays import Flags, Matrix, Vector
 from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Scale, TargetKind
 from oaken_scale.core.model.lot import LotUnit
 from oaken_scale.core.model.recall import recalled
-from oaken_scale.core.model.traits import traits
+from oaken_scale.core.model.traits import traits, wherever
 
 NOT_ALONE: Final = (Pedigree.JOINT, Pedigree.COVERING, Pedigree.ALLOWANCE)
 """Glue, tape and what nobody listed cannot be put on the pan by themselves."""
@@ -118,7 +118,7 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     variance = np.einsum("gi,gi->g", spread, towards)
 
     parts = traits(build.items)
-    may = _listed(build.items) & parts.there & ~parts.host & ~parts.done
+    may = _listed(wherever(build.items)) & parts.there & ~parts.host & ~parts.done
     may &= ~_been_alone_or_glued(build, after) & (mean[items] >= FEW_STEPS * scale.step_g)
     rows: list[tuple[int, float]] = [(items.start + i, 1.0) for i in np.flatnonzero(may).tolist()]
     used = (after.prior.uses != 0).any(axis=0)
@@ -192,8 +192,8 @@ def _together(build: Build, after: Posterior, most: float) -> list[_Group]:
     and which weigh at most so much [g]; and each part that something was done to, which is one
     piece with it."""
     pans, mass = after.of.loading, after.mass
-    groups, loads, pieces = _groups(build.items, build.loadouts)
-    unfelt = _listed(build.items) & ~pans.felt[after.items] & ~pieces
+    groups, loads, pieces = _groups(wherever(build.items), build.loadouts)
+    unfelt = _listed(wherever(build.items)) & ~pans.felt[after.items] & ~pieces
     may = (loads @ unfelt == 0) & (loads @ mass <= most)
     return [
         groups[k]

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.traits import wherever
 
 WITHIN: Final = "/"
 """Stands between an assembly and the one within it."""
@@ -51,7 +52,7 @@ def membership(items: Sequence[Item]) -> tuple[tuple[str, ...], NDArray[np.bool_
     >>> membership([hatch, Item("b", "Box", Pedigree.GUESS, "Fuselage", 40.0)])[1].tolist()
     [[True, True], [True, False]]
     """
-    return _membership(tuple(items))
+    return _membership(wherever(tuple(items)))
 
 
 @recalled(keep=8)

@@ -16,7 +16,7 @@ from oaken_scale.core.ledger.prior import HABITUAL, Prior, habit_of
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build, Habit, Item, Pedigree
 from oaken_scale.core.model.recall import recalled
-from oaken_scale.core.model.traits import traits
+from oaken_scale.core.model.traits import traits, wherever
 
 TRIED: Final = 8
 """What the table of pedigrees is worth, in weighed items."""
@@ -102,7 +102,7 @@ def widths(
     """
     heard = {each.pedigree: each for each in build.habits}
     weighed = usual & (told > FELT)
-    of = pedigree_numbers(build.items)
+    of = pedigree_numbers(wherever(build.items))
     seen = {PEDIGREES[pedigree] for pedigree in heard} | set(of[usual].tolist())
     tallies: dict[Pedigree, _Tally] = {}
     for pedigree, number in PEDIGREES.items():
@@ -161,7 +161,7 @@ def widening(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> tupl
         given if pedigree is Pedigree.ALLOWANCE else wide.get(pedigree, USUAL_WIDTH)
         for pedigree in PEDIGREES
     ]
-    of = pedigree_numbers(build.items)
+    of = pedigree_numbers(wherever(build.items))
     by, freedom = (
         np.array([(each.taken, each.freedom) for each in table], dtype=float)[of].reshape(-1, 2).T
     )
@@ -187,7 +187,7 @@ def _habits(items: tuple[Item, ...]) -> tuple[NDArray[np.intp], Vector]:
 
 def found(build: Build, after: Posterior, wide: dict[Pedigree, Width]) -> tuple[HabitFound, ...]:
     """How guesses and listings run on this build, where weighing told anything of it."""
-    habits, stated = _habits(build.items)
+    habits, stated = _habits(wherever(build.items))
     told = []
     for p, pedigree in enumerate(HABITUAL):
         here = habits == p

@@ -8,6 +8,7 @@ Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, appendi
 *Numerical Methods for Least Squares Problems*, 2.2 (normal equations).
 """
 
+from functools import cached_property
 from typing import Final
 
 import numpy as np
@@ -28,18 +29,26 @@ class Information:
         """``variance`` (M,) is that of each set's mean reading [g2], infinite for one left out."""
         self.believed, self.of = believed, of
         self.weight: Vector = 1 / variance
-        full = np.array_equal(variance, of.variance)
-        products = of.products if full else of.products_of(self.weight)
-        self._folded = [believed.folded(each) for each in products]
+
+    @cached_property
+    def _folded(self) -> list[Matrix]:
+        """What the sets on each scale tell of the unit deviations of lots, factors and items."""
+        return [self.believed.folded(each) for each in self.of.products_of(self.weight)]
 
     def factor(self, error: Vector, load: Vector) -> Matrix:
         """Lower Cholesky factor of ``I + J'J`` at scale errors (S,) and loads (M,) [g], shape
         (K+P+N+S square)."""
         of, scale = self.of, self.of.scale
         states, count = of.rows.shape[1], len(error)
-        whole = np.zeros((states + count, states + count))
-        for off, folded in zip(1 + error, self._folded, strict=True):
-            whole[:states, :states] += off**2 * folded
+        whole = np.empty((states + count, states + count))
+        whole[states:] = 0.0
+        own = whole[:states, :states]
+        if self._folded:
+            np.multiply(self._folded[0], (1 + error[0]) ** 2, out=own)
+        else:
+            own[:] = 0.0
+        for off, folded in zip(1 + error[1:], self._folded[1:], strict=True):
+            own += off**2 * folded
         by_load = self.weight * load
         for k, sd in enumerate(self.believed.scale_sd):
             mine = np.where(scale == k, by_load, 0.0) * (1 + error[k])

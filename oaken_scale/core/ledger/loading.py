@@ -67,7 +67,7 @@ class Loading:
         return self.felt_in(self.alone)
 
     def loads(self, states: Vector) -> Vector:
-        """``H z``: what every set has on the pan by what lots, factors and items (K+P+N,) are worth,
+        """``H z``: what every set weighs where lots, factors and items are ``states`` (K+P+N,),
         shape (M,)."""
         at, column, amount = self._things
         return np.bincount(at, amount * states[column], len(self.rows)).astype(float)

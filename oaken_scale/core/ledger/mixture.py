@@ -7,12 +7,13 @@ variance. No reading is changed.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
 
 from oaken_scale.core.ledger.branches import Branch, mixed, shared
+from oaken_scale.core.ledger.first_look import first_look
 from oaken_scale.core.ledger.habit import USUAL_WIDTH, Width, widening, widths
 from oaken_scale.core.ledger.outliers import (
     DOUBTFUL,
@@ -21,7 +22,7 @@ from oaken_scale.core.ledger.outliers import (
     left_out,
     predicted,
 )
-from oaken_scale.core.ledger.posterior import Posterior, first_look, posterior
+from oaken_scale.core.ledger.posterior import Posterior, posterior
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered
 from oaken_scale.core.ledger.settling import Point, settle
@@ -29,7 +30,19 @@ from oaken_scale.core.ledger.slips import (
     slips,
 )
 from oaken_scale.core.ledger.suspects import Node, Suspects
-from oaken_scale.core.model.build import Build, Item, Pan, Pedigree
+from oaken_scale.core.model.build import (
+    Build,
+    Container,
+    Habit,
+    Item,
+    Pan,
+    Pedigree,
+    Scale,
+    Weighing,
+)
+from oaken_scale.core.model.lot import Known, Lot
+from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.traits import wherever
 
 MOST_DOUBTS: Final = 8
 """At most so many readings are doubted at once; beyond that the build is a muddle, not a slip."""
@@ -72,10 +85,6 @@ class Estimate:
         )
 
 
-# Kept by the identity of what it is a function of; holding that keeps identities true.
-_KEPT: dict[tuple[int, ...], tuple[tuple[object, ...], Estimate]] = {}
-
-
 def estimate(build: Build) -> Estimate:
     """What is told of a build's masses, slips allowed for; remembered while nothing weighs
     otherwise.
@@ -100,17 +109,15 @@ def estimate(build: Build) -> Estimate:
     >>> [each.weighing for each in told.doubts], round(told.believing.total(np.ones(3))[0])
     (['B'], 497)
     """
-    spoken = (
-        build.lots, build.items, build.scales, build.weighings, build.containers,
-        build.allowance, build.habits,
-    )  # fmt: skip
-    key = tuple(id(part) for part in spoken)
-    known = _KEPT.get(key) or _alike(build, spoken)
-    if known is None:
-        known = _KEPT[key] = (spoken, _estimate(build))
-        for stale in list(_KEPT)[:-KEPT]:
-            _KEPT.pop(stale, None)
-    return known[1]
+    return _remembered(
+        build.lots,
+        wherever(build.items),
+        build.scales,
+        build.weighings,
+        build.containers,
+        build.allowance,
+        build.habits,
+    )
 
 
 def solve(build: Build) -> Posterior:
@@ -118,31 +125,29 @@ def solve(build: Build) -> Posterior:
     return estimate(build).after
 
 
-def _alike(build: Build, spoken: tuple[object, ...]) -> tuple[tuple[object, ...], Estimate] | None:
-    """The estimate of a build whose things weigh alike and only sit elsewhere: a drag moves no
-    mass. Looked for among the few last ones."""
-    for before, told in reversed(_KEPT.values()):
-        items = before[1]
-        same = all(a is b for k, (a, b) in enumerate(zip(before, spoken, strict=True)) if k != 1)
-        if (
-            same
-            and isinstance(items, tuple)
-            and len(items) == len(build.items)
-            and all(map(_weigh_alike, items, build.items))
-        ):
-            return before, told
-    return None
-
-
-def _weigh_alike(one: Item, other: Item) -> bool:
-    """Whether the ledger believes the same of two things before anything is weighed: all but
-    where they sit, what they cost, and what they are grouped under elsewhere."""
-    if one is other:
-        return True
-    return one == replace(
-        other,
-        name=one.name, station=one.station, group=one.group, price=one.price, slide=one.slide,
-    )  # fmt: skip
+@recalled(keep=KEPT)
+def _remembered(
+    lots: tuple[Lot, ...],
+    items: tuple[Item, ...],
+    scales: tuple[Scale, ...],
+    weighings: tuple[Weighing, ...],
+    containers: tuple[Container, ...],
+    allowance: Known | None,
+    habits: tuple[Habit, ...],
+) -> Estimate:
+    return _estimate(
+        Build(
+            "",
+            "",
+            lots=lots,
+            items=items,
+            scales=scales,
+            weighings=weighings,
+            containers=containers,
+            allowance=allowance,
+            habits=habits,
+        )
+    )
 
 
 def _estimate(build: Build) -> Estimate:

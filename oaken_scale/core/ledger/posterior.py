@@ -6,16 +6,15 @@ readings may be slips, and what is told meanwhile, is the affair of
 :mod:`oaken_scale.core.ledger.mixture`.
 """
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
-from oaken_scale.core.ledger.information import Information, diagonal_of_inverse, inverted, solved
+from oaken_scale.core.ledger.information import Information, inverted
 from oaken_scale.core.ledger.prior import Prior, prior
 from oaken_scale.core.ledger.readings import Gathered, Readings, gathered
-from oaken_scale.core.ledger.settling import Point, Settled, settle
+from oaken_scale.core.ledger.settling import Settled, settle
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
 
@@ -85,38 +84,6 @@ class Posterior:
         variance = ((weights @ self.mass_cov) * weights).sum(axis=1)
         sd = np.sqrt(np.maximum(variance, 0.0))
         return list(zip((weights @ self.mass).tolist(), sd.tolist(), strict=True))
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class FirstLook:
-    """What readings tell, linearised once: how far each item lies from all that it shares, left out
-    itself, in sigma (``own``, (N,)); how much of its own doubt they take away, 0 to 1 (``told``,
-    (N,)); and where they all come to stand."""
-
-    own: Vector
-    told: Vector
-    point: Point
-
-
-def first_look(readings: Readings, gone: Sequence[int] = ()) -> FirstLook:
-    """What readings tell, linearised once, at what they read; those that are ``gone`` say nothing.
-
-    In the information form over unit deviations, as in :func:`posterior`: of what is left of item
-    i's own variance ``v_i`` and where it is pulled to ``u_i``, the readings took ``1 - v_i`` away,
-    and ``t_i = u_i / sqrt(1 - v_i)``.
-    """
-    of, believed = readings.of, readings.prior
-    mean, variance = of.without(gone)
-    tells, none = Information(believed, of, variance), np.zeros(of.scales)
-    factor = tells.factor(none, mean)
-    start, states = len(believed.common_mean), of.rows.shape[1]
-    unit = solved(factor, tells.pull(none, mean, mean - readings.load))
-    point = Point(
-        believed.scale_sd * unit[states:],
-        readings.load + of.loading.loads(believed.deviation(unit[:states])),
-    )
-    told = np.clip(1 - diagonal_of_inverse(factor)[start:states], 0.0, 1.0)
-    return FirstLook(unit[start:states] / np.sqrt(np.maximum(told, 1e-12)), told, point)
 
 
 def posterior(readings: Readings, settled: Settled) -> Posterior:

@@ -114,7 +114,9 @@ class Prior:
         folded[:start, :start] += common[:, start:] @ self._in_common
         folded[:start, start:] = common[:, start:] * self.own_sd
         folded[start:, :start] = folded[:start, start:].T
-        np.multiply(product[start:, start:], self._own_pairs, out=folded[start:, start:])
+        own = folded[start:, start:]
+        np.multiply(product[start:, start:], self.own_sd, out=own)
+        own *= self.own_sd[:, None]
         return folded
 
     def spread(self, unit: Matrix) -> Matrix:
@@ -128,11 +130,6 @@ class Prior:
         spread: Matrix = half * sd
         spread[:, own] += half[:, :start] @ self._in_common.T
         return spread
-
-    @cached_property
-    def _own_pairs(self) -> Matrix:
-        """``own_sd own_sd'``, shape (N, N) [g2]."""
-        return np.outer(self.own_sd, self.own_sd)
 
     def widened(self, by: Vector, freedom: Vector) -> "Prior":
         """The same with each item's own doubt ``by`` so many times as wide, learned with so many

@@ -56,11 +56,6 @@ class Gathered:
         """The variance of each set's mean reading, shape (M,) [g2]."""
         return self.noise / self.count
 
-    @cached_property
-    def products(self) -> list[Matrix]:
-        """:meth:`products_of` all readings."""
-        return self.products_of(1 / self.variance)
-
     def products_of(self, weight: Vector) -> list[Matrix]:
         """``H' W H`` of the sets on each scale, (K+P+N square); ``weight`` (M,) [1/g2]."""
         return [

@@ -1,6 +1,8 @@
 """What can be said of every part at once, for arithmetic over all of them."""
 
-from dataclasses import dataclass
+from collections import deque
+from dataclasses import dataclass, replace
+from typing import Final
 
 import numpy as np
 
@@ -34,7 +36,40 @@ def traits(items: tuple[Item, ...]) -> Traits:
     >>> found.at["p"], found.joint.tolist(), found.host.tolist()
     (1, [False, True], [True, False])
     """
-    return _traits(items)
+    return _traits(wherever(items))
+
+
+_BEFORE: Final[deque[tuple[Item, ...]]] = deque(maxlen=8)
+"""The last lists of parts that differ in more than where things sit."""
+
+
+def wherever(items: tuple[Item, ...]) -> tuple[Item, ...]:
+    """A list of parts for what has nothing to do with where they sit: one object for all lists that
+    differ in stations and slides alone, so that what was worked out of it is remembered while a
+    thing is dragged. Its stations are anybody's.
+
+    >>> from oaken_scale.core.model.build import Station
+    >>> def at(x): return (Item("w", "Wing", Pedigree.GUESS, station=Station(x)),)
+    >>> wherever(at(200.0)) is wherever(at(210.0))
+    True
+    """
+    return _wherever(items)
+
+
+@recalled(keep=32)
+def _wherever(items: tuple[Item, ...]) -> tuple[Item, ...]:
+    for before in tuple(_BEFORE):
+        if len(before) == len(items) and all(map(_alike, before, items)):
+            return before
+    _BEFORE.appendleft(items)
+    return items
+
+
+def _alike(one: Item, other: Item) -> bool:
+    """Whether two parts differ at most in where they sit, and how far they may slide."""
+    if one is other:
+        return True
+    return one.id == other.id and one == replace(other, station=one.station, slide=one.slide)
 
 
 @recalled(keep=8)

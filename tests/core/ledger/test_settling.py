@@ -7,9 +7,10 @@ import pytest
 
 from bench.builds import made_up_build
 from oaken_scale.core.ledger import settling
+from oaken_scale.core.ledger.first_look import first_look
 from oaken_scale.core.ledger.information import Information
 from oaken_scale.core.ledger.outliers import gap_of, left_out
-from oaken_scale.core.ledger.posterior import first_look, posterior
+from oaken_scale.core.ledger.posterior import posterior
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered, weighed_sets
 from oaken_scale.core.model.build import Build, Item, Load, Pan, Pedigree, Scale, Weighing
