@@ -8,6 +8,7 @@ Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, appendi
 *Numerical Methods for Least Squares Problems*, 2.2 (normal equations).
 """
 
+from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
 
@@ -69,6 +70,10 @@ class Information:
         scales = self.believed.scale_sd * np.bincount(scale, by * load, len(error))
         return np.concatenate([states, scales])
 
+    def at(self, error: Vector, load: Vector) -> "Linearised":
+        """All of it linearised at scale errors (S,) and loads (M,) [g]."""
+        return Linearised(self, error, load, self.factor(error, load))
+
     def left(self, cov: Matrix, error: Vector, load: Vector) -> Vector:
         """The share of each set's variance that its own reading did not take away, shape (M,), by
         the covariance of the whole state."""
@@ -81,6 +86,46 @@ class Information:
         own += load * (2 * off * with_error + load * cov[column, column])
         left: Vector = 1 - self.weight * own
         return left
+
+
+@dataclass(frozen=True, eq=False)
+class Linearised:
+    """What readings tell, linearised at scale errors (S,) and loads (M,) [g]: ``factor`` is the
+    lower Cholesky factor of ``I + J'J`` there. What it takes an inverse to know is worked out when
+    it is asked for."""
+
+    tells: Information
+    error: Vector
+    load: Vector
+    factor: Matrix
+
+    @cached_property
+    def unit_cov(self) -> Matrix:
+        """The covariance of unit deviations, shape (K+P+N+S square)."""
+        return inverted(self.factor)
+
+    @cached_property
+    def cov(self) -> Matrix:
+        """The covariance of lots, factors, items and scale errors, shape (K+P+N+S square)."""
+        return self.tells.believed.spread(self.unit_cov)
+
+    @cached_property
+    def told(self) -> Vector:
+        """How much of each unit deviation's variance was taken away, shape (K+P+N+S,)."""
+        told: Vector = 1 - np.diag(self.unit_cov)
+        return told
+
+    @cached_property
+    def left(self) -> Vector:
+        """The share of each set's variance that its own reading did not take away, shape (M,)."""
+        return self.tells.left(self.cov, self.error, self.load)
+
+    def variance_of(self, row: Vector, scales: Vector) -> float:
+        """The variance of a sum over lots, factors and items, ``row`` (K+P+N,), and scale errors,
+        ``scales`` (S,)."""
+        believed = self.tells.believed
+        unit = np.concatenate([believed.pulled(row), believed.scale_sd * scales])
+        return float(unit @ solved(self.factor, unit))
 
 
 def solved(factor: Matrix, right: Vector) -> Vector:

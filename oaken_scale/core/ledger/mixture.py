@@ -22,10 +22,10 @@ from oaken_scale.core.ledger.outliers import (
     left_out,
     predicted,
 )
-from oaken_scale.core.ledger.posterior import Posterior, posterior
+from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered
-from oaken_scale.core.ledger.settling import Point, settle
+from oaken_scale.core.ledger.settling import Point
 from oaken_scale.core.ledger.slips import (
     slips,
 )
@@ -154,7 +154,8 @@ def _estimate(build: Build) -> Estimate:
     readings = Readings(prior(build), gathered(build))
     seen = first_look(readings)
     wide = widths(build, readings.prior.usual, seen.own, seen.told)
-    told = _Look(build, _widened(build, readings, wide), wide, seen.point).told()
+    points = {frozenset[int](): seen.point}
+    told = _Look(build, _widened(build, readings, wide), points, wide).told()
     if told.doubts:
         out = {each.weighing for each in told.doubts}
         gone = [j for j, each in enumerate(readings.of.spoken) if each.id in out]
@@ -164,7 +165,7 @@ def _estimate(build: Build) -> Estimate:
             abs(again.get(p, USUAL_WIDTH).taken / wide.get(p, USUAL_WIDTH).taken - 1) > CHANGED
             for p in {*again, *wide}
         ):
-            told = _Look(build, _widened(build, readings, again), again, seen.point).told()
+            told = _Look(build, _widened(build, readings, again), points, again).told()
     return told
 
 
@@ -189,11 +190,15 @@ class _Look(Suspects):
     """One look at a build's readings under one prior."""
 
     def __init__(
-        self, build: Build, readings: Readings, wide: dict[Pedigree, Width], near: Point
+        self,
+        build: Build,
+        readings: Readings,
+        points: dict[frozenset[int], Point],
+        wide: dict[Pedigree, Width],
     ) -> None:
-        """``near`` is a point not far from where the readings settle."""
-        super().__init__(build, readings)
-        self.wide, self.near = wide, near
+        """``wide`` is how wide each pedigree's own doubt was taken."""
+        super().__init__(build, readings, points)
+        self.wide = wide
 
     def told(self) -> Estimate:
         """The mixture, and the doubts.
@@ -201,7 +206,7 @@ class _Look(Suspects):
         Where two or more are put aside, the one that looked worst at first may be sound: ways that
         begin with another of the doubtful ones are gone as well, and the likeliest is told.
         """
-        first = self.node((), self.near)
+        first = self.node(())
         way = self._way(first, ())
         if len(way.node.gone) > 1:
             off = np.abs(left_out(self.readings, first.settled).t) * self.open
@@ -253,7 +258,7 @@ class _Look(Suspects):
                 base += best.log_weight
                 quiet = [(w - best.log_weight, branch) for w, branch in best.branches]
             mixing = goes_on
-            node = self.node((*node.gone, best.j), node.settled.point)
+            node = self.node((*node.gone, best.j))
             if last:
                 break
         return _Way(node, leaves, rivals, story)
@@ -262,11 +267,11 @@ class _Look(Suspects):
         """Those of the readings put aside that are doubtful with all of them out, and the rest."""
         kept = list(gone)
         while kept:
-            rest = settle(self.readings, *self.readings.of.without(kept))
-            off = {j: abs(float(np.divide(*gap_of(self.readings, rest, j)))) for j in kept}
+            rest = self.node(tuple(kept))
+            off = {j: abs(float(np.divide(*gap_of(self.readings, rest.settled, j)))) for j in kept}
             least = min(kept, key=lambda j: off[j])
             if off[least] > DOUBTFUL:
-                return tuple(kept), posterior(self.readings, rest)
+                return tuple(kept), rest.after
             kept.remove(least)
         return (), None
 

@@ -11,7 +11,7 @@ from functools import cached_property
 
 import numpy as np
 
-from oaken_scale.core.ledger.information import Information, inverted
+from oaken_scale.core.ledger.information import Information
 from oaken_scale.core.ledger.prior import Prior, prior
 from oaken_scale.core.ledger.readings import Gathered, Readings, gathered
 from oaken_scale.core.ledger.settling import Settled, settle
@@ -98,14 +98,12 @@ def posterior(readings: Readings, settled: Settled) -> Posterior:
     unit = believed.pulled(of.loading.pulls((1 + settled.error)[of.scale] * settled.pull))
     mean = np.concatenate([believed.common_mean, believed.mass, settled.error])
     mean[: items.stop] += believed.deviation(unit)
-    cov, told = settled.cov, settled.told
-    if cov is None or told is None:
-        tells = Information(believed, of, settled.variance)
-        inverse = inverted(tells.factor(settled.error, settled.load))
-        cov, told = believed.spread(inverse), 1 - np.diag(inverse)
-    told = np.clip(told[items], 0.0, 1.0)
+    there = settled.within
+    if there is None:
+        there = Information(believed, of, settled.variance).at(settled.error, settled.load)
+    told = np.clip(there.told[items], 0.0, 1.0)
     own = unit[items] / np.sqrt(np.maximum(told, 1e-12))
-    return Posterior(believed, of, mean, cov, own, told)
+    return Posterior(believed, of, mean, there.cov, own, told)
 
 
 def solve(build: Build, believed: Prior | None = None) -> Posterior:

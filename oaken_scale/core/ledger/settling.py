@@ -12,7 +12,12 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.linalg import cho_solve, cholesky, solve_triangular
 
-from oaken_scale.core.ledger.information import Information, diagonal_of_inverse, inverted, solved
+from oaken_scale.core.ledger.information import (
+    Information,
+    Linearised,
+    diagonal_of_inverse,
+    solved,
+)
 from oaken_scale.core.ledger.readings import Readings
 from oaken_scale.core.model.arrays import Matrix, Vector
 
@@ -34,6 +39,9 @@ LEAST_STEP: Final = 3e-8
 
 ASTRAY: Final = 0.3
 """A refinement that does not shrink what it moves to this asks for another factorisation."""
+
+FAR_OFF: Final = 3.0
+"""Where a load moves by more than so many times its reading's doubt, it is linearised anew."""
 
 LINEAR: Final = 0.01
 """It is linearised at a point that no load is farther from than this share of its reading's doubt
@@ -60,9 +68,7 @@ class Settled:
     ``load`` (M,) [g] the scales' errors and the loads there, ``variance`` (M,) the variance of each
     set's mean reading [g2]. ``log_evidence`` is the logarithm of how likely the sets' means are, by
     Laplace's method there. ``factor`` (M, M) is the lower Cholesky factor of ``P`` at the settled
-    point, None where it settled in the information form: then ``cov`` is the covariance of the
-    whole state (K+P+N+S square), ``told`` (K+P+N+S,) how much of each unit deviation's variance was
-    taken away, and ``left`` (M,) the share of a set's variance that its own reading did not take.
+    point, None where it settled in the information form: ``within`` is that form there.
     """
 
     pull: Vector
@@ -71,9 +77,7 @@ class Settled:
     variance: Vector
     log_evidence: float
     factor: Matrix | None = None
-    cov: Matrix | None = None
-    told: Vector | None = None
-    left: Vector | None = None
+    within: Linearised | None = None
 
     @property
     def point(self) -> Point:
@@ -84,8 +88,8 @@ class Settled:
 def sharpness(settled: Settled) -> Vector:
     """The diagonal of ``P^-1``, shape (M,) [1/g2]: the squares of ``L^-1`` down its columns, or
     what is left over the variance of the reading."""
-    if settled.left is not None:
-        return settled.left / np.where(np.isfinite(settled.variance), settled.variance, 1.0)
+    if settled.within is not None:
+        return settled.within.left / np.where(np.isfinite(settled.variance), settled.variance, 1.0)
     return np.zeros(0) if settled.factor is None else diagonal_of_inverse(settled.factor)
 
 
@@ -94,11 +98,9 @@ def load_variance(readings: Readings, settled: Settled, s: int) -> float:
     variance of that, its own noise apart [g2]."""
     of, k = readings.of, int(readings.of.scale[s])
     off = 1 + settled.error[of.scale]
-    if settled.cov is not None:
-        row = np.zeros(len(settled.cov))
-        row[: of.rows.shape[1]] = off[s] * of.rows[s]
-        row[of.rows.shape[1] + k] = settled.load[s]
-        return float(row @ settled.cov @ row)
+    if settled.within is not None:
+        scales = np.where(np.arange(of.scales) == k, settled.load[s], 0.0)
+        return settled.within.variance_of(off[s] * of.rows[s], scales)
     sd = readings.prior.scale_sd[k]
     across = off[s] * readings.between[s] * off
     across = across + np.where(of.scale == k, sd**2 * settled.load * settled.load[s], 0.0)
@@ -112,6 +114,7 @@ def settle(
     mean_g: Vector,
     variance: Vector,
     near: Point | None = None,
+    roughly: bool = False,
 ) -> Settled:
     """Settle the readings: the most probable masses and scale errors together.
 
@@ -121,7 +124,8 @@ def settle(
     has ``R a = y - (1 + gamma) load``, ``load = load0 + G D a``, ``gamma = C L' a``; ``a`` is
     refined with one factorisation until no load moves; where that lags, the errors are searched
     for. ``mean_g`` and ``variance`` (M,) are the sets' mean readings and their variances, infinite
-    for a set left out; ``near`` is a point not far from it to start from.
+    for a set left out; ``near`` is a point not far from it to start from. ``roughly``: how each
+    reading stands beside the others will not be asked, so no digits of that can be lost.
 
     Where there are more sets than unknowns the same point is found over those, if no digits are
     lost on the way.
@@ -130,7 +134,7 @@ def settle(
     Bjorck, *Numerical Methods for Least Squares Problems*, 9.2 (Gauss-Newton).
     """
     if len(variance) > readings.unknowns:
-        found = _by_unknowns(readings, mean_g, variance, near)
+        found = _by_unknowns(readings, mean_g, variance, near, roughly)
         if found is not None:
             return found
     return _by_sets(readings, mean_g, variance, near)
@@ -170,7 +174,11 @@ def _by_sets(readings: Readings, mean_g: Vector, variance: Vector, near: Point |
 
 
 def _by_unknowns(
-    readings: Readings, mean_g: Vector, variance: Vector, near: Point | None
+    readings: Readings,
+    mean_g: Vector,
+    variance: Vector,
+    near: Point | None,
+    roughly: bool = False,
 ) -> Settled | None:
     """Settle in the information form; None where it does not, or where it would lose digits.
 
@@ -187,9 +195,9 @@ def _by_unknowns(
     moved, anew, away = np.inf, True, 0.0
     for _ in range(REFINED):
         if anew:
-            factor, about, away = tells.factor(error, load), (error, load), 0.0
+            there, away = tells.at(error, load), 0.0
         step = tells.pull(error, load, residual) - deviation
-        deviation = deviation + solved(factor, step)
+        deviation = deviation + solved(there.factor, step)
         before = load
         load = readings.load + of.loading.loads(believed.deviation(deviation[:states]))
         error = believed.scale_sd * deviation[states:]
@@ -198,19 +206,16 @@ def _by_unknowns(
         if moved < SETTLED:
             break
         away += moved
-        anew = moved > ASTRAY * last or moved < LINEAR < away
+        anew = moved > min(ASTRAY * last, FAR_OFF) or moved < LINEAR < away
         if not np.abs(error).max(initial=0.0) < MOST_OFF:
             return None
     else:
         return None
-    inverse = inverted(factor)
-    cov = believed.spread(inverse)
-    left = tells.left(cov, *about)
-    if left.min(initial=1.0) < LEAST_LEFT:
+    if not roughly and there.left.min(initial=1.0) < LEAST_LEFT:
         return None
     square = float((residual * sharp) @ (residual * sharp) + deviation @ deviation)
     kept = tells.weight > 0
-    halves = float(np.log(np.diag(factor)).sum() - np.log(sharp[kept]).sum())
+    halves = float(np.log(np.diag(there.factor)).sum() - np.log(sharp[kept]).sum())
     halves += 0.5 * np.log(2 * np.pi) * float(kept.sum())
     return Settled(
         residual * tells.weight,
@@ -218,9 +223,7 @@ def _by_unknowns(
         load,
         variance,
         -0.5 * square - halves,
-        left=left,
-        told=1 - np.diag(inverse),
-        cov=cov,
+        within=there,
     )
 
 

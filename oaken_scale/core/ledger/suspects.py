@@ -43,6 +43,10 @@ LOOKED_AT: Final = 6
 FAR: Final = 6.0
 """One farther off than this bends the scale's error: the rest is settled anew without it."""
 
+BENT: Final = 6.0
+"""A slip that bends the scale's error looks less far off than it is: leaving one out makes the rest
+likelier by at most so many times what it seems to while all are believed."""
+
 NEAR_BEST: Final = 12.0
 """One whose leaving out is less likely than the best by more than this (in logarithms) is not."""
 
@@ -75,26 +79,35 @@ class Node:
 class Suspects:
     """The readings of a build under one prior, looked at with some of them gone."""
 
-    def __init__(self, build: Build, readings: Readings) -> None:
-        """``readings`` are the build's own, under the prior that they are looked at with."""
-        self.build, self.readings = build, readings
+    def __init__(
+        self, build: Build, readings: Readings, points: dict[frozenset[int], Point]
+    ) -> None:
+        """``readings`` are the build's own, under the prior that they are looked at with;
+        ``points`` are not far from where they settle, by which of them are gone, and are added to.
+        """
+        self.build, self.readings, self.points = build, readings, points
         self.spoken = readings.of.spoken
         self.open = np.array([not each.accepted for each in self.spoken], dtype=bool)
         # Several ways come by the same readings gone, in another order.
         self._nodes: dict[frozenset[int], Node] = {}
         self._near: dict[tuple[frozenset[int], int | None], list[Group]] = {}
 
-    def node(self, gone: tuple[int, ...], near: Point | None) -> Node:
-        """Where the readings settle with some of them gone; ``near`` is a point not far from it."""
+    def node(self, gone: tuple[int, ...]) -> Node:
+        """Where the readings settle with some of them gone."""
         known = self._nodes.get(frozenset(gone))
         if known is None:
-            known = self._nodes[frozenset(gone)] = self._settled(gone, near)
+            settled, likely = self._settled(gone)
+            known = Node(gone, settled, posterior(self.readings, settled), likely)
+            self._nodes[frozenset(gone)] = known
         return replace(known, gone=gone)
 
-    def _settled(self, gone: tuple[int, ...], near: Point | None) -> Node:
-        settled = settle(self.readings, *self.readings.of.without(gone), near)
-        likely = settled.log_evidence + scatter(self.readings, gone)
-        return Node(gone, settled, posterior(self.readings, settled), likely)
+    def _settled(self, gone: tuple[int, ...], roughly: bool = False) -> tuple[Settled, float]:
+        """Where the rest settles, and the logarithm of how likely that is."""
+        here = frozenset(gone)
+        near = self.points.get(here) or self.points.get(frozenset(gone[:-1]))
+        settled = settle(self.readings, *self.readings.of.without(gone), near, roughly)
+        self.points[here] = settled.point
+        return settled, settled.log_evidence + scatter(self.readings, gone)
 
     def groups(self, node: Node, wanted: int | None = None) -> list[Group]:
         """The readings that may be slips beside those that are gone, with all that may be wrong
@@ -115,15 +128,16 @@ class Suspects:
         order = [int(j) for j in np.argsort(-off, kind="stable")[:LOOKED_AT] if off[j] > 0]
         if wanted is not None and wanted not in order:
             order.append(wanted)
-        groups, far = [], []
+        groups, far, top = [], [], 0.0
         for j in order:
             if off[j] > FAR:
-                far.append((j, self._far(node, j)))
+                if j == wanted or BENT * off[j] ** 2 / 2 > top:
+                    far.append((j, self._far(node, j)))
+                    top = max(top, far[-1][1][2])
             else:
                 near = _Near(self.readings, node, j, float(gaps.gap[j]), float(gaps.sd[j]))
                 told = near.prediction(self.spoken[j], self.build)
                 groups.append(self._group(node, j, near.gap / near.sd, told, near.posterior))
-        top = max((likely for _, (_, _, likely) in far), default=0.0)
         for j, (settled, t, likely) in far:
             if likely > top - NEAR_BEST or j == wanted:
                 after = posterior(self.readings, settled)
@@ -134,11 +148,9 @@ class Suspects:
     def _far(self, node: Node, j: int) -> tuple[Settled, float, float]:
         """The rest settled without reading ``j`` as well, how far that reading is from it, and the
         logarithm of how much likelier the rest is than with it."""
-        gone = (*node.gone, j)
-        settled = settle(self.readings, *self.readings.of.without(gone), node.settled.point)
+        settled, likely = self._settled((*node.gone, j), roughly=True)
         gap, sd = gap_of(self.readings, settled, j)
-        likely = settled.log_evidence + scatter(self.readings, gone) - node.log_evidence
-        return settled, gap / sd, likely
+        return settled, gap / sd, likely - node.log_evidence
 
     def prediction(self, after: Posterior, weighing: Weighing) -> Prediction:
         """What a posterior without a reading says of it."""

@@ -121,6 +121,7 @@ def test_a_start_that_strays_is_brought_back(monkeypatch):
     assert one.error == pytest.approx(other.error, abs=5e-8)
     assert one.load == pytest.approx(other.load, abs=1e-5)
     monkeypatch.setattr(settling, "ASTRAY", np.inf)
+    monkeypatch.setattr(settling, "FAR_OFF", np.inf)
     monkeypatch.setattr(settling, "LINEAR", 0.0)
     assert settling._by_unknowns(readings, *readings.of.without(()), None) is None
 
