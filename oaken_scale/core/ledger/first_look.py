@@ -83,23 +83,22 @@ class _Growing:
         last = self.last
         if last is not None and last[0] is of:
             return last[1]
-        if last is None or last[2] >= MOST_GROWN or not _begins_with(of, last[0]):
-            left, grown = self._afresh(of), 0
-        else:
-            left, grown = self._changed(last[0], last[1], of), last[2] + 1
+        grown, left = 0, None
+        if last is not None and last[2] < MOST_GROWN and _begins_with(of, last[0]):
+            grown, left = last[2] + 1, self._changed(last[0], last[1], of)
+        if left is None:
+            grown, left = 0, _afresh(Information(self.believed, of, of.variance), of.mean_g)
         self.last = (of, left, grown)
         return left
 
-    def _afresh(self, of: Gathered) -> Matrix:
-        return _afresh(Information(self.believed, of, of.variance), of.mean_g)
-
-    def _changed(self, before: Gathered, left: Matrix, of: Gathered) -> Matrix:
+    def _changed(self, before: Gathered, left: Matrix, of: Gathered) -> Matrix | None:
+        """What they leave after readings more; None where too many sets changed."""
         sets = len(before.mean_g)
         moved = (before.mean_g != of.mean_g[:sets]) | (before.count != of.count[:sets])
         changed = np.flatnonzero(moved).tolist()
         fresh = range(sets, len(of.mean_g))
         if len(changed) + len(fresh) > MOST_CHANGED:
-            return self._afresh(of)
+            return None
         rows = [self._row(before, s) for s in changed]
         rows += [self._row(of, s) for s in (*changed, *fresh)]
         if not rows:
