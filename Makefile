@@ -13,9 +13,9 @@ demo: build
 run: build
 	$(BIN)/oaken-scale serve
 
-build: $(VENV)/.ready $(PAGES)
+build: $(VENV)/.runs $(PAGES)
 
-test: build check chromium
+test: $(VENV)/.ready web/node_modules/.ready build check chromium
 	$(BIN)/python -m pytest
 
 # Lint, types and the rules of the house.
@@ -26,14 +26,14 @@ check: $(VENV)/.ready web/node_modules/.ready
 	$(BIN)/mypy
 	cd web && npm run --silent check
 
-bench: build
+bench: $(VENV)/.ready build
 	$(BIN)/python -m bench.measure
 
 # How far the ledger can be trusted: coverage of its doubt, slips found and named.
-study: build
+study: $(VENV)/.ready build
 	$(BIN)/python -m study
 
-screenshots: build chromium
+screenshots: $(VENV)/.ready build chromium
 	$(BIN)/python -m docs.take_screenshots
 
 format: $(VENV)/.ready web/node_modules/.ready
@@ -47,26 +47,51 @@ contract: $(VENV)/.ready web/node_modules/.ready
 	cd web && npm run --silent types
 	$(BIN)/oaken-scale schema > docs/build.schema.json
 
-# Renew the pinned versions; wants `uv` on the path.
+# Renew the pinned versions, those that running needs and those that working on it needs; wants
+# `uv` on the path.
 lock:
-	uv pip compile --quiet --universal --python-version 3.11 --generate-hashes --no-header \
-	  --extra dev pyproject.toml --output-file requirements.lock
+	$(PIN) --extra setup --output-file requirements-run.lock
+	$(PIN) --extra setup --extra dev --output-file requirements.lock
+
+PIN := uv pip compile --quiet --universal --python-version 3.11 --generate-hashes --no-header \
+	pyproject.toml
 
 clean:
 	rm -rf $(VENV) web/node_modules oaken_scale/api/pages
 
-$(VENV)/.ready: requirements.lock pyproject.toml
-	$(PYTHON) -m venv $(VENV)
-	$(BIN)/pip install --quiet --disable-pip-version-check --require-hashes -r requirements.lock
-	$(BIN)/pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
-	touch $@
+$(VENV)/.runs: requirements-run.lock pyproject.toml
+	@echo "Setting up Python: what the workshop runs on"
+	@test -x $(BIN)/python || $(PYTHON) -m venv $(VENV)
+	@$(PIP) --require-hashes -r requirements-run.lock
+	@$(PIP) --no-deps --no-build-isolation -e .
+	@touch $@
+
+$(VENV)/.ready: requirements.lock $(VENV)/.runs
+	@echo "Setting up Python: what checks and tests it"
+	@$(PIP) --require-hashes -r requirements.lock
+	@touch $@
+
+PIP := $(BIN)/pip install --quiet --disable-pip-version-check
+
+web/node_modules/.runs: web/package-lock.json
+	@echo "Fetching what the pages are built with"
+	@cd web && npm ci --omit=dev --no-audit --no-fund --loglevel=error
+	@touch $@
 
 web/node_modules/.ready: web/package-lock.json
-	cd web && npm ci --no-audit --no-fund
-	touch $@
+	@echo "Fetching what checks the pages"
+	@cd web && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@ web/node_modules/.runs
 
-$(PAGES): web/node_modules/.ready $(WEB_SOURCES)
-	cd web && npm run --silent build
+# Where everything is set up already, the pages are built with that: one fetch, not two.
+BUILT_WITH := $(if $(wildcard web/node_modules/.ready),web/node_modules/.ready,web/node_modules/.runs)
+ifneq ($(filter test check bench study screenshots format contract,$(MAKECMDGOALS)),)
+BUILT_WITH := web/node_modules/.ready
+endif
+
+$(PAGES): $(BUILT_WITH) $(WEB_SOURCES)
+	@echo "Building the pages"
+	@cd web && npm run --silent build
 
 # The browser that the tests drive: the system's own, or Debian's package.
 .PHONY: chromium
