@@ -12,7 +12,7 @@ from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
 from oaken_scale.core.flight.item_masses import ItemMass, item_masses
 from oaken_scale.core.flight.lateral_pairs import Twin, twins
-from oaken_scale.core.flight.metrics import four_answers
+from oaken_scale.core.flight.metrics import answers_of
 from oaken_scale.core.flight.stages import SoFar, so_far
 from oaken_scale.core.flight.verdict import Answer, Word, worst
 from oaken_scale.core.flight.weigh_next import Suggestion, checks_of_scales, goals, rank
@@ -178,7 +178,7 @@ def assess(build: Build) -> Assessment:
     flown = fly(build)
     summed, after, where, wing = flown.summed, flown.after, flown.where, flown.wing
     been, planes, names = flown.been, flown.planes, flown.names
-    answers = tuple(four_answers(plane) for plane in planes)
+    answers = tuple(answers_of(plane) for plane in planes)
     items = item_masses(build, after, wing, been)
     marks = [item.mark for item in items]
     return Assessment(

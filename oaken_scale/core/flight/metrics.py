@@ -1,5 +1,7 @@
-"""The four answers for one loadout: all-up weight, wing loading, thrust-to-weight, balance."""
+"""The metrics of one loadout, each a value of one kind: all-up weight, wing loading,
+thrust-to-weight, balance. What asks about targets goes through :data:`METRICS`."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -10,6 +12,7 @@ from oaken_scale.core.flight.centre_of_gravity import (
     Stations,
     centre_of_gravity,
     is_pack,
+    lever_arms,
 )
 from oaken_scale.core.flight.verdict import Answer, Mend, chance_below, chance_within, judge
 from oaken_scale.core.geometry.wing import WingFigures
@@ -330,9 +333,60 @@ def _may_move(items: tuple[Item, ...]) -> tuple[Flags, Flags]:
     )
 
 
-def four_answers(plane: Flying) -> tuple[Answer, Answer, Answer, Answer]:
-    """All-up weight, wing loading, thrust-to-weight and balance of one loadout."""
-    return all_up_weight(plane), wing_loading(plane), thrust_to_weight(plane), balance(plane)
+Gradient = Callable[[Flying, Answer], Vector]
+"""How an answer moves with each item's mass, shape (N,) [answer's unit per g]."""
+
+
+def _with_the_weight(plane: Flying, answer: Answer) -> Vector:
+    return plane.aboard
+
+
+def _over_the_area(plane: Flying, answer: Answer) -> Vector:
+    return plane.aboard / plane.wing.area_dm2 if plane.wing else plane.aboard
+
+
+def _under_the_thrust(plane: Flying, answer: Answer) -> Vector:
+    if answer.value is None:
+        return plane.aboard
+    return -answer.value / plane.auw_g * plane.aboard
+
+
+def _along_the_beam(plane: Flying, answer: Answer) -> Vector:
+    if plane.cg is None or not answer.sd:
+        return plane.aboard
+    per_mm = answer.sd / plane.cg.x_sd_mm
+    return lever_arms(plane.after.mass, plane.where, plane.aboard, plane.cg.x_mm) * per_mm
+
+
+@dataclass(frozen=True, slots=True)
+class Metric:
+    """One thing that a plane is judged by: what it is called, what it comes to for a loadout, and
+    how that moves with each item's mass. The words of its verdict are
+    :mod:`oaken_scale.core.flight.verdict`'s, for all alike."""
+
+    kind: TargetKind
+    name: str
+    evaluate: Callable[[Flying], Answer]
+    gradient: Gradient
+
+
+METRICS: Final[dict[TargetKind, Metric]] = {
+    each.kind: each
+    for each in (
+        Metric(TargetKind.AUW, "all-up weight", all_up_weight, _with_the_weight),
+        Metric(TargetKind.WING_LOADING, "wing loading", wing_loading, _over_the_area),
+        Metric(
+            TargetKind.THRUST_TO_WEIGHT, "thrust-to-weight", thrust_to_weight, _under_the_thrust
+        ),
+        Metric(TargetKind.BALANCE, "balance", balance, _along_the_beam),
+    )
+}
+"""Every metric, in the order that they are told."""
+
+
+def answers_of(plane: Flying) -> tuple[Answer, ...]:
+    """What every metric comes to for one loadout."""
+    return tuple(metric.evaluate(plane) for metric in METRICS.values())
 
 
 def _missing(kind: TargetKind, unit: str, target: Target | None, needs: str) -> Answer:

@@ -7,8 +7,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from oaken_scale.core.flight.centre_of_gravity import lever_arms
-from oaken_scale.core.flight.metrics import Flying
+from oaken_scale.core.flight.metrics import METRICS, Flying
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.ledger.assembly import WITHIN, membership
 from oaken_scale.core.ledger.loading import Loading
@@ -31,13 +30,6 @@ TELLING: Final = 0.002
 
 SAMPLE: Final = 1.0
 """A sample of a lot: a 100 mm square, a metre, one piece."""
-
-NAMES: Final = {
-    TargetKind.AUW: "all-up weight",
-    TargetKind.WING_LOADING: "wing loading",
-    TargetKind.THRUST_TO_WEIGHT: "thrust-to-weight",
-    TargetKind.BALANCE: "balance",
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +85,7 @@ def goals(planes: tuple[Flying, ...], answers: tuple[tuple[Answer, ...], ...]) -
             if _settled(answer) or not answer.sd or answer.margin is None:
                 continue
             kinds.append(answer.kind)
-            gradients.append(_gradient(plane, answer))
+            gradients.append(METRICS[answer.kind].gradient(plane, answer))
             weights.append(1.0 / max(answer.margin**2, answer.sd**2))
     if not kinds:
         return Goals((TargetKind.AUW,), planes[0].aboard[None, :], np.ones(1))
@@ -164,8 +156,8 @@ def checks_of_scales(build: Build, answers: Iterable[Answer]) -> tuple[Suggestio
         scale = next((s for s in build.scales if s.id == answer.unchecked_scale), None)
         if scale is not None and scale.id not in found:
             reason = (
-                f"What is in hand for {NAMES[answer.kind]} is less than a scale may be off that no "
-                "known weight was on: 100 ml of water weigh 100 g."
+                f"What is in hand for {METRICS[answer.kind].name} is less than a scale may be off "
+                "that no known weight was on: 100 ml of water weigh 100 g."
             )
             name = f"a known weight on {scale.name}"
             found[scale.id] = Suggestion(None, None, name, 0.0, answer.kind, reason, scale=scale.id)
@@ -248,22 +240,10 @@ def _listed(items: tuple[Item, ...]) -> NDArray[np.bool_]:
 
 
 def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) -> Suggestion:
-    takes = f"Takes away {100 * share:.0f} % of what is still unsure about {NAMES[kind]}"
+    takes = f"Takes away {100 * share:.0f} % of what is still unsure about {METRICS[kind].name}"
     reason = f"{takes}: what joins it is weighed with it."
     items = tuple(build.items[i].id for i in np.flatnonzero(group.inside))
     return Suggestion(None, None, group.name, share, kind, reason, items)
-
-
-def _gradient(plane: Flying, answer: Answer) -> Vector:
-    """How an answer moves with each item's mass, shape (N,) [answer's unit per g]."""
-    if answer.kind is TargetKind.WING_LOADING and plane.wing:
-        return plane.aboard / plane.wing.area_dm2
-    if answer.kind is TargetKind.THRUST_TO_WEIGHT and answer.value is not None:
-        return -answer.value / plane.auw_g * plane.aboard
-    if answer.kind is TargetKind.BALANCE and plane.cg and answer.sd:
-        per_mm = answer.sd / plane.cg.x_sd_mm
-        return lever_arms(plane.after.mass, plane.where, plane.aboard, plane.cg.x_mm) * per_mm
-    return plane.aboard
 
 
 def _settled(answer: Answer) -> bool:
@@ -291,7 +271,7 @@ def _finest(build: Build) -> Scale:
 
 def _suggest(build: Build, column: int, first: int, share: float, kind: TargetKind) -> Suggestion:
     """Put a candidate into words."""
-    takes = f"Takes away {100 * share:.0f} % of what is still unsure about {NAMES[kind]}"
+    takes = f"Takes away {100 * share:.0f} % of what is still unsure about {METRICS[kind].name}"
     if column < len(build.lots):
         lot = build.lots[column]
         cut = sum(1 for item in build.items if any(use.lot == lot.id for use in item.uses))

@@ -7,7 +7,7 @@ import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.item_masses import been_on_pan
-from oaken_scale.core.flight.metrics import Flying, flying, four_answers
+from oaken_scale.core.flight.metrics import Flying, answers_of, flying
 from oaken_scale.core.flight.verdict import Answer
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.mixture import solve
@@ -227,7 +227,7 @@ def _loadouts(build: Build) -> tuple[LoadoutAnswer, ...]:
     for loadout in build.loadouts or (None,):
         plane: Flying = flying(build, loadout, after, where, wing, been)
         name = (loadout.id, loadout.name) if loadout else ("as-built", "As built")
-        told.append(LoadoutAnswer(*name, four_answers(plane)))
+        told.append(LoadoutAnswer(*name, answers_of(plane)))
     return tuple(told)
 
 
