@@ -1,0 +1,1 @@
+"""Motor, propeller and pack as one estimate."""

@@ -1,0 +1,579 @@
+"""What runs on a stand tell of a drive train: motor, propellers and packs in one estimate.
+
+A run with one pack sharpens what another pack or propeller will do; without any run it is what the
+listings say, wide, and told so.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from enum import StrEnum
+from math import log
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.linalg import block_diag
+
+from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.power.drive_train import (
+    EMPTY_V_PER_CELL,
+    FULL_V_PER_CELL,
+    HALF_V_PER_CELL,
+    Constants,
+    run_at,
+)
+from oaken_scale.core.power.listings import (
+    CONTROLLER_OHM,
+    CONTROLLER_OHM_SD,
+    REST_SD_V_PER_CELL,
+    Motor,
+    Pack,
+    Propeller,
+    motor_belief,
+    pack_belief,
+    propeller_belief,
+)
+
+DUTY_SD: Final = 0.10
+STAND_SD: Final = 0.02
+AMMETER_SD: Final = 0.03
+THROTTLE_SD: Final = 0.015
+THRUST_MODEL: Final = 0.02
+CURRENT_MODEL: Final = 0.03
+"""What the model leaves out of a prediction, as fractions: warm windings, small propellers.
+Source of all: docs/methods.md, section 8."""
+
+OUNCE_G: Final = 28.349523125
+ROUNDS: Final = 40
+SETTLED: Final = 1e-9
+DOUBTFUL: Final = 4.0
+"""A reading is doubted where it is so many sigma from what the others predict."""
+
+EXPLAINS: Final = 3.0
+"""A slip explains a reading where it brings it within so many sigma."""
+
+MOST_DOUBTS: Final = 6
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """One throttle step of a run, 0 to 1: thrust [gf], current [A] and voltage [V] at the pack as
+    read, any of them not, and what the run had drawn until then [mAh]."""
+
+    throttle: float
+    thrust_gf: float | None = None
+    pack_a: float | None = None
+    pack_v: float | None = None
+    drawn_mah: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Run:
+    """Points taken with one pack and one propeller, named as in the drive."""
+
+    id: str
+    pack: str
+    propeller: str
+    points: tuple[Point, ...]
+    rest_v_per_cell: float = FULL_V_PER_CELL
+
+
+@dataclass(frozen=True, slots=True)
+class Drive:
+    """A motor, or several alike ones on one pack, with all packs and propellers to be tried."""
+
+    motor: Motor
+    packs: Mapping[str, Pack]
+    propellers: Mapping[str, Propeller]
+    motors: int = 1
+
+
+class Known(StrEnum):
+    """How a prediction is known: run just so, calculated from other runs, or guessed."""
+
+    RUN = "run"
+    CALCULATED = "calculated"
+    GUESS = "guess"
+
+
+@dataclass(frozen=True, slots=True)
+class Predicted:
+    """What a drive train will do: each figure with one sigma."""
+
+    thrust_gf: float
+    thrust_sd_gf: float
+    pack_a: float
+    pack_sd_a: float
+    pack_v: float
+    pack_sd_v: float
+    power_w: float
+    power_sd_w: float
+    known: Known
+
+
+class Quantity(StrEnum):
+    """What a point reads."""
+
+    THRUST = "thrust"
+    CURRENT = "current"
+    VOLTAGE = "voltage"
+
+
+class PointSlip(StrEnum):
+    """What may have gone wrong with a point."""
+
+    OUNCES = "ounces"
+    OTHER_THROTTLE = "other_throttle"
+    UNNAMED = "unnamed"
+
+
+@dataclass(frozen=True, slots=True)
+class PointDoubt:
+    """A point that the others contradict: which reading of which run, how far off in sigma, what
+    would explain it, and the throttle or reading that it would be then."""
+
+    run: str
+    point: int
+    quantity: Quantity
+    t: float
+    slip: PointSlip
+    would_be: float | None
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Beliefs:
+    """The unknowns of a drive: their ``mean`` (U,) and ``cov`` (U, U), and where each stands.
+
+    In order: logarithms of Kv, winding resistance, no-load current, controller resistance and the
+    exponent of the duty; the errors of stand and ammeter, as fractions; of each pack the logarithm
+    of its resistance and how far its rest voltage is off [V per cell]; of each propeller the
+    logarithms of its coefficients of thrust and power.
+    """
+
+    mean: Vector
+    cov: Matrix
+    packs: tuple[str, ...]
+    propellers: tuple[str, ...]
+
+    def pack_at(self, name: str) -> int:
+        """Where a pack's resistance stands; its rest voltage follows."""
+        return _SHARED + 2 * self.packs.index(name)
+
+    def propeller_at(self, name: str) -> int:
+        """Where a propeller's coefficient of thrust stands; that of power follows."""
+        return _SHARED + 2 * len(self.packs) + 2 * self.propellers.index(name)
+
+
+_KV, _OHM, _IDLE, _CONTROLLER, _DUTY, _STAND, _AMMETER, _SHARED = range(8)
+
+
+def beliefs(drive: Drive) -> Beliefs:
+    """What is believed of a drive before any run.
+
+    Raises BuildFaultError for figures that no drive has, a propeller of no pitch among them.
+    """
+    motor = motor_belief(drive.motor)
+    packs = [pack_belief(each) for each in drive.packs.values()]
+    propellers = [propeller_belief(each) for each in drive.propellers.values()]
+    means = [*motor.mean, log(CONTROLLER_OHM), 0.0, 0.0, 0.0]
+    blocks = [motor.cov, np.diag(np.square([CONTROLLER_OHM_SD, DUTY_SD, STAND_SD, AMMETER_SD]))]
+    for pack in packs:
+        means += [float(pack.mean[0]), 0.0]
+        blocks += [pack.cov, np.array([[REST_SD_V_PER_CELL**2]])]
+    for propeller in propellers:
+        means += propeller.mean.tolist()
+        blocks.append(propeller.cov)
+    cov = np.asarray(block_diag(*blocks), dtype=float)
+    return Beliefs(np.array(means), cov, tuple(drive.packs), tuple(drive.propellers))
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Rows:
+    """What was read, a row a point: throttle, pack, propeller and rest voltage of each, and the
+    readings (R, 3) with their noise, not-a-number where nothing was read."""
+
+    throttle: Vector
+    pack: NDArray[np.intp]
+    propeller: NDArray[np.intp]
+    cells: Vector
+    rest_v: Vector
+    diameter_mm: Vector
+    read: Matrix
+    noise: Matrix
+    where: tuple[tuple[str, int], ...]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class DriveEstimate:
+    """A drive as runs and listings tell it together: ``mean`` (U,) and ``cov`` (U, U) of the
+    unknowns of :class:`Beliefs`, and which pairs of pack and propeller were run."""
+
+    drive: Drive
+    beliefs: Beliefs
+    mean: Vector
+    cov: Matrix
+    log_evidence: float
+    runs: tuple[Run, ...]
+    doubts: tuple[PointDoubt, ...] = field(default=())
+
+    def predict(
+        self,
+        pack: str,
+        propeller: str,
+        throttle: float = 1.0,
+        rest_v_per_cell: float = HALF_V_PER_CELL,
+    ) -> Predicted:
+        """What the drive does with a pack and a propeller at a throttle, 0 to 1, the pack rested at
+        so many volts a cell.
+
+        Raises BuildFaultError for a pack or a propeller that is not in the drive.
+        """
+        _known(self.drive, pack, propeller)
+        rows = _asked(self.drive, self.beliefs, pack, propeller, throttle, rest_v_per_cell)
+        found, slope = _predicted(self.drive, self.beliefs, rows, self.mean)
+        (thrust, amps, volts), by = found[0], slope[0]
+        cov = by @ self.cov @ by.T
+        cov[0, 0] += (THRUST_MODEL * thrust) ** 2
+        cov[1, 1] += (CURRENT_MODEL * amps) ** 2
+        power_by = np.array([0.0, volts, amps])
+        sd = np.sqrt(np.maximum(np.diag(cov), 0.0))
+        return Predicted(
+            *(float(x) for pair in zip(found[0], sd, strict=True) for x in pair),
+            float(amps * volts),
+            float(max(power_by @ cov @ power_by, 0.0) ** 0.5),
+            self._known(pack, propeller),
+        )
+
+    def _known(self, pack: str, propeller: str) -> Known:
+        taken = [each for each in self.runs if each.points]
+        if any((each.pack, each.propeller) == (pack, propeller) for each in taken):
+            return Known.RUN
+        return Known.CALCULATED if taken else Known.GUESS
+
+
+def estimate_drive(
+    drive: Drive,
+    runs: Sequence[Run] = (),
+    believed: Beliefs | None = None,
+    throttle_sd: float = THROTTLE_SD,
+) -> DriveEstimate:
+    """What runs and listings tell of a drive together, by Gauss-Newton to convergence.
+
+    A thrust is read as ``(1 + stand) T``, a current as ``(1 + ammeter) I_b``; a point's throttle is
+    known to ``throttle_sd``, which moves all that it read together. A point that the others
+    contradict is left out, and told of, one after another.
+
+    Source: docs/methods.md, section 8, reference case P2; JCGM 100:2008. Raises BuildFaultError for
+    points that cannot be.
+    """
+    believed = beliefs(drive) if believed is None else believed
+    _check_runs(drive, runs)
+    rows = _gathered(drive, believed, runs)
+    kept = np.isfinite(rows.read)
+    doubts: list[PointDoubt] = []
+    while True:
+        mean, cov, evidence = _settled(drive, believed, rows, kept, throttle_sd)
+        worst = _worst(drive, believed, rows, kept, mean, cov, throttle_sd)
+        if worst is None or len(doubts) >= MOST_DOUBTS:
+            break
+        r, c, _ = worst
+        out = kept.copy()
+        out[r, c] = False
+        alone = _settled(drive, believed, rows, out, throttle_sd)
+        doubt, whole = _named(drive, believed, rows, r, c, alone[0], alone[1], throttle_sd)
+        kept = out
+        if whole:
+            kept[r] = False
+        doubts.append(doubt)
+    return DriveEstimate(drive, believed, mean, cov, evidence, tuple(runs), tuple(doubts))
+
+
+def _known(drive: Drive, pack: str, propeller: str) -> None:
+    for what, name, there in (
+        ("pack", pack, drive.packs),
+        ("propeller", propeller, drive.propellers),
+    ):
+        if name not in there:
+            words = f'no {what} "{name}" in this drive; it has {", ".join(there) or "none"}'
+            raise BuildFaultError([Fault(what, words)])
+
+
+def _check_runs(drive: Drive, runs: Sequence[Run]) -> None:
+    found = []
+    for k, run in enumerate(runs):
+        _known(drive, run.pack, run.propeller)
+        for j, point in enumerate(run.points):
+            path = f"runs.{k}.points.{j}"
+            if not 0 <= point.throttle <= 1:
+                words = f"is {point.throttle:g}; it goes from 0 to 1"
+                found.append(Fault(f"{path}.throttle", words))
+            for name in ("thrust_gf", "pack_a", "pack_v", "drawn_mah"):
+                figure = getattr(point, name)
+                if figure is not None and not 0 <= figure < float("inf"):
+                    found.append(Fault(f"{path}.{name}", f"is {figure:g}; it must be 0 or more"))
+            cells = drive.packs[run.pack].cells
+            if point.pack_v is not None and point.pack_v > 1.05 * FULL_V_PER_CELL * cells:
+                words = (
+                    f"{point.pack_v:g} V is more than {cells} cells have; write down the pack that "
+                    "it was run with"
+                )
+                found.append(Fault(f"{path}.pack_v", words))
+    if found:
+        raise BuildFaultError(found)
+
+
+def rest_v(per_cell: float, pack: Pack, drawn_mah: float) -> float:
+    """The rest voltage of a pack that something was drawn from, for each cell [V]: half of what
+    it holds takes 0.35 V, however full it was.
+
+    >>> rest_v(4.2, Pack(3, 1300), 650.0)
+    3.85
+    """
+    fall = 2 * (FULL_V_PER_CELL - HALF_V_PER_CELL) * drawn_mah / pack.capacity_mah
+    return max(per_cell - fall, EMPTY_V_PER_CELL - 0.5)
+
+
+def _gathered(drive: Drive, believed: Beliefs, runs: Sequence[Run]) -> _Rows:
+    points = [(run, j, point) for run in runs for j, point in enumerate(run.points)]
+    nan = float("nan")
+    read = np.array(
+        [
+            [nan if x is None else x for x in (p.thrust_gf, p.pack_a, p.pack_v)]
+            for _, _, p in points
+        ],
+        dtype=float,
+    ).reshape(-1, 3)
+    noise = np.stack(
+        [
+            np.sqrt(1 + (0.01 * read[:, 0]) ** 2),
+            np.sqrt(0.1**2 + (0.02 * read[:, 1]) ** 2),
+            np.full(len(read), 0.05),
+        ],
+        axis=1,
+    )
+    packs = [drive.packs[run.pack] for run, _, _ in points]
+    return _Rows(
+        throttle=np.array([p.throttle for _, _, p in points], dtype=float),
+        pack=np.array([believed.pack_at(run.pack) for run, _, _ in points], dtype=np.intp),
+        propeller=np.array(
+            [believed.propeller_at(run.propeller) for run, _, _ in points], dtype=np.intp
+        ),
+        cells=np.array([pack.cells for pack in packs], dtype=float),
+        rest_v=np.array(
+            [
+                pack.cells * rest_v(run.rest_v_per_cell, pack, p.drawn_mah)
+                for (run, _, p), pack in zip(points, packs, strict=True)
+            ],
+            dtype=float,
+        ),
+        diameter_mm=np.array(
+            [drive.propellers[run.propeller].diameter_mm for run, _, _ in points], dtype=float
+        ),
+        read=read,
+        noise=noise,
+        where=tuple((run.id, j) for run, j, _ in points),
+    )
+
+
+def _asked(
+    drive: Drive, believed: Beliefs, pack: str, propeller: str, throttle: float, per_cell: float
+) -> _Rows:
+    run = Run("", pack, propeller, (Point(throttle),), per_cell)
+    return _gathered(drive, believed, (run,))
+
+
+def _read(
+    drive: Drive, rows: _Rows, unknowns: Matrix, throttle: Vector, as_read: bool
+) -> NDArray[np.float64]:
+    """What every row shows under many unknowns (M, U), shape (M, R, 3): thrust, current, voltage;
+    with the errors of stand and ammeter where ``as_read``."""
+    column = unknowns[:, :, None]
+    found = run_at(
+        Constants(
+            kv=np.exp(column[:, _KV]),
+            winding_ohm=np.exp(column[:, _OHM]),
+            idle_a=np.exp(column[:, _IDLE]),
+            thrust=np.exp(unknowns[:, rows.propeller]),
+            power=np.exp(unknowns[:, rows.propeller + 1]),
+            pack_ohm=np.exp(unknowns[:, rows.pack]),
+            controller_ohm=np.exp(column[:, _CONTROLLER]),
+            rest_v=rows.rest_v + rows.cells * unknowns[:, rows.pack + 1],
+            duty_exponent=np.exp(column[:, _DUTY]),
+        ),
+        throttle,
+        rows.diameter_mm,
+        np.array(drive.motors),
+    )
+    _, thrust, pack_a, _, pack_v = found
+    if as_read:
+        thrust = (1 + column[:, _STAND]) * thrust
+        pack_a = (1 + column[:, _AMMETER]) * pack_a
+    return np.stack([thrust, pack_a, pack_v], axis=2)
+
+
+STEP: Final = 1e-5
+"""Slopes are taken over so much on either side."""
+
+
+def _predicted(
+    drive: Drive, believed: Beliefs, rows: _Rows, mean: Vector, as_read: bool = False
+) -> tuple[Matrix, NDArray[np.float64]]:
+    """What every row shows at the unknowns (R, 3), and its slope by each of them (R, 3, U)."""
+    steps = STEP * np.eye(len(mean))
+    many = np.vstack([mean, mean + steps, mean - steps])
+    shown = _read(drive, rows, many, rows.throttle, as_read)
+    count = len(mean)
+    slope = (shown[1 : count + 1] - shown[count + 1 :]) / (2 * STEP)
+    return shown[0], np.moveaxis(slope, 0, 2)
+
+
+def _spread(
+    drive: Drive, rows: _Rows, mean: Vector, throttle_sd: float, kept: NDArray[np.bool_]
+) -> NDArray[np.float64]:
+    """The covariance of what each row reads about the model, shape (R, 3, 3): the noise of each
+    reading, and a throttle that is known so well; what is not kept is told by nothing."""
+    noise = np.where(kept, np.nan_to_num(rows.noise, nan=1.0), 1.0)
+    spread = noise[:, :, None] ** 2 * np.eye(3)
+    if throttle_sd > 0 and len(rows.throttle):
+        near = np.stack([rows.throttle + STEP, np.maximum(rows.throttle - STEP, 0.0)])
+        up, down = (_read(drive, rows, mean[None], each, True)[0] for each in near)
+        by_throttle = (up - down) / (near[0] - near[1])[:, None] * throttle_sd * kept
+        spread = spread + by_throttle[:, :, None] * by_throttle[:, None, :]
+    return spread
+
+
+def _settled(
+    drive: Drive,
+    believed: Beliefs,
+    rows: _Rows,
+    kept: NDArray[np.bool_],
+    throttle_sd: float,
+) -> tuple[Vector, Matrix, float]:
+    """The most probable unknowns, their covariance, and the logarithm of how likely the readings
+    are, by Laplace's method. Steps are halved until they help."""
+    free = np.diag(believed.cov) > 0
+    prior = np.linalg.inv(believed.cov[np.ix_(free, free)])
+    read = np.where(kept, rows.read, 0.0)
+
+    def at(mean: Vector) -> tuple[float, Matrix, Vector, float]:
+        shown, slope = _predicted(drive, believed, rows, mean, as_read=True)
+        spread = _spread(drive, rows, mean, throttle_sd, kept)
+        weight = np.linalg.inv(spread)
+        gap = np.where(kept, read - shown, 0.0)
+        slope = np.where(kept[:, :, None], slope, 0.0)[:, :, free]
+        pulled = np.einsum("rij,rj->ri", weight, gap)
+        off = (mean - believed.mean)[free]
+        cost = float((gap * pulled).sum() + off @ prior @ off)
+        size = float(np.linalg.slogdet(spread)[1].sum())
+        tells = prior + np.einsum("riu,rij,rjv->uv", slope, weight, slope, optimize=True)
+        pull = np.einsum("riu,ri->u", slope, pulled) - prior @ off
+        return cost + size, tells, pull, size
+
+    mean = believed.mean.copy()
+    least, tells, pull, size = at(mean)
+    for _ in range(ROUNDS):
+        step = np.zeros(len(mean))
+        step[free] = np.clip(np.linalg.solve(tells, pull), -1.0, 1.0)
+        while np.abs(step).max(initial=0.0) > SETTLED:
+            tried = at(mean + step)
+            if tried[0] <= least + 1e-9 * abs(least):
+                break
+            step = step / 2
+        else:
+            break
+        mean, (least, tells, pull, size) = mean + step, tried
+    cov = np.zeros_like(believed.cov)
+    cov[np.ix_(free, free)] = np.linalg.inv(tells)
+    number = int(kept.sum())
+    evidence = -0.5 * (least + number * log(2 * np.pi))
+    evidence -= 0.5 * float(np.linalg.slogdet(tells)[1] - np.linalg.slogdet(prior)[1])
+    return mean, cov, evidence
+
+
+def _worst(
+    drive: Drive,
+    believed: Beliefs,
+    rows: _Rows,
+    kept: NDArray[np.bool_],
+    mean: Vector,
+    cov: Matrix,
+    throttle_sd: float,
+) -> tuple[int, int, float] | None:
+    """The reading farthest from what all others predict, its row, column and distance in sigma;
+    None where none is doubtful."""
+    if kept.sum() < 2:
+        return None
+    shown, slope = _predicted(drive, believed, rows, mean, as_read=True)
+    spread = _spread(drive, rows, mean, throttle_sd, kept)
+    worst: tuple[int, int, float] | None = None
+    for r in range(len(kept)):
+        on = np.flatnonzero(kept[r])
+        if not len(on):
+            continue
+        # A point's readings share its throttle: each is left out of all others, those of its own
+        # point among them.
+        noise = spread[r][np.ix_(on, on)]
+        gap = (rows.read[r] - shown[r])[on]
+        fit = slope[r][on] @ cov @ slope[r][on].T
+        sharp = np.linalg.inv(noise) - np.linalg.inv(noise) @ fit @ np.linalg.inv(noise)
+        pull = np.linalg.solve(noise, gap)
+        for k, c in enumerate(on):
+            t = float(pull[k] / max(sharp[k, k], 1e-300) ** 0.5)
+            if abs(t) > DOUBTFUL and (worst is None or abs(t) > abs(worst[2])):
+                worst = (r, int(c), t)
+    return worst
+
+
+def _named(
+    drive: Drive,
+    believed: Beliefs,
+    rows: _Rows,
+    r: int,
+    c: int,
+    mean: Vector,
+    cov: Matrix,
+    throttle_sd: float,
+) -> tuple[PointDoubt, bool]:
+    """What would explain a reading, by the estimate without it, and whether its whole point is to
+    be left out."""
+    shown, slope = _predicted(drive, believed, rows, mean, as_read=True)
+    none = np.ones_like(rows.read, dtype=bool)
+    spread = _spread(drive, rows, mean, throttle_sd, none)[r] + slope[r] @ cov @ slope[r].T
+    sd = float(spread[c, c] ** 0.5)
+    gap = float(rows.read[r, c] - shown[r, c])
+    run, point = rows.where[r]
+    quantity = tuple(Quantity)[c]
+
+    def doubt(slip: PointSlip, would_be: float | None) -> PointDoubt:
+        return PointDoubt(run, point, quantity, gap / sd, slip, would_be)
+
+    grams = rows.read[r, c] * OUNCE_G
+    if quantity is Quantity.THRUST and abs(grams - shown[r, c]) < EXPLAINS * sd:
+        return doubt(PointSlip.OUNCES, float(grams)), False
+    tried = np.linspace(0.0, 1.0, 101)
+    there = np.isfinite(rows.read[r])
+    at_throttle = _read(drive, _row(rows, r), mean[None], tried[:, None], True)
+    gaps = ((rows.read[r] - at_throttle.reshape(len(tried), 3)) / np.sqrt(np.diag(spread)))[
+        :, there
+    ]
+    far = np.abs(gaps).max(axis=1)
+    best = int(far.argmin())
+    if there.sum() > 1 and far[best] < EXPLAINS:
+        return doubt(PointSlip.OTHER_THROTTLE, float(tried[best])), True
+    return doubt(PointSlip.UNNAMED, None), False
+
+
+def _row(rows: _Rows, r: int) -> _Rows:
+    one = slice(r, r + 1)
+    return _Rows(
+        rows.throttle[one],
+        rows.pack[one],
+        rows.propeller[one],
+        rows.cells[one],
+        rows.rest_v[one],
+        rows.diameter_mm[one],
+        rows.read[one],
+        rows.noise[one],
+        rows.where[one],
+    )
