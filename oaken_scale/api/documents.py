@@ -12,6 +12,7 @@ from pydantic.dataclasses import dataclass as described_once
 
 from oaken_scale.api.bench import PanState
 from oaken_scale.core.assess import Assessment, Outline
+from oaken_scale.core.changes.drive import runs_stay
 from oaken_scale.core.flight.forecast import Point
 from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.outliers import Doubt
@@ -55,14 +56,15 @@ class BuildPatch(doc.Edge):
     budget: doc.BudgetDoc | None = None
     ballast: doc.BallastDoc | None = None
     plan_mark: doc.PlanMarkDoc | None = None
+    power: doc.PowerDoc | None = None
 
     def applied(self, build: core.Build) -> core.Build:
-        """The build with this change; thrust, budget or the plan's mark null takes it away."""
+        """The build with this change; null takes thrust, budget, drive or the plan's mark away."""
         given = (
             self.model_fields_set
             & set(BuildPatch.model_fields)
             & (
-                {"thrust", "budget", "plan_mark"}
+                {"thrust", "budget", "plan_mark", "power"}
                 | {name for name, value in self if value is not None}
             )
         )
@@ -73,6 +75,8 @@ class BuildPatch(doc.Edge):
                 raise BuildFaultError([Fault(f"scales.{k}.line", str(error))]) from error
         whole = {"id": build.id, "name": build.name, **self.model_dump(include=given)}
         changed = _BUILD.validate_python(whole)
+        if "power" in given:
+            runs_stay(build.power, changed.power)
         return replace(build, **{name: getattr(changed, name) for name in given})
 
 

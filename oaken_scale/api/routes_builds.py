@@ -20,6 +20,7 @@ from oaken_scale.api.documents import (
     free_id,
 )
 from oaken_scale.api.problems import ProblemError, documented, no_such
+from oaken_scale.core.changes.drive import without_part
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import presets
@@ -204,7 +205,7 @@ def remove_item(build_id: BuildId, item_id: Named, if_match: Revision, shop: Sho
             )
         items = tuple(each for each in build.items if each.id != item_id)
         loadouts = _without_option(build, replace(item, option=False))
-        return replace(build, items=items, loadouts=loadouts)
+        return replace(without_part(build, item_id), items=items, loadouts=loadouts)
 
     return told(shop.change(build_id, number(if_match), removed), after=sharing(shop, build_id))
 

@@ -36,6 +36,7 @@ from oaken_scale.core.material.joint_clock import JointTimes, joint_times
 from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Role
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits
+from oaken_scale.core.power.loadout_power import PowerTold, power_told
 from oaken_scale.core.trim.beam import Beam, beam
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.unchecked import unchecked_since
@@ -149,6 +150,7 @@ class Assessment:
     beam: Beam
     so_far: SoFar
     unchecked: tuple[Unchecked, ...]
+    power: PowerTold | None
     notices: tuple[Notice, ...]
     progress: Progress
 
@@ -179,6 +181,7 @@ def assess(build: Build) -> Assessment:
     summed, after, where, wing = flown.summed, flown.after, flown.where, flown.wing
     been, planes, names = flown.been, flown.planes, flown.names
     answers = tuple(answers_of(plane) for plane in planes)
+    shape = proportions(build, wing, max(plane.auw_g for plane in planes))
     items = item_masses(build, after, wing, been)
     marks = [item.mark for item in items]
     return Assessment(
@@ -213,7 +216,7 @@ def assess(build: Build) -> Assessment:
         assemblies=_assemblies(build, after),
         wing=wing,
         outlines=_outlines(build),
-        proportions=proportions(build, wing, max(plane.auw_g for plane in planes)),
+        proportions=shape,
         weigh_next=(
             *rank(build, after, goals(planes, answers), 4),
             *checks_of_scales(build, (answer for four in answers for answer in four)),
@@ -230,6 +233,11 @@ def assess(build: Build) -> Assessment:
         beam=beam(build, planes, answers, [id for id, _ in names], flown.checks),
         so_far=so_far(build, after, planes[0].aboard, been),
         unchecked=_unchecked(build, names),
+        power=power_told(
+            build,
+            [(name[0], plane.auw_g) for name, plane in zip(names, planes, strict=True)],
+            shape.stall_speed,
+        ),
         notices=(
             *_notices(build, after),
             *(() if doubted else _strained(build, after)),
@@ -376,7 +384,7 @@ def _progress(build: Build, after: Posterior, marks: Sequence[Mark]) -> Progress
         any(surface for surface in build.surfaces),
         bool(build.targets),
         bool(there.any()),
-        build.thrust is not None,
+        build.thrust is not None or build.power is not None,
         placed,
     )
     grams = np.abs(after.mass) * there

@@ -427,6 +427,82 @@ class HabitDoc(Edge):
     weighed: Annotated[int, Field(strict=True, ge=0, le=100_000)] = 0
 
 
+Amperes = Annotated[float, _number(gt=0, le=limits.CURRENT_A)]
+
+
+class MotorDoc(Edge):
+    """A motor as listed: Kv [rpm/V], mass [g], resistance [ohm], no-load and most current [A]."""
+
+    kv: Annotated[float, _number(ge=50, le=20_000)]
+    mass_g: Annotated[float, _number(ge=0.5, le=2_000)]
+    winding_ohm: Annotated[float, _number(gt=0, le=20)] | None = None
+    idle_a: Annotated[float, _number(gt=0, le=50)] | None = None
+    most_a: Amperes | None = None
+
+
+class ControllerDoc(Edge):
+    """What a motor's controller stands [A], and a burst for its seconds."""
+
+    most_a: Amperes
+    burst_a: Amperes | None = None
+    burst_s: Annotated[float, _number(gt=0, le=600)] | None = None
+
+
+class PropellerDoc(Edge):
+    """A propeller by its diameter and pitch [mm]."""
+
+    id: Id
+    name: Name
+    diameter_mm: Annotated[float, _number(ge=20, le=1_000)]
+    pitch_mm: Annotated[float, _number(ge=5, le=1_000)]
+
+
+class PackDoc(Edge):
+    """A pack: cells in series, what they hold [mAh], its C rating, the part that it is."""
+
+    id: Id
+    name: Name
+    cells: Annotated[int, Field(strict=True, ge=1, le=14)]
+    capacity_mah: Annotated[float, _number(ge=10, le=50_000)]
+    c_rating: Annotated[float, _number(ge=0.5, le=300)] | None = None
+    item: Id | None = None
+
+
+class PointDoc(Edge):
+    """One throttle step of a run, 0 to 1; thrust [gf], current [A] and voltage [V] as read."""
+
+    throttle: Annotated[float, _number(ge=0, le=1)]
+    thrust_gf: Annotated[float, _number(ge=0, le=limits.THRUST_GF)] | None = None
+    pack_a: Annotated[float, _number(ge=0, le=limits.CURRENT_A)] | None = None
+    pack_v: Annotated[float, _number(ge=0, le=100)] | None = None
+    drawn_mah: Annotated[float, _number(ge=0, le=50_000)] = 0.0
+
+
+class RunDoc(Edge):
+    """Points taken with one pack and one propeller; set aside with a reason, never deleted."""
+
+    id: Id
+    at: Moment
+    pack: Id
+    propeller: Id
+    points: Annotated[tuple[PointDoc, ...], Field(max_length=limits.POINTS)] = ()
+    rest_v_per_cell: Annotated[float, _number(ge=2.5, le=4.4)] = 4.2
+    note: Words = ""
+    set_aside: Words | None = None
+
+
+class PowerDoc(Edge):
+    """A drive: one motor or several alike ones, their propellers and packs, and runs of them; the
+    first propeller is the fitted one."""
+
+    motor: MotorDoc
+    motors: Annotated[int, Field(strict=True, ge=1, le=8)] = 1
+    controller: ControllerDoc | None = None
+    propellers: Annotated[tuple[PropellerDoc, ...], Field(max_length=20)] = ()
+    packs: Annotated[tuple[PackDoc, ...], Field(max_length=20)] = ()
+    runs: Annotated[tuple[RunDoc, ...], Field(max_length=limits.RUNS)] = ()
+
+
 class BuildDoc(Edge):
     """A whole build."""
 
@@ -452,6 +528,7 @@ class BuildDoc(Edge):
     past: PastDoc | None = None
     allowance: ShareDoc | None = None
     habits: Annotated[tuple[HabitDoc, ...], Field(max_length=2)] = ()
+    power: PowerDoc | None = None
     finished_at: Moment | None = None
     variant_of: Id | None = None
     weighings: Annotated[tuple[WeighingDoc, ...], Field(max_length=limits.WEIGHINGS)] = ()

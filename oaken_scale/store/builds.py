@@ -38,6 +38,7 @@ from oaken_scale.store.parts import (
     write_surfaces,
     write_targets,
 )
+from oaken_scale.store.power import read_power, write_power
 from oaken_scale.store.rack import read_lots, write_lots
 from oaken_scale.store.rows import known_from, known_row, moment, stamp, stamp_or_none
 
@@ -106,6 +107,7 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         past=read_past(connection, build_id, past),
         allowance=known_from(share, share_doubt, share_source),
         habits=read_habits(connection, build_id),
+        power=read_power(connection, build_id),
         finished_at=moment(finished),
         variant_of=variant_of,
         weighings=read_weighings(connection, build_id),
@@ -201,5 +203,6 @@ _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
     (write_ballast, "ballast"),
     (write_past, "past"),
     (write_habits, "habits"),
+    (write_power, "power"),
 )
 """What writes a collection anew, and which changes make it: items are named by others."""

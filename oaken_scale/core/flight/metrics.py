@@ -19,7 +19,15 @@ from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.ledger.mixture import Estimate
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Flags, Matrix, Vector
-from oaken_scale.core.model.build import BalanceUnit, Build, Item, Loadout, Target, TargetKind
+from oaken_scale.core.model.build import (
+    BalanceUnit,
+    Build,
+    Item,
+    Loadout,
+    Target,
+    TargetKind,
+    Thrust,
+)
 from oaken_scale.core.model.recall import recalled
 
 NO_PARTS: Final = "add the parts on the Plan"
@@ -49,6 +57,8 @@ class Flying:
     """Item masses if they are right, shape (N,); None where nothing is doubted."""
     unchecked_scale: str | None = None
     """A scale that felt what is aboard, and no known weight."""
+    thrust: Thrust | None = None
+    """This loadout's own."""
 
     @property
     def has_mass(self) -> bool:
@@ -82,9 +92,10 @@ def flying(
     wing: WingFigures | None,
     been_on_pan: Vector,
     told: Estimate | None = None,
+    thrust: Thrust | None = None,
 ) -> Flying:
     """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which items a pan has felt,
-    ``told`` which readings are not believed."""
+    ``told`` which readings are not believed; ``thrust`` is the loadout's own."""
     aboard = aboard_of(build, loadout)
     auw, auw_sd = after.total(aboard)
     forms: tuple[tuple[float, float, float], ...] = ()
@@ -108,6 +119,7 @@ def flying(
         disbelieving=() if told is None else told.disbelieving,
         believing_g=told.believing.mass if told is not None and told.doubts else None,
         unchecked_scale=unchecked_scale(build, after, aboard),
+        thrust=thrust,
     )
 
 
@@ -219,7 +231,7 @@ def thrust_to_weight(plane: Flying) -> Answer:
     ``T - r M``, which needs no linearisation.
     """
     kind, unit = TargetKind.THRUST_TO_WEIGHT, "ratio"
-    target, thrust = plane.target(kind), plane.build.thrust
+    target, thrust = plane.target(kind), plane.thrust
     if thrust is None:
         return _missing(kind, unit, target, "state the thrust on the Plan")
     if not plane.has_mass:

@@ -8,6 +8,7 @@ from enum import StrEnum
 from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMark
 from oaken_scale.core.model.diary import Happening
 from oaken_scale.core.model.lot import Known, Lot, Use
+from oaken_scale.core.model.power import Power
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.reference_build import Past
 
@@ -366,6 +367,7 @@ class Build:
     past: Past | None = None
     allowance: Known | None = None
     habits: tuple[Habit, ...] = ()
+    power: Power | None = None
     finished_at: datetime | None = None
     variant_of: str | None = None
     weighings: tuple[Weighing, ...] = field(default=(), repr=False)

@@ -17,6 +17,7 @@ from oaken_scale.core.model.build import (
     TargetKind,
     Weighing,
 )
+from oaken_scale.core.model.power import FULL_V_PER_CELL
 
 APART_MM: Final = 20.0
 """Two supports nearer than this tell nothing [mm]."""
@@ -68,6 +69,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_lot_faults(build),
         *_item_faults(build),
         *_budget_faults(build),
+        *_power_faults(build),
         *_loadout_faults(build),
         *_joint_faults(build),
         *(fault for k, target in enumerate(build.targets) for fault in target_faults(k, target)),
@@ -156,6 +158,40 @@ def _lot_faults(build: Build) -> Iterator[Fault]:
         for k, lot in enumerate(build.lots)
         if lot.rack is not None and lot.rack in {each.rack for each in build.lots[:k]}
     )
+
+
+def _power_faults(build: Build) -> Iterator[Fault]:
+    """A drive's packs are parts of the build, and its runs were taken with what it has."""
+    power = build.power
+    if power is None:
+        return
+    for name in ("propellers", "packs", "runs"):
+        yield from _twice(f"power.{name}", [each.id for each in getattr(power, name)])
+    items = {item.id for item in build.items}
+    packs = {pack.id: pack for pack in power.packs}
+    propellers = [each.id for each in power.propellers]
+    for k, pack in enumerate(power.packs):
+        if pack.item is not None and pack.item not in items:
+            yield Fault(f"power.packs.{k}.item", _unknown("item", pack.item, sorted(items)))
+    for k, run in enumerate(power.runs):
+        if run.pack not in packs:
+            yield Fault(f"power.runs.{k}.pack", _unknown("pack", run.pack, list(packs)))
+        if run.propeller not in propellers:
+            words = _unknown("propeller", run.propeller, propellers)
+            yield Fault(f"power.runs.{k}.propeller", words)
+        cells = packs[run.pack].cells if run.pack in packs else None
+        for j, point in enumerate(run.points):
+            most = None if cells is None else MOST_V * FULL_V_PER_CELL * cells
+            if most is not None and point.pack_v is not None and point.pack_v > most:
+                words = (
+                    f"is {point.pack_v:g} V, more than {cells} cells have; say which pack it was "
+                    "run with"
+                )
+                yield Fault(f"power.runs.{k}.points.{j}.pack_v", words)
+
+
+MOST_V: Final = 1.05
+"""A voltmeter shows at most so many times what the cells of a pack have."""
 
 
 def _budget_faults(build: Build) -> Iterator[Fault]:

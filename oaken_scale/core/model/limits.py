@@ -62,3 +62,12 @@ NAME_LENGTH: Final = 80
 
 NOTE_LENGTH: Final = 2_000
 """Longest note [characters]."""
+
+CURRENT_A: Final = 500.0
+"""Largest current [A]."""
+
+RUNS: Final = 200
+"""Most runs of one drive."""
+
+POINTS: Final = 100
+"""Most points in one run."""

@@ -4,11 +4,11 @@ A run with one pack sharpens what another pack or propeller will do; without any
 listings say, wide, and told so.
 """
 
-from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from datetime import datetime
 from enum import StrEnum
 from math import log
-from typing import Final
+from typing import Final, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,9 +16,9 @@ from scipy.linalg import block_diag
 
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Point, Power, Propeller, Run
 from oaken_scale.core.power.drive_train import (
     EMPTY_V_PER_CELL,
-    FULL_V_PER_CELL,
     HALF_V_PER_CELL,
     Constants,
     run_at,
@@ -27,9 +27,6 @@ from oaken_scale.core.power.listings import (
     CONTROLLER_OHM,
     CONTROLLER_OHM_SD,
     REST_SD_V_PER_CELL,
-    Motor,
-    Pack,
-    Propeller,
     motor_belief,
     pack_belief,
     propeller_belief,
@@ -54,39 +51,6 @@ EXPLAINS: Final = 3.0
 """A slip explains a reading where it brings it within so many sigma."""
 
 MOST_DOUBTS: Final = 6
-
-
-@dataclass(frozen=True, slots=True)
-class Point:
-    """One throttle step of a run, 0 to 1: thrust [gf], current [A] and voltage [V] at the pack as
-    read, any of them not, and what the run had drawn until then [mAh]."""
-
-    throttle: float
-    thrust_gf: float | None = None
-    pack_a: float | None = None
-    pack_v: float | None = None
-    drawn_mah: float = 0.0
-
-
-@dataclass(frozen=True, slots=True)
-class Run:
-    """Points taken with one pack and one propeller, named as in the drive."""
-
-    id: str
-    pack: str
-    propeller: str
-    points: tuple[Point, ...]
-    rest_v_per_cell: float = FULL_V_PER_CELL
-
-
-@dataclass(frozen=True, slots=True)
-class Drive:
-    """A motor, or several alike ones on one pack, with all packs and propellers to be tried."""
-
-    motor: Motor
-    packs: Mapping[str, Pack]
-    propellers: Mapping[str, Propeller]
-    motors: int = 1
 
 
 class Known(StrEnum):
@@ -168,14 +132,14 @@ class Beliefs:
 _KV, _OHM, _IDLE, _CONTROLLER, _DUTY, _STAND, _AMMETER, _SHARED = range(8)
 
 
-def beliefs(drive: Drive) -> Beliefs:
+def beliefs(drive: Power) -> Beliefs:
     """What is believed of a drive before any run.
 
     Raises BuildFaultError for figures that no drive has, a propeller of no pitch among them.
     """
     motor = motor_belief(drive.motor)
-    packs = [pack_belief(each) for each in drive.packs.values()]
-    propellers = [propeller_belief(each) for each in drive.propellers.values()]
+    packs = [pack_belief(each) for each in drive.packs]
+    propellers = [propeller_belief(each) for each in drive.propellers]
     means = [*motor.mean, log(CONTROLLER_OHM), 0.0, 0.0, 0.0]
     blocks = [motor.cov, np.diag(np.square([CONTROLLER_OHM_SD, DUTY_SD, STAND_SD, AMMETER_SD]))]
     for pack in packs:
@@ -185,7 +149,12 @@ def beliefs(drive: Drive) -> Beliefs:
         means += propeller.mean.tolist()
         blocks.append(propeller.cov)
     cov = np.asarray(block_diag(*blocks), dtype=float)
-    return Beliefs(np.array(means), cov, tuple(drive.packs), tuple(drive.propellers))
+    return Beliefs(
+        np.array(means),
+        cov,
+        tuple(each.id for each in drive.packs),
+        tuple(each.id for each in drive.propellers),
+    )
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -209,7 +178,7 @@ class DriveEstimate:
     """A drive as runs and listings tell it together: ``mean`` (U,) and ``cov`` (U, U) of the
     unknowns of :class:`Beliefs`, and which pairs of pack and propeller were run."""
 
-    drive: Drive
+    drive: Power
     beliefs: Beliefs
     mean: Vector
     cov: Matrix
@@ -229,7 +198,7 @@ class DriveEstimate:
 
         Raises BuildFaultError for a pack or a propeller that is not in the drive.
         """
-        _known(self.drive, pack, propeller)
+        pack_of(self.drive, pack), propeller_of(self.drive, propeller)
         rows = _asked(self.drive, self.beliefs, pack, propeller, throttle, rest_v_per_cell)
         found, slope = _predicted(self.drive, self.beliefs, rows, self.mean)
         (thrust, amps, volts), by = found[0], slope[0]
@@ -239,7 +208,12 @@ class DriveEstimate:
         power_by = np.array([0.0, volts, amps])
         sd = np.sqrt(np.maximum(np.diag(cov), 0.0))
         return Predicted(
-            *(float(x) for pair in zip(found[0], sd, strict=True) for x in pair),
+            float(thrust),
+            float(sd[0]),
+            float(amps),
+            float(sd[1]),
+            float(volts),
+            float(sd[2]),
             float(amps * volts),
             float(max(power_by @ cov @ power_by, 0.0) ** 0.5),
             self._known(pack, propeller),
@@ -253,8 +227,7 @@ class DriveEstimate:
 
 
 def estimate_drive(
-    drive: Drive,
-    runs: Sequence[Run] = (),
+    drive: Power,
     believed: Beliefs | None = None,
     throttle_sd: float = THROTTLE_SD,
 ) -> DriveEstimate:
@@ -268,7 +241,7 @@ def estimate_drive(
     points that cannot be.
     """
     believed = beliefs(drive) if believed is None else believed
-    _check_runs(drive, runs)
+    runs = tuple(run for run in drive.runs if run.set_aside is None)
     rows = _gathered(drive, believed, runs)
     kept = np.isfinite(rows.read)
     doubts: list[PointDoubt] = []
@@ -286,55 +259,42 @@ def estimate_drive(
         if whole:
             kept[r] = False
         doubts.append(doubt)
-    return DriveEstimate(drive, believed, mean, cov, evidence, tuple(runs), tuple(doubts))
+    return DriveEstimate(drive, believed, mean, cov, evidence, runs, tuple(doubts))
 
 
-def _known(drive: Drive, pack: str, propeller: str) -> None:
-    for what, name, there in (
-        ("pack", pack, drive.packs),
-        ("propeller", propeller, drive.propellers),
-    ):
-        if name not in there:
-            words = f'no {what} "{name}" in this drive; it has {", ".join(there) or "none"}'
-            raise BuildFaultError([Fault(what, words)])
+def pack_of(drive: Power, id: str) -> Pack:
+    """One of a drive's packs. Raises BuildFaultError where there is none."""
+    return _one("pack", id, drive.packs)
 
 
-def _check_runs(drive: Drive, runs: Sequence[Run]) -> None:
-    found = []
-    for k, run in enumerate(runs):
-        _known(drive, run.pack, run.propeller)
-        for j, point in enumerate(run.points):
-            path = f"runs.{k}.points.{j}"
-            if not 0 <= point.throttle <= 1:
-                words = f"is {point.throttle:g}; it goes from 0 to 1"
-                found.append(Fault(f"{path}.throttle", words))
-            for name in ("thrust_gf", "pack_a", "pack_v", "drawn_mah"):
-                figure = getattr(point, name)
-                if figure is not None and not 0 <= figure < float("inf"):
-                    found.append(Fault(f"{path}.{name}", f"is {figure:g}; it must be 0 or more"))
-            cells = drive.packs[run.pack].cells
-            if point.pack_v is not None and point.pack_v > 1.05 * FULL_V_PER_CELL * cells:
-                words = (
-                    f"{point.pack_v:g} V is more than {cells} cells have; write down the pack that "
-                    "it was run with"
-                )
-                found.append(Fault(f"{path}.pack_v", words))
-    if found:
-        raise BuildFaultError(found)
+def propeller_of(drive: Power, id: str) -> Propeller:
+    """One of a drive's propellers. Raises BuildFaultError where there is none."""
+    return _one("propeller", id, drive.propellers)
+
+
+Thing = TypeVar("Thing", Pack, Propeller)
+
+
+def _one(what: str, id: str, there: tuple[Thing, ...]) -> Thing:
+    for each in there:
+        if each.id == id:
+            return each
+    names = ", ".join(each.id for each in there) or "none"
+    raise BuildFaultError([Fault(what, f'no {what} "{id}" in this drive; it has {names}')])
 
 
 def rest_v(per_cell: float, pack: Pack, drawn_mah: float) -> float:
     """The rest voltage of a pack that something was drawn from, for each cell [V]: half of what
     it holds takes 0.35 V, however full it was.
 
-    >>> rest_v(4.2, Pack(3, 1300), 650.0)
+    >>> rest_v(4.2, Pack("p", "Pack", 3, 1300), 650.0)
     3.85
     """
     fall = 2 * (FULL_V_PER_CELL - HALF_V_PER_CELL) * drawn_mah / pack.capacity_mah
     return max(per_cell - fall, EMPTY_V_PER_CELL - 0.5)
 
 
-def _gathered(drive: Drive, believed: Beliefs, runs: Sequence[Run]) -> _Rows:
+def _gathered(drive: Power, believed: Beliefs, runs: tuple[Run, ...]) -> _Rows:
     points = [(run, j, point) for run in runs for j, point in enumerate(run.points)]
     nan = float("nan")
     read = np.array(
@@ -352,7 +312,7 @@ def _gathered(drive: Drive, believed: Beliefs, runs: Sequence[Run]) -> _Rows:
         ],
         axis=1,
     )
-    packs = [drive.packs[run.pack] for run, _, _ in points]
+    packs = [pack_of(drive, run.pack) for run, _, _ in points]
     return _Rows(
         throttle=np.array([p.throttle for _, _, p in points], dtype=float),
         pack=np.array([believed.pack_at(run.pack) for run, _, _ in points], dtype=np.intp),
@@ -368,7 +328,7 @@ def _gathered(drive: Drive, believed: Beliefs, runs: Sequence[Run]) -> _Rows:
             dtype=float,
         ),
         diameter_mm=np.array(
-            [drive.propellers[run.propeller].diameter_mm for run, _, _ in points], dtype=float
+            [propeller_of(drive, run.propeller).diameter_mm for run, _, _ in points], dtype=float
         ),
         read=read,
         noise=noise,
@@ -377,14 +337,14 @@ def _gathered(drive: Drive, believed: Beliefs, runs: Sequence[Run]) -> _Rows:
 
 
 def _asked(
-    drive: Drive, believed: Beliefs, pack: str, propeller: str, throttle: float, per_cell: float
+    drive: Power, believed: Beliefs, pack: str, propeller: str, throttle: float, per_cell: float
 ) -> _Rows:
-    run = Run("", pack, propeller, (Point(throttle),), per_cell)
+    run = Run("", datetime.min, pack, propeller, (Point(throttle),), per_cell)
     return _gathered(drive, believed, (run,))
 
 
 def _read(
-    drive: Drive, rows: _Rows, unknowns: Matrix, throttle: Vector, as_read: bool
+    drive: Power, rows: _Rows, unknowns: Matrix, throttle: Vector, as_read: bool
 ) -> NDArray[np.float64]:
     """What every row shows under many unknowns (M, U), shape (M, R, 3): thrust, current, voltage;
     with the errors of stand and ammeter where ``as_read``."""
@@ -417,7 +377,7 @@ STEP: Final = 1e-5
 
 
 def _predicted(
-    drive: Drive, believed: Beliefs, rows: _Rows, mean: Vector, as_read: bool = False
+    drive: Power, believed: Beliefs, rows: _Rows, mean: Vector, as_read: bool = False
 ) -> tuple[Matrix, NDArray[np.float64]]:
     """What every row shows at the unknowns (R, 3), and its slope by each of them (R, 3, U)."""
     steps = STEP * np.eye(len(mean))
@@ -429,7 +389,7 @@ def _predicted(
 
 
 def _spread(
-    drive: Drive, rows: _Rows, mean: Vector, throttle_sd: float, kept: NDArray[np.bool_]
+    drive: Power, rows: _Rows, mean: Vector, throttle_sd: float, kept: NDArray[np.bool_]
 ) -> NDArray[np.float64]:
     """The covariance of what each row reads about the model, shape (R, 3, 3): the noise of each
     reading, and a throttle that is known so well; what is not kept is told by nothing."""
@@ -444,7 +404,7 @@ def _spread(
 
 
 def _settled(
-    drive: Drive,
+    drive: Power,
     believed: Beliefs,
     rows: _Rows,
     kept: NDArray[np.bool_],
@@ -456,7 +416,7 @@ def _settled(
     prior = np.linalg.inv(believed.cov[np.ix_(free, free)])
     read = np.where(kept, rows.read, 0.0)
 
-    def at(mean: Vector) -> tuple[float, Matrix, Vector, float]:
+    def at(mean: Vector) -> tuple[float, Matrix, Vector]:
         shown, slope = _predicted(drive, believed, rows, mean, as_read=True)
         spread = _spread(drive, rows, mean, throttle_sd, kept)
         weight = np.linalg.inv(spread)
@@ -468,10 +428,10 @@ def _settled(
         size = float(np.linalg.slogdet(spread)[1].sum())
         tells = prior + np.einsum("riu,rij,rjv->uv", slope, weight, slope, optimize=True)
         pull = np.einsum("riu,ri->u", slope, pulled) - prior @ off
-        return cost + size, tells, pull, size
+        return cost + size, tells, pull
 
     mean = believed.mean.copy()
-    least, tells, pull, size = at(mean)
+    least, tells, pull = at(mean)
     for _ in range(ROUNDS):
         step = np.zeros(len(mean))
         step[free] = np.clip(np.linalg.solve(tells, pull), -1.0, 1.0)
@@ -482,7 +442,7 @@ def _settled(
             step = step / 2
         else:
             break
-        mean, (least, tells, pull, size) = mean + step, tried
+        mean, (least, tells, pull) = mean + step, tried
     cov = np.zeros_like(believed.cov)
     cov[np.ix_(free, free)] = np.linalg.inv(tells)
     number = int(kept.sum())
@@ -492,7 +452,7 @@ def _settled(
 
 
 def _worst(
-    drive: Drive,
+    drive: Power,
     believed: Beliefs,
     rows: _Rows,
     kept: NDArray[np.bool_],
@@ -526,7 +486,7 @@ def _worst(
 
 
 def _named(
-    drive: Drive,
+    drive: Power,
     believed: Beliefs,
     rows: _Rows,
     r: int,

@@ -20,8 +20,7 @@ GF_PER_N: Final = 101.97
 
 EMPTY_V_PER_CELL: Final = 3.5
 HALF_V_PER_CELL: Final = 3.85
-FULL_V_PER_CELL: Final = 4.2
-"""The rest voltage of one cell: empty for flying, half used and fresh [V]."""
+"""The rest voltage of one cell: empty for flying, and half used [V]."""
 
 
 @dataclass(frozen=True, slots=True)

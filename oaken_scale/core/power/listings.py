@@ -4,13 +4,14 @@ All are positive, so all are believed in their logarithm.
 """
 
 from dataclasses import dataclass
-from math import exp, log, pi, sqrt
+from math import log, pi, sqrt
 from typing import Final
 
 import numpy as np
 
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.power import Motor, Pack, Propeller
 
 KV_SD: Final = 0.05
 UNLISTED_OHM_SD: Final = 0.40
@@ -26,33 +27,6 @@ REST_SD_V_PER_CELL: Final = 0.03
 """Source of all: docs/methods.md, section 8."""
 
 
-@dataclass(frozen=True, slots=True)
-class Motor:
-    """A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm] and
-    no-load current [A] where the listing tells them."""
-
-    kv: float
-    mass_g: float
-    winding_ohm: float | None = None
-    idle_a: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Propeller:
-    """A propeller by its diameter and pitch [mm]."""
-
-    diameter_mm: float
-    pitch_mm: float
-
-
-@dataclass(frozen=True, slots=True)
-class Pack:
-    """A pack by its cells in series and what they hold [mAh]."""
-
-    cells: int
-    capacity_mah: float
-
-
 @dataclass(frozen=True, slots=True, eq=False)
 class Belief:
     """Logarithms that are believed together: their means (U,) and covariance (U, U)."""
@@ -66,7 +40,7 @@ def motor_belief(motor: Motor) -> Belief:
 
     Raises BuildFaultError for what is not more than nothing.
 
-    >>> round(exp(motor_belief(Motor(2300, 28.0)).mean[1]), 3)
+    >>> round(float(np.exp(motor_belief(Motor(2300, 28.0)).mean[1])), 3)
     0.12
     """
     _positive("motor", kv=motor.kv, mass_g=motor.mass_g)
@@ -88,9 +62,9 @@ def propeller_belief(propeller: Propeller) -> Belief:
 
     Raises BuildFaultError for a propeller without size or pitch.
 
-    >>> found = propeller_belief(Propeller(152.4, 76.2))
-    >>> round(exp(found.mean[0]), 3), round(exp(found.mean[1]), 4)
-    (0.092, 0.0384)
+    >>> found = propeller_belief(Propeller("p", "6 x 3", 152.4, 76.2))
+    >>> np.exp(found.mean).round(4).tolist()
+    [0.092, 0.0384]
     >>> (np.diag(found.cov) ** 0.5).round(2).tolist(), round(float(found.cov[0, 1]), 4)
     ([0.18, 0.3], 0.0486)
     """
@@ -108,7 +82,7 @@ def pack_ohm(pack: Pack) -> float:
 
     Raises BuildFaultError for a pack without cells or capacity.
 
-    >>> round(pack_ohm(Pack(3, 1300)), 4)
+    >>> round(pack_ohm(Pack("p", "Pack", 3, 1300)), 4)
     0.0294
     """
     _positive("pack", cells=pack.cells, capacity_mah=pack.capacity_mah)

@@ -17,6 +17,7 @@ from oaken_scale.core.material.shopping import cost
 from oaken_scale.core.model.build import Build, Item, Pedigree
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.power.loadout_power import thrust_of
 
 SEAM_MM: Final = 12.0
 """A seam glued by area is so wide: between a bead's run and a spread adhesive's area."""
@@ -225,7 +226,9 @@ def _loadouts(build: Build) -> tuple[LoadoutAnswer, ...]:
     where, been = stations(build, wing), been_on_pan(build, after)
     told = []
     for loadout in build.loadouts or (None,):
-        plane: Flying = flying(build, loadout, after, where, wing, been)
+        plane: Flying = flying(
+            build, loadout, after, where, wing, been, thrust=thrust_of(build, loadout)
+        )
         name = (loadout.id, loadout.name) if loadout else ("as-built", "As built")
         told.append(LoadoutAnswer(*name, answers_of(plane)))
     return tuple(told)

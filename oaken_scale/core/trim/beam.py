@@ -186,7 +186,7 @@ def _loadout(
     if cg is not None and wing is not None and neutral is not None:
         margin = (neutral.x_mm - cg.x_mm) / wing.mac_mm
         margin_sd = ((cg.x_sd_mm / wing.mac_mm) ** 2 + (BAND / 2) ** 2) ** 0.5
-    arm, throttle = _throttle(build, plane)
+    arm, throttle = _throttle(plane)
     light = None
     if cg is not None and abs(cg.y_mm) > max(2 * cg.y_sd_mm, SIDEWAYS_FELT_MM):
         light = "left" if cg.y_mm > 0 else "right"
@@ -241,14 +241,15 @@ def _pulls(build: Build, plane: Flying) -> tuple[str | None, float | None]:
     return item, grams
 
 
-def _throttle(build: Build, plane: Flying) -> tuple[float | None, str | None]:
+def _throttle(plane: Flying) -> tuple[float | None, str | None]:
     """What throttle does to pitch: thrust above the CG pushes the nose down."""
-    if build.thrust is None or build.thrust.line_z_mm is None or plane.cg is None:
+    thrust = plane.thrust
+    if thrust is None or thrust.line_z_mm is None or plane.cg is None:
         return None, None
-    arm = build.thrust.line_z_mm - plane.cg.z_mm
+    arm = thrust.line_z_mm - plane.cg.z_mm
     if abs(arm) <= ON_LINE_MM:
         return arm, "next to no change of pitch with throttle"
-    moment = abs(arm) * build.thrust.thrust_gf / 1000
+    moment = abs(arm) * thrust.thrust_gf / 1000
     way = "down" if arm > 0 else "up"
     return arm, f"nose {way} with throttle, {moment:.0f} g at a metre when full"
 

@@ -11,6 +11,7 @@ from oaken_scale.core.ledger.mixture import Estimate, estimate
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.power.loadout_power import thrust_of
 from oaken_scale.core.trim.checks import CheckTold, checked
 
 AS_BUILT: Final = ("as-built", "As built")
@@ -43,7 +44,7 @@ def fly(build: Build) -> Flown:
     after, where, checks = checked(build, summed, stations(build, wing))
     been = been_on_pan(build, after)
     planes = tuple(
-        flying(build, loadout, after, where, wing, been, told)
+        flying(build, loadout, after, where, wing, been, told, thrust_of(build, loadout))
         for loadout in build.loadouts or (None,)
     )
     names = tuple((loadout.id, loadout.name) for loadout in build.loadouts) or (AS_BUILT,)

@@ -1493,6 +1493,7 @@ export interface components {
             so_far: components["schemas"]["SoFar"];
             /** Unchecked */
             unchecked: components["schemas"]["Unchecked"][];
+            power: components["schemas"]["PowerTold"] | null;
             /** Notices */
             notices: components["schemas"]["Notice"][];
             progress: components["schemas"]["Progress"];
@@ -1969,12 +1970,13 @@ export interface components {
             ballast?: components["schemas"]["Ballast"];
             plan_mark?: components["schemas"]["PlanMark"] | null;
             past?: components["schemas"]["Past"] | null;
-            allowance?: components["schemas"]["Known"] | null;
+            allowance?: components["schemas"]["oaken_scale__core__model__lot__Known"] | null;
             /**
              * Habits
              * @default []
              */
             habits?: components["schemas"]["Habit"][];
+            power?: components["schemas"]["Power"] | null;
             /** Finished At */
             finished_at?: string | null;
             /** Variant Of */
@@ -2080,6 +2082,7 @@ export interface components {
              * @default []
              */
             habits?: components["schemas"]["HabitDoc"][];
+            power?: components["schemas"]["PowerDoc"] | null;
             /** Finished At */
             finished_at?: string | null;
             /** Variant Of */
@@ -2136,6 +2139,7 @@ export interface components {
             budget?: components["schemas"]["BudgetDoc"] | null;
             ballast?: components["schemas"]["BallastDoc"] | null;
             plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
+            power?: components["schemas"]["PowerDoc"] | null;
         };
         /**
          * Candidate
@@ -2278,6 +2282,23 @@ export interface components {
             alternatives: components["schemas"]["Alternative"][];
         };
         /**
+         * Constant
+         * @description A constant of the drive as listings and runs tell it together, one sigma: what it was
+         *     believed to be, and what it is.
+         */
+        Constant: {
+            /** Name */
+            name: string;
+            /** Believed */
+            believed: number;
+            /** Believed Sd */
+            believed_sd: number;
+            /** Value */
+            value: number;
+            /** Sd */
+            sd: number;
+        };
+        /**
          * Container
          * @description A tray or a cup that things are weighed in: its mass and doubt (one sigma) [g].
          */
@@ -2315,6 +2336,30 @@ export interface components {
             doubt_g?: number;
         };
         /**
+         * Controller
+         * @description What a motor's controller stands: continuous current [A], and a burst for its seconds.
+         */
+        Controller: {
+            /** Most A */
+            most_a: number;
+            /** Burst A */
+            burst_a?: number | null;
+            /** Burst S */
+            burst_s?: number | null;
+        };
+        /**
+         * ControllerDoc
+         * @description What a motor's controller stands [A], and a burst for its seconds.
+         */
+        ControllerDoc: {
+            /** Most A */
+            most_a: number;
+            /** Burst A */
+            burst_a?: number | null;
+            /** Burst S */
+            burst_s?: number | null;
+        };
+        /**
          * Correcting
          * @description A reading put right: a new row in place of the old one, which is set aside.
          */
@@ -2329,6 +2374,22 @@ export interface components {
             pan: components["schemas"]["PanDoc"];
             /** Reason */
             reason: string;
+        };
+        /**
+         * CurvePoint
+         * @description Thrust [gf] and current [A] at a throttle, one sigma each.
+         */
+        CurvePoint: {
+            /** Throttle */
+            throttle: number;
+            /** Thrust Gf */
+            thrust_gf: number;
+            /** Thrust Sd Gf */
+            thrust_sd_gf: number;
+            /** Pack A */
+            pack_a: number;
+            /** Pack Sd A */
+            pack_sd_a: number;
         };
         /**
          * CutDoc
@@ -2469,7 +2530,7 @@ export interface components {
          */
         DrawerThing: {
             thing: components["schemas"]["Thing"];
-            now: components["schemas"]["Known"];
+            now: components["schemas"]["oaken_scale__core__model__lot__Known"];
             /** Weighed */
             weighed: boolean;
             /** Builds */
@@ -2746,7 +2807,7 @@ export interface components {
             retired?: boolean;
             /** Thing */
             thing?: string | null;
-            elsewhere?: components["schemas"]["Known"] | null;
+            elsewhere?: components["schemas"]["oaken_scale__core__model__lot__Known"] | null;
             group?: components["schemas"]["Group"] | null;
             /** Price */
             price?: number | null;
@@ -2964,23 +3025,6 @@ export interface components {
          */
         Kind: "mass" | "length" | "area" | "run" | "thrust" | "loading" | "per_run" | "number" | "pieces" | "station";
         /**
-         * Known
-         * @description What the workshop's other builds tell of a lot's constant or a thing's mass.
-         *
-         *     It counts as one reading of it: ``value`` with ``doubt`` (one sigma), in the same unit.
-         */
-        Known: {
-            /** Value */
-            value: number;
-            /** Doubt */
-            doubt: number;
-            /**
-             * Source
-             * @default
-             */
-            source?: string;
-        };
-        /**
          * KnownDoc
          * @description What other builds of the workshop found: a value and one sigma, as one reading of it.
          */
@@ -3170,6 +3214,36 @@ export interface components {
             carries?: string[];
         };
         /**
+         * LoadoutPower
+         * @description What the drive does with a loadout's pack and the fitted propeller.
+         *
+         *     ``half`` is full throttle with the pack half used, ``fresh`` with it full: the margins are
+         *     those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one sigma; None
+         *     without a wing.
+         */
+        LoadoutPower: {
+            /** Loadout */
+            loadout: string;
+            /** Pack */
+            pack: string;
+            /** Propeller */
+            propeller: string;
+            half: components["schemas"]["Predicted"];
+            fresh: components["schemas"]["Predicted"];
+            /** Watts Per Kg */
+            watts_per_kg: number | null;
+            /** Margins */
+            margins: components["schemas"]["Margin"][];
+            /** Minutes */
+            minutes: number | null;
+            /** Minutes Sd */
+            minutes_sd: number | null;
+            /** Level W */
+            level_w: number | null;
+            /** Curve */
+            curve: components["schemas"]["CurvePoint"][];
+        };
+        /**
          * Lot
          * @description One sheet, box, roll or bottle: things cut from it share its constant.
          *
@@ -3216,7 +3290,7 @@ export interface components {
             adhesive?: string;
             /** Rack */
             rack?: string | null;
-            elsewhere?: components["schemas"]["Known"] | null;
+            elsewhere?: components["schemas"]["oaken_scale__core__model__lot__Known"] | null;
         };
         /**
          * LotConstant
@@ -3303,6 +3377,23 @@ export interface components {
             doubt_share: number;
         };
         /**
+         * Margin
+         * @description A full-throttle current beside what a part stands [A], and the rung that it stands on;
+         *     ``seconds`` that a burst may last.
+         */
+        Margin: {
+            part: components["schemas"]["Part"];
+            /** Current A */
+            current_a: number;
+            /** Current Sd A */
+            current_sd_a: number;
+            /** Most A */
+            most_a: number;
+            rung: components["schemas"]["Rung"];
+            /** Seconds */
+            seconds?: number | null;
+        };
+        /**
          * Mark
          * @description How a mass is known now.
          * @enum {string}
@@ -3355,6 +3446,39 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /**
+         * Motor
+         * @description A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm], no-load
+         *     current [A] and the current that it stands [A] where the listing tells them.
+         */
+        Motor: {
+            /** Kv */
+            kv: number;
+            /** Mass G */
+            mass_g: number;
+            /** Winding Ohm */
+            winding_ohm?: number | null;
+            /** Idle A */
+            idle_a?: number | null;
+            /** Most A */
+            most_a?: number | null;
+        };
+        /**
+         * MotorDoc
+         * @description A motor as listed: Kv [rpm/V], mass [g], resistance [ohm], no-load and most current [A].
+         */
+        MotorDoc: {
+            /** Kv */
+            kv: number;
+            /** Mass G */
+            mass_g: number;
+            /** Winding Ohm */
+            winding_ohm?: number | null;
+            /** Idle A */
+            idle_a?: number | null;
+            /** Most A */
+            most_a?: number | null;
         };
         /**
          * Move
@@ -3832,6 +3956,46 @@ export interface components {
          */
         Outside: "ahead of the leading edge" | "behind the neutral point" | "outside every range that applies";
         /**
+         * Pack
+         * @description A pack by its cells in series, what they hold [mAh], and how many times that it may give in
+         *     an hour; ``item`` is the part of the build that it is, None where it is none.
+         */
+        Pack: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Cells */
+            cells: number;
+            /** Capacity Mah */
+            capacity_mah: number;
+            /** C Rating */
+            c_rating?: number | null;
+            /** Item */
+            item?: string | null;
+        };
+        /**
+         * PackDoc
+         * @description A pack: cells in series, what they hold [mAh], its C rating, the part that it is.
+         */
+        PackDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Cells */
+            cells: number;
+            /** Capacity Mah */
+            capacity_mah: number;
+            /** C Rating */
+            c_rating?: number | null;
+            /** Item */
+            item?: string | null;
+        };
+        /**
          * Pan
          * @description Everything on the pan in one reading; ``known_g`` is a check weight of known mass.
          */
@@ -3896,6 +4060,12 @@ export interface components {
             /** Note */
             note: string | null;
         };
+        /**
+         * Part
+         * @description What a current runs through.
+         * @enum {string}
+         */
+        Part: "motor" | "controller" | "burst" | "pack";
         /**
          * Past
          * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
@@ -4008,29 +4178,47 @@ export interface components {
             tolerance_mm?: number;
         };
         /**
-         * Point
-         * @description The forecast after so many readings: all-up weight [g] and the CG from the nose [mm], one
-         *     sigma each, and the balance in the unit of its target; None before anything has a station and a
-         *     mass.
+         * PointDoc
+         * @description One throttle step of a run, 0 to 1; thrust [gf], current [A] and voltage [V] as read.
          */
-        Point: {
-            /** Readings */
-            readings: number;
-            /** At */
-            at: string | null;
-            /** Auw G */
-            auw_g: number;
-            /** Auw Sd G */
-            auw_sd_g: number;
-            /** X Mm */
-            x_mm: number | null;
-            /** X Sd Mm */
-            x_sd_mm: number | null;
-            /** Balance */
-            balance: number | null;
-            /** Balance Sd */
-            balance_sd: number | null;
+        PointDoc: {
+            /** Throttle */
+            throttle: number;
+            /** Thrust Gf */
+            thrust_gf?: number | null;
+            /** Pack A */
+            pack_a?: number | null;
+            /** Pack V */
+            pack_v?: number | null;
+            /**
+             * Drawn Mah
+             * @default 0
+             */
+            drawn_mah?: number;
         };
+        /**
+         * PointDoubt
+         * @description A point that the others contradict: which reading of which run, how far off in sigma, what
+         *     would explain it, and the throttle or reading that it would be then.
+         */
+        PointDoubt: {
+            /** Run */
+            run: string;
+            /** Point */
+            point: number;
+            quantity: components["schemas"]["Quantity"];
+            /** T */
+            t: number;
+            slip: components["schemas"]["PointSlip"];
+            /** Would Be */
+            would_be: number | null;
+        };
+        /**
+         * PointSlip
+         * @description What may have gone wrong with a point.
+         * @enum {string}
+         */
+        PointSlip: "ounces" | "other_throttle" | "unnamed";
         /**
          * PolygonDoc
          * @description Any corners, in order around the part [mm].
@@ -4043,6 +4231,98 @@ export interface components {
             kind: "polygon";
             /** Points */
             points: number[][];
+        };
+        /**
+         * Power
+         * @description One motor, or several alike ones on one pack; the first propeller is the fitted one.
+         */
+        Power: {
+            motor: components["schemas"]["Motor"];
+            /**
+             * Motors
+             * @default 1
+             */
+            motors?: number;
+            controller?: components["schemas"]["Controller"] | null;
+            /**
+             * Propellers
+             * @default []
+             */
+            propellers?: components["schemas"]["Propeller"][];
+            /**
+             * Packs
+             * @default []
+             */
+            packs?: components["schemas"]["Pack"][];
+            /**
+             * Runs
+             * @default []
+             */
+            runs?: components["schemas"]["Run"][];
+        };
+        /**
+         * PowerDoc
+         * @description A drive: one motor or several alike ones, their propellers and packs, and runs of them; the
+         *     first propeller is the fitted one.
+         */
+        PowerDoc: {
+            motor: components["schemas"]["MotorDoc"];
+            /**
+             * Motors
+             * @default 1
+             */
+            motors?: number;
+            controller?: components["schemas"]["ControllerDoc"] | null;
+            /**
+             * Propellers
+             * @default []
+             */
+            propellers?: components["schemas"]["PropellerDoc"][];
+            /**
+             * Packs
+             * @default []
+             */
+            packs?: components["schemas"]["PackDoc"][];
+            /**
+             * Runs
+             * @default []
+             */
+            runs?: components["schemas"]["RunDoc"][];
+        };
+        /**
+         * PowerTold
+         * @description What is told of a build's drive.
+         */
+        PowerTold: {
+            /** Constants */
+            constants: components["schemas"]["Constant"][];
+            /** Doubts */
+            doubts: components["schemas"]["PointDoubt"][];
+            /** Loadouts */
+            loadouts: components["schemas"]["LoadoutPower"][];
+        };
+        /**
+         * Predicted
+         * @description What a drive train will do: each figure with one sigma.
+         */
+        Predicted: {
+            /** Thrust Gf */
+            thrust_gf: number;
+            /** Thrust Sd Gf */
+            thrust_sd_gf: number;
+            /** Pack A */
+            pack_a: number;
+            /** Pack Sd A */
+            pack_sd_a: number;
+            /** Pack V */
+            pack_v: number;
+            /** Pack Sd V */
+            pack_sd_v: number;
+            /** Power W */
+            power_w: number;
+            /** Power Sd W */
+            power_sd_w: number;
+            known: components["schemas"]["oaken_scale__core__power__drive_estimate__Known"];
         };
         /**
          * Problem
@@ -4085,6 +4365,37 @@ export interface components {
             bench: number;
             /** Balance */
             balance: number;
+        };
+        /**
+         * Propeller
+         * @description A propeller by its diameter and pitch [mm].
+         */
+        Propeller: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
+        /**
+         * PropellerDoc
+         * @description A propeller by its diameter and pitch [mm].
+         */
+        PropellerDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number;
         };
         /**
          * Proportions
@@ -4135,6 +4446,12 @@ export interface components {
             away: boolean;
         };
         /**
+         * Quantity
+         * @description What a point reads.
+         * @enum {string}
+         */
+        Quantity: "thrust" | "current" | "voltage";
+        /**
          * Quarrel
          * @description Two schools that do not overlap, and the one that makes the safer first flight.
          */
@@ -4151,8 +4468,8 @@ export interface components {
          */
         RackLot: {
             lot: components["schemas"]["Lot"];
-            now: components["schemas"]["Known"];
-            learned: components["schemas"]["Known"] | null;
+            now: components["schemas"]["oaken_scale__core__model__lot__Known"];
+            learned: components["schemas"]["oaken_scale__core__model__lot__Known"] | null;
             /** Builds */
             builds: components["schemas"]["Whereabouts"][];
         };
@@ -4295,6 +4612,87 @@ export interface components {
          * @enum {string}
          */
         Role: "wing" | "tail" | "canard" | "fin";
+        /**
+         * Run
+         * @description Points taken with one pack and one propeller, by their ids, the pack rested at so many volts
+         *     a cell. A run that is set aside says nothing; none is ever deleted.
+         */
+        Run: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Pack */
+            pack: string;
+            /** Propeller */
+            propeller: string;
+            /** Points */
+            points: components["schemas"]["oaken_scale__core__model__power__Point"][];
+            /**
+             * Rest V Per Cell
+             * @default 4.2
+             */
+            rest_v_per_cell?: number;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+        };
+        /**
+         * RunDoc
+         * @description Points taken with one pack and one propeller; set aside with a reason, never deleted.
+         */
+        RunDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Pack
+             * @description Letters, digits, - and _
+             */
+            pack: string;
+            /**
+             * Propeller
+             * @description Letters, digits, - and _
+             */
+            propeller: string;
+            /**
+             * Points
+             * @default []
+             */
+            points?: components["schemas"]["PointDoc"][];
+            /**
+             * Rest V Per Cell
+             * @default 4.2
+             */
+            rest_v_per_cell?: number;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+        };
+        /**
+         * Rung
+         * @description Where a current stands on its ladder.
+         * @enum {string}
+         */
+        Rung: "in hand" | "little in hand" | "over";
         /**
          * Sample
          * @description How much of a lot is on the pan, in the lot's unit.
@@ -5392,6 +5790,7 @@ export interface components {
             budget?: components["schemas"]["BudgetDoc"] | null;
             ballast?: components["schemas"]["BallastDoc"] | null;
             plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
+            power?: components["schemas"]["PowerDoc"] | null;
             /**
              * Moved
              * @default []
@@ -5496,6 +5895,73 @@ export interface components {
             /** Cuts */
             cuts: components["schemas"]["CutDoc"][];
         };
+        /**
+         * Point
+         * @description The forecast after so many readings: all-up weight [g] and the CG from the nose [mm], one
+         *     sigma each, and the balance in the unit of its target; None before anything has a station and a
+         *     mass.
+         */
+        oaken_scale__core__flight__forecast__Point: {
+            /** Readings */
+            readings: number;
+            /** At */
+            at: string | null;
+            /** Auw G */
+            auw_g: number;
+            /** Auw Sd G */
+            auw_sd_g: number;
+            /** X Mm */
+            x_mm: number | null;
+            /** X Sd Mm */
+            x_sd_mm: number | null;
+            /** Balance */
+            balance: number | null;
+            /** Balance Sd */
+            balance_sd: number | null;
+        };
+        /**
+         * Known
+         * @description What the workshop's other builds tell of a lot's constant or a thing's mass.
+         *
+         *     It counts as one reading of it: ``value`` with ``doubt`` (one sigma), in the same unit.
+         */
+        oaken_scale__core__model__lot__Known: {
+            /** Value */
+            value: number;
+            /** Doubt */
+            doubt: number;
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+        };
+        /**
+         * Point
+         * @description One throttle step of a run, 0 to 1: thrust [gf] of all motors, current [A] and voltage [V] at
+         *     the pack as read, any of them not, and what the run had drawn until then [mAh].
+         */
+        oaken_scale__core__model__power__Point: {
+            /** Throttle */
+            throttle: number;
+            /** Thrust Gf */
+            thrust_gf?: number | null;
+            /** Pack A */
+            pack_a?: number | null;
+            /** Pack V */
+            pack_v?: number | null;
+            /**
+             * Drawn Mah
+             * @default 0
+             */
+            drawn_mah?: number;
+        };
+        /**
+         * Known
+         * @description How a prediction is known: run just so, calculated from other runs, or guessed.
+         * @enum {string}
+         */
+        oaken_scale__core__power__drive_estimate__Known: "run" | "calculated" | "guess";
     };
     responses: never;
     parameters: never;
@@ -6355,7 +6821,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Point"][];
+                    "application/json": components["schemas"]["oaken_scale__core__flight__forecast__Point"][];
                 };
             };
             /** @description Problem */

@@ -1,0 +1,91 @@
+"""A plane's drive as its builder lists it, and the runs that were taken of it."""
+
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Final
+
+FULL_V_PER_CELL: Final = 4.2
+"""The rest voltage of a fresh cell [V]."""
+
+
+@dataclass(frozen=True, slots=True)
+class Motor:
+    """A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm], no-load
+    current [A] and the current that it stands [A] where the listing tells them."""
+
+    kv: float
+    mass_g: float
+    winding_ohm: float | None = None
+    idle_a: float | None = None
+    most_a: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Controller:
+    """What a motor's controller stands: continuous current [A], and a burst for its seconds."""
+
+    most_a: float
+    burst_a: float | None = None
+    burst_s: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Propeller:
+    """A propeller by its diameter and pitch [mm]."""
+
+    id: str
+    name: str
+    diameter_mm: float
+    pitch_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Pack:
+    """A pack by its cells in series, what they hold [mAh], and how many times that it may give in
+    an hour; ``item`` is the part of the build that it is, None where it is none."""
+
+    id: str
+    name: str
+    cells: int
+    capacity_mah: float
+    c_rating: float | None = None
+    item: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """One throttle step of a run, 0 to 1: thrust [gf] of all motors, current [A] and voltage [V] at
+    the pack as read, any of them not, and what the run had drawn until then [mAh]."""
+
+    throttle: float
+    thrust_gf: float | None = None
+    pack_a: float | None = None
+    pack_v: float | None = None
+    drawn_mah: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Run:
+    """Points taken with one pack and one propeller, by their ids, the pack rested at so many volts
+    a cell. A run that is set aside says nothing; none is ever deleted."""
+
+    id: str
+    at: datetime
+    pack: str
+    propeller: str
+    points: tuple[Point, ...]
+    rest_v_per_cell: float = FULL_V_PER_CELL
+    note: str = ""
+    set_aside: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Power:
+    """One motor, or several alike ones on one pack; the first propeller is the fitted one."""
+
+    motor: Motor
+    motors: int = 1
+    controller: Controller | None = None
+    propellers: tuple[Propeller, ...] = ()
+    packs: tuple[Pack, ...] = ()
+    runs: tuple[Run, ...] = ()

@@ -1,0 +1,142 @@
+"""A build's drive in the database: motor, controller, propellers, packs and the runs of it."""
+
+import sqlite3
+from collections import defaultdict
+from datetime import datetime
+
+from oaken_scale.core.model.power import Controller, Motor, Pack, Point, Power, Propeller, Run
+from oaken_scale.store.rows import stamp
+
+
+def read_power(connection: sqlite3.Connection, build_id: str) -> Power | None:
+    """A build's drive; None where it has none."""
+    row = connection.execute(
+        "SELECT motors, kv, mass_g, winding_ohm, idle_a, most_a,"
+        " controller_a, controller_burst_a, controller_burst_s FROM drive WHERE build_id = ?",
+        (build_id,),
+    ).fetchone()
+    if row is None:
+        return None
+    motors, kv, mass, ohm, idle, most, controller_a, burst_a, burst_s = row
+    propellers = connection.execute(
+        "SELECT id, name, diameter_mm, pitch_mm FROM drive_propeller"
+        " WHERE build_id = ? ORDER BY place",
+        (build_id,),
+    )
+    packs = connection.execute(
+        "SELECT id, name, cells, capacity_mah, c_rating, item_id FROM drive_pack"
+        " WHERE build_id = ? ORDER BY place",
+        (build_id,),
+    )
+    return Power(
+        motor=Motor(kv, mass, ohm, idle, most),
+        motors=motors,
+        controller=None if controller_a is None else Controller(controller_a, burst_a, burst_s),
+        propellers=tuple(Propeller(*each) for each in propellers),
+        packs=tuple(Pack(*each) for each in packs),
+        runs=_read_runs(connection, build_id),
+    )
+
+
+def _read_runs(connection: sqlite3.Connection, build_id: str) -> tuple[Run, ...]:
+    points: dict[str, list[Point]] = defaultdict(list)
+    for run_id, *point in connection.execute(
+        "SELECT run_id, throttle, thrust_gf, pack_a, pack_v, drawn_mah FROM drive_point"
+        " WHERE build_id = ? ORDER BY run_id, place",
+        (build_id,),
+    ):
+        points[run_id].append(Point(*point))
+    rows = connection.execute(
+        "SELECT id, at, pack_id, propeller_id, rest_v_per_cell, note, set_aside FROM drive_run"
+        " WHERE build_id = ? ORDER BY place",
+        (build_id,),
+    )
+    return tuple(
+        Run(id, datetime.fromisoformat(at), pack, propeller, tuple(points.get(id, ())), *rest)
+        for id, at, pack, propeller, *rest in rows
+    )
+
+
+def write_power(connection: sqlite3.Connection, build_id: str, power: Power | None) -> None:
+    """Write a build's drive anew."""
+    connection.execute("DELETE FROM drive WHERE build_id = ?", (build_id,))
+    if power is None:
+        return
+    motor, controller = power.motor, power.controller
+    connection.execute(
+        "INSERT INTO drive (build_id, motors, kv, mass_g, winding_ohm, idle_a, most_a,"
+        " controller_a, controller_burst_a, controller_burst_s) VALUES (?,?,?,?,?,?,?,?,?,?)",
+        (
+            build_id,
+            power.motors,
+            motor.kv,
+            motor.mass_g,
+            motor.winding_ohm,
+            motor.idle_a,
+            motor.most_a,
+            None if controller is None else controller.most_a,
+            None if controller is None else controller.burst_a,
+            None if controller is None else controller.burst_s,
+        ),
+    )
+    connection.executemany(
+        "INSERT INTO drive_propeller (build_id, place, id, name, diameter_mm, pitch_mm)"
+        " VALUES (?,?,?,?,?,?)",
+        [
+            (build_id, place, each.id, each.name, each.diameter_mm, each.pitch_mm)
+            for place, each in enumerate(power.propellers)
+        ],
+    )
+    connection.executemany(
+        "INSERT INTO drive_pack (build_id, place, id, name, cells, capacity_mah, c_rating, item_id)"
+        " VALUES (?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                place,
+                each.id,
+                each.name,
+                each.cells,
+                each.capacity_mah,
+                each.c_rating,
+                each.item,
+            )
+            for place, each in enumerate(power.packs)
+        ],
+    )
+    connection.executemany(
+        "INSERT INTO drive_run (build_id, place, id, at, pack_id, propeller_id, rest_v_per_cell,"
+        " note, set_aside) VALUES (?,?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                place,
+                each.id,
+                stamp(each.at),
+                each.pack,
+                each.propeller,
+                each.rest_v_per_cell,
+                each.note,
+                each.set_aside,
+            )
+            for place, each in enumerate(power.runs)
+        ],
+    )
+    connection.executemany(
+        "INSERT INTO drive_point (build_id, run_id, place, throttle, thrust_gf, pack_a, pack_v,"
+        " drawn_mah) VALUES (?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                run.id,
+                place,
+                each.throttle,
+                each.thrust_gf,
+                each.pack_a,
+                each.pack_v,
+                each.drawn_mah,
+            )
+            for run in power.runs
+            for place, each in enumerate(run.points)
+        ],
+    )
