@@ -10,6 +10,7 @@ import numpy as np
 from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
+from oaken_scale.core.flight.headroom import Headroom, headroom
 from oaken_scale.core.flight.item_masses import ItemMass, item_masses
 from oaken_scale.core.flight.lateral_pairs import Twin, twins
 from oaken_scale.core.flight.metrics import answers_of
@@ -74,8 +75,8 @@ class AssemblyMass:
 
 @dataclass(frozen=True, slots=True)
 class LoadoutAnswers:
-    """The four answers for one loadout, its CG, whether all aboard has been on a pan, and what is
-    behind it all."""
+    """The four answers for one loadout, its CG, whether all aboard has been on a pan, what is
+    behind it all, and what it may gain until a target breaks."""
 
     id: str
     name: str
@@ -84,6 +85,7 @@ class LoadoutAnswers:
     fully_weighed: bool
     worst: Word | None
     behind: Behind
+    headroom: tuple[Headroom, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -124,6 +126,7 @@ class Progress:
     stock: float
     bench: float
     balance: float
+    power: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,6 +197,7 @@ def assess(build: Build) -> Assessment:
                 plane.fully_weighed,
                 worst(four),
                 behind(build, after, where, plane.aboard, marks),
+                headroom(plane),
             )
             for name, plane, four in zip(names, planes, answers, strict=True)
         ),
@@ -369,6 +373,15 @@ def _balance_done(build: Build) -> float:
     return sum(done) / len(done)
 
 
+def _power_done(build: Build) -> float:
+    """The share of the drive's packs that were run on a stand."""
+    power = build.power
+    if power is None or not power.packs:
+        return 0.0
+    taken = {run.pack for run in power.runs if run.set_aside is None and run.points}
+    return sum(pack.id in taken for pack in power.packs) / len(power.packs)
+
+
 @recalled(keep=8)
 def _laid_out(items: tuple[Item, ...]) -> tuple[frozenset[str], bool]:
     """The lots that parts on the plane use, and whether all of those parts have a place."""
@@ -401,4 +414,5 @@ def _progress(build: Build, after: Posterior, marks: Sequence[Mark]) -> Progress
         stock=len(used & told) / len(used) if used else 0.0,
         bench=float(grams @ np.array(known, dtype=float)) / total if total else 0.0,
         balance=_balance_done(build),
+        power=_power_done(build),
     )

@@ -36,6 +36,7 @@ from oaken_scale.core.model.build import (
     Weighing,
 )
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.demo.sandpiper_drive import sandpiper_drive
 
 TRAY_G: Final = 31.4
 """The tray that was on the pan and not tared in one reading [g]."""
@@ -308,7 +309,8 @@ def sandpiper() -> Build:
             Loadout("scout-850", "No camera, 3-cell 850", ("pack-850",)),
         ),
         targets=_TARGETS,
-        thrust=Thrust(478.0, 24.0, "bench run, three-cell pack, thrust stand", 0.0),
+        thrust=Thrust(478.0, 24.0, "an earlier plane with this motor", 0.0),
+        power=sandpiper_drive(_MORNING),
         ballast=_BALLAST,
         plan_mark=PlanMark(243.0, 4.0),
         budget=_BUDGET,

@@ -4,7 +4,7 @@ import sqlite3
 from collections import defaultdict
 from datetime import datetime
 
-from oaken_scale.core.model.power import Controller, Motor, Pack, Point, Power, Propeller, Run
+from oaken_scale.core.model.power import Controller, Motor, Pack, Power, Propeller, Run, RunPoint
 from oaken_scale.store.rows import stamp
 
 
@@ -39,13 +39,13 @@ def read_power(connection: sqlite3.Connection, build_id: str) -> Power | None:
 
 
 def _read_runs(connection: sqlite3.Connection, build_id: str) -> tuple[Run, ...]:
-    points: dict[str, list[Point]] = defaultdict(list)
+    points: dict[str, list[RunPoint]] = defaultdict(list)
     for run_id, *point in connection.execute(
         "SELECT run_id, throttle, thrust_gf, pack_a, pack_v, drawn_mah FROM drive_point"
         " WHERE build_id = ? ORDER BY run_id, place",
         (build_id,),
     ):
-        points[run_id].append(Point(*point))
+        points[run_id].append(RunPoint(*point))
     rows = connection.execute(
         "SELECT id, at, pack_id, propeller_id, rest_v_per_cell, note, set_aside FROM drive_run"
         " WHERE build_id = ? ORDER BY place",

@@ -14,6 +14,7 @@ export const router = createRouter({
         { path: 'plan', name: 'plan', component: () => import('./plan/PlanPlace.vue') },
         { path: 'stock', name: 'stock', component: () => import('./stock/StockPlace.vue') },
         { path: 'balance', name: 'balance', component: () => import('./balance/BalancePlace.vue') },
+        { path: 'power', name: 'power', component: () => import('./power/PowerPlace.vue') },
         { path: 'bench', name: 'bench', component: () => import('./bench/BenchPlace.vue') },
       ],
     },

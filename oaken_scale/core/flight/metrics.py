@@ -61,6 +61,14 @@ class Flying:
     """This loadout's own."""
 
     @property
+    def thrust_sd_gf(self) -> float:
+        """One sigma of its thrust [gf]; 0 where it has none."""
+        if self.thrust is None:
+            return 0.0
+        given = self.thrust.doubt_gf
+        return THRUST_DOUBT * self.thrust.thrust_gf if given is None else given
+
+    @property
     def has_mass(self) -> bool:
         """Whether anything aboard weighs anything: before that there is nothing to tell."""
         return self.auw_g > 0
@@ -236,7 +244,7 @@ def thrust_to_weight(plane: Flying) -> Answer:
         return _missing(kind, unit, target, "state the thrust on the Plan")
     if not plane.has_mass:
         return _missing(kind, unit, target, NO_PARTS)
-    doubt = THRUST_DOUBT * thrust.thrust_gf if thrust.doubt_gf is None else thrust.doubt_gf
+    doubt = plane.thrust_sd_gf
     ratio = thrust.thrust_gf / plane.auw_g
     sd = ((doubt / plane.auw_g) ** 2 + (ratio * plane.auw_sd_g / plane.auw_g) ** 2) ** 0.5
     probability = None

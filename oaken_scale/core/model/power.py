@@ -53,7 +53,7 @@ class Pack:
 
 
 @dataclass(frozen=True, slots=True)
-class Point:
+class RunPoint:
     """One throttle step of a run, 0 to 1: thrust [gf] of all motors, current [A] and voltage [V] at
     the pack as read, any of them not, and what the run had drawn until then [mAh]."""
 
@@ -73,7 +73,7 @@ class Run:
     at: datetime
     pack: str
     propeller: str
-    points: tuple[Point, ...]
+    points: tuple[RunPoint, ...]
     rest_v_per_cell: float = FULL_V_PER_CELL
     note: str = ""
     set_aside: str | None = None

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 from datetime import datetime
 from enum import StrEnum
 from math import log
-from typing import Final, TypeVar
+from typing import Any, Final, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,7 +16,7 @@ from scipy.linalg import block_diag
 
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.faults import BuildFaultError, Fault
-from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Point, Power, Propeller, Run
+from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller, Run, RunPoint
 from oaken_scale.core.power.drive_train import (
     EMPTY_V_PER_CELL,
     HALF_V_PER_CELL,
@@ -43,7 +43,7 @@ Source of all: docs/methods.md, section 8."""
 
 OUNCE_G: Final = 28.349523125
 ROUNDS: Final = 40
-SETTLED: Final = 1e-9
+SETTLED: Final = 1e-7
 DOUBTFUL: Final = 4.0
 """A reading is doubted where it is so many sigma from what the others predict."""
 
@@ -53,7 +53,7 @@ EXPLAINS: Final = 3.0
 MOST_DOUBTS: Final = 6
 
 
-class Known(StrEnum):
+class HowKnown(StrEnum):
     """How a prediction is known: run just so, calculated from other runs, or guessed."""
 
     RUN = "run"
@@ -73,7 +73,7 @@ class Predicted:
     pack_sd_v: float
     power_w: float
     power_sd_w: float
-    known: Known
+    known: HowKnown
 
 
 class Quantity(StrEnum):
@@ -219,11 +219,11 @@ class DriveEstimate:
             self._known(pack, propeller),
         )
 
-    def _known(self, pack: str, propeller: str) -> Known:
+    def _known(self, pack: str, propeller: str) -> HowKnown:
         taken = [each for each in self.runs if each.points]
         if any((each.pack, each.propeller) == (pack, propeller) for each in taken):
-            return Known.RUN
-        return Known.CALCULATED if taken else Known.GUESS
+            return HowKnown.RUN
+        return HowKnown.CALCULATED if taken else HowKnown.GUESS
 
 
 def estimate_drive(
@@ -339,7 +339,7 @@ def _gathered(drive: Power, believed: Beliefs, runs: tuple[Run, ...]) -> _Rows:
 def _asked(
     drive: Power, believed: Beliefs, pack: str, propeller: str, throttle: float, per_cell: float
 ) -> _Rows:
-    run = Run("", datetime.min, pack, propeller, (Point(throttle),), per_cell)
+    run = Run("", datetime.min, pack, propeller, (RunPoint(throttle),), per_cell)
     return _gathered(drive, believed, (run,))
 
 
@@ -411,42 +411,41 @@ def _settled(
     throttle_sd: float,
 ) -> tuple[Vector, Matrix, float]:
     """The most probable unknowns, their covariance, and the logarithm of how likely the readings
-    are, by Laplace's method. Steps are halved until they help."""
+    are, by Laplace's method. What a throttle's doubt adds is taken where it stands; steps are
+    halved until they help."""
     free = np.diag(believed.cov) > 0
     prior = np.linalg.inv(believed.cov[np.ix_(free, free)])
     read = np.where(kept, rows.read, 0.0)
 
-    def at(mean: Vector) -> tuple[float, Matrix, Vector]:
+    def cost(mean: Vector, shown: Matrix, weight: Any) -> float:
+        gap, off = np.where(kept, read - shown, 0.0), (mean - believed.mean)[free]
+        return float(np.einsum("ri,rij,rj->", gap, weight, gap) + off @ prior @ off)
+
+    mean = believed.mean.copy()
+    for _ in range(ROUNDS):
         shown, slope = _predicted(drive, believed, rows, mean, as_read=True)
         spread = _spread(drive, rows, mean, throttle_sd, kept)
         weight = np.linalg.inv(spread)
-        gap = np.where(kept, read - shown, 0.0)
         slope = np.where(kept[:, :, None], slope, 0.0)[:, :, free]
-        pulled = np.einsum("rij,rj->ri", weight, gap)
-        off = (mean - believed.mean)[free]
-        cost = float((gap * pulled).sum() + off @ prior @ off)
-        size = float(np.linalg.slogdet(spread)[1].sum())
-        tells = prior + np.einsum("riu,rij,rjv->uv", slope, weight, slope, optimize=True)
-        pull = np.einsum("riu,ri->u", slope, pulled) - prior @ off
-        return cost + size, tells, pull
-
-    mean = believed.mean.copy()
-    least, tells, pull = at(mean)
-    for _ in range(ROUNDS):
+        pulled = np.einsum("rij,rj->ri", weight, np.where(kept, read - shown, 0.0))
+        weighted = np.einsum("rij,rju->riu", weight, slope).reshape(-1, int(free.sum()))
+        tells = prior + slope.reshape(-1, int(free.sum())).T @ weighted
+        pull = np.einsum("riu,ri->u", slope, pulled) - prior @ (mean - believed.mean)[free]
         step = np.zeros(len(mean))
         step[free] = np.clip(np.linalg.solve(tells, pull), -1.0, 1.0)
+        least = cost(mean, shown, weight)
+        if np.abs(step).max(initial=0.0) < SETTLED:
+            break
         while np.abs(step).max(initial=0.0) > SETTLED:
-            tried = at(mean + step)
-            if tried[0] <= least + 1e-9 * abs(least):
+            tried = _read(drive, rows, (mean + step)[None], rows.throttle, True)[0]
+            if cost(mean + step, tried, weight) <= least * (1 + 1e-9) + 1e-12:
                 break
             step = step / 2
-        else:
-            break
-        mean, (least, tells, pull) = mean + step, tried
+        mean = mean + step
     cov = np.zeros_like(believed.cov)
     cov[np.ix_(free, free)] = np.linalg.inv(tells)
-    number = int(kept.sum())
-    evidence = -0.5 * (least + number * log(2 * np.pi))
+    evidence = -0.5 * (least + int(kept.sum()) * log(2 * np.pi))
+    evidence -= 0.5 * float(np.linalg.slogdet(spread)[1].sum())
     evidence -= 0.5 * float(np.linalg.slogdet(tells)[1] - np.linalg.slogdet(prior)[1])
     return mean, cov, evidence
 

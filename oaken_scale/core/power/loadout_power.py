@@ -1,7 +1,7 @@
 """What its drive does for each loadout: thrust, margins, minutes, and grams in hand."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from math import exp
 from typing import Final
@@ -53,7 +53,7 @@ GLIDE_RATIO_SD: Final = 0.2
 GRAVITY: Final = 9.80665
 
 
-class Part(StrEnum):
+class Rated(StrEnum):
     """What a current runs through."""
 
     MOTOR = "motor"
@@ -75,7 +75,7 @@ class Margin:
     """A full-throttle current beside what a part stands [A], and the rung that it stands on;
     ``seconds`` that a burst may last."""
 
-    part: Part
+    part: Rated
     current_a: float
     current_sd_a: float
     most_a: float
@@ -98,9 +98,9 @@ class CurvePoint:
 class LoadoutPower:
     """What the drive does with a loadout's pack and the fitted propeller.
 
-    ``half`` is full throttle with the pack half used, ``fresh`` with it full: the margins are
-    those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one sigma; None
-    without a wing.
+    ``half`` and ``curve`` are with the pack half used, ``fresh`` and ``fresh_curve`` with it full:
+    the margins are those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one sigma; None
+    without a wing. ``unbeaten``: no other loadout is lighter and lasts longer.
     """
 
     loadout: str
@@ -114,6 +114,8 @@ class LoadoutPower:
     minutes_sd: float | None
     level_w: float | None
     curve: tuple[CurvePoint, ...]
+    fresh_curve: tuple[CurvePoint, ...]
+    unbeaten: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,10 +173,12 @@ def _at_full(power: Power, pack: Pack, propeller: Propeller, per_cell: float) ->
 
 
 @recalled(keep=64)
-def _curve(power: Power, pack: Pack, propeller: Propeller) -> tuple[CurvePoint, ...]:
+def _curve(
+    power: Power, pack: Pack, propeller: Propeller, per_cell: float
+) -> tuple[CurvePoint, ...]:
     told = []
     for step in range(STEPS + 1):
-        at = drive_estimate(power).predict(pack.id, propeller.id, step / STEPS, HALF_V_PER_CELL)
+        at = drive_estimate(power).predict(pack.id, propeller.id, step / STEPS, per_cell)
         told.append(
             CurvePoint(step / STEPS, at.thrust_gf, at.thrust_sd_gf, at.pack_a, at.pack_sd_a)
         )
@@ -189,22 +193,22 @@ def margins(power: Power, pack: Pack, fresh: Predicted) -> tuple[Margin, ...]:
     each_a, each_sd = fresh.pack_a / power.motors, fresh.pack_sd_a / power.motors
     told = []
     if power.motor.most_a is not None:
-        told.append(_margin(Part.MOTOR, each_a, each_sd, power.motor.most_a))
+        told.append(_margin(Rated.MOTOR, each_a, each_sd, power.motor.most_a))
     if power.controller is not None:
-        told.append(_margin(Part.CONTROLLER, each_a, each_sd, power.controller.most_a))
+        told.append(_margin(Rated.CONTROLLER, each_a, each_sd, power.controller.most_a))
         if power.controller.burst_a is not None:
             burst = _margin(
-                Part.BURST, each_a, each_sd, power.controller.burst_a, power.controller.burst_s
+                Rated.BURST, each_a, each_sd, power.controller.burst_a, power.controller.burst_s
             )
             told.append(burst)
     if pack.c_rating is not None:
         most = pack.c_rating * pack.capacity_mah / 1000
-        told.append(_margin(Part.PACK, fresh.pack_a, fresh.pack_sd_a, most))
+        told.append(_margin(Rated.PACK, fresh.pack_a, fresh.pack_sd_a, most))
     return tuple(told)
 
 
 def _margin(
-    part: Part, current: float, sd: float, most: float, seconds: float | None = None
+    part: Rated, current: float, sd: float, most: float, seconds: float | None = None
 ) -> Margin:
     share = current / most
     rung = Rung.OVER if share > 1 else Rung.CAUTION if share > CAUTION else Rung.IN_HAND
@@ -257,7 +261,8 @@ def loadout_power(
         minutes=flown[0] if flown else None,
         minutes_sd=flown[1] if flown else None,
         level_w=flown[2] if flown else None,
-        curve=_curve(power, pack, propeller),
+        curve=_curve(power, pack, propeller, HALF_V_PER_CELL),
+        fresh_curve=_curve(power, pack, propeller, FULL_V_PER_CELL),
     )
 
 
@@ -269,14 +274,28 @@ def power_told(
     if build.power is None:
         return None
     heaviest = max((mass for _, mass in masses), default=0.0)
-    told = []
+    told: list[tuple[float, LoadoutPower]] = []
     for loadout, (id, mass) in zip(build.loadouts or (None,), masses, strict=True):
         stall = None if stall_mps is None or heaviest <= 0 else stall_mps * (mass / heaviest) ** 0.5
         found = loadout_power(build, loadout, id, mass, stall)
         if found is not None:
-            told.append(found)
+            told.append((mass, found))
     estimate = drive_estimate(build.power)
-    return PowerTold(_constants(estimate), estimate.doubts, tuple(told))
+    loadouts = tuple(replace(each, unbeaten=_unbeaten(mass, each, told)) for mass, each in told)
+    return PowerTold(_constants(estimate), estimate.doubts, loadouts)
+
+
+def _unbeaten(mass: float, one: LoadoutPower, all: Sequence[tuple[float, LoadoutPower]]) -> bool:
+    """Whether none of several loadouts is lighter and lasts longer than one of them."""
+    if one.minutes is None or len(all) < 2:
+        return False
+    return not any(
+        other.minutes is not None
+        and grams <= mass
+        and other.minutes >= one.minutes
+        and (grams < mass or other.minutes > one.minutes)
+        for grams, other in all
+    )
 
 
 def _constants(estimate: DriveEstimate) -> tuple[Constant, ...]:

@@ -1970,7 +1970,7 @@ export interface components {
             ballast?: components["schemas"]["Ballast"];
             plan_mark?: components["schemas"]["PlanMark"] | null;
             past?: components["schemas"]["Past"] | null;
-            allowance?: components["schemas"]["oaken_scale__core__model__lot__Known"] | null;
+            allowance?: components["schemas"]["Known"] | null;
             /**
              * Habits
              * @default []
@@ -2530,7 +2530,7 @@ export interface components {
          */
         DrawerThing: {
             thing: components["schemas"]["Thing"];
-            now: components["schemas"]["oaken_scale__core__model__lot__Known"];
+            now: components["schemas"]["Known"];
             /** Weighed */
             weighed: boolean;
             /** Builds */
@@ -2752,11 +2752,29 @@ export interface components {
          */
         HappeningKind: "repair" | "replace" | "trim" | "retire" | "move";
         /**
+         * Headroom
+         * @description What a loadout may gain until a target breaks [g], one sigma; less than nothing where it is
+         *     broken already.
+         */
+        Headroom: {
+            kind: components["schemas"]["TargetKind"];
+            /** Grams */
+            grams: number;
+            /** Sd G */
+            sd_g: number;
+        };
+        /**
          * Heavy
          * @description Which way it tips.
          * @enum {string}
          */
         Heavy: "nose-heavy" | "tail-heavy" | "in its range";
+        /**
+         * HowKnown
+         * @description How a prediction is known: run just so, calculated from other runs, or guessed.
+         * @enum {string}
+         */
+        HowKnown: "run" | "calculated" | "guess";
         /**
          * Item
          * @description One thing aboard, as it sits on the plane (four screws are one item of four pieces).
@@ -2807,7 +2825,7 @@ export interface components {
             retired?: boolean;
             /** Thing */
             thing?: string | null;
-            elsewhere?: components["schemas"]["oaken_scale__core__model__lot__Known"] | null;
+            elsewhere?: components["schemas"]["Known"] | null;
             group?: components["schemas"]["Group"] | null;
             /** Price */
             price?: number | null;
@@ -3025,6 +3043,23 @@ export interface components {
          */
         Kind: "mass" | "length" | "area" | "run" | "thrust" | "loading" | "per_run" | "number" | "pieces" | "station";
         /**
+         * Known
+         * @description What the workshop's other builds tell of a lot's constant or a thing's mass.
+         *
+         *     It counts as one reading of it: ``value`` with ``doubt`` (one sigma), in the same unit.
+         */
+        Known: {
+            /** Value */
+            value: number;
+            /** Doubt */
+            doubt: number;
+            /**
+             * Source
+             * @default
+             */
+            source?: string;
+        };
+        /**
          * KnownDoc
          * @description What other builds of the workshop found: a value and one sigma, as one reading of it.
          */
@@ -3138,8 +3173,8 @@ export interface components {
         };
         /**
          * LoadoutAnswers
-         * @description The four answers for one loadout, its CG, whether all aboard has been on a pan, and what is
-         *     behind it all.
+         * @description The four answers for one loadout, its CG, whether all aboard has been on a pan, what is
+         *     behind it all, and what it may gain until a target breaks.
          */
         LoadoutAnswers: {
             /** Id */
@@ -3153,6 +3188,8 @@ export interface components {
             fully_weighed: boolean;
             worst: components["schemas"]["Word"] | null;
             behind: components["schemas"]["Behind"];
+            /** Headroom */
+            headroom: components["schemas"]["Headroom"][];
         };
         /**
          * LoadoutBalance
@@ -3217,9 +3254,9 @@ export interface components {
          * LoadoutPower
          * @description What the drive does with a loadout's pack and the fitted propeller.
          *
-         *     ``half`` is full throttle with the pack half used, ``fresh`` with it full: the margins are
-         *     those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one sigma; None
-         *     without a wing.
+         *     ``half`` and ``curve`` are with the pack half used, ``fresh`` and ``fresh_curve`` with it full:
+         *     the margins are those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one sigma; None
+         *     without a wing. ``unbeaten``: no other loadout is lighter and lasts longer.
          */
         LoadoutPower: {
             /** Loadout */
@@ -3242,6 +3279,13 @@ export interface components {
             level_w: number | null;
             /** Curve */
             curve: components["schemas"]["CurvePoint"][];
+            /** Fresh Curve */
+            fresh_curve: components["schemas"]["CurvePoint"][];
+            /**
+             * Unbeaten
+             * @default false
+             */
+            unbeaten?: boolean;
         };
         /**
          * Lot
@@ -3290,7 +3334,7 @@ export interface components {
             adhesive?: string;
             /** Rack */
             rack?: string | null;
-            elsewhere?: components["schemas"]["oaken_scale__core__model__lot__Known"] | null;
+            elsewhere?: components["schemas"]["Known"] | null;
         };
         /**
          * LotConstant
@@ -3382,7 +3426,7 @@ export interface components {
          *     ``seconds`` that a burst may last.
          */
         Margin: {
-            part: components["schemas"]["Part"];
+            part: components["schemas"]["Rated"];
             /** Current A */
             current_a: number;
             /** Current Sd A */
@@ -4061,12 +4105,6 @@ export interface components {
             note: string | null;
         };
         /**
-         * Part
-         * @description What a current runs through.
-         * @enum {string}
-         */
-        Part: "motor" | "controller" | "burst" | "pack";
-        /**
          * Past
          * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
          *     own file, whatever becomes of the other.
@@ -4176,6 +4214,30 @@ export interface components {
              * @default 3
              */
             tolerance_mm?: number;
+        };
+        /**
+         * Point
+         * @description The forecast after so many readings: all-up weight [g] and the CG from the nose [mm], one
+         *     sigma each, and the balance in the unit of its target; None before anything has a station and a
+         *     mass.
+         */
+        Point: {
+            /** Readings */
+            readings: number;
+            /** At */
+            at: string | null;
+            /** Auw G */
+            auw_g: number;
+            /** Auw Sd G */
+            auw_sd_g: number;
+            /** X Mm */
+            x_mm: number | null;
+            /** X Sd Mm */
+            x_sd_mm: number | null;
+            /** Balance */
+            balance: number | null;
+            /** Balance Sd */
+            balance_sd: number | null;
         };
         /**
          * PointDoc
@@ -4322,7 +4384,7 @@ export interface components {
             power_w: number;
             /** Power Sd W */
             power_sd_w: number;
-            known: components["schemas"]["oaken_scale__core__power__drive_estimate__Known"];
+            known: components["schemas"]["HowKnown"];
         };
         /**
          * Problem
@@ -4365,6 +4427,8 @@ export interface components {
             bench: number;
             /** Balance */
             balance: number;
+            /** Power */
+            power: number;
         };
         /**
          * Propeller
@@ -4468,11 +4532,17 @@ export interface components {
          */
         RackLot: {
             lot: components["schemas"]["Lot"];
-            now: components["schemas"]["oaken_scale__core__model__lot__Known"];
-            learned: components["schemas"]["oaken_scale__core__model__lot__Known"] | null;
+            now: components["schemas"]["Known"];
+            learned: components["schemas"]["Known"] | null;
             /** Builds */
             builds: components["schemas"]["Whereabouts"][];
         };
+        /**
+         * Rated
+         * @description What a current runs through.
+         * @enum {string}
+         */
+        Rated: "motor" | "controller" | "burst" | "pack";
         /**
          * Reason
          * @description What would explain a check that disagrees, in words, and whom it concerns.
@@ -4630,7 +4700,7 @@ export interface components {
             /** Propeller */
             propeller: string;
             /** Points */
-            points: components["schemas"]["oaken_scale__core__model__power__Point"][];
+            points: components["schemas"]["RunPoint"][];
             /**
              * Rest V Per Cell
              * @default 4.2
@@ -4686,6 +4756,26 @@ export interface components {
             note?: string;
             /** Set Aside */
             set_aside?: string | null;
+        };
+        /**
+         * RunPoint
+         * @description One throttle step of a run, 0 to 1: thrust [gf] of all motors, current [A] and voltage [V] at
+         *     the pack as read, any of them not, and what the run had drawn until then [mAh].
+         */
+        RunPoint: {
+            /** Throttle */
+            throttle: number;
+            /** Thrust Gf */
+            thrust_gf?: number | null;
+            /** Pack A */
+            pack_a?: number | null;
+            /** Pack V */
+            pack_v?: number | null;
+            /**
+             * Drawn Mah
+             * @default 0
+             */
+            drawn_mah?: number;
         };
         /**
          * Rung
@@ -5895,73 +5985,6 @@ export interface components {
             /** Cuts */
             cuts: components["schemas"]["CutDoc"][];
         };
-        /**
-         * Point
-         * @description The forecast after so many readings: all-up weight [g] and the CG from the nose [mm], one
-         *     sigma each, and the balance in the unit of its target; None before anything has a station and a
-         *     mass.
-         */
-        oaken_scale__core__flight__forecast__Point: {
-            /** Readings */
-            readings: number;
-            /** At */
-            at: string | null;
-            /** Auw G */
-            auw_g: number;
-            /** Auw Sd G */
-            auw_sd_g: number;
-            /** X Mm */
-            x_mm: number | null;
-            /** X Sd Mm */
-            x_sd_mm: number | null;
-            /** Balance */
-            balance: number | null;
-            /** Balance Sd */
-            balance_sd: number | null;
-        };
-        /**
-         * Known
-         * @description What the workshop's other builds tell of a lot's constant or a thing's mass.
-         *
-         *     It counts as one reading of it: ``value`` with ``doubt`` (one sigma), in the same unit.
-         */
-        oaken_scale__core__model__lot__Known: {
-            /** Value */
-            value: number;
-            /** Doubt */
-            doubt: number;
-            /**
-             * Source
-             * @default
-             */
-            source?: string;
-        };
-        /**
-         * Point
-         * @description One throttle step of a run, 0 to 1: thrust [gf] of all motors, current [A] and voltage [V] at
-         *     the pack as read, any of them not, and what the run had drawn until then [mAh].
-         */
-        oaken_scale__core__model__power__Point: {
-            /** Throttle */
-            throttle: number;
-            /** Thrust Gf */
-            thrust_gf?: number | null;
-            /** Pack A */
-            pack_a?: number | null;
-            /** Pack V */
-            pack_v?: number | null;
-            /**
-             * Drawn Mah
-             * @default 0
-             */
-            drawn_mah?: number;
-        };
-        /**
-         * Known
-         * @description How a prediction is known: run just so, calculated from other runs, or guessed.
-         * @enum {string}
-         */
-        oaken_scale__core__power__drive_estimate__Known: "run" | "calculated" | "guess";
     };
     responses: never;
     parameters: never;
@@ -6821,7 +6844,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["oaken_scale__core__flight__forecast__Point"][];
+                    "application/json": components["schemas"]["Point"][];
                 };
             };
             /** @description Problem */

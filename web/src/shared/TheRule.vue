@@ -41,6 +41,7 @@ const places = computed(() => {
       done: done?.balance,
       open: build.value !== null,
     },
+    { key: '6', title: 'Power', to: of('power'), done: done?.power, open: build.value !== null },
   ].filter((place) => place.open)
 })
 

@@ -1,0 +1,296 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Drive } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import TextCell from '../shared/TextCell.vue'
+import { freshId } from '../shared/freshId'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import { useDrive } from './useDrive'
+
+const { drive, told, edit, set, packOf } = useDrive()
+const { build } = useBuild()
+const { units } = useUnits()
+
+type Pack = Drive['packs'][number]
+type Propeller = Drive['propellers'][number]
+
+const items = computed(() => (build.value?.items ?? []).filter((each) => !each.retired))
+const run = (kind: 'pack' | 'propeller', id: string) =>
+  (drive.value?.runs ?? []).some((each) => each[kind] === id)
+
+const setMotor = (patch: Partial<Drive['motor']>) =>
+  void edit((now) => ({ motor: { ...now.motor, ...patch } }))
+const setController = (most_a: number | null) =>
+  void edit((now) => ({
+    controller:
+      most_a === null ? null : { burst_a: null, burst_s: null, ...now.controller, most_a },
+  }))
+const setPack = (id: string, patch: Partial<Pack>) =>
+  void edit((now) => ({ packs: now.packs.map((p) => (p.id === id ? { ...p, ...patch } : p)) }))
+const setPropeller = (id: string, patch: Partial<Propeller>) =>
+  void edit((now) => ({
+    propellers: now.propellers.map((p) => (p.id === id ? { ...p, ...patch } : p)),
+  }))
+const fit = (id: string) =>
+  void edit(({ propellers: all }) => ({
+    propellers: [...all.filter((each) => each.id === id), ...all.filter((each) => each.id !== id)],
+  }))
+const addPack = () =>
+  void edit((now) => ({
+    packs: [...now.packs, { ...packOf({ id: '', name: 'Pack' }), id: freshId(), item: null }],
+  }))
+const addPropeller = () =>
+  void edit((now) => ({
+    propellers: [
+      ...now.propellers,
+      { id: freshId(), name: '7 x 4', diameter_mm: 177.8, pitch_mm: 101.6 },
+    ],
+  }))
+
+/** What the runs made of a figure that was only listed. */
+const found = computed(() => {
+  const of = (name: string) => told.value?.constants.find((each) => each.name === name)
+  const kv = of('kv')
+  const ohm = of('winding_ohm')
+  if (!kv || !ohm || !drive.value?.runs.some((each) => each.set_aside === null)) return ''
+  return (
+    `The runs say: Kv ${kv.value.toFixed(0)} ±${(2 * kv.sd).toFixed(0)}, ` +
+    `windings ${(1000 * ohm.value).toFixed(0)} ±${(2000 * ohm.sd).toFixed(0)} mΩ.`
+  )
+})
+</script>
+
+<template>
+  <section v-if="drive" aria-label="The drive">
+    <h2>The drive</h2>
+    <div class="rows">
+      <label
+        >motor Kv
+        <span
+          ><QuantityCell
+            :value="drive.motor.kv"
+            kind="number"
+            label="Motor Kv"
+            :digits="0"
+            @kept="(kv) => kv !== null && setMotor({ kv })"
+          />
+          rpm/V</span
+        ></label
+      >
+      <label
+        >motor mass
+        <span
+          ><QuantityCell
+            :value="drive.motor.mass_g"
+            kind="mass"
+            label="Motor mass"
+            :unit="units.mass.name"
+            :base="units.mass.base"
+            :digits="1"
+            @kept="(mass_g) => mass_g !== null && setMotor({ mass_g })"
+          />
+          {{ units.mass.name }}</span
+        ></label
+      >
+      <label
+        >motors on one pack
+        <span
+          ><QuantityCell
+            :value="drive.motors"
+            kind="number"
+            label="Motors on one pack"
+            :digits="0"
+            @kept="(motors) => motors !== null && void set({ motors: Math.round(motors) })"
+        /></span>
+      </label>
+      <label
+        >motor stands
+        <span
+          ><QuantityCell
+            :value="drive.motor.most_a"
+            kind="number"
+            label="Motor stands"
+            optional
+            :digits="1"
+            @kept="(most_a) => setMotor({ most_a })"
+          />
+          A</span
+        ></label
+      >
+      <label
+        >controller stands
+        <span
+          ><QuantityCell
+            :value="drive.controller?.most_a ?? null"
+            kind="number"
+            label="Controller stands"
+            optional
+            :digits="1"
+            @kept="(most_a) => setController(most_a)"
+          />
+          A</span
+        ></label
+      >
+    </div>
+    <p v-if="found" class="small">{{ found }}</p>
+
+    <h3>Propellers</h3>
+    <div
+      v-for="(each, at) in drive.propellers"
+      :key="each.id"
+      class="thing"
+      :data-propeller="each.id"
+    >
+      <TextCell
+        :value="each.name"
+        label="Propeller"
+        @kept="(name) => name.trim() && setPropeller(each.id, { name: name.trim() })"
+      />
+      <span class="small">
+        <QuantityCell
+          :value="each.diameter_mm"
+          kind="length"
+          label="Diameter"
+          :unit="units.length.name"
+          :base="units.length.base"
+          :digits="1"
+          @kept="(diameter_mm) => diameter_mm !== null && setPropeller(each.id, { diameter_mm })"
+        />
+        x
+        <QuantityCell
+          :value="each.pitch_mm"
+          kind="length"
+          label="Pitch"
+          :unit="units.length.name"
+          :base="units.length.base"
+          :digits="1"
+          @kept="(pitch_mm) => pitch_mm !== null && setPropeller(each.id, { pitch_mm })"
+        />
+        {{ units.length.name }}
+      </span>
+      <span v-if="at === 0" class="small faint">fitted</span>
+      <button v-else type="button" class="plainly under small" @click="fit(each.id)">fit it</button>
+      <button
+        v-if="at > 0 && !run('propeller', each.id)"
+        type="button"
+        class="plainly under small faint"
+        @click="set({ propellers: drive.propellers.filter((other) => other.id !== each.id) })"
+      >
+        remove
+      </button>
+    </div>
+    <button type="button" class="plainly under small" @click="addPropeller">
+      another propeller
+    </button>
+
+    <h3>Packs</h3>
+    <div v-for="each in drive.packs" :key="each.id" class="thing" :data-pack="each.id">
+      <TextCell
+        :value="each.name"
+        label="Pack"
+        @kept="(name) => name.trim() && setPack(each.id, { name: name.trim() })"
+      />
+      <span class="small">
+        <QuantityCell
+          :value="each.cells"
+          kind="number"
+          label="Cells"
+          :digits="0"
+          @kept="(cells) => cells !== null && setPack(each.id, { cells: Math.round(cells) })"
+        />
+        cells
+        <QuantityCell
+          :value="each.capacity_mah"
+          kind="number"
+          label="Capacity"
+          :digits="0"
+          @kept="(capacity_mah) => capacity_mah !== null && setPack(each.id, { capacity_mah })"
+        />
+        mAh
+        <QuantityCell
+          :value="each.c_rating"
+          kind="number"
+          label="C rating"
+          optional
+          :digits="0"
+          @kept="(c_rating) => setPack(each.id, { c_rating })"
+        />
+        C
+      </span>
+      <label class="small"
+        >is the part
+        <select
+          class="entry"
+          aria-label="Is the part"
+          :value="each.item ?? ''"
+          @change="setPack(each.id, { item: ($event.target as HTMLSelectElement).value || null })"
+        >
+          <option value="">none of this plane</option>
+          <option v-for="item in items" :key="item.id" :value="item.id">{{ item.name }}</option>
+        </select></label
+      >
+      <button
+        v-if="!run('pack', each.id)"
+        type="button"
+        class="plainly under small faint"
+        @click="set({ packs: drive.packs.filter((other) => other.id !== each.id) })"
+      >
+        remove
+      </button>
+    </div>
+    <button type="button" class="plainly under small" @click="addPack">another pack</button>
+  </section>
+</template>
+
+<style scoped>
+section {
+  border-top: 1px solid var(--ink);
+  padding-top: 14px;
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+}
+
+h3 {
+  font-size: 15px;
+  margin: 8px 0 0;
+}
+
+.rows {
+  display: grid;
+  gap: 4px;
+  width: 100%;
+}
+
+.rows label {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  font-size: 14px;
+}
+
+.rows label > span {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  min-width: 130px;
+}
+
+:deep(.cell) {
+  width: 72px;
+}
+
+.thing {
+  display: grid;
+  gap: 4px;
+  width: 100%;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+  justify-items: start;
+}
+
+select {
+  max-width: 190px;
+}
+</style>

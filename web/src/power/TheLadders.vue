@@ -1,0 +1,169 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useDrive } from './useDrive'
+
+const { drive, mine } = useDrive()
+
+const TITLES = {
+  motor: 'Motor',
+  controller: 'Controller, continuous',
+  burst: 'Controller, burst',
+  pack: 'Pack',
+}
+const rows = computed(() =>
+  (mine.value?.margins ?? []).map((each) => {
+    const share = each.current_a / each.most_a
+    const percent = Math.round(100 * Math.abs(share - 1))
+    return {
+      ...each,
+      title: TITLES[each.part],
+      share,
+      words:
+        each.rung === 'over'
+          ? `over what it stands by ${percent} %` +
+            (each.part === 'controller' ? ': in bursts only, if it has them' : '')
+          : each.rung === 'little in hand' && each.part !== 'burst'
+            ? `${percent} % in hand: feel it after 20 s`
+            : `${percent} % in hand`,
+    }
+  }),
+)
+const missing = computed(() => {
+  const lacks = []
+  if (!drive.value?.controller) lacks.push('the controller')
+  if (drive.value?.motor.most_a == null) lacks.push('the motor')
+  const pack = drive.value?.packs.find((each) => each.id === mine.value?.pack)
+  if (pack && pack.c_rating === null) lacks.push('the pack (its C)')
+  return lacks
+})
+</script>
+
+<template>
+  <section aria-label="At full throttle">
+    <h2>At full throttle</h2>
+    <template v-if="mine">
+      <p class="small faint">A fresh pack, at rest 4.2 V a cell.</p>
+      <dl class="figures">
+        <div>
+          <dt>current</dt>
+          <dd class="figure">
+            {{ mine.fresh.pack_a.toFixed(1)
+            }}<small class="faint"> ±{{ (2 * mine.fresh.pack_sd_a).toFixed(1) }} A</small>
+          </dd>
+        </div>
+        <div>
+          <dt>voltage</dt>
+          <dd class="figure">{{ mine.fresh.pack_v.toFixed(1) }}<small class="faint"> V</small></dd>
+        </div>
+        <div>
+          <dt>power</dt>
+          <dd class="figure">{{ mine.fresh.power_w.toFixed(0) }}<small class="faint"> W</small></dd>
+        </div>
+        <div v-if="mine.watts_per_kg !== null">
+          <dt>power loading</dt>
+          <dd class="figure">
+            {{ mine.watts_per_kg.toFixed(0) }}<small class="faint"> W/kg</small>
+          </dd>
+        </div>
+      </dl>
+      <ul>
+        <li v-for="row in rows" :key="row.part" :data-rung="row.rung">
+          <span class="head">
+            <span>{{ row.title }}</span>
+            <span class="figure">{{ row.current_a.toFixed(1) }} of {{ row.most_a }} A</span>
+          </span>
+          <span class="ladder" aria-hidden="true">
+            <span class="care" />
+            <span class="now" :style="{ width: `${Math.min(row.share, 1.25) * 80}%` }" />
+            <span class="rung" />
+          </span>
+          <span class="small" :class="row.rung === 'over' ? 'wrong' : 'faint'"
+            >{{ row.words
+            }}<template v-if="row.seconds">, for {{ row.seconds }} s at most</template></span
+          >
+        </li>
+      </ul>
+      <p v-if="missing.length" class="small faint">
+        No ladder yet for {{ missing.join(', ') }}: nobody said what it stands.
+      </p>
+    </template>
+    <p v-else class="faint small">This loadout carries no pack of the drive.</p>
+  </section>
+</template>
+
+<style scoped>
+.figures {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px 12px;
+  margin: 8px 0 12px;
+}
+
+dt {
+  font-size: 13px;
+  color: var(--faint);
+}
+
+dd {
+  margin: 0;
+  font-size: 19px;
+}
+
+dd small {
+  font-size: 13px;
+}
+
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 10px;
+}
+
+li {
+  display: grid;
+  gap: 3px;
+  font-size: 14px;
+}
+
+.head {
+  display: flex;
+  justify-content: space-between;
+}
+
+.ladder {
+  position: relative;
+  height: 10px;
+  background: var(--line);
+}
+
+.care {
+  position: absolute;
+  left: 64%;
+  width: 16%;
+  height: 100%;
+  background: var(--brass);
+  opacity: 0.45;
+}
+
+.now {
+  position: absolute;
+  top: 3px;
+  height: 4px;
+  background: var(--sea);
+}
+
+li[data-rung='over'] .now {
+  background: var(--rust);
+}
+
+.rung {
+  position: absolute;
+  left: 80%;
+  top: -3px;
+  width: 3px;
+  height: 16px;
+  background: var(--ink);
+}
+</style>

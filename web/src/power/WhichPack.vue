@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import { useDrive } from './useDrive'
+
+const { drive, told } = useDrive()
+const { assessment, loadouts, loadout, choose } = useBuild()
+const { number, units } = useUnits()
+
+const rows = computed(() => {
+  const flying = loadouts.value.map((each) => {
+    const power = told.value?.loadouts.find((other) => other.loadout === each.id)
+    const of = (kind: string) => each.answers.find((answer) => answer.kind === kind)
+    const balance = assessment.value?.beam.loadouts.find((other) => other.id === each.id)
+    return {
+      id: each.id,
+      name: each.name,
+      pack: drive.value?.packs.find((pack) => pack.id === power?.pack)?.name,
+      auw: of('auw')?.value ?? null,
+      ratio: of('thrust_to_weight'),
+      power,
+      over: power?.margins.some((margin) => margin.rung === 'over') ?? false,
+      balance: of('balance')?.word ?? balance?.checked ?? '',
+    }
+  })
+  return flying
+})
+</script>
+
+<template>
+  <section aria-label="Which pack">
+    <h2>Which pack</h2>
+    <div class="wide">
+      <table class="lined">
+        <thead class="faint">
+          <tr>
+            <th>loadout</th>
+            <th class="right one">all up, {{ units.mass.name }}</th>
+            <th class="right">thrust-to-weight</th>
+            <th class="right">amps</th>
+            <th class="right">minutes</th>
+            <th>balance</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in rows" :key="row.id" :class="{ here: row.id === loadout?.id }">
+            <td>
+              <button
+                type="button"
+                class="plainly name"
+                :aria-pressed="row.id === loadout?.id"
+                @click="choose(row.id)"
+              >
+                {{ row.name
+                }}<span v-if="row.power?.unbeaten" title="nothing here is lighter and lasts longer">
+                  ◆</span
+                >
+              </button>
+              <div class="faint small">{{ row.pack ?? 'no pack of the drive' }}</div>
+            </td>
+            <td class="figure right">{{ row.auw === null ? '–' : number(row.auw, 'mass', 0) }}</td>
+            <td
+              class="figure right"
+              :class="{ wrong: row.ratio?.word === 'missed' || row.ratio?.word === 'off course' }"
+            >
+              {{ row.ratio?.value?.toFixed(2) ?? '–' }}
+              <span v-if="row.ratio?.sd" class="faint">±{{ (2 * row.ratio.sd).toFixed(2) }}</span>
+            </td>
+            <td class="figure right" :class="{ wrong: row.over }">
+              {{ row.power?.fresh.pack_a.toFixed(1) ?? '–' }}
+            </td>
+            <td class="figure right">
+              <template v-if="row.power?.minutes != null"
+                >{{ row.power.minutes.toFixed(1) }}
+                <span class="faint">±{{ (2 * (row.power.minutes_sd ?? 0)).toFixed(1) }}</span>
+              </template>
+              <template v-else>–</template>
+            </td>
+            <td class="small">{{ row.balance }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p class="small faint">
+      ◆ nothing here is lighter and lasts longer. Minutes: four fifths of the pack, a fifth of the
+      time at full throttle, the rest level at 1.4 times the stall; they are a guess until flown.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+table {
+  min-width: 520px;
+}
+
+.one {
+  white-space: nowrap;
+}
+
+.name:hover {
+  text-decoration: underline;
+}
+
+.here .name {
+  font-weight: 650;
+}
+</style>

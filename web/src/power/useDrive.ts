@@ -1,0 +1,69 @@
+import { computed } from 'vue'
+import type { Drive, Run, RunPoint } from '../api/client'
+import { freshId } from '../shared/freshId'
+import { useBuild } from '../shared/useBuild'
+
+/** The build's drive as it is listed, what is told of it, and what can be done to it. */
+export function useDrive() {
+  const { build, assessment, loadout, change } = useBuild()
+  const drive = computed(() => build.value?.power ?? null)
+  const told = computed(() => assessment.value?.power ?? null)
+  const mine = computed(
+    () => told.value?.loadouts.find((each) => each.loadout === loadout.value?.id) ?? null,
+  )
+
+  /** Keep the drive with something of it changed. */
+  function edit(changed: (now: Drive) => Partial<Drive>): Promise<boolean> {
+    const now = drive.value
+    return now ? change({ power: { ...now, ...changed(now) } }) : Promise.resolve(false)
+  }
+  const set = (patch: Partial<Drive>) => edit(() => patch)
+
+  /** Start with what the build's own parts say: a motor by its mass, a pack by its name. */
+  function begin() {
+    const items = (build.value?.items ?? []).filter((each) => !each.retired)
+    const motor = items.find((each) => /motor/i.test(each.name))
+    const mass = assessment.value?.items.find((each) => each.id === motor?.id)?.mass_g
+    return change({
+      power: {
+        motor: { kv: 2000, mass_g: +(mass && mass > 1 ? mass : 30).toFixed(1) },
+        propellers: [{ id: 'prop', name: '6 x 3', diameter_mm: 152.4, pitch_mm: 76.2 }],
+        packs: items.filter((each) => /pack|battery/i.test(each.name)).map(packOf),
+      },
+    })
+  }
+
+  /** What a pack's name usually says: cells and capacity. */
+  function packOf(item: { id: string; name: string }): Drive['packs'][number] {
+    const cells = /(\d+)\s*-?\s*cell/i.exec(item.name)?.[1]
+    const held = /(\d{3,5})/.exec(item.name)?.[1]
+    return {
+      id: item.id,
+      name: item.name,
+      cells: Math.min(Math.max(Number(cells ?? 3), 1), 14),
+      capacity_mah: Number(held ?? 1000),
+      c_rating: null,
+      item: item.id,
+    }
+  }
+
+  const addRun = (pack: string, propeller: string, points: RunPoint[], restV: number) => {
+    const run: Run = {
+      id: `run-${freshId()}`.slice(0, 60),
+      at: new Date().toISOString(),
+      pack,
+      propeller,
+      points,
+      rest_v_per_cell: restV,
+      note: '',
+      set_aside: null,
+    }
+    return edit((now) => ({ runs: [...now.runs, run] }))
+  }
+  const setAside = (id: string, reason: string | null) =>
+    edit((now) => ({
+      runs: now.runs.map((run) => (run.id === id ? { ...run, set_aside: reason } : run)),
+    }))
+
+  return { drive, told, mine, begin, edit, set, packOf, addRun, setAside }
+}
