@@ -28,6 +28,8 @@ class Reckoning:
     def __init__(self, text: str, learning: bool = True) -> None:
         """``learning``: weighed items teach how far off their pedigrees are."""
         self.learning = learning
+        self.drive: dict[str | None, dict[str, Any]] = {}
+        """What each loadout's drive was found to give; that is reckoned elsewhere."""
         self.build = json.loads(text)["build"]
         self.lots = self.build["lots"]
         self.items = self.build["items"]
@@ -306,7 +308,7 @@ class Reckoning:
             told["wing_loading"].update(
                 value=weight / self.wing["area"], sd=doubt / self.wing["area"]
             )
-        thrust = self.build["thrust"]
+        thrust = self.thrust(loadout)
         if thrust:
             own = thrust["doubt_gf"]
             own = 0.1 * thrust["thrust_gf"] if own is None else own
@@ -326,17 +328,21 @@ class Reckoning:
         for target in self.build["targets"]:
             answer = told[target["kind"]]
             if "value" in answer:
-                self._judge(answer, target, aboard, weight, doubt)
+                self._judge(answer, target, aboard, weight, doubt, self.thrust(loadout))
         return told
 
+    def thrust(self, loadout: dict[str, Any] | None) -> dict[str, Any] | None:
+        """A loadout's thrust: what its drive was found to give, else the stated one."""
+        found = self.drive.get(loadout["id"] if loadout else None)
+        return found or self.build["thrust"]
+
     def _judge(self, answer: dict, target: dict, aboard: np.ndarray, weight: float,
-               doubt: float) -> None:  # fmt: skip
+               doubt: float, thrust: dict | None) -> None:  # fmt: skip
         low, high = target["low"], target["high"]
 
         def below(limit: float) -> float:
             if target["kind"] != "thrust_to_weight":
                 return phi((limit - answer["value"]) / answer["sd"])
-            thrust = self.build["thrust"]
             own = thrust["doubt_gf"]
             own = 0.1 * thrust["thrust_gf"] if own is None else own
             gap = limit * weight - thrust["thrust_gf"]

@@ -132,6 +132,11 @@ def through_the_command_line(text: str, tmp_path, capsys) -> tuple[dict, str]:
 def agree(told: dict, reckoned: Reckoning) -> None:
     """All that is told is what is reckoned, to a tenth of a per cent."""
     close = {"rel": 1e-3, "abs": 2e-3}
+    for each in (told["power"] or {"loadouts": []})["loadouts"]:
+        full = each["half"]
+        reckoned.drive[each["loadout"]] = {
+            "thrust_gf": full["thrust_gf"], "doubt_gf": full["thrust_sd_gf"]
+        }  # fmt: skip
     for item, mass, cov in zip(
         told["items"], reckoned.mass, np.diag(reckoned.mass_cov), strict=True
     ):

@@ -39,6 +39,15 @@ from oaken_scale.core.model.build import (
 )
 from oaken_scale.core.model.diary import Happening, HappeningKind
 from oaken_scale.core.model.lot import Faces, Known, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.power import (
+    Controller,
+    Motor,
+    Pack,
+    Power,
+    Propeller,
+    Run,
+    RunPoint,
+)
 from oaken_scale.core.model.reference_build import Past, PastPart
 from oaken_scale.store.builds import (
     add_build,
@@ -78,6 +87,39 @@ MOMENTS = st.datetimes(datetime(2020, 1, 1), datetime(2030, 1, 1), timezones=st.
 
 def unique(things):
     return tuple({thing.id: thing for thing in things}.values())
+
+
+@st.composite
+def drives(draw, items: list[str]) -> Power:
+    """A drive whose packs may be parts, with runs of what it has."""
+    maybe = st.none() | SIZES
+    part = st.none() | st.sampled_from(items) if items else st.none()
+    packs = unique(
+        draw(
+            st.lists(st.builds(Pack, IDS, NAMES, st.integers(1, 6), SIZES, maybe, part), max_size=3)
+        )
+    )
+    propellers = unique(draw(st.lists(st.builds(Propeller, IDS, NAMES, SIZES, SIZES), max_size=2)))
+    point = st.builds(RunPoint, st.floats(0, 1), maybe, maybe, maybe, SIZES)
+    run = st.builds(
+        Run,
+        IDS,
+        MOMENTS,
+        st.sampled_from([each.id for each in packs] or ["none"]),
+        st.sampled_from([each.id for each in propellers] or ["none"]),
+        st.lists(point, max_size=3).map(tuple),
+        st.floats(3, 4),
+        NAMES,
+        st.none() | NAMES,
+    )
+    return Power(
+        draw(st.builds(Motor, SIZES, SIZES, maybe, maybe, maybe)),
+        draw(st.integers(1, 8)),
+        draw(st.none() | st.builds(Controller, SIZES, maybe, maybe)),
+        propellers,
+        packs,
+        unique(draw(st.lists(run, max_size=2 if packs and propellers else 0))),
+    )  # fmt: skip
 
 
 @st.composite
@@ -145,6 +187,7 @@ def builds(draw) -> Build:
         past=draw(st.none() | st.builds(Past, NAMES, st.lists(
             st.builds(PastPart, NAMES, NUMBERS), max_size=3).map(tuple))),
         allowance=draw(known),
+        power=draw(st.none() | drives([each.id for each in items])),
         finished_at=draw(st.none() | MOMENTS),
         variant_of=draw(st.none() | IDS),
         budget=draw(st.none() | st.builds(

@@ -99,8 +99,8 @@ class LoadoutPower:
     """What the drive does with a loadout's pack and the fitted propeller.
 
     ``half`` and ``curve`` are with the pack half used, ``fresh`` and ``fresh_curve`` with it full:
-    the margins are those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one sigma; None
-    without a wing. ``unbeaten``: no other loadout is lighter and lasts longer.
+    the margins are those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one
+    sigma; None without a wing. ``unbeaten``: no other loadout is lighter and lasts longer.
     """
 
     loadout: str

@@ -46,7 +46,7 @@ const { drive, begin } = useDrive()
 
 .power {
   display: grid;
-  grid-template-columns: 350px minmax(0, 1fr) 290px;
+  grid-template-columns: 322px minmax(0, 1fr) 268px;
 }
 
 .stand,

@@ -1,0 +1,196 @@
+"""A build's drive through the API: listed, run, told for each loadout, and never lost."""
+
+import pytest
+
+from oaken_scale.demo.sandpiper import on_the_shelf, sandpiper
+from oaken_scale.formats.build_file import dump, load
+from tests.api.asking import begin, change, item, problem
+
+DRIVE = {
+    "motor": {"kv": 2200, "mass_g": 27, "most_a": 14},
+    "controller": {"most_a": 12, "burst_a": 15, "burst_s": 10},
+    "propellers": [{"id": "six", "name": "6 x 3", "diameter_mm": 152.4, "pitch_mm": 76.2}],
+    "packs": [
+        {"id": "three", "name": "3-cell", "cells": 3, "capacity_mah": 1300, "c_rating": 25,
+         "item": "pack-three"},
+        {"id": "two", "name": "2-cell", "cells": 2, "capacity_mah": 1300, "item": "pack-two"},
+    ],
+}  # fmt: skip
+RUN = {
+    "id": "run-1", "at": "2026-03-07T15:00:00Z", "pack": "three", "propeller": "six",
+    "points": [
+        {"throttle": 0.5, "thrust_gf": 160, "pack_a": 2.6, "pack_v": 12.4},
+        {"throttle": 1.0, "thrust_gf": 540, "pack_a": 14.0, "pack_v": 11.9},
+    ],
+}  # fmt: skip
+
+
+@pytest.fixture
+def told(client):
+    """A build with two packs, one loadout each, and a target of thrust-to-weight."""
+    told = begin(client, purpose="trainer", layout="tractor", auw_high_g=600)
+    for name, grams in (("Wing", 300.0), ("Pack three", 105.0), ("Pack two", 75.0)):
+        told = item(client, told, name=name, stated_g=grams, option="Pack" in name,
+                    station={"x_mm": 200})  # fmt: skip
+    loadouts = [
+        {"id": "big", "name": "Big", "carries": ["pack-three"]},
+        {"id": "small", "name": "Small", "carries": ["pack-two"]},
+    ]
+    return change(client, told, loadouts=loadouts, power=DRIVE, thrust={"thrust_gf": 111})
+
+
+def ratio(told, k):
+    answers = told["assessment"]["loadouts"][k]["answers"]
+    return next(each for each in answers if each["kind"] == "thrust_to_weight")
+
+
+def weight(told, k):
+    return told["assessment"]["loadouts"][k]["answers"][0]["value"]
+
+
+def refused(client, told, field, says, **patch):
+    answer = client.patch(
+        f"/api/v1/builds/{told['build']['id']}",
+        json=patch,
+        headers={"If-Match": f'"{told["revision"]}"'},
+    )
+    return problem(answer, field, says)
+
+
+def test_each_loadout_has_a_thrust_of_its_own(client, told):
+    big, small = told["assessment"]["power"]["loadouts"]
+    assert (big["pack"], small["pack"]) == ("three", "two")
+    assert big["half"]["known"] == "guess"
+    for k, each in enumerate((big, small)):
+        assert ratio(told, k)["value"] == pytest.approx(each["half"]["thrust_gf"] / weight(told, k))
+    assert ratio(told, 1)["value"] < ratio(told, 0)["value"]
+    ran = change(client, told, power={**DRIVE, "runs": [RUN]})
+    after = ran["assessment"]["power"]["loadouts"]
+    assert [each["half"]["known"] for each in after] == ["run", "calculated"]
+    assert ratio(ran, 0)["sd"] < 0.7 * ratio(told, 0)["sd"]
+    assert ran["assessment"]["progress"]["power"] == 0.5
+    assert (
+        change(client, ran, power={**DRIVE, "runs": [{**RUN, "set_aside": "wrong propeller"}]})[
+            "assessment"
+        ]["power"]["loadouts"][0]["half"]
+        == big["half"]
+    )
+
+
+def test_without_a_pack_of_the_drive_aboard_the_stated_thrust_holds(client, told):
+    packs = [{**each, "item": None} for each in DRIVE["packs"]]
+    told = change(client, told, power={**DRIVE, "packs": packs})
+    assert told["assessment"]["power"]["loadouts"] == []
+    assert ratio(told, 0)["value"] == pytest.approx(111 / weight(told, 0))
+    told = change(client, told, power=None)
+    assert told["assessment"]["power"] is None
+
+
+def test_ladders_have_a_rung_and_name_what_stands_in_the_way(told):
+    big = told["assessment"]["power"]["loadouts"][0]
+    fresh = big["fresh"]["pack_a"]
+    assert fresh > big["half"]["pack_a"]
+    rungs = {each["part"]: each for each in big["margins"]}
+    assert set(rungs) == {"motor", "controller", "burst", "pack"}
+    assert rungs["pack"]["most_a"] == pytest.approx(25 * 1.3)
+    assert rungs["burst"]["seconds"] == 10
+    for each in rungs.values():
+        share = each["current_a"] / each["most_a"]
+        wanted = "over" if share > 1 else "little in hand" if share > 0.8 else "in hand"
+        assert each["rung"] == wanted
+        assert each["current_a"] == pytest.approx(fresh)
+    assert big["watts_per_kg"] == pytest.approx(1000 * big["fresh"]["power_w"] / weight_of(told))
+
+
+def weight_of(told):
+    return weight(told, 0)
+
+
+def test_minutes_are_energy_over_the_mix(told):
+    big = told["assessment"]["power"]["loadouts"][0]
+    held_wh = 0.8 * 1.3 * 3 * 3.7
+    mean_w = 0.8 * big["level_w"] + 0.2 * big["half"]["power_w"]
+    assert big["minutes"] == pytest.approx(60 * held_wh / mean_w)
+    stall = told["assessment"]["proportions"]["stall_speed"]  # of the heaviest, which is this one
+    assert big["level_w"] == pytest.approx(
+        weight(told, 0) / 1000 * 9.80665 / 6 * 1.4 * stall / 0.42, rel=1e-6
+    )
+    assert 0 < big["minutes_sd"] < big["minutes"]
+
+
+def test_what_is_left_to_add_is_told_for_each_target_the_first_to_break_first(told):
+    for k, loadout in enumerate(told["assessment"]["loadouts"]):
+        room = {each["kind"]: each for each in loadout["headroom"]}
+        thrust = told["assessment"]["power"]["loadouts"][k]["half"]["thrust_gf"]
+        area = told["assessment"]["wing"]["area_dm2"]
+        assert room["auw"]["grams"] == pytest.approx(600 - weight(told, k))
+        assert room["wing_loading"]["grams"] == pytest.approx(35 * area - weight(told, k))
+        assert room["thrust_to_weight"]["grams"] == pytest.approx(thrust / 0.5 - weight(told, k))
+        order = [each["grams"] for each in loadout["headroom"]]
+        assert order == sorted(order)
+
+
+def test_a_run_that_was_taken_stays(client, told):
+    told = change(client, told, power={**DRIVE, "runs": [RUN]})
+    assert refused(client, told, "power.runs", "set it aside", power=DRIVE)
+    assert refused(client, told, "power.runs", "set it aside", power=None)
+    other = {**RUN, "points": RUN["points"][:1]}
+    assert refused(client, told, "power.runs", "as it was read", power={**DRIVE, "runs": [other]})
+    told = change(client, told, power={**DRIVE, "runs": [{**RUN, "set_aside": "windy"}]})
+    assert told["build"]["power"]["runs"][0]["set_aside"] == "windy"
+
+
+@pytest.mark.parametrize(
+    ("patch", "field", "says"),
+    [
+        ({"packs": [{**DRIVE["packs"][0], "item": "none"}]}, "power.packs.0.item", "no item"),
+        ({"runs": [{**RUN, "pack": "four"}]}, "power.runs.0.pack", "no pack"),
+        ({"runs": [{**RUN, "propeller": "x"}]}, "power.runs.0.propeller", "no propeller"),
+        ({"runs": [{**RUN, "points": [{"throttle": 1.2}]}]},
+         "power.runs.0.points.0.throttle", "at most 1"),
+        ({"runs": [{**RUN, "points": [{"throttle": 0.5, "pack_v": 16.4}]}]},
+         "power.runs.0.points.0.pack_v", "more than 3 cells have"),
+        ({"runs": [{**RUN, "points": [{"throttle": 0.5, "thrust_gf": -4}]}]},
+         "power.runs.0.points.0.thrust_gf", "at least 0"),
+        ({"propellers": [{**DRIVE["propellers"][0], "pitch_mm": 0}]},
+         "power.propellers.0.pitch_mm", "at least 5"),
+        ({"motor": {"kv": -1, "mass_g": 20}}, "power.motor.kv", "at least 50"),
+        ({"propellers": [DRIVE["propellers"][0]] * 2}, "power.propellers.1", "twice"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_is_named(client, told, patch, field, says):
+    assert refused(client, told, field, says, power={**DRIVE, **patch})
+
+
+def test_a_pack_that_is_removed_as_a_part_stays_in_the_drive(client, told):
+    id = told["build"]["id"]
+    answer = client.delete(
+        f"/api/v1/builds/{id}/items/pack-two", headers={"If-Match": f'"{told["revision"]}"'}
+    )
+    assert answer.status_code == 200, answer.text
+    packs = answer.json()["build"]["power"]["packs"]
+    assert [each["item"] for each in packs] == ["pack-three", None]
+
+
+def test_one_point_no_points_and_thrust_that_falls_are_no_trouble(client, told):
+    for points in (
+        [],
+        [{"throttle": 1.0}],
+        [{"throttle": 0.0, "thrust_gf": 0, "pack_a": 0}],
+        [{"throttle": k / 4, "thrust_gf": 500 - 100 * k, "pack_a": 2 * k} for k in range(5)],
+        [{"throttle": 1.0, "thrust_gf": 20_000, "pack_a": 500}],
+    ):
+        fresh = begin(client, name="Other")
+        fresh = change(client, fresh, power={**bare(), "runs": [{**RUN, "points": points}]})
+        assert fresh["assessment"]["power"]["constants"][0]["value"] > 0
+
+
+def bare():
+    return {**DRIVE, "packs": [{**each, "item": None} for each in DRIVE["packs"]]}
+
+
+def test_a_drive_goes_out_and_comes_in_again():
+    build = sandpiper()
+    assert build.power is not None
+    assert load(dump(build).encode()) == build
+    assert on_the_shelf().power == build.power

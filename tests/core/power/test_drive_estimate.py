@@ -1,0 +1,236 @@
+"""What runs tell of a drive: reference case P2, made-up drive trains, and points that went wrong."""
+
+from dataclasses import replace
+from datetime import UTC, datetime
+
+import numpy as np
+import pytest
+
+from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run, RunPoint
+from oaken_scale.core.power import drive_estimate
+from oaken_scale.core.power.drive_estimate import (
+    OUNCE_G,
+    Beliefs,
+    HowKnown,
+    PointSlip,
+    Quantity,
+    beliefs,
+    estimate_drive,
+    rest_v,
+)
+from oaken_scale.core.power.drive_train import DriveTrain, running
+
+DAY = datetime(2026, 3, 7, 15, 0, tzinfo=UTC)
+DRIVE = Power(
+    Motor(2300.0, 28.0),
+    packs=(Pack("big", "3-cell", 3, 1300.0), Pack("small", "2-cell", 2, 1300.0)),
+    propellers=(Propeller("six", "6 x 3", 152.4, 76.2), Propeller("seven", "7 x 4", 177.8, 101.6)),
+)
+THROTTLES = (0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1.0)
+
+
+def test_reference_case_p2(monkeypatch):
+    monkeypatch.setattr(drive_estimate, "THRUST_MODEL", 0.0)
+    monkeypatch.setattr(drive_estimate, "CURRENT_MODEL", 0.0)
+    drive = replace(DRIVE, propellers=DRIVE.propellers[:1])
+    usual = beliefs(drive)
+    means = {0: 2300, 1: 0.12, 2: 0.70, 3: 0.010, 7: 0.030, 9: 0.020, 11: 0.092, 12: 0.0384}
+    sds = {0: 0.05, 1: 0.40, 2: 0.35, 5: 0.02, 6: 0.03, 7: 0.40, 9: 0.40, 11: 0.18, 12: 0.30}
+    mean, cov = np.zeros(13), np.zeros((13, 13))
+    for k, value in means.items():
+        mean[k] = np.log(value)
+    for k, sd in sds.items():
+        cov[k, k] = sd**2
+    cov[11, 12] = cov[12, 11] = 0.0486
+    read = zip(
+        (0.3, 0.45, 0.6, 0.75, 0.9, 1.0),
+        (66, 141, 229, 325, 431, 502),
+        (1.0, 2.4, 4.6, 7.8, 12.3, 16.0),
+        (11.38, 11.31, 11.26, 11.12, 10.98, 10.85),
+        strict=True,
+    )
+    run = Run("r", DAY, "big", "six", tuple(RunPoint(*each) for each in read), 3.8)
+    told = estimate_drive(
+        replace(drive, runs=(run,)), Beliefs(mean, cov, usual.packs, usual.propellers), 0.0
+    )
+    sd = np.sqrt(np.diag(told.cov))
+    assert not told.doubts
+    for k, value, doubt in (
+        (0, 2288, 0.04418),
+        (1, 0.1987, 0.08253),
+        (2, 1.109, 0.1686),
+        (11, 0.08894, 0.09681),
+        (12, 0.04457, 0.1377),
+        (7, 0.03469, 0.07156),
+    ):
+        assert np.exp(told.mean[k]) == pytest.approx(value, rel=5e-4)
+        assert sd[k] == pytest.approx(doubt, rel=5e-4)
+    assert told.mean[5:7] == pytest.approx([-0.007484, 0.009997], abs=3e-6)
+    assert sd[5:7] == pytest.approx([0.01951, 0.02907], abs=1e-5)
+    full, two = told.predict("big", "six", 1.0, 3.8), told.predict("small", "six", 1.0, 3.8)
+    assert (full.thrust_gf, full.thrust_sd_gf) == pytest.approx((505.5, 10.55), rel=5e-4)
+    assert (full.pack_a, full.pack_sd_a) == pytest.approx((15.54, 0.4831), rel=5e-4)
+    assert (two.thrust_gf, two.thrust_sd_gf) == pytest.approx((271.0, 6.908), rel=5e-4)
+    assert (two.pack_a, two.pack_sd_a) == pytest.approx((8.848, 0.2937), rel=5e-4)
+    assert (full.known, two.known) == (HowKnown.RUN, HowKnown.CALCULATED)
+
+
+class Truth:
+    """A made-up drive train drawn from what is believed of one, and runs of it as a stand with
+    errors of its own shows them."""
+
+    def __init__(self, seed: int, drive: Power = DRIVE) -> None:
+        self.drive, self.rng = drive, np.random.default_rng(seed)
+        believed = beliefs(drive)
+        self.x = self.rng.multivariate_normal(believed.mean, believed.cov)
+        self.believed = believed
+
+    def train(self, pack: str, propeller: str, per_cell: float) -> DriveTrain:
+        x, at = np.exp(self.x), self.believed.pack_at(pack)
+        blade = self.believed.propeller_at(propeller)
+        cells = next(each.cells for each in self.drive.packs if each.id == pack)
+        size = next(each.diameter_mm for each in self.drive.propellers if each.id == propeller)
+        rest = cells * (per_cell + self.x[at + 1])
+        return DriveTrain(
+            x[0], x[1], x[2], x[blade], x[blade + 1], size, x[at], x[3], rest, 1, x[4]
+        )
+
+    def run(self, pack: str = "big", propeller: str = "six", id: str = "r") -> Run:
+        points, stand, ammeter = [], 1 + self.x[5], 1 + self.x[6]
+        for throttle in THROTTLES:
+            k = min(max(throttle + self.rng.normal(0, 0.015), 0), 1.02)
+            true = running(self.train(pack, propeller, 4.2), k)
+            thrust = stand * true.thrust_gf + self.rng.normal(0, 1 + 0.01 * true.thrust_gf)
+            amps = ammeter * true.pack_a + self.rng.normal(0, 0.1 + 0.02 * true.pack_a)
+            volts = true.pack_v + self.rng.normal(0, 0.05)
+            points.append(RunPoint(throttle, max(thrust, 0.0), max(amps, 0.0), volts))
+        return Run(id, DAY, pack, propeller, tuple(points))
+
+    def full(self, pack: str, propeller: str) -> tuple[float, float]:
+        """Thrust and current at full throttle, with what no model knows."""
+        true = running(self.train(pack, propeller, 3.85), 1.0)
+        return (
+            true.thrust_gf * (1 + self.rng.normal(0, 0.02)),
+            true.pack_a * (1 + self.rng.normal(0, 0.03)),
+        )
+
+
+@pytest.mark.parametrize(
+    ("pack", "propeller", "runs", "thrust_off", "current_off"),
+    [
+        ("small", "six", True, 0.04, 0.05),
+        ("big", "seven", True, 0.12, 0.18),
+        ("big", "six", False, 0.18, 0.24),
+    ],
+    ids=["another pack", "another propeller", "no run"],
+)
+def test_made_up_drives_come_out_as_doubtful_as_told(
+    pack, propeller, runs, thrust_off, current_off
+):
+    within, off = [], []
+    for seed in range(120):
+        truth = Truth(seed)
+        told = estimate_drive(replace(DRIVE, runs=(truth.run(),) if runs else ()))
+        thrust, amps = truth.full(pack, propeller)
+        found = told.predict(pack, propeller)
+        within.append(
+            (
+                abs(found.thrust_gf - thrust) <= 2 * found.thrust_sd_gf,
+                abs(found.pack_a - amps) <= 2 * found.pack_sd_a,
+            )
+        )
+        off.append((abs(found.thrust_gf / thrust - 1), abs(found.pack_a / amps - 1)))
+    assert np.mean(within, axis=0) == pytest.approx([0.95, 0.95], abs=0.05)
+    thrust_median, current_median = np.median(off, axis=0)
+    assert thrust_median < thrust_off
+    assert current_median < current_off
+
+
+def test_a_run_sharpens_and_says_how_it_is_known():
+    truth = Truth(3)
+    guess, told = estimate_drive(DRIVE), estimate_drive(replace(DRIVE, runs=(truth.run(),)))
+    for pack, propeller, known in (
+        ("big", "six", HowKnown.RUN),
+        ("small", "six", HowKnown.CALCULATED),
+        ("big", "seven", HowKnown.CALCULATED),
+    ):
+        before, after = guess.predict(pack, propeller), told.predict(pack, propeller)
+        assert before.known is HowKnown.GUESS
+        assert after.known is known
+        assert after.thrust_sd_gf / after.thrust_gf < before.thrust_sd_gf / before.thrust_gf
+
+
+def test_a_run_that_is_set_aside_says_nothing():
+    run = replace(Truth(3).run(), set_aside="wrong propeller")
+    told, guess = estimate_drive(replace(DRIVE, runs=(run,))), estimate_drive(DRIVE)
+    assert told.predict("big", "six") == guess.predict("big", "six")
+
+
+def test_a_thrust_read_in_ounces_is_seen_through():
+    for seed in range(8):
+        truth = Truth(seed)
+        run = truth.run()
+        right = estimate_drive(replace(DRIVE, runs=(run,))).predict("big", "six")
+        points = list(run.points)
+        points[5] = replace(points[5], thrust_gf=points[5].thrust_gf / OUNCE_G)
+        told = estimate_drive(replace(DRIVE, runs=(replace(run, points=tuple(points)),)))
+        (doubt,) = told.doubts
+        assert (doubt.point, doubt.quantity) == (5, Quantity.THRUST)
+        assert doubt.slip is PointSlip.OUNCES
+        assert doubt.would_be == pytest.approx(run.points[5].thrust_gf)
+        assert doubt.t < -5
+        found = told.predict("big", "six")
+        assert abs(found.thrust_gf - right.thrust_gf) < 0.5 * right.thrust_sd_gf
+
+
+def test_a_point_at_another_throttle_is_left_out_whole():
+    run = Truth(5).run()
+    points = list(run.points)
+    points[2] = replace(points[6], throttle=points[2].throttle)  # half throttle written for 90 %
+    told = estimate_drive(replace(DRIVE, runs=(replace(run, points=tuple(points)),)))
+    assert [each.point for each in told.doubts] == [2]
+    assert told.doubts[0].slip is PointSlip.OTHER_THROTTLE
+    assert told.doubts[0].would_be == pytest.approx(0.9, abs=0.06)
+
+
+def test_sound_runs_are_not_doubted():
+    doubted = [
+        len(estimate_drive(replace(DRIVE, runs=(Truth(s).run(),))).doubts) for s in range(40)
+    ]
+    assert sum(doubted) <= 2
+
+
+def test_twins_on_one_pack_are_less_than_twice_one():
+    one, two = estimate_drive(DRIVE), estimate_drive(replace(DRIVE, motors=2))
+    single, pair = one.predict("big", "six"), two.predict("big", "six")
+    assert 1.5 * single.thrust_gf < pair.thrust_gf < 2 * single.thrust_gf
+
+
+def test_what_was_drawn_lowers_the_rest_voltage():
+    pack = DRIVE.packs[0]
+    assert rest_v(4.2, pack, 0.0) == 4.2
+    assert rest_v(4.2, pack, 1300.0) == pytest.approx(3.5)
+    assert rest_v(4.2, pack, 99_999.0) == 3.0
+    run = Truth(4).run()
+    drawn = replace(run, points=tuple(replace(p, drawn_mah=400.0) for p in run.points))
+    fresh = estimate_drive(replace(DRIVE, runs=(run,))).predict("big", "six")
+    used = estimate_drive(replace(DRIVE, runs=(drawn,))).predict("big", "six")
+    assert used.thrust_gf > fresh.thrust_gf  # the same thrust from a lower voltage
+
+
+def test_a_point_with_little_read_still_tells():
+    bare = Run("r", DAY, "big", "six", (RunPoint(1.0, 480.0),))
+    told, guess = estimate_drive(replace(DRIVE, runs=(bare,))), estimate_drive(DRIVE)
+    found, before = told.predict("big", "six", 1.0, 4.2), guess.predict("big", "six", 1.0, 4.2)
+    assert found.thrust_gf == pytest.approx(480, rel=0.05)
+    assert found.thrust_sd_gf < 0.3 * before.thrust_sd_gf
+    nothing = Run("r", DAY, "big", "six", ())
+    assert estimate_drive(replace(DRIVE, runs=(nothing,))).predict("big", "six").known == "guess"
+
+
+def test_what_is_not_there_is_named():
+    with pytest.raises(BuildFaultError, match='no pack "huge" in this drive; it has big, small'):
+        estimate_drive(DRIVE).predict("huge", "six")
+    with pytest.raises(BuildFaultError, match=r"propeller\.pitch_mm: is 0; it must be more than 0"):
+        beliefs(replace(DRIVE, propellers=(Propeller("flat", "flat", 150.0, 0.0),)))
