@@ -29,6 +29,7 @@ from oaken_scale.core.model.build import (
     Weighing,
 )
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from study.drive_trains import print_table
 from study.settling import compared
 
 SEED = 1080
@@ -355,6 +356,7 @@ def main() -> None:
         print(f"| {kind} | {large} | {100 * found:.1f} % | {100 * first:.1f} % "
               f"| {100 * among:.1f} % |")  # fmt: skip
         sys.stdout.flush()
+    print_table(1000)
 
 
 if __name__ == "__main__":

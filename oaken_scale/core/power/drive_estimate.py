@@ -4,7 +4,7 @@ A run with one pack sharpens what another pack or propeller will do; without any
 listings say, wide, and told so.
 """
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from enum import StrEnum
 from math import log
@@ -43,7 +43,7 @@ Source of all: docs/methods.md, section 8."""
 
 OUNCE_G: Final = 28.349523125
 ROUNDS: Final = 40
-SETTLED: Final = 1e-7
+SETTLED: Final = 1e-6
 DOUBTFUL: Final = 4.0
 """A reading is doubted where it is so many sigma from what the others predict."""
 
@@ -51,6 +51,12 @@ EXPLAINS: Final = 3.0
 """A slip explains a reading where it brings it within so many sigma."""
 
 MOST_DOUBTS: Final = 6
+
+FEWEST: Final = 3
+"""A run of fewer points says nothing of which propeller it was."""
+
+BETTER: Final = 20.0
+"""Another propeller is told of where it explains a run so many times better."""
 
 
 class HowKnown(StrEnum):
@@ -103,6 +109,16 @@ class PointDoubt:
     t: float
     slip: PointSlip
     would_be: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class OtherPropeller:
+    """A run that another propeller of the drive explains so many ``times`` better than the one that
+    was written down."""
+
+    run: str
+    propeller: str
+    times: float
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -185,6 +201,7 @@ class DriveEstimate:
     log_evidence: float
     runs: tuple[Run, ...]
     doubts: tuple[PointDoubt, ...] = field(default=())
+    others: tuple[OtherPropeller, ...] = field(default=())
 
     def predict(
         self,
@@ -200,7 +217,7 @@ class DriveEstimate:
         """
         pack_of(self.drive, pack), propeller_of(self.drive, propeller)
         rows = _asked(self.drive, self.beliefs, pack, propeller, throttle, rest_v_per_cell)
-        found, slope = _predicted(self.drive, self.beliefs, rows, self.mean)
+        found, slope, _ = _predicted(self.drive, self.beliefs, rows, self.mean)
         (thrust, amps, volts), by = found[0], slope[0]
         cov = by @ self.cov @ by.T
         cov[0, 0] += (THRUST_MODEL * thrust) ** 2
@@ -259,7 +276,31 @@ def estimate_drive(
         if whole:
             kept[r] = False
         doubts.append(doubt)
-    return DriveEstimate(drive, believed, mean, cov, evidence, runs, tuple(doubts))
+    others = _other_propellers(drive, believed, runs, kept, evidence, throttle_sd)
+    return DriveEstimate(drive, believed, mean, cov, evidence, runs, tuple(doubts), others)
+
+
+def _other_propellers(
+    drive: Power,
+    believed: Beliefs,
+    runs: tuple[Run, ...],
+    kept: NDArray[np.bool_],
+    evidence: float,
+    throttle_sd: float,
+) -> tuple[OtherPropeller, ...]:
+    """The runs that were rather taken with another propeller, by the evidence for either."""
+    told = []
+    for k, run in enumerate(runs):
+        tried = []
+        for other in believed.propellers:
+            if other != run.propeller and len(run.points) >= FEWEST:
+                swapped = (*runs[:k], replace(run, propeller=other), *runs[k + 1 :])
+                rows = _gathered(drive, believed, swapped)
+                tried.append((_settled(drive, believed, rows, kept, throttle_sd)[2], other))
+        best, other = max(tried, default=(-np.inf, ""))
+        if best - evidence > log(BETTER):
+            told.append(OtherPropeller(run.id, other, float(np.exp(min(best - evidence, 20)))))
+    return tuple(told)
 
 
 def pack_of(drive: Power, id: str) -> Pack:
@@ -378,29 +419,30 @@ STEP: Final = 1e-5
 
 def _predicted(
     drive: Power, believed: Beliefs, rows: _Rows, mean: Vector, as_read: bool = False
-) -> tuple[Matrix, NDArray[np.float64]]:
-    """What every row shows at the unknowns (R, 3), and its slope by each of them (R, 3, U)."""
-    steps = STEP * np.eye(len(mean))
-    many = np.vstack([mean, mean + steps, mean - steps])
-    shown = _read(drive, rows, many, rows.throttle, as_read)
+) -> tuple[Matrix, NDArray[np.float64], Matrix]:
+    """What every row shows at the unknowns (R, 3), its slope by each of them (R, 3, U), and by the
+    throttle (R, 3)."""
     count = len(mean)
-    slope = (shown[1 : count + 1] - shown[count + 1 :]) / (2 * STEP)
-    return shown[0], np.moveaxis(slope, 0, 2)
+    steps = STEP * np.eye(count)
+    many = np.vstack([mean, mean + steps, mean - steps, mean, mean])
+    throttle = np.broadcast_to(rows.throttle, (len(many), len(rows.throttle))).copy()
+    throttle[-2] += STEP
+    throttle[-1] = np.maximum(throttle[-1] - STEP, 0.0)
+    shown = _read(drive, rows, many, throttle, as_read)
+    slope = (shown[1 : count + 1] - shown[count + 1 : -2]) / (2 * STEP)
+    by_throttle = (shown[-2] - shown[-1]) / (throttle[-2] - throttle[-1])[:, None]
+    return shown[0], np.moveaxis(slope, 0, 2), by_throttle
 
 
 def _spread(
-    drive: Power, rows: _Rows, mean: Vector, throttle_sd: float, kept: NDArray[np.bool_]
+    rows: _Rows, by_throttle: Matrix, throttle_sd: float, kept: NDArray[np.bool_]
 ) -> NDArray[np.float64]:
     """The covariance of what each row reads about the model, shape (R, 3, 3): the noise of each
-    reading, and a throttle that is known so well; what is not kept is told by nothing."""
+    reading, and a throttle that is known so well; what is not kept stands by itself."""
     noise = np.where(kept, np.nan_to_num(rows.noise, nan=1.0), 1.0)
-    spread = noise[:, :, None] ** 2 * np.eye(3)
-    if throttle_sd > 0 and len(rows.throttle):
-        near = np.stack([rows.throttle + STEP, np.maximum(rows.throttle - STEP, 0.0)])
-        up, down = (_read(drive, rows, mean[None], each, True)[0] for each in near)
-        by_throttle = (up - down) / (near[0] - near[1])[:, None] * throttle_sd * kept
-        spread = spread + by_throttle[:, :, None] * by_throttle[:, None, :]
-    return spread
+    off = by_throttle * throttle_sd * kept
+    spread: NDArray[np.float64] = noise[:, :, None] ** 2 * np.eye(3)
+    return spread + off[:, :, None] * off[:, None, :]
 
 
 def _settled(
@@ -423,8 +465,8 @@ def _settled(
 
     mean = believed.mean.copy()
     for _ in range(ROUNDS):
-        shown, slope = _predicted(drive, believed, rows, mean, as_read=True)
-        spread = _spread(drive, rows, mean, throttle_sd, kept)
+        shown, slope, by_throttle = _predicted(drive, believed, rows, mean, as_read=True)
+        spread = _spread(rows, by_throttle, throttle_sd, kept)
         weight = np.linalg.inv(spread)
         slope = np.where(kept[:, :, None], slope, 0.0)[:, :, free]
         pulled = np.einsum("rij,rj->ri", weight, np.where(kept, read - shown, 0.0))
@@ -463,25 +505,19 @@ def _worst(
     None where none is doubtful."""
     if kept.sum() < 2:
         return None
-    shown, slope = _predicted(drive, believed, rows, mean, as_read=True)
-    spread = _spread(drive, rows, mean, throttle_sd, kept)
-    worst: tuple[int, int, float] | None = None
-    for r in range(len(kept)):
-        on = np.flatnonzero(kept[r])
-        if not len(on):
-            continue
-        # A point's readings share its throttle: each is left out of all others, those of its own
-        # point among them.
-        noise = spread[r][np.ix_(on, on)]
-        gap = (rows.read[r] - shown[r])[on]
-        fit = slope[r][on] @ cov @ slope[r][on].T
-        sharp = np.linalg.inv(noise) - np.linalg.inv(noise) @ fit @ np.linalg.inv(noise)
-        pull = np.linalg.solve(noise, gap)
-        for k, c in enumerate(on):
-            t = float(pull[k] / max(sharp[k, k], 1e-300) ** 0.5)
-            if abs(t) > DOUBTFUL and (worst is None or abs(t) > abs(worst[2])):
-                worst = (r, int(c), t)
-    return worst
+    shown, slope, by_throttle = _predicted(drive, believed, rows, mean, as_read=True)
+    weight = np.linalg.inv(_spread(rows, by_throttle, throttle_sd, kept))
+    gap = np.where(kept, rows.read - shown, 0.0)
+    slope = np.where(kept[:, :, None], slope, 0.0)
+    # A point's readings share its throttle: each is left out of all others, those of its own point
+    # among them.
+    sharp = weight - weight @ (slope @ cov @ np.swapaxes(slope, 1, 2)) @ weight
+    pull = np.einsum("rij,rj->ri", weight, gap)
+    t = np.where(kept, pull / np.sqrt(np.maximum(np.einsum("rii->ri", sharp), 1e-300)), 0.0)
+    r, c = np.unravel_index(int(np.abs(t).argmax()), t.shape)
+    if abs(t[r, c]) <= DOUBTFUL:
+        return None
+    return int(r), int(c), float(t[r, c])
 
 
 def _named(
@@ -496,9 +532,9 @@ def _named(
 ) -> tuple[PointDoubt, bool]:
     """What would explain a reading, by the estimate without it, and whether its whole point is to
     be left out."""
-    shown, slope = _predicted(drive, believed, rows, mean, as_read=True)
-    none = np.ones_like(rows.read, dtype=bool)
-    spread = _spread(drive, rows, mean, throttle_sd, none)[r] + slope[r] @ cov @ slope[r].T
+    shown, slope, by_throttle = _predicted(drive, believed, rows, mean, as_read=True)
+    every = np.ones_like(rows.read, dtype=bool)
+    spread = _spread(rows, by_throttle, throttle_sd, every)[r] + slope[r] @ cov @ slope[r].T
     sd = float(spread[c, c] ** 0.5)
     gap = float(rows.read[r, c] - shown[r, c])
     run, point = rows.where[r]

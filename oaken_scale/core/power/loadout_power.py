@@ -11,6 +11,7 @@ from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.power.drive_estimate import (
     DriveEstimate,
+    OtherPropeller,
     PointDoubt,
     Predicted,
     estimate_drive,
@@ -136,6 +137,7 @@ class PowerTold:
 
     constants: tuple[Constant, ...]
     doubts: tuple[PointDoubt, ...]
+    others: tuple[OtherPropeller, ...]
     loadouts: tuple[LoadoutPower, ...]
 
 
@@ -282,7 +284,7 @@ def power_told(
             told.append((mass, found))
     estimate = drive_estimate(build.power)
     loadouts = tuple(replace(each, unbeaten=_unbeaten(mass, each, told)) for mass, each in told)
-    return PowerTold(_constants(estimate), estimate.doubts, loadouts)
+    return PowerTold(_constants(estimate), estimate.doubts, estimate.others, loadouts)
 
 
 def _unbeaten(mass: float, one: LoadoutPower, all: Sequence[tuple[float, LoadoutPower]]) -> bool:

@@ -1,13 +1,12 @@
-"""What runs tell of a drive: reference case P2, made-up drive trains, and points that went wrong."""
+"""What runs tell of a drive: case P2, made-up drive trains, and points that went wrong."""
 
 from dataclasses import replace
-from datetime import UTC, datetime
 
 import numpy as np
 import pytest
 
 from oaken_scale.core.model.faults import BuildFaultError
-from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run, RunPoint
+from oaken_scale.core.model.power import Propeller, Run, RunPoint
 from oaken_scale.core.power import drive_estimate
 from oaken_scale.core.power.drive_estimate import (
     OUNCE_G,
@@ -19,15 +18,7 @@ from oaken_scale.core.power.drive_estimate import (
     estimate_drive,
     rest_v,
 )
-from oaken_scale.core.power.drive_train import DriveTrain, running
-
-DAY = datetime(2026, 3, 7, 15, 0, tzinfo=UTC)
-DRIVE = Power(
-    Motor(2300.0, 28.0),
-    packs=(Pack("big", "3-cell", 3, 1300.0), Pack("small", "2-cell", 2, 1300.0)),
-    propellers=(Propeller("six", "6 x 3", 152.4, 76.2), Propeller("seven", "7 x 4", 177.8, 101.6)),
-)
-THROTTLES = (0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1.0)
+from study.drive_trains import DAY, DRIVE, Truth, predictions
 
 
 def test_reference_case_p2(monkeypatch):
@@ -76,46 +67,6 @@ def test_reference_case_p2(monkeypatch):
     assert (full.known, two.known) == (HowKnown.RUN, HowKnown.CALCULATED)
 
 
-class Truth:
-    """A made-up drive train drawn from what is believed of one, and runs of it as a stand with
-    errors of its own shows them."""
-
-    def __init__(self, seed: int, drive: Power = DRIVE) -> None:
-        self.drive, self.rng = drive, np.random.default_rng(seed)
-        believed = beliefs(drive)
-        self.x = self.rng.multivariate_normal(believed.mean, believed.cov)
-        self.believed = believed
-
-    def train(self, pack: str, propeller: str, per_cell: float) -> DriveTrain:
-        x, at = np.exp(self.x), self.believed.pack_at(pack)
-        blade = self.believed.propeller_at(propeller)
-        cells = next(each.cells for each in self.drive.packs if each.id == pack)
-        size = next(each.diameter_mm for each in self.drive.propellers if each.id == propeller)
-        rest = cells * (per_cell + self.x[at + 1])
-        return DriveTrain(
-            x[0], x[1], x[2], x[blade], x[blade + 1], size, x[at], x[3], rest, 1, x[4]
-        )
-
-    def run(self, pack: str = "big", propeller: str = "six", id: str = "r") -> Run:
-        points, stand, ammeter = [], 1 + self.x[5], 1 + self.x[6]
-        for throttle in THROTTLES:
-            k = min(max(throttle + self.rng.normal(0, 0.015), 0), 1.02)
-            true = running(self.train(pack, propeller, 4.2), k)
-            thrust = stand * true.thrust_gf + self.rng.normal(0, 1 + 0.01 * true.thrust_gf)
-            amps = ammeter * true.pack_a + self.rng.normal(0, 0.1 + 0.02 * true.pack_a)
-            volts = true.pack_v + self.rng.normal(0, 0.05)
-            points.append(RunPoint(throttle, max(thrust, 0.0), max(amps, 0.0), volts))
-        return Run(id, DAY, pack, propeller, tuple(points))
-
-    def full(self, pack: str, propeller: str) -> tuple[float, float]:
-        """Thrust and current at full throttle, with what no model knows."""
-        true = running(self.train(pack, propeller, 3.85), 1.0)
-        return (
-            true.thrust_gf * (1 + self.rng.normal(0, 0.02)),
-            true.pack_a * (1 + self.rng.normal(0, 0.03)),
-        )
-
-
 @pytest.mark.parametrize(
     ("pack", "propeller", "runs", "thrust_off", "current_off"),
     [
@@ -128,23 +79,11 @@ class Truth:
 def test_made_up_drives_come_out_as_doubtful_as_told(
     pack, propeller, runs, thrust_off, current_off
 ):
-    within, off = [], []
-    for seed in range(120):
-        truth = Truth(seed)
-        told = estimate_drive(replace(DRIVE, runs=(truth.run(),) if runs else ()))
-        thrust, amps = truth.full(pack, propeller)
-        found = told.predict(pack, propeller)
-        within.append(
-            (
-                abs(found.thrust_gf - thrust) <= 2 * found.thrust_sd_gf,
-                abs(found.pack_a - amps) <= 2 * found.pack_sd_a,
-            )
-        )
-        off.append((abs(found.thrust_gf / thrust - 1), abs(found.pack_a / amps - 1)))
-    assert np.mean(within, axis=0) == pytest.approx([0.95, 0.95], abs=0.05)
-    thrust_median, current_median = np.median(off, axis=0)
-    assert thrust_median < thrust_off
-    assert current_median < current_off
+    told = predictions(range(120), pack, propeller, runs)
+    assert told.thrust_within == pytest.approx(0.95, abs=0.05)
+    assert told.current_within == pytest.approx(0.95, abs=0.05)
+    assert told.thrust_off < thrust_off
+    assert told.current_off < current_off
 
 
 def test_a_run_sharpens_and_says_how_it_is_known():
@@ -234,3 +173,20 @@ def test_what_is_not_there_is_named():
         estimate_drive(DRIVE).predict("huge", "six")
     with pytest.raises(BuildFaultError, match=r"propeller\.pitch_mm: is 0; it must be more than 0"):
         beliefs(replace(DRIVE, propellers=(Propeller("flat", "flat", 150.0, 0.0),)))
+
+
+def test_a_run_with_another_propeller_is_told_and_a_right_one_is_not():
+    named, accused = 0, 0
+    for seed in range(12):
+        run = Truth(seed).run(propeller="seven")
+        wrong = estimate_drive(replace(DRIVE, runs=(replace(run, propeller="six"),)))
+        named += [(each.run, each.propeller) for each in wrong.others] == [("r", "seven")]
+        accused += len(estimate_drive(replace(DRIVE, runs=(run,))).others)
+    assert named >= 5
+    assert accused == 0
+
+
+def test_two_points_say_nothing_of_the_propeller():
+    run = Truth(0).run(propeller="seven")
+    few = replace(run, propeller="six", points=run.points[:2])
+    assert estimate_drive(replace(DRIVE, runs=(few,))).others == ()

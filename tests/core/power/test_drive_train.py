@@ -81,8 +81,10 @@ def test_volts_currents_and_powers_add_up(train, throttle):
 
 @given(trains, st.floats(0.1, 0.95))
 @settings(max_examples=50, deadline=None)
-def test_more_throttle_never_pulls_less(train, throttle):
-    assert running(train, throttle + 0.05).thrust_gf >= running(train, throttle).thrust_gf - 1e-9
+def test_more_throttle_pulls_more_until_the_pack_is_drawn_down_to_half(train, throttle):
+    more, less = running(train, throttle + 0.05), running(train, throttle)
+    if more.pack_v > 0.55 * train.rest_v:
+        assert more.thrust_gf >= less.thrust_gf - 1e-9
 
 
 def test_thinner_air_pulls_less_and_draws_less():

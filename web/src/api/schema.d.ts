@@ -3255,8 +3255,8 @@ export interface components {
          * @description What the drive does with a loadout's pack and the fitted propeller.
          *
          *     ``half`` and ``curve`` are with the pack half used, ``fresh`` and ``fresh_curve`` with it full:
-         *     the margins are those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one sigma; None
-         *     without a wing. ``unbeaten``: no other loadout is lighter and lasts longer.
+         *     the margins are those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one
+         *     sigma; None without a wing. ``unbeaten``: no other loadout is lighter and lasts longer.
          */
         LoadoutPower: {
             /** Loadout */
@@ -3950,6 +3950,19 @@ export interface components {
             assessment: components["schemas"]["Assessment"];
         };
         /**
+         * OtherPropeller
+         * @description A run that another propeller of the drive explains so many ``times`` better than the one that
+         *     was written down.
+         */
+        OtherPropeller: {
+            /** Run */
+            run: string;
+            /** Propeller */
+            propeller: string;
+            /** Times */
+            times: number;
+        };
+        /**
          * Outline
          * @description A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
          */
@@ -4360,6 +4373,8 @@ export interface components {
             constants: components["schemas"]["Constant"][];
             /** Doubts */
             doubts: components["schemas"]["PointDoubt"][];
+            /** Others */
+            others: components["schemas"]["OtherPropeller"][];
             /** Loadouts */
             loadouts: components["schemas"]["LoadoutPower"][];
         };

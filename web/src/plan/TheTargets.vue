@@ -282,7 +282,10 @@ function doubt(value: number | null) {
           </td>
           <td class="unit">{{ units.thrust.name }}</td>
           <td class="from faint">
-            {{ build?.thrust?.source || 'full throttle; doubt is 10 % unless given' }}
+            {{ build?.thrust?.source || 'full throttle; doubt is 10 % unless given'
+            }}<template v-if="assessment?.power?.loadouts.length"
+              >. A loadout with a pack of the drive has its own, from Power</template
+            >
           </td>
         </tr>
         <tr v-if="build?.thrust">

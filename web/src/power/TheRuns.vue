@@ -81,6 +81,10 @@ const runs = computed(() =>
     day: new Date(run.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }),
     with: `${nameOf('packs', run.pack)}, ${nameOf('propellers', run.propeller)}`,
     most: Math.max(...run.points.map((each) => each.thrust_gf ?? 0)),
+    other: nameOf(
+      'propellers',
+      (told.value?.others ?? []).find((each) => each.run === run.id)?.propeller ?? '',
+    ),
     doubts: (told.value?.doubts ?? []).filter((each) => each.run === run.id),
   })),
 )
@@ -178,6 +182,9 @@ function why(run: { points: RunPoint[] }, doubt: Doubt): string {
         </span>
         <p v-for="(doubt, at) in run.doubts" :key="at" class="note small" role="note">
           Not believed: {{ why(run, doubt) }}.
+        </p>
+        <p v-if="run.other" class="note small" role="note">
+          It looks like {{ run.other }}: that explains the run far better.
         </p>
         <button
           type="button"
