@@ -21,11 +21,11 @@ from oaken_scale.core.power.drive_estimate import OUNCE_G, rest_v
 from oaken_scale.core.power.drive_train import DriveTrain, running
 
 TRUE: Final = DriveTrain(
-    kv=1985,
-    winding_ohm=0.165,
-    idle_a=0.78,
-    thrust_coefficient=0.0835,
-    power_coefficient=0.0405,
+    kv=1850,
+    winding_ohm=0.085,
+    idle_a=0.95,
+    thrust_coefficient=0.077,
+    power_coefficient=0.041,
     diameter_mm=152.4,
     pack_ohm=0.034,
     controller_ohm=0.012,
@@ -45,8 +45,8 @@ _BIG: Final = Pack("big", "3-cell 1300", 3, 1300.0, 25.0, "pack-1300")
 def sandpiper_drive(taken: datetime) -> Power:
     """The drive as its builder listed it, with the run that was taken after a morning's work."""
     return Power(
-        motor=Motor(2100.0, 26.0, most_a=14.0),
-        controller=Controller(12.0, 15.0, 10.0),
+        motor=Motor(1950.0, 54.0, most_a=18.0),
+        controller=Controller(14.0, 20.0, 10.0),
         propellers=(Propeller("prop", "6 x 3", 152.4, 76.2),),
         packs=(_BIG, Pack("small", "3-cell 850", 3, 850.0, 30.0, "pack-850")),
         runs=(Run("run-1", taken + timedelta(minutes=104), "big", "prop", _points()),),

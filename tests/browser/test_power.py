@@ -24,7 +24,7 @@ def test_one_look_says_which_pack_and_what_stands_in_the_way(power):
     expect(table.locator("tbody tr")).to_have_count(3)
     expect(table.locator("tbody tr").first).to_contain_text("◆")
     expect(section(power, "Left to add")).to_contain_text("breaks first")
-    expect(power.get_by_label("Runs")).to_contain_text("was read in ounces? It would be 244 gf")
+    expect(power.get_by_label("Runs")).to_contain_text("was read in ounces? It would be 230 gf")
     expect(section(power, "Thrust")).to_contain_text("run on the stand")
 
 

@@ -130,6 +130,11 @@ li {
 .head {
   display: flex;
   justify-content: space-between;
+  gap: 8px;
+}
+
+.head .figure {
+  white-space: nowrap;
 }
 
 .ladder {
