@@ -77,12 +77,16 @@ def stock(page: Page, url: str) -> None:
 
 
 def balance(page: Page, url: str) -> None:
-    """The Balance of Sandpiper, and of the canard."""
+    """The Balance of Sandpiper, and of the canard; what its drive gives."""
     for build, picture in (("sandpiper", "balance"), ("avocet", "balance-canard")):
         page.goto(f"{url}/build/{build}/balance")
         page.get_by_text("Slide the").first.wait_for()
         page.wait_for_timeout(900)
         page.screenshot(path=PICTURES / f"{picture}.png")
+    page.goto(f"{url}/build/sandpiper/power")
+    page.get_by_role("heading", name="On the stand").wait_for()
+    page.wait_for_timeout(500)
+    page.screenshot(path=PICTURES / "power.png")
 
 
 def main() -> None:
@@ -125,10 +129,6 @@ def main() -> None:
         desk.wait_for_timeout(300)
         desk.screenshot(path=PICTURES / "parts.png")
         balance(desk, url)
-        desk.goto(f"{url}/build/sandpiper/power")
-        desk.get_by_role("heading", name="On the stand").wait_for()
-        desk.wait_for_timeout(500)
-        desk.screenshot(path=PICTURES / "power.png")
         stock(desk, url)
         phone = browser.new_context(viewport=PHONE, has_touch=True, is_mobile=True).new_page()
         bench(phone, url)
