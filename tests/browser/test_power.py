@@ -91,6 +91,18 @@ def test_a_drive_is_begun_from_the_parts(page, served):
     expect(section(page, "Thrust")).to_contain_text("a guess")
 
 
+def test_a_pack_taken_off_the_list_comes_back_by_one_press(power):
+    power.get_by_role("button", name="another pack").click()
+    packs = power.locator("[data-pack]")
+    expect(packs).to_have_count(3)
+    packs.last.get_by_role("button", name="remove").click()
+    expect(packs).to_have_count(2)
+    power.get_by_role("button", name="bring it back").click()
+    expect(packs).to_have_count(3)
+    packs.last.get_by_role("button", name="remove").click()
+    expect(packs).to_have_count(2)
+
+
 @pytest.mark.parametrize("width", [390, 1280])
 def test_nothing_of_it_runs_off_the_page(power, width):
     power.set_viewport_size({"width": width, "height": 844})

@@ -239,6 +239,12 @@ text {
   stroke-width: 2;
 }
 
+@media (max-width: 700px) {
+  text {
+    font-size: 14px;
+  }
+}
+
 figcaption {
   display: grid;
   gap: 2px;

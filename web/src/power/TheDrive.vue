@@ -8,7 +8,7 @@ import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 
-const { drive, told, edit, set, packOf } = useDrive()
+const { drive, told, edit, takeAway, packOf } = useDrive()
 const { build } = useBuild()
 const { units } = useUnits()
 
@@ -101,7 +101,9 @@ const found = computed(() => {
             kind="number"
             label="Motors on one pack"
             :digits="0"
-            @kept="(motors) => motors !== null && void set({ motors: Math.round(motors) })"
+            @kept="
+              (motors) => motors !== null && void edit(() => ({ motors: Math.round(motors) }))
+            "
         /></span>
       </label>
       <label
@@ -175,7 +177,7 @@ const found = computed(() => {
         v-if="at > 0 && !run('propeller', each.id)"
         type="button"
         class="plainly under small faint"
-        @click="set({ propellers: drive.propellers.filter((other) => other.id !== each.id) })"
+        @click="takeAway('propellers', each.id)"
       >
         remove
       </button>
@@ -234,7 +236,7 @@ const found = computed(() => {
         v-if="!run('pack', each.id)"
         type="button"
         class="plainly under small faint"
-        @click="set({ packs: drive.packs.filter((other) => other.id !== each.id) })"
+        @click="takeAway('packs', each.id)"
       >
         remove
       </button>

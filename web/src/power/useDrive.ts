@@ -2,10 +2,12 @@ import { computed } from 'vue'
 import type { Drive, Run, RunPoint } from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
+import { useWords } from '../shared/useWords'
 
 /** The build's drive as it is listed, what is told of it, and what can be done to it. */
 export function useDrive() {
   const { build, assessment, loadout, change } = useBuild()
+  const words = useWords()
   const drive = computed(() => build.value?.power ?? null)
   const told = computed(() => assessment.value?.power ?? null)
   const mine = computed(
@@ -47,6 +49,14 @@ export function useDrive() {
     }
   }
 
+  /** Take a pack or a propeller that nothing was run with off the list; one press brings it back. */
+  async function takeAway(kind: 'packs' | 'propellers', id: string) {
+    const was = drive.value?.[kind] ?? []
+    const name = was.find((each) => each.id === id)?.name ?? id
+    if (!(await set({ [kind]: was.filter((each) => each.id !== id) }))) return
+    words.removed(name, () => set({ [kind]: was }))
+  }
+
   const addRun = (pack: string, propeller: string, points: RunPoint[], restV: number) => {
     const run: Run = {
       id: `run-${freshId()}`.slice(0, 60),
@@ -65,5 +75,5 @@ export function useDrive() {
       runs: now.runs.map((run) => (run.id === id ? { ...run, set_aside: reason } : run)),
     }))
 
-  return { drive, told, mine, begin, edit, set, packOf, addRun, setAside }
+  return { drive, told, mine, begin, edit, takeAway, packOf, addRun, setAside }
 }
