@@ -8,7 +8,8 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run, RunPoint
-from oaken_scale.core.power.drive_estimate import beliefs, estimate_drive
+from oaken_scale.core.power.drive_estimate import estimate_drive
+from oaken_scale.core.power.drive_readings import beliefs
 from oaken_scale.core.power.drive_train import DriveTrain, running
 
 DAY: Final = datetime(2026, 3, 7, 15, 0, tzinfo=UTC)

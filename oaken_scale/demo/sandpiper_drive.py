@@ -17,8 +17,9 @@ from oaken_scale.core.model.power import (
     Run,
     RunPoint,
 )
-from oaken_scale.core.power.drive_estimate import OUNCE_G, rest_v
+from oaken_scale.core.power.drive_readings import rest_v
 from oaken_scale.core.power.drive_train import DriveTrain, running
+from oaken_scale.core.power.point_doubts import OUNCE_G
 
 TRUE: Final = DriveTrain(
     kv=1850,

@@ -9,14 +9,9 @@ from typing import Final
 from oaken_scale.core.model.build import Build, Loadout, Thrust
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.model.recall import recalled
-from oaken_scale.core.power.drive_estimate import (
-    DriveEstimate,
-    OtherPropeller,
-    PointDoubt,
-    Predicted,
-    estimate_drive,
-)
+from oaken_scale.core.power.drive_estimate import DriveEstimate, Predicted, estimate_drive
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
+from oaken_scale.core.power.point_doubts import OtherPropeller, PointDoubt
 
 STEPS: Final = 10
 """A curve is told at so many steps of the throttle."""

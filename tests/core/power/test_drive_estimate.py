@@ -8,16 +8,9 @@ import pytest
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.power import Propeller, Run, RunPoint
 from oaken_scale.core.power import drive_estimate
-from oaken_scale.core.power.drive_estimate import (
-    OUNCE_G,
-    Beliefs,
-    HowKnown,
-    PointSlip,
-    Quantity,
-    beliefs,
-    estimate_drive,
-    rest_v,
-)
+from oaken_scale.core.power.drive_estimate import HowKnown, estimate_drive
+from oaken_scale.core.power.drive_readings import Beliefs, beliefs, rest_v
+from oaken_scale.core.power.point_doubts import OUNCE_G, PointSlip, Quantity
 from study.drive_trains import DAY, DRIVE, Truth, predictions
 
 

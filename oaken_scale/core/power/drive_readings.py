@@ -1,0 +1,301 @@
+"""A drive's runs as equations: the unknowns, what is believed of them, and where they settle.
+
+A run's points are observations of constants that all runs share.
+"""
+
+from dataclasses import dataclass
+from datetime import datetime
+from math import log
+from typing import Any, Final, TypeVar
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.linalg import block_diag
+
+from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller, Run, RunPoint
+from oaken_scale.core.power.drive_train import (
+    EMPTY_V_PER_CELL,
+    HALF_V_PER_CELL,
+    Constants,
+    run_at,
+)
+from oaken_scale.core.power.listings import (
+    CONTROLLER_OHM,
+    CONTROLLER_OHM_SD,
+    REST_SD_V_PER_CELL,
+    motor_belief,
+    pack_belief,
+    propeller_belief,
+)
+
+DUTY_SD: Final = 0.10
+STAND_SD: Final = 0.02
+AMMETER_SD: Final = 0.03
+"""Source of all: docs/methods.md, section 10."""
+
+ROUNDS: Final = 40
+SETTLED: Final = 1e-6
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Beliefs:
+    """The unknowns of a drive: their ``mean`` (U,) and ``cov`` (U, U), and where each stands.
+
+    In order: logarithms of Kv, winding resistance, no-load current, controller resistance and the
+    exponent of the duty; the errors of stand and ammeter, as fractions; of each pack the logarithm
+    of its resistance and how far its rest voltage is off [V per cell]; of each propeller the
+    logarithms of its coefficients of thrust and power.
+    """
+
+    mean: Vector
+    cov: Matrix
+    packs: tuple[str, ...]
+    propellers: tuple[str, ...]
+
+    def pack_at(self, name: str) -> int:
+        """Where a pack's resistance stands; its rest voltage follows."""
+        return _SHARED + 2 * self.packs.index(name)
+
+    def propeller_at(self, name: str) -> int:
+        """Where a propeller's coefficient of thrust stands; that of power follows."""
+        return _SHARED + 2 * len(self.packs) + 2 * self.propellers.index(name)
+
+
+_KV, _OHM, _IDLE, _CONTROLLER, _DUTY, _STAND, _AMMETER, _SHARED = range(8)
+
+
+def beliefs(drive: Power) -> Beliefs:
+    """What is believed of a drive before any run.
+
+    Raises BuildFaultError for figures that no drive has, a propeller of no pitch among them.
+    """
+    motor = motor_belief(drive.motor)
+    packs = [pack_belief(each) for each in drive.packs]
+    propellers = [propeller_belief(each) for each in drive.propellers]
+    means = [*motor.mean, log(CONTROLLER_OHM), 0.0, 0.0, 0.0]
+    blocks = [motor.cov, np.diag(np.square([CONTROLLER_OHM_SD, DUTY_SD, STAND_SD, AMMETER_SD]))]
+    for pack in packs:
+        means += [float(pack.mean[0]), 0.0]
+        blocks += [pack.cov, np.array([[REST_SD_V_PER_CELL**2]])]
+    for propeller in propellers:
+        means += propeller.mean.tolist()
+        blocks.append(propeller.cov)
+    cov = np.asarray(block_diag(*blocks), dtype=float)
+    return Beliefs(
+        np.array(means),
+        cov,
+        tuple(each.id for each in drive.packs),
+        tuple(each.id for each in drive.propellers),
+    )
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Rows:
+    """What was read, a row a point: throttle, pack, propeller and rest voltage of each, and the
+    readings (R, 3) with their noise, not-a-number where nothing was read."""
+
+    throttle: Vector
+    pack: NDArray[np.intp]
+    propeller: NDArray[np.intp]
+    cells: Vector
+    rest_v: Vector
+    diameter_mm: Vector
+    read: Matrix
+    noise: Matrix
+    where: tuple[tuple[str, int], ...]
+
+
+def pack_of(drive: Power, id: str) -> Pack:
+    """One of a drive's packs. Raises BuildFaultError where there is none."""
+    return _one("pack", id, drive.packs)
+
+
+def propeller_of(drive: Power, id: str) -> Propeller:
+    """One of a drive's propellers. Raises BuildFaultError where there is none."""
+    return _one("propeller", id, drive.propellers)
+
+
+Thing = TypeVar("Thing", Pack, Propeller)
+
+
+def _one(what: str, id: str, there: tuple[Thing, ...]) -> Thing:
+    for each in there:
+        if each.id == id:
+            return each
+    names = ", ".join(each.id for each in there) or "none"
+    raise BuildFaultError([Fault(what, f'no {what} "{id}" in this drive; it has {names}')])
+
+
+def rest_v(per_cell: float, pack: Pack, drawn_mah: float) -> float:
+    """The rest voltage of a pack that something was drawn from, for each cell [V]: half of what
+    it holds takes 0.35 V, however full it was.
+
+    >>> rest_v(4.2, Pack("p", "Pack", 3, 1300), 650.0)
+    3.85
+    """
+    fall = 2 * (FULL_V_PER_CELL - HALF_V_PER_CELL) * drawn_mah / pack.capacity_mah
+    return max(per_cell - fall, EMPTY_V_PER_CELL - 0.5)
+
+
+def gathered(drive: Power, believed: Beliefs, runs: tuple[Run, ...]) -> Rows:
+    """All points of some runs, a row each, with the noise of what they read.
+
+    Source: docs/methods.md, section 10.
+    """
+    points = [(run, j, point) for run in runs for j, point in enumerate(run.points)]
+    nan = float("nan")
+    read = np.array(
+        [
+            [nan if x is None else x for x in (p.thrust_gf, p.pack_a, p.pack_v)]
+            for _, _, p in points
+        ],
+        dtype=float,
+    ).reshape(-1, 3)
+    noise = np.stack(
+        [
+            np.sqrt(1 + (0.01 * read[:, 0]) ** 2),
+            np.sqrt(0.1**2 + (0.02 * read[:, 1]) ** 2),
+            np.full(len(read), 0.05),
+        ],
+        axis=1,
+    )
+    packs = [pack_of(drive, run.pack) for run, _, _ in points]
+    return Rows(
+        throttle=np.array([p.throttle for _, _, p in points], dtype=float),
+        pack=np.array([believed.pack_at(run.pack) for run, _, _ in points], dtype=np.intp),
+        propeller=np.array(
+            [believed.propeller_at(run.propeller) for run, _, _ in points], dtype=np.intp
+        ),
+        cells=np.array([pack.cells for pack in packs], dtype=float),
+        rest_v=np.array(
+            [
+                pack.cells * rest_v(run.rest_v_per_cell, pack, p.drawn_mah)
+                for (run, _, p), pack in zip(points, packs, strict=True)
+            ],
+            dtype=float,
+        ),
+        diameter_mm=np.array(
+            [propeller_of(drive, run.propeller).diameter_mm for run, _, _ in points], dtype=float
+        ),
+        read=read,
+        noise=noise,
+        where=tuple((run.id, j) for run, j, _ in points),
+    )
+
+
+def asked(
+    drive: Power, believed: Beliefs, pack: str, propeller: str, throttle: float, per_cell: float
+) -> Rows:
+    """One row that nothing was read of: a pack rested at so many volts a cell, a throttle."""
+    run = Run("", datetime.min, pack, propeller, (RunPoint(throttle),), per_cell)
+    return gathered(drive, believed, (run,))
+
+
+def shown_by(
+    drive: Power, rows: Rows, unknowns: Matrix, throttle: Vector, as_read: bool
+) -> NDArray[np.float64]:
+    """What every row shows under many unknowns (M, U), shape (M, R, 3): thrust, current, voltage;
+    with the errors of stand and ammeter where ``as_read``."""
+    column = unknowns[:, :, None]
+    found = run_at(
+        Constants(
+            kv=np.exp(column[:, _KV]),
+            winding_ohm=np.exp(column[:, _OHM]),
+            idle_a=np.exp(column[:, _IDLE]),
+            thrust=np.exp(unknowns[:, rows.propeller]),
+            power=np.exp(unknowns[:, rows.propeller + 1]),
+            pack_ohm=np.exp(unknowns[:, rows.pack]),
+            controller_ohm=np.exp(column[:, _CONTROLLER]),
+            rest_v=rows.rest_v + rows.cells * unknowns[:, rows.pack + 1],
+            duty_exponent=np.exp(column[:, _DUTY]),
+        ),
+        throttle,
+        rows.diameter_mm,
+        np.array(drive.motors),
+    )
+    _, thrust, pack_a, _, pack_v = found
+    if as_read:
+        thrust = (1 + column[:, _STAND]) * thrust
+        pack_a = (1 + column[:, _AMMETER]) * pack_a
+    return np.stack([thrust, pack_a, pack_v], axis=2)
+
+
+STEP: Final = 1e-5
+"""Slopes are taken over so much on either side."""
+
+
+def predicted(
+    drive: Power, believed: Beliefs, rows: Rows, mean: Vector, as_read: bool = False
+) -> tuple[Matrix, NDArray[np.float64], Matrix]:
+    """What every row shows at the unknowns (R, 3), its slope by each of them (R, 3, U), and by the
+    throttle (R, 3)."""
+    count = len(mean)
+    steps = STEP * np.eye(count)
+    many = np.vstack([mean, mean + steps, mean - steps, mean, mean])
+    throttle = np.broadcast_to(rows.throttle, (len(many), len(rows.throttle))).copy()
+    throttle[-2] += STEP
+    throttle[-1] = np.maximum(throttle[-1] - STEP, 0.0)
+    shown = shown_by(drive, rows, many, throttle, as_read)
+    slope = (shown[1 : count + 1] - shown[count + 1 : -2]) / (2 * STEP)
+    by_throttle = (shown[-2] - shown[-1]) / (throttle[-2] - throttle[-1])[:, None]
+    return shown[0], np.moveaxis(slope, 0, 2), by_throttle
+
+
+def spread_about(
+    rows: Rows, by_throttle: Matrix, throttle_sd: float, kept: NDArray[np.bool_]
+) -> NDArray[np.float64]:
+    """The covariance of what each row reads about the model, shape (R, 3, 3): the noise of each
+    reading, and a throttle that is known so well; what is not kept stands by itself."""
+    noise = np.where(kept, np.nan_to_num(rows.noise, nan=1.0), 1.0)
+    off = by_throttle * throttle_sd * kept
+    spread: NDArray[np.float64] = noise[:, :, None] ** 2 * np.eye(3)
+    return spread + off[:, :, None] * off[:, None, :]
+
+
+def settled(
+    drive: Power,
+    believed: Beliefs,
+    rows: Rows,
+    kept: NDArray[np.bool_],
+    throttle_sd: float,
+) -> tuple[Vector, Matrix, float]:
+    """The most probable unknowns, their covariance, and the logarithm of how likely the readings
+    are, by Laplace's method. What a throttle's doubt adds is taken where it stands; steps are
+    halved until they help."""
+    free = np.diag(believed.cov) > 0
+    prior = np.linalg.inv(believed.cov[np.ix_(free, free)])
+    read = np.where(kept, rows.read, 0.0)
+
+    def cost(mean: Vector, shown: Matrix, weight: Any) -> float:
+        gap, off = np.where(kept, read - shown, 0.0), (mean - believed.mean)[free]
+        return float(np.einsum("ri,rij,rj->", gap, weight, gap) + off @ prior @ off)
+
+    mean = believed.mean.copy()
+    for _ in range(ROUNDS):
+        shown, slope, by_throttle = predicted(drive, believed, rows, mean, as_read=True)
+        spread = spread_about(rows, by_throttle, throttle_sd, kept)
+        weight = np.linalg.inv(spread)
+        slope = np.where(kept[:, :, None], slope, 0.0)[:, :, free]
+        pulled = np.einsum("rij,rj->ri", weight, np.where(kept, read - shown, 0.0))
+        weighted = np.einsum("rij,rju->riu", weight, slope).reshape(-1, int(free.sum()))
+        tells = prior + slope.reshape(-1, int(free.sum())).T @ weighted
+        pull = np.einsum("riu,ri->u", slope, pulled) - prior @ (mean - believed.mean)[free]
+        step = np.zeros(len(mean))
+        step[free] = np.clip(np.linalg.solve(tells, pull), -1.0, 1.0)
+        least = cost(mean, shown, weight)
+        if np.abs(step).max(initial=0.0) < SETTLED:
+            break
+        while np.abs(step).max(initial=0.0) > SETTLED:
+            tried = shown_by(drive, rows, (mean + step)[None], rows.throttle, True)[0]
+            if cost(mean + step, tried, weight) <= least * (1 + 1e-9) + 1e-12:
+                break
+            step = step / 2
+        mean = mean + step
+    cov = np.zeros_like(believed.cov)
+    cov[np.ix_(free, free)] = np.linalg.inv(tells)
+    evidence = -0.5 * (least + int(kept.sum()) * log(2 * np.pi))
+    evidence -= 0.5 * float(np.linalg.slogdet(spread)[1].sum())
+    evidence -= 0.5 * float(np.linalg.slogdet(tells)[1] - np.linalg.slogdet(prior)[1])
+    return mean, cov, evidence

@@ -1,0 +1,178 @@
+"""Points of a run that the others contradict, and what may have gone wrong with them."""
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from math import log
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.power import Power, Run
+from oaken_scale.core.power.drive_readings import (
+    Beliefs,
+    Rows,
+    gathered,
+    predicted,
+    settled,
+    shown_by,
+    spread_about,
+)
+
+OUNCE_G: Final = 28.349523125
+DOUBTFUL: Final = 4.0
+"""A reading is doubted where it is so many sigma from what the others predict."""
+
+EXPLAINS: Final = 3.0
+"""A slip explains a reading where it brings it within so many sigma."""
+
+FEWEST: Final = 3
+"""A run of fewer points says nothing of which propeller it was."""
+
+BETTER: Final = 20.0
+"""Another propeller is told of where it explains a run so many times better."""
+
+
+class Quantity(StrEnum):
+    """What a point reads."""
+
+    THRUST = "thrust"
+    CURRENT = "current"
+    VOLTAGE = "voltage"
+
+
+class PointSlip(StrEnum):
+    """What may have gone wrong with a point."""
+
+    OUNCES = "ounces"
+    OTHER_THROTTLE = "other_throttle"
+    UNNAMED = "unnamed"
+
+
+@dataclass(frozen=True, slots=True)
+class PointDoubt:
+    """A point that the others contradict: which reading of which run, how far off in sigma, what
+    would explain it, and the throttle or reading that it would be then."""
+
+    run: str
+    point: int
+    quantity: Quantity
+    t: float
+    slip: PointSlip
+    would_be: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class OtherPropeller:
+    """A run that another propeller of the drive explains so many ``times`` better than the one that
+    was written down."""
+
+    run: str
+    propeller: str
+    times: float
+
+
+def worst(
+    drive: Power,
+    believed: Beliefs,
+    rows: Rows,
+    kept: NDArray[np.bool_],
+    mean: Vector,
+    cov: Matrix,
+    throttle_sd: float,
+) -> tuple[int, int, float] | None:
+    """The reading farthest from what all others predict, its row, column and distance in sigma;
+    None where none is doubtful."""
+    if kept.sum() < 2:
+        return None
+    shown, slope, by_throttle = predicted(drive, believed, rows, mean, as_read=True)
+    weight = np.linalg.inv(spread_about(rows, by_throttle, throttle_sd, kept))
+    gap = np.where(kept, rows.read - shown, 0.0)
+    slope = np.where(kept[:, :, None], slope, 0.0)
+    # A point's readings share its throttle: each is left out of all others, those of its own point
+    # among them.
+    sharp = weight - weight @ (slope @ cov @ np.swapaxes(slope, 1, 2)) @ weight
+    pull = np.einsum("rij,rj->ri", weight, gap)
+    t = np.where(kept, pull / np.sqrt(np.maximum(np.einsum("rii->ri", sharp), 1e-300)), 0.0)
+    r, c = np.unravel_index(int(np.abs(t).argmax()), t.shape)
+    if abs(t[r, c]) <= DOUBTFUL:
+        return None
+    return int(r), int(c), float(t[r, c])
+
+
+def explained(
+    drive: Power,
+    believed: Beliefs,
+    rows: Rows,
+    r: int,
+    c: int,
+    mean: Vector,
+    cov: Matrix,
+    throttle_sd: float,
+) -> tuple[PointDoubt, bool]:
+    """What would explain a reading, by the estimate without it, and whether its whole point is to
+    be left out."""
+    shown, slope, by_throttle = predicted(drive, believed, rows, mean, as_read=True)
+    every = np.ones_like(rows.read, dtype=bool)
+    spread = spread_about(rows, by_throttle, throttle_sd, every)[r] + slope[r] @ cov @ slope[r].T
+    sd = float(spread[c, c] ** 0.5)
+    gap = float(rows.read[r, c] - shown[r, c])
+    run, point = rows.where[r]
+    quantity = tuple(Quantity)[c]
+
+    def doubt(slip: PointSlip, would_be: float | None) -> PointDoubt:
+        return PointDoubt(run, point, quantity, gap / sd, slip, would_be)
+
+    grams = rows.read[r, c] * OUNCE_G
+    if quantity is Quantity.THRUST and abs(grams - shown[r, c]) < EXPLAINS * sd:
+        return doubt(PointSlip.OUNCES, float(grams)), False
+    tried = np.linspace(0.0, 1.0, 101)
+    there = np.isfinite(rows.read[r])
+    at_throttle = shown_by(drive, _row(rows, r), mean[None], tried[:, None], True)
+    gaps = ((rows.read[r] - at_throttle.reshape(len(tried), 3)) / np.sqrt(np.diag(spread)))[
+        :, there
+    ]
+    far = np.abs(gaps).max(axis=1)
+    best = int(far.argmin())
+    if there.sum() > 1 and far[best] < EXPLAINS:
+        return doubt(PointSlip.OTHER_THROTTLE, float(tried[best])), True
+    return doubt(PointSlip.UNNAMED, None), False
+
+
+def _row(rows: Rows, r: int) -> Rows:
+    one = slice(r, r + 1)
+    return Rows(
+        rows.throttle[one],
+        rows.pack[one],
+        rows.propeller[one],
+        rows.cells[one],
+        rows.rest_v[one],
+        rows.diameter_mm[one],
+        rows.read[one],
+        rows.noise[one],
+        rows.where[one],
+    )
+
+
+def other_propellers(
+    drive: Power,
+    believed: Beliefs,
+    runs: tuple[Run, ...],
+    kept: NDArray[np.bool_],
+    evidence: float,
+    throttle_sd: float,
+) -> tuple[OtherPropeller, ...]:
+    """The runs that were rather taken with another propeller, by the evidence for either."""
+    told = []
+    for k, run in enumerate(runs):
+        tried = []
+        for other in believed.propellers:
+            if other != run.propeller and len(run.points) >= FEWEST:
+                swapped = (*runs[:k], replace(run, propeller=other), *runs[k + 1 :])
+                rows = gathered(drive, believed, swapped)
+                tried.append((settled(drive, believed, rows, kept, throttle_sd)[2], other))
+        best, other = max(tried, default=(-np.inf, ""))
+        if best - evidence > log(BETTER):
+            told.append(OtherPropeller(run.id, other, float(np.exp(min(best - evidence, 20)))))
+    return tuple(told)
