@@ -25,27 +25,29 @@ from oaken_scale.core.model.quantity import QuantityError, parse
 from oaken_scale.core.reading_effects import News
 from oaken_scale.devices.line_pattern import line_pattern
 from oaken_scale.formats import build_file as doc
+from oaken_scale.formats import fields
+from oaken_scale.formats.power_file import PowerDoc
 
 
-class NewBuild(doc.Edge):
+class NewBuild(fields.Edge):
     """A build begun from a purpose and a layout."""
 
-    name: doc.Name
-    purpose: doc.Label = ""
-    layout: doc.Label = ""
+    name: fields.Name
+    purpose: fields.Label = ""
+    layout: fields.Label = ""
     auw_high_g: (
         Annotated[float, Field(gt=0, le=limits.READING_G, strict=True, allow_inf_nan=False)] | None
     ) = None
     step_g: Annotated[float, Field(ge=0.0001, le=100, strict=True, allow_inf_nan=False)] = 0.1
 
 
-class BuildPatch(doc.Edge):
+class BuildPatch(fields.Edge):
     """What to change of a build; what is left out stays as it is."""
 
-    name: doc.Name | None = None
-    purpose: doc.Label | None = None
-    layout: doc.Label | None = None
-    notes: doc.Words | None = None
+    name: fields.Name | None = None
+    purpose: fields.Label | None = None
+    layout: fields.Label | None = None
+    notes: fields.Words | None = None
     lots: Annotated[tuple[doc.LotDoc, ...], Field(max_length=200)] | None = None
     surfaces: Annotated[tuple[doc.SurfaceDoc, ...], Field(max_length=20)] | None = None
     scales: Annotated[tuple[doc.ScaleDoc, ...], Field(max_length=20)] | None = None
@@ -56,7 +58,7 @@ class BuildPatch(doc.Edge):
     budget: doc.BudgetDoc | None = None
     ballast: doc.BallastDoc | None = None
     plan_mark: doc.PlanMarkDoc | None = None
-    power: doc.PowerDoc | None = None
+    power: PowerDoc | None = None
 
     def applied(self, build: core.Build) -> core.Build:
         """The build with this change; null takes thrust, budget, drive or the plan's mark away."""
@@ -83,7 +85,7 @@ class BuildPatch(doc.Edge):
 class NewItem(doc.ItemDoc):
     """A part as typed; without an id it gets one from its name."""
 
-    id: doc.Id | None = None  # type: ignore[assignment]
+    id: fields.Id | None = None  # type: ignore[assignment]
 
     def value(self, build: core.Build, id: str | None = None) -> core.Item:
         """The item, under ``id``, its own id, or one made from its name."""
@@ -91,21 +93,21 @@ class NewItem(doc.ItemDoc):
         return _ITEM.validate_python({**self.model_dump(), "id": chosen})
 
 
-class NewWeighing(doc.Edge):
+class NewWeighing(fields.Edge):
     """A reading to record. The sender gives it its id, so that sending twice records once.
 
     Either ``reading_g``, or what was ``typed`` as it stands and the ``unit`` that is meant where it
     names none: then the server that keeps it understands it.
     """
 
-    id: doc.Id
-    scale: doc.Id
-    reading_g: doc.Reading | None = None
+    id: fields.Id
+    scale: fields.Id
+    reading_g: fields.Reading | None = None
     unit: Annotated[str, Field(max_length=8)] = "g"
     pan: doc.PanDoc
-    at: doc.Moment | None = None
-    typed: doc.Label = ""
-    note: doc.Words = ""
+    at: fields.Moment | None = None
+    typed: fields.Label = ""
+    note: fields.Words = ""
 
     def value(self) -> core.Weighing:
         """The reading, taken now unless it says when."""
@@ -130,23 +132,23 @@ class NewWeighing(doc.Edge):
         return grams
 
 
-class BeadDoc(doc.Edge):
+class BeadDoc(fields.Edge):
     """How much of a lot joins the parts, in the lot's unit."""
 
-    lot: doc.Id
-    amount: doc.SampleAmount
+    lot: fields.Id
+    amount: fields.SampleAmount
 
 
-class NewJoint(doc.Edge):
+class NewJoint(fields.Edge):
     """A joint that was spread just now; times that are left out are the adhesive's usual ones.
 
     With ``bead`` its glue or tape becomes a part, to be found by weighing.
     """
 
-    name: doc.Name
+    name: fields.Name
     bead: BeadDoc | None = None
-    adhesive: doc.Id
-    items: Annotated[tuple[doc.Id, ...], Field(max_length=limits.ITEMS)] = ()
+    adhesive: fields.Id
+    items: Annotated[tuple[fields.Id, ...], Field(max_length=limits.ITEMS)] = ()
     times: doc.JointTimesDoc | None = None
 
     def value(self, build: core.Build) -> core.Joint:
@@ -163,29 +165,29 @@ class NewJoint(doc.Edge):
         )
 
 
-class SettingAside(doc.Edge):
+class SettingAside(fields.Edge):
     """Why a reading is set aside; null lets it speak again.
 
     ``restore`` lets the reading that it corrects speak again in its place.
     """
 
-    reason: doc.Words | None
+    reason: fields.Words | None
     restore: bool = False
 
 
-class Accepting(doc.Edge):
+class Accepting(fields.Edge):
     """Whether a doubtful reading stands as it is."""
 
     accepted: bool
 
 
-class Correcting(doc.Edge):
+class Correcting(fields.Edge):
     """A reading put right: a new row in place of the old one, which is set aside."""
 
-    id: doc.Id
-    reading_g: doc.Reading
+    id: fields.Id
+    reading_g: fields.Reading
     pan: doc.PanDoc
-    reason: doc.Words
+    reason: fields.Words
 
     def value(self, wrong: core.Weighing) -> core.Weighing:
         """The new row: of the moment and the scale of the one that it corrects."""
@@ -200,7 +202,7 @@ class Correcting(doc.Edge):
         )
 
 
-class PuttingAway(doc.Edge):
+class PuttingAway(fields.Edge):
     """Whether a build is off the shelf."""
 
     away: bool
@@ -209,7 +211,7 @@ class PuttingAway(doc.Edge):
 class NewPan(doc.PanDoc):
     """What is on the pan now, and on which scale."""
 
-    scale: doc.Id | None = None
+    scale: fields.Id | None = None
 
 
 @described_once(frozen=True, slots=True)

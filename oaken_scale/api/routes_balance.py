@@ -23,43 +23,44 @@ from oaken_scale.core.trim.remedies import Remedies, applied, what_would_fix
 from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
 from oaken_scale.core.variant_comparison import Beside, beside
 from oaken_scale.formats import build_file as doc
+from oaken_scale.formats import fields
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["balance"])
 
 
-class NewCheck(doc.Edge):
+class NewCheck(fields.Edge):
     """A check of the balance by hand; the sender gives it its id, so that twice is once."""
 
-    id: doc.Id
-    at: doc.Moment | None = None
+    id: fields.Id
+    at: fields.Moment | None = None
     kind: CheckKind
-    loadout: doc.Id | None = None
-    x_mm: doc.Coordinate
-    by: doc.Label = ""
-    other_mm: doc.Coordinate | None = None
+    loadout: fields.Id | None = None
+    x_mm: fields.Coordinate
+    by: fields.Label = ""
+    other_mm: fields.Coordinate | None = None
     reading_g: Annotated[float, Field(strict=True, ge=0, le=20_000, allow_inf_nan=False)] | None = (
         None
     )
-    scale: doc.Id | None = None
-    z_mm: doc.Coordinate | None = None
+    scale: fields.Id | None = None
+    z_mm: fields.Coordinate | None = None
     nose_down_deg: (
         Annotated[float, Field(strict=True, ge=-80, le=80, allow_inf_nan=False)] | None
     ) = None
     doubt: Annotated[float, Field(strict=True, gt=0, le=100, allow_inf_nan=False)] | None = None
-    note: doc.Words = ""
+    note: fields.Words = ""
 
     def value(self) -> BalanceCheck:
         """The check, made now unless it says when."""
         return BalanceCheck(**{**self.model_dump(), "at": self.at or datetime.now(UTC)})
 
 
-class Moved(doc.Edge):
+class Moved(fields.Edge):
     """One thing's station as it is dragged: x, y and z [mm], x from the nose."""
 
-    item: doc.Id
-    x_mm: doc.Coordinate
-    y_mm: doc.Coordinate | None = None
-    z_mm: doc.Coordinate | None = None
+    item: fields.Id
+    x_mm: fields.Coordinate
+    y_mm: fields.Coordinate | None = None
+    z_mm: fields.Coordinate | None = None
 
 
 class WhatIf(BuildPatch):
@@ -74,35 +75,35 @@ class WhatIf(BuildPatch):
         return check(_moved(self.applied(build), self.moved))
 
 
-class Keeping(doc.Edge):
+class Keeping(fields.Edge):
     """Where things were dragged to, to be kept."""
 
     moved: Annotated[tuple[Moved, ...], Field(min_length=1, max_length=200)]
 
 
-class Choice(doc.Edge):
+class Choice(fields.Edge):
     """The school whose range becomes the target."""
 
     school: SchoolKind
 
 
-class Wider(doc.Edge):
+class Wider(fields.Edge):
     """A change of the plan: how far one thing might slide [mm from its station's reference]."""
 
-    item: doc.Id
+    item: fields.Id
     slide: doc.SlideDoc
 
 
-class Fixing(doc.Edge):
+class Fixing(fields.Edge):
     """Which remedy to do: 0 for the best, then the others in their order."""
 
     which: Annotated[int, Field(strict=True, ge=0, le=20)] = 0
 
 
-class Naming(doc.Edge):
+class Naming(fields.Edge):
     """What a variant is called."""
 
-    name: doc.Name
+    name: fields.Name
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,16 +19,16 @@ from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
-from oaken_scale.formats import build_file as doc
+from oaken_scale.formats import fields
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["life"])
 
 
-class Done(doc.Edge):
+class Done(fields.Edge):
     """What was done, in the builder's words, and when; now, unless it says."""
 
-    words: doc.Words = ""
-    at: doc.Moment | None = None
+    words: fields.Words = ""
+    at: fields.Moment | None = None
 
     def act(self, build: Build, usual: str) -> life.Act:
         """The entry that it gets in the diary."""
@@ -58,19 +58,19 @@ class Replacement(Done):
 class Move(Done):
     """The build that a part goes to."""
 
-    to: doc.Id
+    to: fields.Id
 
 
-class Finishing(doc.Edge):
+class Finishing(fields.Edge):
     """Whether the build is finished: all that will be on it is on it."""
 
     finished: bool
 
 
-class Measure(doc.Edge):
+class Measure(fields.Edge):
     """The earlier build to be measured by; null for none."""
 
-    build: doc.Id | None
+    build: fields.Id | None
 
 
 def _name(build: Build, item_id: str) -> str:
@@ -206,7 +206,7 @@ def measure_by(build_id: BuildId, measure: Measure, if_match: Revision, shop: Sh
 
 
 @router.get("/as-of", response_model=Assessment, responses=documented(404))
-def as_of(build_id: BuildId, at: Annotated[doc.Moment, Query()], shop: Shop) -> Response:
+def as_of(build_id: BuildId, at: Annotated[fields.Moment, Query()], shop: Shop) -> Response:
     """The plane as it was at a moment, from the readings up to then."""
     assessment = assess(life.as_of(shop.held(build_id).build, at))
     return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")

@@ -11,7 +11,7 @@ from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Shop, told
 from oaken_scale.demo.practice import PURPOSE, STEP_G, practice
-from oaken_scale.formats.build_file import Edge
+from oaken_scale.formats.fields import Edge
 
 router = APIRouter(prefix="/api/v1", tags=["practice"])
 

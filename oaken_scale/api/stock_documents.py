@@ -16,6 +16,7 @@ from oaken_scale.core.model.build import Reference, Station
 from oaken_scale.core.model.lot import Faces, Known, Lot
 from oaken_scale.core.trim.alternatives import Comparison
 from oaken_scale.formats import build_file as doc
+from oaken_scale.formats import fields
 
 _Sized = Annotated[float, Field(ge=0.1, le=limits.STATION_MM, strict=True, allow_inf_nan=False)]
 _At = Annotated[
@@ -26,8 +27,8 @@ _At = Annotated[
 class NewLot(doc.LotDoc):
     """A lot for the rack; without an id it gets one from its name, without a doubt 10 %."""
 
-    id: doc.Id | None = None  # type: ignore[assignment]
-    doubt: doc.Doubt | None = None  # type: ignore[assignment]
+    id: fields.Id | None = None  # type: ignore[assignment]
+    doubt: fields.Doubt | None = None  # type: ignore[assignment]
 
     def value(self, id: str) -> Lot:
         """The lot under an id of the rack; where no doubt was said, the usual one."""
@@ -36,33 +37,33 @@ class NewLot(doc.LotDoc):
         return _LOT.validate_python(said)
 
 
-class NewThing(doc.Edge):
+class NewThing(fields.Edge):
     """A thing for the drawer, with its listing for one."""
 
-    name: doc.Name
+    name: fields.Name
     kind: ThingKind
     listing_g: Annotated[
         float, Field(gt=0, le=limits.ITEM_MASS_G, strict=True, allow_inf_nan=False)
     ]
     leads_included: bool = True
     price: doc.Price | None = None
-    note: doc.Words = ""
+    note: fields.Words = ""
 
     def value(self, id: str) -> Thing:
         """The thing under an id of the drawer."""
         return Thing(id, **self.model_dump())
 
 
-class Taking(doc.Edge):
+class Taking(fields.Edge):
     """Which lot of the rack a build takes."""
 
-    rack: doc.Id
+    rack: fields.Id
 
 
-class Fitting(doc.Edge):
+class Fitting(fields.Edge):
     """Which thing of the drawer goes into a build, and where; ``move`` takes it out of others."""
 
-    thing: doc.Id
+    thing: fields.Id
     station: doc.StationDoc | None = None
     move: bool = False
 
@@ -71,30 +72,30 @@ class Fitting(doc.Edge):
         return None if self.station is None else _STATION.validate_python(self.station.model_dump())
 
 
-class Choosing(doc.Edge):
+class Choosing(fields.Edge):
     """Parts, and the lots that they might be made from instead.
 
     Each lot by its id in the build or on the rack; or the parts' own sheet with other faces.
     """
 
-    items: Annotated[tuple[doc.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
-    lots: Annotated[tuple[doc.Id, ...], Field(max_length=6)] = ()
+    items: Annotated[tuple[fields.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
+    lots: Annotated[tuple[fields.Id, ...], Field(max_length=6)] = ()
     faces: Annotated[tuple[Faces, ...], Field(max_length=3)] = ()
 
 
-class PlacingDoc(doc.Edge):
+class PlacingDoc(fields.Edge):
     """Where a part's datum sits on the plane [mm], and how its drawing is turned there."""
 
-    x_mm: doc.Coordinate
-    y_mm: doc.Coordinate = 0.0
-    z_mm: doc.Coordinate = 0.0
+    x_mm: fields.Coordinate
+    y_mm: fields.Coordinate = 0.0
+    z_mm: fields.Coordinate = 0.0
     reference: Reference = Reference.NOSE
     aft: Aft = Aft.RIGHT
     lie: Lie = Lie.FLAT
     datum: Datum = Datum.FRONT_MIDDLE
 
 
-class BoxDoc(doc.Edge):
+class BoxDoc(fields.Edge):
     """The edges of a part on its drawing [mm], y down."""
 
     left_mm: _At = 0.0
@@ -103,18 +104,18 @@ class BoxDoc(doc.Edge):
     bottom_mm: _At = 0.0
 
 
-class CutDoc(doc.Edge):
+class CutDoc(fields.Edge):
     """A part to keep: its figures as an outline or a shape gave them, and what it is made of."""
 
-    name: doc.Name
+    name: fields.Name
     area_dm2: Annotated[float, Field(gt=0, le=limits.AREA_DM2, strict=True, allow_inf_nan=False)]
     x_mm: _At = 0.0
     y_mm: _At = 0.0
     box: BoxDoc = BoxDoc()
-    lot: doc.Id
+    lot: fields.Id
     layers: Annotated[int, Field(strict=True, ge=1, le=20)] = 1
     twin: bool = False
-    assembly: doc.Label = ""
+    assembly: fields.Label = ""
     placing: PlacingDoc | None = None
     doubt_dm2: (
         Annotated[float, Field(ge=0, le=limits.AREA_DM2, strict=True, allow_inf_nan=False)] | None
@@ -125,16 +126,16 @@ class CutDoc(doc.Edge):
         return _CUT.validate_python(self.model_dump())
 
 
-class Keeping(doc.Edge):
+class Keeping(fields.Edge):
     """The parts of a drawing that a build keeps."""
 
     cuts: Annotated[tuple[CutDoc, ...], Field(min_length=1, max_length=500)]
 
 
-Corner = Annotated[tuple[doc.Coordinate, ...], Field(min_length=2, max_length=2)]
+Corner = Annotated[tuple[fields.Coordinate, ...], Field(min_length=2, max_length=2)]
 
 
-class RectangleDoc(doc.Edge):
+class RectangleDoc(fields.Edge):
     """A rectangle [mm]."""
 
     kind: Literal["rectangle"]
@@ -142,26 +143,26 @@ class RectangleDoc(doc.Edge):
     height_mm: _Sized
 
 
-class TrapezoidDoc(doc.Edge):
+class TrapezoidDoc(fields.Edge):
     """Two parallel sides, so far apart; the lower starts ``offset_mm`` right of the upper."""
 
     kind: Literal["trapezoid"]
     top_mm: _Sized
     bottom_mm: _Sized
     height_mm: _Sized
-    offset_mm: doc.Coordinate = 0.0
+    offset_mm: fields.Coordinate = 0.0
 
 
-class TriangleDoc(doc.Edge):
+class TriangleDoc(fields.Edge):
     """A base and a height; the point lies ``offset_mm`` right of the base's start."""
 
     kind: Literal["triangle"]
     base_mm: _Sized
     height_mm: _Sized
-    offset_mm: doc.Coordinate = 0.0
+    offset_mm: fields.Coordinate = 0.0
 
 
-class EllipseDoc(doc.Edge):
+class EllipseDoc(fields.Edge):
     """An ellipse or a circle [mm]."""
 
     kind: Literal["ellipse"]
@@ -169,7 +170,7 @@ class EllipseDoc(doc.Edge):
     height_mm: _Sized
 
 
-class PolygonDoc(doc.Edge):
+class PolygonDoc(fields.Edge):
     """Any corners, in order around the part [mm]."""
 
     kind: Literal["polygon"]
@@ -190,18 +191,18 @@ _SHAPES: Final[dict[str, Any]] = {
 }
 
 
-class CutOutDoc(doc.Edge):
+class CutOutDoc(fields.Edge):
     """A shape taken out of another, moved on it [mm]."""
 
     shape: ShapeDoc
-    x_mm: doc.Coordinate = 0.0
-    y_mm: doc.Coordinate = 0.0
+    x_mm: fields.Coordinate = 0.0
+    y_mm: fields.Coordinate = 0.0
 
 
-class NewShape(doc.Edge):
+class NewShape(fields.Edge):
     """A part without a drawing: a plain shape and what is cut out of it."""
 
-    name: doc.Name = "Part"
+    name: fields.Name = "Part"
     shape: ShapeDoc
     cut_outs: Annotated[tuple[CutOutDoc, ...], Field(max_length=50)] = ()
 
@@ -213,10 +214,10 @@ class NewShape(doc.Edge):
         return shape.measured(self.name, _shape(self.shape), cut_outs)
 
 
-class Template(doc.Edge):
+class Template(fields.Edge):
     """A paper template as the scale shows it."""
 
-    reading_g: doc.Reading
+    reading_g: fields.Reading
     step_g: Annotated[float, Field(ge=0.0001, le=100, strict=True, allow_inf_nan=False)] = 0.1
     paper_g_m2: Annotated[float, Field(gt=1, le=2000, strict=True, allow_inf_nan=False)] = (
         shape.PAPER_G_M2[0]

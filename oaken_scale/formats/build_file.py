@@ -7,64 +7,37 @@ number. What only the whole shows is :mod:`oaken_scale.core.model.faults`' affai
 import json
 from collections.abc import Iterable
 from dataclasses import replace
-from datetime import UTC, datetime
 from typing import Annotated, Any, Final, Literal, Self
 
-from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, TypeAdapter
+from pydantic import Field, TypeAdapter
 from pydantic import ValidationError as PydanticValidationError
 
 from oaken_scale.core.model import balancing, limits, lot
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import diary as happening
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.formats.fields import (
+    Amount,
+    Coordinate,
+    Count,
+    Doubt,
+    Edge,
+    Id,
+    Label,
+    MassOrLess,
+    Moment,
+    Name,
+    Reading,
+    SampleAmount,
+    Words,
+    number,
+)
+from oaken_scale.formats.power_file import PowerDoc
 from oaken_scale.formats.wording import field_faults
 
 FORMAT: Final = "oaken-scale/build"
 VERSION: Final = 1
 LARGEST_BYTES: Final = 64 * 1024 * 1024
-
-
-def _in_our_time(at: datetime) -> datetime:
-    if not 2000 <= at.year <= 2199:
-        raise ValueError("must be a date between 2000 and 2199")
-    return at.astimezone(UTC)
-
-
-def _number(**limits_of: Any) -> Any:
-    return Field(strict=True, allow_inf_nan=False, **limits_of)
-
-
-Id = Annotated[
-    str,
-    Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$", description="Letters, digits, - and _"),
-]
-Name = Annotated[
-    str,
-    Field(
-        min_length=1,
-        max_length=limits.NAME_LENGTH,
-        pattern=r"^[^\x00-\x1f\x7f]*[^\x00-\x20\x7f][^\x00-\x1f\x7f]*$",
-    ),
-]
-Words = Annotated[
-    str, Field(max_length=limits.NOTE_LENGTH, pattern=r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f]*$")
-]
-Label = Annotated[str, Field(max_length=limits.NAME_LENGTH, pattern=r"^[^\x00-\x1f\x7f]*$")]
-Moment = Annotated[AwareDatetime, AfterValidator(_in_our_time)]
-Mass = Annotated[float, _number(ge=0, le=limits.ITEM_MASS_G)]
-MassOrLess = Annotated[float, _number(ge=-limits.ITEM_MASS_G, le=limits.ITEM_MASS_G)]
-Doubt = Annotated[float, _number(ge=0, le=limits.ITEM_MASS_G)]
-Coordinate = Annotated[float, _number(ge=-limits.STATION_MM, le=limits.STATION_MM)]
-Amount = Annotated[float, _number(ge=-limits.AREA_DM2, le=limits.AREA_DM2)]
-SampleAmount = Annotated[float, _number(gt=0, le=limits.AREA_DM2)]
-Count = Annotated[float, _number(gt=0, le=limits.PIECES)]
-Reading = Annotated[float, _number(gt=0, le=limits.READING_G)]
-
-
-class Edge(BaseModel):
-    """Unknown fields are refused; values may be read off the core's dataclasses."""
-
-    model_config = ConfigDict(extra="forbid", from_attributes=True, frozen=True)
 
 
 PORT: Final = (
@@ -73,15 +46,15 @@ PORT: Final = (
 )
 """The serial ports of the usual systems; nothing else is ever opened."""
 
-Price = Annotated[float, _number(ge=0, le=limits.PRICE)]
-Size = Annotated[float, _number(gt=0, le=limits.SHEET_MM)]
+Price = Annotated[float, number(ge=0, le=limits.PRICE)]
+Size = Annotated[float, number(gt=0, le=limits.SHEET_MM)]
 
 
 class KnownDoc(Edge):
     """What other builds of the workshop found: a value and one sigma, as one reading of it."""
 
-    value: Annotated[float, _number(ge=-limits.ITEM_MASS_G, le=limits.ITEM_MASS_G)]
-    doubt: Annotated[float, _number(gt=0, le=limits.ITEM_MASS_G)]
+    value: Annotated[float, number(ge=-limits.ITEM_MASS_G, le=limits.ITEM_MASS_G)]
+    doubt: Annotated[float, number(gt=0, le=limits.ITEM_MASS_G)]
     source: Words = ""
 
 
@@ -95,8 +68,8 @@ class LotDoc(Edge):
     id: Id
     name: Name
     unit: lot.LotUnit
-    constant: Annotated[float, _number(gt=0, le=limits.LOT_CONSTANT)]
-    doubt: Annotated[float, _number(ge=0, le=limits.LOT_CONSTANT)]
+    constant: Annotated[float, number(gt=0, le=limits.LOT_CONSTANT)]
+    doubt: Annotated[float, number(ge=0, le=limits.LOT_CONSTANT)]
     source: Words = ""
     kind: lot.LotKind = lot.LotKind.OTHER
     faces: lot.Faces | None = None
@@ -104,8 +77,8 @@ class LotDoc(Edge):
     length_mm: Size | None = None
     width_mm: Size | None = None
     price: Price | None = None
-    stock: Annotated[float, _number(ge=0, le=limits.STOCK)] | None = None
-    waste: Annotated[float, _number(ge=1, le=limits.WASTE)] | None = None
+    stock: Annotated[float, number(ge=0, le=limits.STOCK)] | None = None
+    waste: Annotated[float, number(ge=1, le=limits.WASTE)] | None = None
     adhesive: Label = ""
     rack: Id | None = None
     elsewhere: KnownDoc | None = None
@@ -125,7 +98,7 @@ class StationDoc(Edge):
     y_mm: Coordinate = 0.0
     z_mm: Coordinate = 0.0
     reference: core.Reference = core.Reference.NOSE
-    doubt_mm: Annotated[float, _number(ge=0, le=limits.STATION_MM)] | None = None
+    doubt_mm: Annotated[float, number(ge=0, le=limits.STATION_MM)] | None = None
 
 
 class SlideDoc(Edge):
@@ -170,7 +143,7 @@ class SectionDoc(Edge):
     x_le_mm: Coordinate
     y_mm: Coordinate
     z_mm: Coordinate = 0.0
-    chord_mm: Annotated[float, _number(ge=0, le=limits.CHORD_MM)]
+    chord_mm: Annotated[float, number(ge=0, le=limits.CHORD_MM)]
 
 
 class SurfaceDoc(Edge):
@@ -181,8 +154,8 @@ class SurfaceDoc(Edge):
     role: core.Role
     sections: Annotated[tuple[SectionDoc, ...], Field(max_length=50)]
     profile: core.Profile | None = None
-    thickness_mm: Annotated[float, _number(gt=0, le=limits.CHORD_MM)] | None = None
-    incidence_deg: Annotated[float, _number(ge=-30, le=30)] = 0.0
+    thickness_mm: Annotated[float, number(gt=0, le=limits.CHORD_MM)] | None = None
+    incidence_deg: Annotated[float, number(ge=-30, le=30)] = 0.0
     twin: bool = False
 
 
@@ -194,10 +167,10 @@ class ScaleDoc(Edge):
 
     id: Id
     name: Name
-    step_g: Annotated[float, _number(ge=0.0001, le=100)]
-    repeatability_g: Annotated[float, _number(ge=0, le=100)] | None = None
-    calibration_doubt: Annotated[float, _number(ge=0, le=0.5)] = 0.003
-    capacity_g: Annotated[float, _number(gt=0, le=limits.READING_G)] = 5000.0
+    step_g: Annotated[float, number(ge=0.0001, le=100)]
+    repeatability_g: Annotated[float, number(ge=0, le=100)] | None = None
+    calibration_doubt: Annotated[float, number(ge=0, le=0.5)] = 0.003
+    capacity_g: Annotated[float, number(gt=0, le=limits.READING_G)] = 5000.0
     simulated: bool = False
     port: Annotated[str, Field(max_length=80, pattern=PORT)] = ""
     line: Annotated[str, Field(max_length=limits.NAME_LENGTH, pattern=r"^[\x20-\x7e]*$")] = ""
@@ -209,7 +182,7 @@ class ContainerDoc(Edge):
 
     id: Id
     name: Name
-    mass_g: Annotated[float, _number(gt=0, le=limits.ITEM_MASS_G)]
+    mass_g: Annotated[float, number(gt=0, le=limits.ITEM_MASS_G)]
     doubt_g: Doubt = 0.1
 
 
@@ -232,7 +205,7 @@ class PanDoc(Edge):
 
     loads: Annotated[tuple[LoadDoc, ...], Field(max_length=limits.ITEMS)] = ()
     samples: Annotated[tuple[SampleDoc, ...], Field(max_length=50)] = ()
-    known_g: Annotated[float, _number(ge=0, le=limits.READING_G)] = 0.0
+    known_g: Annotated[float, number(ge=0, le=limits.READING_G)] = 0.0
 
     def value(self) -> core.Pan:
         """The pan as the core has it, in one order whatever order it was given in."""
@@ -272,8 +245,8 @@ class TargetDoc(Edge):
     """A limit or a band. AUW in g, loading in g/dm2, thrust-to-weight a ratio, balance as unit."""
 
     kind: core.TargetKind
-    low: Annotated[float, _number(ge=-limits.READING_G, le=limits.READING_G)] | None = None
-    high: Annotated[float, _number(ge=-limits.READING_G, le=limits.READING_G)] | None = None
+    low: Annotated[float, number(ge=-limits.READING_G, le=limits.READING_G)] | None = None
+    high: Annotated[float, number(ge=-limits.READING_G, le=limits.READING_G)] | None = None
     source: Words = ""
     balance_unit: core.BalanceUnit = core.BalanceUnit.PERCENT_MAC
 
@@ -281,8 +254,8 @@ class TargetDoc(Edge):
 class ThrustDoc(Edge):
     """Static thrust [gf], one sigma of doubt (null: 10 %), and where it comes from."""
 
-    thrust_gf: Annotated[float, _number(gt=0, le=limits.THRUST_GF)]
-    doubt_gf: Annotated[float, _number(ge=0, le=limits.THRUST_GF)] | None = None
+    thrust_gf: Annotated[float, number(gt=0, le=limits.THRUST_GF)]
+    doubt_gf: Annotated[float, number(ge=0, le=limits.THRUST_GF)] | None = None
     source: Words = ""
     line_z_mm: Coordinate | None = None
 
@@ -291,7 +264,7 @@ class AllotmentDoc(Edge):
     """What one group of a weight budget may weigh [g]."""
 
     group: core.Group
-    grams: Annotated[float, _number(ge=0, le=limits.READING_G)]
+    grams: Annotated[float, number(ge=0, le=limits.READING_G)]
 
 
 class BudgetDoc(Edge):
@@ -301,14 +274,14 @@ class BudgetDoc(Edge):
     source: Words = ""
 
 
-Seconds = Annotated[float, _number(ge=0, le=limits.JOINT_S)]
+Seconds = Annotated[float, number(ge=0, le=limits.JOINT_S)]
 
 
 class JointTimesDoc(Edge):
     """A joint's times after spreading [s]; ``close_by_s`` null where there is no hurry."""
 
     close_after_s: Seconds
-    close_by_s: Annotated[float, _number(gt=0, le=limits.JOINT_S)] | None
+    close_by_s: Annotated[float, number(gt=0, le=limits.JOINT_S)] | None
     handle_after_s: Seconds
     strong_after_s: Seconds
 
@@ -356,11 +329,11 @@ class BalanceCheckDoc(Edge):
     x_mm: Coordinate
     by: Label = ""
     other_mm: Coordinate | None = None
-    reading_g: Annotated[float, _number(ge=0, le=limits.READING_G)] | None = None
+    reading_g: Annotated[float, number(ge=0, le=limits.READING_G)] | None = None
     scale: Id | None = None
     z_mm: Coordinate | None = None
-    nose_down_deg: Annotated[float, _number(ge=-80, le=80)] | None = None
-    doubt: Annotated[float, _number(gt=0, le=100)] | None = None
+    nose_down_deg: Annotated[float, number(ge=-80, le=80)] | None = None
+    doubt: Annotated[float, number(gt=0, le=100)] | None = None
     note: Words = ""
     set_aside: Words | None = None
     stood: Annotated[tuple[StoodDoc, ...], Field(max_length=limits.ITEMS)] = ()
@@ -374,7 +347,7 @@ class BallastSpotDoc(Edge):
     x_mm: Coordinate
     y_mm: Coordinate = 0.0
     z_mm: Coordinate = 0.0
-    most_g: Annotated[float, _number(gt=0, le=limits.ITEM_MASS_G)] = 50.0
+    most_g: Annotated[float, number(gt=0, le=limits.ITEM_MASS_G)] = 50.0
     pair: bool = False
 
 
@@ -383,7 +356,7 @@ class BallastDoc(Edge):
 
     spots: Annotated[tuple[BallastSpotDoc, ...], Field(max_length=20)] = ()
     pieces: Annotated[
-        tuple[Annotated[float, _number(gt=0, le=limits.ITEM_MASS_G)], ...], Field(max_length=40)
+        tuple[Annotated[float, number(gt=0, le=limits.ITEM_MASS_G)], ...], Field(max_length=40)
     ] = ()
 
 
@@ -391,7 +364,7 @@ class PlanMarkDoc(Edge):
     """Where the plan says that it balances [mm from the nose]."""
 
     x_mm: Coordinate
-    tolerance_mm: Annotated[float, _number(gt=0, le=200)] = 3.0
+    tolerance_mm: Annotated[float, number(gt=0, le=200)] = 3.0
 
 
 class PastPartDoc(Edge):
@@ -411,8 +384,8 @@ class PastDoc(Edge):
 class ShareDoc(Edge):
     """What share of the rest finished builds had in things nobody listed, and one sigma."""
 
-    value: Annotated[float, _number(ge=0, le=1)]
-    doubt: Annotated[float, _number(gt=0, le=1)]
+    value: Annotated[float, number(ge=0, le=1)]
+    doubt: Annotated[float, number(gt=0, le=1)]
     source: Words = ""
 
 
@@ -421,86 +394,10 @@ class HabitDoc(Edge):
     so many weighed ones lay (the sum of squares, in sigma)."""
 
     pedigree: core.Pedigree
-    factor: Annotated[float, _number(gt=0, le=20)]
-    doubt: Annotated[float, _number(gt=0, le=1)]
-    squares: Annotated[float, _number(ge=0, le=1e6)] = 0.0
+    factor: Annotated[float, number(gt=0, le=20)]
+    doubt: Annotated[float, number(gt=0, le=1)]
+    squares: Annotated[float, number(ge=0, le=1e6)] = 0.0
     weighed: Annotated[int, Field(strict=True, ge=0, le=100_000)] = 0
-
-
-Amperes = Annotated[float, _number(gt=0, le=limits.CURRENT_A)]
-
-
-class MotorDoc(Edge):
-    """A motor as listed: Kv [rpm/V], mass [g], resistance [ohm], no-load and most current [A]."""
-
-    kv: Annotated[float, _number(ge=50, le=20_000)]
-    mass_g: Annotated[float, _number(ge=0.5, le=2_000)]
-    winding_ohm: Annotated[float, _number(gt=0, le=20)] | None = None
-    idle_a: Annotated[float, _number(gt=0, le=50)] | None = None
-    most_a: Amperes | None = None
-
-
-class ControllerDoc(Edge):
-    """What a motor's controller stands [A], and a burst for its seconds."""
-
-    most_a: Amperes
-    burst_a: Amperes | None = None
-    burst_s: Annotated[float, _number(gt=0, le=600)] | None = None
-
-
-class PropellerDoc(Edge):
-    """A propeller by its diameter and pitch [mm]."""
-
-    id: Id
-    name: Name
-    diameter_mm: Annotated[float, _number(ge=20, le=1_000)]
-    pitch_mm: Annotated[float, _number(ge=5, le=1_000)]
-
-
-class PackDoc(Edge):
-    """A pack: cells in series, what they hold [mAh], its C rating, the part that it is."""
-
-    id: Id
-    name: Name
-    cells: Annotated[int, Field(strict=True, ge=1, le=14)]
-    capacity_mah: Annotated[float, _number(ge=10, le=50_000)]
-    c_rating: Annotated[float, _number(ge=0.5, le=300)] | None = None
-    item: Id | None = None
-
-
-class PointDoc(Edge):
-    """One throttle step of a run, 0 to 1; thrust [gf], current [A] and voltage [V] as read."""
-
-    throttle: Annotated[float, _number(ge=0, le=1)]
-    thrust_gf: Annotated[float, _number(ge=0, le=limits.THRUST_GF)] | None = None
-    pack_a: Annotated[float, _number(ge=0, le=limits.CURRENT_A)] | None = None
-    pack_v: Annotated[float, _number(ge=0, le=100)] | None = None
-    drawn_mah: Annotated[float, _number(ge=0, le=50_000)] = 0.0
-
-
-class RunDoc(Edge):
-    """Points taken with one pack and one propeller; set aside with a reason, never deleted."""
-
-    id: Id
-    at: Moment
-    pack: Id
-    propeller: Id
-    points: Annotated[tuple[PointDoc, ...], Field(max_length=limits.POINTS)] = ()
-    rest_v_per_cell: Annotated[float, _number(ge=2.5, le=4.4)] = 4.2
-    note: Words = ""
-    set_aside: Words | None = None
-
-
-class PowerDoc(Edge):
-    """A drive: one motor or several alike ones, their propellers and packs, and runs of them; the
-    first propeller is the fitted one."""
-
-    motor: MotorDoc
-    motors: Annotated[int, Field(strict=True, ge=1, le=8)] = 1
-    controller: ControllerDoc | None = None
-    propellers: Annotated[tuple[PropellerDoc, ...], Field(max_length=20)] = ()
-    packs: Annotated[tuple[PackDoc, ...], Field(max_length=20)] = ()
-    runs: Annotated[tuple[RunDoc, ...], Field(max_length=limits.RUNS)] = ()
 
 
 class BuildDoc(Edge):

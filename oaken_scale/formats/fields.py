@@ -1,0 +1,52 @@
+"""The fields that files and requests are made of: the shape and range of every single value."""
+
+from datetime import UTC, datetime
+from typing import Annotated, Any
+
+from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field
+
+from oaken_scale.core.model import limits
+
+
+def _in_our_time(at: datetime) -> datetime:
+    if not 2000 <= at.year <= 2199:
+        raise ValueError("must be a date between 2000 and 2199")
+    return at.astimezone(UTC)
+
+
+def number(**limits_of: Any) -> Any:
+    """The range of a plain, finite number."""
+    return Field(strict=True, allow_inf_nan=False, **limits_of)
+
+
+Id = Annotated[
+    str,
+    Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$", description="Letters, digits, - and _"),
+]
+Name = Annotated[
+    str,
+    Field(
+        min_length=1,
+        max_length=limits.NAME_LENGTH,
+        pattern=r"^[^\x00-\x1f\x7f]*[^\x00-\x20\x7f][^\x00-\x1f\x7f]*$",
+    ),
+]
+Words = Annotated[
+    str, Field(max_length=limits.NOTE_LENGTH, pattern=r"^[^\x00-\x08\x0b\x0c\x0e-\x1f\x7f]*$")
+]
+Label = Annotated[str, Field(max_length=limits.NAME_LENGTH, pattern=r"^[^\x00-\x1f\x7f]*$")]
+Moment = Annotated[AwareDatetime, AfterValidator(_in_our_time)]
+Mass = Annotated[float, number(ge=0, le=limits.ITEM_MASS_G)]
+MassOrLess = Annotated[float, number(ge=-limits.ITEM_MASS_G, le=limits.ITEM_MASS_G)]
+Doubt = Annotated[float, number(ge=0, le=limits.ITEM_MASS_G)]
+Coordinate = Annotated[float, number(ge=-limits.STATION_MM, le=limits.STATION_MM)]
+Amount = Annotated[float, number(ge=-limits.AREA_DM2, le=limits.AREA_DM2)]
+SampleAmount = Annotated[float, number(gt=0, le=limits.AREA_DM2)]
+Count = Annotated[float, number(gt=0, le=limits.PIECES)]
+Reading = Annotated[float, number(gt=0, le=limits.READING_G)]
+
+
+class Edge(BaseModel):
+    """Unknown fields are refused; values may be read off the core's dataclasses."""
+
+    model_config = ConfigDict(extra="forbid", from_attributes=True, frozen=True)

@@ -1,0 +1,195 @@
+"""What the drive does for each loadout: ladders, minutes, what is left, what nothing beats."""
+
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Station, Thrust
+from oaken_scale.core.model.power import Controller, Motor, Pack, Power, Propeller
+from oaken_scale.core.power.drive_estimate import HowKnown, Predicted
+from oaken_scale.core.power.drive_train import DriveTrain, running
+from oaken_scale.core.power.listings import pack_ohm
+from oaken_scale.core.power.loadout_power import (
+    LoadoutPower,
+    Rated,
+    Rung,
+    _unbeaten,
+    margins,
+    minutes,
+    pack_aboard,
+    power_told,
+    thrust_of,
+)
+
+BIG = Pack("big", "3-cell 1300", 3, 1300.0, 25.0, "pack-big")
+SMALL = Pack("small", "2-cell 850", 2, 850.0, None, "pack-small")
+DRIVE = Power(
+    Motor(2300.0, 28.0, most_a=14.0),
+    controller=Controller(12.0, 15.0, 10.0),
+    propellers=(Propeller("six", "6 x 3", 152.4, 76.2), Propeller("five", "5 x 4", 127.0, 101.6)),
+    packs=(BIG, SMALL),
+)
+
+
+def item(id: str, grams: float, option: bool = False) -> Item:
+    return Item(id, id, Pedigree.LISTING, stated_g=grams, option=option, station=Station(200.0))
+
+
+PLANE = Build(
+    "b",
+    "B",
+    items=(item("wing", 300.0), item("pack-big", 105.0, True), item("pack-small", 60.0, True)),
+    loadouts=(
+        Loadout("l-big", "Big", ("pack-big",)),
+        Loadout("l-small", "Small", ("pack-small",)),
+        Loadout("glide", "Without", ()),
+    ),
+    thrust=Thrust(400.0, 20.0, "stated", 12.0),
+    power=DRIVE,
+)
+
+
+def fresh(amps: float, sd: float = 0.5) -> Predicted:
+    return Predicted(500.0, 10.0, amps, sd, 11.0, 0.1, 11.0 * amps, 5.0, HowKnown.RUN)
+
+
+@pytest.mark.parametrize(
+    ("amps", "rung"),
+    [
+        (9.5, Rung.IN_HAND),
+        (9.6, Rung.IN_HAND),  # just 0.8 of it
+        (9.7, Rung.CAUTION),
+        (12.0, Rung.CAUTION),  # just what it stands
+        (12.1, Rung.OVER),
+    ],
+)
+def test_each_rung_of_a_ladder_begins_where_it_should(amps, rung):
+    (found,) = [each for each in margins(DRIVE, BIG, fresh(amps)) if each.part is Rated.CONTROLLER]
+    assert found.rung is rung
+    assert (found.current_a, found.current_sd_a, found.most_a) == (amps, 0.5, 12.0)
+    assert found.seconds is None
+
+
+def test_a_pack_is_held_against_its_rating_and_motors_share_its_current():
+    told = {each.part: each for each in margins(replace(DRIVE, motors=2), BIG, fresh(20.0))}
+    assert told[Rated.PACK].most_a == pytest.approx(25 * 1.3)
+    assert told[Rated.PACK].current_a == 20.0
+    assert told[Rated.MOTOR].current_a == 10.0
+    assert told[Rated.CONTROLLER].current_sd_a == 0.25
+    assert told[Rated.BURST].seconds == 10.0
+
+
+def test_what_nobody_rated_has_no_ladder():
+    bare = replace(DRIVE, motor=Motor(2300.0, 28.0), controller=None)
+    assert margins(bare, SMALL, fresh(20.0)) == ()
+    no_burst = replace(DRIVE, controller=Controller(12.0))
+    assert Rated.BURST not in [each.part for each in margins(no_burst, BIG, fresh(5.0))]
+
+
+@pytest.mark.parametrize(
+    ("layout", "glide"),
+    [
+        ("sailplane", 10.0), ("glider", 8.0), ("flying-wing", 7.0), ("tractor", 6.0), ("", 6.0),
+        ("biplane", 5.0), ("delta", 4.5),
+    ],
+)  # fmt: skip
+def test_minutes_by_hand(layout, glide):
+    flown, sd, level_w = minutes(BIG, layout, 500.0, 6.0, fresh(12.0))
+    drag_n = 0.5 * 9.80665 / glide
+    assert level_w == pytest.approx(drag_n * 1.4 * 6.0 / 0.42)
+    mean_w = 0.8 * level_w + 0.2 * 132.0
+    assert flown == pytest.approx(60 * (0.8 * 1.3 * 3 * 3.7) / mean_w)
+    level_sd = level_w * (0.2**2 + (0.04 / 0.42) ** 2) ** 0.5
+    mean_sd = ((0.8 * level_sd) ** 2 + (0.2 * 5.0) ** 2) ** 0.5
+    assert sd == pytest.approx(flown * mean_sd / mean_w)
+
+
+def test_heavier_flies_shorter_and_a_larger_pack_longer():
+    light, heavy = (minutes(BIG, "", m, 6.0, fresh(12.0))[0] for m in (400.0, 700.0))
+    assert heavy < light
+    larger = replace(BIG, capacity_mah=2600.0)
+    assert minutes(larger, "", 400.0, 6.0, fresh(12.0))[0] == pytest.approx(2 * light)
+
+
+def test_the_pack_that_flies_is_the_loadouts_own():
+    aboard = [pack_aboard(PLANE, each) for each in PLANE.loadouts]
+    assert aboard == [BIG, SMALL, None]
+    assert pack_aboard(replace(PLANE, power=None), PLANE.loadouts[0]) is None
+    assert pack_aboard(PLANE, None) == BIG  # of all that is aboard, the first
+    gone = tuple(replace(each, retired=True) for each in PLANE.items)
+    assert pack_aboard(replace(PLANE, items=gone), PLANE.loadouts[0]) is None
+
+
+def test_thrust_is_the_packs_own_or_the_stated_one():
+    big, small, none = (thrust_of(PLANE, each) for each in PLANE.loadouts)
+    assert none == PLANE.thrust
+    for found, pack in ((big, BIG), (small, SMALL)):
+        train = DriveTrain(
+            2300.0, 0.12, 0.70, 0.092, 0.0384, 152.4, pack_ohm(pack), 0.010, 3.85 * pack.cells
+        )
+        assert found.thrust_gf == pytest.approx(running(train, 1.0).thrust_gf, rel=2e-3)
+        assert found.line_z_mm == 12.0
+        assert found.source == f"{pack.name}: guess"
+    assert thrust_of(replace(PLANE, power=replace(DRIVE, propellers=())), None) == PLANE.thrust
+
+
+def test_the_fitted_propeller_is_the_first():
+    swapped = replace(PLANE, power=replace(DRIVE, propellers=DRIVE.propellers[::-1]))
+    assert thrust_of(swapped, None).thrust_gf != thrust_of(PLANE, None).thrust_gf
+    (told, *_) = power_told(
+        swapped, [("l-big", 405.0), ("l-small", 360.0), ("g", 300.0)], 6
+    ).loadouts
+    assert told.propeller == "five"
+
+
+def test_stalls_go_with_the_root_of_the_mass():
+    told = power_told(PLANE, [("l-big", 400.0), ("l-small", 100.0), ("glide", 300.0)], 8.0)
+    big, small = told.loadouts
+    assert big.level_w == pytest.approx(minutes(BIG, "", 400.0, 8.0, big.half)[2])
+    assert small.level_w == pytest.approx(minutes(SMALL, "", 100.0, 4.0, small.half)[2])
+    assert big.watts_per_kg == pytest.approx(big.fresh.power_w / 0.4)
+
+
+def test_without_a_wing_or_a_mass_there_are_no_minutes():
+    told = power_told(PLANE, [("l-big", 400.0), ("l-small", 0.0), ("glide", 300.0)], None)
+    assert [each.minutes for each in told.loadouts] == [None, None]
+    assert told.loadouts[1].watts_per_kg is None
+    assert not any(each.unbeaten for each in told.loadouts)
+    assert power_told(replace(PLANE, power=None), [("all", 400.0)], 6.0) is None
+
+
+def lasting(minutes: float | None) -> LoadoutPower:
+    some = fresh(10.0)
+    return LoadoutPower("l", "p", "q", some, some, None, (), minutes, None, None, (), ())
+
+
+def test_nothing_beats_what_is_lighter_or_lasts_longer():
+    light, heavy, worst = (300.0, lasting(5.0)), (400.0, lasting(9.0)), (400.0, lasting(4.0))
+    all = [light, heavy, worst, (350.0, lasting(None))]
+    assert [_unbeaten(mass, each, all) for mass, each in all] == [True, True, False, False]
+    assert not _unbeaten(300.0, light[1], [light])  # alone there is nothing to beat
+    twins = [(300.0, lasting(5.0)), (300.0, lasting(5.0))]
+    assert [_unbeaten(*each, twins) for each in twins] == [True, True]
+
+
+def test_curves_run_from_nothing_to_full_throttle():
+    told = assess(PLANE).power.loadouts[0]
+    for curve, at in ((told.curve, told.half), (told.fresh_curve, told.fresh)):
+        assert [point.throttle for point in curve] == pytest.approx([k / 10 for k in range(11)])
+        assert curve[0].thrust_gf == curve[0].pack_a == 0.0
+        assert (curve[-1].thrust_gf, curve[-1].pack_a) == (at.thrust_gf, at.pack_a)
+        thrusts = [point.thrust_gf for point in curve]
+        assert thrusts == sorted(thrusts)
+
+
+def test_constants_are_told_as_believed_and_as_found():
+    told = {each.name: each for each in assess(PLANE).power.constants}
+    assert set(told) == {
+        "kv", "winding_ohm", "idle_a", "pack_ohm big", "pack_ohm small", "thrust_coefficient six",
+        "power_coefficient six", "thrust_coefficient five", "power_coefficient five",
+    }  # fmt: skip
+    assert told["kv"].believed == pytest.approx(2300)
+    assert told["kv"].sd == pytest.approx(0.05 * 2300, rel=1e-6)
+    assert told["pack_ohm big"].believed == pytest.approx(pack_ohm(BIG))
+    assert told["winding_ohm"].believed_sd == pytest.approx(0.4 * 0.12, rel=1e-6)
