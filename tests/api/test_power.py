@@ -36,7 +36,7 @@ def told(client):
         {"id": "big", "name": "Big", "carries": ["pack-three"]},
         {"id": "small", "name": "Small", "carries": ["pack-two"]},
     ]
-    return change(client, told, loadouts=loadouts, power=DRIVE, thrust={"thrust_gf": 111})
+    return change(client, told, loadouts=loadouts, power=DRIVE)
 
 
 def ratio(told, k):
@@ -79,7 +79,7 @@ def test_each_loadout_has_a_thrust_of_its_own(client, told):
 
 def test_without_a_pack_of_the_drive_aboard_the_stated_thrust_holds(client, told):
     packs = [{**each, "item": None} for each in DRIVE["packs"]]
-    told = change(client, told, power={**DRIVE, "packs": packs})
+    told = change(client, told, power={**DRIVE, "packs": packs}, thrust={"thrust_gf": 111})
     assert told["assessment"]["power"]["loadouts"] == []
     assert ratio(told, 0)["value"] == pytest.approx(111 / weight(told, 0))
     told = change(client, told, power=None)

@@ -14,6 +14,7 @@ from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.power import Power, Run
 from oaken_scale.core.power.drive_readings import (
     Beliefs,
+    Stated,
     asked,
     beliefs,
     gathered,
@@ -41,9 +42,10 @@ MOST_DOUBTS: Final = 6
 
 
 class HowKnown(StrEnum):
-    """How a prediction is known: run just so, calculated from other runs, or guessed."""
+    """How a prediction is known: run just so, stated, calculated from what was, or guessed."""
 
     RUN = "run"
+    STATED = "stated"
     CALCULATED = "calculated"
     GUESS = "guess"
 
@@ -74,6 +76,7 @@ class DriveEstimate:
     cov: Matrix
     log_evidence: float
     runs: tuple[Run, ...]
+    stated: Stated | None = None
     doubts: tuple[PointDoubt, ...] = field(default=())
     others: tuple[OtherPropeller, ...] = field(default=())
 
@@ -114,18 +117,23 @@ class DriveEstimate:
         taken = [each for each in self.runs if each.points]
         if any((each.pack, each.propeller) == (pack, propeller) for each in taken):
             return HowKnown.RUN
-        return HowKnown.CALCULATED if taken else HowKnown.GUESS
+        if self.stated is None or not (self.drive.packs and self.drive.propellers):
+            return HowKnown.CALCULATED if taken else HowKnown.GUESS
+        as_stated = (self.drive.packs[0].id, self.drive.propellers[0].id)
+        return HowKnown.STATED if (pack, propeller) == as_stated else HowKnown.CALCULATED
 
 
 def estimate_drive(
     drive: Power,
     believed: Beliefs | None = None,
     throttle_sd: float = THROTTLE_SD,
+    stated: Stated | None = None,
 ) -> DriveEstimate:
     """What runs and listings tell of a drive together, by Gauss-Newton to convergence.
 
     A thrust is read as ``(1 + stand) T``, a current as ``(1 + ammeter) I_b``; a point's throttle is
-    known to ``throttle_sd``, which moves all that it read together. A point that the others
+    known to ``throttle_sd``, which moves all that it read together. A ``stated`` thrust is one more
+    reading. A point that the others
     contradict is left out, and told of, one after another.
 
     Source: docs/methods.md, section 8, reference case P2; JCGM 100:2008. Raises BuildFaultError for
@@ -133,7 +141,7 @@ def estimate_drive(
     """
     believed = beliefs(drive) if believed is None else believed
     runs = tuple(run for run in drive.runs if run.set_aside is None)
-    rows = gathered(drive, believed, runs)
+    rows = gathered(drive, believed, runs, stated)
     kept = np.isfinite(rows.read)
     doubts: list[PointDoubt] = []
     while True:
@@ -150,5 +158,5 @@ def estimate_drive(
         if whole:
             kept[r] = False
         doubts.append(doubt)
-    others = other_propellers(drive, believed, runs, kept, evidence, throttle_sd)
-    return DriveEstimate(drive, believed, mean, cov, evidence, runs, tuple(doubts), others)
+    others = other_propellers(drive, believed, runs, kept, evidence, throttle_sd, stated)
+    return DriveEstimate(drive, believed, mean, cov, evidence, runs, stated, tuple(doubts), others)

@@ -91,6 +91,19 @@ def beliefs(drive: Power) -> Beliefs:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Stated:
+    """A static thrust that was stated, one sigma [gf]: of the first pack, half used, with the
+    fitted propeller at full throttle."""
+
+    thrust_gf: float
+    doubt_gf: float
+
+
+AS_STATED: Final = "stated"
+"""Where a stated thrust stands among the runs."""
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Rows:
     """What was read, a row a point: throttle, pack, propeller and rest voltage of each, and the
@@ -139,11 +152,19 @@ def rest_v(per_cell: float, pack: Pack, drawn_mah: float) -> float:
     return max(per_cell - fall, EMPTY_V_PER_CELL - 0.5)
 
 
-def gathered(drive: Power, believed: Beliefs, runs: tuple[Run, ...]) -> Rows:
-    """All points of some runs, a row each, with the noise of what they read.
+def gathered(
+    drive: Power, believed: Beliefs, runs: tuple[Run, ...], stated: Stated | None = None
+) -> Rows:
+    """All points of some runs, a row each, with the noise of what they read; what was ``stated`` is
+    the last of them.
 
     Source: docs/methods.md, section 10.
     """
+    tells = stated is not None and bool(drive.packs and drive.propellers)
+    if stated is not None and tells:
+        full = (RunPoint(1.0, stated.thrust_gf),)
+        pack, propeller = drive.packs[0].id, drive.propellers[0].id
+        runs = (*runs, Run(AS_STATED, datetime.min, pack, propeller, full, HALF_V_PER_CELL))
     points = [(run, j, point) for run in runs for j, point in enumerate(run.points)]
     nan = float("nan")
     read = np.array(
@@ -161,6 +182,8 @@ def gathered(drive: Power, believed: Beliefs, runs: tuple[Run, ...]) -> Rows:
         ],
         axis=1,
     )
+    if stated is not None and tells:
+        noise[-1, 0] = stated.doubt_gf
     packs = [pack_of(drive, run.pack) for run, _, _ in points]
     return Rows(
         throttle=np.array([p.throttle for _, _, p in points], dtype=float),

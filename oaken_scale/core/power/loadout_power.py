@@ -6,10 +6,12 @@ from enum import StrEnum
 from math import exp
 from typing import Final
 
+from oaken_scale.core.flight.metrics import THRUST_DOUBT
 from oaken_scale.core.model.build import Build, Loadout, Thrust
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.power.drive_estimate import DriveEstimate, Predicted, estimate_drive
+from oaken_scale.core.power.drive_readings import Stated
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
 from oaken_scale.core.power.point_doubts import OtherPropeller, PointDoubt
 
@@ -137,9 +139,13 @@ class PowerTold:
 
 
 @recalled(keep=16)
-def drive_estimate(power: Power) -> DriveEstimate:
-    """What runs and listings tell of a drive; remembered while nobody changes it."""
-    return estimate_drive(power)
+def drive_estimate(power: Power, thrust: Thrust | None) -> DriveEstimate:
+    """What runs, listings and a stated thrust tell of a drive; remembered while nobody changes
+    them."""
+    if thrust is None or thrust.thrust_gf <= 0:
+        return estimate_drive(power)
+    doubt = THRUST_DOUBT * thrust.thrust_gf if thrust.doubt_gf is None else thrust.doubt_gf
+    return estimate_drive(power, stated=Stated(thrust.thrust_gf, max(doubt, 1.0)))
 
 
 def pack_aboard(build: Build, loadout: Loadout | None) -> Pack | None:
@@ -159,23 +165,25 @@ def thrust_of(build: Build, loadout: Loadout | None) -> Thrust | None:
     pack, power = pack_aboard(build, loadout), build.power
     if power is None or pack is None or not power.propellers:
         return build.thrust
-    found = _at_full(power, pack, power.propellers[0], HALF_V_PER_CELL)
+    found = _at_full(power, build.thrust, pack, power.propellers[0], HALF_V_PER_CELL)
     line = None if build.thrust is None else build.thrust.line_z_mm
     return Thrust(found.thrust_gf, found.thrust_sd_gf, f"{pack.name}: {found.known}", line)
 
 
 @recalled(keep=64)
-def _at_full(power: Power, pack: Pack, propeller: Propeller, per_cell: float) -> Predicted:
-    return drive_estimate(power).predict(pack.id, propeller.id, 1.0, per_cell)
+def _at_full(
+    power: Power, thrust: Thrust | None, pack: Pack, propeller: Propeller, per_cell: float
+) -> Predicted:
+    return drive_estimate(power, thrust).predict(pack.id, propeller.id, 1.0, per_cell)
 
 
 @recalled(keep=64)
 def _curve(
-    power: Power, pack: Pack, propeller: Propeller, per_cell: float
+    power: Power, thrust: Thrust | None, pack: Pack, propeller: Propeller, per_cell: float
 ) -> tuple[CurvePoint, ...]:
     told = []
     for step in range(STEPS + 1):
-        at = drive_estimate(power).predict(pack.id, propeller.id, step / STEPS, per_cell)
+        at = drive_estimate(power, thrust).predict(pack.id, propeller.id, step / STEPS, per_cell)
         told.append(
             CurvePoint(step / STEPS, at.thrust_gf, at.thrust_sd_gf, at.pack_a, at.pack_sd_a)
         )
@@ -242,8 +250,8 @@ def loadout_power(
     if power is None or pack is None or not power.propellers:
         return None
     propeller = power.propellers[0]
-    half = _at_full(power, pack, propeller, HALF_V_PER_CELL)
-    fresh = _at_full(power, pack, propeller, FULL_V_PER_CELL)
+    half = _at_full(power, build.thrust, pack, propeller, HALF_V_PER_CELL)
+    fresh = _at_full(power, build.thrust, pack, propeller, FULL_V_PER_CELL)
     flown = None
     if stall_mps is not None and mass_g > 0:
         flown = minutes(pack, build.layout, mass_g, stall_mps, half)
@@ -258,8 +266,8 @@ def loadout_power(
         minutes=flown[0] if flown else None,
         minutes_sd=flown[1] if flown else None,
         level_w=flown[2] if flown else None,
-        curve=_curve(power, pack, propeller, HALF_V_PER_CELL),
-        fresh_curve=_curve(power, pack, propeller, FULL_V_PER_CELL),
+        curve=_curve(power, build.thrust, pack, propeller, HALF_V_PER_CELL),
+        fresh_curve=_curve(power, build.thrust, pack, propeller, FULL_V_PER_CELL),
     )
 
 
@@ -277,7 +285,7 @@ def power_told(
         found = loadout_power(build, loadout, id, mass, stall)
         if found is not None:
             told.append((mass, found))
-    estimate = drive_estimate(build.power)
+    estimate = drive_estimate(build.power, build.thrust)
     loadouts = tuple(replace(each, unbeaten=_unbeaten(mass, each, told)) for mass, each in told)
     return PowerTold(_constants(estimate), estimate.doubts, estimate.others, loadouts)
 

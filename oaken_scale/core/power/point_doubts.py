@@ -13,6 +13,7 @@ from oaken_scale.core.model.power import Power, Run
 from oaken_scale.core.power.drive_readings import (
     Beliefs,
     Rows,
+    Stated,
     gathered,
     predicted,
     settled,
@@ -162,6 +163,7 @@ def other_propellers(
     kept: NDArray[np.bool_],
     evidence: float,
     throttle_sd: float,
+    stated: Stated | None = None,
 ) -> tuple[OtherPropeller, ...]:
     """The runs that were rather taken with another propeller, by the evidence for either."""
     told = []
@@ -170,7 +172,7 @@ def other_propellers(
         for other in believed.propellers:
             if other != run.propeller and len(run.points) >= FEWEST:
                 swapped = (*runs[:k], replace(run, propeller=other), *runs[k + 1 :])
-                rows = gathered(drive, believed, swapped)
+                rows = gathered(drive, believed, swapped, stated)
                 tried.append((settled(drive, believed, rows, kept, throttle_sd)[2], other))
         best, other = max(tried, default=(-np.inf, ""))
         if best - evidence > log(BETTER):

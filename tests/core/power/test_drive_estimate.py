@@ -9,7 +9,7 @@ from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.power import Propeller, Run, RunPoint
 from oaken_scale.core.power import drive_estimate
 from oaken_scale.core.power.drive_estimate import HowKnown, estimate_drive
-from oaken_scale.core.power.drive_readings import Beliefs, beliefs, rest_v
+from oaken_scale.core.power.drive_readings import Beliefs, Stated, beliefs, rest_v
 from oaken_scale.core.power.point_doubts import OUNCE_G, PointSlip, Quantity
 from study.drive_trains import DAY, DRIVE, Truth, predictions
 
@@ -183,3 +183,30 @@ def test_two_points_say_nothing_of_the_propeller():
     run = Truth(0).run(propeller="seven")
     few = replace(run, propeller="six", points=run.points[:2])
     assert estimate_drive(replace(DRIVE, runs=(few,))).others == ()
+
+
+def test_a_stated_thrust_is_one_more_reading():
+    stated = Stated(430.0, 20.0)
+    told, guess = estimate_drive(DRIVE, stated=stated), estimate_drive(DRIVE)
+    found = told.predict("big", "six")
+    assert found.known is HowKnown.STATED
+    assert told.predict("small", "six").known is HowKnown.CALCULATED
+    # Two figures of one thing, each by its own doubt; the stand that it was read on is 2 % off, and
+    # the throttle 1.5 %, which moves a thrust by about twice as much.
+    before = guess.predict("big", "six")
+    own = 20**2 + (0.02 * 430) ** 2 + (0.03 * 430) ** 2
+    sharp = 1 / own + 1 / (before.thrust_sd_gf**2 - (0.02 * before.thrust_gf) ** 2)
+    mean = (430 / own + (sharp - 1 / own) * before.thrust_gf) / sharp
+    assert found.thrust_gf == pytest.approx(mean, rel=0.02)
+    assert found.thrust_sd_gf == pytest.approx((1 / sharp + (0.02 * mean) ** 2) ** 0.5, rel=0.1)
+    assert told.predict("big", "seven").thrust_sd_gf < guess.predict("big", "seven").thrust_sd_gf
+
+
+def test_a_stated_thrust_that_runs_contradict_is_told_and_left_out():
+    run = Truth(3).run()
+    alone = estimate_drive(replace(DRIVE, runs=(run,)))
+    right = alone.predict("big", "six")
+    off = estimate_drive(replace(DRIVE, runs=(run,)), stated=Stated(2 * right.thrust_gf, 15.0))
+    assert [each.run for each in off.doubts] == ["stated"]
+    assert off.predict("big", "six").thrust_gf == pytest.approx(right.thrust_gf, rel=1e-4)
+    assert off.predict("big", "six").known is HowKnown.RUN

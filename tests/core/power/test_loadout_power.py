@@ -122,16 +122,23 @@ def test_the_pack_that_flies_is_the_loadouts_own():
 
 
 def test_thrust_is_the_packs_own_or_the_stated_one():
-    big, small, none = (thrust_of(PLANE, each) for each in PLANE.loadouts)
-    assert none == PLANE.thrust
+    alone = replace(PLANE, thrust=None)
+    big, small, none = (thrust_of(alone, each) for each in PLANE.loadouts)
+    assert none is None
+    assert thrust_of(PLANE, PLANE.loadouts[2]) == PLANE.thrust
     for found, pack in ((big, BIG), (small, SMALL)):
         train = DriveTrain(
             2300.0, 0.12, 0.70, 0.092, 0.0384, 152.4, pack_ohm(pack), 0.010, 3.85 * pack.cells
         )
         assert found.thrust_gf == pytest.approx(running(train, 1.0).thrust_gf, rel=2e-3)
-        assert found.line_z_mm == 12.0
+        assert found.line_z_mm is None
         assert found.source == f"{pack.name}: guess"
     assert thrust_of(replace(PLANE, power=replace(DRIVE, propellers=())), None) == PLANE.thrust
+    with_both = thrust_of(PLANE, PLANE.loadouts[0])
+    assert with_both.source == "3-cell 1300: stated"
+    assert with_both.line_z_mm == 12.0
+    assert 400.0 < with_both.thrust_gf < big.thrust_gf
+    assert with_both.doubt_gf < big.doubt_gf / 2
 
 
 def test_the_fitted_propeller_is_the_first():
@@ -184,7 +191,7 @@ def test_curves_run_from_nothing_to_full_throttle():
 
 
 def test_constants_are_told_as_believed_and_as_found():
-    told = {each.name: each for each in assess(PLANE).power.constants}
+    told = {each.name: each for each in assess(replace(PLANE, thrust=None)).power.constants}
     assert set(told) == {
         "kv", "winding_ohm", "idle_a", "pack_ohm big", "pack_ohm small", "thrust_coefficient six",
         "power_coefficient six", "thrust_coefficient five", "power_coefficient five",

@@ -2771,10 +2771,10 @@ export interface components {
         Heavy: "nose-heavy" | "tail-heavy" | "in its range";
         /**
          * HowKnown
-         * @description How a prediction is known: run just so, calculated from other runs, or guessed.
+         * @description How a prediction is known: run just so, stated, calculated from what was, or guessed.
          * @enum {string}
          */
-        HowKnown: "run" | "calculated" | "guess";
+        HowKnown: "run" | "stated" | "calculated" | "guess";
         /**
          * Item
          * @description One thing aboard, as it sits on the plane (four screws are one item of four pieces).

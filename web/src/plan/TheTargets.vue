@@ -284,7 +284,8 @@ function doubt(value: number | null) {
           <td class="from faint">
             {{ build?.thrust?.source || 'full throttle; doubt is 10 % unless given'
             }}<template v-if="assessment?.power?.loadouts.length"
-              >. A loadout with a pack of the drive has its own, from Power</template
+              >. A loadout with a pack of the drive has its own, from Power, of which this is one
+              reading</template
             >
           </td>
         </tr>

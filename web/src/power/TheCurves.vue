@@ -89,7 +89,12 @@ const words = computed(() =>
       `${number(mine.value.half.thrust_gf, 'thrust')} ${units.value.thrust.name} at full throttle`
     : 'Thrust against throttle',
 )
-const HOW = { run: 'run on the stand', calculated: 'calculated from the runs', guess: 'a guess' }
+const HOW = {
+  run: 'run on the stand',
+  stated: 'by the thrust stated on the Plan',
+  calculated: 'calculated from what is known',
+  guess: 'a guess',
+}
 </script>
 
 <template>

@@ -88,6 +88,7 @@ const runs = computed(() =>
     doubts: (told.value?.doubts ?? []).filter((each) => each.run === run.id),
   })),
 )
+const statedOff = computed(() => told.value?.doubts.some((each) => each.run === 'stated'))
 type Doubt = NonNullable<typeof told.value>['doubts'][number]
 function why(run: { points: RunPoint[] }, doubt: Doubt): string {
   const point = run.points[doubt.point]
@@ -195,9 +196,13 @@ function why(run: { points: RunPoint[] }, doubt: Doubt): string {
         </button>
       </li>
     </ul>
-    <p v-else class="small faint">
-      No run yet: all below is a guess by listing and size. The kitchen scale will do as a stand:
-      plane nose down on the pan, and the change of the reading is the thrust.
+    <p v-if="statedOff" class="note small" role="note">
+      The thrust stated on the Plan is far from what the runs say; it is not believed here.
+    </p>
+    <p v-if="!runs.length" class="small faint">
+      No run yet: all below is a guess by listing and size, and what the Plan states. The kitchen
+      scale will do as a stand: plane nose down on the pan, and the change of the reading is the
+      thrust.
     </p>
   </section>
 </template>
