@@ -6,6 +6,7 @@ import { TITLES } from '../shared/verdicts'
 
 const { loadout } = useBuild()
 const { number, quantity, units } = useUnits()
+const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
 
 const first = computed(() => loadout.value?.headroom[0] ?? null)
 const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
@@ -17,11 +18,11 @@ const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
       <header>
         <h2>{{ first.grams < 0 ? 'Over by' : 'Left to add' }}</h2>
         <strong class="figure">
-          {{ number(Math.abs(first.grams), 'mass', 0) }} {{ units.mass.name }}
+          {{ number(Math.abs(first.grams), 'mass', digits) }} {{ units.mass.name }}
         </strong>
       </header>
       <p class="small faint">
-        give or take {{ quantity(2 * first.sd_g, 'mass', 0) }};
+        give or take {{ quantity(2 * first.sd_g, 'mass', digits) }};
         {{
           first.grams < 0
             ? `${TITLES[first.kind].toLowerCase()} is broken already`
@@ -30,8 +31,8 @@ const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
           >; {{ TITLES[other.kind].toLowerCase() }} would
           {{
             other.grams < 0
-              ? `be over by ${quantity(-other.grams, 'mass', 0)}`
-              : `bear ${quantity(other.grams, 'mass', 0)}`
+              ? `be over by ${quantity(-other.grams, 'mass', digits)}`
+              : `bear ${quantity(other.grams, 'mass', digits)}`
           }}</template
         >.
       </p>

@@ -20,7 +20,7 @@ const rows = computed(() =>
       share,
       words:
         each.rung === 'over'
-          ? `over what it stands by ${percent} %` +
+          ? (percent ? `over what it stands by ${percent} %` : 'just over what it stands') +
             (each.part === 'controller' ? ': in bursts only, if it has them' : '')
           : each.rung === 'little in hand' && each.part !== 'burst'
             ? `${percent} % in hand: feel it after 20 s`

@@ -32,6 +32,14 @@ watch(
   { immediate: true },
 )
 
+// What stands beside the rods is what is run next, unless a run is being written down.
+watch(
+  () => mine.value?.pack,
+  (now) => {
+    if (now && !points.value.length) pack.value = now
+  },
+)
+
 const fields = reactive({ throttle: '', thrust: '', amps: '', volts: '' })
 const wrong = ref('')
 const first = ref<HTMLInputElement>()

@@ -59,7 +59,11 @@ const rows = computed(() => {
               </button>
               <div class="faint small">{{ row.pack ?? 'no pack of the drive' }}</div>
             </td>
-            <td class="figure right">{{ row.auw === null ? '–' : number(row.auw, 'mass', 0) }}</td>
+            <td class="figure right">
+              {{
+                row.auw === null ? '–' : number(row.auw, 'mass', units.mass.name === 'g' ? 0 : 1)
+              }}
+            </td>
             <td
               class="figure right"
               :class="{ wrong: row.ratio?.word === 'missed' || row.ratio?.word === 'off course' }"
