@@ -78,6 +78,6 @@ class PowerDoc(Edge):
     motor: MotorDoc
     motors: Annotated[int, Field(strict=True, ge=1, le=8)] = 1
     controller: ControllerDoc | None = None
-    propellers: Annotated[tuple[PropellerDoc, ...], Field(max_length=20)] = ()
-    packs: Annotated[tuple[PackDoc, ...], Field(max_length=20)] = ()
+    propellers: Annotated[tuple[PropellerDoc, ...], Field(max_length=12)] = ()
+    packs: Annotated[tuple[PackDoc, ...], Field(max_length=12)] = ()
     runs: Annotated[tuple[RunDoc, ...], Field(max_length=limits.RUNS)] = ()

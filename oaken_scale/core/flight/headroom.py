@@ -19,7 +19,7 @@ class Headroom:
 def headroom(plane: Flying) -> tuple[Headroom, ...]:
     """What a loadout may gain for each target that its weight can break, the first to break first.
 
-    ``min(AUW_max, WL_max S, T/TW_min) - M``. Source: docs/methods.md, section 8.
+    ``min(AUW_max, WL_max S, T/TW_min) - M``. Source: docs/methods.md, section 10.
     """
     told = []
     for target in plane.build.targets:

@@ -66,8 +66,8 @@ NOTE_LENGTH: Final = 2_000
 CURRENT_A: Final = 500.0
 """Largest current [A]."""
 
-RUNS: Final = 200
+RUNS: Final = 30
 """Most runs of one drive."""
 
-POINTS: Final = 100
+POINTS: Final = 20
 """Most points in one run."""

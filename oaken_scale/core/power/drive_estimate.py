@@ -133,11 +133,10 @@ def estimate_drive(
 
     A thrust is read as ``(1 + stand) T``, a current as ``(1 + ammeter) I_b``; a point's throttle is
     known to ``throttle_sd``, which moves all that it read together. A ``stated`` thrust is one more
-    reading. A point that the others
-    contradict is left out, and told of, one after another.
+    reading. A point that the others contradict is left out, and told of, one after another.
 
-    Source: docs/methods.md, section 8, reference case P2; JCGM 100:2008. Raises BuildFaultError for
-    points that cannot be.
+    Source: docs/methods.md, section 10, reference case P2; JCGM 100:2008. Raises BuildFaultError
+    for figures that no drive has.
     """
     believed = beliefs(drive) if believed is None else believed
     runs = tuple(run for run in drive.runs if run.set_aside is None)

@@ -35,7 +35,7 @@ STAND_SD: Final = 0.02
 AMMETER_SD: Final = 0.03
 """Source of all: docs/methods.md, section 10."""
 
-ROUNDS: Final = 40
+ROUNDS: Final = 20
 SETTLED: Final = 1e-6
 
 
@@ -254,16 +254,29 @@ def predicted(
 ) -> tuple[Matrix, NDArray[np.float64], Matrix]:
     """What every row shows at the unknowns (R, 3), its slope by each of them (R, 3, U), and by the
     throttle (R, 3)."""
-    count = len(mean)
-    steps = STEP * np.eye(count)
+    # Each row hangs on what all share, its own pack and its own propeller: those of all packs are
+    # moved together, and each row's answer is its own pack's.
+    packs, blades = 2 * len(believed.packs), 2 * len(believed.propellers)
+    steps = np.zeros((_SHARED + 4, len(mean)))
+    steps[:_SHARED, :_SHARED] = np.eye(_SHARED)
+    for k in range(2):
+        steps[_SHARED + k, _SHARED + k : _SHARED + packs : 2] = 1.0
+        steps[_SHARED + 2 + k, _SHARED + packs + k : _SHARED + packs + blades : 2] = 1.0
+    steps *= STEP
+    count = len(steps)
     many = np.vstack([mean, mean + steps, mean - steps, mean, mean])
     throttle = np.broadcast_to(rows.throttle, (len(many), len(rows.throttle))).copy()
     throttle[-2] += STEP
     throttle[-1] = np.maximum(throttle[-1] - STEP, 0.0)
     shown = shown_by(drive, rows, many, throttle, as_read)
-    slope = (shown[1 : count + 1] - shown[count + 1 : -2]) / (2 * STEP)
+    by_step = np.moveaxis((shown[1 : count + 1] - shown[count + 1 : -2]) / (2 * STEP), 0, 2)
+    slope = np.zeros((len(rows.throttle), 3, len(mean)))
+    slope[:, :, :_SHARED] = by_step[:, :, :_SHARED]
+    row = np.arange(len(rows.throttle))
+    for k, own in enumerate((rows.pack, rows.pack + 1, rows.propeller, rows.propeller + 1)):
+        slope[row, :, own] = by_step[:, :, _SHARED + k]
     by_throttle = (shown[-2] - shown[-1]) / (throttle[-2] - throttle[-1])[:, None]
-    return shown[0], np.moveaxis(slope, 0, 2), by_throttle
+    return shown[0], slope, by_throttle
 
 
 def spread_about(

@@ -78,7 +78,7 @@ def running(train: DriveTrain, throttle: float) -> Running:
     ``V_pack = E - I_b R_pack``, ``n = Kv/60 (d V_pack - I (R_m + R_esc))``, ``T = N C_T rho n^2
     D^4``, ``Q = C_P rho n^2 D^5/(2 pi)``, ``I = I_0 + Q 2 pi Kv/60``: a quadratic in ``n``.
 
-    Source: docs/methods.md, section 8, reference case P1; Brandt & Selig, AIAA 2011-1255 (the
+    Source: docs/methods.md, section 10, reference case P1; Brandt & Selig, AIAA 2011-1255 (the
     coefficients).
 
     >>> found = running(DriveTrain(2300, 0.12, 0.70, 0.092, 0.0384, 152.4, 0.030, 0.010, 11.4), 1)

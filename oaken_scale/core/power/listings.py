@@ -24,7 +24,7 @@ PACK_OHM_SD: Final = 0.40
 CONTROLLER_OHM: Final = 0.010
 CONTROLLER_OHM_SD: Final = 0.40
 REST_SD_V_PER_CELL: Final = 0.03
-"""Source of all: docs/methods.md, section 8."""
+"""Source of all: docs/methods.md, section 10."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)

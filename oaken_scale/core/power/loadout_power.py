@@ -193,7 +193,7 @@ def _curve(
 def margins(power: Power, pack: Pack, fresh: Predicted) -> tuple[Margin, ...]:
     """Full throttle on a fresh pack beside what each part stands.
 
-    Source: docs/methods.md, section 8: over 0.8 caution, over 1 warning.
+    Source: docs/methods.md, section 10: over 0.8 caution, over 1 warning.
     """
     each_a, each_sd = fresh.pack_a / power.motors, fresh.pack_sd_a / power.motors
     told = []
@@ -228,7 +228,7 @@ def minutes(
     Drag ``M g/(L/D)`` at 1.4 times the stall, over how much of the pack's power drives the plane;
     four fifths of what the pack holds, a fifth of the time at full throttle.
 
-    Source: docs/methods.md, section 8.
+    Source: docs/methods.md, section 10.
     """
     glide = GLIDE_RATIO.get(layout, USUAL_GLIDE_RATIO)
     level_w = mass_g / 1000 * GRAVITY / glide * LEVEL_OVER_STALL * stall_mps / EFFICIENCY

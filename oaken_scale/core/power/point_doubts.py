@@ -31,6 +31,9 @@ EXPLAINS: Final = 3.0
 FEWEST: Final = 3
 """A run of fewer points says nothing of which propeller it was."""
 
+MOST_TRIED: Final = 24
+"""So many other propellers are tried on runs; with more of both nobody waits for it."""
+
 BETTER: Final = 20.0
 """Another propeller is told of where it explains a run so many times better."""
 
@@ -166,7 +169,9 @@ def other_propellers(
     stated: Stated | None = None,
 ) -> tuple[OtherPropeller, ...]:
     """The runs that were rather taken with another propeller, by the evidence for either."""
-    told = []
+    told: list[OtherPropeller] = []
+    if len(runs) * (len(believed.propellers) - 1) > MOST_TRIED:
+        return ()
     for k, run in enumerate(runs):
         tried = []
         for other in believed.propellers:
