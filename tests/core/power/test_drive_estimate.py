@@ -9,7 +9,15 @@ from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.power import Propeller, Run, RunPoint
 from oaken_scale.core.power import drive_estimate
 from oaken_scale.core.power.drive_estimate import HowKnown, estimate_drive
-from oaken_scale.core.power.drive_readings import Beliefs, Stated, beliefs, rest_v
+from oaken_scale.core.power.drive_readings import (
+    Beliefs,
+    Stated,
+    beliefs,
+    gathered,
+    predicted,
+    rest_v,
+    shown_by,
+)
 from oaken_scale.core.power.point_doubts import OUNCE_G, PointSlip, Quantity
 from study.drive_trains import DAY, DRIVE, Truth, predictions
 
@@ -210,3 +218,21 @@ def test_a_stated_thrust_that_runs_contradict_is_told_and_left_out():
     assert [each.run for each in off.doubts] == ["stated"]
     assert off.predict("big", "six").thrust_gf == pytest.approx(right.thrust_gf, rel=1e-4)
     assert off.predict("big", "six").known is HowKnown.RUN
+
+
+def test_slopes_are_those_by_each_unknown_alone():
+    believed = beliefs(DRIVE)
+    runs = (Truth(2).run(), Truth(3).run("small", "seven", "s"))
+    rows = gathered(DRIVE, believed, runs)
+    shown, slope, by_throttle = predicted(DRIVE, believed, rows, believed.mean, as_read=True)
+    again = shown_by(DRIVE, rows, believed.mean[None], rows.throttle, True)[0]
+    np.testing.assert_allclose(shown, again)
+    for k in range(len(believed.mean)):
+        moved = np.zeros(len(believed.mean))
+        moved[k] = 1e-4
+        both = np.stack([believed.mean + moved, believed.mean - moved])
+        up, down = shown_by(DRIVE, rows, both, rows.throttle, True)
+        np.testing.assert_allclose(slope[:, :, k], (up - down) / 2e-4, rtol=1e-4, atol=1e-3)
+    near = np.stack([rows.throttle + 1e-4, rows.throttle - 1e-4])
+    up, down = (shown_by(DRIVE, rows, believed.mean[None], each, True)[0] for each in near)
+    np.testing.assert_allclose(by_throttle, (up - down) / 2e-4, rtol=1e-3, atol=1e-2)
