@@ -152,14 +152,14 @@ def _remembered(
 
 def _estimate(build: Build) -> Estimate:
     readings = Readings(prior(build), gathered(build))
-    seen = first_look(readings)
+    seen = first_look(readings).rounded()
     wide = widths(build, readings.prior.usual, seen.own, seen.told)
     points = {frozenset[int](): seen.point}
     told = _Look(build, _widened(build, readings, wide), points, wide).told()
     if told.doubts:
         out = {each.weighing for each in told.doubts}
         gone = [j for j, each in enumerate(readings.of.spoken) if each.id in out]
-        seen = first_look(readings, gone)
+        seen = first_look(readings, gone).rounded()
         again = widths(build, readings.prior.usual, seen.own, seen.told)
         if any(
             abs(again.get(p, USUAL_WIDTH).taken / wide.get(p, USUAL_WIDTH).taken - 1) > CHANGED

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from bench.builds import made_up_build
+from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger import first_look as at_first
 from oaken_scale.core.ledger.first_look import first_look
 from oaken_scale.core.ledger.prior import prior
@@ -84,3 +85,14 @@ def test_readings_that_are_gone_say_nothing():
     assert found.told == pytest.approx(wanted.told, abs=1e-12)
     assert found.own == pytest.approx(wanted.own, abs=1e-9)
     assert found.point.error == pytest.approx(wanted.point.error, abs=1e-12)
+
+
+@pytest.mark.parametrize("slip_g", [0.0, 31.4])
+def test_what_is_told_hangs_on_the_build_alone_and_not_on_how_its_log_grew(slip_g):
+    build = log_of(made_up_build(12, 30))
+    log = list(build.weighings)
+    log[9] = replace(log[9], reading_g=log[9].reading_g + slip_g)
+    for count in range(3, len(log) + 1):
+        grown = assess(replace(build, weighings=tuple(log[:count])))
+    # The same readings as other objects, so that their log is not one that is known already.
+    assert assess(replace(build, weighings=tuple(replace(each) for each in log))) == grown
