@@ -10,16 +10,31 @@ const { drive, told, mine, addRun, setAside } = useDrive()
 const { id } = useBuild()
 const { number, units } = useUnits()
 
-// Points that were typed and not kept as a run yet wait in this browser.
+// Points that were typed and not kept as a run yet wait in this browser, with what they were taken.
 const kept = computed(() => `oaken-scale-run-${id.value}`)
 const points = ref<RunPoint[]>([])
-watch(kept, (key) => (points.value = JSON.parse(localStorage.getItem(key) ?? '[]')), {
-  immediate: true,
-})
-watch(points, (now) => localStorage.setItem(kept.value, JSON.stringify(now)), { deep: true })
-
 const pack = ref('')
 const propeller = ref('')
+watch(
+  kept,
+  (key) => {
+    const waits = JSON.parse(localStorage.getItem(key) ?? '{}')
+    points.value = waits.points ?? []
+    pack.value = waits.pack ?? ''
+    propeller.value = waits.propeller ?? ''
+  },
+  { immediate: true },
+)
+watch(
+  [points, pack, propeller],
+  () => {
+    const waits = { points: points.value, pack: pack.value, propeller: propeller.value }
+    if (points.value.length) localStorage.setItem(kept.value, JSON.stringify(waits))
+    else localStorage.removeItem(kept.value)
+  },
+  { deep: true },
+)
+
 watch(
   [mine, drive],
   () => {
@@ -53,26 +68,34 @@ async function figure(text: string, what: string, kind: 'number' | 'thrust' = 'n
   }
 }
 
+// What was typed leaves the fields at once: a second press never keeps it twice.
+let busy = false
 async function addPoint() {
+  if (busy) return
+  busy = true
   wrong.value = ''
+  const given = { ...fields }
+  Object.assign(fields, { throttle: '', thrust: '', amps: '', volts: '' })
+  first.value?.focus()
   try {
-    const percent = await figure(fields.throttle, 'Throttle')
+    const percent = await figure(given.throttle, 'Throttle')
     if (percent === null || percent < 0 || percent > 100)
       throw new Error('Throttle: say it in per cent, 0 to 100')
     const point: RunPoint = {
       throttle: percent / 100,
-      thrust_gf: await figure(fields.thrust, 'Thrust', 'thrust'),
-      pack_a: await figure(fields.amps, 'Amps'),
-      pack_v: await figure(fields.volts, 'Volts'),
+      thrust_gf: await figure(given.thrust, 'Thrust', 'thrust'),
+      pack_a: await figure(given.amps, 'Amps'),
+      pack_v: await figure(given.volts, 'Volts'),
       drawn_mah: 0,
     }
     if (point.thrust_gf === null && point.pack_a === null && point.pack_v === null)
       throw new Error('Type what the stand showed: thrust, amps or volts')
     points.value.push(point)
-    Object.assign(fields, { throttle: '', thrust: '', amps: '', volts: '' })
-    first.value?.focus()
   } catch (error) {
+    if (!Object.values(fields).some((text) => text)) Object.assign(fields, given)
     wrong.value = error instanceof Error ? error.message : whyNot(error)
+  } finally {
+    busy = false
   }
 }
 
