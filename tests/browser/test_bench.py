@@ -94,6 +94,40 @@ def test_what_is_no_reading_is_said_and_not_kept(bench):
     expect(bench.locator("#typed")).to_have_value("")
 
 
+def test_what_is_refused_late_is_in_the_hand_again(bench):
+    held = []
+    bench.route("**/api/v1/quantity*", lambda route: held.append(route))
+    bench.locator("[data-item=wiring]").click()
+    bench.keyboard.type("12 stone")
+    bench.keyboard.press("Enter")
+    expect(bench.locator(".line .words")).to_contain_text("not a unit of mass")
+    expect(bench.locator("#typed")).to_have_value("12 stone")
+    expect(bench.locator("#typed")).to_be_focused()
+    expect(bench.locator("section[aria-label='Pan']")).to_contain_text("Wires and plugs")
+    bench.keyboard.press("Escape")
+    expect(bench.locator("#typed")).to_have_value("")
+    for late in held:
+        late.continue_()
+    bench.keyboard.type("12.6")
+    bench.keyboard.press("Enter")
+    expect(first_row(bench)).to_contain_text("12.6 g")
+
+
+def test_what_is_typed_outlives_an_answer_that_comes_meanwhile(bench):
+    held = []
+    bench.route("**/pan", lambda route: held.append(route))
+    bench.locator("[data-item=screws]").click()
+    count = bench.get_by_label("Motor screws, four: pieces on the pan")
+    count.fill("20")
+    with bench.expect_response("**/pan"):
+        held[0].continue_()
+    bench.unroute("**/pan")
+    expect(bench.locator("output")).to_contain_text(re.compile(r"2\.\d"))
+    expect(count).to_have_value("20")
+    count.press("Enter")
+    expect(bench.locator("output")).to_contain_text(re.compile(r"1[12]\.\d"))
+
+
 def test_an_empty_pan_records_nothing(bench):
     bench.keyboard.press("Space")
     expect(bench.locator(".line .words")).to_contain_text("The pan is empty: press a tag")

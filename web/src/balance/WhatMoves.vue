@@ -2,6 +2,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Item, type Saved } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
+import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
@@ -175,12 +176,10 @@ async function keepPieces() {
     </form>
     <h3>Ballast</h3>
     <div v-for="spot in ballast.spots" :key="spot.id" class="spot">
-      <input
-        class="entry"
+      <TextCell
         :value="spot.name"
-        :aria-label="`Name of ${spot.name}`"
-        maxlength="80"
-        @change="set(spot.id, { name: ($event.target as HTMLInputElement).value })"
+        :label="`Name of ${spot.name}`"
+        @kept="set(spot.id, { name: $event })"
       />
       <span
         >at

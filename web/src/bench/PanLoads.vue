@@ -1,14 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Kind, Lot } from '../api/client'
 import { useBuild } from '../shared/useBuild'
-import { understand, whyNot } from '../shared/useQuantity'
-import { useWords } from '../shared/useWords'
+import QuantityCell from '../shared/QuantityCell.vue'
 import { useBench } from './useBench'
 
 const { build } = useBuild()
 const { pan, count, amount } = useBench()
-const words = useWords()
 
 const KINDS = { dm2: 'area', m: 'run', piece: 'pieces' } as const
 
@@ -25,34 +22,8 @@ const samples = computed(() =>
   }),
 )
 
-/** Read what was typed where everything typed is read; what is no number is said. */
-async function read(event: Event, kind: Kind): Promise<number> {
-  try {
-    return await understand((event.target as HTMLInputElement).value, kind)
-  } catch (error) {
-    words.say(whyNot(error))
-    return 0
-  }
-}
-
-/** Enter keeps, and the hand is free for the next reading; Esc puts back what was there. */
-function letGo(event: KeyboardEvent) {
-  ;(event.target as HTMLInputElement).blur()
-}
-function putBack(event: KeyboardEvent, was: number) {
-  const field = event.target as HTMLInputElement
-  field.value = String(was)
-  field.blur()
-}
-
-async function pieces(id: string, fitted: number, event: Event) {
-  const given = await read(event, 'pieces')
-  if (given > 0) count(id, given / fitted)
-}
-
-async function size(lot: string, unit: Lot['unit'], event: Event) {
-  const given = await read(event, KINDS[unit])
-  if (given > 0) amount(lot, given)
+const pieces = (id: string, fitted: number, given: number | null) => {
+  if (given) count(id, given / fitted)
 }
 </script>
 
@@ -60,25 +31,23 @@ async function size(lot: string, unit: Lot['unit'], event: Event) {
   <div v-if="several.length || samples.length" class="loads">
     <label v-for="load in several" :key="load.item.id">
       {{ load.item.name }}: pieces on the pan
-      <input
-        class="entry figure"
-        inputmode="decimal"
-        :value="+(load.count * load.item.pieces).toFixed(3)"
-        @change="pieces(load.item.id, load.item.pieces, $event)"
-        @keydown.enter.prevent="letGo"
-        @keydown.esc.stop="putBack($event, +(load.count * load.item.pieces).toFixed(3))"
+      <QuantityCell
+        kind="pieces"
+        :value="load.count * load.item.pieces"
+        :digits="3"
+        :label="`${load.item.name}: pieces on the pan`"
+        @kept="pieces(load.item.id, load.item.pieces, $event)"
       />
       <span class="faint">of which {{ load.item.pieces }} fitted</span>
     </label>
     <label v-for="sample in samples" :key="sample.lot.id">
       {{ sample.lot.name }}: on the pan
-      <input
-        class="entry figure"
-        inputmode="decimal"
+      <QuantityCell
+        :kind="KINDS[sample.lot.unit]"
         :value="sample.amount"
-        @change="size(sample.lot.id, sample.lot.unit, $event)"
-        @keydown.enter.prevent="letGo"
-        @keydown.esc.stop="putBack($event, sample.amount)"
+        :digits="3"
+        :label="`${sample.lot.name}: on the pan`"
+        @kept="$event && amount(sample.lot.id, $event)"
       />
       <span class="faint">{{
         { dm2: 'dm² (1 is 100 × 100 mm)', m: 'm', piece: 'pieces' }[sample.lot.unit]
@@ -102,7 +71,7 @@ label {
   gap: 6px;
 }
 
-input {
+.cell {
   width: 64px;
 }
 </style>

@@ -75,11 +75,7 @@ function type(key: string) {
 /** The server that keeps it understands it: nothing else has to answer before it is safe. */
 async function submit() {
   const text = typed.text.value.trim()
-  if (!/\d/.test(text)) return
-  // What is being understood just now is waited for a moment, so that what is wrong is said here.
-  if (typed.value.value === undefined && !typed.wrong.value)
-    await Promise.race([typed.typed(text), new Promise((late) => setTimeout(late, 400))])
-  if (typed.refused.value) return
+  if (!/\d/.test(text) || typed.refused.value) return
   if (bench.recordTyped(text, units.value.mass.name)) {
     typed.clear()
     await nextTick()
@@ -87,8 +83,11 @@ async function submit() {
   }
 }
 
+/** What was refused is in the hand again, unless that types something else by now. */
 watch(bench.unread, (text) => {
-  if (text && !typed.text.value) void typed.typed(text)
+  if (!text || typed.text.value) return
+  void typed.typed(text)
+  if (document.activeElement === document.body) field.value?.focus()
 })
 
 function leave() {

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Assessment } from '../api/client'
 import PlanView from '../shared/PlanView.vue'
+import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
 import TheDiary from './TheDiary.vue'
 import TheLoadouts from './TheLoadouts.vue'
@@ -31,12 +32,10 @@ const dots = computed(() => {
   <div class="plan">
     <label class="called"
       >called
-      <input
-        class="entry"
-        :value="build?.name"
-        aria-label="Name of the build"
-        maxlength="80"
-        @change="change({ name: ($event.target as HTMLInputElement).value })"
+      <TextCell
+        :value="build?.name ?? ''"
+        label="Name of the build"
+        @kept="change({ name: $event })"
     /></label>
     <nav class="faint" aria-label="On this page">
       <a href="#targets">Targets</a><a href="#wing">Wing and tail</a><a href="#parts">Parts</a>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Build } from '../api/client'
+import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
@@ -51,11 +52,10 @@ function auw(id: string): string {
     </p>
     <div v-for="loadout in loadouts" :key="loadout.id" class="loadout">
       <div class="title">
-        <input
+        <TextCell
           :value="loadout.name"
-          :aria-label="`Name of ${loadout.name}`"
-          maxlength="80"
-          @change="set(loadout.id, { name: ($event.target as HTMLInputElement).value })"
+          :label="`Name of ${loadout.name}`"
+          @kept="set(loadout.id, { name: $event })"
         />
         <span class="figure">{{ auw(loadout.id) }}</span>
         <button

@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 
 /** A plain field that keeps what is being typed whatever is drawn anew around it. */
-const props = defineProps<{ value: string; label: string; placeholder?: string }>()
+const props = defineProps<{ value: string; label: string; placeholder?: string; most?: number }>()
 const emit = defineEmits<{ kept: [value: string] }>()
 
 const text = ref<string | null>(null)
@@ -26,7 +26,7 @@ function putBack(event: KeyboardEvent) {
     :value="text ?? value"
     :aria-label="label"
     :placeholder="placeholder ?? ''"
-    maxlength="80"
+    :maxlength="most ?? 80"
     @input="text = ($event.target as HTMLInputElement).value"
     @change="kept"
     @keydown.enter.prevent="($event.target as HTMLInputElement).blur()"

@@ -2,6 +2,7 @@
 import { computed, toRef } from 'vue'
 import type { Assessment, Damp, Lot, RackLot } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
+import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import SampleForm from './SampleForm.vue'
@@ -115,12 +116,12 @@ const gain = computed(() => {
       </dd>
       <dt>from</dt>
       <dd>
-        <input
-          class="entry wide"
+        <TextCell
+          class="wide"
           :value="lot.source"
-          aria-label="Where the figure comes from"
-          maxlength="200"
-          @change="emit('describe', { source: ($event.target as HTMLInputElement).value })"
+          label="Where the figure comes from"
+          :most="200"
+          @kept="emit('describe', { source: $event })"
         />
       </dd>
       <template v-if="lot.elsewhere">
