@@ -17,6 +17,7 @@ from oaken_scale.core.model.lot import Faces, Known, Lot
 from oaken_scale.core.trim.alternatives import Comparison
 from oaken_scale.formats import build_file as doc
 from oaken_scale.formats import fields
+from oaken_scale.formats.power_file import Amperes, Capacity, Cells, Kv, Rating
 
 _Sized = Annotated[float, Field(ge=0.1, le=limits.STATION_MM, strict=True, allow_inf_nan=False)]
 _At = Annotated[
@@ -48,6 +49,11 @@ class NewThing(fields.Edge):
     leads_included: bool = True
     price: doc.Price | None = None
     note: fields.Words = ""
+    cells: Cells | None = None
+    capacity_mah: Capacity | None = None
+    c_rating: Rating | None = None
+    kv: Kv | None = None
+    most_a: Amperes | None = None
 
     def value(self, id: str) -> Thing:
         """The thing under an id of the drawer."""

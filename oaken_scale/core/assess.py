@@ -10,7 +10,7 @@ import numpy as np
 from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
-from oaken_scale.core.flight.headroom import Headroom, headroom
+from oaken_scale.core.flight.headroom import Headroom, at_the_ends, headroom
 from oaken_scale.core.flight.item_masses import ItemMass, item_masses
 from oaken_scale.core.flight.lateral_pairs import Twin, twins
 from oaken_scale.core.flight.metrics import answers_of
@@ -38,6 +38,7 @@ from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Role
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits
 from oaken_scale.core.power.loadout_power import PowerTold, power_told
+from oaken_scale.core.power.which_run import in_their_order, telling_runs
 from oaken_scale.core.trim.beam import Beam, beam
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.unchecked import unchecked_since
@@ -76,7 +77,7 @@ class AssemblyMass:
 @dataclass(frozen=True, slots=True)
 class LoadoutAnswers:
     """The four answers for one loadout, its CG, whether all aboard has been on a pan, what is
-    behind it all, and what it may gain until a target breaks."""
+    behind it all, what it may gain until a target breaks, and what nose and tail bear."""
 
     id: str
     name: str
@@ -86,6 +87,7 @@ class LoadoutAnswers:
     worst: Word | None
     behind: Behind
     headroom: tuple[Headroom, ...]
+    ends: tuple[Headroom, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -187,6 +189,8 @@ def assess(build: Build) -> Assessment:
     shape = proportions(build, wing, max(plane.auw_g for plane in planes))
     items = item_masses(build, after, wing, been)
     marks = [item.mark for item in items]
+    masses = [(name[0], plane.auw_g) for name, plane in zip(names, planes, strict=True)]
+    power = power_told(build, masses, shape.stall_speed)
     return Assessment(
         build=build.id,
         loadouts=tuple(
@@ -198,6 +202,7 @@ def assess(build: Build) -> Assessment:
                 worst(four),
                 behind(build, after, where, plane.aboard, marks),
                 headroom(plane),
+                at_the_ends(plane),
             )
             for name, plane, four in zip(names, planes, answers, strict=True)
         ),
@@ -222,7 +227,10 @@ def assess(build: Build) -> Assessment:
         outlines=_outlines(build),
         proportions=shape,
         weigh_next=(
-            *rank(build, after, goals(planes, answers), 4),
+            *in_their_order(
+                rank(build, after, goals(planes, answers), 4),
+                telling_runs(build, power, planes, answers),
+            ),
             *checks_of_scales(build, (answer for four in answers for answer in four)),
         ),
         joints=joint_times(build),
@@ -237,11 +245,7 @@ def assess(build: Build) -> Assessment:
         beam=beam(build, planes, answers, [id for id, _ in names], flown.checks),
         so_far=so_far(build, after, planes[0].aboard, been),
         unchecked=_unchecked(build, names),
-        power=power_told(
-            build,
-            [(name[0], plane.auw_g) for name, plane in zip(names, planes, strict=True)],
-            shape.stall_speed,
-        ),
+        power=power,
         notices=(
             *_notices(build, after),
             *(() if doubted else _strained(build, after)),

@@ -17,7 +17,9 @@ from oaken_scale.core.model import build as core
 from oaken_scale.core.model import diary as happening
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.formats.fields import (
+    PORT,
     Amount,
+    Baud,
     Coordinate,
     Count,
     Doubt,
@@ -39,12 +41,6 @@ FORMAT: Final = "oaken-scale/build"
 VERSION: Final = 1
 LARGEST_BYTES: Final = 64 * 1024 * 1024
 
-
-PORT: Final = (
-    r"^(/dev/(tty|cu)[A-Za-z0-9_-][A-Za-z0-9._-]{0,58}|/dev/pts/[0-9]{1,6}|/dev/rfcomm[0-9]{1,3}"
-    r"|/dev/serial/by-(id|path)/[A-Za-z0-9_-][A-Za-z0-9._:-]{0,58}|COM[0-9]{1,3})?$"
-)
-"""The serial ports of the usual systems; nothing else is ever opened."""
 
 Price = Annotated[float, number(ge=0, le=limits.PRICE)]
 Size = Annotated[float, number(gt=0, le=limits.SHEET_MM)]
@@ -174,7 +170,7 @@ class ScaleDoc(Edge):
     simulated: bool = False
     port: Annotated[str, Field(max_length=80, pattern=PORT)] = ""
     line: Annotated[str, Field(max_length=limits.NAME_LENGTH, pattern=r"^[\x20-\x7e]*$")] = ""
-    baud: Annotated[int, Field(strict=True, ge=300, le=921_600)] = 9600
+    baud: Baud = 9600
 
 
 class ContainerDoc(Edge):
@@ -258,6 +254,7 @@ class ThrustDoc(Edge):
     doubt_gf: Annotated[float, number(ge=0, le=limits.THRUST_GF)] | None = None
     source: Words = ""
     line_z_mm: Coordinate | None = None
+    line_y_mm: Coordinate | None = None
 
 
 class AllotmentDoc(Edge):

@@ -1,7 +1,7 @@
 """The fields that files and requests are made of: the shape and range of every single value."""
 
 from datetime import UTC, datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Final
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field
 
@@ -19,6 +19,13 @@ def number(**limits_of: Any) -> Any:
     return Field(strict=True, allow_inf_nan=False, **limits_of)
 
 
+PORT: Final = (
+    r"^(/dev/(tty|cu)[A-Za-z0-9_-][A-Za-z0-9._-]{0,58}|/dev/pts/[0-9]{1,6}|/dev/rfcomm[0-9]{1,3}"
+    r"|/dev/serial/by-(id|path)/[A-Za-z0-9_-][A-Za-z0-9._:-]{0,58}|COM[0-9]{1,3})?$"
+)
+"""The serial ports of the usual systems; nothing else is ever opened."""
+
+Baud = Annotated[int, Field(strict=True, ge=300, le=921_600)]
 Id = Annotated[
     str,
     Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$", description="Letters, digits, - and _"),

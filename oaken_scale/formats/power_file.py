@@ -5,15 +5,20 @@ from typing import Annotated
 from pydantic import Field
 
 from oaken_scale.core.model import limits
-from oaken_scale.formats.fields import Edge, Id, Moment, Name, Words, number
+from oaken_scale.formats.fields import PORT, Baud, Edge, Id, Moment, Name, Words, number
 
 Amperes = Annotated[float, number(gt=0, le=limits.CURRENT_A)]
+Kv = Annotated[float, number(ge=50, le=20_000)]
+Capacity = Annotated[float, number(ge=10, le=50_000)]
+Rating = Annotated[float, number(ge=0.5, le=300)]
+Cells = Annotated[int, Field(strict=True, ge=1, le=14)]
+Celsius = Annotated[float, number(ge=-30, le=250)]
 
 
 class MotorDoc(Edge):
     """A motor as listed: Kv [rpm/V], mass [g], resistance [ohm], no-load and most current [A]."""
 
-    kv: Annotated[float, number(ge=50, le=20_000)]
+    kv: Kv
     mass_g: Annotated[float, number(ge=0.5, le=2_000)]
     winding_ohm: Annotated[float, number(gt=0, le=20)] | None = None
     idle_a: Annotated[float, number(gt=0, le=50)] | None = None
@@ -26,6 +31,25 @@ class ControllerDoc(Edge):
     most_a: Amperes
     burst_a: Amperes | None = None
     burst_s: Annotated[float, number(gt=0, le=600)] | None = None
+    least_cells: Cells | None = None
+    most_cells: Cells | None = None
+
+
+class RegulatorDoc(Edge):
+    """What feeds receiver and servos: the current that it stands and that they draw [A], and the
+    most cells that it may hang on."""
+
+    most_a: Amperes
+    drawn_a: Annotated[float, number(ge=0, le=limits.CURRENT_A)] | None = None
+    most_cells: Cells | None = None
+
+
+class StandDoc(Edge):
+    """A thrust stand on a cable: its port, how fast it speaks, what its lines look like."""
+
+    port: Annotated[str, Field(min_length=1, max_length=80, pattern=PORT)]
+    baud: Baud = 9600
+    line: Annotated[str, Field(max_length=limits.NAME_LENGTH, pattern=r"^[\x20-\x7e]*$")] = ""
 
 
 class PropellerDoc(Edge):
@@ -42,9 +66,9 @@ class PackDoc(Edge):
 
     id: Id
     name: Name
-    cells: Annotated[int, Field(strict=True, ge=1, le=14)]
-    capacity_mah: Annotated[float, number(ge=10, le=50_000)]
-    c_rating: Annotated[float, number(ge=0.5, le=300)] | None = None
+    cells: Cells
+    capacity_mah: Capacity
+    c_rating: Rating | None = None
     item: Id | None = None
 
 
@@ -69,6 +93,25 @@ class RunDoc(Edge):
     rest_v_per_cell: Annotated[float, number(ge=2.5, le=4.4)] = 4.2
     note: Words = ""
     set_aside: Words | None = None
+    lever: Annotated[float, number(ge=0.05, le=20)] = 1.0
+    lever_doubt: Annotated[float, number(ge=0, le=0.5)] = 0.0
+    air_c: Celsius | None = None
+    motor_c: Celsius | None = None
+    controller_c: Celsius | None = None
+    pack_c: Celsius | None = None
+
+
+class FlightDoc(Edge):
+    """A flight: its pack, minutes, what the charger put back [mAh], what the plane weighed [g]."""
+
+    id: Id
+    at: Moment
+    pack: Id
+    minutes: Annotated[float, number(ge=0.1, le=300)]
+    put_back_mah: Annotated[float, number(gt=0, le=50_000)] | None = None
+    mass_g: Annotated[float, number(gt=0, le=limits.READING_G)] | None = None
+    note: Words = ""
+    set_aside: Words | None = None
 
 
 class PowerDoc(Edge):
@@ -81,3 +124,10 @@ class PowerDoc(Edge):
     propellers: Annotated[tuple[PropellerDoc, ...], Field(max_length=12)] = ()
     packs: Annotated[tuple[PackDoc, ...], Field(max_length=12)] = ()
     runs: Annotated[tuple[RunDoc, ...], Field(max_length=limits.RUNS)] = ()
+    regulator: RegulatorDoc | None = None
+    plug_a: Amperes | None = None
+    wire_a: Amperes | None = None
+    level_throttle: Annotated[float, number(gt=0, le=1)] | None = None
+    full_share: Annotated[float, number(ge=0, le=1)] = 0.2
+    stand: StandDoc | None = None
+    flights: Annotated[tuple[FlightDoc, ...], Field(max_length=limits.FLIGHTS)] = ()

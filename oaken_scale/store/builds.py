@@ -74,15 +74,15 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
     """Read a whole build; None when there is no such build."""
     row = connection.execute(
         "SELECT name, purpose, layout, notes, thrust_gf, thrust_doubt_gf, thrust_source,"
-        " thrust_line_z_mm, budget_source, mark_x_mm, mark_tolerance_mm, past_name,"
-        " allowance_share, allowance_doubt, allowance_source, finished_at, variant_of"
+        " thrust_line_z_mm, thrust_line_y_mm, budget_source, mark_x_mm, mark_tolerance_mm,"
+        " past_name, allowance_share, allowance_doubt, allowance_source, finished_at, variant_of"
         " FROM build WHERE id = ?",
         (build_id,),
     ).fetchone()
     if row is None:
         return None
     name, purpose, layout, notes, thrust_gf, *more = row
-    pull, (budget, mark_x, mark_within, past), more = more[:3], more[3:7], more[7:]
+    pull, (budget, mark_x, mark_within, past), more = more[:4], more[4:8], more[8:]
     share, share_doubt, share_source, finished, variant_of = more
     return Build(
         id=build_id,
@@ -164,6 +164,7 @@ def write_changes(connection: sqlite3.Connection, before: Build, after: Build) -
     connection.execute(
         "UPDATE build SET name = ?, purpose = ?, layout = ?, notes = ?,"
         " thrust_gf = ?, thrust_doubt_gf = ?, thrust_source = ?, thrust_line_z_mm = ?,"
+        " thrust_line_y_mm = ?,"
         " mark_x_mm = ?, mark_tolerance_mm = ?, allowance_share = ?, allowance_doubt = ?,"
         " allowance_source = ?, finished_at = ?, variant_of = ? WHERE id = ?",
         (
@@ -175,6 +176,7 @@ def write_changes(connection: sqlite3.Connection, before: Build, after: Build) -
             thrust.doubt_gf,
             thrust.source,
             thrust.line_z_mm,
+            thrust.line_y_mm,
             None if after.plan_mark is None else mark.x_mm,
             mark.tolerance_mm,
             *known_row(after.allowance),

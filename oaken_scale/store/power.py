@@ -2,9 +2,21 @@
 
 import sqlite3
 from collections import defaultdict
+from dataclasses import astuple
 from datetime import datetime
 
-from oaken_scale.core.model.power import Controller, Motor, Pack, Power, Propeller, Run, RunPoint
+from oaken_scale.core.model.power import (
+    Controller,
+    Flight,
+    Motor,
+    Pack,
+    Power,
+    Propeller,
+    Regulator,
+    Run,
+    RunPoint,
+    Stand,
+)
 from oaken_scale.store.rows import stamp
 
 
@@ -12,12 +24,17 @@ def read_power(connection: sqlite3.Connection, build_id: str) -> Power | None:
     """A build's drive; None where it has none."""
     row = connection.execute(
         "SELECT motors, kv, mass_g, winding_ohm, idle_a, most_a,"
-        " controller_a, controller_burst_a, controller_burst_s FROM drive WHERE build_id = ?",
+        " controller_a, controller_burst_a, controller_burst_s, controller_least_cells,"
+        " controller_most_cells, regulator_a, regulator_drawn_a, regulator_most_cells,"
+        " plug_a, wire_a, level_throttle, full_share, stand_port, stand_baud, stand_line"
+        " FROM drive WHERE build_id = ?",
         (build_id,),
     ).fetchone()
     if row is None:
         return None
-    motors, kv, mass, ohm, idle, most, controller_a, burst_a, burst_s = row
+    motors, motor, controller = row[0], row[1:6], row[6:11]
+    regulator, carried, stand = row[11:14], row[14:18], row[18:]
+    plug_a, wire_a, level_throttle, full_share = carried
     propellers = connection.execute(
         "SELECT id, name, diameter_mm, pitch_mm FROM drive_propeller"
         " WHERE build_id = ? ORDER BY place",
@@ -29,12 +46,19 @@ def read_power(connection: sqlite3.Connection, build_id: str) -> Power | None:
         (build_id,),
     )
     return Power(
-        motor=Motor(kv, mass, ohm, idle, most),
+        motor=Motor(*motor),
         motors=motors,
-        controller=None if controller_a is None else Controller(controller_a, burst_a, burst_s),
+        controller=None if controller[0] is None else Controller(*controller),
         propellers=tuple(Propeller(*each) for each in propellers),
         packs=tuple(Pack(*each) for each in packs),
         runs=_read_runs(connection, build_id),
+        regulator=None if regulator[0] is None else Regulator(*regulator),
+        plug_a=plug_a,
+        wire_a=wire_a,
+        level_throttle=level_throttle,
+        full_share=full_share,
+        stand=None if stand[0] is None else Stand(*stand),
+        flights=_read_flights(connection, build_id),
     )
 
 
@@ -47,7 +71,8 @@ def _read_runs(connection: sqlite3.Connection, build_id: str) -> tuple[Run, ...]
     ):
         points[run_id].append(RunPoint(*point))
     rows = connection.execute(
-        "SELECT id, at, pack_id, propeller_id, rest_v_per_cell, note, set_aside FROM drive_run"
+        "SELECT id, at, pack_id, propeller_id, rest_v_per_cell, note, set_aside, lever,"
+        " lever_doubt, air_c, motor_c, controller_c, pack_c FROM drive_run"
         " WHERE build_id = ? ORDER BY place",
         (build_id,),
     )
@@ -57,26 +82,40 @@ def _read_runs(connection: sqlite3.Connection, build_id: str) -> tuple[Run, ...]
     )
 
 
+def _read_flights(connection: sqlite3.Connection, build_id: str) -> tuple[Flight, ...]:
+    rows = connection.execute(
+        "SELECT id, at, pack_id, minutes, put_back_mah, mass_g, note, set_aside FROM flight"
+        " WHERE build_id = ? ORDER BY place",
+        (build_id,),
+    )
+    return tuple(Flight(id, datetime.fromisoformat(at), *rest) for id, at, *rest in rows)
+
+
 def write_power(connection: sqlite3.Connection, build_id: str, power: Power | None) -> None:
     """Write a build's drive anew."""
     connection.execute("DELETE FROM drive WHERE build_id = ?", (build_id,))
     if power is None:
         return
-    motor, controller = power.motor, power.controller
+    controller = (None,) * 5 if power.controller is None else astuple(power.controller)
+    regulator = (None,) * 3 if power.regulator is None else astuple(power.regulator)
+    stand = (None,) * 3 if power.stand is None else astuple(power.stand)
     connection.execute(
         "INSERT INTO drive (build_id, motors, kv, mass_g, winding_ohm, idle_a, most_a,"
-        " controller_a, controller_burst_a, controller_burst_s) VALUES (?,?,?,?,?,?,?,?,?,?)",
+        " controller_a, controller_burst_a, controller_burst_s, controller_least_cells,"
+        " controller_most_cells, regulator_a, regulator_drawn_a, regulator_most_cells,"
+        " plug_a, wire_a, level_throttle, full_share, stand_port, stand_baud, stand_line)"
+        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
         (
             build_id,
             power.motors,
-            motor.kv,
-            motor.mass_g,
-            motor.winding_ohm,
-            motor.idle_a,
-            motor.most_a,
-            None if controller is None else controller.most_a,
-            None if controller is None else controller.burst_a,
-            None if controller is None else controller.burst_s,
+            *astuple(power.motor),
+            *controller,
+            *regulator,
+            power.plug_a,
+            power.wire_a,
+            power.level_throttle,
+            power.full_share,
+            *stand,
         ),
     )
     connection.executemany(
@@ -106,7 +145,8 @@ def write_power(connection: sqlite3.Connection, build_id: str, power: Power | No
     )
     connection.executemany(
         "INSERT INTO drive_run (build_id, place, id, at, pack_id, propeller_id, rest_v_per_cell,"
-        " note, set_aside) VALUES (?,?,?,?,?,?,?,?,?)",
+        " note, set_aside, lever, lever_doubt, air_c, motor_c, controller_c, pack_c)"
+        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
         [
             (
                 build_id,
@@ -118,8 +158,33 @@ def write_power(connection: sqlite3.Connection, build_id: str, power: Power | No
                 each.rest_v_per_cell,
                 each.note,
                 each.set_aside,
+                each.lever,
+                each.lever_doubt,
+                each.air_c,
+                each.motor_c,
+                each.controller_c,
+                each.pack_c,
             )
             for place, each in enumerate(power.runs)
+        ],
+    )
+    connection.executemany(
+        "INSERT INTO flight (build_id, place, id, at, pack_id, minutes, put_back_mah, mass_g, note,"
+        " set_aside) VALUES (?,?,?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                place,
+                each.id,
+                stamp(each.at),
+                each.pack,
+                each.minutes,
+                each.put_back_mah,
+                each.mass_g,
+                each.note,
+                each.set_aside,
+            )
+            for place, each in enumerate(power.flights)
         ],
     )
     connection.executemany(

@@ -96,7 +96,7 @@ def test_what_is_no_reading_is_said_and_not_kept(bench):
 
 def test_what_is_refused_late_is_in_the_hand_again(bench):
     held = []
-    bench.route("**/api/v1/quantity*", lambda route: held.append(route))
+    bench.route("**/api/v1/quantity*", lambda route: held.extend([route]))
     bench.locator("[data-item=wiring]").click()
     bench.keyboard.type("12 stone")
     bench.keyboard.press("Enter")
@@ -115,7 +115,7 @@ def test_what_is_refused_late_is_in_the_hand_again(bench):
 
 def test_what_is_typed_outlives_an_answer_that_comes_meanwhile(bench):
     held = []
-    bench.route("**/pan", lambda route: held.append(route))
+    bench.route("**/pan", lambda route: held.extend([route]))
     bench.locator("[data-item=screws]").click()
     count = bench.get_by_label("Motor screws, four: pieces on the pan")
     count.fill("20")

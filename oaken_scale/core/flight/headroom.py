@@ -1,19 +1,31 @@
 """Grams in hand: how much heavier a loadout may get until the first target breaks."""
 
 from dataclasses import dataclass
+from enum import StrEnum
+from math import inf
 
-from oaken_scale.core.flight.metrics import Flying
+from oaken_scale.core.flight.metrics import Flying, balance_axis
+from oaken_scale.core.flight.verdict import chance_below
 from oaken_scale.core.model.build import TargetKind
+
+
+class End(StrEnum):
+    """The end of the plane that grams are put on."""
+
+    NOSE = "nose"
+    TAIL = "tail"
 
 
 @dataclass(frozen=True, slots=True)
 class Headroom:
     """What a loadout may gain until a target breaks [g], one sigma; less than nothing where it is
-    broken already."""
+    broken already. ``chance`` that there is anything left; ``at`` which end, for the balance."""
 
     kind: TargetKind
     grams: float
     sd_g: float
+    chance: float
+    at: End | None = None
 
 
 def headroom(plane: Flying) -> tuple[Headroom, ...]:
@@ -24,13 +36,39 @@ def headroom(plane: Flying) -> tuple[Headroom, ...]:
     told = []
     for target in plane.build.targets:
         if target.kind is TargetKind.AUW and target.high is not None:
-            told.append(Headroom(target.kind, target.high - plane.auw_g, plane.auw_sd_g))
+            told.append(_left(target.kind, target.high - plane.auw_g, plane.auw_sd_g))
         elif target.kind is TargetKind.WING_LOADING and target.high is not None and plane.wing:
             most = target.high * plane.wing.area_dm2
-            told.append(Headroom(target.kind, most - plane.auw_g, plane.auw_sd_g))
+            told.append(_left(target.kind, most - plane.auw_g, plane.auw_sd_g))
         elif target.kind is TargetKind.THRUST_TO_WEIGHT and target.low and plane.thrust:
             bears, sd = plane.thrust.thrust_gf / target.low, plane.thrust_sd_gf / target.low
-            told.append(
-                Headroom(target.kind, bears - plane.auw_g, (sd**2 + plane.auw_sd_g**2) ** 0.5)
-            )
+            doubt = (sd**2 + plane.auw_sd_g**2) ** 0.5
+            told.append(_left(target.kind, bears - plane.auw_g, doubt))
     return tuple(sorted(told, key=lambda each: each.grams))
+
+
+def at_the_ends(plane: Flying) -> tuple[Headroom, ...]:
+    """What the foremost and the rearmost thing's place bear until the CG leaves its range.
+
+    ``g = M (x_hi - x_cg)/(x_tail - x_hi)``, and likewise at the nose.
+    """
+    target, cg = plane.target(TargetKind.BALANCE), plane.cg
+    if target is None or cg is None:
+        return ()
+    origin, size = balance_axis(target.balance_unit, plane.wing)
+    there = (plane.aboard > 0) & plane.where.placed.astype(bool)
+    nose = float(plane.where.xyz[there, 0].min(initial=inf))
+    tail = float(plane.where.xyz[there, 0].max(initial=-inf))
+    told = []
+    for at, end, limit in ((End.NOSE, nose, target.low), (End.TAIL, tail, target.high)):
+        edge = None if limit is None else origin + size * limit
+        if edge is None or (end - edge) * (1 if at is End.TAIL else -1) <= 0:
+            continue
+        per_mm = plane.auw_g / abs(end - edge)
+        inside = edge - cg.x_mm if at is End.TAIL else cg.x_mm - edge
+        told.append(_left(target.kind, per_mm * inside, per_mm * cg.x_sd_mm, at))
+    return tuple(told)
+
+
+def _left(kind: TargetKind, grams: float, sd: float, at: End | None = None) -> Headroom:
+    return Headroom(kind, grams, sd, 1 - chance_below(0.0, grams, sd), at)

@@ -37,8 +37,8 @@ class Suggestion:
     """One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
 
     ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone; on ``scale``
-    a known weight, to check it. ``share`` is the part of the goal's variance that the weighing
-    would take away.
+    a known weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part
+    of the goal's variance that this would take away.
     """
 
     item: str | None
@@ -49,6 +49,7 @@ class Suggestion:
     reason: str
     items: tuple[str, ...] = ()
     scale: str | None = None
+    run: str | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -82,7 +83,7 @@ def goals(planes: tuple[Flying, ...], answers: tuple[tuple[Answer, ...], ...]) -
     weights: list[float] = []
     for plane, four in zip(planes, answers, strict=True):
         for answer in four:
-            if _settled(answer) or not answer.sd or answer.margin is None:
+            if settled(answer) or not answer.sd or answer.margin is None:
                 continue
             kinds.append(answer.kind)
             gradients.append(METRICS[answer.kind].gradient(plane, answer))
@@ -246,7 +247,7 @@ def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) 
     return Suggestion(None, None, group.name, share, kind, reason, items)
 
 
-def _settled(answer: Answer) -> bool:
+def settled(answer: Answer) -> bool:
     """Whether no weighing would change the verdict any more."""
     if answer.word is None or answer.probability is None:
         return True

@@ -46,7 +46,11 @@ its doubt."""
 
 @dataclass(frozen=True, slots=True)
 class Thing:
-    """One thing in the drawer: its listing [g] for one, and whether that counts its leads."""
+    """One thing in the drawer: its listing [g] for one, and whether that counts its leads.
+
+    A pack is listed with its cells, what they hold [mAh] and its C rating, a motor with its Kv
+    [rpm/V] and the current that it stands [A].
+    """
 
     id: str
     name: str
@@ -55,6 +59,11 @@ class Thing:
     leads_included: bool = True
     price: float | None = None
     note: str = ""
+    cells: int | None = None
+    capacity_mah: float | None = None
+    c_rating: float | None = None
+    kv: float | None = None
+    most_a: float | None = None
 
 
 def expected(thing: Thing) -> tuple[float, float]:

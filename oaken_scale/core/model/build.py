@@ -279,13 +279,15 @@ class Target:
 class Thrust:
     """Static thrust [gf] as stated, its doubt (one sigma; None for 10 %), and its source.
 
-    ``line_z_mm`` is the height of the line that it pulls along; None where nobody said.
+    ``line_z_mm`` is the height of the line that it pulls along, ``line_y_mm`` how far to starboard
+    it lies; None where nobody said.
     """
 
     thrust_gf: float
     doubt_gf: float | None = None
     source: str = ""
     line_z_mm: float | None = None
+    line_y_mm: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

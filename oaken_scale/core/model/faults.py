@@ -70,6 +70,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_item_faults(build),
         *_budget_faults(build),
         *_power_faults(build),
+        *_flight_faults(build),
         *_loadout_faults(build),
         *_joint_faults(build),
         *(fault for k, target in enumerate(build.targets) for fault in target_faults(k, target)),
@@ -165,7 +166,7 @@ def _power_faults(build: Build) -> Iterator[Fault]:
     power = build.power
     if power is None:
         return
-    for name in ("propellers", "packs", "runs"):
+    for name in ("propellers", "packs", "runs", "flights"):
         yield from _twice(f"power.{name}", [each.id for each in getattr(power, name)])
     items = {item.id for item in build.items}
     packs = {pack.id: pack for pack in power.packs}
@@ -189,6 +190,30 @@ def _power_faults(build: Build) -> Iterator[Fault]:
                 )
                 yield Fault(f"power.runs.{k}.points.{j}.pack_v", words)
 
+
+def _flight_faults(build: Build) -> Iterator[Fault]:
+    """Flights were made with packs of the drive; a controller is made for some cells."""
+    power = build.power
+    if power is None:
+        return
+    packs = {pack.id: pack for pack in power.packs}
+    for k, flight in enumerate(power.flights):
+        if flight.pack not in packs:
+            yield Fault(f"power.flights.{k}.pack", _unknown("pack", flight.pack, list(packs)))
+            continue
+        back, held = flight.put_back_mah, packs[flight.pack].capacity_mah
+        if back is not None and back > MOST_PUT_BACK * held:
+            words = f"is {back:g} mAh, and the pack holds {held:g}; say which pack it was"
+            yield Fault(f"power.flights.{k}.put_back_mah", words)
+    made_for = power.controller
+    least = None if made_for is None else made_for.least_cells
+    most = None if made_for is None else made_for.most_cells
+    if least is not None and most is not None and least > most:
+        yield Fault("power.controller.least_cells", f"is {least}, over the most of {most}")
+
+
+MOST_PUT_BACK: Final = 1.3
+"""A charger puts back at most so many times what a pack is listed to hold."""
 
 MOST_V: Final = 1.05
 """A voltmeter shows at most so many times what the cells of a pack have."""

@@ -71,3 +71,6 @@ RUNS: Final = 30
 
 POINTS: Final = 20
 """Most points in one run."""
+
+FLIGHTS: Final = 2_000
+"""Most flights of one plane."""

@@ -22,11 +22,34 @@ class Motor:
 
 @dataclass(frozen=True, slots=True)
 class Controller:
-    """What a motor's controller stands: continuous current [A], and a burst for its seconds."""
+    """What a motor's controller stands: continuous current [A], a burst for its seconds, and the
+    cells that it is made for, from ``least_cells`` to ``most_cells``."""
 
     most_a: float
     burst_a: float | None = None
     burst_s: float | None = None
+    least_cells: int | None = None
+    most_cells: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Regulator:
+    """What feeds receiver and servos: the current that it stands [A], what they draw of it at most,
+    and the most cells that it may hang on."""
+
+    most_a: float
+    drawn_a: float | None = None
+    most_cells: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """A thrust stand on a cable: its serial port, how fast it speaks [baud], and what its lines
+    look like."""
+
+    port: str
+    baud: int = 9600
+    line: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +90,12 @@ class RunPoint:
 @dataclass(frozen=True, slots=True)
 class Run:
     """Points taken with one pack and one propeller, by their ids, the pack rested at so many volts
-    a cell. A run that is set aside says nothing; none is ever deleted."""
+    a cell. A run that is set aside says nothing; none is ever deleted.
+
+    The thrust was read over a ``lever``: so many times the reading is the thrust, that in doubt by
+    ``lever_doubt`` as a fraction. Motor, controller and pack were so warm after it [Celsius], in
+    air of ``air_c``.
+    """
 
     id: str
     at: datetime
@@ -77,11 +105,36 @@ class Run:
     rest_v_per_cell: float = FULL_V_PER_CELL
     note: str = ""
     set_aside: str | None = None
+    lever: float = 1.0
+    lever_doubt: float = 0.0
+    air_c: float | None = None
+    motor_c: float | None = None
+    controller_c: float | None = None
+    pack_c: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Flight:
+    """A flight with one pack: how many minutes, what the charger put back [mAh], what the plane
+    weighed [g], as far as somebody knows. One that is set aside says nothing."""
+
+    id: str
+    at: datetime
+    pack: str
+    minutes: float
+    put_back_mah: float | None = None
+    mass_g: float | None = None
+    note: str = ""
+    set_aside: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Power:
-    """One motor, or several alike ones on one pack; the first propeller is the fitted one."""
+    """One motor, or several alike ones on one pack; the first propeller is the fitted one.
+
+    What plug and wire of the pack stand [A]; the throttle that held level, 0 to 1; the share of a
+    flight that is flown at full throttle.
+    """
 
     motor: Motor
     motors: int = 1
@@ -89,3 +142,10 @@ class Power:
     propellers: tuple[Propeller, ...] = ()
     packs: tuple[Pack, ...] = ()
     runs: tuple[Run, ...] = ()
+    regulator: Regulator | None = None
+    plug_a: float | None = None
+    wire_a: float | None = None
+    level_throttle: float | None = None
+    full_share: float = 0.2
+    stand: Stand | None = None
+    flights: tuple[Flight, ...] = ()

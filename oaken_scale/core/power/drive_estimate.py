@@ -4,6 +4,7 @@ A run with one pack sharpens what another pack or propeller will do; without any
 listings say, wide, and told so.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Final
@@ -27,7 +28,10 @@ from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
 from oaken_scale.core.power.point_doubts import (
     OtherPropeller,
     PointDoubt,
+    PointFit,
     explained,
+    fits,
+    left_out,
     other_propellers,
     worst,
 )
@@ -79,6 +83,7 @@ class DriveEstimate:
     stated: Stated | None = None
     doubts: tuple[PointDoubt, ...] = field(default=())
     others: tuple[OtherPropeller, ...] = field(default=())
+    fits: tuple[PointFit, ...] = field(default=())
 
     def predict(
         self,
@@ -92,10 +97,21 @@ class DriveEstimate:
 
         Raises BuildFaultError for a pack or a propeller that is not in the drive.
         """
-        pack_of(self.drive, pack), propeller_of(self.drive, propeller)
-        rows = asked(self.drive, self.beliefs, pack, propeller, throttle, rest_v_per_cell)
+        return self.predict_all([(pack, propeller, throttle, rest_v_per_cell)])[0]
+
+    def predict_all(self, asks: Sequence[tuple[str, str, float, float]]) -> tuple[Predicted, ...]:
+        """The same for many packs, propellers, throttles and rest voltages at once."""
+        for pack, propeller, _, _ in asks:
+            pack_of(self.drive, pack), propeller_of(self.drive, propeller)
+        rows = asked(self.drive, self.beliefs, asks)
         found, slope, _ = predicted(self.drive, self.beliefs, rows, self.mean)
-        (thrust, amps, volts), by = found[0], slope[0]
+        return tuple(
+            self._told(found[k], slope[k], self._known(pack, propeller))
+            for k, (pack, propeller, _, _) in enumerate(asks)
+        )
+
+    def _told(self, shown: Vector, by: Matrix, known: HowKnown) -> Predicted:
+        thrust, amps, volts = shown
         cov = by @ self.cov @ by.T
         cov[0, 0] += (THRUST_MODEL * thrust) ** 2
         cov[1, 1] += (CURRENT_MODEL * amps) ** 2
@@ -110,7 +126,7 @@ class DriveEstimate:
             float(sd[2]),
             float(amps * volts),
             float(max(power_by @ cov @ power_by, 0.0) ** 0.5),
-            self._known(pack, propeller),
+            known,
         )
 
     def _known(self, pack: str, propeller: str) -> HowKnown:
@@ -158,4 +174,8 @@ def estimate_drive(
             kept[r] = False
         doubts.append(doubt)
     others = other_propellers(drive, believed, runs, kept, evidence, throttle_sd, stated)
-    return DriveEstimate(drive, believed, mean, cov, evidence, runs, stated, tuple(doubts), others)
+    expected, t = left_out(drive, believed, rows, kept, mean, cov, throttle_sd)
+    told = fits(rows, kept, expected, t)
+    return DriveEstimate(
+        drive, believed, mean, cov, evidence, runs, stated, tuple(doubts), others, told
+    )

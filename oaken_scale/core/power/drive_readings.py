@@ -3,6 +3,7 @@
 A run's points are observations of constants that all runs share.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from math import log
@@ -46,13 +47,15 @@ class Beliefs:
     In order: logarithms of Kv, winding resistance, no-load current, controller resistance and the
     exponent of the duty; the errors of stand and ammeter, as fractions; of each pack the logarithm
     of its resistance and how far its rest voltage is off [V per cell]; of each propeller the
-    logarithms of its coefficients of thrust and power.
+    logarithms of its coefficients of thrust and power; of each run over a lever whose arms are in
+    doubt how far they are off, as a fraction.
     """
 
     mean: Vector
     cov: Matrix
     packs: tuple[str, ...]
     propellers: tuple[str, ...]
+    levers: tuple[str, ...] = ()
 
     def pack_at(self, name: str) -> int:
         """Where a pack's resistance stands; its rest voltage follows."""
@@ -61,6 +64,13 @@ class Beliefs:
     def propeller_at(self, name: str) -> int:
         """Where a propeller's coefficient of thrust stands; that of power follows."""
         return _SHARED + 2 * len(self.packs) + 2 * self.propellers.index(name)
+
+    def lever_at(self, run: str) -> int:
+        """Where the error of a run's lever stands; -1 where it has none."""
+        if run not in self.levers:
+            return -1
+        own = 2 * len(self.packs) + 2 * len(self.propellers)
+        return _SHARED + own + self.levers.index(run)
 
 
 _KV, _OHM, _IDLE, _CONTROLLER, _DUTY, _STAND, _AMMETER, _SHARED = range(8)
@@ -82,12 +92,16 @@ def beliefs(drive: Power) -> Beliefs:
     for propeller in propellers:
         means += propeller.mean.tolist()
         blocks.append(propeller.cov)
+    levers = [run for run in drive.runs if run.lever_doubt > 0]
+    means += [0.0] * len(levers)
+    blocks += [np.array([[run.lever_doubt**2]]) for run in levers]
     cov = np.asarray(block_diag(*blocks), dtype=float)
     return Beliefs(
         np.array(means),
         cov,
         tuple(each.id for each in drive.packs),
         tuple(each.id for each in drive.propellers),
+        tuple(run.id for run in levers),
     )
 
 
@@ -106,8 +120,9 @@ AS_STATED: Final = "stated"
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Rows:
-    """What was read, a row a point: throttle, pack, propeller and rest voltage of each, and the
-    readings (R, 3) with their noise, not-a-number where nothing was read."""
+    """What was read, a row a point: throttle, pack, propeller and rest voltage of each, where its
+    lever's error stands (-1: it has none), and the readings (R, 3) with their noise, not-a-number
+    where nothing was read. A thrust over a lever is that of the motors."""
 
     throttle: Vector
     pack: NDArray[np.intp]
@@ -115,6 +130,7 @@ class Rows:
     cells: Vector
     rest_v: Vector
     diameter_mm: Vector
+    lever: NDArray[np.intp]
     read: Matrix
     noise: Matrix
     where: tuple[tuple[str, int], ...]
@@ -182,6 +198,9 @@ def gathered(
         ],
         axis=1,
     )
+    lever = np.array([run.lever for run, _, _ in points], dtype=float)
+    read[:, 0] *= lever
+    noise[:, 0] *= lever
     if stated is not None and tells:
         noise[-1, 0] = stated.doubt_gf
     packs = [pack_of(drive, run.pack) for run, _, _ in points]
@@ -202,18 +221,21 @@ def gathered(
         diameter_mm=np.array(
             [propeller_of(drive, run.propeller).diameter_mm for run, _, _ in points], dtype=float
         ),
+        lever=np.array([believed.lever_at(run.id) for run, _, _ in points], dtype=np.intp),
         read=read,
         noise=noise,
         where=tuple((run.id, j) for run, j, _ in points),
     )
 
 
-def asked(
-    drive: Power, believed: Beliefs, pack: str, propeller: str, throttle: float, per_cell: float
-) -> Rows:
-    """One row that nothing was read of: a pack rested at so many volts a cell, a throttle."""
-    run = Run("", datetime.min, pack, propeller, (RunPoint(throttle),), per_cell)
-    return gathered(drive, believed, (run,))
+def asked(drive: Power, believed: Beliefs, asks: Sequence[tuple[str, str, float, float]]) -> Rows:
+    """Rows that nothing was read of: of each a pack, a propeller, a throttle, and what the pack
+    rested at [V per cell]."""
+    runs = tuple(
+        Run("", datetime.min, pack, propeller, (RunPoint(throttle),), per_cell)
+        for pack, propeller, throttle, per_cell in asks
+    )
+    return gathered(drive, believed, runs)
 
 
 def shown_by(
@@ -240,7 +262,8 @@ def shown_by(
     )
     _, thrust, pack_a, _, pack_v = found
     if as_read:
-        thrust = (1 + column[:, _STAND]) * thrust
+        off = column[:, _STAND] + np.where(rows.lever < 0, 0.0, unknowns[:, rows.lever])
+        thrust = (1 + off) * thrust
         pack_a = (1 + column[:, _AMMETER]) * pack_a
     return np.stack([thrust, pack_a, pack_v], axis=2)
 
@@ -257,11 +280,12 @@ def predicted(
     # Each row hangs on what all share, its own pack and its own propeller: those of all packs are
     # moved together, and each row's answer is its own pack's.
     packs, blades = 2 * len(believed.packs), 2 * len(believed.propellers)
-    steps = np.zeros((_SHARED + 4, len(mean)))
+    steps = np.zeros((_SHARED + 5, len(mean)))
     steps[:_SHARED, :_SHARED] = np.eye(_SHARED)
     for k in range(2):
         steps[_SHARED + k, _SHARED + k : _SHARED + packs : 2] = 1.0
         steps[_SHARED + 2 + k, _SHARED + packs + k : _SHARED + packs + blades : 2] = 1.0
+    steps[_SHARED + 4, _SHARED + packs + blades :] = 1.0
     steps *= STEP
     count = len(steps)
     many = np.vstack([mean, mean + steps, mean - steps, mean, mean])
@@ -275,6 +299,8 @@ def predicted(
     row = np.arange(len(rows.throttle))
     for k, own in enumerate((rows.pack, rows.pack + 1, rows.propeller, rows.propeller + 1)):
         slope[row, :, own] = by_step[:, :, _SHARED + k]
+    over = rows.lever >= 0
+    slope[row[over], :, rows.lever[over]] = by_step[over, :, _SHARED + 4]
     by_throttle = (shown[-2] - shown[-1]) / (throttle[-2] - throttle[-1])[:, None]
     return shown[0], slope, by_throttle
 

@@ -1,8 +1,7 @@
-"""What its drive does for each loadout: thrust, margins, minutes, and grams in hand."""
+"""What its drive does for each loadout: thrust, margins, heat, minutes, and what is usual."""
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from enum import StrEnum
 from math import exp
 from typing import Final
 
@@ -13,72 +12,22 @@ from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.power.drive_estimate import DriveEstimate, Predicted, estimate_drive
 from oaken_scale.core.power.drive_readings import Stated
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
-from oaken_scale.core.power.point_doubts import OtherPropeller, PointDoubt
+from oaken_scale.core.power.flight_time import (
+    FlownPower,
+    LevelPower,
+    TiredPack,
+    endurance,
+    flown_power,
+    held_level,
+    level_power,
+    tired_packs,
+)
+from oaken_scale.core.power.margins import CellMargin, Heat, Margin, cell_margins, heats, margins
+from oaken_scale.core.power.point_doubts import OtherPropeller, PointDoubt, PointFit
+from oaken_scale.core.power.rules_of_thumb import RuleOfThumb, rules_of_thumb, turns_per_s
 
 STEPS: Final = 10
 """A curve is told at so many steps of the throttle."""
-
-CAUTION: Final = 0.8
-"""From this share of what a part stands on, there is little in hand."""
-
-USABLE: Final = 0.8
-"""The share of what a pack holds that is flown."""
-
-NOMINAL_V_PER_CELL: Final = 3.7
-FULL_THROTTLE_SHARE: Final = 0.2
-"""The share of a flight at full throttle; the rest is level flight."""
-
-LEVEL_OVER_STALL: Final = 1.4
-"""Level flight is so many times as fast as the stall."""
-
-EFFICIENCY: Final = 0.42
-EFFICIENCY_SD: Final = 0.04
-"""How much of the pack's power drives the plane, propeller included."""
-
-GLIDE_RATIO: Final = {
-    "biplane": 5.0,
-    "sailplane": 10.0,
-    "glider": 8.0,
-    "flying-wing": 7.0,
-    "delta": 4.5,
-}
-"""How far a layout glides for its height, where it is not the usual one."""
-
-USUAL_GLIDE_RATIO: Final = 6.0
-GLIDE_RATIO_SD: Final = 0.2
-"""One sigma of a layout's glide ratio, as a fraction."""
-
-GRAVITY: Final = 9.80665
-
-
-class Rated(StrEnum):
-    """What a current runs through."""
-
-    MOTOR = "motor"
-    CONTROLLER = "controller"
-    BURST = "burst"
-    PACK = "pack"
-
-
-class Rung(StrEnum):
-    """Where a current stands on its ladder."""
-
-    IN_HAND = "in hand"
-    CAUTION = "little in hand"
-    OVER = "over"
-
-
-@dataclass(frozen=True, slots=True)
-class Margin:
-    """A full-throttle current beside what a part stands [A], and the rung that it stands on;
-    ``seconds`` that a burst may last."""
-
-    part: Rated
-    current_a: float
-    current_sd_a: float
-    most_a: float
-    rung: Rung
-    seconds: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,8 +46,9 @@ class LoadoutPower:
     """What the drive does with a loadout's pack and the fitted propeller.
 
     ``half`` and ``curve`` are with the pack half used, ``fresh`` and ``fresh_curve`` with it full:
-    the margins are those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one
-    sigma; None without a wing. ``unbeaten``: no other loadout is lighter and lasts longer.
+    the margins are those of a fresh pack, and so is the heat. ``minutes`` of level flight and full
+    throttle mixed, one sigma, as so many ``flights`` found it; None without a wing. ``unbeaten``:
+    no other loadout is lighter and lasts longer.
     """
 
     loadout: str
@@ -108,9 +58,13 @@ class LoadoutPower:
     fresh: Predicted
     watts_per_kg: float | None
     margins: tuple[Margin, ...]
+    cells: tuple[CellMargin, ...]
+    heat: tuple[Heat, ...]
+    rules: tuple[RuleOfThumb, ...]
     minutes: float | None
     minutes_sd: float | None
     level_w: float | None
+    flights: int
     curve: tuple[CurvePoint, ...]
     fresh_curve: tuple[CurvePoint, ...]
     unbeaten: bool = False
@@ -135,13 +89,19 @@ class PowerTold:
     constants: tuple[Constant, ...]
     doubts: tuple[PointDoubt, ...]
     others: tuple[OtherPropeller, ...]
+    fits: tuple[PointFit, ...]
     loadouts: tuple[LoadoutPower, ...]
+    tired: tuple[TiredPack, ...]
+
+
+def drive_estimate(power: Power, thrust: Thrust | None) -> DriveEstimate:
+    """What runs, listings and a stated thrust tell of a drive; remembered while nobody changes
+    them, whatever is flown meanwhile."""
+    return _estimate(replace(power, flights=()), thrust)
 
 
 @recalled(keep=16)
-def drive_estimate(power: Power, thrust: Thrust | None) -> DriveEstimate:
-    """What runs, listings and a stated thrust tell of a drive; remembered while nobody changes
-    them."""
+def _estimate(power: Power, thrust: Thrust | None) -> DriveEstimate:
     if thrust is None or thrust.thrust_gf <= 0:
         return estimate_drive(power)
     doubt = THRUST_DOUBT * thrust.thrust_gf if thrust.doubt_gf is None else thrust.doubt_gf
@@ -165,110 +125,111 @@ def thrust_of(build: Build, loadout: Loadout | None) -> Thrust | None:
     pack, power = pack_aboard(build, loadout), build.power
     if power is None or pack is None or not power.propellers:
         return build.thrust
-    found = _at_full(power, build.thrust, pack, power.propellers[0], HALF_V_PER_CELL)
-    line = None if build.thrust is None else build.thrust.line_z_mm
-    return Thrust(found.thrust_gf, found.thrust_sd_gf, f"{pack.name}: {found.known}", line)
+    found = at_full(power, build.thrust, pack, power.propellers[0], HALF_V_PER_CELL)
+    stated = build.thrust or Thrust(0.0)
+    source = f"{pack.name}: {found.known}"
+    line = (stated.line_z_mm, stated.line_y_mm)
+    return Thrust(found.thrust_gf, found.thrust_sd_gf, source, *line)
+
+
+def at_full(
+    power: Power, thrust: Thrust | None, pack: Pack, propeller: Propeller, per_cell: float
+) -> Predicted:
+    """A drive at full throttle with one of its packs and propellers, the pack rested at so many
+    volts a cell; remembered."""
+    return _at_full(replace(power, flights=()), thrust, pack, propeller, per_cell)
 
 
 @recalled(keep=64)
 def _at_full(
     power: Power, thrust: Thrust | None, pack: Pack, propeller: Propeller, per_cell: float
 ) -> Predicted:
-    return drive_estimate(power, thrust).predict(pack.id, propeller.id, 1.0, per_cell)
+    return _estimate(power, thrust).predict(pack.id, propeller.id, 1.0, per_cell)
 
 
 @recalled(keep=64)
 def _curve(
     power: Power, thrust: Thrust | None, pack: Pack, propeller: Propeller, per_cell: float
 ) -> tuple[CurvePoint, ...]:
-    told = []
-    for step in range(STEPS + 1):
-        at = drive_estimate(power, thrust).predict(pack.id, propeller.id, step / STEPS, per_cell)
-        told.append(
-            CurvePoint(step / STEPS, at.thrust_gf, at.thrust_sd_gf, at.pack_a, at.pack_sd_a)
-        )
-    return tuple(told)
+    throttles = [step / STEPS for step in range(STEPS + 1)]
+    asks = [(pack.id, propeller.id, throttle, per_cell) for throttle in throttles]
+    told = _estimate(power, thrust).predict_all(asks)
+    return tuple(
+        CurvePoint(throttle, at.thrust_gf, at.thrust_sd_gf, at.pack_a, at.pack_sd_a)
+        for throttle, at in zip(throttles, told, strict=True)
+    )
 
 
-def margins(power: Power, pack: Pack, fresh: Predicted) -> tuple[Margin, ...]:
-    """Full throttle on a fresh pack beside what each part stands.
+@dataclass(frozen=True, slots=True)
+class Aboard:
+    """A loadout that carries a pack of the drive: its id, its mass [g]."""
 
-    Source: docs/methods.md, section 10: over 0.8 caution, over 1 warning.
-    """
-    each_a, each_sd = fresh.pack_a / power.motors, fresh.pack_sd_a / power.motors
-    told = []
-    if power.motor.most_a is not None:
-        told.append(_margin(Rated.MOTOR, each_a, each_sd, power.motor.most_a))
-    if power.controller is not None:
-        told.append(_margin(Rated.CONTROLLER, each_a, each_sd, power.controller.most_a))
-        if power.controller.burst_a is not None:
-            burst = _margin(
-                Rated.BURST, each_a, each_sd, power.controller.burst_a, power.controller.burst_s
-            )
-            told.append(burst)
-    if pack.c_rating is not None:
-        most = pack.c_rating * pack.capacity_mah / 1000
-        told.append(_margin(Rated.PACK, fresh.pack_a, fresh.pack_sd_a, most))
-    return tuple(told)
-
-
-def _margin(
-    part: Rated, current: float, sd: float, most: float, seconds: float | None = None
-) -> Margin:
-    share = current / most
-    rung = Rung.OVER if share > 1 else Rung.CAUTION if share > CAUTION else Rung.IN_HAND
-    return Margin(part, current, sd, most, rung, seconds)
-
-
-def minutes(
-    pack: Pack, layout: str, mass_g: float, stall_mps: float, full: Predicted
-) -> tuple[float, float, float]:
-    """Minutes of flight, one sigma, and the power of level flight [W].
-
-    Drag ``M g/(L/D)`` at 1.4 times the stall, over how much of the pack's power drives the plane;
-    four fifths of what the pack holds, a fifth of the time at full throttle.
-
-    Source: docs/methods.md, section 10.
-    """
-    glide = GLIDE_RATIO.get(layout, USUAL_GLIDE_RATIO)
-    level_w = mass_g / 1000 * GRAVITY / glide * LEVEL_OVER_STALL * stall_mps / EFFICIENCY
-    level_sd = level_w * (GLIDE_RATIO_SD**2 + (EFFICIENCY_SD / EFFICIENCY) ** 2) ** 0.5
-    mean_w = (1 - FULL_THROTTLE_SHARE) * level_w + FULL_THROTTLE_SHARE * full.power_w
-    sd = ((1 - FULL_THROTTLE_SHARE) * level_sd) ** 2
-    sd = (sd + (FULL_THROTTLE_SHARE * full.power_sd_w) ** 2) ** 0.5
-    held_wh = USABLE * pack.capacity_mah / 1000 * pack.cells * NOMINAL_V_PER_CELL
-    flown = 60 * held_wh / mean_w
-    return flown, flown * sd / mean_w, level_w
+    loadout: str
+    mass_g: float
+    pack: Pack
 
 
 def loadout_power(
-    build: Build, loadout: Loadout | None, id: str, mass_g: float, stall_mps: float | None
-) -> LoadoutPower | None:
-    """What the drive does for one loadout of ``mass_g`` with a stalling speed [m/s]; None where it
-    has no pack of the drive aboard, or no propeller."""
-    pack, power = pack_aboard(build, loadout), build.power
-    if power is None or pack is None or not power.propellers:
-        return None
-    propeller = power.propellers[0]
-    half = _at_full(power, build.thrust, pack, propeller, HALF_V_PER_CELL)
-    fresh = _at_full(power, build.thrust, pack, propeller, FULL_V_PER_CELL)
-    flown = None
-    if stall_mps is not None and mass_g > 0:
-        flown = minutes(pack, build.layout, mass_g, stall_mps, half)
+    build: Build,
+    power: Power,
+    one: Aboard,
+    stall_mps: float | None,
+    level: LevelPower | None,
+    flown: FlownPower | None,
+) -> LoadoutPower:
+    """What the drive does for one loadout with its stalling speed [m/s], as level flight and the
+    flights have it; the drive has a propeller."""
+    pack, propeller, mass = one.pack, power.propellers[0], one.mass_g
+    still = replace(power, flights=())
+    half = at_full(power, build.thrust, pack, propeller, HALF_V_PER_CELL)
+    fresh = at_full(power, build.thrust, pack, propeller, FULL_V_PER_CELL)
+    lasts = None
+    if level is not None and flown is not None:
+        full = (half.power_w, half.power_sd_w)
+        lasts = endurance(pack, mass, level, full, power.full_share, flown)
+    estimate = _estimate(still, build.thrust)
+    turns = turns_per_s(
+        half.thrust_gf,
+        power.motors,
+        exp(estimate.mean[estimate.beliefs.propeller_at(propeller.id)]),
+        propeller.diameter_mm,
+    )
+    watts_per_kg = 1000 * fresh.power_w / mass if mass > 0 else None
+    ratio = half.thrust_gf / mass if mass > 0 else None
     return LoadoutPower(
-        loadout=id,
+        loadout=one.loadout,
         pack=pack.id,
         propeller=propeller.id,
         half=half,
         fresh=fresh,
-        watts_per_kg=1000 * fresh.power_w / mass_g if mass_g > 0 else None,
+        watts_per_kg=watts_per_kg,
         margins=margins(power, pack, fresh),
-        minutes=flown[0] if flown else None,
-        minutes_sd=flown[1] if flown else None,
-        level_w=flown[2] if flown else None,
-        curve=_curve(power, build.thrust, pack, propeller, HALF_V_PER_CELL),
-        fresh_curve=_curve(power, build.thrust, pack, propeller, FULL_V_PER_CELL),
+        cells=cell_margins(power, pack),
+        heat=heats(power, pack, fresh, _run_currents(still, build.thrust)),
+        rules=rules_of_thumb(build, ratio, watts_per_kg, propeller, turns, stall_mps),
+        minutes=lasts.minutes if lasts else None,
+        minutes_sd=lasts.minutes_sd if lasts else None,
+        level_w=lasts.level_w if lasts else None,
+        flights=lasts.flights if lasts else 0,
+        curve=_curve(still, build.thrust, pack, propeller, HALF_V_PER_CELL),
+        fresh_curve=_curve(still, build.thrust, pack, propeller, FULL_V_PER_CELL),
     )
+
+
+@recalled(keep=16)
+def _run_currents(power: Power, thrust: Thrust | None) -> dict[str, float]:
+    """The largest current of each run [A]: as read, or as predicted at its most throttle."""
+    told = {}
+    for run in power.runs:
+        read = [point.pack_a for point in run.points if point.pack_a is not None]
+        most = max((point.throttle for point in run.points), default=0.0)
+        if not read and most > 0:
+            at = _estimate(power, thrust).predict(
+                run.pack, run.propeller, most, run.rest_v_per_cell
+            )
+            read = [at.pack_a]
+        told[run.id] = max(read, default=0.0)
+    return told
 
 
 def power_told(
@@ -276,18 +237,60 @@ def power_told(
 ) -> PowerTold | None:
     """What is told of a build's drive; None where it has none. ``masses`` are each loadout's id and
     mass [g], in their order; ``stall_mps`` is the stalling speed of the heaviest."""
-    if build.power is None:
+    power = build.power
+    if power is None:
         return None
     heaviest = max((mass for _, mass in masses), default=0.0)
-    told: list[tuple[float, LoadoutPower]] = []
+    flying = []
     for loadout, (id, mass) in zip(build.loadouts or (None,), masses, strict=True):
-        stall = None if stall_mps is None or heaviest <= 0 else stall_mps * (mass / heaviest) ** 0.5
-        found = loadout_power(build, loadout, id, mass, stall)
-        if found is not None:
-            told.append((mass, found))
-    estimate = drive_estimate(build.power, build.thrust)
-    loadouts = tuple(replace(each, unbeaten=_unbeaten(mass, each, told)) for mass, each in told)
-    return PowerTold(_constants(estimate), estimate.doubts, estimate.others, loadouts)
+        pack = pack_aboard(build, loadout)
+        if pack is not None and power.propellers:
+            flying.append(Aboard(id, mass, pack))
+
+    def stall(mass: float) -> float | None:
+        known = stall_mps is not None and heaviest > 0
+        return stall_mps * (mass / heaviest) ** 0.5 if known and stall_mps else None
+
+    level = _level(build, power, flying[0], stall(flying[0].mass_g)) if flying else None
+    flown = _flown(build, power, level)
+    told = [
+        (one.mass_g, loadout_power(build, power, one, stall(one.mass_g), level, flown))
+        for one in flying
+    ]
+    estimate = drive_estimate(power, build.thrust)
+    return PowerTold(
+        _constants(estimate),
+        estimate.doubts,
+        estimate.others,
+        estimate.fits,
+        tuple(replace(each, unbeaten=_unbeaten(mass, each, told)) for mass, each in told),
+        tired_packs(power.flights),
+    )
+
+
+def _level(build: Build, power: Power, one: Aboard, stall_mps: float | None) -> LevelPower | None:
+    """Level flight as a loadout flies it, by its layout and the throttle that held level with it;
+    None without a wing or a mass."""
+    if stall_mps is None or one.mass_g <= 0:
+        return None
+    level = level_power(build.layout, one.mass_g, stall_mps)
+    if power.level_throttle is None:
+        return level
+    held = drive_estimate(power, build.thrust).predict(
+        one.pack.id, power.propellers[0].id, power.level_throttle, HALF_V_PER_CELL
+    )
+    return held_level(level, held.power_w, held.power_sd_w) if held.power_w > 0 else level
+
+
+def _flown(build: Build, power: Power, level: LevelPower | None) -> FlownPower | None:
+    if level is None:
+        return None
+    full = {}
+    for pack in power.packs:
+        at = at_full(power, build.thrust, pack, power.propellers[0], HALF_V_PER_CELL)
+        full[pack.id] = (at.power_w, at.power_sd_w)
+    packs = {pack.id: pack for pack in power.packs}
+    return flown_power(power.flights, packs, level, full, power.full_share)
 
 
 def _unbeaten(mass: float, one: LoadoutPower, all: Sequence[tuple[float, LoadoutPower]]) -> bool:

@@ -90,6 +90,27 @@ def worst(
     None where none is doubtful."""
     if kept.sum() < 2:
         return None
+    t = left_out(drive, believed, rows, kept, mean, cov, throttle_sd)[1]
+    r, c = np.unravel_index(int(np.abs(t).argmax()), t.shape)
+    if abs(t[r, c]) <= DOUBTFUL:
+        return None
+    return int(r), int(c), float(t[r, c])
+
+
+def left_out(
+    drive: Power,
+    believed: Beliefs,
+    rows: Rows,
+    kept: NDArray[np.bool_],
+    mean: Vector,
+    cov: Matrix,
+    throttle_sd: float,
+) -> tuple[Matrix, Matrix]:
+    """What all others predict of each reading (R, 3), and how far it lies from that, in sigma; of
+    what is not kept, what those that are kept predict, and 0.
+
+    One factorisation for all, as docs/methods.md, section 2, has it for the ledger.
+    """
     shown, slope, by_throttle = predicted(drive, believed, rows, mean, as_read=True)
     weight = np.linalg.inv(spread_about(rows, by_throttle, throttle_sd, kept))
     gap = np.where(kept, rows.read - shown, 0.0)
@@ -97,12 +118,38 @@ def worst(
     # A point's readings share its throttle: each is left out of all others, those of its own point
     # among them.
     sharp = weight - weight @ (slope @ cov @ np.swapaxes(slope, 1, 2)) @ weight
+    own = np.maximum(np.einsum("rii->ri", sharp), 1e-300)
     pull = np.einsum("rij,rj->ri", weight, gap)
-    t = np.where(kept, pull / np.sqrt(np.maximum(np.einsum("rii->ri", sharp), 1e-300)), 0.0)
-    r, c = np.unravel_index(int(np.abs(t).argmax()), t.shape)
-    if abs(t[r, c]) <= DOUBTFUL:
-        return None
-    return int(r), int(c), float(t[r, c])
+    expected = np.where(kept, np.nan_to_num(rows.read) - pull / own, shown)
+    return expected, np.where(kept, pull / np.sqrt(own), 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class PointFit:
+    """A reading beside what all others predict of it, and how far off in sigma; a reading that is
+    not believed has no ``t``."""
+
+    run: str
+    point: int
+    quantity: Quantity
+    read: float
+    expected: float
+    t: float | None
+
+
+def fits(rows: Rows, kept: NDArray[np.bool_], expected: Matrix, t: Matrix) -> tuple[PointFit, ...]:
+    """Every reading of every run beside what the others say."""
+    there = np.isfinite(rows.read)
+    return tuple(
+        PointFit(
+            *rows.where[r],
+            tuple(Quantity)[c],
+            float(rows.read[r, c]),
+            float(expected[r, c]),
+            float(t[r, c]) if kept[r, c] else None,
+        )
+        for r, c in np.argwhere(there).tolist()
+    )
 
 
 def explained(
@@ -153,6 +200,7 @@ def _row(rows: Rows, r: int) -> Rows:
         rows.cells[one],
         rows.rest_v[one],
         rows.diameter_mm[one],
+        rows.lever[one],
         rows.read[one],
         rows.noise[one],
         rows.where[one],

@@ -1,11 +1,12 @@
 """Grams in hand until a target breaks."""
 
 from dataclasses import replace
+from statistics import NormalDist
 
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.flight.headroom import headroom
+from oaken_scale.core.flight.headroom import End, at_the_ends, headroom
 from oaken_scale.core.model.build import (
     Build,
     Item,
@@ -49,6 +50,8 @@ def test_by_hand_the_first_to_break_first():
     ]
     assert [each.sd_g for each in told] == pytest.approx([(16**2 + 10**2) ** 0.5, 10, 10])
     assert assess(PLANE).loadouts[0].headroom == told
+    sigmas = [-20 / (16**2 + 10**2) ** 0.5, 9.0, 10.0]
+    assert [each.chance for each in told] == pytest.approx([NormalDist().cdf(s) for s in sigmas])
 
 
 def test_a_thrust_without_a_doubt_has_a_tenth():
@@ -66,3 +69,39 @@ def test_what_weight_cannot_break_is_not_told():
         Target(TargetKind.THRUST_TO_WEIGHT, high=0.9),
     )
     assert room(replace(PLANE, targets=bands)) == {}
+
+
+def two(at: float) -> Build:
+    """500 g at 250 mm and a fuselage from nose to tail that weighs next to nothing."""
+    light = [Item(id, id, Pedigree.GUESS, stated_g=0.001, station=Station(x))
+             for id, x in (("nose", 20.0), ("tail", 900.0))]  # fmt: skip
+    heavy = replace(PLANE.items[0], station=Station(at))
+    return replace(PLANE, items=(heavy, *light))
+
+
+def test_nose_and_tail_bear_so_much_until_the_balance_leaves_its_range():
+    nose, tail = at_the_ends(fly(two(255.0)).planes[0])
+    assert (nose.at, tail.at) == (End.NOSE, End.TAIL)
+    # the range runs from 250 to 266 mm: 30 g at the nose bring the CG to 250
+    assert nose.grams == pytest.approx(500 * 5 / 230, rel=1e-3)
+    assert tail.grams == pytest.approx(500 * 11 / 634, rel=1e-3)
+    moment = 500 * 255 + nose.grams * 20
+    assert moment / (500 + nose.grams) == pytest.approx(250, abs=0.01)
+    moment = 500 * 255 + tail.grams * 900
+    assert moment / (500 + tail.grams) == pytest.approx(266, abs=0.01)
+    assert nose.chance > 0.5 < tail.chance
+
+
+def test_behind_its_range_the_tail_bears_less_than_nothing():
+    nose, tail = at_the_ends(fly(two(280.0)).planes[0])
+    assert tail.grams < 0 < nose.grams
+    assert tail.chance < 0.5
+
+
+def test_without_a_balance_target_or_a_place_nothing_is_told_of_the_ends():
+    bare = replace(PLANE, targets=PLANE.targets[:3])
+    assert at_the_ends(fly(bare).planes[0]) == ()
+    adrift = replace(PLANE, items=(replace(PLANE.items[0], station=None),))
+    assert at_the_ends(fly(adrift).planes[0]) == ()
+    only_high = replace(two(255.0), targets=(Target(TargetKind.BALANCE, high=33.0),))
+    assert [each.at for each in at_the_ends(fly(only_high).planes[0])] == [End.TAIL]

@@ -9,14 +9,11 @@ from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Station
 from oaken_scale.core.model.power import Controller, Motor, Pack, Power, Propeller
 from oaken_scale.core.power.drive_estimate import HowKnown, Predicted
 from oaken_scale.core.power.drive_train import DriveTrain, running
+from oaken_scale.core.power.flight_time import level_power
 from oaken_scale.core.power.listings import pack_ohm
 from oaken_scale.core.power.loadout_power import (
     LoadoutPower,
-    Rated,
-    Rung,
     _unbeaten,
-    margins,
-    minutes,
     pack_aboard,
     power_told,
     thrust_of,
@@ -52,64 +49,6 @@ PLANE = Build(
 
 def fresh(amps: float, sd: float = 0.5) -> Predicted:
     return Predicted(500.0, 10.0, amps, sd, 11.0, 0.1, 11.0 * amps, 5.0, HowKnown.RUN)
-
-
-@pytest.mark.parametrize(
-    ("amps", "rung"),
-    [
-        (9.5, Rung.IN_HAND),
-        (9.6, Rung.IN_HAND),  # just 0.8 of it
-        (9.7, Rung.CAUTION),
-        (12.0, Rung.CAUTION),  # just what it stands
-        (12.1, Rung.OVER),
-    ],
-)
-def test_each_rung_of_a_ladder_begins_where_it_should(amps, rung):
-    (found,) = [each for each in margins(DRIVE, BIG, fresh(amps)) if each.part is Rated.CONTROLLER]
-    assert found.rung is rung
-    assert (found.current_a, found.current_sd_a, found.most_a) == (amps, 0.5, 12.0)
-    assert found.seconds is None
-
-
-def test_a_pack_is_held_against_its_rating_and_motors_share_its_current():
-    told = {each.part: each for each in margins(replace(DRIVE, motors=2), BIG, fresh(20.0))}
-    assert told[Rated.PACK].most_a == pytest.approx(25 * 1.3)
-    assert told[Rated.PACK].current_a == 20.0
-    assert told[Rated.MOTOR].current_a == 10.0
-    assert told[Rated.CONTROLLER].current_sd_a == 0.25
-    assert told[Rated.BURST].seconds == 10.0
-
-
-def test_what_nobody_rated_has_no_ladder():
-    bare = replace(DRIVE, motor=Motor(2300.0, 28.0), controller=None)
-    assert margins(bare, SMALL, fresh(20.0)) == ()
-    no_burst = replace(DRIVE, controller=Controller(12.0))
-    assert Rated.BURST not in [each.part for each in margins(no_burst, BIG, fresh(5.0))]
-
-
-@pytest.mark.parametrize(
-    ("layout", "glide"),
-    [
-        ("sailplane", 10.0), ("glider", 8.0), ("flying-wing", 7.0), ("tractor", 6.0), ("", 6.0),
-        ("biplane", 5.0), ("delta", 4.5),
-    ],
-)  # fmt: skip
-def test_minutes_by_hand(layout, glide):
-    flown, sd, level_w = minutes(BIG, layout, 500.0, 6.0, fresh(12.0))
-    drag_n = 0.5 * 9.80665 / glide
-    assert level_w == pytest.approx(drag_n * 1.4 * 6.0 / 0.42)
-    mean_w = 0.8 * level_w + 0.2 * 132.0
-    assert flown == pytest.approx(60 * (0.8 * 1.3 * 3 * 3.7) / mean_w)
-    level_sd = level_w * (0.2**2 + (0.04 / 0.42) ** 2) ** 0.5
-    mean_sd = ((0.8 * level_sd) ** 2 + (0.2 * 5.0) ** 2) ** 0.5
-    assert sd == pytest.approx(flown * mean_sd / mean_w)
-
-
-def test_heavier_flies_shorter_and_a_larger_pack_longer():
-    light, heavy = (minutes(BIG, "", m, 6.0, fresh(12.0))[0] for m in (400.0, 700.0))
-    assert heavy < light
-    larger = replace(BIG, capacity_mah=2600.0)
-    assert minutes(larger, "", 400.0, 6.0, fresh(12.0))[0] == pytest.approx(2 * light)
 
 
 def test_the_pack_that_flies_is_the_loadouts_own():
@@ -153,8 +92,8 @@ def test_the_fitted_propeller_is_the_first():
 def test_stalls_go_with_the_root_of_the_mass():
     told = power_told(PLANE, [("l-big", 400.0), ("l-small", 100.0), ("glide", 300.0)], 8.0)
     big, small = told.loadouts
-    assert big.level_w == pytest.approx(minutes(BIG, "", 400.0, 8.0, big.half)[2])
-    assert small.level_w == pytest.approx(minutes(SMALL, "", 100.0, 4.0, small.half)[2])
+    assert big.level_w == pytest.approx(level_power("", 400.0, 8.0).watts)
+    assert small.level_w == pytest.approx(level_power("", 100.0, 4.0).watts)
     assert big.watts_per_kg == pytest.approx(big.fresh.power_w / 0.4)
 
 
@@ -168,7 +107,8 @@ def test_without_a_wing_or_a_mass_there_are_no_minutes():
 
 def lasting(minutes: float | None) -> LoadoutPower:
     some = fresh(10.0)
-    return LoadoutPower("l", "p", "q", some, some, None, (), minutes, None, None, (), ())
+    ladders = ((), (), (), ())
+    return LoadoutPower("l", "p", "q", some, some, None, *ladders, minutes, None, None, 0, (), ())
 
 
 def test_nothing_beats_what_is_lighter_or_lasts_longer():
