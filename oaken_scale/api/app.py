@@ -17,6 +17,7 @@ from oaken_scale.api import (
     routes_builds,
     routes_joints,
     routes_life,
+    routes_power,
     routes_practice,
     routes_rack,
     routes_stock,
@@ -25,6 +26,7 @@ from oaken_scale.api import (
 from oaken_scale.api.bench import Benches
 from oaken_scale.api.body_limit import BodyLimit
 from oaken_scale.api.door import LOOPBACK, Door
+from oaken_scale.api.stand import Stands
 from oaken_scale.formats import build_file, drawing
 from oaken_scale.workshop import Workshop
 
@@ -41,11 +43,13 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
     """
     workshop = Workshop(database)
     benches = Benches(workshop)
+    stands = Stands(workshop)
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
         yield
         benches.close()
+        stands.close()
         workshop.close()
 
     app = FastAPI(
@@ -60,6 +64,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
     )
     app.state.workshop = workshop
     app.state.benches = benches
+    app.state.stands = stands
     app.add_middleware(
         BodyLimit,
         limit=LARGEST_BODY,
@@ -79,6 +84,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
         routes_life,
         routes_rack,
         routes_stock,
+        routes_power,
         routes_practice,
     )
     for routes in everything:

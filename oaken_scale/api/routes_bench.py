@@ -3,9 +3,10 @@
 import asyncio
 import json
 from collections.abc import AsyncIterator
-from typing import Annotated, Any
+from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Query, Request, Response
+from pydantic import TypeAdapter
 from sse_starlette import EventSourceResponse, ServerSentEvent
 
 from oaken_scale.api.bench import Benches, PanState, Shown
@@ -24,6 +25,7 @@ from oaken_scale.api.documents import (
 )
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Shop, sharing, told
+from oaken_scale.api.stand import Stands
 from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.forecast import Point, narrowing
 from oaken_scale.core.geometry.wing import wing_figures
@@ -31,6 +33,7 @@ from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.outliers import Doubt
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Pan
+from oaken_scale.devices.stand_line import StandLine
 from oaken_scale.workshop.sharing import shares
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["bench"])
@@ -159,10 +162,14 @@ def clear(build_id: BuildId, pans: Pans) -> Response:
         **documented(404),
     },
 )
-async def events(build_id: BuildId, shop: Shop, pans: Pans) -> EventSourceResponse:
-    """What happens to a build: ``changed``, ``pan``, and ``scale`` for a simulated one."""
+async def events(
+    build_id: BuildId, shop: Shop, pans: Pans, request: Request
+) -> EventSourceResponse:
+    """What happens to a build: ``changed``, ``pan``, ``scale`` for one that is read, and ``stand``
+    while the thrust stand is on."""
     shop.held(build_id)
-    return EventSourceResponse(_happenings(build_id, shop, pans), ping=20)
+    stands: Stands = request.app.state.stands
+    return EventSourceResponse(_happenings(build_id, shop, pans, stands), ping=20)
 
 
 def _display(shows: Shown) -> str:
@@ -180,8 +187,13 @@ def _display(shows: Shown) -> str:
     return json.dumps(told, separators=(",", ":"))
 
 
-async def _happenings(build_id: str, shop: Any, pans: Benches) -> AsyncIterator[ServerSentEvent]:
-    last = ""
+STAND_LINE: Final = TypeAdapter(StandLine)
+
+
+async def _happenings(
+    build_id: str, shop: Any, pans: Benches, stands: Stands
+) -> AsyncIterator[ServerSentEvent]:
+    last = {"scale": "", "stand": ""}
     with shop.broadcast.listening(build_id) as page:
         yield ServerSentEvent(
             event="changed", data=f'{{"revision":{shop.held(build_id).revision}}}'
@@ -198,9 +210,12 @@ async def _happenings(build_id: str, shop: Any, pans: Benches) -> AsyncIterator[
                 yield ServerSentEvent(event=event, data=text)
             except TimeoutError:
                 shows = pans.line(build_id)
-                if shows is None:
-                    continue
-                text = _display(shows)
-                if text != last:
-                    last = text
+                text = "" if shows is None else _display(shows)
+                if text and text != last["scale"]:
+                    last["scale"] = text
                     yield ServerSentEvent(event="scale", data=text)
+                line = stands.line(build_id)
+                text = "" if line is None else STAND_LINE.dump_json(line).decode()
+                if text and text != last["stand"]:
+                    last["stand"] = text
+                    yield ServerSentEvent(event="stand", data=text)

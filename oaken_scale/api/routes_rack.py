@@ -108,7 +108,7 @@ def put_on_rack(build_id: BuildId, lot_id: Named, if_match: Revision, shop: Shop
 @router.get("/drawer", response_model=list[DrawerThing])
 def the_drawer(shop: Shop) -> list[DrawerThing]:
     """The things that move from build to build, what each weighs by now, and where it sits."""
-    return [_drawer_thing(shop, thing, where) for thing, where in shop.drawer.things()]
+    return [drawer_thing(shop, thing, where) for thing, where in shop.drawer.things()]
 
 
 @router.post("/drawer", response_model=DrawerThing, status_code=201, responses=documented())
@@ -116,7 +116,7 @@ def lay(new: NewThing, shop: Shop) -> DrawerThing:
     """Lay a thing into the drawer."""
     thing = new.value(free_id(new.name, [thing.id for thing, _ in shop.drawer.things()]))
     shop.drawer.lay(thing)
-    return _drawer_thing(shop, thing, [])
+    return drawer_thing(shop, thing, [])
 
 
 @router.put("/drawer/{thing_id}", response_model=DrawerThing, responses=documented(404))
@@ -125,7 +125,7 @@ def redescribe(thing_id: Named, new: NewThing, shop: Shop) -> DrawerThing:
     shop.drawer.thing(thing_id)
     shop.drawer.lay(new.value(thing_id))
     found = next(entry for entry in shop.drawer.things() if entry[0].id == thing_id)
-    return _drawer_thing(shop, *found)
+    return drawer_thing(shop, *found)
 
 
 @router.delete("/drawer/{thing_id}", status_code=204, responses=documented(404, 409))
@@ -189,7 +189,8 @@ def _rack_lot(shop: Workshop, lot: Lot) -> RackLot:
     return RackLot(lot, Known(*now), known, tuple(where))
 
 
-def _drawer_thing(shop: Workshop, thing: Thing, where: list[tuple[str, str]]) -> DrawerThing:
+def drawer_thing(shop: Workshop, thing: Thing, where: list[tuple[str, str]]) -> DrawerThing:
+    """A thing of the drawer with what builds found that it weighs, and where it sits."""
     found = [
         known
         for _, held in shop.shelf()

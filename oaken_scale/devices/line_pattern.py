@@ -6,6 +6,7 @@ space stands for any room, and everything else for itself.
 """
 
 import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Final
 
@@ -68,22 +69,29 @@ def line_pattern(written: str) -> LinePattern:
     ...
     ValueError: "{weight}" is none of {reading}, {unit}, {state} and {any}
     """
-    parts, at, seen = [], 0, []
-    for field in _FIELD.finditer(written or USUAL):
-        name = field[1]
-        if name not in _FIELDS:
-            raise ValueError(
-                f'"{field[0]}" is none of {{reading}}, {{unit}}, {{state}} and {{any}}'
-            )
-        if name in seen:
-            raise ValueError(f'"{field[0]}" is there twice; each may stand once')
-        parts += [_literal((written or USUAL)[at : field.start()]), _FIELDS[name]]
-        seen.append(name)
-        at = field.end()
+    matcher, seen = compiled(written or USUAL, _FIELDS)
     if "reading" not in seen:
         raise ValueError('say where the figure is, with "{reading}", like "ST,GS,{reading} g"')
-    parts.append(_literal((written or USUAL)[at:]))
-    return LinePattern(re.compile("".join(parts), re.IGNORECASE), "state" in seen)
+    return LinePattern(matcher, "state" in seen)
+
+
+def compiled(written: str, fields: Mapping[str, str]) -> tuple[re.Pattern[str], tuple[str, ...]]:
+    """What was written down as a matcher of lines, and which of the fields it names, each a regular
+    expression. Raises ValueError in words where it cannot be."""
+    parts, at = [], 0
+    seen: list[str] = []
+    for field in _FIELD.finditer(written):
+        name = field[1]
+        if name not in fields:
+            *others, last = (f"{{{each}}}" for each in fields)
+            raise ValueError(f'"{field[0]}" is none of {", ".join(others)} and {last}')
+        if name in seen and name != "any":
+            raise ValueError(f'"{field[0]}" is there twice; each may stand once')
+        parts += [_literal(written[at : field.start()]), fields[name]]
+        seen.append(name)
+        at = field.end()
+    parts.append(_literal(written[at:]))
+    return re.compile("".join(parts), re.IGNORECASE), tuple(seen)
 
 
 def _literal(text: str) -> str:

@@ -3,19 +3,14 @@
 import threading
 import time
 from collections import deque
-from contextlib import suppress
 from typing import Final
-
-import serial
 
 from oaken_scale.devices.line_pattern import LinePattern, line_pattern
 from oaken_scale.devices.scale_line import ScaleLine
+from oaken_scale.devices.serial_lines import SerialLines
 
 SILENT_S: Final = 2.5
 """A scale that says nothing for so long is not there [s]."""
-
-AGAIN_S: Final = 0.5
-"""How often an unplugged scale is looked for [s]."""
 
 STEADY_S: Final = 0.8
 """A scale that does not say so itself is steady after so long without a change [s]."""
@@ -38,10 +33,8 @@ class SerialScale:
         self._shown: deque[tuple[float, float]] = deque()
         self._zero_g = 0.0
         self._changed_at = 0.0
-        self._closed = threading.Event()
         self._turn = threading.Lock()
-        self._thread = threading.Thread(target=self._listen, daemon=True)
-        self._thread.start()
+        self._lines = SerialLines(port, baud, self._take, self._lost)
 
     def put(self, load_g: float) -> None:
         """Something else is on the pan now: what it showed before does not count as steady."""
@@ -71,8 +64,7 @@ class SerialScale:
 
     def close(self) -> None:
         """Stop listening."""
-        self._closed.set()
-        self._thread.join(timeout=2)
+        self._lines.close()
 
     def _is_still(self, now_s: float) -> bool:
         if self._pattern.tells_steady:
@@ -82,25 +74,10 @@ class SerialScale:
             return False
         return max(values) - min(values) <= self.step_g * 1.01
 
-    def _listen(self) -> None:
-        while not self._closed.is_set():
-            with suppress(serial.SerialException, OSError):
-                self._read_port()
-            with self._turn:
-                self._latest = None
-                self._shown.clear()
-            self._closed.wait(AGAIN_S)
-
-    def _read_port(self) -> None:
-        """Read lines until the port fails."""
-        with serial.Serial(self.port, self.baud, timeout=0.2) as port:
-            pending = b""
-            while not self._closed.is_set():
-                pending += port.read(port.in_waiting or 1)
-                *lines, pending = pending.replace(b"\r", b"\n").split(b"\n")
-                pending = pending[-200:]
-                for line in lines:
-                    self._take(line.decode("ascii", "replace"))
+    def _lost(self) -> None:
+        with self._turn:
+            self._latest = None
+            self._shown.clear()
 
     def _take(self, text: str) -> None:
         told = self._pattern.read(text)

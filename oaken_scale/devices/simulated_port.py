@@ -1,4 +1,4 @@
-"""The stand-in scale on a cable: it speaks its lines over a pseudo-terminal, as a real one does."""
+"""The stand-ins on a cable: they speak their lines over a pseudo-terminal, as real ones do."""
 
 import os
 import threading
@@ -6,21 +6,31 @@ import time
 import tty
 from collections.abc import Callable
 from contextlib import suppress
+from typing import Generic, Protocol, TypeVar
 
-from oaken_scale.devices.simulated_scale import SimulatedScale
+
+class Speaks(Protocol):
+    """A stand-in that has a line to say at any time [s]."""
+
+    def line(self, now_s: float) -> str:
+        """Its line at a time."""
+        ...
 
 
-class SimulatedPort:
-    """A serial port with the stand-in scale at its other end, until it is unplugged.
+Device = TypeVar("Device", bound=Speaks)
 
-    ``dress`` makes a line of the stand-in's look like another scale's.
+
+class SimulatedPort(Generic[Device]):
+    """A serial port with a stand-in at its other end, until it is unplugged.
+
+    ``dress`` makes a line of the stand-in's look like another device's.
     """
 
     def __init__(
-        self, scale: SimulatedScale, lines_per_s: float = 10.0, dress: Callable[[str], str] = str
+        self, device: Device, lines_per_s: float = 10.0, dress: Callable[[str], str] = str
     ) -> None:
         """Plug it in; its name is :attr:`port`."""
-        self.scale = scale
+        self.device = device
         self._dress = dress
         self._every_s = 1 / lines_per_s
         self._ours, self._theirs = os.openpty()
@@ -41,7 +51,7 @@ class SimulatedPort:
 
     def _speak(self) -> None:
         while not self._pulled.wait(self._every_s):
-            line = self._dress(self.scale.line(time.monotonic()))
+            line = self._dress(self.device.line(time.monotonic()))
             # Nobody reads: the line is lost, as on a real cable.
             with suppress(BlockingIOError):
                 os.write(self._ours, line.encode("ascii"))

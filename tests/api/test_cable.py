@@ -35,7 +35,7 @@ def test_a_scale_on_a_cable_is_read_tared_and_missed(served, port):
     assert (state["live"], state["simulated"]) == (True, False)
     page = Page(served.url, at.rsplit("/", 1)[1])
     page.wait_for(lambda event, data: event == "scale" and data["state"] == "steady")
-    port.scale.put(46.2)
+    port.device.put(46.2)
     put = httpx.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()
     shown = page.wait_for(
         lambda event, data: (
@@ -59,7 +59,7 @@ def test_what_lies_there_unlisted_is_told_before_and_after_taring(served, port):
     scale = {"id": "bench", "name": "Bench scale", "step_g": 0.1, "port": port.port}
     at = begun(served.url, scale)
     page = Page(served.url, at.rsplit("/", 1)[1])
-    port.scale.put(12.4)
+    port.device.put(12.4)
     page.wait_for(lambda event, data: event == "scale" and data["astray"])
     deadline = time.monotonic() + 15
     while time.monotonic() < deadline:

@@ -85,7 +85,7 @@ def cable():
 
 def test_what_lies_on_it_arrives(cable):
     port, reader = cable()
-    port.scale.put(46.3)
+    port.device.put(46.3)
     reader.put(0.0)
     line = wait_for(reader, lambda line: line.steady and line.reading_g > 40)
     assert line.reading_g == pytest.approx(46.3, abs=0.25)
@@ -93,7 +93,7 @@ def test_what_lies_on_it_arrives(cable):
 
 def test_a_scale_that_never_says_steady_is_watched_until_it_is(cable):
     port, reader = cable(lambda line: line.split()[1] + "\r\n", "{reading}")
-    port.scale.put(120.0)
+    port.device.put(120.0)
     reader.put(0.0)
     assert not reader.line(time.monotonic()).steady
     line = wait_for(reader, lambda line: line.steady and line.reading_g > 100)
@@ -102,12 +102,12 @@ def test_a_scale_that_never_says_steady_is_watched_until_it_is(cable):
 
 def test_too_much_is_over_and_taring_here_needs_no_button_there(cable):
     port, reader = cable(capacity=200.0)
-    port.scale.put(300.0)
+    port.device.put(300.0)
     wait_for(reader, lambda line: line.over)
-    port.scale.put(31.4)
+    port.device.put(31.4)
     wait_for(reader, lambda line: line.steady and line.reading_g > 30)
     reader.tare()
-    port.scale.put(31.4 + 12.0)
+    port.device.put(31.4 + 12.0)
     line = wait_for(reader, lambda line: line.steady and line.reading_g > 11)
     assert line.reading_g == pytest.approx(12.0, abs=0.3)
 

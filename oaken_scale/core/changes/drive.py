@@ -1,10 +1,13 @@
 """What is done to a plane's drive."""
 
 from dataclasses import replace
+from datetime import datetime
+from itertools import count
 
-from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.build import Build, Item, Loadout
 from oaken_scale.core.model.faults import BuildFaultError, Fault
-from oaken_scale.core.model.power import Power, Run
+from oaken_scale.core.model.power import Pack, Power, Run
+from oaken_scale.core.power.loadout_power import pack_aboard
 
 
 def runs_stay(before: Power | None, after: Power | None) -> None:
@@ -26,6 +29,39 @@ def runs_stay(before: Power | None, after: Power | None) -> None:
         if kept is None or replace(kept, set_aside=flight.set_aside, note=flight.note) != flight:
             words = f'the flight "{flight.id}" stays as it was; set it aside with a reason'
             raise BuildFaultError([Fault("power.flights", words)])
+
+
+def adopted_pack(
+    build: Build, loadout: Loadout | None, pack: Pack, item: Item, at: datetime
+) -> Build:
+    """The build with a pack that flies as a loadout of its own, beside another whose pack's place
+    it takes: ``item`` is the part that it becomes, not placed yet, under an id that is free.
+
+    Where there were no loadouts, what flew until now is one of them. Raises BuildFaultError where
+    the build has no drive, or the loadout no pack of it.
+    """
+    now, power = pack_aboard(build, loadout), build.power
+    if power is None or now is None or now.item is None:
+        words = "no pack of the drive flies with it; say on Power which part is its pack"
+        raise BuildFaultError([Fault("loadout", words)])
+    old = next(each for each in build.items if each.id == now.item)
+    new = replace(item, station=old.station, slide=old.slide, option=True, added_at=at)
+    items = tuple(replace(each, option=True) if each.id == old.id else each for each in build.items)
+    before = build.loadouts or (Loadout("as-built", old.name[:80], (old.id,)),)
+    beside = loadout if loadout is not None else before[0]
+    carries = (*(id for id in beside.carries if id != old.id), new.id)
+    taken = {each.id for each in before} | {each.id for each in power.packs}
+    id = next(name for k in count(1) if (name := f"{new.id[:58]}-{k}") not in taken)
+    name = beside.name.replace(old.name, new.name) if old.name in beside.name else new.name
+    if name in [each.name for each in before]:
+        name = f"{beside.name[: 77 - len(new.name)]}, {new.name}"
+    fresh = replace(pack, id=id, name=pack.name, item=new.id)
+    return replace(
+        build,
+        items=(*items, new),
+        loadouts=(*before, Loadout(id, name[:80], carries)),
+        power=replace(power, packs=(*power.packs, fresh)),
+    )
 
 
 def _as_read(run: Run) -> Run:

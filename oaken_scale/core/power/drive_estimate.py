@@ -23,8 +23,9 @@ from oaken_scale.core.power.drive_readings import (
     predicted,
     propeller_of,
     settled,
+    train_of,
 )
-from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
+from oaken_scale.core.power.drive_train import HALF_V_PER_CELL, DriveTrain
 from oaken_scale.core.power.point_doubts import (
     OtherPropeller,
     PointDoubt,
@@ -137,6 +138,17 @@ class DriveEstimate:
             return HowKnown.CALCULATED if taken else HowKnown.GUESS
         as_stated = (self.drive.packs[0].id, self.drive.propellers[0].id)
         return HowKnown.STATED if (pack, propeller) == as_stated else HowKnown.CALCULATED
+
+
+def one_of_them(
+    estimate: DriveEstimate, pack: str, propeller: str, rest_v_per_cell: float, seed: int
+) -> DriveTrain:
+    """One of the drive trains that an estimate leaves possible, by a seed: with a pack rested at so
+    many volts a cell and a propeller."""
+    shaken = np.random.default_rng(seed).standard_normal(len(estimate.mean))
+    spread, turned = np.linalg.eigh(estimate.cov)
+    z = estimate.mean + turned @ (np.sqrt(np.maximum(spread, 0.0)) * shaken)
+    return train_of(estimate.drive, estimate.beliefs, z, pack, propeller, rest_v_per_cell)
 
 
 def estimate_drive(

@@ -20,6 +20,7 @@ from oaken_scale.core.power.drive_train import (
     EMPTY_V_PER_CELL,
     HALF_V_PER_CELL,
     Constants,
+    DriveTrain,
     run_at,
 )
 from oaken_scale.core.power.listings import (
@@ -266,6 +267,33 @@ def shown_by(
         thrust = (1 + off) * thrust
         pack_a = (1 + column[:, _AMMETER]) * pack_a
     return np.stack([thrust, pack_a, pack_v], axis=2)
+
+
+def train_of(
+    drive: Power,
+    believed: Beliefs,
+    unknowns: Vector,
+    pack: str,
+    propeller: str,
+    rest_v_per_cell: float,
+) -> DriveTrain:
+    """The drive train that the unknowns (U,) stand for, with a pack and a propeller."""
+    found, prop = np.exp(unknowns), propeller_of(drive, propeller)
+    at, blades = believed.pack_at(pack), believed.propeller_at(propeller)
+    cells = pack_of(drive, pack).cells
+    return DriveTrain(
+        kv=float(found[_KV]),
+        winding_ohm=float(found[_OHM]),
+        idle_a=float(found[_IDLE]),
+        thrust_coefficient=float(found[blades]),
+        power_coefficient=float(found[blades + 1]),
+        diameter_mm=prop.diameter_mm,
+        pack_ohm=float(found[at]),
+        controller_ohm=float(found[_CONTROLLER]),
+        rest_v=cells * (rest_v_per_cell + float(unknowns[at + 1])),
+        motors=drive.motors,
+        duty_exponent=float(found[_DUTY]),
+    )
 
 
 STEP: Final = 1e-5

@@ -1,5 +1,6 @@
 """What its drive does for each loadout: thrust, margins, heat, minutes, and what is usual."""
 
+from collections import deque
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from math import exp
@@ -97,7 +98,30 @@ class PowerTold:
 def drive_estimate(power: Power, thrust: Thrust | None) -> DriveEstimate:
     """What runs, listings and a stated thrust tell of a drive; remembered while nobody changes
     them, whatever is flown meanwhile."""
-    return _estimate(replace(power, flights=()), thrust)
+    return _estimate(as_measured(power), thrust)
+
+
+_BEFORE: Final[deque[Power]] = deque(maxlen=32)
+"""The last drives that differ in what a run tells of."""
+
+
+@recalled(keep=64)
+def as_measured(power: Power) -> Power:
+    """A drive for what runs and listings tell of it: one object for all that have motor, packs,
+    propellers and runs alike, so that what was worked out of it is remembered while flights are
+    written down and ratings typed."""
+    bare = Power(
+        power.motor,
+        power.motors,
+        propellers=power.propellers,
+        packs=power.packs,
+        runs=power.runs,
+    )
+    for before in tuple(_BEFORE):
+        if before == bare:
+            return before
+    _BEFORE.appendleft(bare)
+    return bare
 
 
 @recalled(keep=16)
@@ -137,7 +161,7 @@ def at_full(
 ) -> Predicted:
     """A drive at full throttle with one of its packs and propellers, the pack rested at so many
     volts a cell; remembered."""
-    return _at_full(replace(power, flights=()), thrust, pack, propeller, per_cell)
+    return _at_full(as_measured(power), thrust, pack, propeller, per_cell)
 
 
 @recalled(keep=64)
@@ -180,7 +204,7 @@ def loadout_power(
     """What the drive does for one loadout with its stalling speed [m/s], as level flight and the
     flights have it; the drive has a propeller."""
     pack, propeller, mass = one.pack, power.propellers[0], one.mass_g
-    still = replace(power, flights=())
+    still = as_measured(power)
     half = at_full(power, build.thrust, pack, propeller, HALF_V_PER_CELL)
     fresh = at_full(power, build.thrust, pack, propeller, FULL_V_PER_CELL)
     lasts = None

@@ -432,7 +432,8 @@ export interface paths {
         };
         /**
          * Events
-         * @description What happens to a build: ``changed``, ``pan``, and ``scale`` for a simulated one.
+         * @description What happens to a build: ``changed``, ``pan``, ``scale`` for one that is read, and ``stand``
+         *     while the thrust stand is on.
          */
         get: operations["events_api_v1_builds__build_id__events_get"];
         put?: never;
@@ -1258,6 +1259,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/power/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choices
+         * @description Every pack and motor of the drawer, and those listed, tried on this plane.
+         */
+        post: operations["choices_api_v1_builds__build_id__power_choices_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/power/adopted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Adopt
+         * @description Take a pack as a loadout of its own: it sits where the loadout's own pack does.
+         */
+        post: operations["adopt_api_v1_builds__build_id__power_adopted_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The Stand
+         * @description The thrust stand of a build, and whether it is on.
+         */
+        get: operations["the_stand_api_v1_builds__build_id__stand_get"];
+        /**
+         * Set Stand
+         * @description Switch the stand on or off, or set the throttle of the stand-in.
+         */
+        put: operations["set_stand_api_v1_builds__build_id__stand_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice": {
         parameters: {
             query?: never;
@@ -1331,6 +1396,17 @@ export interface components {
             strong_after_s: number;
             /** Caution */
             caution: string;
+        };
+        /**
+         * Adopting
+         * @description A pack of the drawer, or a listed one, to be taken as a loadout beside another.
+         */
+        Adopting: {
+            /** Loadout */
+            loadout?: string | null;
+            /** Thing */
+            thing?: string | null;
+            pack?: components["schemas"]["ListedPack"] | null;
         };
         /**
          * Aft
@@ -1612,6 +1688,27 @@ export interface components {
          * @enum {string}
          */
         BalanceUnit: "percent_mac" | "mm_from_nose" | "mm_from_leading_edge";
+        /**
+         * Balances
+         * @description Whether a plane can be brought into its range.
+         * @enum {string}
+         */
+        Balances: "as it is" | "by moving" | "with ballast" | "not" | "unknown";
+        /**
+         * Balancing
+         * @description How a plane is brought into its range, narrowed by its doubt: what moving the pack alone
+         *     takes [mm, aft is more], None where more must move; or the ballast [g]; or how far short all
+         *     moves fall [mm].
+         */
+        Balancing: {
+            how: components["schemas"]["Balances"];
+            /** Pack Mm */
+            pack_mm?: number | null;
+            /** Ballast G */
+            ballast_g?: number | null;
+            /** Short Mm */
+            short_mm?: number | null;
+        };
         /**
          * Ballast
          * @description Where ballast may go, and the pieces at hand [g]: each may be used once.
@@ -2171,6 +2268,20 @@ export interface components {
             flaw?: string | null;
         };
         /**
+         * CellMargin
+         * @description A pack's cells beside those that a part is made for; None where nobody said.
+         */
+        CellMargin: {
+            part: components["schemas"]["Rated"];
+            /** Cells */
+            cells: number;
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            rung: components["schemas"]["Rung"];
+        };
+        /**
          * CentreOfGravity
          * @description The CG from the datum, each axis with its doubt (one sigma) [mm].
          */
@@ -2234,8 +2345,54 @@ export interface components {
          * Choice
          * @description The school whose range becomes the target.
          */
-        Choice: {
+        "Choice-Input": {
             school: components["schemas"]["SchoolKind"];
+        };
+        /**
+         * Choice
+         * @description A pack and a motor on this plane: the four answers with one sigma, the current of a fresh
+         *     pack, the worst rung of its ladders, minutes, which targets it would break, and whether nothing
+         *     else of these is lighter and lasts longer. ``motor`` is None for the one that flies.
+         */
+        "Choice-Output": {
+            /** Pack */
+            pack: string;
+            /** Thing */
+            thing: string | null;
+            /** Motor */
+            motor: string | null;
+            /** Motor Thing */
+            motor_thing: string | null;
+            /** Loadouts */
+            loadouts: string[];
+            /** Auw G */
+            auw_g: number;
+            /** Auw Sd G */
+            auw_sd_g: number;
+            /** Wing Loading */
+            wing_loading: number | null;
+            /** Thrust To Weight */
+            thrust_to_weight: number;
+            /** Thrust To Weight Sd */
+            thrust_to_weight_sd: number;
+            known: components["schemas"]["HowKnown"];
+            /** Pack A */
+            pack_a: number;
+            /** Pack Sd A */
+            pack_sd_a: number;
+            rung: components["schemas"]["Rung"];
+            /** Minutes */
+            minutes: number | null;
+            /** Minutes Sd */
+            minutes_sd: number | null;
+            /** Breaks */
+            breaks: components["schemas"]["TargetKind"][];
+            balance: components["schemas"]["Balancing"];
+            /**
+             * Unbeaten
+             * @default false
+             */
+            unbeaten?: boolean;
         };
         /**
          * Choosing
@@ -2337,7 +2494,8 @@ export interface components {
         };
         /**
          * Controller
-         * @description What a motor's controller stands: continuous current [A], and a burst for its seconds.
+         * @description What a motor's controller stands: continuous current [A], a burst for its seconds, and the
+         *     cells that it is made for, from ``least_cells`` to ``most_cells``.
          */
         Controller: {
             /** Most A */
@@ -2346,6 +2504,10 @@ export interface components {
             burst_a?: number | null;
             /** Burst S */
             burst_s?: number | null;
+            /** Least Cells */
+            least_cells?: number | null;
+            /** Most Cells */
+            most_cells?: number | null;
         };
         /**
          * ControllerDoc
@@ -2358,6 +2520,10 @@ export interface components {
             burst_a?: number | null;
             /** Burst S */
             burst_s?: number | null;
+            /** Least Cells */
+            least_cells?: number | null;
+            /** Most Cells */
+            most_cells?: number | null;
         };
         /**
          * Correcting
@@ -2552,6 +2718,12 @@ export interface components {
             height_mm: number;
         };
         /**
+         * End
+         * @description The end of the plane that grams are put on.
+         * @enum {string}
+         */
+        End: "nose" | "tail";
+        /**
          * Expected
          * @description What a pan should read [g], one sigma, and what the scale makes of such a load.
          */
@@ -2621,6 +2793,69 @@ export interface components {
          * @enum {string}
          */
         Flies: "may fly" | "may not fly" | "not sure yet";
+        /**
+         * Flight
+         * @description A flight with one pack: how many minutes, what the charger put back [mAh], what the plane
+         *     weighed [g], as far as somebody knows. One that is set aside says nothing.
+         */
+        Flight: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Pack */
+            pack: string;
+            /** Minutes */
+            minutes: number;
+            /** Put Back Mah */
+            put_back_mah?: number | null;
+            /** Mass G */
+            mass_g?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+        };
+        /**
+         * FlightDoc
+         * @description A flight: its pack, minutes, what the charger put back [mAh], what the plane weighed [g].
+         */
+        FlightDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Pack
+             * @description Letters, digits, - and _
+             */
+            pack: string;
+            /** Minutes */
+            minutes: number;
+            /** Put Back Mah */
+            put_back_mah?: number | null;
+            /** Mass G */
+            mass_g?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+        };
         /**
          * Group
          * @description What a weight budget allots grams to.
@@ -2754,7 +2989,7 @@ export interface components {
         /**
          * Headroom
          * @description What a loadout may gain until a target breaks [g], one sigma; less than nothing where it is
-         *     broken already.
+         *     broken already. ``chance`` that there is anything left; ``at`` which end, for the balance.
          */
         Headroom: {
             kind: components["schemas"]["TargetKind"];
@@ -2762,6 +2997,30 @@ export interface components {
             grams: number;
             /** Sd G */
             sd_g: number;
+            /** Chance */
+            chance: number;
+            at?: components["schemas"]["End"] | null;
+        };
+        /**
+         * Heat
+         * @description How warm a part gets at full throttle [Celsius], one sigma, by what was felt after a run of
+         *     so many amperes; the rung by what such parts bear.
+         */
+        Heat: {
+            part: components["schemas"]["Rated"];
+            /** Celsius */
+            celsius: number;
+            /** Sd C */
+            sd_c: number;
+            /** Bears C */
+            bears_c: number;
+            rung: components["schemas"]["Rung"];
+            /** Run */
+            run: string;
+            /** Felt C */
+            felt_c: number;
+            /** Felt A */
+            felt_a: number;
         };
         /**
          * Heavy
@@ -3116,6 +3375,36 @@ export interface components {
          */
         Limit: "nothing may move yet" | "how far things may slide" | "how much ballast there is room for" | "the weight limit" | "the balance sideways" | "what has no place yet" | "the range itself";
         /**
+         * ListedMotor
+         * @description A motor as a shop lists it, one of those that fly.
+         */
+        ListedMotor: {
+            /** Name */
+            name: string;
+            /** Kv */
+            kv: number;
+            /** Most A */
+            most_a?: number | null;
+            /** Mass G */
+            mass_g: number;
+        };
+        /**
+         * ListedPack
+         * @description A pack as a shop lists it.
+         */
+        ListedPack: {
+            /** Name */
+            name: string;
+            /** Cells */
+            cells: number;
+            /** Capacity Mah */
+            capacity_mah: number;
+            /** C Rating */
+            c_rating?: number | null;
+            /** Mass G */
+            mass_g: number;
+        };
+        /**
          * Load
          * @description How many of an item are on the pan (10 screws of which 4 are fitted: 2.5).
          */
@@ -3174,7 +3463,7 @@ export interface components {
         /**
          * LoadoutAnswers
          * @description The four answers for one loadout, its CG, whether all aboard has been on a pan, what is
-         *     behind it all, and what it may gain until a target breaks.
+         *     behind it all, what it may gain until a target breaks, and what nose and tail bear.
          */
         LoadoutAnswers: {
             /** Id */
@@ -3190,6 +3479,8 @@ export interface components {
             behind: components["schemas"]["Behind"];
             /** Headroom */
             headroom: components["schemas"]["Headroom"][];
+            /** Ends */
+            ends: components["schemas"]["Headroom"][];
         };
         /**
          * LoadoutBalance
@@ -3255,8 +3546,9 @@ export interface components {
          * @description What the drive does with a loadout's pack and the fitted propeller.
          *
          *     ``half`` and ``curve`` are with the pack half used, ``fresh`` and ``fresh_curve`` with it full:
-         *     the margins are those of a fresh pack. ``minutes`` of level flight and full throttle mixed, one
-         *     sigma; None without a wing. ``unbeaten``: no other loadout is lighter and lasts longer.
+         *     the margins are those of a fresh pack, and so is the heat. ``minutes`` of level flight and full
+         *     throttle mixed, one sigma, as so many ``flights`` found it; None without a wing. ``unbeaten``:
+         *     no other loadout is lighter and lasts longer.
          */
         LoadoutPower: {
             /** Loadout */
@@ -3271,12 +3563,20 @@ export interface components {
             watts_per_kg: number | null;
             /** Margins */
             margins: components["schemas"]["Margin"][];
+            /** Cells */
+            cells: components["schemas"]["CellMargin"][];
+            /** Heat */
+            heat: components["schemas"]["Heat"][];
+            /** Rules */
+            rules: components["schemas"]["RuleOfThumb"][];
             /** Minutes */
             minutes: number | null;
             /** Minutes Sd */
             minutes_sd: number | null;
             /** Level W */
             level_w: number | null;
+            /** Flights */
+            flights: number;
             /** Curve */
             curve: components["schemas"]["CurvePoint"][];
             /** Fresh Curve */
@@ -3422,8 +3722,8 @@ export interface components {
         };
         /**
          * Margin
-         * @description A full-throttle current beside what a part stands [A], and the rung that it stands on;
-         *     ``seconds`` that a burst may last.
+         * @description A current at full throttle beside what a part stands [A], the ``share`` of it, and the rung
+         *     that it stands on; ``seconds`` that a burst may last.
          */
         Margin: {
             part: components["schemas"]["Rated"];
@@ -3433,6 +3733,8 @@ export interface components {
             current_sd_a: number;
             /** Most A */
             most_a: number;
+            /** Share */
+            share: number;
             rung: components["schemas"]["Rung"];
             /** Seconds */
             seconds?: number | null;
@@ -3837,6 +4139,16 @@ export interface components {
              * @default
              */
             note?: string;
+            /** Cells */
+            cells?: number | null;
+            /** Capacity Mah */
+            capacity_mah?: number | null;
+            /** C Rating */
+            c_rating?: number | null;
+            /** Kv */
+            kv?: number | null;
+            /** Most A */
+            most_a?: number | null;
         };
         /**
          * NewWeighing
@@ -4289,6 +4601,24 @@ export interface components {
             would_be: number | null;
         };
         /**
+         * PointFit
+         * @description A reading beside what all others predict of it, and how far off in sigma; a reading that is
+         *     not believed has no ``t``.
+         */
+        PointFit: {
+            /** Run */
+            run: string;
+            /** Point */
+            point: number;
+            quantity: components["schemas"]["Quantity"];
+            /** Read */
+            read: number;
+            /** Expected */
+            expected: number;
+            /** T */
+            t: number | null;
+        };
+        /**
          * PointSlip
          * @description What may have gone wrong with a point.
          * @enum {string}
@@ -4310,6 +4640,9 @@ export interface components {
         /**
          * Power
          * @description One motor, or several alike ones on one pack; the first propeller is the fitted one.
+         *
+         *     What plug and wire of the pack stand [A]; the throttle that held level, 0 to 1; the share of a
+         *     flight that is flown at full throttle.
          */
         Power: {
             motor: components["schemas"]["Motor"];
@@ -4334,6 +4667,24 @@ export interface components {
              * @default []
              */
             runs?: components["schemas"]["Run"][];
+            regulator?: components["schemas"]["Regulator"] | null;
+            /** Plug A */
+            plug_a?: number | null;
+            /** Wire A */
+            wire_a?: number | null;
+            /** Level Throttle */
+            level_throttle?: number | null;
+            /**
+             * Full Share
+             * @default 0.2
+             */
+            full_share?: number;
+            stand?: components["schemas"]["Stand"] | null;
+            /**
+             * Flights
+             * @default []
+             */
+            flights?: components["schemas"]["Flight"][];
         };
         /**
          * PowerDoc
@@ -4363,6 +4714,24 @@ export interface components {
              * @default []
              */
             runs?: components["schemas"]["RunDoc"][];
+            regulator?: components["schemas"]["RegulatorDoc"] | null;
+            /** Plug A */
+            plug_a?: number | null;
+            /** Wire A */
+            wire_a?: number | null;
+            /** Level Throttle */
+            level_throttle?: number | null;
+            /**
+             * Full Share
+             * @default 0.2
+             */
+            full_share?: number;
+            stand?: components["schemas"]["StandDoc"] | null;
+            /**
+             * Flights
+             * @default []
+             */
+            flights?: components["schemas"]["FlightDoc"][];
         };
         /**
          * PowerTold
@@ -4375,8 +4744,12 @@ export interface components {
             doubts: components["schemas"]["PointDoubt"][];
             /** Others */
             others: components["schemas"]["OtherPropeller"][];
+            /** Fits */
+            fits: components["schemas"]["PointFit"][];
             /** Loadouts */
             loadouts: components["schemas"]["LoadoutPower"][];
+            /** Tired */
+            tired: components["schemas"]["TiredPack"][];
         };
         /**
          * Predicted
@@ -4557,7 +4930,7 @@ export interface components {
          * @description What a current runs through.
          * @enum {string}
          */
-        Rated: "motor" | "controller" | "burst" | "pack";
+        Rated: "motor" | "controller" | "burst" | "pack" | "plug" | "wire" | "regulator";
         /**
          * Reason
          * @description What would explain a check that disagrees, in words, and whom it concerns.
@@ -4603,6 +4976,32 @@ export interface components {
          * @enum {string}
          */
         Reference: "nose" | "leading_edge";
+        /**
+         * Regulator
+         * @description What feeds receiver and servos: the current that it stands [A], what they draw of it at most,
+         *     and the most cells that it may hang on.
+         */
+        Regulator: {
+            /** Most A */
+            most_a: number;
+            /** Drawn A */
+            drawn_a?: number | null;
+            /** Most Cells */
+            most_cells?: number | null;
+        };
+        /**
+         * RegulatorDoc
+         * @description What feeds receiver and servos: the current that it stands and that they draw [A], and the
+         *     most cells that it may hang on.
+         */
+        RegulatorDoc: {
+            /** Most A */
+            most_a: number;
+            /** Drawn A */
+            drawn_a?: number | null;
+            /** Most Cells */
+            most_cells?: number | null;
+        };
         /**
          * Remedies
          * @description The best remedy first, and other ways; or what stands in the way of all, and what might be
@@ -4698,9 +5097,36 @@ export interface components {
          */
         Role: "wing" | "tail" | "canard" | "fin";
         /**
+         * Rule
+         * @description What a rule of thumb is about.
+         * @enum {string}
+         */
+        Rule: "thrust_to_weight" | "watts_per_kg" | "pitch_speed" | "propeller_room";
+        /**
+         * RuleOfThumb
+         * @description A figure beside what is usual, ``low`` to ``high``, None where it has no such end; whether it
+         *     is ``usual``. A ratio for thrust-to-weight and for the pitch speed over the stall, W/kg, and mm
+         *     of a propeller's radius beside the room under its shaft.
+         */
+        RuleOfThumb: {
+            rule: components["schemas"]["Rule"];
+            /** Value */
+            value: number;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Usual */
+            usual: boolean;
+        };
+        /**
          * Run
          * @description Points taken with one pack and one propeller, by their ids, the pack rested at so many volts
          *     a cell. A run that is set aside says nothing; none is ever deleted.
+         *
+         *     The thrust was read over a ``lever``: so many times the reading is the thrust, that in doubt by
+         *     ``lever_doubt`` as a fraction. Motor, controller and pack were so warm after it [Celsius], in
+         *     air of ``air_c``.
          */
         Run: {
             /** Id */
@@ -4728,6 +5154,24 @@ export interface components {
             note?: string;
             /** Set Aside */
             set_aside?: string | null;
+            /**
+             * Lever
+             * @default 1
+             */
+            lever?: number;
+            /**
+             * Lever Doubt
+             * @default 0
+             */
+            lever_doubt?: number;
+            /** Air C */
+            air_c?: number | null;
+            /** Motor C */
+            motor_c?: number | null;
+            /** Controller C */
+            controller_c?: number | null;
+            /** Pack C */
+            pack_c?: number | null;
         };
         /**
          * RunDoc
@@ -4771,6 +5215,24 @@ export interface components {
             note?: string;
             /** Set Aside */
             set_aside?: string | null;
+            /**
+             * Lever
+             * @default 1
+             */
+            lever?: number;
+            /**
+             * Lever Doubt
+             * @default 0
+             */
+            lever_doubt?: number;
+            /** Air C */
+            air_c?: number | null;
+            /** Motor C */
+            motor_c?: number | null;
+            /** Controller C */
+            controller_c?: number | null;
+            /** Pack C */
+            pack_c?: number | null;
         };
         /**
          * RunPoint
@@ -4794,7 +5256,7 @@ export interface components {
         };
         /**
          * Rung
-         * @description Where a current stands on its ladder.
+         * @description Where something stands on its ladder.
          * @enum {string}
          */
         Rung: "in hand" | "little in hand" | "over";
@@ -5267,6 +5729,85 @@ export interface components {
             past_running_g: number | null;
         };
         /**
+         * Stand
+         * @description A thrust stand on a cable: its serial port, how fast it speaks [baud], and what its lines
+         *     look like.
+         */
+        Stand: {
+            /** Port */
+            port: string;
+            /**
+             * Baud
+             * @default 9600
+             */
+            baud?: number;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
+        };
+        /**
+         * StandDoc
+         * @description A thrust stand on a cable: its port, how fast it speaks, what its lines look like.
+         */
+        StandDoc: {
+            /** Port */
+            port: string;
+            /**
+             * Baud
+             * @default 9600
+             */
+            baud?: number;
+            /**
+             * Line
+             * @default
+             */
+            line?: string;
+        };
+        /**
+         * StandState
+         * @description A build's stand: whether there is one to be read, whether it is the stand-in, whether it is
+         *     on, with which pack and propeller, and its throttle, 0 to 1.
+         */
+        StandState: {
+            /** There */
+            there: boolean;
+            /** Simulated */
+            simulated: boolean;
+            /**
+             * On
+             * @default false
+             */
+            on?: boolean;
+            /** Pack */
+            pack?: string | null;
+            /** Propeller */
+            propeller?: string | null;
+            /**
+             * Throttle
+             * @default 0
+             */
+            throttle?: number;
+        };
+        /**
+         * Standing
+         * @description The stand: on with a pack and a propeller, or off; the throttle of the stand-in, 0 to 1.
+         */
+        Standing: {
+            /**
+             * On
+             * @default true
+             */
+            on?: boolean;
+            /** Pack */
+            pack?: string | null;
+            /** Propeller */
+            propeller?: string | null;
+            /** Throttle */
+            throttle?: number | null;
+        };
+        /**
          * Station
          * @description Where an item's own CG sits.
          *
@@ -5362,8 +5903,8 @@ export interface components {
          * @description One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
          *
          *     ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone; on ``scale``
-         *     a known weight, to check it. ``share`` is the part of the goal's variance that the weighing
-         *     would take away.
+         *     a known weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part
+         *     of the goal's variance that this would take away.
          */
         Suggestion: {
             /** Item */
@@ -5384,6 +5925,8 @@ export interface components {
             items?: string[];
             /** Scale */
             scale?: string | null;
+            /** Run */
+            run?: string | null;
         };
         /**
          * Surface
@@ -5534,6 +6077,9 @@ export interface components {
         /**
          * Thing
          * @description One thing in the drawer: its listing [g] for one, and whether that counts its leads.
+         *
+         *     A pack is listed with its cells, what they hold [mAh] and its C rating, a motor with its Kv
+         *     [rpm/V] and the current that it stands [A].
          */
         Thing: {
             /** Id */
@@ -5555,6 +6101,16 @@ export interface components {
              * @default
              */
             note?: string;
+            /** Cells */
+            cells?: number | null;
+            /** Capacity Mah */
+            capacity_mah?: number | null;
+            /** C Rating */
+            c_rating?: number | null;
+            /** Kv */
+            kv?: number | null;
+            /** Most A */
+            most_a?: number | null;
         };
         /**
          * ThingKind
@@ -5580,7 +6136,8 @@ export interface components {
          * Thrust
          * @description Static thrust [gf] as stated, its doubt (one sigma; None for 10 %), and its source.
          *
-         *     ``line_z_mm`` is the height of the line that it pulls along; None where nobody said.
+         *     ``line_z_mm`` is the height of the line that it pulls along, ``line_y_mm`` how far to starboard
+         *     it lies; None where nobody said.
          */
         Thrust: {
             /** Thrust Gf */
@@ -5594,6 +6151,8 @@ export interface components {
             source?: string;
             /** Line Z Mm */
             line_z_mm?: number | null;
+            /** Line Y Mm */
+            line_y_mm?: number | null;
         };
         /**
          * ThrustDoc
@@ -5611,6 +6170,20 @@ export interface components {
             source?: string;
             /** Line Z Mm */
             line_z_mm?: number | null;
+            /** Line Y Mm */
+            line_y_mm?: number | null;
+        };
+        /**
+         * TiredPack
+         * @description A pack whose minutes ``fell`` by a share over so many flights.
+         */
+        TiredPack: {
+            /** Pack */
+            pack: string;
+            /** Flights */
+            flights: number;
+            /** Fell */
+            fell: number;
         };
         /**
          * TrapezoidDoc
@@ -5707,6 +6280,24 @@ export interface components {
             settled: number;
             /** Targets */
             targets: number;
+        };
+        /**
+         * Trying
+         * @description What to try in the place of a loadout's own, besides what lies in the drawer.
+         */
+        Trying: {
+            /** Loadout */
+            loadout?: string | null;
+            /**
+             * Packs
+             * @default []
+             */
+            packs?: components["schemas"]["ListedPack"][];
+            /**
+             * Motors
+             * @default []
+             */
+            motors?: components["schemas"]["ListedMotor"][];
         };
         /**
          * Twin
@@ -7320,7 +7911,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Choice"];
+                "application/json": components["schemas"]["Choice-Input"];
             };
         };
         responses: {
@@ -9291,6 +9882,199 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BudgetDoc"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    choices_api_v1_builds__build_id__power_choices_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Trying"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Choice-Output"][];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    adopt_api_v1_builds__build_id__power_adopted_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Adopting"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    the_stand_api_v1_builds__build_id__stand_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandState"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_stand_api_v1_builds__build_id__stand_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Standing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandState"];
                 };
             };
             /** @description Problem */
