@@ -11,6 +11,7 @@ from oaken_scale.api.documents import ASSESSMENT, BuildPatch, Opened, SettingAsi
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, told
 from oaken_scale.core.assess import Assessment, assess
+from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.flight.metrics import balance_axis
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
@@ -309,34 +310,12 @@ def adopt(build_id: BuildId, variant_id: Named, if_match: Revision, shop: Shop) 
     if variant.variant_of != build_id:
         words = f"{variant.name} is no variant of this build"
         raise ProblemError(409, "Not a variant of it", words, "variant_id")
-    adopted = shop.change(
-        build_id, number(if_match), lambda build: _adopted(build, variant), away=variant_id
-    )
-    return told(adopted)
+    at = datetime.now(UTC)
 
+    def taken_over(build: Build) -> Build:
+        return adopted_variant(build, variant, at)
 
-def _adopted(build: Build, variant: Build) -> Build:
-    """The build with a variant's plan; what it has no more retires."""
-    kept = {item.id for item in variant.items}
-    gone = tuple(
-        replace(item, retired=True, retired_at=item.retired_at or datetime.now(UTC))
-        for item in build.items
-        if item.id not in kept
-    )
-    lots = {lot.id for lot in variant.lots}
-    scales = {scale.id for scale in variant.scales}
-    log = {each.id for each in build.weighings}
-    return replace(
-        variant,
-        id=build.id,
-        name=build.name,
-        variant_of=build.variant_of,
-        items=(*variant.items, *gone),
-        lots=(*variant.lots, *(lot for lot in build.lots if lot.id not in lots)),
-        scales=(*variant.scales, *(each for each in build.scales if each.id not in scales)),
-        joints=build.joints,
-        weighings=(*build.weighings, *(each for each in variant.weighings if each.id not in log)),
-    )
+    return told(shop.change(build_id, number(if_match), taken_over, away=variant_id))
 
 
 def _remedies(build: Build) -> Remedies:

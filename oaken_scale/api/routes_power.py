@@ -18,7 +18,7 @@ from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Group, Item, Loadout, Pedigree
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.power import Motor, Pack
-from oaken_scale.core.trim.which_pack import Choice, TriedMotor, TriedPack, which_pack
+from oaken_scale.core.trim.which_pack import TriedDrive, TriedMotor, TriedPack, which_pack
 from oaken_scale.formats import fields
 from oaken_scale.formats.power_file import Amperes, Capacity, Cells, Kv, Rating
 from oaken_scale.workshop import Workshop
@@ -86,7 +86,7 @@ class Standing(fields.Edge):
     throttle: Throttle | None = None
 
 
-CHOICES: TypeAdapter[tuple[Choice, ...]] = TypeAdapter(tuple[Choice, ...])
+CHOICES: TypeAdapter[tuple[TriedDrive, ...]] = TypeAdapter(tuple[TriedDrive, ...])
 
 
 async def stands(request: Request) -> Stands:
@@ -98,7 +98,7 @@ async def stands(request: Request) -> Stands:
 OnStand = Annotated[Stands, Depends(stands)]
 
 
-@router.post("/power/choices", response_model=tuple[Choice, ...], responses=documented(404))
+@router.post("/power/choices", response_model=tuple[TriedDrive, ...], responses=documented(404))
 def choices(build_id: BuildId, trying: Trying, shop: Shop) -> Response:
     """Every pack and motor of the drawer, and those listed, tried on this plane."""
     build = shop.held(build_id).build

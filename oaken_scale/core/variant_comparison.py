@@ -51,6 +51,8 @@ def changed(origin: Build, variant: Build) -> tuple[str, ...]:
         said.append("other targets")
     if origin.thrust != variant.thrust:
         said.append("another thrust")
+    if origin.power != variant.power:
+        said.append("another drive")
     if origin.loadouts != variant.loadouts:
         said.append("other loadouts")
     if len(said) > MOST_CHANGES:

@@ -32,6 +32,7 @@ from oaken_scale.core.model.build import (
 )
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.trim.cg_ranges import STEADY
+from oaken_scale.demo.drives import mayfly_drive, night_heron_drive
 
 G, L, A = Pedigree.GUESS, Pedigree.LISTING, Pedigree.ALLOWANCE
 
@@ -175,6 +176,7 @@ def _night_heron() -> Plane:
             Target(TargetKind.BALANCE, 15.0, 20.0, "chord rule for a flying wing"),
         ),
         thrust=Thrust(390.0, 30.0, "bench run, this pack and propeller", 0.0),
+        power=night_heron_drive(start + timedelta(days=9)),
         ballast=Ballast((BallastSpot("nose", "Nose", 15.0, most_g=30.0),), (5.0, 10.0)),
         checks=(
             BalanceCheck(
@@ -290,6 +292,8 @@ def _mayfly() -> Plane:
         ("brick", "Receiver brick with two servos", "Control", L, 6.2, 6.4, _at(60)),
         ("pushrods", "Pull lines and horns", "Control", G, 0.9, 1.0, _at(280)),
         ("wires", "Wires", "Control", G, 2.0, 2.4, _at(70)),
+        ("legs", "Wire legs and wheels", "Fuselage", G, 2.9, 3.3, _at(128, 0, -45)),
+        ("lights", "Lights on the tips", "Wing", G, 3.0, 3.1, _at(150)),
         ("rest", "Still to come", "Not listed", A, 1.5, 1.2, _at(170)),
     )
     surfaces = (
@@ -316,6 +320,7 @@ def _mayfly() -> Plane:
             Target(TargetKind.BALANCE, 25.0, 33.0, "chord rule for a wing with a tail"),
         ),
         thrust=Thrust(54.0, 5.0, "against the kitchen scale, both motors", 0.0),
+        power=mayfly_drive(start + timedelta(hours=1)),
         weighings=_log(
             rows,
             ("wing-skin", "motors", "pack", "brick", "profile", ("tail", "fin", "tape")),

@@ -36,7 +36,7 @@ from oaken_scale.core.model.build import (
     Weighing,
 )
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
-from oaken_scale.demo.sandpiper_drive import sandpiper_drive
+from oaken_scale.demo.drives import sandpiper_drive
 
 TRAY_G: Final = 31.4
 """The tray that was on the pan and not tared in one reading [g]."""
@@ -177,17 +177,23 @@ _THINGS: Final = (
 )  # fmt: skip
 
 DRAWER: Final = (
-    Thing("motor", "Motor, leads on", ThingKind.MOTOR, 60.0, True, 14.0, "two-metre leads cut"),
+    Thing(
+        "motor", "Motor, leads on", ThingKind.MOTOR, 60.0, True, 14.0, "two-metre leads cut",
+        kv=1950.0, most_a=18.0,
+    ),
     Thing("propeller", "Propeller", ThingKind.PROPELLER, 8.5, True, 2.2),
     Thing("controller", "Speed controller", ThingKind.CONTROLLER, 24.0, True, 11.0),
-    Thing("pack-1300", "Pack, 3-cell 1300", ThingKind.PACK, 108.0, True, 13.5),
-    Thing("pack-850", "Pack, 3-cell 850", ThingKind.PACK, 80.0, True, 10.0),
+    Thing("pack-1300", "Pack, 3-cell 1300", ThingKind.PACK, 108.0, True, 13.5, "", 3, 1300.0, 25.0),
+    Thing("pack-850", "Pack, 3-cell 850", ThingKind.PACK, 80.0, True, 10.0, "", 3, 850.0, 30.0),
+    Thing("pack-2-1300", "Pack, 2-cell 1300", ThingKind.PACK, 78.0, True, 9.0, "", 2, 1300.0, 25.0),
+    Thing("pack-1800", "Pack, 3-cell 1800", ThingKind.PACK, 148.0, True, 18.0, "", 3, 1800.0, 25.0),
     Thing("elevator-servo", "Elevator servo", ThingKind.SERVO, 9.0, True, 4.5),
     Thing("receiver", "Receiver", ThingKind.RECEIVER, 7.0, True, 12.0),
     Thing("camera", "Camera and strap", ThingKind.CAMERA, 38.5, True, 35.0),
-    Thing("spare-motor", "Spare motor, lighter", ThingKind.MOTOR, 29.0, False, 11.0, "never run"),
+    Thing("spare-motor", "Spare motor, lighter", ThingKind.MOTOR, 29.0, False, 11.0,
+          "never run", kv=2250.0, most_a=13.0),
     Thing("spare-servo", "Spare servo", ThingKind.SERVO, 6.0, False, 4.0),
-)
+)  # fmt: skip
 """What lies in the workshop's drawer; a thing aboard has its item's id."""
 
 _GROUPS: Final = {

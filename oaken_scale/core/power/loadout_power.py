@@ -7,7 +7,7 @@ from math import exp
 from typing import Final
 
 from oaken_scale.core.flight.metrics import THRUST_DOUBT
-from oaken_scale.core.model.build import Build, Loadout, Thrust
+from oaken_scale.core.model.build import Build, Loadout, TargetKind, Thrust
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.power.drive_estimate import DriveEstimate, Predicted, estimate_drive
@@ -48,8 +48,9 @@ class LoadoutPower:
 
     ``half`` and ``curve`` are with the pack half used, ``fresh`` and ``fresh_curve`` with it full:
     the margins are those of a fresh pack, and so is the heat. ``minutes`` of level flight and full
-    throttle mixed, one sigma, as so many ``flights`` found it; None without a wing. ``unbeaten``:
-    no other loadout is lighter and lasts longer.
+    throttle mixed, one sigma, as so many ``flights`` found it; None without a wing. ``asked_gf`` is
+    the thrust that its target of thrust-to-weight asks. ``unbeaten``: no other loadout is lighter
+    and lasts longer.
     """
 
     loadout: str
@@ -68,6 +69,7 @@ class LoadoutPower:
     flights: int
     curve: tuple[CurvePoint, ...]
     fresh_curve: tuple[CurvePoint, ...]
+    asked_gf: float | None = None
     unbeaten: bool = False
 
 
@@ -237,6 +239,14 @@ def loadout_power(
         flights=lasts.flights if lasts else 0,
         curve=_curve(still, build.thrust, pack, propeller, HALF_V_PER_CELL),
         fresh_curve=_curve(still, build.thrust, pack, propeller, FULL_V_PER_CELL),
+        asked_gf=next(
+            (
+                target.low * mass
+                for target in build.targets
+                if target.kind is TargetKind.THRUST_TO_WEIGHT and target.low
+            ),
+            None,
+        ),
     )
 
 

@@ -64,7 +64,8 @@ class LoadoutBalance:
 
     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
-    is how far the thrust line is above the CG, ``throttle`` what it does. ``why`` names the targets
+    is how far the thrust line is above the CG, ``throttle`` what it does; ``thrust_side_mm`` how
+    far to starboard of it, and ``swings`` the way that the nose goes. ``why`` names the targets
     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
     """
@@ -85,6 +86,8 @@ class LoadoutBalance:
     outside: Outside | None = None
     pulls: str | None = None
     tip_g: float | None = None
+    thrust_side_mm: float | None = None
+    swings: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -209,7 +212,24 @@ def _loadout(
         outside=_outside(plane, neutral, told),
         pulls=pulls,
         tip_g=tip_g,
+        thrust_side_mm=(side := _side(plane)),
+        swings=_swings(side),
     )
+
+
+def _side(plane: Flying) -> float | None:
+    """How far to starboard of the CG the thrust line lies [mm]."""
+    thrust = plane.thrust
+    if thrust is None or thrust.line_y_mm is None or plane.cg is None:
+        return None
+    return thrust.line_y_mm - plane.cg.y_mm
+
+
+def _swings(side_mm: float | None) -> str | None:
+    """The way that throttle swings the nose: thrust to starboard of the CG swings it to port."""
+    if side_mm is None or abs(side_mm) <= ON_LINE_MM:
+        return None
+    return "left" if side_mm > 0 else "right"
 
 
 def _outside(plane: Flying, neutral: NeutralPoint | None, told: Sequence[School]) -> Outside | None:

@@ -77,7 +77,7 @@ class Balancing:
 
 
 @dataclass(frozen=True, slots=True)
-class Choice:
+class TriedDrive:
     """A pack and a motor on this plane: the four answers with one sigma, the current of a fresh
     pack, the worst rung of its ladders, minutes, which targets it would break, and whether nothing
     else of these is lighter and lasts longer. ``motor`` is None for the one that flies."""
@@ -124,7 +124,7 @@ def which_pack(
     loadout: Loadout | None,
     packs: Sequence[TriedPack],
     motors: Sequence[TriedMotor] = (),
-) -> tuple[Choice, ...]:
+) -> tuple[TriedDrive, ...]:
     """Every pack with every motor in the place of a loadout's own, the packs of the drive that are
     parts among them; none where the drive has no propeller, or the loadout no pack.
 
@@ -258,7 +258,7 @@ def _with_motor(
     tried: Sequence[TriedPack],
     motor: TriedMotor | None,
     estimate: DriveEstimate,
-) -> list[Choice]:
+) -> list[TriedDrive]:
     power = build.power or Power(Motor(1.0, 1.0))
     fitted = power.propellers[0].id
     ids = [
@@ -285,7 +285,7 @@ def _with_motor(
         rungs = [m.rung for m in margins(drive, each.pack, fresh[j])]
         rungs += [m.rung for m in cell_margins(drive, each.pack)]
         told.append(
-            Choice(
+            TriedDrive(
                 pack=each.pack.name,
                 thing=each.thing,
                 motor=None if motor is None else motor.name,
@@ -431,7 +431,7 @@ def _with_ballast(ready: Bench, mass: float, moment: float, edge: float) -> Bala
     return Balancing(Balances.NOT, short_mm=abs(short))
 
 
-def _unbeaten(one: Choice, all: Sequence[Choice]) -> bool:
+def _unbeaten(one: TriedDrive, all: Sequence[TriedDrive]) -> bool:
     """Whether none of several choices that can be balanced is lighter and lasts longer."""
     if one.minutes is None or one.balance.how is Balances.NOT or len(all) < 2:
         return False

@@ -74,6 +74,14 @@ def test_throttle_pitches_by_the_thrust_lines_height(line_z, says):
     assert of.thrust_arm_mm == pytest.approx(line_z)
 
 
+@pytest.mark.parametrize(("line_y", "swings"), [(12.0, "left"), (-12.0, "right"), (5.0, None)])
+def test_throttle_swings_by_the_thrust_lines_side(line_y, swings):
+    of = told(plane(thing("all", 300, 250), thrust=Thrust(500.0, line_y_mm=line_y)))
+    assert of.thrust_side_mm == pytest.approx(line_y)
+    assert of.swings == swings
+    assert told(plane(thing("all", 300, 250), thrust=Thrust(500.0))).thrust_side_mm is None
+
+
 def test_without_a_line_nothing_is_said_of_throttle():
     assert told(plane(thing("all", 300, 250), thrust=Thrust(500.0))).throttle is None
 

@@ -2345,54 +2345,8 @@ export interface components {
          * Choice
          * @description The school whose range becomes the target.
          */
-        "Choice-Input": {
+        Choice: {
             school: components["schemas"]["SchoolKind"];
-        };
-        /**
-         * Choice
-         * @description A pack and a motor on this plane: the four answers with one sigma, the current of a fresh
-         *     pack, the worst rung of its ladders, minutes, which targets it would break, and whether nothing
-         *     else of these is lighter and lasts longer. ``motor`` is None for the one that flies.
-         */
-        "Choice-Output": {
-            /** Pack */
-            pack: string;
-            /** Thing */
-            thing: string | null;
-            /** Motor */
-            motor: string | null;
-            /** Motor Thing */
-            motor_thing: string | null;
-            /** Loadouts */
-            loadouts: string[];
-            /** Auw G */
-            auw_g: number;
-            /** Auw Sd G */
-            auw_sd_g: number;
-            /** Wing Loading */
-            wing_loading: number | null;
-            /** Thrust To Weight */
-            thrust_to_weight: number;
-            /** Thrust To Weight Sd */
-            thrust_to_weight_sd: number;
-            known: components["schemas"]["HowKnown"];
-            /** Pack A */
-            pack_a: number;
-            /** Pack Sd A */
-            pack_sd_a: number;
-            rung: components["schemas"]["Rung"];
-            /** Minutes */
-            minutes: number | null;
-            /** Minutes Sd */
-            minutes_sd: number | null;
-            /** Breaks */
-            breaks: components["schemas"]["TargetKind"][];
-            balance: components["schemas"]["Balancing"];
-            /**
-             * Unbeaten
-             * @default false
-             */
-            unbeaten?: boolean;
         };
         /**
          * Choosing
@@ -3488,7 +3442,8 @@ export interface components {
          *
          *     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
          *     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
-         *     is how far the thrust line is above the CG, ``throttle`` what it does. ``why`` names the targets
+         *     is how far the thrust line is above the CG, ``throttle`` what it does; ``thrust_side_mm`` how
+         *     far to starboard of it, and ``swings`` the way that the nose goes. ``why`` names the targets
          *     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
          *     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
          */
@@ -3522,6 +3477,10 @@ export interface components {
             pulls?: string | null;
             /** Tip G */
             tip_g?: number | null;
+            /** Thrust Side Mm */
+            thrust_side_mm?: number | null;
+            /** Swings */
+            swings?: string | null;
         };
         /**
          * LoadoutDoc
@@ -3547,8 +3506,9 @@ export interface components {
          *
          *     ``half`` and ``curve`` are with the pack half used, ``fresh`` and ``fresh_curve`` with it full:
          *     the margins are those of a fresh pack, and so is the heat. ``minutes`` of level flight and full
-         *     throttle mixed, one sigma, as so many ``flights`` found it; None without a wing. ``unbeaten``:
-         *     no other loadout is lighter and lasts longer.
+         *     throttle mixed, one sigma, as so many ``flights`` found it; None without a wing. ``asked_gf`` is
+         *     the thrust that its target of thrust-to-weight asks. ``unbeaten``: no other loadout is lighter
+         *     and lasts longer.
          */
         LoadoutPower: {
             /** Loadout */
@@ -3581,6 +3541,8 @@ export interface components {
             curve: components["schemas"]["CurvePoint"][];
             /** Fresh Curve */
             fresh_curve: components["schemas"]["CurvePoint"][];
+            /** Asked Gf */
+            asked_gf?: number | null;
             /**
              * Unbeaten
              * @default false
@@ -6228,6 +6190,52 @@ export interface components {
             offset_mm?: number;
         };
         /**
+         * TriedDrive
+         * @description A pack and a motor on this plane: the four answers with one sigma, the current of a fresh
+         *     pack, the worst rung of its ladders, minutes, which targets it would break, and whether nothing
+         *     else of these is lighter and lasts longer. ``motor`` is None for the one that flies.
+         */
+        TriedDrive: {
+            /** Pack */
+            pack: string;
+            /** Thing */
+            thing: string | null;
+            /** Motor */
+            motor: string | null;
+            /** Motor Thing */
+            motor_thing: string | null;
+            /** Loadouts */
+            loadouts: string[];
+            /** Auw G */
+            auw_g: number;
+            /** Auw Sd G */
+            auw_sd_g: number;
+            /** Wing Loading */
+            wing_loading: number | null;
+            /** Thrust To Weight */
+            thrust_to_weight: number;
+            /** Thrust To Weight Sd */
+            thrust_to_weight_sd: number;
+            known: components["schemas"]["HowKnown"];
+            /** Pack A */
+            pack_a: number;
+            /** Pack Sd A */
+            pack_sd_a: number;
+            rung: components["schemas"]["Rung"];
+            /** Minutes */
+            minutes: number | null;
+            /** Minutes Sd */
+            minutes_sd: number | null;
+            /** Breaks */
+            breaks: components["schemas"]["TargetKind"][];
+            balance: components["schemas"]["Balancing"];
+            /**
+             * Unbeaten
+             * @default false
+             */
+            unbeaten?: boolean;
+        };
+        /**
          * Trim
          * @description Sanded, cut or pulled off: about how much.
          */
@@ -7911,7 +7919,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Choice-Input"];
+                "application/json": components["schemas"]["Choice"];
             };
         };
         responses: {
@@ -9927,7 +9935,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Choice-Output"][];
+                    "application/json": components["schemas"]["TriedDrive"][];
                 };
             };
             /** @description Problem */

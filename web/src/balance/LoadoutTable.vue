@@ -21,6 +21,7 @@ const rows = computed(() =>
       balance: of('balance'),
       cg: each.cg,
       told: balance,
+      left: each.headroom[0],
       why: (balance?.why ?? []).map((kind) => TITLES[kind].toLowerCase()).join(', '),
     }
   }),
@@ -70,6 +71,7 @@ const py = (y: number) =>
               <th class="right">thrust</th>
               <th class="right">balance</th>
               <th class="right">margin</th>
+              <th class="right">left to add</th>
               <th>by its targets</th>
             </tr>
           </thead>
@@ -97,6 +99,11 @@ const py = (y: number) =>
               </td>
               <td class="figure right">
                 {{ row.told?.margin == null ? '–' : `${(100 * row.told.margin).toFixed(0)} %` }}
+              </td>
+              <td class="figure right" :class="{ wrong: (row.left?.grams ?? 0) < 0 }">
+                {{
+                  row.left ? number(row.left.grams, 'mass', units.mass.name === 'g' ? 0 : 1) : '–'
+                }}
               </td>
               <td :class="{ wrong: row.told?.flies === 'may not fly' }">
                 {{ row.told?.flies }}<span v-if="row.why" class="faint small">: {{ row.why }}</span>

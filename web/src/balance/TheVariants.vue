@@ -86,6 +86,7 @@ const first = (each: Beside, kind: string) =>
             <th class="right">loading</th>
             <th class="right">thrust</th>
             <th class="right">balance</th>
+            <th class="right">left to add</th>
             <th>changed</th>
             <th />
           </tr>
@@ -117,6 +118,13 @@ const first = (each: Beside, kind: string) =>
             </td>
             <td class="figure right">
               {{ first(each, 'balance') ? balanceOf(first(each, 'balance')!) : '–' }}
+            </td>
+            <td class="figure right">
+              {{
+                each.loadouts[0]?.headroom[0]
+                  ? number(each.loadouts[0].headroom[0].grams, 'mass', 0)
+                  : '–'
+              }}
             </td>
             <td class="small">
               {{ each.changes.join('; ') || (each.build === origin ? '' : 'nothing yet') }}

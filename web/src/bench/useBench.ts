@@ -229,6 +229,7 @@ function setUp() {
     const best = next.value
     if (best?.scale)
       words.say(`Put a known weight on: ${best.reason} Its place is the Plan, under Scales.`)
+    else if (best?.run) words.say(`Take ${best.name}. ${best.reason} Its place is Power, key 6.`)
     else if (!best) words.say('Nothing left to weigh would tell more.')
     else if (best.items.length)
       put({ ...EMPTY, loads: best.items.map((item) => ({ item, count: 1 })) })

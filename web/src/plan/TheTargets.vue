@@ -140,9 +140,9 @@ function thrust(value: number | null) {
   })
 }
 
-function line(value: number | null) {
+function line(patch: { line_z_mm?: number | null; line_y_mm?: number | null }) {
   const old = build.value?.thrust
-  if (old) void change({ thrust: { ...old, line_z_mm: value } })
+  if (old) void change({ thrust: { ...old, ...patch } })
 }
 
 function doubt(value: number | null) {
@@ -299,12 +299,24 @@ function doubt(value: number | null) {
               :unit="units.length.name"
               :base="units.length.base"
               optional
-              @kept="line"
+              @kept="(line_z_mm) => line({ line_z_mm })"
             />
           </td>
-          <td />
-          <td class="unit">{{ units.length.name }} up</td>
-          <td class="from faint">above the datum; tells what throttle does to pitch</td>
+          <td>
+            <QuantityCell
+              :value="build.thrust.line_y_mm"
+              kind="station"
+              label="Side of the thrust line"
+              :unit="units.length.name"
+              :base="units.length.base"
+              optional
+              @kept="(line_y_mm) => line({ line_y_mm })"
+            />
+          </td>
+          <td class="unit">{{ units.length.name }} up, right</td>
+          <td class="from faint">
+            above the datum, and to starboard; tells what throttle does to pitch and swing
+          </td>
         </tr>
       </tbody>
     </table>

@@ -2,13 +2,23 @@
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
-import { TITLES } from '../shared/verdicts'
+import { percent, TITLES } from '../shared/verdicts'
 
 const { loadout } = useBuild()
 const { number, quantity, units } = useUnits()
 const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
 
 const first = computed(() => loadout.value?.headroom[0] ?? null)
+/** What the two ends bear until the balance leaves its range. */
+const ends = computed(() =>
+  (loadout.value?.ends ?? [])
+    .map((each) =>
+      each.grams < 0
+        ? `balance is past its range towards the ${each.at}`
+        : `the ${each.at} bears ${quantity(each.grams, 'mass', 1)} until the balance breaks`,
+    )
+    .join('; '),
+)
 const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
 </script>
 
@@ -21,6 +31,12 @@ const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
           {{ number(Math.abs(first.grams), 'mass', digits) }} {{ units.mass.name }}
         </strong>
       </header>
+      <p class="small">
+        <template v-if="first.chance > 0.995">That much is sure.</template>
+        <template v-else>
+          Chance that anything is left: <span class="figure">{{ percent(first.chance) }}</span>
+        </template>
+      </p>
       <p class="small faint">
         give or take {{ quantity(2 * first.sd_g, 'mass', digits) }};
         {{
@@ -36,17 +52,13 @@ const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
           }}</template
         >.
       </p>
+      <p v-if="ends" class="small faint">{{ ends }}</p>
     </template>
     <p v-else class="small faint">No target that weight could break: set some on the Plan.</p>
   </section>
 </template>
 
 <style scoped>
-section {
-  border-top: 1px solid var(--ink);
-  padding-top: 14px;
-}
-
 header {
   display: flex;
   justify-content: space-between;

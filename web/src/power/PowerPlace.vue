@@ -1,13 +1,46 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
 import LeftToAdd from './LeftToAdd.vue'
+import RulesOfThumb from './RulesOfThumb.vue'
+import TheChoices from './TheChoices.vue'
 import TheCurves from './TheCurves.vue'
 import TheDrive from './TheDrive.vue'
+import TheFlights from './TheFlights.vue'
 import TheLadders from './TheLadders.vue'
+import TheRatings from './TheRatings.vue'
 import TheRuns from './TheRuns.vue'
 import WhichPack from './WhichPack.vue'
 import { useDrive } from './useDrive'
+import { openPoints } from './usePoints'
 
 const { drive, begin } = useDrive()
+openPoints()
+
+const VIEWS = [
+  { name: 'stand', title: 'On the stand' },
+  { name: 'choice', title: 'Which pack, which motor' },
+  { name: 'minutes', title: 'Minutes' },
+  { name: 'drive', title: 'The drive' },
+] as const
+
+const route = useRoute()
+const router = useRouter()
+const here = computed(
+  () => VIEWS.find((each) => each.name === route.query['on'])?.name ?? VIEWS[0].name,
+)
+
+/** What a drive is begun with is a guess: the next thing is to put it right. */
+async function list() {
+  if (await begin()) void router.replace({ query: { on: 'drive' } })
+}
+const fitted = computed(() => {
+  const all = drive.value
+  if (!all) return ''
+  const motors = all.motors > 1 ? `${all.motors} motors` : 'motor'
+  const propeller = all.propellers[0] ? ` · propeller ${all.propellers[0].name}` : ''
+  return `${motors} ${all.motor.kv.toFixed(0)} rpm/V${propeller}`
+})
 </script>
 
 <template>
@@ -17,20 +50,38 @@ const { drive, begin } = useDrive()
       What does each pack give: how much thrust, how many amps, how many minutes, and how many grams
       are left? Say what the drive is; it is a guess until it ran on a stand, and says so.
     </p>
-    <v-btn class="press--main" @click="begin">List the drive</v-btn>
+    <v-btn class="press--main" @click="list">List the drive</v-btn>
   </div>
-  <div v-else class="power">
-    <div class="stand">
-      <TheRuns />
-      <TheDrive />
-    </div>
-    <div class="middle">
-      <TheCurves />
-      <WhichPack />
-    </div>
-    <div class="aside">
-      <TheLadders />
-      <LeftToAdd />
+  <div v-else class="place">
+    <nav aria-label="In Power">
+      <router-link
+        v-for="each in VIEWS"
+        :key="each.name"
+        :to="{ query: { on: each.name } }"
+        :class="{ here: each.name === here }"
+        :aria-current="each.name === here ? 'page' : undefined"
+        replace
+        >{{ each.title }}</router-link
+      >
+      <span class="faint small">{{ fitted }}</span>
+    </nav>
+    <div class="power" :class="here">
+      <div v-if="here === 'stand'" class="stand"><TheRuns /></div>
+      <div v-if="here === 'drive'" class="stand"><TheDrive /></div>
+      <div class="middle">
+        <template v-if="here === 'stand'">
+          <TheCurves />
+          <WhichPack />
+        </template>
+        <TheChoices v-else-if="here === 'choice'" />
+        <TheFlights v-else-if="here === 'minutes'" />
+        <TheRatings v-else />
+      </div>
+      <div class="aside">
+        <LeftToAdd />
+        <TheLadders />
+        <RulesOfThumb />
+      </div>
     </div>
   </div>
 </template>
@@ -44,14 +95,50 @@ const { drive, begin } = useDrive()
   justify-items: start;
 }
 
-.power {
-  display: grid;
-  grid-template-columns: 322px minmax(0, 1fr) 268px;
+nav {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0 22px;
+  border-bottom: 1px solid var(--ink);
+  padding: 8px 18px 0;
 }
 
-.stand,
-.middle,
-.aside {
+nav a {
+  color: var(--faint);
+  text-decoration: none;
+  padding: 6px 0 5px;
+}
+
+nav a:hover {
+  color: var(--ink);
+}
+
+nav .here {
+  color: var(--ink);
+  font-weight: 600;
+  border-bottom: 4px solid var(--brass);
+  margin-bottom: -2px;
+}
+
+nav span {
+  margin-left: auto;
+}
+
+.power {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 268px;
+}
+
+.power.stand,
+.power.drive {
+  grid-template-columns: 322px minmax(0, 1fr) 268px;
+  border: 0;
+  padding: 0;
+  background: none;
+}
+
+.power > div {
   padding: 14px 18px 48px;
   display: grid;
   gap: 20px;
@@ -59,13 +146,11 @@ const { drive, begin } = useDrive()
   min-width: 0;
 }
 
-.stand > *,
-.middle > *,
-.aside > * {
+.power > div > * {
   min-width: 0;
 }
 
-.stand {
+.power > .stand {
   border-right: 1px solid var(--ink);
   background: var(--paper);
 }
@@ -76,20 +161,27 @@ const { drive, begin } = useDrive()
 }
 
 @media (max-width: 1100px) {
-  .power {
+  .power,
+  .power.stand,
+  .power.drive {
     grid-template-columns: minmax(0, 1fr);
   }
 
-  .stand {
-    order: 3;
+  .power > .stand {
     border-right: 0;
-    border-top: 1px solid var(--ink);
+    border-bottom: 1px solid var(--ink);
   }
 
   .aside {
-    order: 2;
     border-left: 0;
     border-top: 1px solid var(--ink);
+  }
+}
+
+@media (max-width: 600px) {
+  nav span {
+    margin-left: 0;
+    flex-basis: 100%;
   }
 }
 </style>

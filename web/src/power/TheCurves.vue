@@ -3,9 +3,11 @@ import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
+import { usePoints } from './usePoints'
 
 const { drive, told, mine } = useDrive()
-const { build, loadout } = useBuild()
+const { build } = useBuild()
+const waiting = usePoints()
 const { number, units } = useUnits()
 
 const W = 460
@@ -22,31 +24,36 @@ const curves = computed(() => {
     .map((each) => ({ ...each, mine: each.pack === mine.value?.pack }))
     .sort((a, b) => Number(a.mine) - Number(b.mine))
 })
-const points = computed(() =>
-  (drive.value?.runs ?? [])
-    .filter((run) => run.pack === mine.value?.pack && run.set_aside === null)
-    .flatMap((run) =>
-      run.points.flatMap((point, at) =>
-        point.thrust_gf === null
-          ? []
-          : [
-              {
-                key: `${run.id} ${at}`,
-                throttle: point.throttle,
-                thrust: point.thrust_gf,
-                doubted: told.value?.doubts.some(
-                  (each) => each.run === run.id && each.point === at && each.quantity !== 'current',
-                ),
-              },
-            ],
-      ),
-    ),
-)
+/** What was run with this pack, and what waits to be kept as a run. */
+const points = computed(() => {
+  const run = (drive.value?.runs ?? []).filter((each) => each.pack === mine.value?.pack)
+  const fitted = (told.value?.fits ?? []).flatMap((fit) => {
+    const throttle = run.find((each) => each.id === fit.run)?.points[fit.point]?.throttle
+    if (throttle === undefined || fit.quantity !== 'thrust') return []
+    const key = `${fit.run} ${fit.point}`
+    return [{ key, throttle, thrust: fit.read, doubted: fit.t === null, waits: false }]
+  })
+  if (waiting.pack.value !== mine.value?.pack) return fitted
+  const fresh = waiting.points.value.flatMap((point, at) =>
+    point.thrust_gf === null
+      ? []
+      : [
+          {
+            key: `waits ${at}`,
+            throttle: point.throttle,
+            thrust: point.thrust_gf,
+            doubted: false,
+            waits: true,
+          },
+        ],
+  )
+  return [...fitted, ...fresh]
+})
 /** What the target of thrust-to-weight asks of this loadout. */
 const asked = computed(() => {
-  const target = build.value?.targets.find((each) => each.kind === 'thrust_to_weight')
-  const auw = loadout.value?.answers.find((each) => each.kind === 'auw')?.value
-  return target?.low && auw ? { ratio: target.low, gf: target.low * auw } : null
+  const low = build.value?.targets.find((each) => each.kind === 'thrust_to_weight')?.low
+  const gf = mine.value?.asked_gf
+  return low && gf ? { ratio: low, gf } : null
 })
 
 const STEPS = [10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000]
@@ -139,7 +146,7 @@ const HOW = {
         <g v-for="point in points" :key="point.key">
           <circle
             class="point"
-            :class="{ doubted: point.doubted }"
+            :class="{ doubted: point.doubted, waits: point.waits }"
             :cx="scale.x(point.throttle)"
             :cy="scale.y(point.thrust)"
             r="5"
@@ -236,6 +243,10 @@ text {
   fill: var(--sea);
   stroke: var(--paper);
   stroke-width: 1.5;
+}
+
+.point.waits {
+  fill: var(--brass);
 }
 
 .point.doubted {

@@ -21,11 +21,6 @@ const run = (kind: 'pack' | 'propeller', id: string) =>
 
 const setMotor = (patch: Partial<Drive['motor']>) =>
   void edit((now) => ({ motor: { ...now.motor, ...patch } }))
-const setController = (most_a: number | null) =>
-  void edit((now) => ({
-    controller:
-      most_a === null ? null : { burst_a: null, burst_s: null, ...now.controller, most_a },
-  }))
 const setPack = (id: string, patch: Partial<Pack>) =>
   void edit((now) => ({ packs: now.packs.map((p) => (p.id === id ? { ...p, ...patch } : p)) }))
 const setPropeller = (id: string, patch: Partial<Propeller>) =>
@@ -116,20 +111,6 @@ const found = computed(() => {
             optional
             :digits="1"
             @kept="(most_a) => setMotor({ most_a })"
-          />
-          A</span
-        ></label
-      >
-      <label
-        >controller stands
-        <span
-          ><QuantityCell
-            :value="drive.controller?.most_a ?? null"
-            kind="number"
-            label="Controller stands"
-            optional
-            :digits="1"
-            @kept="(most_a) => setController(most_a)"
           />
           A</span
         ></label
@@ -247,8 +228,6 @@ const found = computed(() => {
 
 <style scoped>
 section {
-  border-top: 1px solid var(--ink);
-  padding-top: 14px;
   display: grid;
   gap: 8px;
   justify-items: start;

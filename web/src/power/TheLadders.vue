@@ -9,15 +9,16 @@ const TITLES = {
   controller: 'Controller, continuous',
   burst: 'Controller, burst',
   pack: 'Pack',
+  plug: 'Plug',
+  wire: 'Wire',
+  regulator: 'Regulator',
 }
 const rows = computed(() =>
   (mine.value?.margins ?? []).map((each) => {
-    const share = each.current_a / each.most_a
-    const percent = Math.round(100 * Math.abs(share - 1))
+    const percent = Math.round(100 * Math.abs(each.share - 1))
     return {
       ...each,
       title: TITLES[each.part],
-      share,
       words:
         each.rung === 'over'
           ? (percent ? `over what it stands by ${percent} %` : 'just over what it stands') +
@@ -27,6 +28,31 @@ const rows = computed(() =>
             : `${percent} % in hand`,
     }
   }),
+)
+const cells = computed(() =>
+  (mine.value?.cells ?? []).map((each) => {
+    const least = each.least ?? 1
+    const range = each.most === null ? `${least} or more` : `${least} to ${each.most}`
+    return {
+      ...each,
+      title: `${TITLES[each.part].split(',')[0]}, cells`,
+      words:
+        each.rung === 'over' ? `made for ${range}: not for this pack` : `made for ${range} cells`,
+    }
+  }),
+)
+const heat = computed(() =>
+  (mine.value?.heat ?? []).map((each) => ({
+    ...each,
+    title: `${TITLES[each.part].split(',')[0]}, warm`,
+    words:
+      (each.rung === 'over'
+        ? 'too hot to go on with'
+        : each.rung === 'in hand'
+          ? 'in hand'
+          : 'feel it after 20 s') +
+      `; ${each.felt_c.toFixed(0)} °C was felt at ${each.felt_a.toFixed(1)} A`,
+  })),
 )
 const missing = computed(() => {
   const lacks = []
@@ -83,6 +109,27 @@ const missing = computed(() => {
           >
         </li>
       </ul>
+      <ul v-if="cells.length || heat.length" class="more">
+        <li v-for="row in cells" :key="`cells ${row.part}`" :data-rung="row.rung">
+          <span class="head">
+            <span>{{ row.title }}</span><span class="figure">{{ row.cells }}</span>
+          </span>
+          <span class="small" :class="row.rung === 'over' ? 'wrong' : 'faint'">{{
+            row.words
+          }}</span>
+        </li>
+        <li v-for="row in heat" :key="`heat ${row.part}`" :data-rung="row.rung">
+          <span class="head">
+            <span>{{ row.title }}</span>
+            <span class="figure"
+              >{{ row.celsius.toFixed(0) }} ±{{ (2 * row.sd_c).toFixed(0) }} °C</span
+            >
+          </span>
+          <span class="small" :class="row.rung === 'over' ? 'wrong' : 'faint'">{{
+            row.words
+          }}</span>
+        </li>
+      </ul>
       <p v-if="missing.length" class="small faint">
         No ladder yet for {{ missing.join(', ') }}: nobody said what it stands.
       </p>
@@ -92,6 +139,11 @@ const missing = computed(() => {
 </template>
 
 <style scoped>
+section {
+  border-top: 1px solid var(--ink);
+  padding-top: 14px;
+}
+
 .figures {
   display: grid;
   grid-template-columns: 1fr 1fr;
@@ -125,6 +177,10 @@ li {
   display: grid;
   gap: 3px;
   font-size: 14px;
+}
+
+.more {
+  margin-top: 10px;
 }
 
 .head {

@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import type { Drive, Run, RunPoint } from '../api/client'
+import type { Drive, Flight, Run, RunPoint } from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
@@ -57,7 +57,13 @@ export function useDrive() {
     words.removed(name, () => set({ [kind]: was }))
   }
 
-  const addRun = (pack: string, propeller: string, points: RunPoint[], restV: number) => {
+  const addRun = (
+    pack: string,
+    propeller: string,
+    points: RunPoint[],
+    restV: number,
+    over: Pick<Run, 'lever' | 'lever_doubt'>,
+  ) => {
     const run: Run = {
       id: `run-${freshId()}`.slice(0, 60),
       at: new Date().toISOString(),
@@ -67,13 +73,54 @@ export function useDrive() {
       rest_v_per_cell: restV,
       note: '',
       set_aside: null,
+      ...over,
+      air_c: null,
+      motor_c: null,
+      controller_c: null,
+      pack_c: null,
     }
     return edit((now) => ({ runs: [...now.runs, run] }))
   }
+  /** Write down after a run how warm things were. */
+  const amendRun = (id: string, patch: Partial<Run>) =>
+    edit((now) => ({ runs: now.runs.map((run) => (run.id === id ? { ...run, ...patch } : run)) }))
+
+  /** Write a flight down with the chosen loadout's pack and weight. */
+  const addFlight = (minutes: number, putBack: number | null) => {
+    const flight: Flight = {
+      id: `flight-${freshId()}`.slice(0, 60),
+      at: new Date().toISOString(),
+      pack: mine.value?.pack ?? '',
+      minutes,
+      put_back_mah: putBack,
+      mass_g: loadout.value?.answers.find((each) => each.kind === 'auw')?.value ?? null,
+      note: '',
+      set_aside: null,
+    }
+    return edit((now) => ({ flights: [...now.flights, flight] }))
+  }
+  const setFlightAside = (id: string, reason: string | null) =>
+    edit((now) => ({
+      flights: now.flights.map((each) => (each.id === id ? { ...each, set_aside: reason } : each)),
+    }))
   const setAside = (id: string, reason: string | null) =>
     edit((now) => ({
       runs: now.runs.map((run) => (run.id === id ? { ...run, set_aside: reason } : run)),
     }))
 
-  return { drive, told, mine, begin, edit, takeAway, packOf, addRun, setAside }
+  return {
+    drive,
+    told,
+    mine,
+    begin,
+    edit,
+    set,
+    takeAway,
+    packOf,
+    addRun,
+    amendRun,
+    setAside,
+    addFlight,
+    setFlightAside,
+  }
 }

@@ -9,7 +9,7 @@ import { percent, TITLES, useVerdicts } from './verdicts'
 
 const props = defineProps<{ answer: TargetAnswer; limit: string }>()
 const { build, assessment, loadout, nameOf } = useBuild()
-const { number, units } = useUnits()
+const { number, quantity, units } = useUnits()
 const { mend, doubting, unchecked: thin, value, unit } = useVerdicts()
 
 const WORDS = {
@@ -45,6 +45,9 @@ const lessons = computed(() =>
   })),
 )
 const habits = computed(() => (isMass.value ? (assessment.value?.habits ?? []) : []))
+/** How many grams this target bears yet, or what the two ends do. */
+const left = computed(() => loadout.value?.headroom.find((each) => each.kind === props.answer.kind))
+const ends = computed(() => (props.answer.kind === 'balance' ? (loadout.value?.ends ?? []) : []))
 const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
 </script>
 
@@ -66,6 +69,20 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
       Not checked on the fingertips since: {{ unchecked.words }}.
     </p>
     <p v-if="answer.missing">To tell it: {{ answer.missing }}.</p>
+    <p v-if="left">
+      {{ left.grams < 0 ? 'Over by' : 'Left to add' }}
+      <strong class="figure">{{ quantity(Math.abs(left.grams), 'mass') }}</strong>
+      <span class="faint"> ±{{ number(2 * left.sd_g, 'mass') }}</span
+      >{{ left.grams < 0 ? '' : ' until it breaks' }}, with a chance of
+      {{ percent(left.chance) }} that anything is left.
+    </p>
+    <p v-for="each in ends" :key="each.at ?? ''" class="faint">
+      {{
+        each.grams < 0
+          ? `Past its range towards the ${each.at}.`
+          : `The ${each.at} bears ${quantity(each.grams, 'mass')} more.`
+      }}
+    </p>
     <p v-for="each in answer.mends" :key="each.by">Would bring it back: {{ mend(each, nameOf) }}</p>
     <TheCurve v-if="answer.kind === 'auw' || answer.kind === 'balance'" :answer="answer" />
     <template v-if="isMass && behind?.makeup.length">

@@ -2,11 +2,12 @@
 import { computed, reactive, ref } from 'vue'
 import type { DrawerThing, NewThing } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
+import DriveListing from './DriveListing.vue'
 import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
-import { THINGS, useDrawer } from './useDrawer'
+import { listedIn, THINGS, useDrawer } from './useDrawer'
 
 const { id } = useBuild()
 const { drawer, lay, describe, takeOut, fit } = useDrawer()
@@ -47,6 +48,7 @@ async function add() {
       leads_included: fresh.leads,
       price: fresh.price.trim() ? await understand(fresh.price, 'number') : null,
       note: '',
+      ...listedIn(fresh.kind, fresh.name),
     })
     if (!done) return
     Object.assign(fresh, { name: '', listing: '', price: '' })
@@ -82,7 +84,14 @@ async function add() {
             <td>
               <strong>{{ each.thing.name }}</strong>
             </td>
-            <td class="faint">{{ title(each.thing.kind) }}</td>
+            <td class="faint">
+              {{ title(each.thing.kind) }}
+              <DriveListing
+                v-if="each.thing.kind === 'pack' || each.thing.kind === 'motor'"
+                :thing="each.thing"
+                @said="say(each, $event)"
+              />
+            </td>
             <td>
               <QuantityCell
                 :value="each.thing.listing_g"

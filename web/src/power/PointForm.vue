@@ -1,0 +1,196 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue'
+import type { RunPoint } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { understand, whyNot } from '../shared/useQuantity'
+import { useUnits } from '../shared/units'
+import { useDrive } from './useDrive'
+import { usePoints } from './usePoints'
+
+const { drive } = useDrive()
+const { points, pack, propeller, lever, leverDoubt, keepRun } = usePoints()
+const { number, units } = useUnits()
+
+const fields = reactive({ throttle: '', thrust: '', amps: '', volts: '' })
+const wrong = ref('')
+const first = ref<HTMLInputElement>()
+
+async function figure(text: string, what: string, kind: 'number' | 'thrust' = 'number') {
+  if (!text.trim()) return null
+  try {
+    return await understand(text, kind, kind === 'thrust' ? units.value.thrust.name : undefined)
+  } catch (error) {
+    throw new Error(`${what}: ${whyNot(error)}`)
+  }
+}
+
+// What was typed leaves the fields at once: a second press never keeps it twice.
+let busy = false
+async function addPoint() {
+  if (busy) return
+  busy = true
+  wrong.value = ''
+  const given = { ...fields }
+  Object.assign(fields, { throttle: '', thrust: '', amps: '', volts: '' })
+  first.value?.focus()
+  try {
+    const percent = await figure(given.throttle, 'Throttle')
+    if (percent === null || percent < 0 || percent > 100)
+      throw new Error('Throttle: say it in per cent, 0 to 100')
+    const point: RunPoint = {
+      throttle: percent / 100,
+      thrust_gf: await figure(given.thrust, 'Thrust', 'thrust'),
+      pack_a: await figure(given.amps, 'Amps'),
+      pack_v: await figure(given.volts, 'Volts'),
+      drawn_mah: 0,
+    }
+    if (point.thrust_gf === null && point.pack_a === null && point.pack_v === null)
+      throw new Error('Type what the stand showed: thrust, amps or volts')
+    points.value.push(point)
+  } catch (error) {
+    if (!Object.values(fields).some((text) => text)) Object.assign(fields, given)
+    wrong.value = error instanceof Error ? error.message : whyNot(error)
+  } finally {
+    busy = false
+  }
+}
+</script>
+
+<template>
+  <div class="points">
+    <form @submit.prevent="addPoint">
+      <label
+        >with
+        <select v-model="pack" class="entry" aria-label="Pack on the stand">
+          <option v-for="each in drive?.packs" :key="each.id" :value="each.id">
+            {{ each.name }}
+          </option>
+        </select>
+        <select v-model="propeller" class="entry" aria-label="Propeller on the stand">
+          <option v-for="each in drive?.propellers" :key="each.id" :value="each.id">
+            {{ each.name }}
+          </option>
+        </select></label
+      >
+      <div class="point">
+        <label
+          >throttle, %
+          <input
+            ref="first"
+            v-model="fields.throttle"
+            class="entry figure"
+            inputmode="decimal"
+            aria-label="Throttle"
+        /></label>
+        <label
+          >thrust, {{ units.thrust.name }}
+          <input
+            v-model="fields.thrust"
+            class="entry figure"
+            inputmode="decimal"
+            aria-label="Thrust"
+        /></label>
+        <label
+          >amps
+          <input v-model="fields.amps" class="entry figure" inputmode="decimal" aria-label="Amps"
+        /></label>
+        <label
+          >volts
+          <input v-model="fields.volts" class="entry figure" inputmode="decimal" aria-label="Volts"
+        /></label>
+      </div>
+      <details class="small">
+        <summary>
+          {{ lever === 1 ? 'read straight off the scale; or over a lever' : 'over a lever' }}
+        </summary>
+        <p class="lever">
+          the thrust is
+          <QuantityCell
+            :value="lever"
+            kind="number"
+            label="So many times what the scale shows"
+            @kept="(times) => (lever = times !== null && times > 0 ? times : 1)"
+          />
+          times what the scale shows, give or take
+          <QuantityCell
+            :value="100 * leverDoubt"
+            kind="number"
+            label="Doubt of the lever, per cent"
+            :digits="1"
+            @kept="(percent) => (leverDoubt = Math.min(Math.max(percent ?? 0, 0), 50) / 100)"
+          />
+          %: the arm of the motor over the arm of the pan.
+        </p>
+      </details>
+      <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
+      <div class="acts">
+        <v-btn class="press--main" type="submit">Keep the point</v-btn>
+        <v-btn v-if="points.length" @click="keepRun">
+          Keep the run, {{ points.length }} {{ points.length === 1 ? 'point' : 'points' }}
+        </v-btn>
+      </div>
+    </form>
+    <ol v-if="points.length" class="small" aria-label="Points not kept as a run yet">
+      <li v-for="(point, at) in points" :key="at" class="figure">
+        {{ Math.round(100 * point.throttle) }} %
+        <template v-if="point.thrust_gf !== null">
+          · {{ number(point.thrust_gf, 'thrust') }} {{ units.thrust.name }}</template
+        >
+        <template v-if="point.pack_a !== null"> · {{ point.pack_a }} A</template>
+        <template v-if="point.pack_v !== null"> · {{ point.pack_v }} V</template>
+        <button type="button" class="plainly under faint" @click="points.splice(at, 1)">
+          remove
+        </button>
+      </li>
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.points,
+form {
+  display: grid;
+  gap: 10px;
+}
+
+.point {
+  display: grid;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 8px;
+}
+
+.point label {
+  display: grid;
+  font-size: 12px;
+  color: var(--faint);
+}
+
+.point input {
+  width: 100%;
+  min-width: 0;
+  font-size: 17px;
+  border: 1px solid var(--line);
+  text-align: right;
+}
+
+.lever :deep(.cell) {
+  width: 60px;
+}
+
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+}
+
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+
+li {
+  padding: 4px 0;
+  border-bottom: 1px solid var(--line);
+}
+</style>

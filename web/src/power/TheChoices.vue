@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Choice } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import { TITLES } from '../shared/verdicts'
+import ChoicePicture from './ChoicePicture.vue'
+import ListingForm from './ListingForm.vue'
+import { useChoices } from './useChoices'
+
+const { choices, listed, adopt } = useChoices()
+const { loadout } = useBuild()
+const { number, quantity, units } = useUnits()
+
+const KNOWN = { run: 'run', stated: 'stated', calculated: 'calculated', guess: 'a guess' }
+
+function balance({ balance: told }: Choice): string {
+  const aft = (mm: number) => `${quantity(Math.abs(mm), 'length')} ${mm > 0 ? 'aft' : 'forward'}`
+  if (told.how === 'as it is') return 'as it is'
+  if (told.how === 'by moving')
+    return told.pack_mm === null ? 'by moving more than the pack' : `slide it ${aft(told.pack_mm)}`
+  if (told.how === 'with ballast') return `with ${quantity(told.ballast_g ?? 0, 'mass')} of ballast`
+  if (told.how === 'not') return `not: ${quantity(told.short_mm ?? 0, 'length')} short`
+  return 'say where the parts sit'
+}
+const rows = computed(() =>
+  choices.value
+    .map((each, key) => ({
+      ...each,
+      key,
+      told: balance(each),
+      broken: each.breaks.map((kind) => TITLES[kind].toLowerCase()).join(', '),
+    }))
+    .sort((a, b) => Number(b.unbeaten) - Number(a.unbeaten) || a.auw_g - b.auw_g),
+)
+const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
+</script>
+
+<template>
+  <section aria-label="Which pack, which motor">
+    <h2>Which pack, which motor</h2>
+    <p class="small faint">
+      In the place of the pack of “{{ loadout?.name }}”: what lies in the drawer and says its cells
+      and mAh (or Kv), and what you list here. Nothing is kept until it is taken.
+    </p>
+    <ChoicePicture :choices="choices" />
+    <div class="wide">
+      <v-table density="compact" class="choices">
+        <thead>
+          <tr>
+            <th>pack, motor</th>
+            <th class="right">all up, {{ units.mass.name }}</th>
+            <th class="right">thrust-to-weight</th>
+            <th class="right">amps</th>
+            <th class="right">minutes</th>
+            <th>balance</th>
+            <th>breaks</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in rows" :key="row.key">
+            <td>
+              <strong>{{ row.pack }}<span v-if="row.unbeaten"> ◆</span></strong>
+              <div class="faint small">
+                {{ row.motor ?? 'the motor that flies' }}, {{ KNOWN[row.known] }}
+              </div>
+            </td>
+            <td class="figure right">
+              {{ number(row.auw_g, 'mass', digits) }}
+            </td>
+            <td class="figure right" :class="{ wrong: row.breaks.includes('thrust_to_weight') }">
+              {{ row.thrust_to_weight.toFixed(2) }}
+              <span class="faint">±{{ (2 * row.thrust_to_weight_sd).toFixed(2) }}</span>
+            </td>
+            <td class="figure right" :class="{ wrong: row.rung === 'over' }">
+              {{ row.pack_a.toFixed(1) }}
+              <div v-if="row.rung !== 'in hand'" class="small">{{ row.rung }}</div>
+            </td>
+            <td class="figure right">
+              <template v-if="row.minutes !== null"
+                >{{ row.minutes.toFixed(1) }}
+                <span class="faint">±{{ (2 * (row.minutes_sd ?? 0)).toFixed(1) }}</span></template
+              >
+              <template v-else>–</template>
+            </td>
+            <td class="small" :class="{ wrong: row.balance.how === 'not' }">{{ row.told }}</td>
+            <td class="small wrong">{{ row.broken }}</td>
+            <td>
+              <span v-if="row.loadouts.length" class="faint small">flies already</span>
+              <v-btn
+                v-else-if="row.motor === null"
+                size="small"
+                :aria-label="`Take ${row.pack} as a loadout`"
+                @click="adopt(row)"
+                >take it</v-btn
+              >
+            </td>
+          </tr>
+        </tbody>
+      </v-table>
+    </div>
+    <p class="small faint">
+      ◆ nothing here is lighter and lasts longer. A motor is changed on the Plan, with its part;
+      runs of the old one then speak no more.
+    </p>
+    <ListingForm @listed="listed.push($event)" />
+    <p v-for="(each, at) in listed" :key="at" class="small">
+      Listed: {{ each.listing.name }}, {{ quantity(each.listing.mass_g, 'mass') }}
+      <button type="button" class="plainly under faint" @click="listed.splice(at, 1)">
+        take it off
+      </button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 12px;
+}
+
+.choices {
+  background: transparent;
+  min-width: 640px;
+}
+
+.choices th,
+.choices td {
+  padding: 4px 8px 4px 0 !important;
+  vertical-align: top;
+}
+
+.right {
+  text-align: right !important;
+  white-space: nowrap;
+}
+
+th.right {
+  white-space: normal;
+}
+</style>

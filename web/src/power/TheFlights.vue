@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useBuild } from '../shared/useBuild'
+import { understand, whyNot } from '../shared/useQuantity'
+import { useDrive } from './useDrive'
+
+const { drive, told, mine, set, addFlight, setFlightAside } = useDrive()
+const { loadout } = useBuild()
+
+const minutes = ref('')
+const putBack = ref('')
+const wrong = ref('')
+
+async function keep() {
+  wrong.value = ''
+  try {
+    const flown = await understand(minutes.value, 'number')
+    if (flown <= 0) throw new Error('Minutes: say how long it flew')
+    const back = putBack.value.trim() ? await understand(putBack.value, 'number') : null
+    if (await addFlight(flown, back)) minutes.value = putBack.value = ''
+  } catch (error) {
+    wrong.value = whyNot(error)
+  }
+}
+
+const nameOf = (pack: string) => drive.value?.packs.find((each) => each.id === pack)?.name ?? pack
+const flights = computed(() =>
+  [...(drive.value?.flights ?? [])].reverse().map((each) => ({
+    ...each,
+    day: new Date(each.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' }),
+  })),
+)
+const tired = computed(() => told.value?.tired ?? [])
+</script>
+
+<template>
+  <section aria-label="Minutes">
+    <header>
+      <h2>Minutes</h2>
+      <strong v-if="mine?.minutes != null" class="figure">
+        {{ mine.minutes.toFixed(1) }}
+        <small class="faint">±{{ (2 * (mine.minutes_sd ?? 0)).toFixed(1) }}</small>
+      </strong>
+    </header>
+    <p v-if="mine" class="small faint">
+      {{ loadout?.name }}, {{ nameOf(mine.pack) }}:
+      {{
+        mine.flights
+          ? `as ${mine.flights} ${mine.flights === 1 ? 'flight' : 'flights'} found it`
+          : 'a guess by layout until it is flown'
+      }}<template v-if="mine.level_w !== null"
+        >; level flight takes about {{ mine.level_w.toFixed(0) }} W</template
+      >.
+    </p>
+    <p v-for="each in tired" :key="each.pack" class="note small" role="note">
+      {{ nameOf(each.pack) }} is tired: its minutes fell by {{ Math.round(100 * each.fell) }} % over
+      {{ each.flights }} flights. Feel it for puffing before it is charged again.
+    </p>
+    <form v-if="mine" @submit.prevent="keep">
+      <v-text-field
+        v-model="minutes"
+        label="Minutes flown"
+        inputmode="decimal"
+        autocomplete="off"
+        hide-details
+      />
+      <v-text-field
+        v-model="putBack"
+        label="mAh put back"
+        inputmode="decimal"
+        autocomplete="off"
+        hide-details
+      />
+      <v-btn class="press--main" type="submit">Write it down</v-btn>
+    </form>
+    <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
+    <p class="small mix">
+      <QuantityCell
+        :value="100 * (drive?.full_share ?? 0.2)"
+        kind="number"
+        label="Share of a flight at full throttle, per cent"
+        :digits="0"
+        @kept="
+          (percent) =>
+            percent !== null && void set({ full_share: Math.min(Math.max(percent, 0), 100) / 100 })
+        "
+      />
+      % of the time at full throttle; level at
+      <QuantityCell
+        :value="drive?.level_throttle == null ? null : 100 * drive.level_throttle"
+        kind="number"
+        label="The throttle that held level, per cent"
+        optional
+        :digits="0"
+        @kept="
+          (percent) =>
+            void set({
+              level_throttle: percent === null ? null : Math.min(Math.max(percent, 1), 100) / 100,
+            })
+        "
+      />
+      % throttle, if you know it.
+    </p>
+    <ul v-if="flights.length" aria-label="Flights">
+      <li v-for="each in flights" :key="each.id" :class="{ gone: each.set_aside !== null }">
+        <span>
+          {{ each.day }}, {{ nameOf(each.pack) }}:
+          <span class="figure">{{ each.minutes }}</span> min<template
+            v-if="each.put_back_mah !== null"
+            >, <span class="figure">{{ each.put_back_mah }}</span> mAh put back</template
+          >
+        </span>
+        <button
+          type="button"
+          class="plainly under small faint"
+          @click="setFlightAside(each.id, each.set_aside === null ? 'wrong' : null)"
+        >
+          {{ each.set_aside === null ? 'set aside' : 'count it again' }}
+        </button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+section,
+form {
+  display: grid;
+  gap: 10px;
+}
+
+section {
+  max-width: 560px;
+}
+
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+
+header strong {
+  font-size: 30px;
+}
+
+form {
+  grid-template-columns: 1fr 1fr auto;
+  align-items: center;
+}
+
+.mix :deep(.cell) {
+  width: 56px;
+}
+
+.note {
+  border-left: 4px solid var(--rust);
+  background: var(--rust-wash);
+  padding: 6px 10px;
+  margin: 0;
+}
+
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+
+li {
+  display: flex;
+  justify-content: space-between;
+  gap: 12px;
+  padding: 6px 0;
+  border-bottom: 1px solid var(--line);
+  font-size: 14px;
+}
+
+.gone > span {
+  text-decoration: line-through;
+}
+
+@media (max-width: 600px) {
+  form {
+    grid-template-columns: 1fr 1fr;
+  }
+}
+</style>

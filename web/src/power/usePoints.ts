@@ -1,0 +1,90 @@
+import { computed, inject, provide, ref, watch, type InjectionKey } from 'vue'
+import type { RunPoint } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useDrive } from './useDrive'
+
+/** The points that were taken and are no run yet: they wait in this browser, with what they were
+ * taken with. */
+function setUp() {
+  const { drive, mine, addRun } = useDrive()
+  const { id } = useBuild()
+
+  const kept = computed(() => `oaken-scale-run-${id.value}`)
+  const points = ref<RunPoint[]>([])
+  const pack = ref('')
+  const propeller = ref('')
+  /** So many times what the scale shows is the thrust, and how far that may be off. */
+  const lever = ref(1)
+  const leverDoubt = ref(0)
+  watch(
+    kept,
+    (key) => {
+      const waits = JSON.parse(localStorage.getItem(key) ?? '{}')
+      points.value = waits.points ?? []
+      pack.value = waits.pack ?? ''
+      propeller.value = waits.propeller ?? ''
+      lever.value = waits.lever ?? 1
+      leverDoubt.value = waits.leverDoubt ?? 0
+    },
+    { immediate: true },
+  )
+  watch(
+    [points, pack, propeller, lever, leverDoubt],
+    () => {
+      const waits = {
+        points: points.value,
+        pack: pack.value,
+        propeller: propeller.value,
+        lever: lever.value,
+        leverDoubt: leverDoubt.value,
+      }
+      if (points.value.length) localStorage.setItem(kept.value, JSON.stringify(waits))
+      else localStorage.removeItem(kept.value)
+    },
+    { deep: true },
+  )
+
+  watch(
+    [mine, drive],
+    () => {
+      const all = drive.value
+      if (!all?.packs.some((each) => each.id === pack.value))
+        pack.value = mine.value?.pack ?? all?.packs[0]?.id ?? ''
+      if (!all?.propellers.some((each) => each.id === propeller.value))
+        propeller.value = all?.propellers[0]?.id ?? ''
+    },
+    { immediate: true },
+  )
+
+  // What stands beside the rods is what is run next, unless a run is being written down.
+  watch(
+    () => mine.value?.pack,
+    (now) => {
+      if (now && !points.value.length) pack.value = now
+    },
+  )
+
+  async function keepRun() {
+    const given = { lever: lever.value, lever_doubt: leverDoubt.value }
+    if (await addRun(pack.value, propeller.value, points.value, 4.2, given)) points.value = []
+  }
+
+  return { points, pack, propeller, lever, leverDoubt, keepRun }
+}
+
+type Points = ReturnType<typeof setUp>
+const POINTS: InjectionKey<Points> = Symbol('points')
+
+/** Set up the points of the open build for the place and all that is in it. */
+export function openPoints(): Points {
+  const points = setUp()
+  provide(POINTS, points)
+  return points
+}
+
+/** The points that the place has set up. */
+export function usePoints(): Points {
+  const points = inject(POINTS)
+  if (!points) throw new Error('no points are set up here')
+  return points
+}
