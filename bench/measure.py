@@ -22,6 +22,7 @@ import httpx
 
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
 from bench.builds import made_up_build, to_be_balanced
+from bench.drives import drive_of_four_runs, drives_to_try
 from oaken_scale.api.app import PAGES
 from oaken_scale.core.assess import assess
 from oaken_scale.core.geometry.neutral_point import neutral_point
@@ -29,8 +30,10 @@ from oaken_scale.core.geometry.outline import outlines
 from oaken_scale.core.ledger.outliers import leave_one_out
 from oaken_scale.core.ledger.readings import weighed_sets
 from oaken_scale.core.model.build import Build, Role, Section, Surface
+from oaken_scale.core.power.drive_estimate import estimate_drive
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import bench, remedies
+from oaken_scale.core.trim.which_pack import which_pack
 from oaken_scale.formats.build_file import dump, with_shared_pans
 from oaken_scale.formats.drawing import read_drawing
 
@@ -274,6 +277,25 @@ def balancing() -> None:
     )
 
 
+def powering() -> None:
+    """A drive from its runs, and what might fly in its place."""
+    drive = drive_of_four_runs()
+    print("\npower")
+    taken = timed(lambda: estimate_drive(replace(drive)), 20)
+    line(
+        "a drive from 4 runs of 12 points",
+        f"{middle(taken):.1f} ms",
+        f"{middle(taken) / FRAME_MS:.2f} of a frame",
+    )
+    build, packs, motors = drives_to_try(drive)
+    taken = timed(lambda: which_pack(replace(build), build.loadouts[0], packs, motors), 8)
+    line(
+        f"{len(packs)} packs and {len(motors)} motors tried, balance included",
+        f"{middle(taken):.0f} ms",
+        f"{middle(taken) / 500:.2f} of 500 ms",
+    )
+
+
 def first_load() -> None:
     """Script and style that every place together needs, gzipped, fonts apart."""
     total = sum(
@@ -292,6 +314,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         answering(Path(folder), with_shared_pans(made_up_build(150, 300)))
     balancing()
+    powering()
     drawings()
     first_load()
 

@@ -30,6 +30,7 @@ from oaken_scale.core.model.build import (
 )
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from study.drive_trains import print_table
+from study.flights import print_flights
 from study.settling import compared
 
 SEED = 1080
@@ -357,6 +358,7 @@ def main() -> None:
               f"| {100 * among:.1f} % |")  # fmt: skip
         sys.stdout.flush()
     print_table(1000)
+    print_flights(1000)
 
 
 if __name__ == "__main__":

@@ -69,7 +69,8 @@ def _words(path: list[str], error: Any) -> str:
         + _PATTERNED.get(path[-1] if path else "", _PLAIN),
         "timezone_aware": "has no time zone; write it like 2026-03-07T09:30:00Z",
     }.get(kind)
-    return wanted or f"{error['msg'][:1].lower()}{error['msg'][1:]}"
+    said = error["msg"].removeprefix("Value error, ")
+    return wanted or f"{said[:1].lower()}{said[1:]}"
 
 
 def _limit(context: dict[str, Any], name: str) -> str:

@@ -194,3 +194,112 @@ def test_a_drive_goes_out_and_comes_in_again():
     assert build.power is not None
     assert load(dump(build).encode()) == build
     assert on_the_shelf().power == build.power
+
+
+def drawer(client, **thing):
+    answer = client.post("/api/v1/drawer", json=thing)
+    assert answer.status_code == 201, answer.text
+    return answer.json()["thing"]["id"]
+
+
+def at(told, what):
+    return f"/api/v1/builds/{told['build']['id']}/{what}"
+
+
+def test_what_lies_in_the_drawer_and_what_is_listed_is_tried(client, told):
+    drawer(client, name="Pack 2200", kind="pack", listing_g=170, cells=3, capacity_mah=2200)
+    drawer(client, name="Nobody knows", kind="pack", listing_g=100)
+    drawer(client, name="Spare motor", kind="motor", listing_g=40, kv=1500, most_a=12)
+    listed = {"name": "Tiny", "cells": 2, "capacity_mah": 450, "mass_g": 32}
+    answer = client.post(at(told, "power/choices"), json={"packs": [listed]})
+    found = answer.json()
+    names = {(each["pack"], each["motor"]) for each in found}
+    packs = {"3-cell", "2-cell", "Pack 2200", "Tiny"}
+    assert names == {(pack, motor) for pack in packs for motor in (None, "Spare motor")}
+    (tiny,) = [each for each in found if (each["pack"], each["motor"]) == ("Tiny", None)]
+    assert tiny["auw_g"] == pytest.approx(weight(told, 0) - 105 + 32)
+    assert client.get(at(told, "")[:-1]).json()["revision"] == told["revision"]
+
+
+def test_a_pack_of_the_drawer_is_taken_as_a_loadout(client, told):
+    thing = drawer(client, name="Pack 2200", kind="pack", listing_g=170, cells=3, capacity_mah=2200)
+    header = {"If-Match": f'"{told["revision"]}"'}
+    body = {"loadout": "big", "thing": thing}
+    taken = client.post(at(told, "power/adopted"), json=body, headers=header)
+    assert taken.status_code == 201, taken.text
+    taken = taken.json()
+    assert [each["name"] for each in taken["build"]["loadouts"]] == ["Big", "Small", "Pack 2200"]
+    assert weight(taken, 2) == pytest.approx(weight(told, 0) - 105 + 170)
+    assert taken["assessment"]["power"]["loadouts"][2]["minutes"] > 0
+    item = taken["build"]["items"][-1]
+    assert (item["thing"], item["station"]["x_mm"]) == (thing, 200)
+    # It is aboard now, so the drawer offers it no more.
+    found = client.post(at(told, "power/choices"), json={"loadout": "big"}).json()
+    assert [each["loadouts"] for each in found] == [["big"], ["small"], [taken_id(taken)]]
+
+
+def taken_id(told):
+    return told["build"]["loadouts"][2]["id"]
+
+
+@pytest.mark.parametrize(
+    ("body", "field", "says"),
+    [
+        ({}, "body", "say a thing"),
+        ({"thing": "bare"}, "thing", "say so in the drawer"),
+        ({"loadout": "none", "thing": "bare"}, "loadout", "there is big, small"),
+        ({"pack": {"name": "X", "cells": 0, "capacity_mah": 100, "mass_g": 9}}, "pack.cells", "1"),
+    ],
+)
+def test_what_cannot_be_taken_is_refused_in_words(client, told, body, field, says):
+    drawer(client, name="Bare", kind="pack", listing_g=100)
+    header = {"If-Match": f'"{told["revision"]}"'}
+    answer = client.post(at(told, "power/adopted"), json=body, headers=header)
+    problem(answer, field, says)
+    assert client.get(at(told, "")[:-1]).json()["revision"] == told["revision"]
+
+
+def test_the_stand_in_is_switched_on_set_and_off(client, told):
+    typed = client.put(at(told, "stand"), json={"pack": "three", "propeller": "six"})
+    problem(typed, "stand", "type the points")
+    scales = [{"id": "s", "name": "S", "step_g": 0.1, "simulated": True}]
+    told = change(client, told, scales=scales)
+    assert client.get(at(told, "stand")).json() == {
+        "there": True, "simulated": True, "on": False, "pack": None, "propeller": None,
+        "throttle": 0.0,
+    }  # fmt: skip
+    problem(client.put(at(told, "stand"), json={"throttle": 0.5}), "throttle", "not on")
+    on = client.put(at(told, "stand"), json={"pack": "three", "propeller": "six"}).json()
+    assert (on["on"], on["pack"]) == (True, "three")
+    assert client.put(at(told, "stand"), json={"throttle": 0.5}).json()["throttle"] == 0.5
+    problem(client.put(at(told, "stand"), json={"throttle": 1.5}), "throttle", "1")
+    problem(
+        client.put(at(told, "stand"), json={"pack": "none", "propeller": "six"}), "pack", "three"
+    )
+    off = client.put(at(told, "stand"), json={"on": False}).json()
+    assert (off["on"], off["throttle"]) == (False, 0.0)
+
+
+def test_a_port_of_a_stand_is_one_of_the_usual_and_its_lines_can_be_read(client, told):
+    bad = {**DRIVE, "stand": {"port": "/dev/pts/../../any/path"}}
+    refused(client, told, "power.stand.port", "", power=bad)
+    odd = {**DRIVE, "stand": {"port": "/dev/ttyUSB9", "line": "{watts}"}}
+    told = change(client, told, power=odd)
+    answer = client.put(at(told, "stand"), json={"pack": "three", "propeller": "six"})
+    problem(answer, "power.stand.line", "none of")
+
+
+def test_flights_sharpen_the_minutes_and_stay(client, told):
+    before = told["assessment"]["power"]["loadouts"][0]
+    flight = {"id": "f", "at": "2026-05-01T10:00:00Z", "pack": "three", "minutes": 6,
+              "put_back_mah": 1000}  # fmt: skip
+    told = change(client, told, power={**DRIVE, "flights": [flight]})
+    after = told["assessment"]["power"]["loadouts"][0]
+    assert after["minutes"] < before["minutes"]
+    assert after["minutes_sd"] < before["minutes_sd"]
+    refused(client, told, "power.flights", "set it aside", power=DRIVE)
+    long = {**flight, "id": "g", "put_back_mah": 2600}
+    refused(
+        client, told, "power.flights.1.put_back_mah", "1300",
+        power={**DRIVE, "flights": [flight, long]},
+    )  # fmt: skip

@@ -41,12 +41,15 @@ from oaken_scale.core.model.diary import Happening, HappeningKind
 from oaken_scale.core.model.lot import Faces, Known, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.power import (
     Controller,
+    Flight,
     Motor,
     Pack,
     Power,
     Propeller,
+    Regulator,
     Run,
     RunPoint,
+    Stand,
 )
 from oaken_scale.core.model.reference_build import Past, PastPart
 from oaken_scale.store.builds import (
@@ -111,14 +114,27 @@ def drives(draw, items: list[str]) -> Power:
         st.floats(3, 4),
         NAMES,
         st.none() | NAMES,
+        SIZES,
+        st.floats(0, 0.4),
+        *[st.none() | NUMBERS] * 4,
     )
+    flown = st.sampled_from([each.id for each in packs] or ["none"])
+    flight = st.builds(Flight, IDS, MOMENTS, flown, SIZES, maybe, maybe, NAMES, st.none() | NAMES)
+    cells = st.none() | st.integers(1, 14)
     return Power(
         draw(st.builds(Motor, SIZES, SIZES, maybe, maybe, maybe)),
         draw(st.integers(1, 8)),
-        draw(st.none() | st.builds(Controller, SIZES, maybe, maybe)),
+        draw(st.none() | st.builds(Controller, SIZES, maybe, maybe, cells, cells)),
         propellers,
         packs,
         unique(draw(st.lists(run, max_size=2 if packs and propellers else 0))),
+        draw(st.none() | st.builds(Regulator, SIZES, st.none() | st.floats(0, 9), cells)),
+        draw(maybe),
+        draw(maybe),
+        draw(st.none() | st.floats(0.01, 1)),
+        draw(st.floats(0, 1)),
+        draw(st.none() | st.builds(Stand, NAMES, st.integers(300, 9600), NAMES)),
+        unique(draw(st.lists(flight, max_size=2 if packs else 0))),
     )  # fmt: skip
 
 
@@ -194,7 +210,7 @@ def builds(draw) -> Build:
             Budget, st.lists(st.builds(Allotment, st.sampled_from(Group), SIZES),
                              unique_by=lambda each: each.group).map(tuple), NAMES)),
         thrust=draw(st.none() | st.builds(
-            Thrust, SIZES, st.none() | SIZES, NAMES, st.none() | NUMBERS)),
+            Thrust, SIZES, st.none() | SIZES, NAMES, st.none() | NUMBERS, st.none() | NUMBERS)),
     )  # fmt: skip
 
 
@@ -229,7 +245,9 @@ def test_any_change_is_read_back_as_it_was_written(before, after):
 def test_the_rack_and_the_drawer_are_read_back_as_they_were_written(tmp_path):
     store = Database(tmp_path / "w.sqlite")
     lots = [replace(lot, rack=lot.id) for lot in STARTER]
-    motor = Thing("motor", "Motor", ThingKind.MOTOR, 44.0, False, 12.5, "spare")
+    motor = Thing(
+        "motor", "Motor", ThingKind.MOTOR, 44.0, False, 12.5, "spare", 3, 850.0, 30.0, 1950.0, 18.0
+    )
     with store.transaction() as connection:
         for lot in lots:
             write_rack_lot(connection, lot)

@@ -37,7 +37,10 @@ GLIDE_RATIO_SD: Final = 0.2
 HELD_LEVEL_SD: Final = 0.10
 """One sigma of the power of the throttle that held level, as a fraction."""
 
-FLOWN_SD: Final = 0.08
+SHARE_SD: Final = 0.06
+"""How far the share that is really flown at full throttle lies from the stated one, one sigma."""
+
+FLOWN_SD: Final = 0.10
 """How far the power of one flight lies from that of all, one sigma as a fraction."""
 
 EMPTIED_SD: Final = 0.15
@@ -133,6 +136,11 @@ class FlownPower:
     flights: int
 
 
+def unflown(level: LevelPower) -> FlownPower:
+    """What is believed of a plane that never flew so."""
+    return FlownPower(0.0, level.sd, 0)
+
+
 def flown_power(
     flights: Sequence[Flight],
     packs: dict[str, Pack],
@@ -177,7 +185,8 @@ def mixed_sd(
 ) -> float:
     """One sigma of the mean power of a flight, as a fraction."""
     off = (1 - full_share) * level.at(mass_g) * level.sd
-    spread = (off**2 + (full_share * full[1]) ** 2) ** 0.5
+    otherwise = SHARE_SD * (full[0] - level.at(mass_g))
+    spread = (off**2 + (full_share * full[1]) ** 2 + otherwise**2) ** 0.5
     return float(spread / mixed_w(level, mass_g, full[0], full_share))
 
 

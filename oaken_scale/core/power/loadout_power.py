@@ -274,21 +274,13 @@ def power_told(
     power = build.power
     if power is None:
         return None
-    heaviest = max((mass for _, mass in masses), default=0.0)
-    flying = []
-    for loadout, (id, mass) in zip(build.loadouts or (None,), masses, strict=True):
-        pack = pack_aboard(build, loadout)
-        if pack is not None and power.propellers:
-            flying.append(Aboard(id, mass, pack))
-
-    def stall(mass: float) -> float | None:
-        known = stall_mps is not None and heaviest > 0
-        return stall_mps * (mass / heaviest) ** 0.5 if known and stall_mps else None
-
-    level = _level(build, power, flying[0], stall(flying[0].mass_g)) if flying else None
-    flown = _flown(build, power, level)
+    flying = _flying(build, power, masses)
+    level, flown = how_it_flies(build, masses, stall_mps)
     told = [
-        (one.mass_g, loadout_power(build, power, one, stall(one.mass_g), level, flown))
+        (
+            one.mass_g,
+            loadout_power(build, power, one, _stall(one.mass_g, masses, stall_mps), level, flown),
+        )
         for one in flying
     ]
     estimate = drive_estimate(power, build.thrust)
@@ -300,6 +292,40 @@ def power_told(
         tuple(replace(each, unbeaten=_unbeaten(mass, each, told)) for mass, each in told),
         tired_packs(power.flights),
     )
+
+
+def how_it_flies(
+    build: Build, masses: Sequence[tuple[str, float]], stall_mps: float | None
+) -> tuple[LevelPower | None, FlownPower | None]:
+    """Level flight by the first loadout that carries a pack of the drive, and what the flights made
+    of it; None without a wing, a drive, or such a loadout. Arguments as of :func:`power_told`."""
+    power = build.power
+    flying = [] if power is None else _flying(build, power, masses)
+    if power is None or not flying:
+        return None, None
+    one = flying[0]
+    level = _level(build, power, one, _stall(one.mass_g, masses, stall_mps))
+    return level, _flown(build, power, level)
+
+
+def _flying(build: Build, power: Power, masses: Sequence[tuple[str, float]]) -> list[Aboard]:
+    """The loadouts that carry a pack of the drive, where it has a propeller."""
+    flying = []
+    for loadout, (id, mass) in zip(build.loadouts or (None,), masses, strict=True):
+        pack = pack_aboard(build, loadout)
+        if pack is not None and power.propellers:
+            flying.append(Aboard(id, mass, pack))
+    return flying
+
+
+def _stall(
+    mass_g: float, masses: Sequence[tuple[str, float]], stall_mps: float | None
+) -> float | None:
+    """The stalling speed at a mass [m/s]: it goes with its root, from that of the heaviest."""
+    heaviest = max((mass for _, mass in masses), default=0.0)
+    if stall_mps is None or heaviest <= 0:
+        return None
+    return float(stall_mps * (mass_g / heaviest) ** 0.5)
 
 
 def _level(build: Build, power: Power, one: Aboard, stall_mps: float | None) -> LevelPower | None:

@@ -15,14 +15,8 @@ from oaken_scale.core.model.build import Build, Item, Loadout, TargetKind
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Motor, Pack, Power
 from oaken_scale.core.power.drive_estimate import DriveEstimate, HowKnown, estimate_drive
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
-from oaken_scale.core.power.flight_time import (
-    FlownPower,
-    LevelPower,
-    endurance,
-    flown_power,
-    level_power,
-)
-from oaken_scale.core.power.loadout_power import drive_estimate, pack_aboard
+from oaken_scale.core.power.flight_time import FlownPower, LevelPower, endurance, unflown
+from oaken_scale.core.power.loadout_power import drive_estimate, how_it_flies, pack_aboard
 from oaken_scale.core.power.margins import Rung, cell_margins, margins
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import bench
@@ -140,12 +134,15 @@ def which_pack(
     own = _own_packs(build, power, flown.after)
     tried = (*own, *packs)
     ready = bench(build, flown.planes, [id for id, _ in flown.names])
+    masses = [(name[0], each.auw_g) for name, each in zip(flown.names, flown.planes, strict=True)]
+    shape = proportions(build, flown.wing, max(mass for _, mass in masses))
+    level, flights = how_it_flies(build, masses, shape.stall_speed)
     told = []
     for motor in (None, *motors):
         off = () if motor is None else motor_items(build, power)
         bare = _bare(build, now, plane, ready, loadout, {item.id for item in off})
         estimate = _estimate(build, power, tried, motor)
-        told += _with_motor(build, plane, bare, ready, k, tried, motor, estimate)
+        told += _with_motor(build, plane, bare, ready, k, tried, motor, estimate, level, flights)
     return tuple(replace(each, unbeaten=_unbeaten(each, told)) for each in told)
 
 
@@ -258,6 +255,8 @@ def _with_motor(
     tried: Sequence[TriedPack],
     motor: TriedMotor | None,
     estimate: DriveEstimate,
+    level: LevelPower | None,
+    flown: FlownPower | None,
 ) -> list[TriedDrive]:
     power = build.power or Power(Motor(1.0, 1.0))
     fitted = power.propellers[0].id
@@ -269,11 +268,7 @@ def _with_motor(
     fresh = estimate.predict_all([(id, fitted, 1.0, FULL_V_PER_CELL) for id in ids])
     one = power.motor if motor is None else motor.motor
     drive = replace(power, motor=one)
-    shape = proportions(build, plane.wing, plane.auw_g)
-    level = None
-    if shape.stall_speed is not None and plane.auw_g > 0:
-        level = level_power(build.layout, plane.auw_g, shape.stall_speed)
-    flights = _flights(build, power, level, ids, half, motor)
+    flights = flown if motor is None else None if level is None else unflown(level)
     told = []
     for j, each in enumerate(tried):
         mass, sd = _weighs(build, plane, bare, each, power.motors, motor)
@@ -307,28 +302,6 @@ def _with_motor(
             )
         )
     return told
-
-
-def _flights(
-    build: Build,
-    power: Power,
-    level: LevelPower | None,
-    ids: Sequence[str],
-    half: Sequence[object],
-    motor: TriedMotor | None,
-) -> FlownPower | None:
-    """What the flights found, which speaks of the plane as it flew; of another motor nothing."""
-    if level is None:
-        return None
-    if motor is not None:
-        return flown_power((), {}, level, {}, power.full_share)
-    full = {
-        id: (float(getattr(at, "power_w", 0.0)), float(getattr(at, "power_sd_w", 0.0)))
-        for id, at in zip(ids, half, strict=True)
-    }
-    packs = {pack.id: pack for pack in power.packs}
-    flights = [flight for flight in power.flights if flight.pack in full]
-    return flown_power(flights, packs, level, full, power.full_share)
 
 
 def _weighs(

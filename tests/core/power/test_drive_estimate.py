@@ -8,7 +8,7 @@ import pytest
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.power import Propeller, Run, RunPoint
 from oaken_scale.core.power import drive_estimate
-from oaken_scale.core.power.drive_estimate import HowKnown, estimate_drive
+from oaken_scale.core.power.drive_estimate import HowKnown, estimate_drive, one_of_them
 from oaken_scale.core.power.drive_readings import (
     Beliefs,
     Stated,
@@ -18,6 +18,7 @@ from oaken_scale.core.power.drive_readings import (
     rest_v,
     shown_by,
 )
+from oaken_scale.core.power.drive_train import running
 from oaken_scale.core.power.point_doubts import OUNCE_G, PointSlip, Quantity
 from study.drive_trains import DAY, DRIVE, Truth, predictions
 
@@ -236,3 +237,82 @@ def test_slopes_are_those_by_each_unknown_alone():
     near = np.stack([rows.throttle + 1e-4, rows.throttle - 1e-4])
     up, down = (shown_by(DRIVE, rows, believed.mean[None], each, True)[0] for each in near)
     np.testing.assert_allclose(by_throttle, (up - down) / 2e-4, rtol=1e-3, atol=1e-2)
+
+
+def test_a_lever_multiplies_what_the_scale_shows():
+    run = Truth(2).run()
+    halved = replace(
+        run,
+        lever=2.0,
+        points=tuple(
+            replace(p, thrust_gf=None if p.thrust_gf is None else p.thrust_gf / 2)
+            for p in run.points
+        ),
+    )
+    straight, over = (estimate_drive(replace(DRIVE, runs=(each,))) for each in (run, halved))
+    one, other = (each.predict("big", "six") for each in (straight, over))
+    assert other.thrust_gf == pytest.approx(one.thrust_gf, rel=0.01)
+    assert other.pack_a == pytest.approx(one.pack_a, rel=0.01)
+
+
+def test_the_doubt_of_a_lever_does_not_average_out():
+    run = Truth(2).run()
+    sure, unsure = (
+        estimate_drive(replace(DRIVE, runs=(replace(run, lever_doubt=doubt),)))
+        for doubt in (0.0, 0.10)
+    )
+    one, other = (each.predict("big", "six") for each in (sure, unsure))
+    assert other.thrust_sd_gf > 2 * one.thrust_sd_gf
+    assert other.pack_sd_a == pytest.approx(one.pack_sd_a, rel=0.1)
+    # Another run, straight off the scale, says how far the lever was off.
+    second = Truth(2).run(id="s")
+    both = (replace(run, lever=1.1, lever_doubt=0.10), second)
+    told = estimate_drive(replace(DRIVE, runs=both))
+    at = told.beliefs.lever_at("r")
+    assert told.beliefs.lever_at("s") == -1
+    assert told.mean[at] == pytest.approx(0.1, abs=0.03)
+    assert told.cov[at, at] ** 0.5 < 0.05
+
+
+def test_each_reading_is_told_beside_what_an_estimate_without_it_says():
+    run = Truth(6).run()
+    told = estimate_drive(replace(DRIVE, runs=(run,)))
+    assert len(told.fits) == 3 * len(run.points)
+    for k in (0, 3):
+        (fit,) = [f for f in told.fits if (f.point, f.quantity) == (k, Quantity.CURRENT)]
+        assert fit.read == run.points[k].pack_a
+        without = tuple(replace(p, pack_a=None) if j == k else p for j, p in enumerate(run.points))
+        alone = estimate_drive(replace(DRIVE, runs=(replace(run, points=without),)))
+        rows = gathered(DRIVE, alone.beliefs, alone.runs)
+        shown, _, by_throttle = predicted(DRIVE, alone.beliefs, rows, alone.mean, as_read=True)
+        # the point's own throttle is told by its other readings too
+        assert fit.expected == pytest.approx(shown[k, 1], abs=3 * abs(by_throttle[k, 1]) * 0.015)
+        assert abs(fit.t) < 4.0
+
+
+def test_a_reading_that_is_not_believed_has_no_distance():
+    run = Truth(1).run()
+    points = list(run.points)
+    points[2] = replace(points[2], thrust_gf=round(points[2].thrust_gf / OUNCE_G, 1))
+    told = estimate_drive(replace(DRIVE, runs=(replace(run, points=tuple(points)),)))
+    (fit,) = [f for f in told.fits if (f.point, f.quantity) == (2, Quantity.THRUST)]
+    assert fit.t is None
+    assert fit.expected == pytest.approx(run.points[2].thrust_gf, rel=0.1)
+
+
+def test_one_drive_of_those_that_are_possible_lies_within_what_is_told():
+    told = estimate_drive(replace(DRIVE, runs=(Truth(2).run(),)))
+    sure = told.predict("big", "six", 1.0, 4.2)
+    off = []
+    for seed in range(60):
+        train = one_of_them(told, "big", "six", 4.2, seed)
+        off.append((running(train, 1.0).thrust_gf - sure.thrust_gf) / sure.thrust_sd_gf)
+    assert np.abs(off).max() < 4
+    assert 0.3 < np.std(off) < 1.3
+    assert one_of_them(told, "big", "six", 4.2, 1) == one_of_them(told, "big", "six", 4.2, 1)
+
+
+def test_many_are_predicted_as_one_after_the_other():
+    told = estimate_drive(replace(DRIVE, runs=(Truth(2).run(),)))
+    asks = [("big", "six", 0.5, 4.2), ("small", "seven", 1.0, 3.85)]
+    assert told.predict_all(asks) == tuple(told.predict(*each) for each in asks)

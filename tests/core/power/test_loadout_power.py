@@ -1,12 +1,22 @@
 """What the drive does for each loadout: ladders, minutes, what is left, what nothing beats."""
 
 from dataclasses import replace
+from datetime import UTC, datetime
 
 import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Station, Thrust
-from oaken_scale.core.model.power import Controller, Motor, Pack, Power, Propeller
+from oaken_scale.core.model.power import (
+    Controller,
+    Flight,
+    Motor,
+    Pack,
+    Power,
+    Propeller,
+    Run,
+    RunPoint,
+)
 from oaken_scale.core.power.drive_estimate import HowKnown, Predicted
 from oaken_scale.core.power.drive_train import DriveTrain, running
 from oaken_scale.core.power.flight_time import level_power
@@ -14,6 +24,7 @@ from oaken_scale.core.power.listings import pack_ohm
 from oaken_scale.core.power.loadout_power import (
     LoadoutPower,
     _unbeaten,
+    drive_estimate,
     pack_aboard,
     power_told,
     thrust_of,
@@ -140,3 +151,44 @@ def test_constants_are_told_as_believed_and_as_found():
     assert told["kv"].sd == pytest.approx(0.05 * 2300, rel=1e-6)
     assert told["pack_ohm big"].believed == pytest.approx(pack_ohm(BIG))
     assert told["winding_ohm"].believed_sd == pytest.approx(0.4 * 0.12, rel=1e-6)
+
+
+def test_flights_and_ratings_leave_the_estimate_as_it_was():
+    flight = Flight("f", datetime(2026, 5, 1, tzinfo=UTC), "big", 9.0, 900.0)
+    rated = replace(DRIVE, plug_a=20.0, flights=(flight,), full_share=0.5)
+    assert drive_estimate(rated, None) is drive_estimate(DRIVE, None)
+    other = replace(DRIVE, motor=Motor(2000.0, 28.0))
+    assert drive_estimate(other, None) is not drive_estimate(DRIVE, None)
+
+
+def test_flights_and_the_throttle_that_held_level_move_the_minutes():
+    at = datetime(2026, 5, 1, tzinfo=UTC)
+    masses = [("l-big", 405.0), ("l-small", 360.0), ("g", 300.0)]
+
+    def minutes(**more):
+        told = power_told(replace(PLANE, power=replace(DRIVE, **more)), masses, 6.0)
+        return [each.minutes for each in told.loadouts]
+
+    plain = minutes()
+    short = tuple(Flight(f"f{k}", at, "big", 5.0, 1000.0) for k in range(4))
+    flown = minutes(flights=short)
+    assert all(now < before for now, before in zip(flown, plain, strict=True))
+    held = minutes(level_throttle=0.9)
+    assert held[0] < plain[0]
+    assert minutes(level_throttle=0.01) == plain  # at which nothing turns
+    assert minutes(full_share=0.0)[0] > plain[0] > minutes(full_share=1.0)[0]
+
+
+def test_the_last_run_that_was_felt_warms_every_loadout():
+    at = datetime(2026, 5, 1, tzinfo=UTC)
+    run = Run("r", at, "small", "six", (RunPoint(1.0, 350.0, 9.0),), motor_c=40.0, air_c=20.0)
+    told = power_told(replace(PLANE, power=replace(DRIVE, runs=(run,))),
+                      [("l-big", 405.0), ("l-small", 360.0), ("g", 300.0)], 6.0)  # fmt: skip
+    for each in told.loadouts:
+        (heat,) = each.heat
+        assert heat.celsius == pytest.approx(20 + 20 * (each.fresh.pack_a / 9.0) ** 2)
+    unread = replace(run, points=(RunPoint(1.0, 350.0),))
+    told = power_told(replace(PLANE, power=replace(DRIVE, runs=(unread,))),
+                      [("l-big", 405.0), ("l-small", 360.0), ("g", 300.0)], 6.0)  # fmt: skip
+    small = told.loadouts[1]
+    assert small.heat[0].felt_a == pytest.approx(small.fresh.pack_a, rel=1e-6)

@@ -1,0 +1,134 @@
+"""What is done to a drive: runs and flights stay, packs are taken as loadouts."""
+
+from dataclasses import replace
+from datetime import UTC, datetime
+
+import pytest
+
+from oaken_scale.core.changes.drive import adopted_pack, runs_stay
+from oaken_scale.core.changes.variants import adopted_variant
+from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Slide, Station
+from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.power import Flight, Motor, Pack, Power, Propeller, Run, RunPoint
+
+DAY = datetime(2026, 5, 1, tzinfo=UTC)
+BIG = Pack("big", "3-cell 1300", 3, 1300.0, 25.0, "pack")
+RUN = Run("run-1", DAY, "big", "six", (RunPoint(1.0, 500.0),))
+FLIGHT = Flight("f-1", DAY, "big", 9.0, 900.0)
+DRIVE = Power(
+    Motor(2300.0, 28.0),
+    propellers=(Propeller("six", "6 x 3", 152.4, 76.2),),
+    packs=(BIG,),
+    runs=(RUN,),
+    flights=(FLIGHT,),
+)
+
+
+def pack_item(id: str, **more) -> Item:
+    return Item(id, "3-cell 1300", Pedigree.LISTING, stated_g=105.0, **more)
+
+
+PLANE = Build(
+    "b",
+    "B",
+    items=(
+        Item("camera", "Camera", Pedigree.LISTING, stated_g=38.0, option=True),
+        pack_item("pack", option=True, station=Station(120.0), slide=Slide(90.0, 150.0)),
+    ),
+    loadouts=(
+        Loadout("l-1", "Camera, 3-cell 1300", ("camera", "pack")),
+        Loadout("l-2", "Bare", ("pack",)),
+    ),
+    power=DRIVE,
+)
+NEW = Item("new", "2-cell 850", Pedigree.LISTING, stated_g=52.0)
+SMALL = Pack("listed", "2-cell 850", 2, 850.0)
+
+
+def test_a_pack_becomes_a_loadout_beside_the_one_whose_place_it_takes():
+    told = adopted_pack(PLANE, PLANE.loadouts[0], SMALL, NEW, DAY)
+    item, loadout, pack = told.items[-1], told.loadouts[-1], told.power.packs[-1]
+    assert (item.station, item.slide, item.option) == (Station(120.0), Slide(90.0, 150.0), True)
+    assert item.added_at == DAY
+    assert loadout.carries == ("camera", "new")
+    assert loadout.name == "Camera, 2-cell 850"
+    assert (pack.item, pack.cells) == ("new", 2)
+    assert told.loadouts[:2] == PLANE.loadouts
+    assert told.power.runs == (RUN,)
+    assert list(faults(told)) == []
+    again = adopted_pack(told, told.loadouts[0], SMALL, replace(NEW, id="new-2"), DAY)
+    assert len({each.name for each in again.loadouts}) == 4
+    assert list(faults(again)) == []
+
+
+def test_what_flew_without_loadouts_becomes_one():
+    bare = replace(PLANE, loadouts=(), items=(pack_item("pack", station=Station(120.0)),))
+    told = adopted_pack(bare, None, SMALL, NEW, DAY)
+    assert [each.carries for each in told.loadouts] == [("pack",), ("new",)]
+    assert all(each.option for each in told.items)
+    assert list(faults(told)) == []
+
+
+def test_a_loadout_without_a_pack_of_the_drive_has_no_place_for_another():
+    glider = replace(PLANE, loadouts=(Loadout("g", "Glider"),))
+    with pytest.raises(BuildFaultError, match="say on Power which part is its pack"):
+        adopted_pack(glider, glider.loadouts[0], SMALL, NEW, DAY)
+    with pytest.raises(BuildFaultError):
+        adopted_pack(replace(PLANE, power=None), PLANE.loadouts[0], SMALL, NEW, DAY)
+
+
+def test_what_was_felt_and_noted_after_a_run_may_be_written_down():
+    felt = replace(RUN, motor_c=52.0, air_c=18.0, note="warm", set_aside="windy")
+    runs_stay(DRIVE, replace(DRIVE, runs=(felt,)))
+    with pytest.raises(BuildFaultError, match="stays as it was read"):
+        runs_stay(DRIVE, replace(DRIVE, runs=(replace(RUN, lever=2.0),)))
+
+
+@pytest.mark.parametrize(
+    "flights", [(), (replace(FLIGHT, minutes=8.0),), (replace(FLIGHT, put_back_mah=None),)]
+)
+def test_a_flight_stays_as_it_was(flights):
+    with pytest.raises(BuildFaultError, match="set it aside with a reason"):
+        runs_stay(DRIVE, replace(DRIVE, flights=flights))
+    aside = replace(FLIGHT, set_aside="wrong", note="rain")
+    runs_stay(DRIVE, replace(DRIVE, flights=(aside,)))
+
+
+@pytest.mark.parametrize(
+    ("flight", "field", "says"),
+    [
+        (replace(FLIGHT, pack="gone"), "power.flights.0.pack", "gone"),
+        (replace(FLIGHT, put_back_mah=1700.0), "power.flights.0.put_back_mah", "holds 1300"),
+    ],
+)
+def test_a_flight_that_cannot_be_is_refused_in_words(flight, field, says):
+    (found,) = faults(replace(PLANE, power=replace(DRIVE, flights=(flight,))))
+    assert found.field == field
+    assert says in found.words
+
+
+def test_an_adopted_variant_loses_nothing_that_the_build_was_told_meanwhile():
+    variant = replace(PLANE, id="v", name="Variant", variant_of="b")
+    check = BalanceCheck("c", DAY, CheckKind.SUPPORT, "l-1", 120.0)
+    later = replace(
+        PLANE,
+        checks=(check,),
+        power=replace(
+            DRIVE, runs=(RUN, replace(RUN, id="run-2")), flights=(FLIGHT, replace(FLIGHT, id="f-2"))
+        ),
+    )
+    of_its_own = replace(
+        variant,
+        power=replace(
+            DRIVE, motor=Motor(1800.0, 40.0), runs=(RUN, replace(RUN, id="run-3")), plug_a=20.0
+        ),
+    )
+    told = adopted_variant(later, of_its_own, DAY)
+    assert (told.id, told.name, told.variant_of) == ("b", "B", None)
+    assert told.checks == (check,)
+    assert [each.id for each in told.power.runs] == ["run-1", "run-2", "run-3"]
+    assert [each.id for each in told.power.flights] == ["f-1", "f-2"]
+    assert (told.power.motor.kv, told.power.plug_a) == (1800.0, 20.0)
+    assert adopted_variant(later, replace(variant, power=None), DAY).power == later.power
+    assert list(faults(told)) == []
