@@ -12,12 +12,12 @@ from study.drive_trains import DRIVE, Truth
 
 def drive_of_four_runs() -> Power:
     """A drive with four runs of twelve points, two packs and two propellers."""
-    runs = []
+    truth, runs = Truth(1), []
     for k, (pack, propeller) in enumerate(
         (("big", "six"), ("small", "six"), ("big", "seven"), ("small", "seven"))
     ):
-        run = Truth(k).run(pack, propeller, f"r{k}")
-        runs.append(replace(run, points=(run.points * 2)[:12]))
+        first, again = (truth.run(pack, propeller, f"r{k}") for _ in range(2))
+        runs.append(replace(first, points=(*first.points, *again.points)[:12]))
     return replace(DRIVE, runs=tuple(runs))
 
 

@@ -87,6 +87,10 @@ def balance(page: Page, url: str) -> None:
     page.get_by_role("heading", name="On the stand").wait_for()
     page.wait_for_timeout(500)
     page.screenshot(path=PICTURES / "power.png")
+    page.goto(f"{url}/build/sandpiper/power?on=choice")
+    page.get_by_text("take it").first.wait_for()
+    page.wait_for_timeout(500)
+    page.screenshot(path=PICTURES / "power-choice.png")
 
 
 def main() -> None:

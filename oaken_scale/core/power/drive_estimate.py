@@ -173,10 +173,11 @@ def estimate_drive(
     doubts: list[PointDoubt] = []
     while True:
         mean, cov, evidence = settled(drive, believed, rows, kept, throttle_sd)
-        found = worst(drive, believed, rows, kept, mean, cov, throttle_sd)
+        expected, t = left_out(drive, believed, rows, kept, mean, cov, throttle_sd)
+        found = worst(t) if kept.sum() > 1 else None
         if found is None or len(doubts) >= MOST_DOUBTS:
             break
-        r, c, _ = found
+        r, c = found
         out = kept.copy()
         out[r, c] = False
         alone = settled(drive, believed, rows, out, throttle_sd)
@@ -185,8 +186,7 @@ def estimate_drive(
         if whole:
             kept[r] = False
         doubts.append(doubt)
-    others = other_propellers(drive, believed, runs, kept, evidence, throttle_sd, stated)
-    expected, t = left_out(drive, believed, rows, kept, mean, cov, throttle_sd)
+    others = other_propellers(drive, believed, runs, rows, kept, mean, evidence, throttle_sd)
     told = fits(rows, kept, expected, t)
     return DriveEstimate(
         drive, believed, mean, cov, evidence, runs, stated, tuple(doubts), others, told

@@ -38,7 +38,8 @@ AMMETER_SD: Final = 0.03
 """Source of all: docs/methods.md, section 10."""
 
 ROUNDS: Final = 20
-SETTLED: Final = 1e-6
+SETTLED: Final = 3e-4
+"""A step so short is the last one; what it leaves is shorter by far."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -296,8 +297,8 @@ def train_of(
     )
 
 
-STEP: Final = 1e-5
-"""Slopes are taken over so much on either side."""
+STEP: Final = 1e-6
+"""Slopes are taken over so much."""
 
 
 def predicted(
@@ -316,12 +317,11 @@ def predicted(
     steps[_SHARED + 4, _SHARED + packs + blades :] = 1.0
     steps *= STEP
     count = len(steps)
-    many = np.vstack([mean, mean + steps, mean - steps, mean, mean])
+    many = np.vstack([mean, mean + steps, mean])
     throttle = np.broadcast_to(rows.throttle, (len(many), len(rows.throttle))).copy()
-    throttle[-2] += STEP
-    throttle[-1] = np.maximum(throttle[-1] - STEP, 0.0)
+    throttle[-1] += STEP
     shown = shown_by(drive, rows, many, throttle, as_read)
-    by_step = np.moveaxis((shown[1 : count + 1] - shown[count + 1 : -2]) / (2 * STEP), 0, 2)
+    by_step = np.moveaxis((shown[1 : count + 1] - shown[0]) / STEP, 0, 2)
     slope = np.zeros((len(rows.throttle), 3, len(mean)))
     slope[:, :, :_SHARED] = by_step[:, :, :_SHARED]
     row = np.arange(len(rows.throttle))
@@ -329,8 +329,7 @@ def predicted(
         slope[row, :, own] = by_step[:, :, _SHARED + k]
     over = rows.lever >= 0
     slope[row[over], :, rows.lever[over]] = by_step[over, :, _SHARED + 4]
-    by_throttle = (shown[-2] - shown[-1]) / (throttle[-2] - throttle[-1])[:, None]
-    return shown[0], slope, by_throttle
+    return shown[0], slope, (shown[-1] - shown[0]) / STEP
 
 
 def spread_about(
@@ -344,16 +343,36 @@ def spread_about(
     return spread + off[:, :, None] * off[:, None, :]
 
 
+def sharpness(
+    rows: Rows, by_throttle: Matrix, throttle_sd: float, kept: NDArray[np.bool_]
+) -> tuple[NDArray[np.float64], float]:
+    """The inverse of :func:`spread_about`, shape (R, 3, 3), and the logarithm of its determinant,
+    by Sherman and Morrison: the noise of three readings, and one throttle that moves them all."""
+    noise = np.where(kept, rows.noise, 1.0)
+    sharp = noise**-2.0
+    off = by_throttle * throttle_sd * kept
+    pulled = sharp * off
+    more = 1 + (off * pulled).sum(axis=1)
+    weight = sharp[:, :, None] * _EYE - pulled[:, :, None] * (pulled / more[:, None])[:, None, :]
+    return weight, float(2 * np.log(noise).sum() + np.log(more).sum())
+
+
+_EYE: Final = np.eye(3)
+
+
 def settled(
     drive: Power,
     believed: Beliefs,
     rows: Rows,
     kept: NDArray[np.bool_],
     throttle_sd: float,
+    start: Vector | None = None,
+    glance: bool = False,
 ) -> tuple[Vector, Matrix, float]:
     """The most probable unknowns, their covariance, and the logarithm of how likely the readings
     are, by Laplace's method. What a throttle's doubt adds is taken where it stands; steps are
-    halved until they help."""
+    halved until they help. A ``glance`` from a ``start`` is one step, and how likely the readings
+    are where that is believed to lead."""
     free = np.diag(believed.cov) > 0
     prior = np.linalg.inv(believed.cov[np.ix_(free, free)])
     read = np.where(kept, rows.read, 0.0)
@@ -362,20 +381,24 @@ def settled(
         gap, off = np.where(kept, read - shown, 0.0), (mean - believed.mean)[free]
         return float(np.einsum("ri,rij,rj->", gap, weight, gap) + off @ prior @ off)
 
-    mean = believed.mean.copy()
+    mean = believed.mean.copy() if start is None else start.copy()
     for _ in range(ROUNDS):
         shown, slope, by_throttle = predicted(drive, believed, rows, mean, as_read=True)
-        spread = spread_about(rows, by_throttle, throttle_sd, kept)
-        weight = np.linalg.inv(spread)
+        weight, spread = sharpness(rows, by_throttle, throttle_sd, kept)
         slope = np.where(kept[:, :, None], slope, 0.0)[:, :, free]
-        pulled = np.einsum("rij,rj->ri", weight, np.where(kept, read - shown, 0.0))
-        weighted = np.einsum("rij,rju->riu", weight, slope).reshape(-1, int(free.sum()))
-        tells = prior + slope.reshape(-1, int(free.sum())).T @ weighted
-        pull = np.einsum("riu,ri->u", slope, pulled) - prior @ (mean - believed.mean)[free]
+        pulled = (weight @ np.where(kept, read - shown, 0.0)[:, :, None]).ravel()
+        weighted = (weight @ slope).reshape(-1, int(free.sum()))
+        slope = slope.reshape(-1, int(free.sum()))
+        tells = prior + slope.T @ weighted
+        pull = pulled @ slope - prior @ (mean - believed.mean)[free]
         step = np.zeros(len(mean))
         step[free] = np.clip(np.linalg.solve(tells, pull), -1.0, 1.0)
         least = cost(mean, shown, weight)
+        if glance:
+            least -= float(pull @ step[free])
+            break
         if np.abs(step).max(initial=0.0) < SETTLED:
+            mean = mean + step
             break
         while np.abs(step).max(initial=0.0) > SETTLED:
             tried = shown_by(drive, rows, (mean + step)[None], rows.throttle, True)[0]
@@ -386,6 +409,6 @@ def settled(
     cov = np.zeros_like(believed.cov)
     cov[np.ix_(free, free)] = np.linalg.inv(tells)
     evidence = -0.5 * (least + int(kept.sum()) * log(2 * np.pi))
-    evidence -= 0.5 * float(np.linalg.slogdet(spread)[1].sum())
+    evidence -= 0.5 * spread
     evidence -= 0.5 * float(np.linalg.slogdet(tells)[1] - np.linalg.slogdet(prior)[1])
     return mean, cov, evidence

@@ -13,10 +13,10 @@ from oaken_scale.core.model.power import Power, Run
 from oaken_scale.core.power.drive_readings import (
     Beliefs,
     Rows,
-    Stated,
-    gathered,
     predicted,
+    propeller_of,
     settled,
+    sharpness,
     shown_by,
     spread_about,
 )
@@ -33,6 +33,9 @@ FEWEST: Final = 3
 
 MOST_TRIED: Final = 24
 """So many other propellers are tried on runs; with more of both nobody waits for it."""
+
+HOPELESS: Final = 30.0
+"""What seems less likely by so much, in the logarithm, at a glance is not looked at again."""
 
 BETTER: Final = 20.0
 """Another propeller is told of where it explains a run so many times better."""
@@ -77,24 +80,13 @@ class OtherPropeller:
     times: float
 
 
-def worst(
-    drive: Power,
-    believed: Beliefs,
-    rows: Rows,
-    kept: NDArray[np.bool_],
-    mean: Vector,
-    cov: Matrix,
-    throttle_sd: float,
-) -> tuple[int, int, float] | None:
-    """The reading farthest from what all others predict, its row, column and distance in sigma;
-    None where none is doubtful."""
-    if kept.sum() < 2:
+def worst(t: Matrix) -> tuple[int, int] | None:
+    """The reading farthest from what all others predict, by its row and column; None where none is
+    doubtful. ``t`` (R, 3) as of :func:`left_out`."""
+    r, c = np.unravel_index(int(np.abs(t).argmax()), t.shape) if t.size else (0, 0)
+    if not t.size or abs(t[r, c]) <= DOUBTFUL:
         return None
-    t = left_out(drive, believed, rows, kept, mean, cov, throttle_sd)[1]
-    r, c = np.unravel_index(int(np.abs(t).argmax()), t.shape)
-    if abs(t[r, c]) <= DOUBTFUL:
-        return None
-    return int(r), int(c), float(t[r, c])
+    return int(r), int(c)
 
 
 def left_out(
@@ -112,7 +104,7 @@ def left_out(
     One factorisation for all, as docs/methods.md, section 2, has it for the ledger.
     """
     shown, slope, by_throttle = predicted(drive, believed, rows, mean, as_read=True)
-    weight = np.linalg.inv(spread_about(rows, by_throttle, throttle_sd, kept))
+    weight, _ = sharpness(rows, by_throttle, throttle_sd, kept)
     gap = np.where(kept, rows.read - shown, 0.0)
     slope = np.where(kept[:, :, None], slope, 0.0)
     # A point's readings share its throttle: each is left out of all others, those of its own point
@@ -211,23 +203,37 @@ def other_propellers(
     drive: Power,
     believed: Beliefs,
     runs: tuple[Run, ...],
+    rows: Rows,
     kept: NDArray[np.bool_],
+    mean: Vector,
     evidence: float,
     throttle_sd: float,
-    stated: Stated | None = None,
 ) -> tuple[OtherPropeller, ...]:
-    """The runs that were rather taken with another propeller, by the evidence for either."""
+    """The runs that were rather taken with another propeller, by the evidence for either. What a
+    glance says to be far less likely is not settled."""
     told: list[OtherPropeller] = []
     if len(runs) * (len(believed.propellers) - 1) > MOST_TRIED:
         return ()
-    for k, run in enumerate(runs):
+    for run in runs:
         tried = []
         for other in believed.propellers:
-            if other != run.propeller and len(run.points) >= FEWEST:
-                swapped = (*runs[:k], replace(run, propeller=other), *runs[k + 1 :])
-                rows = gathered(drive, believed, swapped, stated)
-                tried.append((settled(drive, believed, rows, kept, throttle_sd)[2], other))
+            if other == run.propeller or len(run.points) < FEWEST:
+                continue
+            swapped = _with_propeller(drive, believed, rows, run.id, other)
+            seen = settled(drive, believed, swapped, kept, throttle_sd, mean, glance=True)[2]
+            if seen > evidence - HOPELESS:
+                tried.append((settled(drive, believed, swapped, kept, throttle_sd)[2], other))
         best, other = max(tried, default=(-np.inf, ""))
         if best - evidence > log(BETTER):
             told.append(OtherPropeller(run.id, other, float(np.exp(min(best - evidence, 20)))))
     return tuple(told)
+
+
+def _with_propeller(drive: Power, believed: Beliefs, rows: Rows, run: str, propeller: str) -> Rows:
+    """The rows with those of one run taken with another propeller."""
+    its = np.array([where == run for where, _ in rows.where])
+    return replace(
+        rows,
+        propeller=np.where(its, believed.propeller_at(propeller), rows.propeller),
+        diameter_mm=np.where(its, propeller_of(drive, propeller).diameter_mm, rows.diameter_mm),
+    )
