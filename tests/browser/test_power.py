@@ -1,10 +1,21 @@
 """The place Power: from a typed point to a run that is told on the rods."""
 
 import re
+import uuid
+from dataclasses import replace
 
 import httpx
 import pytest
 from playwright.sync_api import expect
+
+from oaken_scale.core.model.power import Pack
+from oaken_scale.demo.drives import SANDPIPER_TRUE
+from oaken_scale.demo.sandpiper import sandpiper
+from oaken_scale.devices.simulated_port import SimulatedPort
+from oaken_scale.devices.simulated_stand import SimulatedStand
+from oaken_scale.store.builds import add_build
+from oaken_scale.store.database import Database
+from tests.benches import MORNING
 
 
 @pytest.fixture
@@ -24,7 +35,7 @@ def test_one_look_says_which_pack_and_what_stands_in_the_way(power):
     expect(table.locator("tbody tr")).to_have_count(3)
     expect(table.locator("tbody tr").first).to_contain_text("◆")
     expect(section(power, "Left to add")).to_contain_text("breaks first")
-    expect(power.get_by_label("Runs")).to_contain_text("was read in ounces? It would be 230 gf")
+    expect(power.get_by_label("Runs")).to_contain_text("was read in ounces? It would be 218 gf")
     expect(section(power, "Thrust")).to_contain_text("run on the stand")
 
 
@@ -83,14 +94,16 @@ def test_a_drive_is_begun_from_the_parts(page, served):
     expect(page.get_by_label("Motor mass")).to_have_value("24")
     expect(page.locator("[data-pack] [aria-label=Cells]")).to_have_value("2")
     expect(page.locator("[data-pack] [aria-label=Capacity]")).to_have_value("850")
-    expect(section(page, "On the stand")).to_contain_text("No run yet")
     kv = page.get_by_label("Motor Kv")
     kv.fill("1400")
     kv.press("Enter")
+    page.get_by_role("link", name="On the stand").click()
+    expect(section(page, "On the stand")).to_contain_text("No run yet")
     expect(section(page, "Thrust")).to_contain_text("a guess")
 
 
 def test_a_pack_taken_off_the_list_comes_back_by_one_press(power):
+    power.get_by_role("link", name="The drive").click()
     power.get_by_role("button", name="another pack").click()
     packs = power.locator("[data-pack]")
     expect(packs).to_have_count(3)
@@ -103,6 +116,142 @@ def test_a_pack_taken_off_the_list_comes_back_by_one_press(power):
 
 
 @pytest.mark.parametrize("width", [390, 1280])
-def test_nothing_of_it_runs_off_the_page(power, width):
+@pytest.mark.parametrize(
+    "view", ["On the stand", "Which pack, which motor", "Minutes", "The drive"]
+)
+def test_nothing_of_it_runs_off_the_page(power, width, view):
     power.set_viewport_size({"width": width, "height": 844})
+    power.get_by_role("link", name=view).click()
+    expect(power.get_by_role("link", name=view)).to_have_class(re.compile("here"))
+    if view == "Which pack, which motor":
+        expect(power.get_by_text("take it").first).to_be_visible()
     assert power.evaluate("document.documentElement.scrollWidth") <= width
+
+
+@pytest.fixture
+def mine(page, demo_served):
+    """The Power of a Sandpiper of its own."""
+    id = f"sandpiper-{uuid.uuid4()}"
+    store = Database(demo_served.database)
+    with store.transaction() as connection:
+        add_build(connection, replace(sandpiper(), id=id), MORNING)
+    store.close()
+    page.goto(f"{demo_served.url}/build/{id}/power")
+    expect(page.get_by_role("button", name="Switch it on")).to_be_visible()
+    return page
+
+
+def test_a_run_on_the_simulated_stand_by_keys_alone(mine):
+    mine.keyboard.press("s")
+    throttle = mine.get_by_role("slider", name="Throttle of the stand, per cent")
+    expect(throttle).to_be_visible()
+    expect(section(mine, "On the stand").locator(".three")).to_contain_text("12.")
+    mine.keyboard.press(" ")
+    expect(mine.locator(".line .words")).to_contain_text("Open the throttle first")
+    throttle.focus()
+    for _ in range(10):
+        mine.keyboard.press("ArrowRight")
+    stand = section(mine, "On the stand")
+    expect(stand.locator(".three")).to_contain_text("50 %")
+    expect(stand.locator("output")).to_contain_text(re.compile(r"1[3-9]\d ?gf"))
+    expect(stand.locator(".lamp")).to_have_text("steady")
+    mine.keyboard.press(" ")
+    waiting = mine.get_by_label("Points not kept as a run yet").locator("li")
+    expect(waiting).to_have_count(1)
+    expect(waiting).to_contain_text("50 %")
+    for _ in range(10):
+        mine.keyboard.press("ArrowRight")
+    expect(stand.locator(".three")).to_contain_text("100 %")
+    expect(stand.locator(".lamp")).to_have_text("steady")
+    mine.keyboard.press(" ")
+    expect(waiting).to_have_count(2)
+    mine.keyboard.press("s")
+    expect(mine.get_by_role("button", name="Switch it on")).to_be_visible()
+    mine.get_by_role("button", name="Keep the run, 2 points").press("Enter")
+    expect(mine.get_by_label("Runs").locator("> li")).to_have_count(2)
+    expect(waiting).to_have_count(0)
+
+
+def test_a_stand_whose_cable_is_out_says_so_and_its_points_stay(mine, demo_served):
+    device = SimulatedStand(SANDPIPER_TRUE, Pack("p", "P", 3, 1300.0))
+    port = SimulatedPort(device, lines_per_s=25)
+    mine.get_by_role("link", name="The drive").click()
+    at = mine.get_by_label("Port of the stand")
+    at.fill(port.port)
+    at.press("Enter")
+    expect(mine.get_by_label("Lines of the stand")).to_be_visible()
+    mine.get_by_role("link", name="On the stand").click()
+    mine.get_by_role("button", name="Switch it on").click()
+    stand = section(mine, "On the stand")
+    expect(stand.locator(".three")).to_contain_text("0 %")
+    device.throttle(0.6)
+    expect(stand.locator("output")).to_contain_text(re.compile(r"2\d\d ?gf"))
+    mine.keyboard.press(" ")
+    waiting = mine.get_by_label("Points not kept as a run yet").locator("li")
+    expect(waiting).to_contain_text("60 %")
+    port.unplug()
+    expect(stand.locator(".lamp")).to_contain_text("is its cable in?")
+    mine.keyboard.press(" ")
+    expect(mine.locator(".line .words")).to_contain_text("The points so far are kept")
+    expect(waiting).to_have_count(1)
+
+
+def test_what_lies_in_the_drawer_is_tried_and_taken_with_one_press(mine):
+    mine.get_by_role("link", name="Which pack, which motor").click()
+    table = section(mine, "Which pack, which motor")
+    row = table.locator("tbody tr", has_text="Pack, 3-cell 1800").filter(has_text="flies,")
+    expect(row).to_contain_text("all-up weight")
+    expect(row).to_contain_text("slide it")
+    row.get_by_role("button", name="Take Pack, 3-cell 1800 as a loadout").click()
+    expect(row).to_contain_text("flies already")
+    mine.get_by_role("link", name="On the stand").click()
+    expect(section(mine, "Which pack").locator("tbody tr")).to_have_count(4)
+
+
+def test_a_listing_is_tried_beside_them(mine):
+    mine.get_by_role("link", name="Which pack, which motor").click()
+    table = section(mine, "Which pack, which motor")
+    rows = table.locator("tbody tr")
+    expect(rows.first).to_be_visible()
+    table.get_by_label("Called").fill("From a shop")
+    table.get_by_label("mAh").fill("2200")
+    mine.keyboard.press("Enter")
+    expect(table.get_by_role("alert")).to_contain_text("Mass")
+    table.get_by_label("Listed, g").fill("6 oz")
+    mine.keyboard.press("Enter")
+    expect(table).to_contain_text("Listed: From a shop, 170.1 g")
+    shop = table.locator("tbody tr", has_text="From a shop")
+    expect(shop.filter(has_text="the motor that flies")).to_have_count(1)
+    expect(shop.filter(has_text="Spare motor, lighter")).to_have_count(1)
+    table.get_by_role("button", name="take it off").click()
+    expect(shop).to_have_count(0)
+
+
+def test_a_flight_written_down_sharpens_the_minutes_and_may_be_set_aside(mine):
+    mine.get_by_role("link", name="Minutes").click()
+    place = section(mine, "Minutes")
+    expect(place).to_contain_text("a guess by layout until it is flown")
+    shown = place.locator("header .figure").inner_text()
+    place.get_by_label("Minutes flown").fill("7")
+    place.get_by_label("mAh put back").fill("5000")
+    mine.keyboard.press("Enter")
+    expect(mine.locator(".line .words")).to_contain_text("the pack holds 1300")
+    place.get_by_label("mAh put back").fill("1020")
+    mine.keyboard.press("Enter")
+    expect(place).to_contain_text("as 1 flight found it")
+    expect(place.locator("header .figure")).not_to_have_text(shown)
+    place.get_by_role("button", name="set aside").click()
+    expect(place.locator("header .figure")).to_have_text(shown)
+
+
+def test_what_was_felt_after_a_run_is_a_rung_for_every_pack(mine):
+    ladders = section(mine, "At full throttle")
+    expect(ladders).to_contain_text("52 °C was felt at 14")
+    run = mine.get_by_label("Runs").locator("> li")
+    run.get_by_text("how warm after it").click()
+    run.get_by_label("controller after the run, °C").fill("78")
+    mine.keyboard.press("Enter")
+    expect(ladders).to_contain_text("78 °C was felt at 14")
+    run.get_by_text("each reading beside what all the others say").click()
+    expect(run.locator("tbody tr")).to_have_count(18)
+    expect(run.locator("tr", has_text="not believed")).to_contain_text("thrust, gf")

@@ -91,7 +91,11 @@ export function useStand() {
   /** Keep what the stand shows as a point of the run. */
   function keep() {
     const shown = line.value
-    if (!on.value || !shown) return
+    if (!on.value) return
+    if (!shown) {
+      words.say('Nothing has come from the stand yet.')
+      return
+    }
     if (shown.gone) {
       words.say('The stand does not answer: is its cable in? The points so far are kept.')
       return
