@@ -25,7 +25,7 @@ from oaken_scale.api.documents import (
 )
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Shop, sharing, told
-from oaken_scale.api.stand import Stands
+from oaken_scale.api.stand import Stands, StandShown
 from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.forecast import Point, narrowing
 from oaken_scale.core.geometry.wing import wing_figures
@@ -33,7 +33,6 @@ from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.outliers import Doubt
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Pan
-from oaken_scale.devices.stand_line import StandLine
 from oaken_scale.workshop.sharing import shares
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["bench"])
@@ -187,7 +186,7 @@ def _display(shows: Shown) -> str:
     return json.dumps(told, separators=(",", ":"))
 
 
-STAND_LINE: Final = TypeAdapter(StandLine)
+STAND_SHOWN: Final = TypeAdapter(StandShown)
 
 
 async def _happenings(
@@ -214,8 +213,8 @@ async def _happenings(
                 if text and text != last["scale"]:
                     last["scale"] = text
                     yield ServerSentEvent(event="scale", data=text)
-                line = stands.line(build_id)
-                text = "" if line is None else STAND_LINE.dump_json(line).decode()
+                on_stand = stands.shown(build_id)
+                text = "" if on_stand is None else STAND_SHOWN.dump_json(on_stand).decode()
                 if text and text != last["stand"]:
                     last["stand"] = text
                     yield ServerSentEvent(event="stand", data=text)

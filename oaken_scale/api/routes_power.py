@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Annotated
 
-from fastapi import APIRouter, Depends, Request, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import Field, TypeAdapter, model_validator
 
 from oaken_scale.api.documents import Opened, free_id
@@ -18,6 +18,8 @@ from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Group, Item, Loadout, Pedigree
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.power import Motor, Pack
+from oaken_scale.core.power.drive_estimate import Predicted
+from oaken_scale.core.power.loadout_power import drive_estimate
 from oaken_scale.core.trim.which_pack import TriedDrive, TriedMotor, TriedPack, which_pack
 from oaken_scale.formats import fields
 from oaken_scale.formats.power_file import Amperes, Capacity, Cells, Kv, Rating
@@ -138,6 +140,23 @@ def adopt(build_id: BuildId, adopting: Adopting, if_match: Revision, shop: Shop)
         return adopted_pack(build, beside, listed.pack("listed"), item, at)
 
     return told(shop.change(build_id, number(if_match), taken), 201)
+
+
+@router.get("/power/prediction", response_model=Predicted, responses=documented(404))
+def prediction(
+    build_id: BuildId,
+    shop: Shop,
+    pack: Annotated[fields.Id, Query()],
+    propeller: Annotated[fields.Id, Query()],
+    throttle: Annotated[float, Query(ge=0, le=1, allow_inf_nan=False)] = 1.0,
+    rest_v_per_cell: Annotated[float, Query(ge=2.5, le=4.4, allow_inf_nan=False)] = 3.85,
+) -> Predicted:
+    """What the drive does with a pack and a propeller at a throttle."""
+    build = shop.held(build_id).build
+    if build.power is None:
+        raise BuildFaultError([Fault("power", "no drive is listed; list it on Power")])
+    estimate = drive_estimate(build.power, build.thrust)
+    return estimate.predict(pack, propeller, throttle, rest_v_per_cell)
 
 
 @router.get("/stand", response_model=StandState, responses=documented(404))

@@ -9,7 +9,7 @@ from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.power.drive_estimate import one_of_them
-from oaken_scale.core.power.drive_readings import pack_of, propeller_of
+from oaken_scale.core.power.drive_readings import pack_of, propeller_of, rest_v
 from oaken_scale.core.power.drive_train import DriveTrain
 from oaken_scale.core.power.loadout_power import drive_estimate
 from oaken_scale.devices.serial_stand import SerialStand
@@ -29,6 +29,15 @@ class StandState:
     pack: str | None = None
     propeller: str | None = None
     throttle: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class StandShown:
+    """What a stand shows, and the thrust that is expected of it then [gf], one sigma."""
+
+    line: StandLine
+    expected_gf: float | None
+    expected_sd_gf: float | None
 
 
 @dataclass(slots=True)
@@ -95,16 +104,31 @@ class Stands:
             running.device.close()
         return self.state(build_id)
 
-    def line(self, build_id: str) -> StandLine | None:
+    def shown(self, build_id: str) -> StandShown | None:
         """What the stand shows now; None while it is off."""
         with self._turn:
             running = self._on.get(build_id)
-            if running is None:
-                return None
-            now = time.monotonic()
-            if isinstance(running.device, SerialStand):
-                return running.device.line(now)
-            return stand_pattern("").read(running.device.line(now))
+            line = None if running is None else _line(running.device)
+        if running is None or line is None:
+            return None
+        expected = self._expected(build_id, running.state, line)
+        return StandShown(line, *expected)
+
+    def _expected(
+        self, build_id: str, state: StandState, line: StandLine
+    ) -> tuple[float | None, float | None]:
+        """The thrust at the throttle that it shows, the pack as far used as it is."""
+        power = self._workshop.held(build_id).build.power
+        if power is None or not line.throttle or line.gone:
+            return None, None
+        try:
+            pack = pack_of(power, state.pack or "")
+            rest = rest_v(FULL_V_PER_CELL, pack, line.drawn_mah or 0.0)
+            estimate = drive_estimate(power, self._workshop.held(build_id).build.thrust)
+            found = estimate.predict(pack.id, state.propeller or "", line.throttle, rest)
+        except BuildFaultError:  # the pack or the propeller was taken off the list meanwhile
+            return None, None
+        return found.thrust_gf, found.thrust_sd_gf
 
     def close(self) -> None:
         """Let go of the serial ports."""
@@ -130,6 +154,13 @@ class Stands:
             known = drive_estimate(power, build.thrust)
             self._hidden[where] = one_of_them(known, pack.id, propeller.id, FULL_V_PER_CELL, seed)
         return SimulatedStand(self._hidden[where], pack, seed)
+
+
+def _line(device: SimulatedStand | SerialStand) -> StandLine | None:
+    now = time.monotonic()
+    if isinstance(device, SerialStand):
+        return device.line(now)
+    return stand_pattern("").read(device.line(now))
 
 
 def _at_rest(build: Build) -> StandState:

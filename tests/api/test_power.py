@@ -303,3 +303,52 @@ def test_flights_sharpen_the_minutes_and_stay(client, told):
         client, told, "power.flights.1.put_back_mah", "1300",
         power={**DRIVE, "flights": [flight, long]},
     )  # fmt: skip
+
+
+def test_any_pack_propeller_and_throttle_is_predicted(client, told):
+    def asked(**query):
+        return client.get(at(told, "power/prediction"), params={"propeller": "six", **query})
+
+    full, half = (asked(pack="three", throttle=k).json() for k in (1.0, 0.5))
+    loadout = told["assessment"]["power"]["loadouts"][0]
+    assert full == loadout["half"]
+    assert 0 < half["thrust_gf"] < full["thrust_gf"]
+    assert half["gf_per_w"] > full["gf_per_w"]
+    assert full["gf_per_w"] == pytest.approx(full["thrust_gf"] / full["power_w"])
+    assert 0 < full["gf_per_w_sd"] < full["gf_per_w"]
+    still = asked(pack="three", throttle=0).json()
+    assert (still["thrust_gf"], still["gf_per_w"], still["gf_per_w_sd"]) == (0, 0, 0)
+    problem(asked(pack="none"), "pack", "three")
+    problem(asked(pack="three", throttle=1.2), "throttle", "1")
+    bare = change(client, told, power=None)
+    problem(
+        client.get(at(bare, "power/prediction"), params={"pack": "x", "propeller": "y"}),
+        "power", "list it",
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize(("volts", "says"), [(7.4, "less than 3 cells"), (16.0, "more than 3")])
+def test_volts_of_other_cells_are_refused_in_words(client, told, volts, says):
+    run = {**RUN, "points": [{"throttle": 1, "thrust_gf": 300, "pack_v": volts}]}
+    refused(client, told, "power.runs.0.points.0.pack_v", says, power={**DRIVE, "runs": [run]})
+
+
+@pytest.mark.parametrize(
+    "points",
+    [
+        [],
+        [{"throttle": 1.0}],
+        [{"throttle": 0.0, "thrust_gf": 0.0}],
+        [{"throttle": 0.5, "thrust_gf": 400}, {"throttle": 1.0, "thrust_gf": 150}],
+        [{"throttle": 1.0, "pack_a": 140}],
+    ],
+    ids=["no points", "nothing read", "at rest", "falling with throttle", "ten times over"],
+)
+def test_an_odd_run_is_kept_and_all_is_told_of_it(client, told, points):
+    told = change(client, told, power={**DRIVE, "runs": [{**RUN, "points": points}]})
+    for loadout in told["assessment"]["power"]["loadouts"]:
+        for at_full in (loadout["half"], loadout["fresh"]):
+            assert all(
+                isinstance(at_full[k], float) for k in ("thrust_gf", "thrust_sd_gf", "pack_a")
+            )
+            assert at_full["thrust_gf"] > 0

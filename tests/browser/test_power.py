@@ -255,3 +255,27 @@ def test_what_was_felt_after_a_run_is_a_rung_for_every_pack(mine):
     run.get_by_text("each reading beside what all the others say").click()
     expect(run.locator("tbody tr")).to_have_count(18)
     expect(run.locator("tr", has_text="not believed")).to_contain_text("thrust, gf")
+
+
+def test_a_run_that_is_kept_late_does_not_wait_here_too(mine):
+    mine.get_by_label("Throttle", exact=True).fill("100")
+    section(mine, "On the stand").get_by_label("Thrust", exact=True).fill("530")
+    mine.keyboard.press("Enter")
+    waiting = mine.get_by_label("Points not kept as a run yet").locator("li")
+    expect(waiting).to_have_count(1)
+    mine.context.set_offline(True)
+    mine.get_by_role("button", name="Keep the run, 1 point").click()
+    expect(mine.locator(".line .words")).to_contain_text("does not answer")
+    expect(waiting).to_have_count(1)
+    mine.context.set_offline(False)
+    expect(mine.get_by_label("Runs").locator("> li")).to_have_count(2)
+    expect(waiting).to_have_count(0)
+
+
+def test_any_throttle_is_answered_with_its_doubt(mine):
+    ask = section(mine, "At any throttle")
+    expect(ask).to_contain_text("gf/W")
+    before = ask.locator(".told .figure").first.inner_text()
+    ask.get_by_label("Throttle asked, per cent").fill("40")
+    mine.keyboard.press("Enter")
+    expect(ask.locator(".told .figure").first).not_to_have_text(before)

@@ -182,10 +182,12 @@ def _power_faults(build: Build) -> Iterator[Fault]:
             yield Fault(f"power.runs.{k}.propeller", words)
         cells = packs[run.pack].cells if run.pack in packs else None
         for j, point in enumerate(run.points):
-            most = None if cells is None else MOST_V * FULL_V_PER_CELL * cells
-            if most is not None and point.pack_v is not None and point.pack_v > most:
+            if cells is None or point.pack_v is None:
+                continue
+            if not LEAST_V * cells <= point.pack_v <= MOST_V * FULL_V_PER_CELL * cells:
+                than = "more" if point.pack_v > LEAST_V * cells else "less"
                 words = (
-                    f"is {point.pack_v:g} V, more than {cells} cells have; say which pack it was "
+                    f"is {point.pack_v:g} V, {than} than {cells} cells have; say which pack it was "
                     "run with"
                 )
                 yield Fault(f"power.runs.{k}.points.{j}.pack_v", words)
@@ -211,6 +213,9 @@ def _flight_faults(build: Build) -> Iterator[Fault]:
     if least is not None and most is not None and least > most:
         yield Fault("power.controller.least_cells", f"is {least}, over the most of {most}")
 
+
+LEAST_V: Final = 2.5
+"""No cell shows less while it runs a motor [V]."""
 
 MOST_PUT_BACK: Final = 1.3
 """A charger puts back at most so many times what a pack is listed to hold."""

@@ -68,6 +68,8 @@ class Predicted:
     power_w: float
     power_sd_w: float
     known: HowKnown
+    gf_per_w: float = 0.0
+    gf_per_w_sd: float = 0.0
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -128,6 +130,7 @@ class DriveEstimate:
             float(amps * volts),
             float(max(power_by @ cov @ power_by, 0.0) ** 0.5),
             known,
+            *_per_watt(shown, cov),
         )
 
     def _known(self, pack: str, propeller: str) -> HowKnown:
@@ -138,6 +141,16 @@ class DriveEstimate:
             return HowKnown.CALCULATED if taken else HowKnown.GUESS
         as_stated = (self.drive.packs[0].id, self.drive.propellers[0].id)
         return HowKnown.STATED if (pack, propeller) == as_stated else HowKnown.CALCULATED
+
+
+def _per_watt(shown: Vector, cov: Matrix) -> tuple[float, float]:
+    """Thrust for the power that it takes [gf/W], one sigma; 0 where it stands still."""
+    thrust, amps, volts = (float(each) for each in shown)
+    if thrust <= 0 or amps <= 0:
+        return 0.0, 0.0
+    ratio = thrust / (amps * volts)
+    by = ratio * np.array([1 / thrust, -1 / amps, -1 / volts])
+    return ratio, max(float(by @ cov @ by), 0.0) ** 0.5
 
 
 def one_of_them(

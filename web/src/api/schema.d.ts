@@ -1299,6 +1299,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/power/prediction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Prediction
+         * @description What the drive does with a pack and a propeller at a throttle.
+         */
+        get: operations["prediction_api_v1_builds__build_id__power_prediction_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/stand": {
         parameters: {
             query?: never;
@@ -4735,6 +4755,16 @@ export interface components {
             /** Power Sd W */
             power_sd_w: number;
             known: components["schemas"]["HowKnown"];
+            /**
+             * Gf Per W
+             * @default 0
+             */
+            gf_per_w?: number;
+            /**
+             * Gf Per W Sd
+             * @default 0
+             */
+            gf_per_w_sd?: number;
         };
         /**
          * Problem
@@ -9999,6 +10029,55 @@ export interface operations {
             };
             /** @description Problem */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    prediction_api_v1_builds__build_id__power_prediction_get: {
+        parameters: {
+            query: {
+                /** @description Letters, digits, - and _ */
+                pack: string;
+                /** @description Letters, digits, - and _ */
+                propeller: string;
+                throttle?: number;
+                rest_v_per_cell?: number;
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Predicted"];
+                };
+            };
+            /** @description Problem */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import AskDrive from './AskDrive.vue'
 import LeftToAdd from './LeftToAdd.vue'
 import RulesOfThumb from './RulesOfThumb.vue'
 import TheChoices from './TheChoices.vue'
@@ -72,6 +73,7 @@ const fitted = computed(() => {
         <template v-if="here === 'stand'">
           <TheCurves />
           <WhichPack />
+          <AskDrive />
         </template>
         <TheChoices v-else-if="here === 'choice'" />
         <TheFlights v-else-if="here === 'minutes'" />

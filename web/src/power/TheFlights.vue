@@ -75,6 +75,10 @@ const tired = computed(() => told.value?.tired ?? [])
       <v-btn class="press--main" type="submit">Write it down</v-btn>
     </form>
     <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
+    <p class="small faint" role="note">
+      Charge it attended, on a fire-safe surface, at its own cell count; never a puffed or crashed
+      one.
+    </p>
     <p class="small mix">
       <QuantityCell
         :value="100 * (drive?.full_share ?? 0.2)"

@@ -32,12 +32,16 @@ const rows = computed(() =>
 const cells = computed(() =>
   (mine.value?.cells ?? []).map((each) => {
     const least = each.least ?? 1
-    const range = each.most === null ? `${least} or more` : `${least} to ${each.most}`
+    const range =
+      each.most === null
+        ? `${least} or more`
+        : least === each.most
+          ? `${least}`
+          : `${least} to ${each.most}`
     return {
       ...each,
       title: `${TITLES[each.part].split(',')[0]}, cells`,
-      words:
-        each.rung === 'over' ? `made for ${range}: not for this pack` : `made for ${range} cells`,
+      words: each.rung === 'over' ? `made for ${range}: not for this pack` : `made for ${range}`,
     }
   }),
 )

@@ -4,7 +4,7 @@ import { useUnits } from '../shared/units'
 import { useKeys } from '../shared/useKeys'
 import { useStand } from './useStand'
 
-const { state, on, line, asked, settled, switchOn, switchOff, throttle, keep } = useStand()
+const { state, on, shows, line, asked, settled, switchOn, switchOff, throttle, keep } = useStand()
 const { number, units } = useUnits()
 
 const shown = computed(() =>
@@ -15,6 +15,12 @@ const shown = computed(() =>
 const lamp = computed(() => {
   if (line.value?.gone) return 'the stand does not answer: is its cable in?'
   return settled.value ? 'steady' : 'spinning up'
+})
+const expected = computed(() => {
+  const { expected_gf: at, expected_sd_gf: sd } = shows.value ?? {}
+  if (at == null || sd == null) return ''
+  const write = (gf: number) => number(Math.max(gf, 0), 'thrust')
+  return `${write(at - 2 * sd)} to ${write(at + 2 * sd)}`
 })
 const setting = computed(() => line.value?.throttle ?? asked.value)
 const figures = computed(() => [
@@ -40,9 +46,10 @@ useKeys({ ' ': keep, s: () => void (on.value ? switchOff() : switchOn()) })
       <output class="live figure"
         >{{ shown }}<span class="unit">{{ units.thrust.name }}</span></output
       >
-      <p class="lamp small" role="status">
-        <strong :class="{ sea: settled }">{{ lamp }}</strong>
-      </p>
+      <div class="below small">
+        <strong class="lamp" :class="{ sea: settled }" role="status">{{ lamp }}</strong>
+        <span v-if="expected" class="faint">expected {{ expected }}</span>
+      </div>
       <dl class="three">
         <div v-for="each in figures" :key="each.name">
           <dt class="faint small">{{ each.name }}</dt>
@@ -102,8 +109,9 @@ useKeys({ ' ': keep, s: () => void (on.value ? switchOff() : switchOn()) })
   margin-left: 8px;
 }
 
-.lamp {
-  margin: 0;
+.below {
+  display: flex;
+  justify-content: space-between;
 }
 
 .three {

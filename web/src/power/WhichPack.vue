@@ -87,8 +87,9 @@ const rows = computed(() => {
       </table>
     </div>
     <p class="small faint">
-      ◆ nothing here is lighter and lasts longer. Minutes: four fifths of the pack, a fifth of the
-      time at full throttle, the rest level at 1.4 times the stall; they are a guess until flown.
+      ◆ nothing here is lighter and lasts longer. Minutes: four fifths of the pack,
+      {{ Math.round(100 * (drive?.full_share ?? 0)) }} % of the time at full throttle, the rest
+      level at 1.4 times the stall; they are a guess until flown.
     </p>
   </section>
 </template>

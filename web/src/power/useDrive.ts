@@ -58,6 +58,7 @@ export function useDrive() {
   }
 
   const addRun = (
+    id: string,
     pack: string,
     propeller: string,
     points: RunPoint[],
@@ -65,7 +66,7 @@ export function useDrive() {
     over: Pick<Run, 'lever' | 'lever_doubt'>,
   ) => {
     const run: Run = {
-      id: `run-${freshId()}`.slice(0, 60),
+      id,
       at: new Date().toISOString(),
       pack,
       propeller,
@@ -79,7 +80,7 @@ export function useDrive() {
       controller_c: null,
       pack_c: null,
     }
-    return edit((now) => ({ runs: [...now.runs, run] }))
+    return edit((now) => ({ runs: [...now.runs.filter((each) => each.id !== id), run] }))
   }
   /** Write down after a run how warm things were. */
   const amendRun = (id: string, patch: Partial<Run>) =>

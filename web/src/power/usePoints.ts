@@ -1,7 +1,10 @@
 import { computed, inject, provide, ref, watch, type InjectionKey } from 'vue'
 import type { RunPoint } from '../api/client'
+import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useDrive } from './useDrive'
+
+const freshRun = () => `run-${freshId()}`.slice(0, 60)
 
 /** The points that were taken and are no run yet: they wait in this browser, with what they were
  * taken with. */
@@ -15,6 +18,8 @@ function setUp() {
   const propeller = ref('')
   /** So many times what the scale shows is the thrust, and how far that may be off. */
   const lever = ref(1)
+  /** Which run the points will be: kept late by the workshop, they do not wait here any more. */
+  const run = ref(freshRun())
   const leverDoubt = ref(0)
   watch(
     kept,
@@ -25,6 +30,7 @@ function setUp() {
       propeller.value = waits.propeller ?? ''
       lever.value = waits.lever ?? 1
       leverDoubt.value = waits.leverDoubt ?? 0
+      run.value = waits.run ?? freshRun()
     },
     { immediate: true },
   )
@@ -37,6 +43,7 @@ function setUp() {
         propeller: propeller.value,
         lever: lever.value,
         leverDoubt: leverDoubt.value,
+        run: run.value,
       }
       if (points.value.length) localStorage.setItem(kept.value, JSON.stringify(waits))
       else localStorage.removeItem(kept.value)
@@ -66,8 +73,16 @@ function setUp() {
 
   async function keepRun() {
     const given = { lever: lever.value, lever_doubt: leverDoubt.value }
-    if (await addRun(pack.value, propeller.value, points.value, 4.2, given)) points.value = []
+    await addRun(run.value, pack.value, propeller.value, points.value, 4.2, given)
   }
+  watch(
+    () => drive.value?.runs.some((each) => each.id === run.value),
+    (there) => {
+      if (!there) return
+      points.value = []
+      run.value = freshRun()
+    },
+  )
 
   return { points, pack, propeller, lever, leverDoubt, keepRun }
 }

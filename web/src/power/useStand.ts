@@ -13,6 +13,11 @@ interface StandLine {
   drawn_mah: number | null
   gone: boolean
 }
+interface Shown {
+  line: StandLine
+  expected_gf: number | null
+  expected_sd_gf: number | null
+}
 
 /** So long the propeller takes to follow the throttle [ms]. */
 const SETTLES = 1500
@@ -33,17 +38,18 @@ export function useStand() {
   const state = computed(() => query.data.value)
   const on = computed(() => state.value?.on ?? false)
 
-  const line = ref<StandLine>()
+  const shows = ref<Shown>()
+  const line = computed(() => shows.value?.line)
   const settled = ref(true)
   let source: EventSource | undefined
   watch(
     [on, id],
     () => {
       source?.close()
-      line.value = undefined
+      shows.value = undefined
       if (!on.value) return
       source = new EventSource(`/api/v1/builds/${encodeURIComponent(id.value)}/events`)
-      source.addEventListener('stand', (event) => (line.value = JSON.parse(event.data)))
+      source.addEventListener('stand', (event) => (shows.value = JSON.parse(event.data)))
     },
     { immediate: true },
   )
@@ -119,5 +125,5 @@ export function useStand() {
     words.say(`Kept: the point at ${Math.round(100 * setting)} %.`)
   }
 
-  return { state, on, line, asked, settled, switchOn, switchOff, throttle, keep }
+  return { state, on, shows, line, asked, settled, switchOn, switchOff, throttle, keep }
 }

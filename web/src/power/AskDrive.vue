@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref, watch } from 'vue'
+import { answered, api, type Predicted } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import { useDrive } from './useDrive'
+
+const { drive, mine } = useDrive()
+const { id, revision } = useBuild()
+const { number, units } = useUnits()
+
+const pack = ref('')
+const propeller = ref('')
+const throttle = ref(0.75)
+watch(
+  [mine, drive],
+  () => {
+    const all = drive.value
+    if (!all?.packs.some((each) => each.id === pack.value))
+      pack.value = mine.value?.pack ?? all?.packs[0]?.id ?? ''
+    if (!all?.propellers.some((each) => each.id === propeller.value))
+      propeller.value = all?.propellers[0]?.id ?? ''
+  },
+  { immediate: true },
+)
+const asked = computed(() => ({
+  pack: pack.value,
+  propeller: propeller.value,
+  throttle: throttle.value,
+}))
+const query = useQuery({
+  queryKey: ['prediction', id, revision, asked],
+  enabled: computed(() => pack.value !== '' && propeller.value !== ''),
+  placeholderData: (before: Predicted | undefined) => before,
+  queryFn: () =>
+    answered<Predicted>(
+      api.GET('/api/v1/builds/{build_id}/power/prediction', {
+        params: { path: { build_id: id.value }, query: asked.value },
+      }),
+    ),
+})
+const told = computed(() => query.data.value)
+const HOW = { run: 'run', stated: 'stated', calculated: 'calculated', guess: 'a guess' }
+const figures = computed(() => {
+  const of = told.value
+  if (!of) return []
+  const write = (value: number, sd: number, digits: number) => ({
+    value: value.toFixed(digits),
+    doubt: (2 * sd).toFixed(digits),
+  })
+  const gf = units.value.thrust
+  return [
+    {
+      unit: gf.name,
+      value: number(of.thrust_gf, 'thrust'),
+      doubt: number(2 * of.thrust_sd_gf, 'thrust'),
+    },
+    { unit: 'A', ...write(of.pack_a, of.pack_sd_a, 1) },
+    { unit: 'V', ...write(of.pack_v, of.pack_sd_v, 1) },
+    { unit: 'W', ...write(of.power_w, of.power_sd_w, 0) },
+    { unit: `${gf.name}/W`, ...write(of.gf_per_w / gf.base, of.gf_per_w_sd / gf.base, 2) },
+  ]
+})
+</script>
+
+<template>
+  <section v-if="drive?.packs.length && drive.propellers.length" aria-label="At any throttle">
+    <h2>At any throttle <span class="faint small">a pack half used</span></h2>
+    <div class="asks">
+      <span>
+        <QuantityCell
+          :value="100 * throttle"
+          kind="number"
+          label="Throttle asked, per cent"
+          :digits="0"
+          @kept="
+            (percent) => percent !== null && (throttle = Math.min(Math.max(percent, 0), 100) / 100)
+          "
+        />
+        %</span
+      >
+      <v-select
+        v-model="pack"
+        :items="drive.packs"
+        item-title="name"
+        item-value="id"
+        label="Pack asked"
+        hide-details
+      />
+      <v-select
+        v-model="propeller"
+        :items="drive.propellers"
+        item-title="name"
+        item-value="id"
+        label="Propeller asked"
+        hide-details
+      />
+    </div>
+    <p v-if="told" class="told">
+      <span v-for="each in figures" :key="each.unit" class="figure"
+        >{{ each.value }}<span class="faint"> ±{{ each.doubt }}</span> {{ each.unit }}</span
+      >
+      <span class="faint small">{{ HOW[told.known] }}</span>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 8px;
+}
+
+.asks {
+  display: grid;
+  grid-template-columns: auto 1fr 1fr;
+  gap: 10px;
+  align-items: center;
+}
+
+.asks :deep(.cell) {
+  width: 62px;
+}
+
+.told {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 18px;
+  margin: 0;
+}
+</style>
