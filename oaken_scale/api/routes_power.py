@@ -20,6 +20,7 @@ from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.power import Motor, Pack
 from oaken_scale.core.power.drive_estimate import Predicted
 from oaken_scale.core.power.loadout_power import drive_estimate
+from oaken_scale.core.trim.one_more import Cost, one_more
 from oaken_scale.core.trim.which_pack import TriedDrive, TriedMotor, TriedPack, which_pack
 from oaken_scale.formats import fields
 from oaken_scale.formats.power_file import Amperes, Capacity, Cells, Kv, Rating
@@ -157,6 +158,19 @@ def prediction(
         raise BuildFaultError([Fault("power", "no drive is listed; list it on Power")])
     estimate = drive_estimate(build.power, build.thrust)
     return estimate.predict(pack, propeller, throttle, rest_v_per_cell)
+
+
+@router.get("/one-more", response_model=tuple[Cost, Cost], responses=documented(404))
+def what_one_more_costs(
+    build_id: BuildId,
+    shop: Shop,
+    grams: Annotated[float, Query(ge=0, le=limits.ITEM_MASS_G, allow_inf_nan=False)],
+    wing_dm2: Annotated[float, Query(ge=0, le=limits.AREA_DM2, allow_inf_nan=False)] = 0.0,
+    loadout: Annotated[fields.Id | None, Query()] = None,
+) -> tuple[Cost, Cost]:
+    """A loadout as it is, and with so much more aboard."""
+    build = shop.held(build_id).build
+    return one_more(build, _loadout(build, loadout), grams, wing_dm2)
 
 
 @router.get("/stand", response_model=StandState, responses=documented(404))

@@ -352,3 +352,13 @@ def test_an_odd_run_is_kept_and_all_is_told_of_it(client, told, points):
                 isinstance(at_full[k], float) for k in ("thrust_gf", "thrust_sd_gf", "pack_a")
             )
             assert at_full["thrust_gf"] > 0
+
+
+def test_what_one_more_costs(client, told):
+    now, then = client.get(at(told, "one-more"), params={"grams": 60, "loadout": "small"}).json()
+    assert now["auw_g"] == pytest.approx(weight(told, 1))
+    assert then["auw_g"] == pytest.approx(weight(told, 1) + 60)
+    assert then["thrust_to_weight"] < now["thrust_to_weight"]
+    assert then["minutes"] < now["minutes"]
+    problem(client.get(at(told, "one-more"), params={"grams": -1}), "grams", "0")
+    problem(client.get(at(told, "one-more"), params={"grams": 1, "loadout": "x"}), "loadout", "big")

@@ -7,10 +7,13 @@ from typing import Final
 
 import numpy as np
 
+from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.flight.metrics import Flying, balance_axis
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.geometry.neutral_point import BAND, NeutralPoint, neutral_point
-from oaken_scale.core.model.build import Build, Role, Target, TargetKind
+from oaken_scale.core.model.arrays import Vector
+from oaken_scale.core.model.build import Build, Item, Role, Target, TargetKind
+from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.trim.cg_ranges import (
     Arrangement,
     Quarrel,
@@ -65,7 +68,8 @@ class LoadoutBalance:
     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
     is how far the thrust line is above the CG, ``throttle`` what it does; ``thrust_side_mm`` how
-    far to starboard of it, and ``swings`` the way that the nose goes. ``why`` names the targets
+    far to starboard of it, and ``swings`` the way that the nose goes. ``lowered_arm_mm`` and
+    ``lowered_throttle`` are the same with the pack 10 mm lower. ``why`` names the targets
     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
     """
@@ -88,6 +92,8 @@ class LoadoutBalance:
     tip_g: float | None = None
     thrust_side_mm: float | None = None
     swings: str | None = None
+    lowered_arm_mm: float | None = None
+    lowered_throttle: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -190,6 +196,7 @@ def _loadout(
         margin = (neutral.x_mm - cg.x_mm) / wing.mac_mm
         margin_sd = ((cg.x_sd_mm / wing.mac_mm) ** 2 + (BAND / 2) ** 2) ** 0.5
     arm, throttle = _throttle(plane)
+    lowered_arm, lowered = _throttle(plane, _sinks(build, plane))
     light = None
     if cg is not None and abs(cg.y_mm) > max(2 * cg.y_sd_mm, SIDEWAYS_FELT_MM):
         light = "left" if cg.y_mm > 0 else "right"
@@ -214,6 +221,8 @@ def _loadout(
         tip_g=tip_g,
         thrust_side_mm=(side := _side(plane)),
         swings=_swings(side),
+        lowered_arm_mm=lowered_arm,
+        lowered_throttle=lowered,
     )
 
 
@@ -261,12 +270,32 @@ def _pulls(build: Build, plane: Flying) -> tuple[str | None, float | None]:
     return item, grams
 
 
-def _throttle(plane: Flying) -> tuple[float | None, str | None]:
-    """What throttle does to pitch: thrust above the CG pushes the nose down."""
+LOWERED_MM: Final = 10.0
+"""A pack is asked about so much lower [mm]."""
+
+
+def _sinks(build: Build, plane: Flying) -> float | None:
+    """How far the CG sinks with every pack aboard that much lower [mm]; None without a pack."""
+    if plane.thrust is None or plane.thrust.line_z_mm is None or plane.auw_g <= 0:
+        return None
+    packs = _packs(build.items) * plane.aboard
+    share = float(packs @ plane.after.mass) / plane.auw_g
+    return LOWERED_MM * share if share > 0 else None
+
+
+@recalled(keep=8)
+def _packs(items: tuple[Item, ...]) -> Vector:
+    """Which things are packs, 0 or 1, shape (N,)."""
+    return np.array([is_pack(item) for item in items], dtype=float)
+
+
+def _throttle(plane: Flying, sinks_mm: float | None = 0.0) -> tuple[float | None, str | None]:
+    """What throttle does to pitch, with the CG so much lower: thrust above the CG pushes the nose
+    down."""
     thrust = plane.thrust
-    if thrust is None or thrust.line_z_mm is None or plane.cg is None:
+    if thrust is None or thrust.line_z_mm is None or plane.cg is None or sinks_mm is None:
         return None, None
-    arm = thrust.line_z_mm - plane.cg.z_mm
+    arm = thrust.line_z_mm - plane.cg.z_mm + sinks_mm
     if abs(arm) <= ON_LINE_MM:
         return arm, "next to no change of pitch with throttle"
     moment = abs(arm) * thrust.thrust_gf / 1000

@@ -74,6 +74,17 @@ def test_throttle_pitches_by_the_thrust_lines_height(line_z, says):
     assert of.thrust_arm_mm == pytest.approx(line_z)
 
 
+def test_a_lower_pack_lowers_the_cg_by_its_share():
+    pack = thing("Pack, 3-cell", 100, 250)
+    build = plane(thing("all", 300, 250), pack, thrust=Thrust(500.0, line_z_mm=3.0))
+    of = told(build)
+    assert of.lowered_arm_mm == pytest.approx(of.thrust_arm_mm + 10 * 100 / 400)
+    assert "next to no" in of.throttle
+    assert "nose down" in of.lowered_throttle
+    without = told(plane(thing("all", 300, 250), thrust=Thrust(500.0, line_z_mm=3.0)))
+    assert (without.lowered_arm_mm, without.lowered_throttle) == (None, None)
+
+
 @pytest.mark.parametrize(("line_y", "swings"), [(12.0, "left"), (-12.0, "right"), (5.0, None)])
 def test_throttle_swings_by_the_thrust_lines_side(line_y, swings):
     of = told(plane(thing("all", 300, 250), thrust=Thrust(500.0, line_y_mm=line_y)))

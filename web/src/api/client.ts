@@ -51,6 +51,7 @@ export type RunPoint = Run['points'][number]
 export type Flight = Drive['flights'][number]
 export type Choice = Whole<Schemas['TriedDrive']>
 export type Predicted = Whole<Schemas['Predicted']>
+export type Cost = Whole<Schemas['Cost']>
 export type StandState = Whole<Schemas['StandState']>
 export type Trying = Schemas['Trying']
 export type Remedies = Whole<Schemas['Remedies']>

@@ -1319,6 +1319,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/one-more": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What One More Costs
+         * @description A loadout as it is, and with so much more aboard.
+         */
+        get: operations["what_one_more_costs_api_v1_builds__build_id__one_more_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/stand": {
         parameters: {
             query?: never;
@@ -2516,6 +2536,25 @@ export interface components {
             reason: string;
         };
         /**
+         * Cost
+         * @description A loadout with so much more aboard: the answers that weight moves, minutes, W/kg at full
+         *     throttle, and what it might still gain, each target with its chance.
+         */
+        Cost: {
+            /** Auw G */
+            auw_g: number;
+            /** Wing Loading */
+            wing_loading: number | null;
+            /** Thrust To Weight */
+            thrust_to_weight: number | null;
+            /** Minutes */
+            minutes: number | null;
+            /** Watts Per Kg */
+            watts_per_kg: number | null;
+            /** Headroom */
+            headroom: components["schemas"]["Headroom"][];
+        };
+        /**
          * CurvePoint
          * @description Thrust [gf] and current [A] at a throttle, one sigma each.
          */
@@ -3463,7 +3502,8 @@ export interface components {
          *     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
          *     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
          *     is how far the thrust line is above the CG, ``throttle`` what it does; ``thrust_side_mm`` how
-         *     far to starboard of it, and ``swings`` the way that the nose goes. ``why`` names the targets
+         *     far to starboard of it, and ``swings`` the way that the nose goes. ``lowered_arm_mm`` and
+         *     ``lowered_throttle`` are the same with the pack 10 mm lower. ``why`` names the targets
          *     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
          *     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
          */
@@ -3501,6 +3541,10 @@ export interface components {
             thrust_side_mm?: number | null;
             /** Swings */
             swings?: string | null;
+            /** Lowered Arm Mm */
+            lowered_arm_mm?: number | null;
+            /** Lowered Throttle */
+            lowered_throttle?: string | null;
         };
         /**
          * LoadoutDoc
@@ -10074,6 +10118,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Predicted"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_one_more_costs_api_v1_builds__build_id__one_more_get: {
+        parameters: {
+            query: {
+                grams: number;
+                wing_dm2?: number;
+                loadout?: string | null;
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": [
+                        components["schemas"]["Cost"],
+                        components["schemas"]["Cost"]
+                    ];
                 };
             };
             /** @description Problem */

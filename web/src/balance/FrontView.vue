@@ -81,6 +81,9 @@ const far = (mm: number) => number(Math.abs(mm), 'length', units.value.length.na
       {{ cg.z_mm >= 0 ? 'above' : 'below' }} the datum<template v-if="mine?.thrust_arm_mm != null"
         >, the thrust line (dashed) {{ far(mine.thrust_arm_mm) }} {{ units.length.name }}
         {{ mine.thrust_arm_mm >= 0 ? 'above' : 'below' }} it: {{ mine.throttle }}</template
+      ><template v-if="mine?.lowered_arm_mm != null"
+        >; with the pack {{ far(10) }} {{ units.length.name }} lower {{ far(mine.lowered_arm_mm) }}
+        {{ units.length.name }}: {{ mine.lowered_throttle }}</template
       ><template v-if="mine?.thrust_side_mm != null"
         >; {{ far(mine.thrust_side_mm) }} {{ units.length.name }} to the
         {{ mine.thrust_side_mm >= 0 ? 'right' : 'left' }} of it:

@@ -103,6 +103,10 @@ async function addPoint() {
         <summary>
           {{ lever === 1 ? 'read straight off the scale; or over a lever' : 'over a lever' }}
         </summary>
+        <p>
+          The kitchen scale will do: plane nose down or up on the pan, and the change of the reading
+          is the thrust. Or over a lever:
+        </p>
         <p class="lever">
           the thrust is
           <QuantityCell

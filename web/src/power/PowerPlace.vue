@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AskDrive from './AskDrive.vue'
 import LeftToAdd from './LeftToAdd.vue'
+import OneMore from './OneMore.vue'
 import RulesOfThumb from './RulesOfThumb.vue'
 import TheChoices from './TheChoices.vue'
 import TheCurves from './TheCurves.vue'
@@ -82,6 +83,7 @@ const fitted = computed(() => {
       <div class="aside">
         <LeftToAdd />
         <TheLadders />
+        <OneMore />
         <RulesOfThumb />
       </div>
     </div>

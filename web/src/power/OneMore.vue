@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { answered, api, type Cost } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import { percent, TITLES } from '../shared/verdicts'
+
+const { id, revision, build, loadout } = useBuild()
+const { number, quantity, units } = useUnits()
+
+const grams = ref(60)
+const wing = ref(0)
+const asked = computed(() => ({
+  grams: grams.value,
+  wing_dm2: wing.value,
+  ...(build.value?.loadouts.length && loadout.value ? { loadout: loadout.value.id } : {}),
+}))
+const query = useQuery({
+  queryKey: ['one-more', id, revision, asked],
+  placeholderData: (before: [Cost, Cost] | undefined) => before,
+  queryFn: () =>
+    answered<[Cost, Cost]>(
+      api.GET('/api/v1/builds/{build_id}/one-more', {
+        params: { path: { build_id: id.value }, query: asked.value },
+      }),
+    ),
+})
+const rows = computed(() => {
+  const [now, then] = query.data.value ?? []
+  if (!now || !then) return []
+  const row = (name: string, of: (cost: Cost) => string | null) => ({
+    name,
+    now: of(now) ?? '–',
+    then: of(then) ?? '–',
+  })
+  return [
+    row('loading', (each) =>
+      each.wing_loading === null ? null : number(each.wing_loading, 'loading'),
+    ),
+    row('thrust-to-weight', (each) => each.thrust_to_weight?.toFixed(2) ?? null),
+    row('minutes', (each) => each.minutes?.toFixed(1) ?? null),
+  ]
+})
+const first = computed(() => query.data.value?.[1].headroom[0] ?? null)
+</script>
+
+<template>
+  <section aria-label="One more">
+    <h2>What would it cost</h2>
+    <p class="small asks">
+      <QuantityCell
+        :value="grams"
+        kind="mass"
+        label="So much more aboard"
+        :unit="units.mass.name"
+        :base="units.mass.base"
+        :digits="1"
+        @kept="(more) => more !== null && (grams = Math.max(more, 0))"
+      />
+      {{ units.mass.name }} more, and
+      <QuantityCell
+        :value="wing"
+        kind="area"
+        label="So much more wing"
+        :unit="units.area.name"
+        :base="units.area.base"
+        :digits="1"
+        @kept="(more) => more !== null && (wing = Math.max(more, 0))"
+      />
+      {{ units.area.name }} of wing
+    </p>
+    <dl>
+      <template v-for="row in rows" :key="row.name">
+        <dt class="faint small">{{ row.name }}</dt>
+        <dd class="figure">{{ row.now }} <span class="faint">→</span> {{ row.then }}</dd>
+      </template>
+    </dl>
+    <p v-if="first" class="small" :class="{ wrong: first.grams < 0 }">
+      {{
+        first.grams < 0
+          ? `${TITLES[first.kind].toLowerCase()} breaks by ${quantity(-first.grams, 'mass')}`
+          : `${quantity(first.grams, 'mass')} left then`
+      }}, {{ percent(first.chance) }} that it holds
+    </p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  border-top: 1px solid var(--ink);
+  padding-top: 14px;
+  display: grid;
+  gap: 6px;
+}
+
+p,
+dl {
+  margin: 0;
+}
+
+.asks :deep(.cell) {
+  width: 60px;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 2px 12px;
+}
+
+dd {
+  margin: 0;
+  text-align: right;
+}
+</style>
