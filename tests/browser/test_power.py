@@ -71,6 +71,24 @@ def test_points_typed_by_keys_alone_outlive_a_reload_and_become_a_run(power):
     expect(runs.first.get_by_role("button", name="count it again")).to_be_visible()
 
 
+def test_points_that_nobody_understood_yet_outlive_a_reload_in_their_order(mine):
+    held = []
+    mine.route("**/api/v1/quantity*", lambda route: held.extend([route]))
+    thrust = section(mine, "On the stand").get_by_label("Thrust", exact=True)
+    for throttle, gf in (("40", "100"), ("80", "350")):
+        mine.get_by_label("Throttle", exact=True).fill(throttle)
+        thrust.fill(gf)
+        mine.keyboard.press("Enter")
+        expect(thrust).to_have_value("")
+    mine.keyboard.press("Enter")  # once more, with nothing typed
+    mine.unroute("**/api/v1/quantity*")
+    mine.reload()
+    waiting = mine.get_by_label("Points not kept as a run yet").locator("li")
+    expect(waiting).to_have_count(2)
+    expect(waiting.first).to_contain_text("40 % · 100 gf")
+    expect(waiting.last).to_contain_text("80 % · 350 gf")
+
+
 def test_what_was_typed_wrong_is_said_and_stays(power):
     power.get_by_label("Throttle", exact=True).fill("130")
     section(power, "On the stand").get_by_label("Thrust", exact=True).fill("200")

@@ -4,6 +4,13 @@ import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useDrive } from './useDrive'
 
+export interface TypedPoint {
+  throttle: string
+  thrust: string
+  amps: string
+  volts: string
+}
+
 const freshRun = () => `run-${freshId()}`.slice(0, 60)
 
 /** The points that were taken and are no run yet: they wait in this browser, with what they were
@@ -17,6 +24,8 @@ function setUp() {
   const pack = ref('')
   const propeller = ref('')
   /** So many times what the scale shows is the thrust, and how far that may be off. */
+  /** Points as they were typed, that the workshop has not understood yet. */
+  const typed = ref<TypedPoint[]>([])
   const lever = ref(1)
   /** Which run the points will be: kept late by the workshop, they do not wait here any more. */
   const run = ref(freshRun())
@@ -26,6 +35,7 @@ function setUp() {
     (key) => {
       const waits = JSON.parse(localStorage.getItem(key) ?? '{}')
       points.value = waits.points ?? []
+      typed.value = waits.typed ?? []
       pack.value = waits.pack ?? ''
       propeller.value = waits.propeller ?? ''
       lever.value = waits.lever ?? 1
@@ -35,20 +45,22 @@ function setUp() {
     { immediate: true },
   )
   watch(
-    [points, pack, propeller, lever, leverDoubt],
+    [points, typed, pack, propeller, lever, leverDoubt],
     () => {
       const waits = {
         points: points.value,
+        typed: typed.value,
         pack: pack.value,
         propeller: propeller.value,
         lever: lever.value,
         leverDoubt: leverDoubt.value,
         run: run.value,
       }
-      if (points.value.length) localStorage.setItem(kept.value, JSON.stringify(waits))
+      if (points.value.length + typed.value.length)
+        localStorage.setItem(kept.value, JSON.stringify(waits))
       else localStorage.removeItem(kept.value)
     },
-    { deep: true },
+    { deep: true, flush: 'sync' },
   )
 
   watch(
@@ -84,7 +96,7 @@ function setUp() {
     },
   )
 
-  return { points, pack, propeller, lever, leverDoubt, keepRun }
+  return { points, typed, pack, propeller, lever, leverDoubt, keepRun }
 }
 
 type Points = ReturnType<typeof setUp>
