@@ -1,8 +1,11 @@
 import json
 import os
+import socket
 import subprocess
 import sys
+import time
 
+import httpx
 import pytest
 
 from oaken_scale import cli
@@ -108,3 +111,25 @@ def test_the_demo_is_the_story_it_tells():
     assert 36 <= len(told.items) <= 40
     glue = next(item for item in told.items if item.id == "spar-glue")
     assert glue.mass_g > 1.4 * glue.estimate_g
+
+
+def test_the_demo_is_served_by_one_command(tmp_path):
+    with socket.socket() as free:
+        free.bind(("127.0.0.1", 0))
+        port = str(free.getsockname()[1])
+    arguments = ["demo", "--port", port, "--database", str(tmp_path / "demo.sqlite")]
+    command = [sys.executable, "-m", "oaken_scale.cli", *arguments]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as served:
+        try:
+            told = served.stdout.readline()
+            assert f"Open http://127.0.0.1:{port}/build/sandpiper" in told
+            deadline = time.monotonic() + 60
+            while time.monotonic() < deadline:
+                try:
+                    shelf = httpx.get(f"http://127.0.0.1:{port}/api/v1/builds", timeout=2).json()
+                    break
+                except httpx.HTTPError:
+                    time.sleep(0.05)
+        finally:
+            served.kill()
+    assert "Sandpiper" in [each["name"] for each in shelf]

@@ -92,7 +92,7 @@ def test_every_acknowledged_reading_survives_a_kill(tmp_path):
             break
         assert answer.status_code == 201
         acknowledged.append((sent["id"], sent["reading_g"]))
-    server.process.wait()
+    server.process.join()
     assert len(acknowledged) > 10
     again = Server("serve", tmp_path / "own.sqlite").start()
     try:
