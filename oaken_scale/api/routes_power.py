@@ -89,6 +89,14 @@ class Standing(fields.Edge):
     throttle: Throttle | None = None
 
 
+@dataclass(frozen=True, slots=True)
+class OneMore:
+    """A loadout as it is now, and as it is then."""
+
+    now: Cost
+    then: Cost
+
+
 CHOICES: TypeAdapter[tuple[TriedDrive, ...]] = TypeAdapter(tuple[TriedDrive, ...])
 
 
@@ -160,17 +168,17 @@ def prediction(
     return estimate.predict(pack, propeller, throttle, rest_v_per_cell)
 
 
-@router.get("/one-more", response_model=tuple[Cost, Cost], responses=documented(404))
+@router.get("/one-more", response_model=OneMore, responses=documented(404))
 def what_one_more_costs(
     build_id: BuildId,
     shop: Shop,
     grams: Annotated[float, Query(ge=0, le=limits.ITEM_MASS_G, allow_inf_nan=False)],
     wing_dm2: Annotated[float, Query(ge=0, le=limits.AREA_DM2, allow_inf_nan=False)] = 0.0,
     loadout: Annotated[fields.Id | None, Query()] = None,
-) -> tuple[Cost, Cost]:
+) -> OneMore:
     """A loadout as it is, and with so much more aboard."""
     build = shop.held(build_id).build
-    return one_more(build, _loadout(build, loadout), grams, wing_dm2)
+    return OneMore(*one_more(build, _loadout(build, loadout), grams, wing_dm2))
 
 
 @router.get("/stand", response_model=StandState, responses=documented(404))

@@ -355,7 +355,9 @@ def test_an_odd_run_is_kept_and_all_is_told_of_it(client, told, points):
 
 
 def test_what_one_more_costs(client, told):
-    now, then = client.get(at(told, "one-more"), params={"grams": 60, "loadout": "small"}).json()
+    query = {"grams": 60, "loadout": "small"}
+    answer = client.get(at(told, "one-more"), params=query).json()
+    now, then = answer["now"], answer["then"]
     assert now["auw_g"] == pytest.approx(weight(told, 1))
     assert then["auw_g"] == pytest.approx(weight(told, 1) + 60)
     assert then["thrust_to_weight"] < now["thrust_to_weight"]

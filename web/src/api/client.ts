@@ -52,6 +52,7 @@ export type Flight = Drive['flights'][number]
 export type Choice = Whole<Schemas['TriedDrive']>
 export type Predicted = Whole<Schemas['Predicted']>
 export type Cost = Whole<Schemas['Cost']>
+export type OneMore = Whole<Schemas['OneMore']>
 export type StandState = Whole<Schemas['StandState']>
 export type Trying = Schemas['Trying']
 export type Remedies = Whole<Schemas['Remedies']>

@@ -4264,6 +4264,14 @@ export interface components {
             amount?: number | null;
         };
         /**
+         * OneMore
+         * @description A loadout as it is now, and as it is then.
+         */
+        OneMore: {
+            now: components["schemas"]["Cost"];
+            then: components["schemas"]["Cost"];
+        };
+        /**
          * OpenPath
          * @description A curve that does not close: the gap between its ends [mm].
          */
@@ -10163,10 +10171,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": [
-                        components["schemas"]["Cost"],
-                        components["schemas"]["Cost"]
-                    ];
+                    "application/json": components["schemas"]["OneMore"];
                 };
             };
             /** @description Problem */

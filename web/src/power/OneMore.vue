@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { answered, api, type Cost } from '../api/client'
+import { answered, api, type Cost, type OneMore } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
@@ -19,16 +19,16 @@ const asked = computed(() => ({
 }))
 const query = useQuery({
   queryKey: ['one-more', id, revision, asked],
-  placeholderData: (before: [Cost, Cost] | undefined) => before,
+  placeholderData: (before: OneMore | undefined) => before,
   queryFn: () =>
-    answered<[Cost, Cost]>(
+    answered<OneMore>(
       api.GET('/api/v1/builds/{build_id}/one-more', {
         params: { path: { build_id: id.value }, query: asked.value },
       }),
     ),
 })
 const rows = computed(() => {
-  const [now, then] = query.data.value ?? []
+  const { now, then } = query.data.value ?? {}
   if (!now || !then) return []
   const row = (name: string, of: (cost: Cost) => string | null) => ({
     name,
@@ -43,7 +43,7 @@ const rows = computed(() => {
     row('minutes', (each) => each.minutes?.toFixed(1) ?? null),
   ]
 })
-const first = computed(() => query.data.value?.[1].headroom[0] ?? null)
+const first = computed(() => query.data.value?.then.headroom[0] ?? null)
 </script>
 
 <template>
