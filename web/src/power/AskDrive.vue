@@ -1,30 +1,18 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { answered, api, type Predicted } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
-import { useDrive } from './useDrive'
+import { useDrive, usePair } from './useDrive'
 
-const { drive, mine } = useDrive()
+const { drive } = useDrive()
 const { id, revision } = useBuild()
 const { number, units } = useUnits()
 
-const pack = ref('')
-const propeller = ref('')
+const { pack, propeller } = usePair()
 const throttle = ref(0.75)
-watch(
-  [mine, drive],
-  () => {
-    const all = drive.value
-    if (!all?.packs.some((each) => each.id === pack.value))
-      pack.value = mine.value?.pack ?? all?.packs[0]?.id ?? ''
-    if (!all?.propellers.some((each) => each.id === propeller.value))
-      propeller.value = all?.propellers[0]?.id ?? ''
-  },
-  { immediate: true },
-)
 const asked = computed(() => ({
   pack: pack.value,
   propeller: propeller.value,

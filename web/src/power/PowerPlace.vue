@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AskDrive from './AskDrive.vue'
+import PlaceTabs from '../shared/PlaceTabs.vue'
 import LeftToAdd from './LeftToAdd.vue'
 import OneMore from './OneMore.vue'
 import RulesOfThumb from './RulesOfThumb.vue'
@@ -55,18 +56,9 @@ const fitted = computed(() => {
     <v-btn class="press--main" @click="list">List the drive</v-btn>
   </div>
   <div v-else class="place">
-    <nav aria-label="In Power">
-      <router-link
-        v-for="each in VIEWS"
-        :key="each.name"
-        :to="{ query: { on: each.name } }"
-        :class="{ here: each.name === here }"
-        :aria-current="each.name === here ? 'page' : undefined"
-        replace
-        >{{ each.title }}</router-link
-      >
+    <PlaceTabs class="tabs" :views="VIEWS" :here="here" label="In Power">
       <span class="faint small">{{ fitted }}</span>
-    </nav>
+    </PlaceTabs>
     <div class="power" :class="here">
       <div v-if="here === 'stand'" class="stand"><TheRuns /></div>
       <div v-if="here === 'drive'" class="stand"><TheDrive /></div>
@@ -99,33 +91,11 @@ const fitted = computed(() => {
   justify-items: start;
 }
 
-nav {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 0 22px;
-  border-bottom: 1px solid var(--ink);
+.tabs {
   padding: 8px 18px 0;
 }
 
-nav a {
-  color: var(--faint);
-  text-decoration: none;
-  padding: 6px 0 5px;
-}
-
-nav a:hover {
-  color: var(--ink);
-}
-
-nav .here {
-  color: var(--ink);
-  font-weight: 600;
-  border-bottom: 4px solid var(--brass);
-  margin-bottom: -2px;
-}
-
-nav span {
+.tabs span {
   margin-left: auto;
 }
 
@@ -183,7 +153,7 @@ nav span {
 }
 
 @media (max-width: 600px) {
-  nav span {
+  .tabs span {
     margin-left: 0;
     flex-basis: 100%;
   }

@@ -51,10 +51,10 @@ function why(run: { points: RunPoint[] }, doubt: Doubt): string {
           {{ run.points.length === 1 ? 'point' : 'points' }}, up to
           <span class="figure">{{ number(run.most, 'thrust') }}</span> {{ units.thrust.name }}
         </span>
-        <p v-for="(doubt, at) in run.doubts" :key="at" class="note small" role="note">
+        <p v-for="(doubt, at) in run.doubts" :key="at" class="warns small" role="note">
           Not believed: {{ why(run, doubt) }}.
         </p>
-        <p v-if="run.other" class="note small" role="note">
+        <p v-if="run.other" class="warns small" role="note">
           It looks like {{ run.other }}: that explains the run far better.
         </p>
         <RunHeat :run="run" />
@@ -68,7 +68,7 @@ function why(run: { points: RunPoint[] }, doubt: Doubt): string {
         </button>
       </li>
     </ul>
-    <p v-if="statedOff" class="note small" role="note">
+    <p v-if="statedOff" class="warns small" role="note">
       The thrust stated on the Plan is far from what the runs say; it is not believed here.
     </p>
     <p v-if="!runs.length" class="small faint">
@@ -80,13 +80,6 @@ function why(run: { points: RunPoint[] }, doubt: Doubt): string {
 </template>
 
 <style scoped>
-.note {
-  border-left: 4px solid var(--rust);
-  background: var(--rust-wash);
-  padding: 6px 10px;
-  margin: 4px 0;
-}
-
 ul {
   margin: 0;
   padding: 0;

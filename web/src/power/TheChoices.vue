@@ -31,7 +31,13 @@ const rows = computed(() =>
       told: balance(each),
       broken: each.breaks.map((kind) => TITLES[kind].toLowerCase()).join(', '),
     }))
-    .sort((a, b) => Number(b.unbeaten) - Number(a.unbeaten) || a.auw_g - b.auw_g),
+    // What breaks no target stands on top, and of that what nothing beats.
+    .sort(
+      (a, b) =>
+        a.breaks.length - b.breaks.length ||
+        Number(b.unbeaten) - Number(a.unbeaten) ||
+        a.auw_g - b.auw_g,
+    ),
 )
 const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
 </script>

@@ -53,7 +53,7 @@ const tired = computed(() => told.value?.tired ?? [])
         >; level flight takes about {{ mine.level_w.toFixed(0) }} W</template
       >.
     </p>
-    <p v-for="each in tired" :key="each.pack" class="note small" role="note">
+    <p v-for="each in tired" :key="each.pack" class="warns small" role="note">
       {{ nameOf(each.pack) }} is tired: its minutes fell by {{ Math.round(100 * each.fell) }} % over
       {{ each.flights }} flights. Feel it for puffing before it is charged again.
     </p>
@@ -155,13 +155,6 @@ form {
 
 .mix :deep(.cell) {
   width: 56px;
-}
-
-.note {
-  border-left: 4px solid var(--rust);
-  background: var(--rust-wash);
-  padding: 6px 10px;
-  margin: 0;
 }
 
 ul {

@@ -9,7 +9,7 @@ import TheStand from './TheStand.vue'
     <h2>On the stand</h2>
     <TheStand />
     <PointForm />
-    <p class="caution small" role="note">
+    <p class="warns small" role="note">
       Held down, eyes protected, nobody in line with the disc. Pack off before you touch it; never a
       puffed one.
     </p>
@@ -21,12 +21,5 @@ import TheStand from './TheStand.vue'
 section {
   display: grid;
   gap: 12px;
-}
-
-.caution {
-  border-left: 4px solid var(--rust);
-  background: var(--rust-wash);
-  padding: 6px 10px;
-  margin: 0;
 }
 </style>

@@ -1,8 +1,27 @@
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { Drive, Flight, Run, RunPoint } from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
+
+/** A pack and a propeller of the drive, the chosen loadout's own until others are chosen. */
+export function usePair() {
+  const { drive, mine } = useDrive()
+  const pack = ref('')
+  const propeller = ref('')
+  watch(
+    [mine, drive],
+    () => {
+      const all = drive.value
+      if (!all?.packs.some((each) => each.id === pack.value))
+        pack.value = mine.value?.pack ?? all?.packs[0]?.id ?? ''
+      if (!all?.propellers.some((each) => each.id === propeller.value))
+        propeller.value = all?.propellers[0]?.id ?? ''
+    },
+    { immediate: true },
+  )
+  return { pack, propeller }
+}
 
 /** The build's drive as it is listed, what is told of it, and what can be done to it. */
 export function useDrive() {

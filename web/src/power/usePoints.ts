@@ -2,7 +2,7 @@ import { computed, inject, provide, ref, watch, type InjectionKey } from 'vue'
 import type { RunPoint } from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
-import { useDrive } from './useDrive'
+import { useDrive, usePair } from './useDrive'
 
 export interface TypedPoint {
   throttle: string
@@ -21,8 +21,7 @@ function setUp() {
 
   const kept = computed(() => `oaken-scale-run-${id.value}`)
   const points = ref<RunPoint[]>([])
-  const pack = ref('')
-  const propeller = ref('')
+  const { pack, propeller } = usePair()
   /** So many times what the scale shows is the thrust, and how far that may be off. */
   /** Points as they were typed, that the workshop has not understood yet. */
   const typed = ref<TypedPoint[]>([])
@@ -36,8 +35,8 @@ function setUp() {
       const waits = JSON.parse(localStorage.getItem(key) ?? '{}')
       points.value = waits.points ?? []
       typed.value = waits.typed ?? []
-      pack.value = waits.pack ?? ''
-      propeller.value = waits.propeller ?? ''
+      pack.value = waits.pack ?? pack.value
+      propeller.value = waits.propeller ?? propeller.value
       lever.value = waits.lever ?? 1
       leverDoubt.value = waits.leverDoubt ?? 0
       run.value = waits.run ?? freshRun()
@@ -61,18 +60,6 @@ function setUp() {
       else localStorage.removeItem(kept.value)
     },
     { deep: true, flush: 'sync' },
-  )
-
-  watch(
-    [mine, drive],
-    () => {
-      const all = drive.value
-      if (!all?.packs.some((each) => each.id === pack.value))
-        pack.value = mine.value?.pack ?? all?.packs[0]?.id ?? ''
-      if (!all?.propellers.some((each) => each.id === propeller.value))
-        propeller.value = all?.propellers[0]?.id ?? ''
-    },
-    { immediate: true },
   )
 
   // What stands beside the rods is what is run next, unless a run is being written down.

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
+import PlaceTabs from '../shared/PlaceTabs.vue'
 import OtherWays from './OtherWays.vue'
 import TheBudget from './TheBudget.vue'
 import TheDrawer from './TheDrawer.vue'
@@ -24,17 +25,7 @@ const here = computed(() => VIEWS.find((each) => each.name === route.query['on']
 
 <template>
   <div class="stock">
-    <nav aria-label="In the stock">
-      <router-link
-        v-for="each in VIEWS"
-        :key="each.name"
-        :to="{ query: { on: each.name } }"
-        :class="{ here: each === here }"
-        :aria-current="each === here ? 'page' : undefined"
-        replace
-        >{{ each.title }}</router-link
-      >
-    </nav>
+    <PlaceTabs class="tabs" :views="VIEWS" :here="here.name" label="In the stock" />
     <component :is="here.view" />
   </div>
 </template>
@@ -44,29 +35,8 @@ const here = computed(() => VIEWS.find((each) => each.name === route.query['on']
   padding: 10px 24px 48px;
 }
 
-nav {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 22px;
-  border-bottom: 1px solid var(--ink);
+.tabs {
   margin-bottom: 16px;
-}
-
-nav a {
-  color: var(--faint);
-  text-decoration: none;
-  padding: 6px 0 5px;
-}
-
-nav a:hover {
-  color: var(--ink);
-}
-
-nav .here {
-  color: var(--ink);
-  font-weight: 600;
-  border-bottom: 4px solid var(--brass);
-  margin-bottom: -2px;
 }
 
 @media (max-width: 700px) {
