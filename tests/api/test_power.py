@@ -284,6 +284,8 @@ def test_a_port_of_a_stand_is_one_of_the_usual_and_its_lines_can_be_read(client,
     bad = {**DRIVE, "stand": {"port": "/dev/pts/../../any/path"}}
     refused(client, told, "power.stand.port", "", power=bad)
     odd = {**DRIVE, "stand": {"port": "/dev/ttyUSB9", "line": "{watts}"}}
+    scales = [{"id": "s", "name": "Bench scale", "step_g": 0.1, "port": "/dev/ttyUSB9"}]
+    refused(client, told, "power.stand.port", "Bench scale", power=odd, scales=scales)
     told = change(client, told, power=odd)
     answer = client.put(at(told, "stand"), json={"pack": "three", "propeller": "six"})
     problem(answer, "power.stand.line", "none of")

@@ -297,3 +297,6 @@ def test_any_throttle_is_answered_with_its_doubt(mine):
     ask.get_by_label("Throttle asked, per cent").fill("40")
     mine.keyboard.press("Enter")
     expect(ask.locator(".told .figure").first).not_to_have_text(before)
+    ask.get_by_label("Throttle asked, per cent").fill("130")
+    mine.keyboard.press("Enter")
+    expect(ask.get_by_role("alert")).to_contain_text("0 to 100")

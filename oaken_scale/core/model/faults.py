@@ -207,6 +207,10 @@ def _flight_faults(build: Build) -> Iterator[Fault]:
         if back is not None and back > MOST_PUT_BACK * held:
             words = f"is {back:g} mAh, and the pack holds {held:g}; say which pack it was"
             yield Fault(f"power.flights.{k}.put_back_mah", words)
+    scales = {scale.port: scale.name for scale in build.scales if scale.port}
+    if power.stand is not None and power.stand.port in scales:
+        words = f"is where {scales[power.stand.port]} is read; say the stand's own"
+        yield Fault("power.stand.port", words)
     made_for = power.controller
     least = None if made_for is None else made_for.least_cells
     most = None if made_for is None else made_for.most_cells

@@ -62,10 +62,10 @@ const figures = computed(() => {
           :value="100 * throttle"
           kind="number"
           label="Throttle asked, per cent"
+          :least="0"
+          :most="100"
           :digits="0"
-          @kept="
-            (percent) => percent !== null && (throttle = Math.min(Math.max(percent, 0), 100) / 100)
-          "
+          @kept="(percent) => percent !== null && (throttle = percent / 100)"
         />
         %</span
       >

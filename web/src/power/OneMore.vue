@@ -54,20 +54,24 @@ const first = computed(() => query.data.value?.then.headroom[0] ?? null)
         :value="grams"
         kind="mass"
         label="So much more aboard"
+        :least="0"
+        :most="5000"
         :unit="units.mass.name"
         :base="units.mass.base"
         :digits="1"
-        @kept="(more) => more !== null && (grams = Math.max(more, 0))"
+        @kept="(more) => more !== null && (grams = more)"
       />
       {{ units.mass.name }} more, and
       <QuantityCell
         :value="wing"
         kind="area"
         label="So much more wing"
+        :least="0"
+        :most="500"
         :unit="units.area.name"
         :base="units.area.base"
         :digits="1"
-        @kept="(more) => more !== null && (wing = Math.max(more, 0))"
+        @kept="(more) => more !== null && (wing = more)"
       />
       {{ units.area.name }} of wing
     </p>

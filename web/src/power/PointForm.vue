@@ -144,15 +144,19 @@ onBeforeUnmount(() => clearTimeout(again))
             :value="lever"
             kind="number"
             label="So many times what the scale shows"
-            @kept="(times) => (lever = times !== null && times > 0 ? times : 1)"
+            :least="0.05"
+            :most="20"
+            @kept="(times) => (lever = times ?? 1)"
           />
           times what the scale shows, give or take
           <QuantityCell
             :value="100 * leverDoubt"
             kind="number"
             label="Doubt of the lever, per cent"
+            :least="0"
+            :most="50"
             :digits="1"
-            @kept="(percent) => (leverDoubt = Math.min(Math.max(percent ?? 0, 0), 50) / 100)"
+            @kept="(percent) => (leverDoubt = (percent ?? 0) / 100)"
           />
           %: the arm of the motor over the arm of the pan.
         </p>

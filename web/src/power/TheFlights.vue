@@ -84,23 +84,24 @@ const tired = computed(() => told.value?.tired ?? [])
         :value="100 * (drive?.full_share ?? 0.2)"
         kind="number"
         label="Share of a flight at full throttle, per cent"
+        :least="0"
+        :most="100"
         :digits="0"
-        @kept="
-          (percent) =>
-            percent !== null && void set({ full_share: Math.min(Math.max(percent, 0), 100) / 100 })
-        "
+        @kept="(percent) => percent !== null && void set({ full_share: percent / 100 })"
       />
       % of the time at full throttle; level at
       <QuantityCell
         :value="drive?.level_throttle == null ? null : 100 * drive.level_throttle"
         kind="number"
         label="The throttle that held level, per cent"
+        :least="1"
+        :most="100"
         optional
         :digits="0"
         @kept="
           (percent) =>
             void set({
-              level_throttle: percent === null ? null : Math.min(Math.max(percent, 1), 100) / 100,
+              level_throttle: percent === null ? null : percent / 100,
             })
         "
       />

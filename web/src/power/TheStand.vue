@@ -29,7 +29,12 @@ const figures = computed(() => [
   { name: 'voltage', text: line.value?.pack_v == null ? '–' : `${line.value.pack_v.toFixed(1)} V` },
 ])
 
-useKeys({ ' ': keep, s: () => void (on.value ? switchOff() : switchOn()) })
+useKeys({
+  ' ': keep,
+  s: () => {
+    if (state.value?.there) void (on.value ? switchOff() : switchOn())
+  },
+})
 </script>
 
 <template>

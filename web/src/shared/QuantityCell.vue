@@ -14,6 +14,9 @@ const props = defineProps<{
   digits?: number
   /** Whether emptying the cell takes the figure away. */
   optional?: boolean
+  /** The ends of what it may be, in the base unit; beyond them it is not kept, and said. */
+  least?: number
+  most?: number
 }>()
 const emit = defineEmits<{ typed: [value: number | null]; kept: [value: number | null] }>()
 
@@ -31,7 +34,11 @@ async function read(given: string): Promise<number | null | undefined> {
   wrong.value = ''
   if (!given.trim() && props.optional) return null
   try {
-    return await understand(given, props.kind, props.unit)
+    const told = await understand(given, props.kind, props.unit)
+    const { least = -Infinity, most = Infinity } = props
+    if (told >= least && told <= most) return told
+    if (text.value === given) wrong.value = `${props.label}: ${least} to ${most}`
+    return undefined
   } catch (error) {
     if (text.value === given) wrong.value = whyNot(error)
     return undefined
