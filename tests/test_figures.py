@@ -12,6 +12,16 @@ from oaken_scale.core.material.rack import LOT_DOUBT, PAPER_SHARE, STARTER, WAST
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import HANG_DOUBT_DEG, SUPPORT_DOUBT_MM
 from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
+from oaken_scale.core.power import (
+    drive_estimate,
+    drive_readings,
+    flight_time,
+    margins,
+    point_doubts,
+    rules_of_thumb,
+    which_run,
+)
+from oaken_scale.core.trim import one_more
 
 TEXT = (Path(__file__).parent.parent / "docs" / "figures.md").read_text()
 
@@ -54,6 +64,39 @@ def test_paper_the_doubt_of_a_lot_and_of_an_angle():
         ("## The drawer", LEADS_SHARE),
         ("## Slips", USUAL),
         ("## Checks by hand", SUPPORT_DOUBT_MM),
+        ("How far a layout glides", flight_time.GLIDE_RATIO),
+        ("What bears how much heat", margins.BEARS_C),
+        (
+            "## Power",
+            {
+                "duty": drive_readings.DUTY_SD,
+                "stand": drive_readings.STAND_SD,
+                "ammeter": drive_readings.AMMETER_SD,
+                "throttle": drive_estimate.THROTTLE_SD,
+                "thrust model": drive_estimate.THRUST_MODEL,
+                "current model": drive_estimate.CURRENT_MODEL,
+                "doubtful": point_doubts.DOUBTFUL,
+                "explains": point_doubts.EXPLAINS,
+                "better": point_doubts.BETTER,
+                "caution": margins.CAUTION,
+                "air c": margins.AIR_C,
+                "heat": margins.HEAT_SD,
+                "usable": flight_time.USABLE,
+                "nominal v": flight_time.NOMINAL_V_PER_CELL,
+                "level over stall": flight_time.LEVEL_OVER_STALL,
+                "efficiency": flight_time.EFFICIENCY,
+                "efficiency doubt": flight_time.EFFICIENCY_SD,
+                "usual glide": flight_time.USUAL_GLIDE_RATIO,
+                "glide doubt": flight_time.GLIDE_RATIO_SD,
+                "held level": flight_time.HELD_LEVEL_SD,
+                "share": flight_time.SHARE_SD,
+                "flown": flight_time.FLOWN_SD,
+                "emptied": flight_time.EMPTIED_SD,
+                "fell": flight_time.FELL,
+                "another wing": one_more.ANOTHER_WING,
+                "after a run": which_run.AFTER_A_RUN,
+            },
+        ),
         (
             "## What is too much",
             {
@@ -104,3 +147,12 @@ def test_pedigrees():
 
 def test_named_slips_are_all_that_have_a_name():
     assert sum(USUAL.values()) == pytest.approx(1.0)
+
+
+def test_what_is_usual_by_purpose():
+    told = {row[0]: [number(cell) for cell in row[1:]] for row in table("Usual by purpose")}
+    assert told == {
+        purpose: [*ratio, *rules_of_thumb.USUAL_WATTS_PER_KG[purpose]]
+        for purpose, ratio in rules_of_thumb.USUAL_RATIO.items()
+    }
+    assert set(told) <= {purpose.id for purpose in PURPOSES}

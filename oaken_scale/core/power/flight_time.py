@@ -37,8 +37,9 @@ GLIDE_RATIO_SD: Final = 0.2
 HELD_LEVEL_SD: Final = 0.10
 """One sigma of the power of the throttle that held level, as a fraction."""
 
-SHARE_SD: Final = 0.06
-"""How far the share that is really flown at full throttle lies from the stated one, one sigma."""
+SHARE_SD: Final = 0.3
+"""How far the share that is really flown at full throttle lies from the stated one, one sigma as a
+fraction of it."""
 
 FLOWN_SD: Final = 0.10
 """How far the power of one flight lies from that of all, one sigma as a fraction."""
@@ -185,7 +186,7 @@ def mixed_sd(
 ) -> float:
     """One sigma of the mean power of a flight, as a fraction."""
     off = (1 - full_share) * level.at(mass_g) * level.sd
-    otherwise = SHARE_SD * (full[0] - level.at(mass_g))
+    otherwise = SHARE_SD * full_share * (full[0] - level.at(mass_g))
     spread = (off**2 + (full_share * full[1]) ** 2 + otherwise**2) ** 0.5
     return float(spread / mixed_w(level, mass_g, full[0], full_share))
 
