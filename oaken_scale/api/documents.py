@@ -24,8 +24,9 @@ from oaken_scale.core.model.presets import Layout, Purpose
 from oaken_scale.core.model.quantity import QuantityError, parse
 from oaken_scale.core.reading_effects import News
 from oaken_scale.devices.line_pattern import line_pattern
-from oaken_scale.formats import build_file as doc
 from oaken_scale.formats import fields
+from oaken_scale.formats import log_documents as log
+from oaken_scale.formats import plan_documents as plan
 from oaken_scale.formats.power_file import PowerDoc
 
 
@@ -48,16 +49,16 @@ class BuildPatch(fields.Edge):
     purpose: fields.Label | None = None
     layout: fields.Label | None = None
     notes: fields.Words | None = None
-    lots: Annotated[tuple[doc.LotDoc, ...], Field(max_length=200)] | None = None
-    surfaces: Annotated[tuple[doc.SurfaceDoc, ...], Field(max_length=20)] | None = None
-    scales: Annotated[tuple[doc.ScaleDoc, ...], Field(max_length=20)] | None = None
-    containers: Annotated[tuple[doc.ContainerDoc, ...], Field(max_length=50)] | None = None
-    loadouts: Annotated[tuple[doc.LoadoutDoc, ...], Field(max_length=50)] | None = None
-    targets: Annotated[tuple[doc.TargetDoc, ...], Field(max_length=4)] | None = None
-    thrust: doc.ThrustDoc | None = None
-    budget: doc.BudgetDoc | None = None
-    ballast: doc.BallastDoc | None = None
-    plan_mark: doc.PlanMarkDoc | None = None
+    lots: Annotated[tuple[plan.LotDoc, ...], Field(max_length=200)] | None = None
+    surfaces: Annotated[tuple[plan.SurfaceDoc, ...], Field(max_length=20)] | None = None
+    scales: Annotated[tuple[log.ScaleDoc, ...], Field(max_length=20)] | None = None
+    containers: Annotated[tuple[log.ContainerDoc, ...], Field(max_length=50)] | None = None
+    loadouts: Annotated[tuple[plan.LoadoutDoc, ...], Field(max_length=50)] | None = None
+    targets: Annotated[tuple[plan.TargetDoc, ...], Field(max_length=4)] | None = None
+    thrust: plan.ThrustDoc | None = None
+    budget: plan.BudgetDoc | None = None
+    ballast: plan.BallastDoc | None = None
+    plan_mark: plan.PlanMarkDoc | None = None
     power: PowerDoc | None = None
 
     def applied(self, build: core.Build) -> core.Build:
@@ -82,7 +83,7 @@ class BuildPatch(fields.Edge):
         return replace(build, **{name: getattr(changed, name) for name in given})
 
 
-class NewItem(doc.ItemDoc):
+class NewItem(plan.ItemDoc):
     """A part as typed; without an id it gets one from its name."""
 
     id: fields.Id | None = None  # type: ignore[assignment]
@@ -104,7 +105,7 @@ class NewWeighing(fields.Edge):
     scale: fields.Id
     reading_g: fields.Reading | None = None
     unit: Annotated[str, Field(max_length=8)] = "g"
-    pan: doc.PanDoc
+    pan: log.PanDoc
     at: fields.Moment | None = None
     typed: fields.Label = ""
     note: fields.Words = ""
@@ -149,12 +150,12 @@ class NewJoint(fields.Edge):
     bead: BeadDoc | None = None
     adhesive: fields.Id
     items: Annotated[tuple[fields.Id, ...], Field(max_length=limits.ITEMS)] = ()
-    times: doc.JointTimesDoc | None = None
+    times: log.JointTimesDoc | None = None
 
     def value(self, build: core.Build) -> core.Joint:
         """The joint, spread at the server's time."""
         usual = adhesive(self.adhesive)
-        times = self.times or doc.JointTimesDoc.model_validate(usual)
+        times = self.times or log.JointTimesDoc.model_validate(usual)
         return core.Joint(
             id=free_id(self.name, (joint.id for joint in build.joints)),
             name=self.name,
@@ -186,7 +187,7 @@ class Correcting(fields.Edge):
 
     id: fields.Id
     reading_g: fields.Reading
-    pan: doc.PanDoc
+    pan: log.PanDoc
     reason: fields.Words
 
     def value(self, wrong: core.Weighing) -> core.Weighing:
@@ -208,7 +209,7 @@ class PuttingAway(fields.Edge):
     away: bool
 
 
-class NewPan(doc.PanDoc):
+class NewPan(log.PanDoc):
     """What is on the pan now, and on which scale."""
 
     scale: fields.Id | None = None

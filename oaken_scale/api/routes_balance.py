@@ -23,8 +23,8 @@ from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import Remedies, applied, what_would_fix
 from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
 from oaken_scale.core.variant_comparison import Beside, beside
-from oaken_scale.formats import build_file as doc
 from oaken_scale.formats import fields
+from oaken_scale.formats import plan_documents as plan
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["balance"])
 
@@ -92,7 +92,7 @@ class Wider(fields.Edge):
     """A change of the plan: how far one thing might slide [mm from its station's reference]."""
 
     item: fields.Id
-    slide: doc.SlideDoc
+    slide: plan.SlideDoc
 
 
 class Fixing(fields.Edge):

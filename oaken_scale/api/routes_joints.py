@@ -12,7 +12,7 @@ from oaken_scale.api.routes_builds import BuildId, Named, Shop, told
 from oaken_scale.core.material.joining import seam
 from oaken_scale.core.material.joint_clock import meanwhile
 from oaken_scale.core.model.build import Build, Joint
-from oaken_scale.formats.build_file import JointTimesDoc
+from oaken_scale.formats.log_documents import JointTimesDoc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["joints"])
 

@@ -33,7 +33,7 @@ from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.trim.alternatives import Comparison, compare, instead
 from oaken_scale.formats.apart import READER
-from oaken_scale.formats.build_file import BudgetDoc
+from oaken_scale.formats.plan_documents import BudgetDoc
 from oaken_scale.formats.shopping_csv import shopping_csv
 from oaken_scale.workshop import Workshop
 

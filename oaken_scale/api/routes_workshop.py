@@ -10,7 +10,7 @@ from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
-from oaken_scale.formats.build_file import TargetDoc
+from oaken_scale.formats.plan_documents import TargetDoc
 
 router = APIRouter(prefix="/api/v1", tags=["workshop"])
 

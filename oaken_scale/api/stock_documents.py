@@ -15,8 +15,8 @@ from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Reference, Station
 from oaken_scale.core.model.lot import Faces, Known, Lot
 from oaken_scale.core.trim.alternatives import Comparison
-from oaken_scale.formats import build_file as doc
 from oaken_scale.formats import fields
+from oaken_scale.formats import plan_documents as plan
 from oaken_scale.formats.power_file import Amperes, Capacity, Cells, Kv, Rating
 
 _Sized = Annotated[float, Field(ge=0.1, le=limits.STATION_MM, strict=True, allow_inf_nan=False)]
@@ -25,7 +25,7 @@ _At = Annotated[
 ]
 
 
-class NewLot(doc.LotDoc):
+class NewLot(plan.LotDoc):
     """A lot for the rack; without an id it gets one from its name, without a doubt 10 %."""
 
     id: fields.Id | None = None  # type: ignore[assignment]
@@ -47,7 +47,7 @@ class NewThing(fields.Edge):
         float, Field(gt=0, le=limits.ITEM_MASS_G, strict=True, allow_inf_nan=False)
     ]
     leads_included: bool = True
-    price: doc.Price | None = None
+    price: plan.Price | None = None
     note: fields.Words = ""
     cells: Cells | None = None
     capacity_mah: Capacity | None = None
@@ -70,7 +70,7 @@ class Fitting(fields.Edge):
     """Which thing of the drawer goes into a build, and where; ``move`` takes it out of others."""
 
     thing: fields.Id
-    station: doc.StationDoc | None = None
+    station: plan.StationDoc | None = None
     move: bool = False
 
     def where(self) -> Station | None:
