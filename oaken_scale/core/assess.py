@@ -13,7 +13,7 @@ from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lesso
 from oaken_scale.core.flight.headroom import Headroom, at_the_ends, headroom
 from oaken_scale.core.flight.item_masses import ItemMass, item_masses
 from oaken_scale.core.flight.lateral_pairs import Twin, twins
-from oaken_scale.core.flight.metrics import answers_of
+from oaken_scale.core.flight.metrics import Flying, answers_of
 from oaken_scale.core.flight.stages import SoFar, so_far
 from oaken_scale.core.flight.verdict import Answer, Word, worst
 from oaken_scale.core.flight.weigh_next import Suggestion, checks_of_scales, goals, rank
@@ -40,7 +40,7 @@ from oaken_scale.core.model.traits import traits
 from oaken_scale.core.power.loadout_power import PowerTold, power_told
 from oaken_scale.core.power.which_run import in_their_order, telling_runs
 from oaken_scale.core.trim.beam import Beam, beam
-from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.flown import Flown, fly
 from oaken_scale.core.trim.unchecked import unchecked_since
 
 
@@ -183,7 +183,7 @@ def assess(build: Build) -> Assessment:
     (28.0, 1.4)
     """
     flown = fly(build)
-    summed, after, where, wing = flown.summed, flown.after, flown.where, flown.wing
+    summed, after, wing = flown.summed, flown.after, flown.wing
     been, planes, names = flown.been, flown.planes, flown.names
     answers = tuple(answers_of(plane) for plane in planes)
     shape = proportions(build, wing, max(plane.auw_g for plane in planes))
@@ -194,34 +194,12 @@ def assess(build: Build) -> Assessment:
     return Assessment(
         build=build.id,
         loadouts=tuple(
-            LoadoutAnswers(
-                *name,
-                four,
-                plane.cg,
-                plane.fully_weighed,
-                worst(four),
-                behind(build, after, where, plane.aboard, marks),
-                headroom(plane),
-                at_the_ends(plane),
-            )
+            _loadout(build, flown, name, plane, four, marks)
             for name, plane, four in zip(names, planes, answers, strict=True)
         ),
         items=items,
-        lots=tuple(
-            LotConstant(lot.id, constant, sd)
-            for lot, constant, sd in zip(
-                build.lots,
-                after.mean[after.lots].tolist(),
-                after.sd[after.lots].tolist(),
-                strict=True,
-            )
-        ),
-        scales=tuple(
-            ScaleError(scale.id, float(error), float(sd))
-            for scale, error, sd in zip(
-                build.scales, after.mean[after.scales], after.sd[after.scales], strict=True
-            )
-        ),
+        lots=_lots(build, after),
+        scales=_scales(build, after),
         assemblies=_assemblies(build, after),
         wing=wing,
         outlines=_outlines(build),
@@ -265,6 +243,42 @@ def expect(build: Build, pan: Pan, scale_id: str) -> Expected:
     told = predicted(build, solve(build), pan, scale_id, 0.0, recorded=False)
     warning = before_the_fact(scale, told.expected_g)
     return Expected(told.expected_g, told.variance**0.5, warning)
+
+
+def _loadout(
+    build: Build,
+    flown: Flown,
+    name: tuple[str, str],
+    plane: Flying,
+    four: tuple[Answer, ...],
+    marks: Sequence[Mark],
+) -> LoadoutAnswers:
+    return LoadoutAnswers(
+        *name,
+        four,
+        plane.cg,
+        plane.fully_weighed,
+        worst(four),
+        behind(build, flown.after, flown.where, plane.aboard, marks),
+        headroom(plane),
+        at_the_ends(plane),
+    )
+
+
+def _lots(build: Build, after: Posterior) -> tuple[LotConstant, ...]:
+    constants, sds = after.mean[after.lots].tolist(), after.sd[after.lots].tolist()
+    return tuple(
+        LotConstant(lot.id, constant, sd)
+        for lot, constant, sd in zip(build.lots, constants, sds, strict=True)
+    )
+
+
+def _scales(build: Build, after: Posterior) -> tuple[ScaleError, ...]:
+    errors, sds = after.mean[after.scales].tolist(), after.sd[after.scales].tolist()
+    return tuple(
+        ScaleError(scale.id, error, sd)
+        for scale, error, sd in zip(build.scales, errors, sds, strict=True)
+    )
 
 
 def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
