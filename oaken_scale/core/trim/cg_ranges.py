@@ -14,7 +14,8 @@ from typing import Final
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.geometry.neutral_point import NeutralPoint
 from oaken_scale.core.geometry.wing import WingFigures, chord_integrals
-from oaken_scale.core.model.build import Build, Role, Surface
+from oaken_scale.core.model.build import Build, Item, Role, Surface
+from oaken_scale.core.model.recall import recalled
 
 CHORD_WITH_TAIL: Final = (0.25, 0.33)
 CHORD_FLYING_WING: Final = (0.15, 0.20)
@@ -189,13 +190,19 @@ def heights_known(build: Build) -> bool:
     >>> heights_known(Build("b", "B"))
     False
     """
-    parts = any(
-        item.station is not None and item.station.z_mm != 0 and not item.retired
-        for item in build.items
+    return _heights_of(build.items) or _heights_drawn(build.surfaces)
+
+
+@recalled(keep=16)
+def _heights_of(items: tuple[Item, ...]) -> bool:
+    return any(
+        item.station is not None and item.station.z_mm != 0 and not item.retired for item in items
     )
-    drawn = any(s.z_mm for each in build.surfaces if each.role is not Role.FIN
-                for s in each.sections)  # fmt: skip
-    return parts or drawn
+
+
+def _heights_drawn(surfaces: tuple[Surface, ...]) -> bool:
+    standing = [each for each in surfaces if each.role is not Role.FIN]
+    return any(section.z_mm for each in standing for section in each.sections)
 
 
 def _chord_rule(wing: WingFigures, laid: Arrangement) -> School:
