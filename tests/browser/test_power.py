@@ -285,9 +285,31 @@ def test_a_run_that_is_kept_late_does_not_wait_here_too(mine):
     mine.get_by_role("button", name="Keep the run, 1 point").click()
     expect(mine.locator(".line .words")).to_contain_text("does not answer")
     expect(waiting).to_have_count(1)
+    mine.get_by_label("Throttle", exact=True).fill("70")
+    section(mine, "On the stand").get_by_label("Amps", exact=True).fill("5.5")
+    mine.keyboard.press("Enter")  # it waits until it can be understood
     mine.context.set_offline(False)
     expect(mine.get_by_label("Runs").locator("> li")).to_have_count(2)
-    expect(waiting).to_have_count(0)
+    expect(mine.get_by_label("Runs").locator("> li").first).to_contain_text("1 point")
+    # What came after it is no part of it, and stays.
+    expect(waiting).to_have_count(1)
+    expect(waiting).to_contain_text("70 % · 5.5 A")
+
+
+def test_a_point_is_kept_once_though_its_view_was_left_meanwhile(mine):
+    held = []
+    mine.route("**/api/v1/quantity*", lambda route: held.extend([route]))
+    mine.get_by_label("Throttle", exact=True).fill("60")
+    section(mine, "On the stand").get_by_label("Amps", exact=True).fill("4")
+    mine.keyboard.press("Enter")
+    mine.get_by_role("link", name="Minutes").click()
+    expect(section(mine, "Minutes")).to_be_visible()
+    mine.unroute("**/api/v1/quantity*")
+    mine.get_by_role("link", name="On the stand").click()
+    waiting = mine.get_by_label("Points not kept as a run yet").locator("li")
+    expect(waiting).to_have_count(1)
+    mine.wait_for_timeout(500)
+    expect(waiting).to_have_count(1)
 
 
 def test_any_throttle_is_answered_with_its_doubt(mine):

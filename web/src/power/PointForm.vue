@@ -61,6 +61,7 @@ function addPoint() {
 }
 
 let busy = false
+let gone = false
 let again: ReturnType<typeof setTimeout> | undefined
 async function settle() {
   if (busy) return
@@ -69,10 +70,12 @@ async function settle() {
   try {
     for (let next = typed.value[0]; next; next = typed.value[0]) {
       const point = await understood(next)
+      if (gone) return // it waits for the form that is open then
       points.value.push(point)
       typed.value.shift()
     }
   } catch (error) {
+    if (gone) return
     if (error instanceof AwayError) again = setTimeout(settle, 2000)
     else {
       const given = typed.value.shift()
@@ -84,7 +87,10 @@ async function settle() {
   }
 }
 onMounted(settle)
-onBeforeUnmount(() => clearTimeout(again))
+onBeforeUnmount(() => {
+  gone = true
+  clearTimeout(again)
+})
 </script>
 
 <template>

@@ -11,6 +11,13 @@ export interface TypedPoint {
   volts: string
 }
 
+const same = (one: RunPoint, other: RunPoint) =>
+  one.throttle === other.throttle &&
+  one.thrust_gf === other.thrust_gf &&
+  one.pack_a === other.pack_a &&
+  one.pack_v === other.pack_v &&
+  one.drawn_mah === other.drawn_mah
+
 const freshRun = () => `run-${freshId()}`.slice(0, 60)
 
 /** The points that were taken and are no run yet: they wait in this browser, with what they were
@@ -22,29 +29,29 @@ function setUp() {
   const kept = computed(() => `oaken-scale-run-${id.value}`)
   const points = ref<RunPoint[]>([])
   const { pack, propeller } = usePair()
-  /** So many times what the scale shows is the thrust, and how far that may be off. */
   /** Points as they were typed, that the workshop has not understood yet. */
   const typed = ref<TypedPoint[]>([])
+  /** So many times what the scale shows is the thrust, and how far that may be off. */
   const lever = ref(1)
+  const leverDoubt = ref(0)
   /** Which run the points will be: kept late by the workshop, they do not wait here any more. */
   const run = ref(freshRun())
-  const leverDoubt = ref(0)
   watch(
     kept,
     (key) => {
       const waits = JSON.parse(localStorage.getItem(key) ?? '{}')
+      run.value = waits.run ?? freshRun()
       points.value = waits.points ?? []
       typed.value = waits.typed ?? []
       pack.value = waits.pack ?? pack.value
       propeller.value = waits.propeller ?? propeller.value
       lever.value = waits.lever ?? 1
       leverDoubt.value = waits.leverDoubt ?? 0
-      run.value = waits.run ?? freshRun()
     },
     { immediate: true },
   )
   watch(
-    [points, typed, pack, propeller, lever, leverDoubt],
+    [points, typed, pack, propeller, lever, leverDoubt, run],
     () => {
       const waits = {
         points: points.value,
@@ -74,12 +81,13 @@ function setUp() {
     const given = { lever: lever.value, lever_doubt: leverDoubt.value }
     await addRun(run.value, pack.value, propeller.value, points.value, 4.2, given)
   }
+  // Points that came after a run that was kept late are the next run's.
   watch(
-    () => drive.value?.runs.some((each) => each.id === run.value),
+    () => drive.value?.runs.find((each) => each.id === run.value),
     (there) => {
       if (!there) return
-      points.value = []
       run.value = freshRun()
+      points.value = points.value.filter((point) => !there.points.some((kept) => same(kept, point)))
     },
   )
 
