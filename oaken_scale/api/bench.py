@@ -175,7 +175,7 @@ class Benches:
         """The reader of a scale's port; one reader for every build that names the port."""
         reader = self._ports.get(scale.port)
         wanted = (scale.port, scale.line, scale.baud)
-        if reader is None or reader.asked != wanted:
+        if reader is None or reader.asked != wanted or reader.ended:
             if reader is not None:
                 reader.close()
             reader = self._ports[scale.port] = SerialScale(

@@ -36,6 +36,11 @@ class SerialScale:
         self._turn = threading.Lock()
         self._lines = SerialLines(port, baud, self._take, self._lost)
 
+    @property
+    def ended(self) -> bool:
+        """Whether it no longer looks for its port."""
+        return self._lines.ended
+
     def put(self, load_g: float) -> None:
         """Something else is on the pan now: what it showed before does not count as steady."""
         with self._turn:

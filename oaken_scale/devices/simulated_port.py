@@ -6,6 +6,7 @@ import time
 import tty
 from collections.abc import Callable
 from contextlib import suppress
+from pathlib import Path
 from typing import Generic, Protocol, TypeVar
 
 
@@ -23,11 +24,17 @@ Device = TypeVar("Device", bound=Speaks)
 class SimulatedPort(Generic[Device]):
     """A serial port with a stand-in at its other end, until it is unplugged.
 
-    ``dress`` makes a line of the stand-in's look like another device's.
+    ``dress`` makes a line of the stand-in's look like another device's. ``name`` is a path under
+    which it can be found each time that it is plugged in; the system's name of a terminal goes to
+    the next that is opened.
     """
 
     def __init__(
-        self, device: Device, lines_per_s: float = 10.0, dress: Callable[[str], str] = str
+        self,
+        device: Device,
+        lines_per_s: float = 10.0,
+        dress: Callable[[str], str] = str,
+        name: Path | None = None,
     ) -> None:
         """Plug it in; its name is :attr:`port`."""
         self.device = device
@@ -36,7 +43,11 @@ class SimulatedPort(Generic[Device]):
         self._ours, self._theirs = os.openpty()
         tty.setraw(self._theirs)
         os.set_blocking(self._ours, False)
+        self._name = name
         self.port = os.ttyname(self._theirs)
+        if name is not None:
+            name.symlink_to(self.port)
+            self.port = str(name)
         self._pulled = threading.Event()
         self._thread = threading.Thread(target=self._speak, daemon=True)
         self._thread.start()
@@ -45,6 +56,8 @@ class SimulatedPort(Generic[Device]):
         """Pull the cable."""
         self._pulled.set()
         self._thread.join(timeout=2)
+        if self._name is not None:
+            self._name.unlink(missing_ok=True)
         for end in (self._ours, self._theirs):
             with suppress(OSError):
                 os.close(end)

@@ -2,6 +2,7 @@
 
 import math
 import random
+import threading
 from collections import deque
 from typing import Final
 
@@ -23,7 +24,8 @@ DEAD_ZONE_STEPS: Final = 0.6
 class SimulatedScale:
     """A scale with a hidden error, read at times of the caller's clock [s].
 
-    It speaks the lines of :mod:`oaken_scale.devices.scale_line`.
+    It speaks the lines of :mod:`oaken_scale.devices.scale_line`. One hand may put things on it
+    while another reads it.
     """
 
     def __init__(
@@ -47,6 +49,7 @@ class SimulatedScale:
         self._slow_noise = 0.0
         self._now: float | None = None
         self._shown: deque[tuple[float, float]] = deque()
+        self._turn = threading.Lock()
 
     @property
     def decimals(self) -> int:
@@ -55,16 +58,22 @@ class SimulatedScale:
 
     def put(self, load_g: float) -> None:
         """Have this much on the pan from now on [g]; until it has come to rest it is not steady."""
-        self._load_g = load_g
-        self._shown.clear()
+        with self._turn:
+            self._load_g = load_g
+            self._shown.clear()
 
     def tare(self) -> None:
         """Take what the pan feels now as zero."""
-        self._zero_g = self._felt_g * (1 + self._error) + self._drift_g
-        self._shown.clear()
+        with self._turn:
+            self._zero_g = self._felt_g * (1 + self._error) + self._drift_g
+            self._shown.clear()
 
     def line(self, now_s: float) -> str:
         """The line that the scale sends at a time [s], which never runs backwards."""
+        with self._turn:
+            return self._line(now_s)
+
+    def _line(self, now_s: float) -> str:
         self._settle(now_s)
         if self._felt_g > self.capacity_g:
             return ScaleLine(0.0, steady=False, over=True).text(self.decimals)

@@ -1,9 +1,11 @@
 """A scale on a cable, read over a pseudo-terminal with the stand-in at its other end."""
 
+import threading
 import time
 
 import pytest
 
+from oaken_scale.devices import serial_lines
 from oaken_scale.devices.line_pattern import LONGEST, line_pattern
 from oaken_scale.devices.scale_line import ScaleLine
 from oaken_scale.devices.serial_scale import SerialScale
@@ -112,26 +114,100 @@ def test_too_much_is_over_and_taring_here_needs_no_button_there(cable):
     assert line.reading_g == pytest.approx(12.0, abs=0.3)
 
 
-def test_an_unplugged_scale_is_gone_at_once_and_found_again():
-    port = SimulatedPort(SimulatedScale(0.1, 500.0), lines_per_s=25)
+def test_a_second_reader_of_one_cable_gets_nothing_and_takes_nothing_away(cable):
+    """Each would get pieces of lines, and pieces of two make a reading that nobody weighed."""
+    port, reader = cable()
+    wait_for(reader, lambda line: not line.gone)
+    second = SerialScale(port.port)
+    try:
+        for grams in (46.3, 12.4, 88.8):
+            port.device.put(grams)
+            reader.put(grams)
+            line = wait_for(reader, lambda line: line.steady)
+            assert line.reading_g == pytest.approx(grams, abs=0.25)
+            assert second.line(time.monotonic()).gone
+        reader.close()
+        wait_for(second, lambda line: line.steady and line.reading_g > 80)
+    finally:
+        second.close()
+
+
+class Cable:
+    """What a port gives, piece by piece, and then nothing more."""
+
+    in_waiting = 0
+
+    def __init__(self, pieces):
+        self.pieces = list(pieces)
+
+    def __enter__(self):
+        return self
+
+    def __exit__(self, *_):
+        pass
+
+    def read(self, _size):
+        return self.pieces.pop(0) if self.pieces else time.sleep(0.01) or b""
+
+
+def test_the_end_of_a_line_that_was_on_its_way_is_no_reading(monkeypatch):
+    """A scale begins to be listened to in the middle of "moving 40.2 g"."""
+    pieces = [b"ing 40.", b"2 g\r\nmov", b"ing 41.0 g\r", b"\nsteady 46.3 g\r\n"]
+    monkeypatch.setattr(serial_lines.serial, "Serial", lambda *_, **__: Cable(pieces))
+    read: list[str] = []
+    lines = serial_lines.SerialLines("/dev/ttyUSB0", 9600, read.append, lambda: None)
+    deadline = time.monotonic() + 15
+    while "steady 46.3 g" not in read and time.monotonic() < deadline:
+        time.sleep(0.01)
+    lines.close()
+    assert [line for line in read if line] == ["moving 41.0 g", "steady 46.3 g"]
+
+
+def test_who_looks_for_an_unplugged_scale_does_not_find_another_one_in_its_place(cable):
+    """The system gives the name of its terminal to the next that is plugged in."""
+    gone_port, reader = cable()
+    wait_for(reader, lambda line: not line.gone)
+    gone_port.unplug()
+    wait_for(reader, lambda line: line.gone)
+    _, other = cable()
+    wait_for(other, lambda line: not line.gone)
+    time.sleep(2 * serial_lines.AGAIN_S)
+    assert reader.line(time.monotonic()).gone
+    assert not other.line(time.monotonic()).gone
+
+
+def test_things_are_put_on_a_scale_while_it_is_read():
+    scale = SimulatedScale(0.1, 500.0)
+    failed = []
+
+    def read():
+        try:
+            for step in range(20_000):
+                scale.line(step / 1000)
+        except RuntimeError as wrong:
+            failed.append(wrong)
+
+    reading = threading.Thread(target=read)
+    reading.start()
+    while reading.is_alive():
+        scale.put(46.3)
+        scale.tare()
+    assert failed == []
+
+
+def test_an_unplugged_scale_is_gone_at_once_and_found_again(tmp_path):
+    """By the name that it has each time, as a scale on a real cable has."""
+    name = tmp_path / "scale"
+    port = SimulatedPort(SimulatedScale(0.1, 500.0), lines_per_s=25, name=name)
     reader = SerialScale(port.port)
     try:
         wait_for(reader, lambda line: not line.gone)
         port.unplug()
         wait_for(reader, lambda line: line.gone)
-        again = SimulatedPort(SimulatedScale(0.1, 500.0), lines_per_s=25)
+        again = SimulatedPort(SimulatedScale(0.1, 500.0), lines_per_s=25, name=name)
         try:
-            reader.port = again.port
             wait_for(reader, lambda line: not line.gone)
         finally:
             again.unplug()
-    finally:
-        reader.close()
-
-
-def test_a_port_that_is_not_there_is_gone_and_says_so():
-    reader = SerialScale("/dev/ttyOakenNoSuch")
-    try:
-        assert reader.line(time.monotonic()).gone
     finally:
         reader.close()
