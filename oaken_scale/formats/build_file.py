@@ -15,6 +15,7 @@ from pydantic import ValidationError as PydanticValidationError
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.formats.field_file import FieldDoc
 from oaken_scale.formats.fields import (
     Edge,
     Id,
@@ -79,6 +80,7 @@ class BuildDoc(Edge):
     allowance: ShareDoc | None = None
     habits: Annotated[tuple[HabitDoc, ...], Field(max_length=2)] = ()
     power: PowerDoc | None = None
+    field: FieldDoc = FieldDoc()
     finished_at: Moment | None = None
     variant_of: Id | None = None
     weighings: Annotated[tuple[WeighingDoc, ...], Field(max_length=limits.WEIGHINGS)] = ()

@@ -5,6 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from oaken_scale.core.model import limits
+from oaken_scale.core.model.power import Landing
 from oaken_scale.formats.fields import PORT, Baud, Edge, Id, Moment, Name, Words, number
 
 Amperes = Annotated[float, number(gt=0, le=limits.CURRENT_A)]
@@ -112,6 +113,7 @@ class FlightDoc(Edge):
     mass_g: Annotated[float, number(gt=0, le=limits.READING_G)] | None = None
     note: Words = ""
     set_aside: Words | None = None
+    landing: Landing | None = None
 
 
 class PowerDoc(Edge):

@@ -19,6 +19,7 @@ from oaken_scale.store.diary import (
     write_happenings,
     write_past,
 )
+from oaken_scale.store.field import read_field, write_field
 from oaken_scale.store.log import accept, append_weighing, read_weighings, set_aside
 from oaken_scale.store.parts import (
     read_budget,
@@ -108,6 +109,7 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         allowance=known_from(share, share_doubt, share_source),
         habits=read_habits(connection, build_id),
         power=read_power(connection, build_id),
+        field=read_field(connection, build_id),
         finished_at=moment(finished),
         variant_of=variant_of,
         weighings=read_weighings(connection, build_id),
@@ -206,5 +208,6 @@ _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
     (write_past, "past"),
     (write_habits, "habits"),
     (write_power, "power"),
+    (write_field, "field"),
 )
 """What writes a collection anew, and which changes make it: items are named by others."""

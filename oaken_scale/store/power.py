@@ -8,6 +8,7 @@ from datetime import datetime
 from oaken_scale.core.model.power import (
     Controller,
     Flight,
+    Landing,
     Motor,
     Pack,
     Power,
@@ -84,11 +85,14 @@ def _read_runs(connection: sqlite3.Connection, build_id: str) -> tuple[Run, ...]
 
 def _read_flights(connection: sqlite3.Connection, build_id: str) -> tuple[Flight, ...]:
     rows = connection.execute(
-        "SELECT id, at, pack_id, minutes, put_back_mah, mass_g, note, set_aside FROM flight"
-        " WHERE build_id = ? ORDER BY place",
+        "SELECT id, at, pack_id, minutes, put_back_mah, mass_g, note, set_aside,"
+        " landing FROM flight WHERE build_id = ? ORDER BY place",
         (build_id,),
     )
-    return tuple(Flight(id, datetime.fromisoformat(at), *rest) for id, at, *rest in rows)
+    return tuple(
+        Flight(id, datetime.fromisoformat(at), *rest, None if land is None else Landing(land))
+        for id, at, *rest, land in rows
+    )
 
 
 def write_power(connection: sqlite3.Connection, build_id: str, power: Power | None) -> None:
@@ -170,7 +174,7 @@ def write_power(connection: sqlite3.Connection, build_id: str, power: Power | No
     )
     connection.executemany(
         "INSERT INTO flight (build_id, place, id, at, pack_id, minutes, put_back_mah, mass_g, note,"
-        " set_aside) VALUES (?,?,?,?,?,?,?,?,?,?)",
+        " set_aside, landing) VALUES (?,?,?,?,?,?,?,?,?,?,?)",
         [
             (
                 build_id,
@@ -183,6 +187,7 @@ def write_power(connection: sqlite3.Connection, build_id: str, power: Power | No
                 each.mass_g,
                 each.note,
                 each.set_aside,
+                each.landing,
             )
             for place, each in enumerate(power.flights)
         ],

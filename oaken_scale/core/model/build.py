@@ -1,12 +1,14 @@
 """A build as one immutable value: everything the product tells is a function of it."""
 
+import dataclasses
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from datetime import datetime
 from enum import StrEnum
 
 from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMark
 from oaken_scale.core.model.diary import Happening
+from oaken_scale.core.model.field import NO_FIELD, FieldLog
 from oaken_scale.core.model.lot import Known, Lot, Use
 from oaken_scale.core.model.power import Power
 from oaken_scale.core.model.recall import recalled
@@ -370,9 +372,10 @@ class Build:
     allowance: Known | None = None
     habits: tuple[Habit, ...] = ()
     power: Power | None = None
+    field: FieldLog = NO_FIELD
     finished_at: datetime | None = None
     variant_of: str | None = None
-    weighings: tuple[Weighing, ...] = field(default=(), repr=False)
+    weighings: tuple[Weighing, ...] = dataclasses.field(default=(), repr=False)
 
     def aboard(self, loadout: Loadout | None) -> tuple[bool, ...]:
         """Say for each item whether it flies with ``loadout`` (None: everything not retired).

@@ -71,6 +71,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_budget_faults(build),
         *_power_faults(build),
         *_flight_faults(build),
+        *_field_faults(build),
         *_loadout_faults(build),
         *_joint_faults(build),
         *(fault for k, target in enumerate(build.targets) for fault in target_faults(k, target)),
@@ -216,6 +217,21 @@ def _flight_faults(build: Build) -> Iterator[Fault]:
     most = None if made_for is None else made_for.most_cells
     if least is not None and most is not None and least > most:
         yield Fault("power.controller.least_cells", f"is {least}, over the most of {most}")
+
+
+def _field_faults(build: Build) -> Iterator[Fault]:
+    """Controls lie on surfaces that are drawn; everything that was kept has an id of its own."""
+    log = build.field
+    for name in ("controls", "throws", "ticks", "own_lines", "notes", "stances"):
+        yield from _twice(f"field.{name}", [each.id for each in getattr(log, name)])
+    drawn = [surface.id for surface in build.surfaces]
+    for k, control in enumerate(log.controls):
+        if control.surface not in drawn:
+            words = _unknown("surface", control.surface, drawn)
+            yield Fault(f"field.controls.{k}.surface", words)
+        if control.from_share >= control.to_share:
+            words = f"is {control.from_share:g}; it should be under where it ends"
+            yield Fault(f"field.controls.{k}.from_share", f"{words}, {control.to_share:g}")
 
 
 LEAST_V: Final = 2.5

@@ -74,3 +74,21 @@ POINTS: Final = 20
 
 FLIGHTS: Final = 2_000
 """Most flights of one plane."""
+
+TRAVEL_MM: Final = 150.0
+"""Furthest that a control or a tab is set [mm]."""
+
+THROW_M: Final = 300.0
+"""Furthest that a plane of this craft goes from one hand's throw [m]."""
+
+THROW_HEIGHT_M: Final = 80.0
+"""Highest that a throw begins or goes [m]."""
+
+THROW_S: Final = 1_800.0
+"""Longest that a thrown plane stays up [s]."""
+
+WIND_M_S: Final = 20.0
+"""Nobody throws in more wind [m/s]."""
+
+THROWS: Final = 5_000
+"""Most throws of one plane."""

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import datetime
+from enum import StrEnum
 from typing import Final
 
 FULL_V_PER_CELL: Final = 4.2
@@ -113,10 +114,18 @@ class Run:
     pack_c: float | None = None
 
 
+class Landing(StrEnum):
+    """How a flight ended."""
+
+    SOFT = "soft"
+    HARD = "hard"
+    CRASH = "crash"
+
+
 @dataclass(frozen=True, slots=True)
 class Flight:
     """A flight with one pack: how many minutes, what the charger put back [mAh], what the plane
-    weighed [g], as far as somebody knows. One that is set aside says nothing."""
+    weighed [g], how it landed, as far as somebody knows. One that is set aside says nothing."""
 
     id: str
     at: datetime
@@ -126,6 +135,7 @@ class Flight:
     mass_g: float | None = None
     note: str = ""
     set_aside: str | None = None
+    landing: Landing | None = None
 
 
 @dataclass(frozen=True, slots=True)

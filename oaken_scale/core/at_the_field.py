@@ -1,0 +1,218 @@
+"""What the field is told of a build: the list, the throws, what to try next, what it has flown."""
+
+from collections import Counter
+from dataclasses import dataclass, replace
+from datetime import date, datetime
+from typing import Final
+
+from oaken_scale.core.assess import Assessment
+from oaken_scale.core.field.advice import (
+    Advice,
+    LastChange,
+    PlannedSetting,
+    Trim,
+    advice,
+    last_change,
+    pitch_control,
+    planned_setting,
+)
+from oaken_scale.core.field.controls import ControlTold, control_told, incidence_difference_deg
+from oaken_scale.core.field.glide import Glide, glide_ratio, sink_m_s
+from oaken_scale.core.field.looking_back import LookingBack, looking_back
+from oaken_scale.core.field.ready import BenchSays, LineKind, ReadyList, ready_list
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.field import FieldLog, Note, NoteKind, Setting, Throw
+from oaken_scale.core.model.power import Landing
+from oaken_scale.core.trim.beam import LoadoutBalance
+
+FELT_MM: Final = 1.0
+"""A CG that is nearer to its range is in it, for what is felt in the air [mm]."""
+
+
+@dataclass(frozen=True, slots=True)
+class BestThrow:
+    """The setting that went furthest, as a whole: its throws, how far they went [m], with which
+    loadout and CG, and what was changed on the plane since."""
+
+    settings: tuple[Setting, ...]
+    loadout: str | None
+    throws: int
+    distance_m: float
+    cg_mm: float | None
+    changed_since: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Flew:
+    """How often something flew, and for how many minutes."""
+
+    id: str
+    flights: int
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
+class Counts:
+    """What was flown: throws, flights, their minutes, hard landings and crashes; each pack's."""
+
+    throws: int
+    flights: int
+    minutes: float
+    hard: int
+    crashes: int
+    packs: tuple[Flew, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class LoadoutField:
+    """What the field is told of one loadout."""
+
+    id: str | None
+    name: str
+    auw_g: float | None
+    cg_mm: float | None
+    cg_percent: float | None
+    ready: ReadyList
+    advice: Advice
+    last_change: LastChange | None
+    planned: PlannedSetting | None
+    glide: Glide | None
+    sink: Glide | None
+    best: BestThrow | None
+
+
+@dataclass(frozen=True, slots=True)
+class FieldTold:
+    """Everything that is told at the field."""
+
+    loadouts: tuple[LoadoutField, ...]
+    controls: tuple[ControlTold, ...]
+    incidence_deg: float | None
+    counts: Counts
+    reminders: tuple[Note, ...]
+    looking_back: LookingBack
+
+
+def field_told(build: Build, assessment: Assessment, now: datetime) -> FieldTold:
+    """Tell everything about a plane at the field, as it stands ``now``."""
+    return FieldTold(
+        loadouts=tuple(
+            _loadout(build, assessment, k, now) for k in range(len(assessment.loadouts))
+        ),
+        controls=tuple(control_told(build, each) for each in build.field.controls),
+        incidence_deg=incidence_difference_deg(build),
+        counts=counts(build),
+        reminders=reminders(build.field, now.date()),
+        looking_back=looking_back(build, assessment.items, assessment.loadouts[0].cg),
+    )
+
+
+def counts(build: Build) -> Counts:
+    """What a plane has flown; what is set aside does not count."""
+    throws = [each for each in build.field.throws if each.set_aside is None]
+    power = build.power
+    flights = [each for each in power.flights if each.set_aside is None] if power else []
+    number = Counter(each.pack for each in flights)
+    return Counts(
+        throws=len(throws),
+        flights=len(flights),
+        minutes=sum(each.minutes for each in flights),
+        hard=sum(each.landing is Landing.HARD for each in flights),
+        crashes=sum(each.landing is Landing.CRASH for each in flights),
+        packs=tuple(
+            Flew(pack, count, sum(each.minutes for each in flights if each.pack == pack))
+            for pack, count in number.items()
+        ),
+    )
+
+
+def reminders(log: FieldLog, today: date) -> tuple[Note, ...]:
+    """What is due by today and not done, the longest due first."""
+    due = [
+        each
+        for each in log.notes
+        if each.kind is NoteKind.REMINDER and not each.done and each.due and each.due <= today
+    ]
+    return tuple(sorted(due, key=lambda each: each.due or today))
+
+
+def _loadout(build: Build, assessment: Assessment, k: int, now: datetime) -> LoadoutField:
+    told = assessment.loadouts[k]
+    id = told.id if build.loadouts else None
+    since = next((each for each in assessment.unchecked if each.loadout == told.id), None)
+    balance = next((each for each in assessment.beam.loadouts if each.id == told.id), None)
+    bench = BenchSays(
+        answers=told.answers,
+        unchecked=None if since is None else (since.words, since.since),
+        checked=any(each.loadout == id and each.set_aside is None for each in build.checks),
+        doubted=len(assessment.doubts),
+        stall_speed_m_s=assessment.proportions.stall_speed,
+    )
+    ready = ready_list(build, id, bench, now)
+    straight = next(each for each in ready.lines if each.kind is LineKind.STRAIGHT)
+    throws = [each for each in build.field.throws if each.set_aside is None and each.loadout == id]
+    trim = Trim(*_trim(balance), straight=straight.reason is None)
+    control = pitch_control(build)
+    answer = {each.kind.value: each for each in told.answers}
+    wing, cg = assessment.wing, told.cg.x_mm if told.cg else None
+    return LoadoutField(
+        id=id,
+        name=told.name,
+        auw_g=answer["auw"].value,
+        cg_mm=cg,
+        cg_percent=100 * (cg - wing.mac_le_x_mm) / wing.mac_mm if wing and cg is not None else None,
+        ready=ready,
+        advice=advice(build, throws, trim),
+        last_change=last_change(throws),
+        planned=planned_setting(control, throws) if control else None,
+        glide=glide_ratio(_as_set(throws)),
+        sink=sink_m_s(_as_set(throws)),
+        best=best_throw(build, throws),
+    )
+
+
+def _trim(balance: LoadoutBalance | None) -> tuple[float | None, str | None, float | None]:
+    if balance is None:
+        return None, None, None
+    off = balance.off_mm if abs(balance.off_mm) >= FELT_MM else 0.0
+    return off, balance.light_side, balance.tip_g
+
+
+def _as_set(throws: list[Throw]) -> list[Throw]:
+    """The throws with the setting of the last one."""
+    return [each for each in throws if each.settings == throws[-1].settings] if throws else []
+
+
+def best_throw(build: Build, throws: list[Throw]) -> BestThrow | None:
+    """The setting whose throws go furthest on the average, of those thrown twice at least where
+    there are such; None where no distance was taken."""
+    by: dict[tuple[Setting, ...], list[Throw]] = {}
+    for each in throws:
+        if each.distance_m is not None:
+            by.setdefault(each.settings, []).append(each)
+    if not by:
+        return None
+    often = {settings: them for settings, them in by.items() if len(them) > 1} or by
+    settings, them = max(often.items(), key=lambda pair: _mean(pair[1]))
+    last = them[-1]
+    since = tuple(each.words for each in build.happenings if each.at > last.at)
+    return BestThrow(settings, last.loadout, len(them), _mean(them), last.cg_mm, since)
+
+
+def _mean(throws: list[Throw]) -> float:
+    return sum(each.distance_m or 0.0 for each in throws) / len(throws)
+
+
+def taken_now(build: Build, assessment: Assessment, throw: Throw) -> Throw:
+    """A throw with what the plane weighs and where it balances now, where it does not say."""
+    told = next(
+        (each for each in assessment.loadouts if throw.loadout in (None, each.id)),
+        assessment.loadouts[0],
+    )
+    auw = next(each.value for each in told.answers if each.kind.value == "auw")
+    cg = told.cg.x_mm if told.cg else None
+    return replace(
+        throw,
+        auw_g=throw.auw_g if throw.auw_g is not None or auw is None else round(auw, 1),
+        cg_mm=throw.cg_mm if throw.cg_mm is not None or cg is None else round(cg, 1),
+    )

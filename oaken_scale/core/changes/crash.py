@@ -1,0 +1,39 @@
+"""A crash and its repair in one act: what broke, what took its place, patches and glue."""
+
+from dataclasses import dataclass, replace
+
+from oaken_scale.core.changes.life import Act, repaired, replaced, retired
+from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+
+
+@dataclass(frozen=True, slots=True)
+class Damage:
+    """One part that was hurt: mended with what is ``added`` to it, or ``replaced`` by another part,
+    or, with neither, off the plane."""
+
+    item: str
+    added: tuple[Item, ...] = ()
+    replaced: Item | None = None
+
+
+def mended(build: Build, act: Act, damage: tuple[Damage, ...]) -> Build:
+    """The build after a crash and its repair. All of it, or nothing.
+
+    Raises BuildFaultError where nothing is said to be hurt, there is no such part, or one is both
+    mended and replaced.
+    """
+    if not damage:
+        raise BuildFaultError([Fault("damage", "say what broke: at least one part")])
+    for k, each in enumerate(damage):
+        mine = act if k == 0 else replace(act, id=f"{act.id[:56]}-{k + 1}")
+        if each.added and each.replaced is not None:
+            words = "is both mended and replaced; say one of the two"
+            raise BuildFaultError([Fault(f"damage.{k}", words)])
+        if each.added:
+            build = repaired(build, mine, each.item, each.added)
+        elif each.replaced is not None:
+            build = replaced(build, mine, each.item, each.replaced)
+        else:
+            build = retired(build, mine, each.item)
+    return build
