@@ -31,6 +31,7 @@ from oaken_scale.core.model.build import (
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from study.drive_trains import print_table
 from study.flights import print_flights
+from study.outings import show as show_outings
 from study.settling import compared
 
 SEED = 1080
@@ -359,6 +360,7 @@ def main() -> None:
         sys.stdout.flush()
     print_table(1000)
     print_flights(1000)
+    show_outings(1080)
 
 
 if __name__ == "__main__":

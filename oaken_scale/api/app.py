@@ -15,6 +15,7 @@ from oaken_scale.api import (
     routes_balance,
     routes_bench,
     routes_builds,
+    routes_field,
     routes_joints,
     routes_life,
     routes_power,
@@ -85,6 +86,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
         routes_rack,
         routes_stock,
         routes_power,
+        routes_field,
         routes_practice,
     )
     for routes in everything:

@@ -21,6 +21,7 @@ from oaken_scale.api.documents import (
 )
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.core.changes.drive import without_part
+from oaken_scale.core.changes.outing import with_lines_of
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import presets
@@ -105,7 +106,7 @@ def shelf(shop: Shop) -> list[Shelved]:
 def begin(new: NewBuild, shop: Shop) -> Response:
     """Begin a build from a purpose and a layout, with the targets and the drawing they suggest."""
     begun = replace(_beginning(new), allowance=usual_allowance(shop), habits=usual_habits(shop))
-    return told(shop.add(begun), 201)
+    return told(shop.add(with_lines_of(begun, (held.build for _, held in shop.shelf()))), 201)
 
 
 @router.post(

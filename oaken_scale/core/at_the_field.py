@@ -1,6 +1,7 @@
 """What the field is told of a build: the list, the throws, what to try next, what it has flown."""
 
 from collections import Counter
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from typing import Final
@@ -12,6 +13,7 @@ from oaken_scale.core.field.advice import (
     PlannedSetting,
     Trim,
     advice,
+    changes,
     last_change,
     pitch_control,
     planned_setting,
@@ -21,9 +23,16 @@ from oaken_scale.core.field.glide import Glide, glide_ratio, sink_m_s
 from oaken_scale.core.field.looking_back import LookingBack, looking_back
 from oaken_scale.core.field.ready import BenchSays, LineKind, ReadyList, ready_list
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults import Fault
 from oaken_scale.core.model.field import FieldLog, Note, NoteKind, Setting, Throw
-from oaken_scale.core.model.power import Landing
+from oaken_scale.core.model.power import Flight, Landing
 from oaken_scale.core.trim.beam import LoadoutBalance
+
+LONGEST: Final = 6.0
+"""A flight is at most so many times as long as a pack is told to last: engines rest in thermals."""
+
+SHORT_MIN: Final = 45.0
+"""Shorter flights are believed whatever was told [min]."""
 
 FELT_MM: Final = 1.0
 """A CG that is nearer to its range is in it, for what is felt in the air [mm]."""
@@ -75,6 +84,7 @@ class LoadoutField:
     ready: ReadyList
     advice: Advice
     last_change: LastChange | None
+    changes: tuple[LastChange, ...]
     planned: PlannedSetting | None
     glide: Glide | None
     sink: Glide | None
@@ -164,6 +174,7 @@ def _loadout(build: Build, assessment: Assessment, k: int, now: datetime) -> Loa
         ready=ready,
         advice=advice(build, throws, trim),
         last_change=last_change(throws),
+        changes=changes(throws),
         planned=planned_setting(control, throws) if control else None,
         glide=glide_ratio(_as_set(throws)),
         sink=sink_m_s(_as_set(throws)),
@@ -201,6 +212,19 @@ def best_throw(build: Build, throws: list[Throw]) -> BestThrow | None:
 
 def _mean(throws: list[Throw]) -> float:
     return sum(each.distance_m or 0.0 for each in throws) / len(throws)
+
+
+def flight_faults(build: Build, assessment: Assessment, flight: Flight) -> Iterator[Fault]:
+    """What speaks against a flight: it is longer than any pack of the plane lasts."""
+    told = assessment.power
+    lasts = [each.minutes for each in told.loadouts if each.minutes] if told else []
+    most = max(max(lasts, default=0.0) * LONGEST, SHORT_MIN)
+    if lasts and flight.minutes > most:
+        words = (
+            f"is {flight.minutes:g} min, and the packs of {build.name} last about"
+            f" {max(lasts):.0f}; say the minutes of one flight"
+        )
+        yield Fault("minutes", words)
 
 
 def taken_now(build: Build, assessment: Assessment, throw: Throw) -> Throw:

@@ -9,6 +9,7 @@ from typing import Final
 from oaken_scale.core.model.power import (
     Controller,
     Flight,
+    Landing,
     Motor,
     Pack,
     Power,
@@ -90,7 +91,13 @@ def mayfly_drive(taken: datetime) -> Power:
 
 def night_heron_drive(first: datetime) -> Power:
     """A drive that was never on a stand, and flew: what the charger put back tells its minutes."""
-    flown = ((9.5, 880.0), (10.5, 960.0), (8.0, 790.0), (10.0, None), (9.0, 850.0), (7.5, 700.0))
+    flown = (
+        (9.5, 880.0), (10.5, 960.0), (8.0, 790.0), (10.0, None), (9.0, 850.0), (7.5, 700.0),
+        (9.0, None), (10.0, 930.0), (8.5, 800.0), (9.5, None), (9.0, 835.0), (10.5, None),
+        (8.0, 745.0), (9.5, 890.0), (9.0, None), (10.0, 915.0), (7.0, 655.0), (9.5, None),
+        (9.0, 860.0), (8.5, None), (10.0, 940.0), (4.5, None),
+    )  # fmt: skip
+    last = len(flown) - 1
     return Power(
         motor=Motor(1400.0, 36.0, most_a=12.0),
         controller=Controller(18.0, least_cells=2, most_cells=3),
@@ -98,7 +105,16 @@ def night_heron_drive(first: datetime) -> Power:
         packs=(Pack("pack", "3-cell 1300", 3, 1300.0, 25.0, "pack"),),
         full_share=0.15,
         flights=tuple(
-            Flight(f"flight-{k}", first + timedelta(days=4 * k), "pack", minutes, back, 424.0)
+            Flight(
+                f"flight-{k}",
+                first + timedelta(hours=29.8 * k),
+                "pack",
+                minutes,
+                back,
+                424.0,
+                "met a fence post" if k == last else "",
+                landing=Landing.CRASH if k == last else Landing.HARD if k == 12 else Landing.SOFT,
+            )
             for k, (minutes, back) in enumerate(flown)
         ),
     )

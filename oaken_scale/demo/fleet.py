@@ -33,6 +33,7 @@ from oaken_scale.core.model.build import (
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.trim.cg_ranges import STEADY
 from oaken_scale.demo.drives import mayfly_drive, night_heron_drive
+from oaken_scale.demo.outings import dunlin_field, night_heron_field
 
 G, L, A = Pedigree.GUESS, Pedigree.LISTING, Pedigree.ALLOWANCE
 
@@ -188,7 +189,8 @@ def _night_heron() -> Plane:
             rows, ("left-panel", "right-panel", "motor", "pack", "pod", whole), _KITCHEN, start
         ),
     )
-    mended = _repaired_nose(build, hurt)
+    outing = night_heron_field(build, hurt - timedelta(minutes=40))
+    mended = _repaired_nose(replace(build, field=outing), hurt)
     masses = {row[0]: row[5] for row in rows} | {"nose-glue": 5.6, "nose-patch": 7.2}
     return Plane(mended, datetime(2026, 1, 10, 10, 0, tzinfo=UTC), masses, constants)
 
@@ -363,9 +365,7 @@ def _dunlin() -> Plane:
         name="Dunlin",
         purpose="glider",
         layout="glider",
-        notes="Throws, 14 February, light wind: 1, no tabs, stalled twice, 9 m. 2, clay +1 g, one "
-        "long stall, 12 m. 3, tail tab 1 mm down, straight, 17 m. 4, fin tab 1 mm left, gentle "
-        "left turn, 19 m: keep.",
+        notes="Thrown on the meadow behind the barn, 14 February, with 1 g more clay than planned.",
         lots=lots,
         items=_slides(_items(rows), {"clay": (12.0, 60.0)}),
         surfaces=surfaces,
@@ -382,6 +382,7 @@ def _dunlin() -> Plane:
             ),
         ),
         weighings=_log(rows, ("wing", "boom", "clay", tuple(r[0] for r in rows)), _KITCHEN, start),
+        field=dunlin_field(),
     )  # fmt: skip
     return Plane(
         build, datetime(2026, 2, 12, 20, 0, tzinfo=UTC), {r[0]: r[5] for r in rows}, constants

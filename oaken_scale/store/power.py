@@ -2,7 +2,7 @@
 
 import sqlite3
 from collections import defaultdict
-from dataclasses import astuple
+from dataclasses import astuple, replace
 from datetime import datetime
 
 from oaken_scale.core.model.power import (
@@ -90,7 +90,10 @@ def _read_flights(connection: sqlite3.Connection, build_id: str) -> tuple[Flight
         (build_id,),
     )
     return tuple(
-        Flight(id, datetime.fromisoformat(at), *rest, None if land is None else Landing(land))
+        replace(
+            Flight(id, datetime.fromisoformat(at), *rest),
+            landing=None if land is None else Landing(land),
+        )
         for id, at, *rest, land in rows
     )
 

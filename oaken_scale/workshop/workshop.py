@@ -17,6 +17,7 @@ from oaken_scale.store.database import Database
 from oaken_scale.store.rows import now
 from oaken_scale.workshop.broadcast import Broadcast
 from oaken_scale.workshop.held import Held, assessed, exportable, untold
+from oaken_scale.workshop.outings import Outings
 from oaken_scale.workshop.readings import Readings
 from oaken_scale.workshop.refused import NoSuchError, OutOfDateError
 from oaken_scale.workshop.sharing import Sharing
@@ -38,6 +39,7 @@ class Workshop:
         self.pans: dict[str, dict[Pan, Pan]] = {}
         self.turn = threading.RLock()
         self.readings, self.rack, self.drawer = Readings(self), Rack(self), Drawer(self)
+        self.outings = Outings(self)
         self.sharing = Sharing(self)
         with self.database.transaction() as connection:
             if not rack_rows.read_rack(connection):

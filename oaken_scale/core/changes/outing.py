@@ -43,7 +43,7 @@ class SetAside:
 Entry = Throw | Flight | Tick | Note | OwnLine | Bent | SetAside
 
 
-Kept = TypeVar("Kept", Throw, Tick, Note, OwnLine, Flight)
+Kept = TypeVar("Kept", bound="Throw | Tick | Note | OwnLine | Flight")
 
 
 def came_home(build: Build, entry: Entry) -> tuple[Build, bool]:

@@ -5,6 +5,7 @@ from datetime import datetime
 from typing import Protocol, TypeVar
 
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.field import FieldLog
 from oaken_scale.core.model.power import Power
 
 
@@ -50,6 +51,7 @@ def adopted_variant(build: Build, variant: Build, at: datetime) -> Build:
         happenings=_with_those_of(build.happenings, variant.happenings),
         weighings=_with_those_of(build.weighings, variant.weighings),
         power=_drive(build.power, variant.power),
+        field=_field(build.field, variant.field),
     )
 
 
@@ -57,6 +59,18 @@ def _with_those_of(first: tuple[Thing, ...], other: tuple[Thing, ...]) -> tuple[
     """What one has, and what only the other has."""
     there = {each.id for each in first}
     return (*first, *(each for each in other if each.id not in there))
+
+
+def _field(own: FieldLog, of_variant: FieldLog) -> FieldLog:
+    """A variant's controls, with what was thrown, ticked and noted of both."""
+    return FieldLog(
+        controls=of_variant.controls,
+        throws=_with_those_of(own.throws, of_variant.throws),
+        ticks=_with_those_of(own.ticks, of_variant.ticks),
+        stances=_with_those_of(own.stances, of_variant.stances),
+        own_lines=_with_those_of(own.own_lines, of_variant.own_lines),
+        notes=_with_those_of(own.notes, of_variant.notes),
+    )
 
 
 def _drive(own: Power | None, of_variant: Power | None) -> Power | None:

@@ -216,22 +216,41 @@ def last_change(throws: Sequence[Throw]) -> LastChange | None:
         (each.settings for each in reversed(throws) if len(_differing(each.settings, now)) == 1),
         None,
     )
-    if before is None:
-        return None
-    (control,) = _differing(before, now)
-    both = [each for each in throws if not _differing(each.settings, now)]
-    both += [each for each in throws if not _differing(each.settings, before)]
-    order = [each for each in throws if each in both]
+    return None if before is None else _change(throws, before, now)
+
+
+def changes(throws: Sequence[Throw]) -> tuple[LastChange, ...]:
+    """Every change of one control that was ever made, in order, and whether it helped."""
+    told: list[LastChange] = []
+    known: list[tuple[Setting, ...]] = []
+    for before, after in pairwise(throws):
+        known.append(before.settings)
+        seen = any(not _differing(each, after.settings) for each in known)
+        if not seen and len(_differing(before.settings, after.settings)) == 1:
+            change = _change(throws, before.settings, after.settings)
+            told += [] if change is None else [change]
+    return tuple(told)
+
+
+def _change(
+    throws: Sequence[Throw], before: tuple[Setting, ...], after: tuple[Setting, ...]
+) -> LastChange | None:
+    """Two settings that one control differs in, compared by the figure that was taken most."""
+    (control,) = _differing(before, after)
+    both = [
+        each
+        for each in throws
+        if not _differing(each.settings, before) or not _differing(each.settings, after)
+    ]
     for measure in ("distance_m", "seconds", "height_m"):
-        with_it = [each for each in order if getattr(each, measure)]
-        second = [not _differing(each.settings, now) for each in with_it]
-        if with_it and any(second) and not all(second):
-            break
-    else:
-        return None
-    told = compared([getattr(each, measure) for each in with_it], second)
-    at = {"from": _mm(before, control), "to": _mm(now, control)}
-    return LastChange(control, at["from"], at["to"], measure, told, at[_turn(second)], len(with_it))
+        with_it = [each for each in both if getattr(each, measure)]
+        second = [not _differing(each.settings, after) for each in with_it]
+        if any(second) and not all(second):
+            told = compared([getattr(each, measure) for each in with_it], second)
+            a, b = _mm(before, control), _mm(after, control)
+            turn = a if _turn(second) == "from" else b
+            return LastChange(control, a, b, measure, told, turn, len(with_it))
+    return None
 
 
 def _turn(second: Sequence[bool]) -> str:

@@ -188,7 +188,8 @@ def ready_list(build: Build, loadout: str | None, bench: BenchSays, now: datetim
 def _lines(build: Build, loadout: str | None, bench: BenchSays) -> Iterator[ReadyLine]:
     """Every line that this plane has, with this loadout."""
     aboard = _aboard(build, loadout)
-    powered = build.power is not None or any(_group(build, each) is Group.POWER for each in aboard)
+    drive = build.power is not None or build.thrust is not None
+    powered = drive or any(_group(build, each) is Group.POWER for each in aboard)
     targets = {target.kind for target in build.targets}
     if bench.doubted:
         yield ReadyLine("doubt", LineKind.DOUBT, by_thumb=False)
@@ -225,10 +226,10 @@ def _lines(build: Build, loadout: str | None, bench: BenchSays) -> Iterator[Read
 
 def _travel(control: Control) -> str:
     """What a control line asks for; another travel, place or kind is another question."""
-    return (
-        f"{control.kind.value} {control.surface} {control.from_share:g}-{control.to_share:g}"
-        f" {control.up_mm} {control.down_mm} {control.with_aileron}"
-    )
+    figures = (control.from_share, control.to_share, control.up_mm, control.down_mm)
+    told = " ".join("-" if each is None else f"{each:g}" for each in figures)
+    mixed = " with aileron" if control.with_aileron else ""
+    return f"{control.kind.value} {control.surface} {told}{mixed}"
 
 
 def _bench_reason(kind: LineKind, bench: BenchSays) -> Reason | None:

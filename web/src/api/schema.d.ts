@@ -1363,6 +1363,127 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * At The Field
+         * @description The list, the throws and what they tell, for every loadout.
+         */
+        get: operations["at_the_field_api_v1_builds__build_id__field_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/field/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Come Home
+         * @description Keep a throw, a flight, a tick, a note, a setting. One that is sent again under its id is
+         *     kept once; times are kept as told, the order is that of arrival.
+         */
+        post: operations["come_home_api_v1_builds__build_id__field_entries_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/field/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Card
+         * @description Take a field card's file in: each entry once, whatever was taken in before.
+         */
+        post: operations["take_card_api_v1_builds__build_id__field_card_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/field/controls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Controls
+         * @description All controls and tabs of the plane anew; travel in degrees becomes mm at their chord.
+         */
+        put: operations["set_controls_api_v1_builds__build_id__field_controls_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/crash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Crash
+         * @description A crash and its repair in one act: the list opens, the balance counts as not checked.
+         */
+        post: operations["crash_api_v1_builds__build_id__crash_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/next-version": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Next
+         * @description Begin the next version: this plan with its weights as figures, and the wishes for it.
+         */
+        post: operations["begin_next_api_v1_builds__build_id__next_version_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice": {
         parameters: {
             query?: never;
@@ -1447,6 +1568,31 @@ export interface components {
             /** Thing */
             thing?: string | null;
             pack?: components["schemas"]["ListedPack"] | null;
+        };
+        /**
+         * Advice
+         * @description What to do next: the cause, and the change; a control's setting from and to [mm, up or right
+         *     positive], or by how much [mm of CG, g at a tip]. ``halved`` where the last change went too
+         *     far.
+         */
+        Advice: {
+            cause: components["schemas"]["Cause"];
+            do: components["schemas"]["Do"];
+            /** Control */
+            control?: string | null;
+            /** From Mm */
+            from_mm?: number | null;
+            /** To Mm */
+            to_mm?: number | null;
+            /** Amount */
+            amount?: number | null;
+            /** Side */
+            side?: string | null;
+            /**
+             * Halved
+             * @default false
+             */
+            halved?: boolean;
         };
         /**
          * Aft
@@ -1615,6 +1761,25 @@ export interface components {
             progress: components["schemas"]["Progress"];
         };
         /**
+         * AtTheField
+         * @description A build at the field: what was kept, what is told of it, at the workshop's time.
+         */
+        AtTheField: {
+            /** Revision */
+            revision: number;
+            /** Build */
+            build: string;
+            /** Name */
+            name: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            log: components["schemas"]["FieldLog"];
+            told: components["schemas"]["FieldTold"];
+        };
+        /**
          * BalanceCheck
          * @description One check of the balance by hand, with one loadout aboard.
          *
@@ -1720,7 +1885,7 @@ export interface components {
              * Stood
              * @default []
              */
-            stood?: components["schemas"]["StoodDoc"][];
+            stood?: components["schemas"]["oaken_scale__formats__log_documents__StoodDoc"][];
         };
         /**
          * BalanceUnit
@@ -1923,6 +2088,19 @@ export interface components {
             balance_sources: components["schemas"]["Source"][];
         };
         /**
+         * BentEntry
+         * @description Controls and tabs set anew.
+         */
+        BentEntry: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            entry: "bent";
+            /** Settings */
+            settings: components["schemas"]["SettingDoc"][];
+        };
+        /**
          * Beside
          * @description One of a family of variants: its loadouts' answers, and how it differs from the first.
          */
@@ -1935,6 +2113,51 @@ export interface components {
             loadouts: components["schemas"]["LoadoutAnswers"][];
             /** Changes */
             changes: string[];
+        };
+        /**
+         * BestSetting
+         * @description Where a tab flies best [mm]: ``best`` among half millimetres, how far it is expected to fall
+         *     short of the best of all, and the chance that it is within 5 % of it; where that lies, and the
+         *     ``next`` setting to throw.
+         */
+        BestSetting: {
+            /** Best Mm */
+            best_mm: number;
+            /** Loss */
+            loss: number;
+            /** Close */
+            close: number;
+            /** Mean Mm */
+            mean_mm: number;
+            /** Sd Mm */
+            sd_mm: number;
+            /** Median Mm */
+            median_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /** Next Mm */
+            next_mm: number;
+        };
+        /**
+         * BestThrow
+         * @description The setting that went furthest, as a whole: its throws, how far they went [m], with which
+         *     loadout and CG, and what was changed on the plane since.
+         */
+        BestThrow: {
+            /** Settings */
+            settings: components["schemas"]["Setting"][];
+            /** Loadout */
+            loadout: string | null;
+            /** Throws */
+            throws: number;
+            /** Distance M */
+            distance_m: number;
+            /** Cg Mm */
+            cg_mm: number | null;
+            /** Changed Since */
+            changed_since: string[];
         };
         /**
          * Box
@@ -2114,6 +2337,17 @@ export interface components {
              */
             habits?: components["schemas"]["Habit"][];
             power?: components["schemas"]["Power"] | null;
+            /**
+             * @default {
+             *       "controls": [],
+             *       "throws": [],
+             *       "ticks": [],
+             *       "stances": [],
+             *       "own_lines": [],
+             *       "notes": []
+             *     }
+             */
+            field?: components["schemas"]["FieldLog"];
             /** Finished At */
             finished_at?: string | null;
             /** Variant Of */
@@ -2220,6 +2454,17 @@ export interface components {
              */
             habits?: components["schemas"]["HabitDoc"][];
             power?: components["schemas"]["PowerDoc"] | null;
+            /**
+             * @default {
+             *       "controls": [],
+             *       "throws": [],
+             *       "ticks": [],
+             *       "stances": [],
+             *       "own_lines": [],
+             *       "notes": []
+             *     }
+             */
+            field?: components["schemas"]["FieldDoc"];
             /** Finished At */
             finished_at?: string | null;
             /** Variant Of */
@@ -2279,6 +2524,15 @@ export interface components {
             power?: components["schemas"]["PowerDoc"] | null;
         };
         /**
+         * CameHome
+         * @description What became of one entry: new, there already, or (with faults in words) not kept.
+         */
+        CameHome: {
+            /** Is New */
+            is_new: boolean;
+            field: components["schemas"]["AtTheField"];
+        };
+        /**
          * Candidate
          * @description A part that a drawing offers.
          *
@@ -2307,6 +2561,26 @@ export interface components {
             /** Flaw */
             flaw?: string | null;
         };
+        /**
+         * CardTaken
+         * @description What a card brought home: how many entries are new, how many were there already, and which
+         *     cannot be.
+         */
+        CardTaken: {
+            /** New */
+            new: number;
+            /** Known */
+            known: number;
+            /** Refused */
+            refused: components["schemas"]["NotKept"][];
+            field: components["schemas"]["AtTheField"];
+        };
+        /**
+         * Cause
+         * @description The likely cause of what was seen.
+         * @enum {string}
+         */
+        Cause: "cg_behind" | "cg_ahead" | "too_much_up" | "too_much_down" | "cg_too_far_aft" | "heavy_side" | "warp_or_fin" | "side_thrust" | "thrust_line_low" | "little_fin" | "in_trim" | "not_straight" | "nothing_seen";
         /**
          * CellMargin
          * @description A pack's cells beside those that a part is made for; None where nobody said.
@@ -2377,7 +2651,7 @@ export interface components {
             /** T */
             t: number;
             /** Reasons */
-            reasons: components["schemas"]["Reason"][];
+            reasons: components["schemas"]["oaken_scale__core__trim__checks__Reason"][];
             /** Warning */
             warning?: string | null;
         };
@@ -2421,6 +2695,36 @@ export interface components {
             y_mm: number;
             /** Auw G */
             auw_g: number;
+        };
+        /**
+         * Compared
+         * @description Two settings compared.
+         *
+         *     ``better`` is the chance that the second goes further; ``difference`` of the logarithms and
+         *     ``difference_sd``; ``scatter`` the share by which throws of one setting scatter;
+         *     ``does_something`` the chance that the change does. ``first`` and ``second`` are how far each
+         *     goes, in the throws' own unit. ``more`` throws would tell, in turns; None where no number worth
+         *     throwing would. ``bad`` are the throws more likely bad than not, by their place.
+         */
+        Compared: {
+            /** Better */
+            better: number;
+            /** Difference */
+            difference: number;
+            /** Difference Sd */
+            difference_sd: number;
+            /** Scatter */
+            scatter: number;
+            /** Does Something */
+            does_something: number;
+            /** First */
+            first: number;
+            /** Second */
+            second: number;
+            /** More */
+            more: number | null;
+            /** Bad */
+            bad: number[];
         };
         /**
          * Comparison
@@ -2487,6 +2791,147 @@ export interface components {
             doubt_g?: number;
         };
         /**
+         * Control
+         * @description A control surface or a bendable tab on the trailing edge of ``surface``.
+         *
+         *     It reaches from ``from_share`` to ``to_share`` of the half span (root 0, tip 1) and takes
+         *     ``chord_share`` of the chord there; of a surface that is mirrored there are two. Its trailing
+         *     edge travels so many mm up (or right) and down (or left). ``horn_mm`` is the hole of its horn
+         *     above the hinge, ``arm_mm`` the hole of the servo's arm from its middle. A rudder may go
+         *     ``with_aileron``. ``set_mm`` is where it is trimmed to now, up (or right) positive.
+         */
+        Control: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            kind: components["schemas"]["ControlKind"];
+            /** Surface */
+            surface: string;
+            /**
+             * From Share
+             * @default 0
+             */
+            from_share?: number;
+            /**
+             * To Share
+             * @default 1
+             */
+            to_share?: number;
+            /**
+             * Chord Share
+             * @default 0.25
+             */
+            chord_share?: number;
+            /** Up Mm */
+            up_mm?: number | null;
+            /** Down Mm */
+            down_mm?: number | null;
+            /** Horn Mm */
+            horn_mm?: number | null;
+            /** Arm Mm */
+            arm_mm?: number | null;
+            /**
+             * With Aileron
+             * @default false
+             */
+            with_aileron?: boolean;
+            /**
+             * Set Mm
+             * @default 0
+             */
+            set_mm?: number;
+        };
+        /**
+         * ControlDoc
+         * @description A control surface or a tab: where it is on its surface, its travel and setting [mm].
+         */
+        ControlDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Name */
+            name: string;
+            kind: components["schemas"]["ControlKind"];
+            /**
+             * Surface
+             * @description Letters, digits, - and _
+             */
+            surface: string;
+            /**
+             * From Share
+             * @default 0
+             */
+            from_share?: number;
+            /**
+             * To Share
+             * @default 1
+             */
+            to_share?: number;
+            /**
+             * Chord Share
+             * @default 0.25
+             */
+            chord_share?: number;
+            /** Up Mm */
+            up_mm?: number | null;
+            /** Down Mm */
+            down_mm?: number | null;
+            /** Horn Mm */
+            horn_mm?: number | null;
+            /** Arm Mm */
+            arm_mm?: number | null;
+            /**
+             * With Aileron
+             * @default false
+             */
+            with_aileron?: boolean;
+            /**
+             * Set Mm
+             * @default 0
+             */
+            set_mm?: number;
+        };
+        /**
+         * ControlKind
+         * @description What moves, or is bent. A ruddervator is one of the two halves of a V-tail.
+         * @enum {string}
+         */
+        ControlKind: "elevator" | "aileron" | "elevon" | "rudder" | "ruddervator" | "flap" | "tab";
+        /**
+         * ControlTold
+         * @description A control as drawn: each half's corners from above (of a fin: from the side) [mm], area of
+         *     all its halves [dm2], its mean chord [mm], its travel up and down (or right and left) [degrees],
+         *     how the horn reduces the arm's way, the usual shares of the chord, and what it must do.
+         */
+        ControlTold: {
+            /** Id */
+            id: string;
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][][];
+            /** Area Dm2 */
+            area_dm2: number;
+            /** Chord Mm */
+            chord_mm: number;
+            /** Up Deg */
+            up_deg: number | null;
+            /** Down Deg */
+            down_deg: number | null;
+            /** Ratio */
+            ratio: number | null;
+            /** Usual Low */
+            usual_low: number;
+            /** Usual High */
+            usual_high: number;
+            /** Motions */
+            motions: components["schemas"]["Motion"][];
+        };
+        /**
          * Controller
          * @description What a motor's controller stands: continuous current [A], a burst for its seconds, and the
          *     cells that it is made for, from ``least_cells`` to ``most_cells``.
@@ -2518,6 +2963,14 @@ export interface components {
             least_cells?: number | null;
             /** Most Cells */
             most_cells?: number | null;
+        };
+        /**
+         * Controls
+         * @description All controls and tabs of a plane.
+         */
+        Controls: {
+            /** Controls */
+            controls: components["schemas"]["NewControl"][];
         };
         /**
          * Correcting
@@ -2553,6 +3006,39 @@ export interface components {
             watts_per_kg: number | null;
             /** Headroom */
             headroom: components["schemas"]["Headroom"][];
+        };
+        /**
+         * Counts
+         * @description What was flown: throws, flights, their minutes, hard landings and crashes; each pack's.
+         */
+        Counts: {
+            /** Throws */
+            throws: number;
+            /** Flights */
+            flights: number;
+            /** Minutes */
+            minutes: number;
+            /** Hard */
+            hard: number;
+            /** Crashes */
+            crashes: number;
+            /** Packs */
+            packs: components["schemas"]["Flew"][];
+        };
+        /**
+         * Crash
+         * @description A crash and its repair: in words, when, and every part that was hurt.
+         */
+        Crash: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+            /** Damage */
+            damage: components["schemas"]["DamageDoc"][];
         };
         /**
          * CurvePoint
@@ -2641,6 +3127,23 @@ export interface components {
             y_mm?: number;
         };
         /**
+         * DamageDoc
+         * @description One part that was hurt: what mends it, or what takes its place; with neither it is off.
+         */
+        DamageDoc: {
+            /**
+             * Item
+             * @description Letters, digits, - and _
+             */
+            item: string;
+            /**
+             * Added
+             * @default []
+             */
+            added?: components["schemas"]["NewItem"][];
+            replaced?: components["schemas"]["NewItem"] | null;
+        };
+        /**
          * Damp
          * @description What a lot gained (or, drying, lost) since it was first weighed, as a fraction; one sigma.
          */
@@ -2663,6 +3166,12 @@ export interface components {
          * @enum {string}
          */
         Datum: "front_middle" | "front_corner" | "origin";
+        /**
+         * Do
+         * @description What to do about it.
+         * @enum {string}
+         */
+        Do: "look_straight" | "cg_forward" | "cg_aft" | "stop" | "balance_sideways" | "set" | "motor_line" | "lower_cg" | "more_fin" | "throw" | "leave" | "bend_a_tab";
         /**
          * Done
          * @description What was done, in the builder's words, and when; now, unless it says.
@@ -2755,6 +3264,42 @@ export interface components {
          */
         Faces: "both" | "one" | "none";
         /**
+         * FieldDoc
+         * @description All of it, each collection in the order in which it came.
+         */
+        FieldDoc: {
+            /**
+             * Controls
+             * @default []
+             */
+            controls?: components["schemas"]["ControlDoc"][];
+            /**
+             * Throws
+             * @default []
+             */
+            throws?: components["schemas"]["ThrowDoc"][];
+            /**
+             * Ticks
+             * @default []
+             */
+            ticks?: components["schemas"]["TickDoc"][];
+            /**
+             * Stances
+             * @default []
+             */
+            stances?: components["schemas"]["StanceDoc"][];
+            /**
+             * Own Lines
+             * @default []
+             */
+            own_lines?: components["schemas"]["OwnLineDoc"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes?: components["schemas"]["NoteDoc"][];
+        };
+        /**
          * FieldFault
          * @description One field that was wrong.
          */
@@ -2763,6 +3308,58 @@ export interface components {
             field: string;
             /** Words */
             words: string;
+        };
+        /**
+         * FieldLog
+         * @description All of it, each collection in the order in which it came here.
+         */
+        FieldLog: {
+            /**
+             * Controls
+             * @default []
+             */
+            controls?: components["schemas"]["Control"][];
+            /**
+             * Throws
+             * @default []
+             */
+            throws?: components["schemas"]["Throw"][];
+            /**
+             * Ticks
+             * @default []
+             */
+            ticks?: components["schemas"]["Tick"][];
+            /**
+             * Stances
+             * @default []
+             */
+            stances?: components["schemas"]["Stance"][];
+            /**
+             * Own Lines
+             * @default []
+             */
+            own_lines?: components["schemas"]["OwnLine"][];
+            /**
+             * Notes
+             * @default []
+             */
+            notes?: components["schemas"]["Note"][];
+        };
+        /**
+         * FieldTold
+         * @description Everything that is told at the field.
+         */
+        FieldTold: {
+            /** Loadouts */
+            loadouts: components["schemas"]["LoadoutField"][];
+            /** Controls */
+            controls: components["schemas"]["ControlTold"][];
+            /** Incidence Deg */
+            incidence_deg: number | null;
+            counts: components["schemas"]["Counts"];
+            /** Reminders */
+            reminders: components["schemas"]["Note"][];
+            looking_back: components["schemas"]["LookingBack"];
         };
         /**
          * Finishing
@@ -2801,6 +3398,18 @@ export interface components {
             which?: number;
         };
         /**
+         * Flew
+         * @description How often something flew, and for how many minutes.
+         */
+        Flew: {
+            /** Id */
+            id: string;
+            /** Flights */
+            flights: number;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * Flies
          * @description Whether a loadout may fly, by its targets.
          * @enum {string}
@@ -2809,7 +3418,7 @@ export interface components {
         /**
          * Flight
          * @description A flight with one pack: how many minutes, what the charger put back [mAh], what the plane
-         *     weighed [g], as far as somebody knows. One that is set aside says nothing.
+         *     weighed [g], how it landed, as far as somebody knows. One that is set aside says nothing.
          */
         Flight: {
             /** Id */
@@ -2834,6 +3443,7 @@ export interface components {
             note?: string;
             /** Set Aside */
             set_aside?: string | null;
+            landing?: components["schemas"]["Landing"] | null;
         };
         /**
          * FlightDoc
@@ -2868,7 +3478,66 @@ export interface components {
             note?: string;
             /** Set Aside */
             set_aside?: string | null;
+            landing?: components["schemas"]["Landing"] | null;
         };
+        /**
+         * FlightEntry
+         * @description A flight.
+         */
+        FlightEntry: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Pack
+             * @description Letters, digits, - and _
+             */
+            pack: string;
+            /** Minutes */
+            minutes: number;
+            /** Put Back Mah */
+            put_back_mah?: number | null;
+            /** Mass G */
+            mass_g?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+            landing?: components["schemas"]["Landing"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            entry: "flight";
+        };
+        /**
+         * Glide
+         * @description A figure of the glide, one sigma, and the number of throws that it is from.
+         */
+        Glide: {
+            /** Value */
+            value: number;
+            /** Sd */
+            sd: number;
+            /** Throws */
+            throws: number;
+        };
+        /**
+         * Goes
+         * @description Which way a trailing edge goes then. For halves: the right one and the left one.
+         * @enum {string}
+         */
+        Goes: "up" | "down" | "right" | "right_up" | "right_down";
         /**
          * Group
          * @description What a weight budget allots grams to.
@@ -3347,6 +4016,32 @@ export interface components {
             source?: string;
         };
         /**
+         * Landing
+         * @description How a flight ended.
+         * @enum {string}
+         */
+        Landing: "soft" | "hard" | "crash";
+        /**
+         * LastChange
+         * @description Whether the last change helped: the control, from and to [mm], in which figure the throws are
+         *     compared, the comparison, and which of the two to throw next (A B B A, for the wind).
+         */
+        LastChange: {
+            /** Control */
+            control: string;
+            /** From Mm */
+            from_mm: number;
+            /** To Mm */
+            to_mm: number;
+            /** Measure */
+            measure: string;
+            compared: components["schemas"]["Compared"];
+            /** Next Mm */
+            next_mm: number;
+            /** Throws */
+            throws: number;
+        };
+        /**
          * Layout
          * @description How a plane is laid out; ``chord_rule`` is its CG range in % MAC, None where it has none.
          */
@@ -3387,6 +4082,12 @@ export interface components {
          * @enum {string}
          */
         Limit: "nothing may move yet" | "how far things may slide" | "how much ballast there is room for" | "the weight limit" | "the balance sideways" | "what has no place yet" | "the range itself";
+        /**
+         * LineKind
+         * @description What a line of the list asks for, in the order in which it is asked.
+         * @enum {string}
+         */
+        LineKind: "doubt" | "weight" | "balance" | "straight" | "fixed" | "ballast" | "leads" | "control" | "tabs" | "own" | "propeller" | "pack" | "range" | "wind" | "people" | "place";
         /**
          * ListedMotor
          * @description A motor as a shop lists it, one of those that fly.
@@ -3565,6 +4266,31 @@ export interface components {
             carries?: string[];
         };
         /**
+         * LoadoutField
+         * @description What the field is told of one loadout.
+         */
+        LoadoutField: {
+            /** Id */
+            id: string | null;
+            /** Name */
+            name: string;
+            /** Auw G */
+            auw_g: number | null;
+            /** Cg Mm */
+            cg_mm: number | null;
+            /** Cg Percent */
+            cg_percent: number | null;
+            ready: components["schemas"]["ReadyList"];
+            advice: components["schemas"]["Advice"];
+            last_change: components["schemas"]["LastChange"] | null;
+            /** Changes */
+            changes: components["schemas"]["LastChange"][];
+            planned: components["schemas"]["PlannedSetting"] | null;
+            glide: components["schemas"]["Glide"] | null;
+            sink: components["schemas"]["Glide"] | null;
+            best: components["schemas"]["BestThrow"] | null;
+        };
+        /**
          * LoadoutPower
          * @description What the drive does with a loadout's pack and the fitted propeller.
          *
@@ -3612,6 +4338,41 @@ export interface components {
              * @default false
              */
             unbeaten?: boolean;
+        };
+        /**
+         * LookingBack
+         * @description A build as it was planned and as it became.
+         *
+         *     ``planned_g`` are the figures of all that is aboard before anything was weighed, the allowance
+         *     among them; ``weighs_g`` what it comes to; ``limit_g`` its target. ``balance_low`` and
+         *     ``balance_high`` are the balance it was to have, in the target's unit, ``cg_mm`` where it is.
+         *     ``cost`` is what its priced things and sheets cost. Begun and finished by the first reading and
+         *     by the builder's word; ``days`` between them.
+         */
+        LookingBack: {
+            /** Planned G */
+            planned_g: number;
+            /** Weighs G */
+            weighs_g: number;
+            /** Limit G */
+            limit_g: number | null;
+            balance: components["schemas"]["Target"] | null;
+            /** Cg Mm */
+            cg_mm: number | null;
+            /** Cost */
+            cost: number;
+            /** Unpriced */
+            unpriced: number;
+            /** Begun At */
+            begun_at: string | null;
+            /** Finished At */
+            finished_at: string | null;
+            /** Days */
+            days: number | null;
+            /** Parts */
+            parts: components["schemas"]["PartOff"][];
+            /** Repairs */
+            repairs: components["schemas"]["Repaired"][];
         };
         /**
          * Lot
@@ -3820,6 +4581,14 @@ export interface components {
             at: string;
         };
         /**
+         * Motion
+         * @description What a control must do when the stick is moved.
+         */
+        Motion: {
+            stick: components["schemas"]["Stick"];
+            goes: components["schemas"]["Goes"];
+        };
+        /**
          * Motor
          * @description A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm], no-load
          *     current [A] and the current that it stands [A] where the listing tells them.
@@ -3972,6 +4741,59 @@ export interface components {
              * @default
              */
             note?: string;
+        };
+        /**
+         * NewControl
+         * @description A control as typed: its travel in mm, or in degrees, which become mm.
+         */
+        NewControl: {
+            /** Id */
+            id?: string | null;
+            /** Name */
+            name: string;
+            kind: components["schemas"]["ControlKind"];
+            /**
+             * Surface
+             * @description Letters, digits, - and _
+             */
+            surface: string;
+            /**
+             * From Share
+             * @default 0
+             */
+            from_share?: number;
+            /**
+             * To Share
+             * @default 1
+             */
+            to_share?: number;
+            /**
+             * Chord Share
+             * @default 0.25
+             */
+            chord_share?: number;
+            /** Up Mm */
+            up_mm?: number | null;
+            /** Down Mm */
+            down_mm?: number | null;
+            /** Horn Mm */
+            horn_mm?: number | null;
+            /** Arm Mm */
+            arm_mm?: number | null;
+            /**
+             * With Aileron
+             * @default false
+             */
+            with_aileron?: boolean;
+            /**
+             * Set Mm
+             * @default 0
+             */
+            set_mm?: number;
+            /** Up Deg */
+            up_deg?: number | null;
+            /** Down Deg */
+            down_deg?: number | null;
         };
         /**
          * NewItem
@@ -4237,6 +5059,110 @@ export interface components {
             parts?: number;
         };
         /**
+         * Next
+         * @description The name of the next version.
+         */
+        Next: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * NotKept
+         * @description An entry of a card that cannot be: its place in the file, counted from 1, and why.
+         */
+        NotKept: {
+            /** Entry */
+            entry: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Note
+         * @description A dated note; a wish is for the next version, a reminder is ``due`` on a day.
+         */
+        Note: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["NoteKind"];
+            /** Words */
+            words: string;
+            /** Due */
+            due?: string | null;
+            /**
+             * Done
+             * @default false
+             */
+            done?: boolean;
+        };
+        /**
+         * NoteDoc
+         * @description A dated note; a reminder is due on a day.
+         */
+        NoteDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["NoteKind"];
+            /** Words */
+            words: string;
+            /** Due */
+            due?: string | null;
+            /**
+             * Done
+             * @default false
+             */
+            done?: boolean;
+        };
+        /**
+         * NoteEntry
+         * @description A note.
+         */
+        NoteEntry: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["NoteKind"];
+            /** Words */
+            words: string;
+            /** Due */
+            due?: string | null;
+            /**
+             * Done
+             * @default false
+             */
+            done?: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            entry: "note";
+        };
+        /**
+         * NoteKind
+         * @description What a note is.
+         * @enum {string}
+         */
+        NoteKind: "note" | "went_well" | "wish" | "reminder";
+        /**
          * Notice
          * @description Something the builder should know, in words, and which items it is about.
          */
@@ -4359,6 +5285,47 @@ export interface components {
          */
         Outside: "ahead of the leading edge" | "behind the neutral point" | "outside every range that applies";
         /**
+         * OwnLine
+         * @description A line that the builder put on the list.
+         */
+        OwnLine: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OwnLineDoc
+         * @description A line that the builder put on the list.
+         */
+        OwnLineDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * OwnLineEntry
+         * @description A line of one's own for the list.
+         */
+        OwnLineEntry: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Words */
+            words: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            entry: "own_line";
+        };
+        /**
          * Pack
          * @description A pack by its cells in series, what they hold [mAh], and how many times that it may give in
          *     an hour; ``item`` is the part of the build that it is, None where it is none.
@@ -4462,6 +5429,20 @@ export interface components {
             live: boolean;
             /** Note */
             note: string | null;
+        };
+        /**
+         * PartOff
+         * @description A part that came out otherwise than planned [g].
+         */
+        PartOff: {
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
+            /** Planned G */
+            planned_g: number;
+            /** Weighs G */
+            weighs_g: number;
         };
         /**
          * Past
@@ -4573,6 +5554,15 @@ export interface components {
              * @default 3
              */
             tolerance_mm?: number;
+        };
+        /**
+         * PlannedSetting
+         * @description Where one tab is best and where to try it next, from all its throws.
+         */
+        PlannedSetting: {
+            /** Control */
+            control: string;
+            best: components["schemas"]["BestSetting"];
         };
         /**
          * Point
@@ -4976,16 +5966,56 @@ export interface components {
          */
         Rated: "motor" | "controller" | "burst" | "pack" | "plug" | "wire" | "regulator";
         /**
-         * Reason
-         * @description What would explain a check that disagrees, in words, and whom it concerns.
+         * ReadyLine
+         * @description One line: what it asks for and about what (a control, a line of the builder's own, parts by
+         *     their names), whether it can be ticked, who closed it, and why it is open where it is.
          */
-        Reason: {
-            /** Words */
-            words: string;
-            /** Item */
-            item?: string | null;
+        ReadyLine: {
+            /** Id */
+            id: string;
+            kind: components["schemas"]["LineKind"];
+            /**
+             * Subject
+             * @default
+             */
+            subject?: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts?: string[];
+            /**
+             * By Thumb
+             * @default true
+             */
+            by_thumb?: boolean;
+            /**
+             * About
+             * @default
+             */
+            about?: string;
+            /** Closed At */
+            closed_at?: string | null;
+            /** Closed With */
+            closed_with?: string | null;
+            reason?: components["schemas"]["oaken_scale__core__field__ready__Reason"] | null;
+        };
+        /**
+         * ReadyList
+         * @description The list of one loadout: its lines, the name of how the plane stands, whether all is closed,
+         *     and the wind that it should not be flown in [m/s].
+         */
+        ReadyList: {
             /** Loadout */
-            loadout?: string | null;
+            loadout: string | null;
+            /** Stance */
+            stance: string;
+            /** Lines */
+            lines: components["schemas"]["ReadyLine"][];
+            /** Ready */
+            ready: boolean;
+            /** Wind M S */
+            wind_m_s?: number | null;
         };
         /**
          * Recorded
@@ -5119,6 +6149,23 @@ export interface components {
             at?: string | null;
             /** Added */
             added: components["schemas"]["NewItem"][];
+        };
+        /**
+         * Repaired
+         * @description A repair: when, in its words, what it added, and what all repairs have added by then [g].
+         */
+        Repaired: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Words */
+            words: string;
+            /** Added G */
+            added_g: number;
+            /** By Then G */
+            by_then_g: number;
         };
         /**
          * Replacement
@@ -5504,6 +6551,40 @@ export interface components {
             chord_mm: number;
         };
         /**
+         * Seen
+         * @description What a throw or a flight did.
+         * @enum {string}
+         */
+        Seen: "good" | "stalls" | "dives" | "twitchy" | "turns_left" | "turns_right" | "left_under_power" | "right_under_power" | "up_with_throttle" | "wallows";
+        /**
+         * SetAsideEntry
+         * @description A throw or a flight set aside, or (null) taken back in; a note done; a line taken off.
+         */
+        SetAsideEntry: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            entry: "set_aside";
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Reason */
+            reason: string | null;
+        };
+        /**
+         * Setting
+         * @description Where one control was trimmed to [mm at its trailing edge, up or right positive].
+         */
+        Setting: {
+            /** Control */
+            control: string;
+            /** Mm */
+            mm: number;
+        };
+        /**
          * SettingAside
          * @description Why a reading is set aside; null lets it speak again.
          *
@@ -5517,6 +6598,19 @@ export interface components {
              * @default false
              */
             restore?: boolean;
+        };
+        /**
+         * SettingDoc
+         * @description Where one control was trimmed to [mm, up or right positive].
+         */
+        SettingDoc: {
+            /**
+             * Control
+             * @description Letters, digits, - and _
+             */
+            control: string;
+            /** Mm */
+            mm: number;
         };
         /**
          * ShareDoc
@@ -5773,6 +6867,32 @@ export interface components {
             past_running_g: number | null;
         };
         /**
+         * Stance
+         * @description The plane as it stood when lines of the list were ticked, under a name made from it.
+         */
+        Stance: {
+            /** Id */
+            id: string;
+            /** Stood */
+            stood: components["schemas"]["Stood"][];
+        };
+        /**
+         * StanceDoc
+         * @description The plane as it stood when lines were ticked.
+         */
+        StanceDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * Stood
+             * @default []
+             */
+            stood?: components["schemas"]["oaken_scale__formats__field_file__StoodDoc"][];
+        };
+        /**
          * Stand
          * @description A thrust stand on a cable: its serial port, how fast it speaks [baud], and what its lines
          *     look like.
@@ -5899,35 +7019,18 @@ export interface components {
             doubt_mm?: number | null;
         };
         /**
+         * Stick
+         * @description What the pilot does.
+         * @enum {string}
+         */
+        Stick: "back" | "right" | "rudder_right" | "flap";
+        /**
          * Stood
          * @description One thing that was aboard when a check was made, and where it sat then [mm from the nose,
          *     to starboard, up]; None where nobody had said where.
          */
         Stood: {
             /** Item */
-            item: string;
-            /** X Mm */
-            x_mm?: number | null;
-            /**
-             * Y Mm
-             * @default 0
-             */
-            y_mm?: number;
-            /**
-             * Z Mm
-             * @default 0
-             */
-            z_mm?: number;
-        };
-        /**
-         * StoodDoc
-         * @description What was aboard when a check was made, and where it sat [mm]; null where nobody had said.
-         */
-        StoodDoc: {
-            /**
-             * Item
-             * @description Letters, digits, - and _
-             */
             item: string;
             /** X Mm */
             x_mm?: number | null;
@@ -6177,6 +7280,140 @@ export interface components {
             price: number | null;
         };
         /**
+         * Throw
+         * @description One throw: the setting as it was, what it did, how far [m], from which height [m], how long
+         *     [s], in which wind [m/s]; any of them may be missing. One that is set aside says nothing.
+         *
+         *     ``auw_g`` and ``cg_mm`` (from the nose) are what the plane weighed and where it balanced then.
+         */
+        Throw: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Loadout */
+            loadout?: string | null;
+            /**
+             * Settings
+             * @default []
+             */
+            settings?: components["schemas"]["Setting"][];
+            seen?: components["schemas"]["Seen"] | null;
+            /** Distance M */
+            distance_m?: number | null;
+            /** Height M */
+            height_m?: number | null;
+            /** Seconds */
+            seconds?: number | null;
+            /** Wind M S */
+            wind_m_s?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+            /** Auw G */
+            auw_g?: number | null;
+            /** Cg Mm */
+            cg_mm?: number | null;
+        };
+        /**
+         * ThrowDoc
+         * @description One throw; what was not seen or measured is null.
+         */
+        ThrowDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Loadout */
+            loadout?: string | null;
+            /**
+             * Settings
+             * @default []
+             */
+            settings?: components["schemas"]["SettingDoc"][];
+            seen?: components["schemas"]["Seen"] | null;
+            /** Distance M */
+            distance_m?: number | null;
+            /** Height M */
+            height_m?: number | null;
+            /** Seconds */
+            seconds?: number | null;
+            /** Wind M S */
+            wind_m_s?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+            /** Auw G */
+            auw_g?: number | null;
+            /** Cg Mm */
+            cg_mm?: number | null;
+        };
+        /**
+         * ThrowEntry
+         * @description A throw.
+         */
+        ThrowEntry: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Loadout */
+            loadout?: string | null;
+            /**
+             * Settings
+             * @default []
+             */
+            settings?: components["schemas"]["SettingDoc"][];
+            seen?: components["schemas"]["Seen"] | null;
+            /** Distance M */
+            distance_m?: number | null;
+            /** Height M */
+            height_m?: number | null;
+            /** Seconds */
+            seconds?: number | null;
+            /** Wind M S */
+            wind_m_s?: number | null;
+            /**
+             * Note
+             * @default
+             */
+            note?: string;
+            /** Set Aside */
+            set_aside?: string | null;
+            /** Auw G */
+            auw_g?: number | null;
+            /** Cg Mm */
+            cg_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            entry: "throw";
+        };
+        /**
          * Thrust
          * @description Static thrust [gf] as stated, its doubt (one sigma; None for 10 %), and its source.
          *
@@ -6216,6 +7453,116 @@ export interface components {
             line_z_mm?: number | null;
             /** Line Y Mm */
             line_y_mm?: number | null;
+        };
+        /**
+         * Tick
+         * @description A line of the list, ticked or opened again: when, with which loadout, and as the plane stood.
+         *
+         *     ``stance`` names the stance; one that the build does not keep is a plane that nobody here saw.
+         *     ``about`` is what the line asked for then, where it may come to ask for something else.
+         */
+        Tick: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Line */
+            line: string;
+            /** Loadout */
+            loadout?: string | null;
+            /**
+             * Done
+             * @default true
+             */
+            done?: boolean;
+            /**
+             * Stance
+             * @default
+             */
+            stance?: string;
+            /**
+             * About
+             * @default
+             */
+            about?: string;
+        };
+        /**
+         * TickDoc
+         * @description A line of the list, ticked or opened again.
+         */
+        TickDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Line */
+            line: string;
+            /** Loadout */
+            loadout?: string | null;
+            /**
+             * Done
+             * @default true
+             */
+            done?: boolean;
+            /**
+             * Stance
+             * @default
+             */
+            stance?: string;
+            /**
+             * About
+             * @default
+             */
+            about?: string;
+        };
+        /**
+         * TickEntry
+         * @description A line ticked, or opened again.
+         */
+        TickEntry: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Line */
+            line: string;
+            /** Loadout */
+            loadout?: string | null;
+            /**
+             * Done
+             * @default true
+             */
+            done?: boolean;
+            /**
+             * Stance
+             * @default
+             */
+            stance?: string;
+            /**
+             * About
+             * @default
+             */
+            about?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            entry: "tick";
         };
         /**
          * TiredPack
@@ -6596,6 +7943,12 @@ export interface components {
             id: string;
         };
         /**
+         * Why
+         * @description Why a line is open.
+         * @enum {string}
+         */
+        Why: "never" | "unticked" | "other_loadout" | "happened" | "landed_hard" | "added" | "taken_off" | "moved" | "asks_otherwise" | "seen_nowhere" | "another_day" | "verdict" | "not_told" | "not_checked" | "not_checked_since" | "doubtful";
+        /**
          * Wider
          * @description A change of the plan: how far one thing might slide [mm from its station's reference].
          */
@@ -6680,6 +8033,86 @@ export interface components {
         oaken_scale__api__stock_documents__Keeping: {
             /** Cuts */
             cuts: components["schemas"]["CutDoc"][];
+        };
+        /**
+         * Reason
+         * @description Why a line is open: about what (a part, a loadout, a verdict), since when, by how much [mm,
+         *     or how many], and the builder's own words where there are some.
+         */
+        oaken_scale__core__field__ready__Reason: {
+            why: components["schemas"]["Why"];
+            /**
+             * Subject
+             * @default
+             */
+            subject?: string;
+            /** At */
+            at?: string | null;
+            /** Amount */
+            amount?: number | null;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+        };
+        /**
+         * Reason
+         * @description What would explain a check that disagrees, in words, and whom it concerns.
+         */
+        oaken_scale__core__trim__checks__Reason: {
+            /** Words */
+            words: string;
+            /** Item */
+            item?: string | null;
+            /** Loadout */
+            loadout?: string | null;
+        };
+        /**
+         * StoodDoc
+         * @description One part that was aboard, and where it sat [mm].
+         */
+        oaken_scale__formats__field_file__StoodDoc: {
+            /**
+             * Item
+             * @description Letters, digits, - and _
+             */
+            item: string;
+            /** X Mm */
+            x_mm?: number | null;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+        };
+        /**
+         * StoodDoc
+         * @description What was aboard when a check was made, and where it sat [mm]; null where nobody had said.
+         */
+        oaken_scale__formats__log_documents__StoodDoc: {
+            /**
+             * Item
+             * @description Letters, digits, - and _
+             */
+            item: string;
+            /** X Mm */
+            x_mm?: number | null;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
         };
     };
     responses: never;
@@ -10260,6 +11693,325 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StandState"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    at_the_field_api_v1_builds__build_id__field_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtTheField"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    come_home_api_v1_builds__build_id__field_entries_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThrowEntry"] | components["schemas"]["FlightEntry"] | components["schemas"]["TickEntry"] | components["schemas"]["NoteEntry"] | components["schemas"]["OwnLineEntry"] | components["schemas"]["BentEntry"] | components["schemas"]["SetAsideEntry"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CameHome"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    take_card_api_v1_builds__build_id__field_card_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        /** @description The file that a field card gives */
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardTaken"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_controls_api_v1_builds__build_id__field_controls_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Controls"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    crash_api_v1_builds__build_id__crash_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Crash"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_next_api_v1_builds__build_id__next_version_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Next"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
                 };
             };
             /** @description Problem */

@@ -1,0 +1,245 @@
+"""The field: the list before flight, throws and flights, what to try next, crash and repair."""
+
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from typing import Annotated
+
+from fastapi import APIRouter, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import Field, TypeAdapter
+
+from oaken_scale.api.documents import NewItem, Opened, free_id
+from oaken_scale.api.problems import ProblemError, documented
+from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
+from oaken_scale.core.at_the_field import FieldTold, field_told
+from oaken_scale.core.changes.crash import Damage, mended
+from oaken_scale.core.changes.life import Act
+from oaken_scale.core.field.controls import control_told, travel_faults, travel_mm
+from oaken_scale.core.model import field as core
+from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.next_version import next_version
+from oaken_scale.formats import fields
+from oaken_scale.formats.entries import EntryDoc, read_card, value
+from oaken_scale.formats.field_file import ControlDoc
+from oaken_scale.workshop import Held, Workshop
+
+router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["field"])
+
+Degrees = Annotated[float, fields.number(ge=0, le=45)]
+
+
+@dataclass(frozen=True, slots=True)
+class AtTheField:
+    """A build at the field: what was kept, what is told of it, at the workshop's time."""
+
+    revision: int
+    build: str
+    name: str
+    at: datetime
+    log: core.FieldLog
+    told: FieldTold
+
+
+@dataclass(frozen=True, slots=True)
+class CameHome:
+    """What became of one entry: new, there already, or (with faults in words) not kept."""
+
+    is_new: bool
+    field: AtTheField
+
+
+@dataclass(frozen=True, slots=True)
+class NotKept:
+    """An entry of a card that cannot be: its place in the file, counted from 1, and why."""
+
+    entry: int
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class CardTaken:
+    """What a card brought home: how many entries are new, how many were there already, and which
+    cannot be."""
+
+    new: int
+    known: int
+    refused: tuple[NotKept, ...]
+    field: AtTheField
+
+
+class NewControl(ControlDoc):
+    """A control as typed: its travel in mm, or in degrees, which become mm."""
+
+    id: fields.Id | None = None  # type: ignore[assignment]
+    up_deg: Degrees | None = None
+    down_deg: Degrees | None = None
+
+
+class Controls(fields.Edge):
+    """All controls and tabs of a plane."""
+
+    controls: Annotated[tuple[NewControl, ...], Field(max_length=20)]
+
+
+class DamageDoc(fields.Edge):
+    """One part that was hurt: what mends it, or what takes its place; with neither it is off."""
+
+    item: fields.Id
+    added: Annotated[tuple[NewItem, ...], Field(max_length=20)] = ()
+    replaced: NewItem | None = None
+
+
+class Crash(fields.Edge):
+    """A crash and its repair: in words, when, and every part that was hurt."""
+
+    words: fields.Words = ""
+    at: fields.Moment | None = None
+    damage: Annotated[tuple[DamageDoc, ...], Field(min_length=1, max_length=40)]
+
+
+class Next(fields.Edge):
+    """The name of the next version."""
+
+    name: fields.Name
+
+
+AT_THE_FIELD: TypeAdapter[AtTheField] = TypeAdapter(AtTheField)
+CAME_HOME: TypeAdapter[CameHome] = TypeAdapter(CameHome)
+CARD_TAKEN: TypeAdapter[CardTaken] = TypeAdapter(CardTaken)
+
+
+@router.get("/field", response_model=AtTheField, responses=documented(404))
+def at_the_field(build_id: BuildId, shop: Shop) -> Response:
+    """The list, the throws and what they tell, for every loadout."""
+    body = AT_THE_FIELD.dump_json(_as_it_is(shop.held(build_id)))
+    return Response(body, media_type="application/json")
+
+
+@router.post("/field/entries", response_model=CameHome, responses=documented(404))
+def come_home(build_id: BuildId, entry: EntryDoc, shop: Shop) -> Response:
+    """Keep a throw, a flight, a tick, a note, a setting. One that is sent again under its id is
+    kept once; times are kept as told, the order is that of arrival."""
+    home = shop.outings.come_home(build_id, value(entry))
+    body = CAME_HOME.dump_json(CameHome(home.is_new, _as_it_is(home.held)))
+    return Response(body, media_type="application/json")
+
+
+@router.post(
+    "/field/card",
+    response_model=CardTaken,
+    responses=documented(404, 409, 413),
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {"application/json": {"schema": {"type": "object"}}},
+            "description": "The file that a field card gives",
+        }
+    },
+)
+async def take_card(build_id: BuildId, request: Request, shop: Shop) -> Response:
+    """Take a field card's file in: each entry once, whatever was taken in before."""
+    data = await request.body()
+    body = await run_in_threadpool(_take_card, shop, build_id, data)
+    return Response(body, media_type="application/json")
+
+
+def _take_card(shop: Workshop, build_id: str, data: bytes) -> bytes:
+    held, card = shop.held(build_id), read_card(data)
+    if card.build != build_id:
+        words = f"the card is of {card.name}, this is {held.build.name}; open {card.name} for it"
+        raise ProblemError(409, "A card of another build", words, "build")
+    new, known, refused = 0, 0, []
+    for place, entry in enumerate(card.entries, start=1):
+        if isinstance(entry, tuple):
+            refused.append(NotKept(place, "; ".join(f"{f.field} {f.words}" for f in entry)))
+            continue
+        try:
+            home = shop.outings.come_home(build_id, entry)
+        except BuildFaultError as error:
+            refused.append(NotKept(place, str(error)))
+            continue
+        held = home.held
+        new, known = new + home.is_new, known + (not home.is_new)
+    return CARD_TAKEN.dump_json(CardTaken(new, known, tuple(refused), _as_it_is(held)))
+
+
+@router.put("/field/controls", response_model=Opened, responses=documented(404, 412))
+def set_controls(build_id: BuildId, controls: Controls, if_match: Revision, shop: Shop) -> Response:
+    """All controls and tabs of the plane anew; travel in degrees becomes mm at their chord."""
+
+    def changed(build: Build) -> Build:
+        typed: list[core.Control] = []
+        for each in controls.controls:
+            id = each.id or free_id(each.name, (one.id for one in typed))
+            typed.append(_CONTROL.validate_python({**_in_mm(each), "id": id}))
+        after = check(replace(build, field=replace(build.field, controls=tuple(typed))))
+        measured = tuple(
+            _turned(after, control, asked)
+            for control, asked in zip(typed, controls.controls, strict=True)
+        )
+        found = tuple(travel_faults(after, measured))
+        if found:
+            raise BuildFaultError(found)
+        return replace(after, field=replace(after.field, controls=measured))
+
+    return told(shop.change(build_id, number(if_match), changed))
+
+
+_CONTROL: TypeAdapter[core.Control] = TypeAdapter(core.Control)
+
+
+def _in_mm(each: NewControl) -> dict[str, object]:
+    return each.model_dump(exclude={"up_deg", "down_deg"})
+
+
+def _turned(build: Build, control: core.Control, asked: NewControl) -> core.Control:
+    """A control with travels that were typed in degrees as mm of its trailing edge."""
+    chord = control_told(build, control).chord_mm
+    if asked.up_deg is not None:
+        control = replace(control, up_mm=round(travel_mm(asked.up_deg, chord), 2))
+    if asked.down_deg is not None:
+        control = replace(control, down_mm=round(travel_mm(asked.down_deg, chord), 2))
+    return control
+
+
+@router.post("/crash", response_model=Opened, responses=documented(404, 412))
+def crash(build_id: BuildId, crash: Crash, if_match: Revision, shop: Shop) -> Response:
+    """A crash and its repair in one act: the list opens, the balance counts as not checked."""
+
+    def repaired(build: Build) -> Build:
+        grown, damage = build, []
+        for each in crash.damage:
+            added: list[Item] = []
+            for one in each.added:
+                added.append(one.value(grown))
+                grown = replace(grown, items=(*grown.items, added[-1]))
+            new = each.replaced.value(grown) if each.replaced else None
+            if new is not None:
+                grown = replace(grown, items=(*grown.items, new))
+            damage.append(Damage(each.item, tuple(added), new))
+        words = crash.words.strip() or "Crashed and repaired"
+        id = free_id("crash", (one.id for one in build.happenings))
+        act = Act(id, crash.at or datetime.now(UTC), words)
+        return mended(build, act, tuple(damage))
+
+    return told(shop.change(build_id, number(if_match), repaired))
+
+
+@router.post("/next-version", response_model=Opened, status_code=201, responses=documented(404))
+def begin_next(build_id: BuildId, naming: Next, shop: Shop) -> Response:
+    """Begin the next version: this plan with its weights as figures, and the wishes for it."""
+    held = shop.held(build_id)
+    return told(shop.add(next_version(held.build, held.assessment, naming.name)), 201)
+
+
+def _as_it_is(held: Held) -> AtTheField:
+    now = datetime.now(UTC)
+    return AtTheField(
+        held.revision,
+        held.build.id,
+        held.build.name,
+        now,
+        held.build.field,
+        field_told(held.build, held.assessment, now),
+    )
