@@ -14,10 +14,15 @@ from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
 from oaken_scale.core.at_the_field import FieldTold, field_told
 from oaken_scale.core.changes.crash import Damage, mended
 from oaken_scale.core.changes.life import Act
-from oaken_scale.core.field.controls import control_told, travel_faults, travel_mm
+from oaken_scale.core.field.controls import (
+    control_told,
+    shim_incidence_deg,
+    travel_faults,
+    travel_mm,
+)
 from oaken_scale.core.model import field as core
 from oaken_scale.core.model.build import Build, Item
-from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.next_version import next_version
 from oaken_scale.formats import fields
 from oaken_scale.formats.entries import EntryDoc, read_card, value
@@ -80,6 +85,13 @@ class Controls(fields.Edge):
     """All controls and tabs of a plane."""
 
     controls: Annotated[tuple[NewControl, ...], Field(max_length=20)]
+
+
+class Shim(fields.Edge):
+    """A shim under a surface's leading edge, at its root [mm]; below 0 under its trailing edge."""
+
+    surface: fields.Id
+    shim_mm: fields.Coordinate
 
 
 class DamageDoc(fields.Edge):
@@ -184,6 +196,29 @@ def set_controls(build_id: BuildId, controls: Controls, if_match: Revision, shop
         return replace(after, field=replace(after.field, controls=measured))
 
     return told(shop.change(build_id, number(if_match), changed))
+
+
+@router.put("/field/shim", response_model=Opened, responses=documented(404, 412))
+def set_incidence(build_id: BuildId, shim: Shim, if_match: Revision, shop: Shop) -> Response:
+    """The incidence of a surface by the height of the shim under its leading edge."""
+
+    def tilted(build: Build) -> Build:
+        surface = next((each for each in build.surfaces if each.id == shim.surface), None)
+        if surface is None:
+            words = f'no surface "{shim.surface}" is drawn'
+            raise BuildFaultError([Fault("surface", words)])
+        chord = surface.sections[0].chord_mm
+        if abs(shim.shim_mm) > chord / 4:
+            words = f"is {shim.shim_mm:g} mm under a chord of {chord:.0f}; it is a quarter at most"
+            raise BuildFaultError([Fault("shim_mm", words)])
+        degrees = round(shim_incidence_deg(shim.shim_mm, chord), 2)
+        surfaces = tuple(
+            replace(each, incidence_deg=degrees) if each.id == shim.surface else each
+            for each in build.surfaces
+        )
+        return replace(build, surfaces=surfaces)
+
+    return told(shop.change(build_id, number(if_match), tilted))
 
 
 _CONTROL: TypeAdapter[core.Control] = TypeAdapter(core.Control)

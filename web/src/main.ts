@@ -7,11 +7,15 @@ import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
 import App from './App.vue'
+import { openEntries } from './field/entries'
 import { openOutbox } from './shared/outbox'
+import { stayReachable } from './shared/reach'
 import { router } from './router'
 import { themes } from './theme'
 
 openOutbox()
+openEntries()
+stayReachable()
 createApp(App)
   .use(router)
   .use(VueQueryPlugin, {

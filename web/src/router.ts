@@ -15,6 +15,7 @@ export const router = createRouter({
         { path: 'stock', name: 'stock', component: () => import('./stock/StockPlace.vue') },
         { path: 'balance', name: 'balance', component: () => import('./balance/BalancePlace.vue') },
         { path: 'power', name: 'power', component: () => import('./power/PowerPlace.vue') },
+        { path: 'field', name: 'field', component: () => import('./field/FieldPlace.vue') },
         { path: 'bench', name: 'bench', component: () => import('./bench/BenchPlace.vue') },
       ],
     },

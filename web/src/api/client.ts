@@ -9,7 +9,7 @@ type Whole<T> = T extends readonly unknown[]
     ? { [K in keyof T]-?: Whole<T[K]> }
     : T
 
-type Schemas = components['schemas']
+export type Schemas = components['schemas']
 
 export type Opened = Whole<Schemas['Opened']>
 export type Assessment = Whole<Schemas['Assessment']>
@@ -57,6 +57,18 @@ export type StandState = Whole<Schemas['StandState']>
 export type Trying = Schemas['Trying']
 export type Remedies = Whole<Schemas['Remedies']>
 export type Saved = Whole<Schemas['Saved']>
+export type AtTheField = Whole<Schemas['AtTheField']>
+export type Compared = Whole<Schemas['Compared']>
+export type Control = Whole<Schemas['Control']>
+export type ControlKind = Schemas['ControlKind']
+export type ControlTold = Whole<Schemas['ControlTold']>
+export type LastChange = Whole<Schemas['LastChange']>
+export type LoadoutField = Whole<Schemas['LoadoutField']>
+export type NewControl = Schemas['NewControl']
+export type NoteKind = Schemas['NoteKind']
+export type ReadyLine = Whole<Schemas['ReadyLine']>
+export type Seen = Schemas['Seen']
+export type Setting = Whole<Schemas['Setting']>
 export type SchoolKind = Schemas['SchoolKind']
 export type WhatIf = Schemas['WhatIf']
 export type WingPlace = Whole<Schemas['WingPlace']>

@@ -1444,6 +1444,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/field/shim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Incidence
+         * @description The incidence of a surface by the height of the shim under its leading edge.
+         */
+        put: operations["set_incidence_api_v1_builds__build_id__field_shim_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/crash": {
         parameters: {
             query?: never;
@@ -6676,6 +6696,19 @@ export interface components {
             outlines: components["schemas"]["Outline"][];
         };
         /**
+         * Shim
+         * @description A shim under a surface's leading edge, at its root [mm]; below 0 under its trailing edge.
+         */
+        Shim: {
+            /**
+             * Surface
+             * @description Letters, digits, - and _
+             */
+            surface: string;
+            /** Shim Mm */
+            shim_mm: number;
+        };
+        /**
          * Shopping
          * @description What a build eats and costs.
          *
@@ -11887,6 +11920,65 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Controls"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_incidence_api_v1_builds__build_id__field_shim_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shim"];
             };
         };
         responses: {

@@ -116,6 +116,7 @@ export function useDrive() {
       mass_g: loadout.value?.answers.find((each) => each.kind === 'auw')?.value ?? null,
       note: '',
       set_aside: null,
+      landing: null,
     }
     return edit((now) => ({ flights: [...now.flights, flight] }))
   }

@@ -42,6 +42,7 @@ const places = computed(() => {
       open: build.value !== null,
     },
     { key: '6', title: 'Power', to: of('power'), done: done?.power, open: build.value !== null },
+    { key: '7', title: 'Field', to: of('field'), done: undefined, open: build.value !== null },
   ].filter((place) => place.open)
 })
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { waitingEntries } from '../field/entries'
 import { acts } from './acts'
 import { outbox } from './outbox'
 
@@ -7,9 +8,11 @@ import { outbox } from './outbox'
 const told = computed(() => {
   const readings = outbox.waiting.value.length
   const changes = acts.value.length
+  const entries = waitingEntries.value.filter((each) => each.refused === undefined).length
   const parts = [
     readings && `${readings} ${readings === 1 ? 'reading' : 'readings'}`,
     changes && `${changes} ${changes === 1 ? 'change' : 'changes'}`,
+    entries && `${entries} ${entries === 1 ? 'entry' : 'entries'} of the field`,
   ].filter(Boolean)
   return parts.length
     ? `${parts.join(' and ')} kept here; sent as soon as the workshop answers`

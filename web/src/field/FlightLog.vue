@@ -1,0 +1,255 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Schemas } from '../api/client'
+import { useFieldWords } from '../say/field'
+import { useBuild } from '../shared/useBuild'
+import { plain } from './plain'
+import { useField } from './useField'
+import { useTimer } from './useTimer'
+
+const { id, field, told, waiting, keepFlight, setAside } = useField()
+const { build } = useBuild()
+const words = useFieldWords()
+const timer = useTimer(id.value)
+
+type Landing = NonNullable<Schemas['FlightEntry']['landing']>
+const LANDINGS: { name: Landing; title: string }[] = [
+  { name: 'soft', title: 'soft' },
+  { name: 'hard', title: 'hard' },
+  { name: 'crash', title: 'crash' },
+]
+
+const packs = computed(() => build.value?.power?.packs ?? [])
+const aboard = computed(() => {
+  const loadout = build.value?.loadouts.find((each) => each.id === told.value?.id)
+  const flies = (item: string | null) => {
+    const part = build.value?.items.find((each) => each.id === item)
+    return part && !part.retired && (!part.option || loadout?.carries.includes(part.id))
+  }
+  return packs.value.find((each) => flies(each.item))?.id ?? packs.value[0]?.id ?? ''
+})
+const chosen = ref('')
+const pack = computed({
+  get: () => chosen.value || aboard.value,
+  set: (value: string) => (chosen.value = value),
+})
+
+const minutes = ref('')
+const putBack = ref('')
+const landing = ref<Landing | null>(null)
+const note = ref('')
+const wrong = ref('')
+const said = ref('')
+
+function stop() {
+  timer.toggle()
+  if (!timer.running.value && timer.ms.value > 0)
+    minutes.value = (timer.ms.value / 60_000).toFixed(1)
+}
+
+function keep() {
+  wrong.value = said.value = ''
+  const flown = plain(minutes.value)
+  const back = putBack.value.trim() ? plain(putBack.value) : null
+  if (!flown) wrong.value = 'Minutes: say how long it flew, a plain number like 9.5'
+  else if (flown > 300)
+    wrong.value = 'Minutes: no pack lasts over 300; say the minutes of one flight'
+  else if (putBack.value.trim() && !back)
+    wrong.value = 'mAh put back: a plain number like 850, or nothing'
+  if (wrong.value || !flown) return
+  keepFlight({
+    pack: pack.value,
+    minutes: flown,
+    put_back_mah: back,
+    mass_g: told.value?.auw_g ? +told.value.auw_g.toFixed(1) : null,
+    landing: landing.value,
+    note: note.value.trim(),
+    set_aside: null,
+  })
+  said.value = 'Flight kept'
+  minutes.value = putBack.value = note.value = ''
+  landing.value = null
+  timer.clear()
+}
+
+const counts = computed(() => field.value?.told.counts)
+const hours = (min: number) => (min < 90 ? `${min.toFixed(0)} min` : `${(min / 60).toFixed(1)} h`)
+const nameOf = (one: string) => packs.value.find((each) => each.id === one)?.name ?? one
+const flights = computed(() => {
+  const kept = build.value?.power?.flights ?? []
+  const here = waiting.value.flatMap(({ entry }) =>
+    entry.entry === 'flight' && !kept.some((each) => each.id === entry.id)
+      ? [{ ...entry, waits: true }]
+      : [],
+  )
+  return [...kept.map((each) => ({ ...each, waits: false })), ...here].reverse().slice(0, 40)
+})
+</script>
+
+<template>
+  <section aria-label="Flights">
+    <div class="timer">
+      <strong class="figure" role="timer">{{ timer.shown.value }}</strong>
+      <v-btn class="press--main" @click="stop">{{
+        timer.running.value ? 'Landed' : timer.ms.value ? 'Go on' : 'Off it goes'
+      }}</v-btn>
+      <v-btn v-if="timer.ms.value && !timer.running.value" @click="timer.clear()">Clear</v-btn>
+    </div>
+    <p v-if="!packs.length" class="faint">
+      A flight is made with a pack:
+      <router-link :to="{ name: 'power' }">list the drive</router-link>
+      first. A glider's throws stand under Throw.
+    </p>
+    <form v-else aria-label="A flight" @submit.prevent="keep">
+      <v-select
+        v-model="pack"
+        :items="packs"
+        item-title="name"
+        item-value="id"
+        label="pack"
+        class="wide"
+      />
+      <v-text-field v-model="minutes" label="minutes" inputmode="decimal" autocomplete="off" />
+      <v-text-field v-model="putBack" label="mAh put back" inputmode="decimal" autocomplete="off" />
+      <div class="landing" role="group" aria-label="Landing">
+        <button
+          v-for="each in LANDINGS"
+          :key="each.name"
+          type="button"
+          :aria-pressed="landing === each.name"
+          :class="{ on: landing === each.name }"
+          @click="landing = landing === each.name ? null : each.name"
+        >
+          {{ each.title }}
+        </button>
+      </div>
+      <v-text-field
+        v-model="note"
+        class="wide"
+        label="what was seen"
+        maxlength="200"
+        autocomplete="off"
+      />
+      <p v-if="landing === 'crash'" class="wide small" role="note">
+        Take the pack out, carry it away from anything that burns, and watch it; do not charge it
+        again. Then
+        <router-link :to="{ query: { on: 'repair' } }">write the repair down</router-link>.
+      </p>
+      <p v-if="wrong" class="wrong small wide" role="alert">{{ wrong }}</p>
+      <v-btn class="press--main wide keep" type="submit">Keep this flight</v-btn>
+    </form>
+    <p class="small faint" role="status">{{ said }}</p>
+    <p v-if="counts">
+      <strong class="figure">{{ counts.flights }}</strong> flights, {{ hours(counts.minutes) }} on
+      plane and motor<template v-if="counts.hard">, {{ counts.hard }} landed hard</template
+      ><template v-if="counts.crashes">, {{ counts.crashes }} crashed</template
+      ><template v-if="counts.throws">; {{ counts.throws }} throws</template>.
+      <span v-for="each in counts.packs" :key="each.id" class="small faint">
+        {{ nameOf(each.id) }}: {{ each.flights }}, {{ hours(each.minutes) }}.
+      </span>
+    </p>
+    <ul aria-label="Flights, newest first">
+      <li v-for="each in flights" :key="each.id" :class="{ gone: each.set_aside }">
+        <span>
+          {{ words.clock(each.at) }}, {{ nameOf(each.pack) }}:
+          <span class="figure">{{ each.minutes }}</span> min<template v-if="each.put_back_mah"
+            >, <span class="figure">{{ each.put_back_mah }}</span> mAh</template
+          ><template v-if="each.landing && each.landing !== 'soft'">, {{ each.landing }}</template
+          ><template v-if="each.note">: {{ each.note }}</template>
+          <small v-if="each.waits" class="sea"> waits</small>
+        </span>
+        <button
+          v-if="!each.waits"
+          type="button"
+          class="plainly under small faint"
+          @click="setAside(each.id, each.set_aside ? null : 'wrong')"
+        >
+          {{ each.set_aside ? 'count it again' : 'set aside' }}
+        </button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 14px;
+  max-width: 640px;
+}
+
+p {
+  margin: 0;
+}
+
+.timer {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+
+.timer strong {
+  font-size: 44px;
+  min-width: 132px;
+}
+
+.timer .v-btn,
+.keep {
+  min-height: 52px;
+}
+
+form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+
+.wide {
+  grid-column: 1 / -1;
+}
+
+.landing {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+}
+
+.landing button {
+  min-height: 46px;
+  font: inherit;
+  font-weight: 600;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  cursor: pointer;
+}
+
+.landing .on {
+  color: var(--linen);
+  background: var(--ink);
+}
+
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
+  min-height: 40px;
+  border-bottom: 1px solid var(--line);
+}
+
+.gone > span {
+  text-decoration: line-through;
+}
+
+.sea {
+  color: var(--sea);
+}
+</style>

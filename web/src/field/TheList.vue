@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import type { ReadyLine } from '../api/client'
+import { goesSideways, useFieldWords } from '../say/field'
+import { useBuild } from '../shared/useBuild'
+import FieldCard from './FieldCard.vue'
+import { useField } from './useField'
+
+const { field, told, lines, open, controls, tick, addLine, setAside } = useField()
+const { build } = useBuild()
+const words = useFieldWords()
+
+const fins = computed(
+  () => new Set((build.value?.surfaces ?? []).filter((s) => s.role === 'fin').map((s) => s.id)),
+)
+const tabs = computed(() =>
+  controls.value
+    .filter((each) => each.kind === 'tab' || each.set_mm)
+    .map((each) => `${each.name} ${words.setting(each.set_mm, goesSideways(each, fins.value))}`)
+    .join(', '),
+)
+const rows = computed(() =>
+  lines.value.map((line) => {
+    const control = controls.value.find((each) => each.id === line.subject)
+    const drawn = field.value?.told.controls.find((each) => each.id === line.subject)
+    return {
+      line,
+      title: words.title(line, control),
+      caution: words.caution(line, control, drawn, told.value?.ready.wind_m_s ?? null, tabs.value),
+      why: line.reason ? words.why(line.reason) : '',
+      again: line.reason !== null && line.closed_at !== null,
+    }
+  }),
+)
+// What is open comes first and stays where it was pressed until the list is opened anew.
+const order = ref<string[]>([])
+watch(
+  rows,
+  (all) => {
+    const here = new Set(all.map((row) => row.line.id))
+    const there = order.value.filter((each) => here.has(each))
+    const fresh = all.filter((row) => !there.includes(row.line.id))
+    const first = [...fresh.filter((r) => r.line.reason), ...fresh.filter((r) => !r.line.reason)]
+    order.value = [...there, ...first.map((row) => row.line.id)]
+  },
+  { immediate: true },
+)
+const ordered = computed(() =>
+  order.value.flatMap((each) => rows.value.find((row) => row.line.id === each) ?? []),
+)
+
+const last = computed(() =>
+  lines.value.reduce(
+    (latest, { closed_at }) => ((closed_at ?? '') > latest ? (closed_at ?? '') : latest),
+    '',
+  ),
+)
+const own = ref('')
+function add() {
+  const typed = own.value.trim()
+  if (!typed) return
+  addLine(typed)
+  own.value = ''
+}
+
+const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
+  weight: 'bench',
+  balance: 'balance',
+  doubt: 'bench',
+}
+</script>
+
+<template>
+  <section aria-label="Ready or not">
+    <h1 :class="{ wrong: open.length }" role="status">
+      {{ open.length ? `Not ready: ${open.length} of ${lines.length} open` : 'Ready' }}
+    </h1>
+    <p v-if="!open.length" class="small">
+      Signed {{ words.clock(last) }}, with {{ told?.name }}. A repair, another pack or a moved part
+      opens it again.
+    </p>
+    <ul>
+      <li v-for="row in ordered" :key="row.line.id" :class="{ done: !row.line.reason }">
+        <button
+          v-if="row.line.by_thumb"
+          type="button"
+          class="tick"
+          role="checkbox"
+          :aria-checked="!row.line.reason"
+          :aria-label="row.title"
+          @click="tick(row.line, row.line.reason !== null)"
+        >
+          <span aria-hidden="true">{{ row.line.reason ? '' : '✓' }}</span>
+        </button>
+        <span v-else class="tick bench" :title="row.line.reason ? 'open' : 'closed'">
+          <span aria-hidden="true">{{ row.line.reason ? '' : '✓' }}</span>
+        </span>
+        <div class="what" @click="row.line.by_thumb && tick(row.line, row.line.reason !== null)">
+          <strong>{{ row.title }}</strong>
+          <span v-if="row.why && row.line.reason?.why !== 'never'" class="small wrong">{{
+            row.why
+          }}</span>
+          <span v-if="row.caution" class="small faint">{{ row.caution }}</span>
+          <router-link
+            v-if="!row.line.by_thumb && row.line.reason"
+            class="small"
+            :to="{ name: PLACES[row.line.kind] ?? 'bench' }"
+            @click.stop
+            >{{
+              PLACES[row.line.kind] === 'balance' ? 'check it on Balance' : 'see the Bench'
+            }}</router-link
+          >
+        </div>
+        <button
+          v-if="row.line.kind === 'own'"
+          type="button"
+          class="plainly under small faint"
+          @click="setAside(row.line.id.slice(4), 'off the list')"
+        >
+          take off
+        </button>
+      </li>
+    </ul>
+    <form @submit.prevent="add">
+      <v-text-field v-model="own" label="A line of your own" maxlength="80" autocomplete="off" />
+      <v-btn type="submit">Add it</v-btn>
+    </form>
+    <v-btn class="press--main go" :to="{ query: { on: 'throw' } }" replace>
+      {{ open.length ? 'Throw anyway' : 'Throw' }}
+    </v-btn>
+    <FieldCard />
+    <p class="small faint" role="note">
+      The list is arithmetic and habit, not permission: the maker's instructions, the local aviation
+      authority and the club's rules come first.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 14px;
+  max-width: 640px;
+}
+
+h1 {
+  font-size: 20px;
+  margin: 0;
+}
+
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+
+li {
+  display: flex;
+  align-items: flex-start;
+  gap: 8px;
+  padding: 8px 0;
+  border-bottom: 1px solid var(--line);
+}
+
+.tick {
+  flex: none;
+  width: 44px;
+  height: 44px;
+  background: none;
+  border: 0;
+  padding: 6px;
+  color: var(--ink);
+  font-size: 20px;
+  line-height: 1;
+}
+
+.tick > span {
+  display: grid;
+  place-items: center;
+  width: 32px;
+  height: 32px;
+  border: 2px solid currentcolor;
+  background: var(--paper);
+}
+
+button.tick {
+  cursor: pointer;
+}
+
+.bench > span {
+  border-style: dotted;
+}
+
+.what {
+  flex: 1;
+  display: grid;
+  gap: 1px;
+  min-height: 44px;
+  align-content: center;
+}
+
+.done strong,
+.done .tick {
+  color: var(--faint);
+}
+
+form {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 10px;
+}
+
+.go {
+  min-height: 56px;
+}
+</style>

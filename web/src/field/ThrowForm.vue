@@ -1,0 +1,285 @@
+<script setup lang="ts">
+import { computed, onBeforeUnmount, ref } from 'vue'
+import type { Seen } from '../api/client'
+import { goesSideways, OFTEN, SEEN, SELDOM, useFieldWords } from '../say/field'
+import { useBuild } from '../shared/useBuild'
+import { useUnits } from '../shared/units'
+import ThrowRuler from './ThrowRuler.vue'
+import { plain } from './plain'
+import { useField } from './useField'
+
+const { told, controls, throws, bend, keepThrow } = useField()
+const { build } = useBuild()
+const { units } = useUnits()
+const words = useFieldWords()
+
+const seen = ref<Seen | null>(null)
+const metres = ref('')
+const seconds = ref('')
+const height = ref('')
+const wind = ref('')
+const note = ref('')
+const more = ref(false)
+const wrong = ref('')
+const kept = ref('')
+
+const fins = computed(
+  () => new Set((build.value?.surfaces ?? []).filter((s) => s.role === 'fin').map((s) => s.id)),
+)
+const tabs = computed(() => controls.value.filter((each) => each.kind === 'tab'))
+const others = computed(() => controls.value.filter((each) => each.kind !== 'tab'))
+const shown = computed(() => [...tabs.value, ...(more.value ? others.value : [])])
+const run = computed(() => units.value.run)
+const lastHeight = computed(() => {
+  const last = [...throws.value].reverse().find((each) => each.height_m)
+  return last?.height_m ? +(last.height_m / run.value.base).toFixed(2) : null
+})
+
+/** A stopwatch for the throw: pressed when it leaves the hand, and when it lands. */
+const started = ref<number | null>(null)
+const ticking = ref(0)
+let beat: ReturnType<typeof setInterval> | undefined
+function watch() {
+  if (started.value === null) {
+    started.value = performance.now()
+    ticking.value = 0
+    beat = setInterval(() => (ticking.value = performance.now() - (started.value ?? 0)), 100)
+    return
+  }
+  clearInterval(beat)
+  seconds.value = ((performance.now() - started.value) / 1000).toFixed(1)
+  started.value = null
+}
+onBeforeUnmount(() => clearInterval(beat))
+
+function figure(text: string, what: string, most: number): number | null {
+  if (!text.trim()) return null
+  const value = plain(text)
+  if (value === null || value <= 0)
+    throw new Error(`${what}: a plain number above 0, like 9.5, or nothing`)
+  if (value > most) throw new Error(`${what}: ${text} is too much for a throw; ${most} at most`)
+  return value
+}
+
+function keep() {
+  wrong.value = kept.value = ''
+  try {
+    const base = run.value.base
+    const far = figure(metres.value, run.value.name === 'm' ? 'Metres' : 'Feet', 300 / base)
+    const high = figure(height.value, 'From height', 80 / base)
+    const long = figure(seconds.value, 'Seconds', 1800)
+    const blows =
+      wind.value.trim() === '0' ? 0 : figure(wind.value, 'Wind', run.value.name === 'm' ? 20 : 44)
+    if (!seen.value && far === null && long === null)
+      throw new Error('Say what it did, or how far, or how long')
+    keepThrow({
+      seen: seen.value,
+      distance_m: far === null ? null : +(far * base).toFixed(3),
+      height_m: high === null ? null : +(high * base).toFixed(3),
+      seconds: long,
+      wind_m_s:
+        blows === null ? null : +(blows * (run.value.name === 'm' ? 1 : 0.44704)).toFixed(2),
+      note: note.value.trim(),
+      set_aside: null,
+    })
+    kept.value = `Throw ${throws.value.length} kept`
+    seen.value = null
+    metres.value = seconds.value = note.value = ''
+  } catch (error) {
+    wrong.value = error instanceof Error ? error.message : String(error)
+  }
+}
+</script>
+
+<template>
+  <form aria-label="A throw" @submit.prevent="keep">
+    <div v-if="shown.length" class="tabs" aria-label="As it is set">
+      <p v-for="each in shown" :key="each.id">
+        <span>{{ each.name }}</span>
+        <button
+          type="button"
+          class="step"
+          :aria-label="`${each.name}: half a millimetre less`"
+          @click="bend(each.id, each.set_mm - 0.5)"
+        >
+          −
+        </button>
+        <strong class="figure">{{ words.setting(each.set_mm, goesSideways(each, fins)) }}</strong>
+        <button
+          type="button"
+          class="step"
+          :aria-label="`${each.name}: half a millimetre more`"
+          @click="bend(each.id, each.set_mm + 0.5)"
+        >
+          +
+        </button>
+      </p>
+    </div>
+    <p class="faint small what">what it did</p>
+    <div class="words" role="group" aria-label="What it did">
+      <button
+        v-for="each in more ? [...OFTEN, ...SELDOM] : OFTEN"
+        :key="each"
+        type="button"
+        :aria-pressed="seen === each"
+        :class="{ on: seen === each }"
+        @click="seen = seen === each ? null : each"
+      >
+        {{ SEEN[each] }}
+      </button>
+    </div>
+    <ThrowRuler
+      :value="plain(metres)"
+      :unit="run.name"
+      :most="run.name === 'm' ? 30 : 100"
+      @chosen="metres = String($event)"
+    />
+    <div class="figures">
+      <v-text-field
+        v-model="metres"
+        :label="run.name === 'm' ? 'metres' : 'feet'"
+        inputmode="decimal"
+        autocomplete="off"
+        hide-details
+      />
+      <v-text-field
+        v-model="seconds"
+        label="seconds"
+        inputmode="decimal"
+        autocomplete="off"
+        hide-details
+      />
+      <v-text-field
+        v-model="height"
+        label="from height"
+        :placeholder="lastHeight === null ? '' : String(lastHeight)"
+        inputmode="decimal"
+        autocomplete="off"
+        hide-details
+      />
+    </div>
+    <p class="also small">
+      <button type="button" class="plainly under" @click="watch">
+        {{ started === null ? 'start the watch' : `landed: ${(ticking / 1000).toFixed(1)} s` }}
+      </button>
+      <button
+        v-if="lastHeight !== null && height === ''"
+        type="button"
+        class="plainly under"
+        @click="height = String(lastHeight)"
+      >
+        from {{ lastHeight }} {{ run.name }} again
+      </button>
+      <button type="button" class="plainly under" :aria-expanded="more" @click="more = !more">
+        {{ more ? 'less' : 'wind, a note, other words' }}
+      </button>
+    </p>
+    <div v-if="more" class="figures two">
+      <v-text-field
+        v-model="wind"
+        :label="run.name === 'm' ? 'wind, m/s' : 'wind, mph'"
+        inputmode="decimal"
+        autocomplete="off"
+        hide-details
+      />
+      <v-text-field v-model="note" label="note" maxlength="200" autocomplete="off" hide-details />
+    </div>
+    <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
+    <v-btn class="press--main keep" type="submit">Keep this throw</v-btn>
+    <p class="small faint" role="status">{{ kept || `With ${told?.name}` }}</p>
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+
+p {
+  margin: 0;
+}
+
+.tabs {
+  display: grid;
+  gap: 4px;
+}
+
+.tabs p {
+  display: grid;
+  grid-template-columns: 1fr 44px 104px 44px;
+  align-items: center;
+  text-align: center;
+}
+
+.tabs p > span {
+  text-align: left;
+}
+
+.step {
+  width: 44px;
+  height: 44px;
+  font-size: 22px;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  cursor: pointer;
+}
+
+.words {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+}
+
+.words button {
+  min-height: 46px;
+  padding: 2px 4px;
+  font: inherit;
+  font-weight: 600;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  cursor: pointer;
+}
+
+.words .on {
+  color: var(--linen);
+  background: var(--ink);
+}
+
+.figures {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 8px;
+}
+
+.figures :deep(input) {
+  font-family: var(--figures);
+  font-size: 22px;
+  min-height: 48px;
+}
+
+.two {
+  grid-template-columns: 1fr 2fr;
+}
+
+.two :deep(input) {
+  font-size: 16px;
+}
+
+.also {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 20px;
+}
+
+.also button {
+  min-height: 44px;
+}
+
+.keep {
+  min-height: 54px;
+}
+</style>

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { letGo } from './entries'
+import { useField } from './useField'
+
+/** What the workshop could not keep: it stays here, in words, until somebody has read it. */
+const { refused } = useField()
+const NAMES: Record<string, string> = {
+  throw: 'A throw',
+  flight: 'A flight',
+  tick: 'A tick',
+  note: 'A note',
+  own_line: 'A line',
+  bent: 'A setting',
+  set_aside: 'Setting aside',
+}
+</script>
+
+<template>
+  <ul v-if="refused.length" aria-label="Not kept" role="alert">
+    <li v-for="each in refused" :key="each.key">
+      <span>{{ NAMES[each.entry.entry] }} was not kept: {{ each.refused }}</span>
+      <button type="button" class="plainly under" @click="letGo(each.key)">let it go</button>
+    </li>
+  </ul>
+</template>
+
+<style scoped>
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 8px 18px;
+  background: var(--rust-wash);
+}
+
+li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 14px;
+  min-height: 44px;
+}
+</style>
