@@ -134,7 +134,9 @@ def chromium() -> Iterator:
 @pytest.fixture
 def page(chromium) -> Iterator:
     """A page of 1280 by 800 that fails its test when the console shows an error."""
-    context = chromium.new_context(viewport={"width": 1280, "height": 800}, locale="en-GB")
+    context = chromium.new_context(
+        viewport={"width": 1280, "height": 800}, locale="en-GB", service_workers="block"
+    )
     opened = context.new_page()
     opened.set_default_timeout(30_000)
     errors = []

@@ -107,7 +107,12 @@ def night_heron_drive(first: datetime) -> Power:
         flights=tuple(
             Flight(
                 f"flight-{k}",
-                first + timedelta(hours=29.8 * k),
+                first
+                + (
+                    timedelta(days=26, hours=20)
+                    if k == last
+                    else timedelta(days=26 * k // 21, hours=-(k % 4))
+                ),
                 "pack",
                 minutes,
                 back,

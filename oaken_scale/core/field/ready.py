@@ -303,7 +303,7 @@ _CONCERNS: Final[dict[LineKind, Callable[[Group, Item], bool]]] = {
     LineKind.BALLAST: lambda group, item: _is_ballast(item),
     LineKind.LEADS: lambda group, item: group in (Group.POWER, Group.CONTROL, Group.PAYLOAD),
     LineKind.CONTROL: lambda group, item: group is Group.CONTROL,
-    LineKind.PROPELLER: lambda group, item: group is Group.POWER,
+    LineKind.PROPELLER: lambda group, item: group is Group.POWER and not item.option,
 }
 """Which parts a line speaks of. Where they sit counts for what must be fixed and reach."""
 

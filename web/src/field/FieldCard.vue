@@ -42,7 +42,14 @@ function card(): string {
         byThumb: line.by_thumb,
         closed: line.reason === null,
         title: words.title(line, control),
-        caution: words.caution(line, control, drawn, wind, tabs),
+        caution: words.caution(
+          line,
+          control,
+          drawn,
+          wind,
+          tabs,
+          control !== undefined && goesSideways(control, fins.value),
+        ),
         why: line.reason ? words.why(line.reason) : '',
       }
     }),

@@ -132,7 +132,15 @@ header p {
     grid-template-columns: minmax(0, 1fr);
   }
 
+  .tabs {
+    flex-wrap: nowrap;
+    gap: 0 16px;
+    overflow-x: auto;
+    overflow-y: hidden;
+  }
+
   .tabs :deep(a) {
+    flex: none;
     min-height: 44px;
     display: flex;
     align-items: center;

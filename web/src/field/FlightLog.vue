@@ -107,7 +107,7 @@ const flights = computed(() => {
         item-title="name"
         item-value="id"
         label="pack"
-        class="wide"
+        class="across"
       />
       <v-text-field v-model="minutes" label="minutes" inputmode="decimal" autocomplete="off" />
       <v-text-field v-model="putBack" label="mAh put back" inputmode="decimal" autocomplete="off" />
@@ -125,18 +125,18 @@ const flights = computed(() => {
       </div>
       <v-text-field
         v-model="note"
-        class="wide"
+        class="across"
         label="what was seen"
         maxlength="200"
         autocomplete="off"
       />
-      <p v-if="landing === 'crash'" class="wide small" role="note">
+      <p v-if="landing === 'crash'" class="across small" role="note">
         Take the pack out, carry it away from anything that burns, and watch it; do not charge it
         again. Then
         <router-link :to="{ query: { on: 'repair' } }">write the repair down</router-link>.
       </p>
-      <p v-if="wrong" class="wrong small wide" role="alert">{{ wrong }}</p>
-      <v-btn class="press--main wide keep" type="submit">Keep this flight</v-btn>
+      <p v-if="wrong" class="wrong small across" role="alert">{{ wrong }}</p>
+      <v-btn class="press--main across keep" type="submit">Keep this flight</v-btn>
     </form>
     <p class="small faint" role="status">{{ said }}</p>
     <p v-if="counts">
@@ -199,12 +199,13 @@ p {
 }
 
 form {
+  padding-top: 8px;
   display: grid;
   grid-template-columns: 1fr 1fr;
   gap: 10px;
 }
 
-.wide {
+.across {
   grid-column: 1 / -1;
 }
 

@@ -26,7 +26,14 @@ const rows = computed(() =>
     return {
       line,
       title: words.title(line, control),
-      caution: words.caution(line, control, drawn, told.value?.ready.wind_m_s ?? null, tabs.value),
+      caution: words.caution(
+        line,
+        control,
+        drawn,
+        told.value?.ready.wind_m_s ?? null,
+        tabs.value,
+        control !== undefined && goesSideways(control, fins.value),
+      ),
       why: line.reason ? words.why(line.reason) : '',
       again: line.reason !== null && line.closed_at !== null,
     }
@@ -72,75 +79,102 @@ const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
 
 <template>
   <section aria-label="Ready or not">
-    <h1 :class="{ wrong: open.length }" role="status">
-      {{ open.length ? `Not ready: ${open.length} of ${lines.length} open` : 'Ready' }}
-    </h1>
-    <p v-if="!open.length" class="small">
-      Signed {{ words.clock(last) }}, with {{ told?.name }}. A repair, another pack or a moved part
-      opens it again.
-    </p>
-    <ul>
-      <li v-for="row in ordered" :key="row.line.id" :class="{ done: !row.line.reason }">
-        <button
-          v-if="row.line.by_thumb"
-          type="button"
-          class="tick"
-          role="checkbox"
-          :aria-checked="!row.line.reason"
-          :aria-label="row.title"
-          @click="tick(row.line, row.line.reason !== null)"
-        >
-          <span aria-hidden="true">{{ row.line.reason ? '' : '✓' }}</span>
-        </button>
-        <span v-else class="tick bench" :title="row.line.reason ? 'open' : 'closed'">
-          <span aria-hidden="true">{{ row.line.reason ? '' : '✓' }}</span>
-        </span>
-        <div class="what" @click="row.line.by_thumb && tick(row.line, row.line.reason !== null)">
-          <strong>{{ row.title }}</strong>
-          <span v-if="row.why && row.line.reason?.why !== 'never'" class="small wrong">{{
-            row.why
-          }}</span>
-          <span v-if="row.caution" class="small faint">{{ row.caution }}</span>
-          <router-link
-            v-if="!row.line.by_thumb && row.line.reason"
-            class="small"
-            :to="{ name: PLACES[row.line.kind] ?? 'bench' }"
-            @click.stop
-            >{{
-              PLACES[row.line.kind] === 'balance' ? 'check it on Balance' : 'see the Bench'
-            }}</router-link
+    <div class="list">
+      <h1 :class="{ wrong: open.length }" role="status">
+        {{ open.length ? `Not ready: ${open.length} of ${lines.length} open` : 'Ready' }}
+      </h1>
+      <p v-if="!open.length" class="small">
+        Signed {{ words.clock(last) }}, with {{ told?.name }}. A repair, another pack or a moved
+        part opens it again.
+      </p>
+      <ul>
+        <li v-for="row in ordered" :key="row.line.id" :class="{ done: !row.line.reason }">
+          <button
+            v-if="row.line.by_thumb"
+            type="button"
+            class="tick"
+            role="checkbox"
+            :aria-checked="!row.line.reason"
+            :aria-label="row.title"
+            @click="tick(row.line, row.line.reason !== null)"
           >
-        </div>
-        <button
-          v-if="row.line.kind === 'own'"
-          type="button"
-          class="plainly under small faint"
-          @click="setAside(row.line.id.slice(4), 'off the list')"
-        >
-          take off
-        </button>
-      </li>
-    </ul>
-    <form @submit.prevent="add">
-      <v-text-field v-model="own" label="A line of your own" maxlength="80" autocomplete="off" />
-      <v-btn type="submit">Add it</v-btn>
-    </form>
-    <v-btn class="press--main go" :to="{ query: { on: 'throw' } }" replace>
-      {{ open.length ? 'Throw anyway' : 'Throw' }}
-    </v-btn>
-    <FieldCard />
-    <p class="small faint" role="note">
-      The list is arithmetic and habit, not permission: the maker's instructions, the local aviation
-      authority and the club's rules come first.
-    </p>
+            <span aria-hidden="true">{{ row.line.reason ? '' : '✓' }}</span>
+          </button>
+          <span v-else class="tick bench" :title="row.line.reason ? 'open' : 'closed'">
+            <span aria-hidden="true">{{ row.line.reason ? '' : '✓' }}</span>
+          </span>
+          <div class="what" @click="row.line.by_thumb && tick(row.line, row.line.reason !== null)">
+            <strong>{{ row.title }}</strong>
+            <span v-if="row.why && row.line.reason?.why !== 'never'" class="small wrong">{{
+              row.why
+            }}</span>
+            <span v-if="row.caution" class="small faint">{{ row.caution }}</span>
+            <router-link
+              v-if="!row.line.by_thumb && row.line.reason"
+              class="small"
+              :to="{ name: PLACES[row.line.kind] ?? 'bench' }"
+              @click.stop
+              >{{
+                PLACES[row.line.kind] === 'balance' ? 'check it on Balance' : 'see the Bench'
+              }}</router-link
+            >
+          </div>
+          <button
+            v-if="row.line.kind === 'own'"
+            type="button"
+            class="plainly under small faint"
+            @click="setAside(row.line.id.slice(4), 'off the list')"
+          >
+            take off
+          </button>
+        </li>
+      </ul>
+      <v-btn class="press--main go" :to="{ query: { on: 'throw' } }" replace>
+        {{ open.length ? 'Throw anyway' : 'Throw' }}
+      </v-btn>
+    </div>
+    <div class="beside">
+      <form @submit.prevent="add">
+        <v-text-field v-model="own" label="A line of your own" maxlength="80" autocomplete="off" />
+        <v-btn type="submit">Add it</v-btn>
+      </form>
+      <FieldCard />
+      <p class="small faint" role="note">
+        The list is arithmetic and habit, not permission: the maker's instructions, the local
+        aviation authority and the club's rules come first.
+      </p>
+    </div>
   </section>
 </template>
 
 <style scoped>
 section {
   display: grid;
+  grid-template-columns: minmax(0, 640px) minmax(0, 420px);
+  gap: 20px 48px;
+}
+
+.list,
+.beside {
+  display: grid;
   gap: 14px;
-  max-width: 640px;
+  align-content: start;
+}
+
+a.small {
+  color: inherit;
+}
+
+@media (max-width: 1000px) {
+  section {
+    grid-template-columns: minmax(0, 1fr);
+  }
+
+  .go.v-btn {
+    position: sticky;
+    bottom: 64px;
+    z-index: 5;
+  }
 }
 
 h1 {

@@ -66,7 +66,7 @@ function keep() {
   try {
     const base = run.value.base
     const far = figure(metres.value, run.value.name === 'm' ? 'Metres' : 'Feet', 300 / base)
-    const high = figure(height.value, 'From height', 80 / base)
+    const high = figure(height.value, 'From', 80 / base)
     const long = figure(seconds.value, 'Seconds', 1800)
     const blows =
       wind.value.trim() === '0' ? 0 : figure(wind.value, 'Wind', run.value.name === 'm' ? 20 : 44)
@@ -151,7 +151,7 @@ function keep() {
       />
       <v-text-field
         v-model="height"
-        label="from height"
+        :label="`from, ${run.name}`"
         :placeholder="lastHeight === null ? '' : String(lastHeight)"
         inputmode="decimal"
         autocomplete="off"

@@ -31,6 +31,7 @@ function keyed(event: KeyboardEvent) {
     class="ruler"
     role="slider"
     tabindex="0"
+    :style="{ '--one': `${(100 / most) * (most > 50 ? 5 : 1)}%` }"
     aria-label="How far it went"
     aria-valuemin="0"
     :aria-valuemax="most"
@@ -64,8 +65,8 @@ function keyed(event: KeyboardEvent) {
   cursor: crosshair;
   border: 1px solid var(--tag-line);
   background:
-    repeating-linear-gradient(to right, var(--tag-line) 0 1px, transparent 1px 3.333%) top / 100%
-      8px no-repeat,
+    repeating-linear-gradient(to right, var(--tag-line) 0 1px, transparent 1px var(--one)) top /
+      100% 8px no-repeat,
     var(--tag);
 }
 

@@ -129,7 +129,8 @@ export function useFieldWords() {
 
   function title(line: ReadyLine, control: Control | undefined): string {
     if (line.kind === 'own') return line.subject
-    if (line.kind === 'control') return `${control?.name ?? line.subject} moves the right way`
+    if (line.kind === 'control')
+      return `${control?.name ?? line.subject}: the right way, and far enough`
     return TITLES[line.kind]
   }
 
@@ -139,11 +140,13 @@ export function useFieldWords() {
     told: ControlTold | undefined,
     wind_m_s: number | null,
     tabs: string,
+    sideways: boolean,
   ): string {
     if (line.kind === 'control') {
+      const [one, other] = sideways ? ['right', 'left'] : ['up', 'down']
       const travel = [
-        control?.up_mm != null && `${small(control.up_mm)} one way`,
-        control?.down_mm != null && `${small(control.down_mm)} the other`,
+        control?.up_mm != null && `${small(control.up_mm)} ${one}`,
+        control?.down_mm != null && `${small(control.down_mm)} ${other}`,
       ].filter(Boolean)
       return [motionWords(told), travel.join(', ')].filter(Boolean).join('. ')
     }

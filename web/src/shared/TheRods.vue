@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import ARod from './ARod.vue'
 import { UNIT_CHOICES, useUnits } from './units'
 import { useBuild } from './useBuild'
@@ -8,6 +9,8 @@ import { useLamp } from './useLamp'
 
 const { build, loadouts, loadout, nextLoadout, assessment } = useBuild()
 const { choice } = useUnits()
+/** On a phone at the field the thumb needs the room; the place tells weight and balance itself. */
+const route = useRoute()
 const { lamp, toggle } = useLamp()
 
 const place = computed(() => loadouts.value.findIndex((each) => each.id === loadout.value?.id) + 1)
@@ -39,7 +42,7 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <header ref="rods" class="rods">
+  <header ref="rods" class="rods" :class="{ few: route.name === 'field' }">
     <div class="name">
       <div class="top">
         <h1>{{ build?.name }}</h1>
@@ -144,6 +147,12 @@ select {
 
   .name {
     grid-column: 1 / -1;
+  }
+}
+
+@media (max-width: 700px) {
+  .few > :not(.name) {
+    display: none;
   }
 }
 </style>

@@ -1,0 +1,98 @@
+"""Controls on the drawing: area, travel, and which way they must go."""
+
+import math
+
+import pytest
+
+from oaken_scale.core.field.controls import (
+    control_told,
+    incidence_difference_deg,
+    motions,
+    shim_incidence_deg,
+    travel_deg,
+    travel_faults,
+    travel_mm,
+)
+from oaken_scale.core.model.build import Build, Role, Section, Surface
+from oaken_scale.core.model.faults import faults
+from oaken_scale.core.model.field import Control, ControlKind, FieldLog
+
+WING = Surface("wing", "Wing", Role.WING, (Section(0, 0, 0, 200), Section(40, 500, 0, 100)))
+TAIL = Surface("tail", "Tail", Role.TAIL, (Section(600, 0, 0, 100), Section(600, 200, 0, 100)))
+FIN = Surface("fin", "Fin", Role.FIN, (Section(600, 0, 0, 120), Section(640, 0, 150, 80)))
+PLANE = Build("b", "B", surfaces=(WING, TAIL, FIN))
+
+
+def with_controls(*controls: Control) -> Build:
+    return Build("b", "B", surfaces=(WING, TAIL, FIN), field=FieldLog(controls=controls))
+
+
+def test_an_aileron_by_hand():
+    """The outer half of a wing that tapers from 200 to 100: chords 150 and 100, a quarter."""
+    aileron = Control("a", "Aileron", ControlKind.AILERON, "wing", 0.5, 1.0, 0.25, 10, 8)
+    told = control_told(PLANE, aileron)
+    assert told.chord_mm == pytest.approx((37.5 + 25) / 2)
+    assert told.area_dm2 == pytest.approx(2 * 250 * 31.25 / 1e4)
+    right, left = told.corners
+    assert right[0] == (pytest.approx(20 + 150 - 37.5), 250)
+    assert left[2] == (pytest.approx(140), -500)
+    assert told.up_deg == pytest.approx(math.degrees(math.asin(10 / 31.25)))
+
+
+def test_a_rudder_has_one_half_and_an_elevator_two():
+    rudder = control_told(PLANE, Control("r", "Rudder", ControlKind.RUDDER, "fin", 0, 1, 0.4))
+    assert len(rudder.corners) == 1
+    assert rudder.area_dm2 == pytest.approx(150 * 40 / 1e4)
+    elevator = control_told(PLANE, Control("e", "E", ControlKind.ELEVATOR, "tail", 0, 1, 0.3))
+    assert elevator.area_dm2 == pytest.approx(400 * 30 / 1e4)
+
+
+def test_degrees_and_mm_are_one_travel():
+    for degrees in (0, 5, 20, 45):
+        assert travel_deg(travel_mm(degrees, 37), 37) == pytest.approx(degrees)
+    with pytest.raises(ValueError, match="more than the 30 mm"):
+        travel_deg(31, 30)
+
+
+@pytest.mark.parametrize(
+    ("kind", "role", "goes"),
+    [
+        (ControlKind.ELEVATOR, Role.TAIL, [("back", "up")]),
+        (ControlKind.ELEVATOR, Role.CANARD, [("back", "down")]),
+        (ControlKind.AILERON, Role.WING, [("right", "right_up")]),
+        (ControlKind.ELEVON, Role.WING, [("back", "up"), ("right", "right_up")]),
+        (ControlKind.RUDDER, Role.FIN, [("rudder_right", "right")]),
+        (ControlKind.RUDDERVATOR, Role.TAIL, [("back", "up"), ("rudder_right", "right_down")]),
+        (ControlKind.FLAP, Role.WING, [("flap", "down")]),
+        (ControlKind.TAB, Role.FIN, []),
+    ],
+)
+def test_which_way_each_must_go(kind, role, goes):
+    found = motions(Control("c", "C", kind, "s"), role)
+    assert [(each.stick.value, each.goes.value) for each in found] == goes
+
+
+def test_a_rudder_mixed_with_the_ailerons_goes_with_both_sticks():
+    mixed = Control("r", "Rudder", ControlKind.RUDDER, "fin", with_aileron=True)
+    assert [each.stick.value for each in motions(mixed, Role.FIN)] == ["rudder_right", "right"]
+
+
+def test_a_travel_that_no_such_control_makes_is_refused_in_words():
+    far = Control("e", "Elevator", ControlKind.ELEVATOR, "tail", 0, 1, 0.3, 40, 10)
+    (fault,) = travel_faults(PLANE, (far,))
+    assert fault.field == "controls.0.up_mm"
+    assert "30 mm deep goes 21 mm at most" in fault.words
+
+
+def test_a_control_lies_on_a_surface_that_is_drawn_and_begins_before_it_ends():
+    lost = faults(with_controls(Control("c", "C", ControlKind.FLAP, "nowhere")))
+    assert [each.field for each in lost] == ["field.controls.0.surface"]
+    turned = faults(with_controls(Control("c", "C", ControlKind.FLAP, "wing", 0.8, 0.2)))
+    assert [each.field for each in turned] == ["field.controls.0.from_share"]
+
+
+def test_incidence_by_shims():
+    assert shim_incidence_deg(3, 120) == pytest.approx(1.432, abs=1e-3)
+    tilted = Surface("wing", "Wing", Role.WING, WING.sections, incidence_deg=2.5)
+    low = Surface("tail", "Tail", Role.TAIL, TAIL.sections, incidence_deg=-0.5)
+    assert incidence_difference_deg(Build("b", "B", surfaces=(tilted, low))) == 3.0

@@ -1,0 +1,254 @@
+"""The list before flight: what closes a line, and ten happenings that open it again."""
+
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+
+import pytest
+
+from oaken_scale.core.changes.crash import Damage, mended
+from oaken_scale.core.changes.life import Act, repaired, replaced, retired
+from oaken_scale.core.field.ready import BenchSays, Why, ready_list, stance
+from oaken_scale.core.flight.verdict import Answer, Word
+from oaken_scale.core.model.build import (
+    Build,
+    Group,
+    Item,
+    Loadout,
+    Pedigree,
+    Role,
+    Section,
+    Station,
+    Surface,
+    Target,
+    TargetKind,
+)
+from oaken_scale.core.model.field import Control, ControlKind, FieldLog, OwnLine, Tick
+from oaken_scale.core.model.power import Flight, Landing, Motor, Pack, Power
+
+MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
+NOON = MORNING + timedelta(hours=3)
+
+
+def part(id: str, group: Group, x: float, option: bool = False, assembly: str = "") -> Item:
+    return Item(
+        id, id.title(), Pedigree.LISTING, assembly, 20.0, group=group, station=Station(x),
+        option=option,
+    )  # fmt: skip
+
+
+PLANE = Build(
+    "b",
+    "B",
+    items=(
+        part("wing", Group.FOAM, 200),
+        part("motor", Group.POWER, 20),
+        part("servo", Group.CONTROL, 300),
+        part("big", Group.POWER, 90, option=True),
+        part("small", Group.POWER, 80, option=True),
+        part("lead", Group.REST, 10, assembly="Ballast"),
+    ),
+    surfaces=(
+        Surface("tail", "Tail", Role.TAIL, (Section(600, 0, 0, 100), Section(600, 200, 0, 100))),
+    ),
+    loadouts=(Loadout("big", "Big pack", ("big",)), Loadout("small", "Small", ("small",))),
+    targets=(Target(TargetKind.AUW, high=500.0), Target(TargetKind.BALANCE, 25.0, 33.0)),
+    power=Power(Motor(1400, 30), packs=(Pack("p", "P", 3, 1300.0, item="big"),)),
+    field=FieldLog(
+        controls=(Control("e", "Elevator", ControlKind.ELEVATOR, "tail", 0, 1, 0.3, 12, 10),),
+        own_lines=(OwnLine("dry", "Dry the nose"),),
+    ),
+)
+WELL = BenchSays(
+    answers=(
+        Answer(TargetKind.AUW, "g", word=Word.MET),
+        Answer(TargetKind.BALANCE, "percent_mac", word=Word.ON_COURSE),
+    ),
+    checked=True,
+)
+
+
+def ticked(build: Build, loadout: str | None = "big", at: datetime = MORNING) -> Build:
+    """Every line ticked, as the plane stands."""
+    here = stance(build, loadout)
+    log = build.field
+    ticks = tuple(
+        Tick(f"{line.id}-{at.isoformat()}", at, line.id, loadout, True, here.id, line.about)
+        for line in ready_list(build, loadout, WELL, at).lines
+        if line.by_thumb
+    )
+    stances = (*(each for each in log.stances if each.id != here.id), here)
+    return replace(build, field=replace(log, ticks=(*log.ticks, *ticks), stances=stances))
+
+
+def opened(build: Build, loadout: str | None = "big", bench: BenchSays = WELL, now=NOON) -> dict:
+    told = ready_list(build, loadout, bench, now)
+    assert told.ready == all(line.reason is None for line in told.lines)
+    return {line.id: line.reason for line in told.lines if line.reason is not None}
+
+
+def whys(found: dict) -> dict[str, Why]:
+    return {id: reason.why for id, reason in found.items()}
+
+
+def test_the_list_is_made_from_the_plane():
+    lines = [line.id for line in ready_list(PLANE, "big", WELL, MORNING).lines]
+    assert lines == [
+        "weight", "balance", "straight", "fixed", "ballast", "leads", "control-e", "own-dry",
+        "propeller", "pack", "range", "wind", "people", "place",
+    ]  # fmt: skip
+    glider = replace(PLANE, power=None, items=(PLANE.items[0],), field=FieldLog(), targets=())
+    lines = [line.id for line in ready_list(glider, None, BenchSays(), MORNING).lines]
+    assert lines == ["straight", "fixed", "wind", "people", "place"]
+
+
+def test_all_ticked_is_ready_and_says_when_and_with_what():
+    told = ready_list(ticked(PLANE), "big", WELL, NOON)
+    assert told.ready
+    signed = [(line.closed_at, line.closed_with) for line in told.lines if line.by_thumb]
+    assert set(signed) == {(MORNING, "big")}
+
+
+def glue(build: Build) -> Build:
+    added = (Item("glue", "Glue", Pedigree.JOINT, stated_g=2.0),)
+    return repaired(build, Act("r", NOON, "nose glued"), "wing", added)
+
+
+def test_1_a_repair_opens_what_it_may_have_bent():
+    found = opened(glue(ticked(PLANE)))
+    assert set(found) == {"straight", "fixed", "ballast", "control-e"}
+    assert {each.why for each in found.values()} == {Why.HAPPENED}
+    assert found["straight"].words == "nose glued"
+
+
+def test_2_another_pack_opens_what_was_ticked_for_this_one():
+    found = opened(ticked(PLANE), "small")
+    assert set(found) == {"fixed", "ballast", "leads", "pack"}
+    assert {(r.why, r.subject) for r in found.values()} == {(Why.OTHER_LOADOUT, "Big pack")}
+
+
+def test_3_a_part_that_moved_is_named_with_how_far():
+    build = ticked(PLANE)
+    items = tuple(
+        replace(each, station=Station(108.0)) if each.id == "big" else each
+        for each in build.items
+    )
+    found = opened(replace(build, items=items))
+    assert set(found) == {"fixed", "leads"}
+    assert (found["fixed"].why, found["fixed"].subject) == (Why.MOVED, "Big")
+    assert found["fixed"].amount == pytest.approx(18.0)
+
+
+def test_4_a_part_added_or_taken_off_opens_what_speaks_of_it():
+    build = ticked(PLANE)
+    camera = part("camera", Group.PAYLOAD, 150)
+    found = opened(replace(build, items=(*build.items, camera)))
+    assert whys(found) == {"fixed": Why.ADDED, "leads": Why.ADDED}
+    less = replace(build, items=tuple(e for e in build.items if e.id != "lead"))
+    assert whys(opened(less)) == {}  # what is no part any more names nobody
+    off = retired(build, Act("x", NOON, "lead off"), "lead")
+    assert opened(off)["fixed"].why is Why.HAPPENED
+
+
+def test_5_a_doubtful_reading_opens_a_line_of_its_own():
+    found = opened(ticked(PLANE), bench=replace(WELL, doubted=2))
+    assert whys(found) == {"doubt": Why.DOUBTFUL}
+    assert found["doubt"].amount == 2
+
+
+@pytest.mark.parametrize("word", [Word.OFF_COURSE, Word.MISSED, Word.TOO_CLOSE])
+def test_6_a_verdict_that_turns_opens_weight_or_balance(word):
+    heavy = replace(WELL, answers=(replace(WELL.answers[0], word=word), WELL.answers[1]))
+    found = opened(ticked(PLANE), bench=heavy)
+    assert {id: (r.why, r.subject) for id, r in found.items()} == {
+        "weight": (Why.VERDICT, word.value)
+    }
+
+
+def test_7_a_balance_not_checked_since_opens_and_no_tick_closes_it():
+    since = replace(WELL, unchecked=("nose glued", NOON))
+    found = opened(ticked(PLANE), bench=since)
+    assert whys(found) == {"balance": Why.NOT_CHECKED_SINCE}
+    never = opened(ticked(PLANE), bench=replace(WELL, checked=False))
+    assert whys(never) == {"balance": Why.NOT_CHECKED}
+
+
+def test_8_a_hard_landing_opens_what_it_may_have_hurt():
+    build = ticked(PLANE)
+    flight = Flight("f", MORNING + timedelta(hours=1), "p", 8.0, landing=Landing.HARD)
+    hard = replace(build, power=replace(build.power, flights=(flight,)))
+    found = opened(hard)
+    assert set(found) == {"straight", "fixed", "ballast", "control-e", "propeller"}
+    assert {each.why for each in found.values()} == {Why.LANDED_HARD}
+    soft = replace(build, power=replace(build.power, flights=(replace(flight, landing=None),)))
+    assert opened(soft) == {}
+
+
+def test_9_another_day_opens_what_is_looked_at_on_every_outing():
+    found = opened(ticked(PLANE), now=MORNING + timedelta(hours=13))
+    assert set(found) == {
+        "control-e", "propeller", "pack", "range", "wind", "people", "place"
+    }  # fmt: skip
+    assert {each.why for each in found.values()} == {Why.ANOTHER_DAY}
+
+
+def test_10_another_travel_is_another_question():
+    build = ticked(PLANE)
+    (elevator,) = build.field.controls
+    less = replace(build.field, controls=(replace(elevator, up_mm=8.0),))
+    assert whys(opened(replace(build, field=less))) == {"control-e": Why.ASKS_OTHERWISE}
+
+
+def test_11_a_replaced_servo_opens_its_controls_and_leads():
+    build = ticked(PLANE)
+    new = Item("servo-2", "New servo", Pedigree.LISTING, stated_g=9.0)
+    found = opened(replaced(build, Act("s", NOON, "servo replaced"), "servo", new))
+    assert found["control-e"].why is Why.HAPPENED
+    assert found["leads"].why is Why.ADDED
+
+
+def test_12_a_tick_of_a_plane_that_nobody_here_saw_closes_nothing_that_parts_open():
+    build = ticked(PLANE)
+    strange = tuple(replace(each, stance="0123456789abcdef") for each in build.field.ticks)
+    found = opened(replace(build, field=replace(build.field, ticks=strange)))
+    assert {each.why for each in found.values()} == {Why.SEEN_NOWHERE}
+    assert "wind" not in found
+
+
+def test_opened_by_hand_and_ticked_again():
+    build = ticked(PLANE)
+    away = Tick("open", NOON, "wind", "big", done=False)
+    build = replace(build, field=replace(build.field, ticks=(*build.field.ticks, away)))
+    assert whys(opened(build)) == {"wind": Why.UNTICKED}
+    again = ticked(build, at=NOON)
+    assert opened(again) == {}
+
+
+def test_a_clock_that_was_ahead_does_not_keep_a_line_closed_for_ever():
+    ahead = ticked(PLANE, at=MORNING + timedelta(days=300))
+    assert opened(ahead, now=NOON) == {}
+    assert opened(ahead, now=MORNING + timedelta(days=301))["wind"].why is Why.ANOTHER_DAY
+
+
+def test_two_planes_that_stand_alike_have_one_name_and_others_another():
+    assert stance(PLANE, "big").id == stance(replace(PLANE, name="C"), "big").id
+    assert stance(PLANE, "big").id != stance(PLANE, "small").id
+
+
+def test_a_crash_mended_in_one_act_is_all_of_it_or_nothing():
+    act = Act("crash", NOON, "fence post")
+    patch = Item("patch", "Patch", Pedigree.GUESS, stated_g=3.0)
+    new = Item("motor-2", "Motor again", Pedigree.LISTING, stated_g=21.0)
+    after = mended(
+        PLANE, act, (Damage("wing", (patch,)), Damage("motor", replaced=new), Damage("lead"))
+    )
+    assert {each.words for each in after.happenings} == {"fence post"}
+    assert len({each.id for each in after.happenings}) == 3
+    here = {each.id for each in after.items if not each.retired}
+    assert {"patch", "motor-2"} <= here
+    assert not here & {"motor", "lead"}
+    with pytest.raises(ValueError, match="no part"):
+        mended(PLANE, act, (Damage("wing", (patch,)), Damage("nowhere")))
+    with pytest.raises(ValueError, match="both mended and replaced"):
+        mended(PLANE, act, (Damage("motor", (patch,), new),))
+    with pytest.raises(ValueError, match="say what broke"):
+        mended(PLANE, act, ())
