@@ -129,8 +129,7 @@ def test_2_another_pack_opens_what_was_ticked_for_this_one():
 def test_3_a_part_that_moved_is_named_with_how_far():
     build = ticked(PLANE)
     items = tuple(
-        replace(each, station=Station(108.0)) if each.id == "big" else each
-        for each in build.items
+        replace(each, station=Station(108.0)) if each.id == "big" else each for each in build.items
     )
     found = opened(replace(build, items=items))
     assert set(found) == {"fixed", "leads"}

@@ -123,6 +123,10 @@ header p {
   min-width: 0;
 }
 
+.views :deep(.plainly) {
+  min-height: 28px;
+}
+
 .blank {
   padding: 48px 32px;
 }
@@ -148,6 +152,10 @@ header p {
 
   .views {
     padding-bottom: 120px;
+  }
+
+  .views :deep(.plainly) {
+    min-height: 44px;
   }
 }
 </style>

@@ -80,7 +80,7 @@ const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
 <template>
   <section aria-label="Ready or not">
     <div class="list">
-      <h1 :class="{ wrong: open.length }" role="status">
+      <h1 :class="{ wrong: open.length }" aria-live="polite">
         {{ open.length ? `Not ready: ${open.length} of ${lines.length} open` : 'Ready' }}
       </h1>
       <p v-if="!open.length" class="small">
