@@ -4,6 +4,8 @@ from pathlib import Path
 
 import pytest
 
+from oaken_scale.core import at_the_field
+from oaken_scale.core.field import better_or_luck, controls, glide, next_setting, ready
 from oaken_scale.core.ledger.prior import DOUBT, SHARED
 from oaken_scale.core.ledger.slips import USUAL
 from oaken_scale.core.material.drawer import LEADS_SHARE
@@ -98,6 +100,34 @@ def test_paper_the_doubt_of_a_lot_and_of_an_angle():
             },
         ),
         (
+            "## Field",
+            {
+                "scatter": better_or_luck.SCATTER,
+                "scatter worth": better_or_luck.SCATTER_WORTH,
+                "slope": better_or_luck.SLOPE,
+                "top": better_or_luck.TOP,
+                "bad one": better_or_luck.BAD_ONE,
+                "bad falls": better_or_luck.BAD_FALLS,
+                "bad width": better_or_luck.BAD_WIDTH,
+                "sure": better_or_luck.SURE,
+                "most more": better_or_luck.MOST_MORE,
+                "first mm": next_setting.FIRST_MM,
+                "reach mm": next_setting.REACH_MM,
+                "step mm": next_setting.STEP_MM,
+                "wrong word": next_setting.WRONG_WORD,
+                "far out": next_setting.FAR_OUT,
+                "most at once mm": next_setting.MOST_AT_ONCE_MM,
+                "close": next_setting.CLOSE,
+                "still wind m/s": glide.STILL_M_S,
+                "last throws": glide.LAST,
+                "outing h": ready.OUTING.total_seconds() / 3600,
+                "still mm": ready.STILL_MM,
+                "felt mm": at_the_field.FELT_MM,
+                "longest": at_the_field.LONGEST,
+                "short min": at_the_field.SHORT_MIN,
+            },
+        ),
+        (
             "## What is too much",
             {
                 name.lower().replace("_", " "): value
@@ -156,3 +186,10 @@ def test_what_is_usual_by_purpose():
         for purpose, ratio in rules_of_thumb.USUAL_RATIO.items()
     }
     assert set(told) <= {purpose.id for purpose in PURPOSES}
+
+
+def test_usual_shares_of_the_chord():
+    rows = table("Usual shares of the chord")
+    assert {name: (float(low), float(high)) for name, low, high in rows} == {
+        kind.value: usual for kind, usual in controls.USUAL_SHARE.items()
+    }

@@ -3,12 +3,14 @@ import { computed, ref, watch } from 'vue'
 import type { ReadyLine } from '../api/client'
 import { goesSideways, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
+import { useWords } from '../shared/useWords'
 import FieldCard from './FieldCard.vue'
 import { useField } from './useField'
 
 const { field, told, lines, open, controls, tick, addLine, setAside } = useField()
 const { build } = useBuild()
 const words = useFieldWords()
+const said = useWords()
 
 const fins = computed(
   () => new Set((build.value?.surfaces ?? []).filter((s) => s.role === 'fin').map((s) => s.id)),
@@ -70,6 +72,11 @@ function add() {
   own.value = ''
 }
 
+function takeOff(line: ReadyLine) {
+  setAside(line.id.slice(4), 'off the list')
+  said.removed(line.subject, () => addLine(line.subject))
+}
+
 const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
   weight: 'bench',
   balance: 'balance',
@@ -123,7 +130,7 @@ const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
             v-if="row.line.kind === 'own'"
             type="button"
             class="plainly under small faint"
-            @click="setAside(row.line.id.slice(4), 'off the list')"
+            @click="takeOff(row.line)"
           >
             take off
           </button>
