@@ -279,6 +279,8 @@ def _alike_but_for(control: Control, throws: Sequence[Throw]) -> list[Throw]:
 
 def _differing(one: Sequence[Setting], other: Sequence[Setting]) -> set[str]:
     """The controls that two settings have otherwise; one that is not told is at 0."""
+    if one == other:
+        return set()
     a, b = ({each.control: each.mm for each in settings} for settings in (one, other))
     return {id for id in a.keys() | b.keys() if a.get(id, 0.0) != b.get(id, 0.0)}
 

@@ -15,7 +15,7 @@ Source: docs/methods.md, "Better, or luck"; Gelman and others, *Bayesian Data An
 """
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
@@ -85,16 +85,17 @@ class Compared:
 
 
 @dataclass(frozen=True, slots=True)
-class _Branch:
-    """One hypothesis: its log weight, the difference and its width, its degrees of freedom."""
+class _Branches:
+    """Every hypothesis, shape (2, n + 1): next to nothing or something, and no throw bad or which.
 
-    weight: float
-    difference: float
-    width: float
-    degrees: float
-    variance: float
-    something: bool
-    bad: int | None
+    Log weight, the difference and its width, and the scatter's variance; all have the same degrees
+    of freedom.
+    """
+
+    weight: Matrix
+    difference: Matrix
+    width: Matrix
+    variance: Matrix
 
 
 def compared(values: Sequence[float], second: Sequence[bool]) -> Compared:
@@ -112,21 +113,15 @@ def compared(values: Sequence[float], second: Sequence[bool]) -> Compared:
     logs, who = np.log(np.asarray(values, dtype=float)), np.asarray(second, dtype=bool)
     if who.all() or not who.any():
         raise ValueError("throw both settings, each at least once")
-    branches = list(_branches(logs, who))
-    weights = np.exp([each.weight - max(one.weight for one in branches) for each in branches])
+    of = _branches(logs, who)
+    weights = np.exp(of.weight - of.weight.max())
     weights /= weights.sum()
-    better, difference, second_moment, scatter, something = 0.0, 0.0, 0.0, 0.0, 0.0
-    bad = np.zeros(len(logs))
-    for weight, each in zip(weights.tolist(), branches, strict=True):
-        better += weight * float(stdtr(each.degrees, each.difference / each.width))
-        difference += weight * each.difference
-        spread = each.width**2 * each.degrees / (each.degrees - 2)
-        second_moment += weight * (each.difference**2 + spread)
-        scatter += weight * math.sqrt(each.variance)
-        something += weight * each.something
-        if each.bad is not None:
-            bad[each.bad] += weight
-    doubtful = tuple(int(k) for k in np.flatnonzero(bad > 0.5))
+    degrees = SCATTER_WORTH + len(logs)
+    better = float((weights * stdtr(degrees, of.difference / of.width)).sum())
+    difference = float((weights * of.difference).sum())
+    spread = of.width**2 * degrees / (degrees - 2)
+    second_moment = float((weights * (of.difference**2 + spread)).sum())
+    doubtful = tuple(int(k) for k in np.flatnonzero(weights[:, 1:].sum(axis=0) > 0.5))
     sound = np.array([k not in doubtful for k in range(len(logs))])
     of_first = sound & ~who if (sound & ~who).any() else ~who
     first = float(np.exp(logs[of_first].mean()))
@@ -134,8 +129,8 @@ def compared(values: Sequence[float], second: Sequence[bool]) -> Compared:
         better=better,
         difference=difference,
         difference_sd=math.sqrt(max(second_moment - difference**2, 0.0)),
-        scatter=scatter,
-        does_something=something,
+        scatter=(scatter := float((weights * np.sqrt(of.variance)).sum())),
+        does_something=float(weights[1].sum()),
         first=first,
         second=first * math.exp(difference),
         more=0,
@@ -167,45 +162,44 @@ def how_many_more(difference: float, scatter: float, first: int, second: int) ->
     return None
 
 
-def _branches(logs: Vector, who: Flags) -> Iterator[_Branch]:
-    """Every hypothesis: which throw was bad, if any, and whether the change does something."""
+def _branches(logs: Vector, who: Flags) -> _Branches:
+    """Every hypothesis. One bad throw is one more on the diagonal of the covariance: all of them
+    follow from one inverse (Sherman and Morrison)."""
     count = len(logs)
     order = np.arange(count) - (count - 1) / 2
     design = np.stack([~who, who], axis=1).astype(float)
     always = np.eye(count) + SLOPE**2 * np.outer(order, order) + TOP**2
-    for often, apart in (NOTHING, SOMETHING):
-        shared = always + apart**2 / 2 * (design @ design.T)
-        for bad in (None, *range(count)):
-            chance = (
-                (1 - BAD_ONE) ** count if bad is None else BAD_ONE * (1 - BAD_ONE) ** (count - 1)
-            )
-            yield _branch(logs, design, shared, apart, math.log(often * chance), bad)
+    z = logs - logs.mean()
+    rows = [_with_any_bad(z, design, always, apart) for _, apart in (NOTHING, SOMETHING)]
+    none = count * math.log(1 - BAD_ONE)
+    one = math.log(BAD_ONE) + (count - 1) * math.log(1 - BAD_ONE)
+    chance = np.array([none, *[one] * count])
+    often = np.log([[NOTHING[0]], [SOMETHING[0]]])
+    evidence, difference, width, variance = (np.stack(each) for each in zip(*rows, strict=True))
+    return _Branches(evidence + chance + often, difference, width, variance)
 
 
-def _branch(
-    logs: Vector, design: Matrix, shared: Matrix, apart: float, weight: float, bad: int | None
-) -> _Branch:
-    covariance, z = shared, logs - logs.mean()
-    if bad is not None:
-        covariance, z = shared.copy(), z.copy()
-        covariance[bad, bad] += BAD_WIDTH**2
-        z[bad] += BAD_FALLS
-    solved = np.linalg.solve(covariance, np.column_stack([z, design]))
-    squares = float(z @ solved[:, 0])
-    degrees = SCATTER_WORTH + len(logs)
-    settled = SCATTER_WORTH * SCATTER**2 + squares
+def _with_any_bad(
+    z: Vector, design: Matrix, always: Matrix, apart: float
+) -> tuple[Vector, Vector, Vector, Vector]:
+    """Log evidence, difference, its width and the scatter's variance, with no throw bad and with
+    each of them, shape (n + 1,); two settings differ by ``apart`` scatters."""
     prior = apart**2 / 2
-    at = prior * (design.T @ solved[:, 0])
-    spread = prior * np.eye(2) - prior**2 * (design.T @ solved[:, 1:])
+    covariance = always + prior * (design @ design.T)
+    inverse = np.linalg.inv(covariance)
+    contrast = inverse @ (design[:, 1] - design[:, 0])
+    # The first of each is no bad throw; it takes nothing off and adds nothing.
+    own = np.concatenate([[0.0], np.diag(inverse)])
+    solved, felt = inverse @ z, np.concatenate([[0.0], contrast])
+    falls, wider = np.r_[0.0, [BAD_FALLS] * len(z)], np.r_[0.0, [BAD_WIDTH**2] * len(z)]
+    taken = wider / (1 + wider * own)
+    along = np.concatenate([[0.0], solved]) + falls * own
+    squares = z @ solved + 2 * falls * np.concatenate([[0.0], solved]) + falls**2 * own
+    settled = SCATTER_WORTH * SCATTER**2 + squares - taken * along**2
+    degrees = SCATTER_WORTH + len(z)
+    difference = prior * (contrast @ z + falls * felt - taken * felt * along)
+    own_spread = (design[:, 1] - design[:, 0]) @ contrast - taken * felt**2
     variance = settled / degrees
-    width = spread[0, 0] + spread[1, 1] - 2 * spread[0, 1]
-    evidence = -0.5 * np.linalg.slogdet(covariance)[1] - degrees / 2 * math.log(settled)
-    return _Branch(
-        weight + float(evidence),
-        float(at[1] - at[0]),
-        math.sqrt(max(width, 1e-12) * variance),
-        degrees,
-        variance,
-        apart == SOMETHING[1],
-        bad,
-    )
+    width = np.sqrt(np.maximum(2 * prior - prior**2 * own_spread, 1e-12) * variance)
+    log_det = np.linalg.slogdet(covariance)[1] + np.log1p(wider * own)
+    return -0.5 * log_det - degrees / 2 * np.log(settled), difference, width, variance

@@ -188,8 +188,9 @@ def ready_list(build: Build, loadout: str | None, bench: BenchSays, now: datetim
 def _lines(build: Build, loadout: str | None, bench: BenchSays) -> Iterator[ReadyLine]:
     """Every line that this plane has, with this loadout."""
     aboard = _aboard(build, loadout)
+    groups = {_group(build, each) for each in aboard}
     drive = build.power is not None or build.thrust is not None
-    powered = drive or any(_group(build, each) is Group.POWER for each in aboard)
+    powered = drive or Group.POWER in groups
     targets = {target.kind for target in build.targets}
     if bench.doubted:
         yield ReadyLine("doubt", LineKind.DOUBT, by_thumb=False)
@@ -203,7 +204,7 @@ def _lines(build: Build, loadout: str | None, bench: BenchSays) -> Iterator[Read
     ballast = tuple(each.name for each in aboard if _is_ballast(each))
     if ballast:
         yield ReadyLine("ballast", LineKind.BALLAST, parts=ballast)
-    if powered or any(_group(build, each) is Group.CONTROL for each in aboard):
+    if powered or Group.CONTROL in groups:
         yield ReadyLine("leads", LineKind.LEADS)
     for control in build.field.controls:
         if control.kind is not ControlKind.TAB:
