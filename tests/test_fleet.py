@@ -59,5 +59,10 @@ def test_mayfly_has_things_that_its_scale_cannot_weigh():
 def test_dunlin_is_checked_and_keeps_its_throws():
     dunlin = told("dunlin")
     assert dunlin.beam.loadouts[0].checked.startswith("checked by hand on 14 Feb")
-    assert "keep" in PLANES["dunlin"].build.notes
+    throws = PLANES["dunlin"].build.field.throws
+    assert len(throws) == 11
+    # The control surfaces stand as the last throw left them.
+    assert [each.set_mm for each in PLANES["dunlin"].build.field.controls] == [
+        each.mm for each in throws[-1].settings
+    ]
     assert dunlin.beam.loadouts[0].heavy is Heavy.NEITHER

@@ -35,6 +35,7 @@ from oaken_scale.core.model.build import (
     Thrust,
     Weighing,
 )
+from oaken_scale.core.model.field import Control, ControlKind, FieldLog
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.demo.drives import sandpiper_drive
 
@@ -245,6 +246,13 @@ _SURFACES: Final = (
     Surface("fin", "Fin", Role.FIN, (Section(690, 0, 20, 130), Section(738, 0, 160, 82))),
 )
 
+_CONTROLS: Final = (
+    Control(
+        "elevator", "Elevator", ControlKind.ELEVATOR, "tailplane", 0.05, 1.0, 0.3, 12, 10, 14, 10
+    ),
+    Control("rudder", "Rudder", ControlKind.RUDDER, "fin", 0.0, 1.0, 0.4, 20, 20, 14, 10),
+)
+
 _TARGETS: Final = (
     Target(TargetKind.AUW, high=590.0, source="the count's own limit, camera aboard"),
     Target(TargetKind.WING_LOADING, high=30.0, source="slow enough to read leg rings"),
@@ -317,6 +325,7 @@ def sandpiper() -> Build:
         targets=_TARGETS,
         thrust=Thrust(478.0, 24.0, "an earlier plane with this motor", 0.0),
         power=sandpiper_drive(_MORNING),
+        field=FieldLog(controls=_CONTROLS),
         ballast=_BALLAST,
         plan_mark=PlanMark(243.0, 4.0),
         budget=_BUDGET,

@@ -10,8 +10,8 @@ from oaken_scale.formats.fields import (
     Coordinate,
     Edge,
     Id,
-    Moment,
     Name,
+    TimeAsTold,
     Words,
     number,
 )
@@ -52,7 +52,7 @@ class ThrowDoc(Edge):
     """One throw; what was not seen or measured is null."""
 
     id: Id
-    at: Moment
+    at: TimeAsTold
     loadout: Id | None = None
     settings: Annotated[tuple[SettingDoc, ...], Field(max_length=20)] = ()
     seen: field.Seen | None = None
@@ -86,7 +86,7 @@ class TickDoc(Edge):
     """A line of the list, ticked or opened again."""
 
     id: Id
-    at: Moment
+    at: TimeAsTold
     line: Annotated[str, Field(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,79}$")]
     loadout: Id | None = None
     done: bool = True
@@ -105,7 +105,7 @@ class NoteDoc(Edge):
     """A dated note; a reminder is due on a day."""
 
     id: Id
-    at: Moment
+    at: TimeAsTold
     kind: field.NoteKind
     words: Annotated[Words, Field(min_length=1)]
     due: date | None = None

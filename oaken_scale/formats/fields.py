@@ -14,6 +14,12 @@ def _in_our_time(at: datetime) -> datetime:
     return at.astimezone(UTC)
 
 
+def _as_told(at: datetime) -> datetime:
+    if not 1970 <= at.year <= 2199:
+        raise ValueError("must be a date between 1970 and 2199")
+    return at.astimezone(UTC)
+
+
 def number(**limits_of: Any) -> Any:
     """The range of a plain, finite number."""
     return Field(strict=True, allow_inf_nan=False, **limits_of)
@@ -43,6 +49,9 @@ Words = Annotated[
 ]
 Label = Annotated[str, Field(max_length=limits.NAME_LENGTH, pattern=r"^[^\x00-\x1f\x7f]*$")]
 Moment = Annotated[AwareDatetime, AfterValidator(_in_our_time)]
+TimeAsTold = Annotated[AwareDatetime, AfterValidator(_as_told)]
+"""A moment by the clock of a phone, which may have lost its time."""
+
 Mass = Annotated[float, number(ge=0, le=limits.ITEM_MASS_G)]
 MassOrLess = Annotated[float, number(ge=-limits.ITEM_MASS_G, le=limits.ITEM_MASS_G)]
 Doubt = Annotated[float, number(ge=0, le=limits.ITEM_MASS_G)]

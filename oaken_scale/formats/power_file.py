@@ -6,7 +6,7 @@ from pydantic import Field
 
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.power import Landing
-from oaken_scale.formats.fields import PORT, Baud, Edge, Id, Moment, Name, Words, number
+from oaken_scale.formats.fields import PORT, Baud, Edge, Id, Moment, Name, TimeAsTold, Words, number
 
 Amperes = Annotated[float, number(gt=0, le=limits.CURRENT_A)]
 Kv = Annotated[float, number(ge=50, le=20_000)]
@@ -106,7 +106,7 @@ class FlightDoc(Edge):
     """A flight: its pack, minutes, what the charger put back [mAh], what the plane weighed [g]."""
 
     id: Id
-    at: Moment
+    at: TimeAsTold
     pack: Id
     minutes: Annotated[float, number(ge=0.1, le=300)]
     put_back_mah: Annotated[float, number(gt=0, le=50_000)] | None = None

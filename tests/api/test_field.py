@@ -42,7 +42,7 @@ def test_a_throw_is_kept_once_and_answered_with_what_it_tells(demo, dunlin):
         ({"height_m": 0}, "height_m", "more than 0"),
         ({"wind_m_s": 90}, "wind_m_s", "at most 20"),
         ({"seen": "loops"}, "seen", "should be"),
-        ({"at": "1980-01-01T00:00:00Z"}, "at", "2000"),
+        ({"at": "1950-01-01T00:00:00Z"}, "at", "1970"),
     ],
 )
 def test_what_no_throw_can_be_is_refused_in_words(demo, dunlin, changed, field, says):
@@ -52,6 +52,12 @@ def test_what_no_throw_can_be_is_refused_in_words(demo, dunlin, changed, field, 
     assert fault["field"].endswith(field)
     assert says in fault["words"]
     assert "wrong" not in demo.get(f"{dunlin}/field").text
+
+
+def test_a_phone_that_lost_its_time_brings_everything_home(demo, dunlin):
+    sent = throw("lost", at="1970-01-01T00:03:00Z")
+    kept = demo.post(f"{dunlin}/field/entries", json=sent).json()["field"]["log"]["throws"][-1]
+    assert (kept["id"], kept["at"]) == ("lost", "1970-01-01T00:03:00Z")
 
 
 def test_ticks_close_the_list_and_a_repair_opens_it(demo, dunlin):

@@ -15,7 +15,7 @@ from typing import Final
 from oaken_scale.core.flight.budget import group_of
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.model.balancing import Stood
-from oaken_scale.core.model.build import Build, Group, Item, TargetKind
+from oaken_scale.core.model.build import Build, Group, Item, Role, TargetKind
 from oaken_scale.core.model.field import Control, ControlKind, Stance, Tick
 from oaken_scale.core.model.power import Landing
 from oaken_scale.core.trim.checks import as_it_stands
@@ -40,6 +40,7 @@ class LineKind(StrEnum):
     BALLAST = "ballast"
     LEADS = "leads"
     CONTROL = "control"
+    CONTROLS = "controls"
     TABS = "tabs"
     OWN = "own"
     PROPELLER = "propeller"
@@ -56,6 +57,7 @@ BY_THE_BENCH: Final = frozenset({LineKind.DOUBT, LineKind.WEIGHT, LineKind.BALAN
 EACH_OUTING: Final = frozenset(
     {
         LineKind.CONTROL,
+        LineKind.CONTROLS,
         LineKind.TABS,
         LineKind.PROPELLER,
         LineKind.PACK,
@@ -71,7 +73,14 @@ OF_THE_LOADOUT: Final = frozenset({LineKind.FIXED, LineKind.BALLAST, LineKind.LE
 """Lines that are ticked for one loadout, not for another."""
 
 AFTER_A_LANDING: Final = frozenset(
-    {LineKind.STRAIGHT, LineKind.FIXED, LineKind.BALLAST, LineKind.CONTROL, LineKind.PROPELLER}
+    {
+        LineKind.STRAIGHT,
+        LineKind.FIXED,
+        LineKind.BALLAST,
+        LineKind.CONTROL,
+        LineKind.CONTROLS,
+        LineKind.PROPELLER,
+    }
 )
 """Lines that a hard landing opens."""
 
@@ -204,12 +213,15 @@ def _lines(build: Build, loadout: str | None, bench: BenchSays) -> Iterator[Read
     ballast = tuple(each.name for each in aboard if _is_ballast(each))
     if ballast:
         yield ReadyLine("ballast", LineKind.BALLAST, parts=ballast)
-    if powered or Group.CONTROL in groups:
+    steered = powered or Group.CONTROL in groups
+    if steered:
         yield ReadyLine("leads", LineKind.LEADS)
-    for control in build.field.controls:
-        if control.kind is not ControlKind.TAB:
-            about = _travel(control)
-            yield ReadyLine(f"control-{control.id}", LineKind.CONTROL, control.id, about=about)
+    moving = [each for each in build.field.controls if each.kind is not ControlKind.TAB]
+    for control in moving:
+        about = _travel(control)
+        yield ReadyLine(f"control-{control.id}", LineKind.CONTROL, control.id, about=about)
+    if steered and not moving:
+        yield ReadyLine("controls", LineKind.CONTROLS, _steering(build))
     tabs = [each for each in build.field.controls if each.kind is ControlKind.TAB or each.set_mm]
     if tabs:
         about = " ".join(f"{each.id}:{each.set_mm:g}" for each in tabs)
@@ -219,10 +231,19 @@ def _lines(build: Build, loadout: str | None, bench: BenchSays) -> Iterator[Read
     if powered:
         yield ReadyLine("propeller", LineKind.PROPELLER)
         yield ReadyLine("pack", LineKind.PACK)
-    if any(each.kind is not ControlKind.TAB for each in build.field.controls):
+    if steered or moving:
         yield ReadyLine("range", LineKind.RANGE)
     for kind in (LineKind.WIND, LineKind.PEOPLE, LineKind.PLACE):
         yield ReadyLine(kind.value, kind)
+
+
+def _steering(build: Build) -> str:
+    """What steers a plane whose controls nobody has drawn: "elevons" without a tail, an elevator on
+    a "canard" ahead of the wing, else one on the "tail"."""
+    roles = {surface.role for surface in build.surfaces}
+    if Role.CANARD in roles:
+        return Role.CANARD.value
+    return Role.TAIL.value if Role.TAIL in roles or not roles else "elevons"
 
 
 def _travel(control: Control) -> str:
@@ -304,6 +325,7 @@ _CONCERNS: Final[dict[LineKind, Callable[[Group, Item], bool]]] = {
     LineKind.BALLAST: lambda group, item: _is_ballast(item),
     LineKind.LEADS: lambda group, item: group in (Group.POWER, Group.CONTROL, Group.PAYLOAD),
     LineKind.CONTROL: lambda group, item: group is Group.CONTROL,
+    LineKind.CONTROLS: lambda group, item: group is Group.CONTROL,
     LineKind.PROPELLER: lambda group, item: group is Group.POWER and not item.option,
 }
 """Which parts a line speaks of. Where they sit counts for what must be fixed and reach."""

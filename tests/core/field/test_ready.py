@@ -101,6 +101,21 @@ def test_the_list_is_made_from_the_plane():
     assert lines == ["straight", "fixed", "wind", "people", "place"]
 
 
+@pytest.mark.parametrize(
+    ("role", "steered_by"), [(Role.TAIL, "tail"), (Role.CANARD, "canard"), (Role.FIN, "elevons")]
+)
+def test_a_plane_whose_controls_nobody_drew_is_still_asked_which_way_they_go(role, steered_by):
+    drawn = (replace(PLANE.surfaces[0], role=role),)
+    bare = replace(PLANE, field=FieldLog(), surfaces=drawn)
+    lines = {line.id: line for line in ready_list(bare, "big", WELL, MORNING).lines}
+    assert lines["controls"].subject == steered_by
+    assert "range" in lines
+    done = ticked(bare)
+    assert opened(done) == {}
+    assert opened(glue(done))["controls"].why is Why.HAPPENED
+    assert opened(done, now=MORNING + timedelta(hours=13))["controls"].why is Why.ANOTHER_DAY
+
+
 def test_all_ticked_is_ready_and_says_when_and_with_what():
     told = ready_list(ticked(PLANE), "big", WELL, NOON)
     assert told.ready

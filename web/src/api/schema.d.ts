@@ -4107,7 +4107,7 @@ export interface components {
          * @description What a line of the list asks for, in the order in which it is asked.
          * @enum {string}
          */
-        LineKind: "doubt" | "weight" | "balance" | "straight" | "fixed" | "ballast" | "leads" | "control" | "tabs" | "own" | "propeller" | "pack" | "range" | "wind" | "people" | "place";
+        LineKind: "doubt" | "weight" | "balance" | "straight" | "fixed" | "ballast" | "leads" | "control" | "controls" | "tabs" | "own" | "propeller" | "pack" | "range" | "wind" | "people" | "place";
         /**
          * ListedMotor
          * @description A motor as a shop lists it, one of those that fly.

@@ -55,6 +55,14 @@ const GOES = {
   right_down: 'right one down, left one up',
 }
 
+/** What must move which way where nobody has drawn the controls, seen from behind. */
+const STEERING: Record<string, string> = {
+  tail: 'Stick back: elevator up. Stick right: right aileron up, left one down. Rudder stick right: rudder to the right',
+  canard:
+    'Stick back: the elevator ahead of the wing down. Stick right: right aileron up, left one down. Rudder stick right: rudder to the right',
+  elevons: 'Stick back: both up. Stick right: right one up, left one down',
+}
+
 /** What a control must do, seen from behind, one sentence for each way of the stick. */
 export function motionWords(told: ControlTold | undefined): string {
   return (told?.motions ?? []).map((each) => `${STICK[each.stick]}: ${GOES[each.goes]}`).join('. ')
@@ -69,6 +77,7 @@ const TITLES: Record<ReadyLine['kind'], string> = {
   ballast: 'Ballast cannot come loose',
   leads: 'Leads reach, and are clear of the propeller',
   control: '',
+  controls: 'Every control: the right way, and far enough',
   tabs: 'Tabs are set as written',
   own: '',
   propeller: 'Propeller tight, whole, the right way round',
@@ -151,6 +160,7 @@ export function useFieldWords() {
       return [motionWords(told), travel.join(', ')].filter(Boolean).join('. ')
     }
     if (line.kind === 'tabs') return tabs
+    if (line.kind === 'controls') return STEERING[line.subject] ?? ''
     if (line.kind === 'wind')
       return wind_m_s === null
         ? 'Throw into it'
