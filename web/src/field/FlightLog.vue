@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client'
 import { useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
 import { plain } from './plain'
+import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 import { useTimer } from './useTimer'
 
@@ -111,18 +112,14 @@ const flights = computed(() => {
       />
       <v-text-field v-model="minutes" label="minutes" inputmode="decimal" autocomplete="off" />
       <v-text-field v-model="putBack" label="mAh put back" inputmode="decimal" autocomplete="off" />
-      <div class="landing" role="group" aria-label="Landing">
-        <button
-          v-for="each in LANDINGS"
-          :key="each.name"
-          type="button"
-          :aria-pressed="landing === each.name"
-          :class="{ on: landing === each.name }"
-          @click="landing = landing === each.name ? null : each.name"
-        >
-          {{ each.title }}
-        </button>
-      </div>
+      <ChoiceButtons
+        v-model="landing"
+        class="across"
+        :options="LANDINGS"
+        label="Landing"
+        :columns="3"
+        optional
+      />
       <v-text-field
         v-model="note"
         class="across"
@@ -207,28 +204,6 @@ form {
 
 .across {
   grid-column: 1 / -1;
-}
-
-.landing {
-  grid-column: 1 / -1;
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 8px;
-}
-
-.landing button {
-  min-height: 46px;
-  font: inherit;
-  font-weight: 600;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  cursor: pointer;
-}
-
-.landing .on {
-  color: var(--linen);
-  background: var(--ink);
 }
 
 ul {

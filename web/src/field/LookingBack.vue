@@ -5,6 +5,7 @@ import { answered, api, type NoteKind, type Opened } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
+import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 
 const { field, waiting, keepNote, setAside } = useField()
@@ -31,7 +32,7 @@ const KINDS: { name: NoteKind; title: string; heading: string }[] = [
   { name: 'reminder', title: 'reminder', heading: 'Reminders' },
   { name: 'note', title: 'note', heading: 'Notes' },
 ]
-const kind = ref<NoteKind>('wish')
+const kind = ref<NoteKind | null>('wish')
 const typed = ref('')
 const due = ref('')
 function add() {
@@ -163,18 +164,7 @@ async function beginNext() {
     <div class="notes">
       <h2>What to do better</h2>
       <form @submit.prevent="add">
-        <div class="kinds" role="group" aria-label="What it is">
-          <button
-            v-for="each in KINDS"
-            :key="each.name"
-            type="button"
-            :aria-pressed="kind === each.name"
-            :class="{ on: kind === each.name }"
-            @click="kind = each.name"
-          >
-            {{ each.title }}
-          </button>
-        </div>
+        <ChoiceButtons v-model="kind" :options="KINDS" label="What it is" />
         <v-text-field v-model="typed" label="in your words" maxlength="300" autocomplete="off" />
         <v-text-field v-if="kind === 'reminder'" v-model="due" type="date" label="due" />
         <v-btn type="submit">Write it down</v-btn>
@@ -258,27 +248,6 @@ li {
 
 .gone > span {
   text-decoration: line-through;
-}
-
-.kinds {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px;
-}
-
-.kinds button {
-  min-height: 44px;
-  padding: 4px 12px;
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  cursor: pointer;
-}
-
-.kinds .on {
-  color: var(--linen);
-  background: var(--ink);
 }
 
 .next {

@@ -4,6 +4,7 @@ import type { Schemas } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import { understand, whyNot } from '../shared/useQuantity'
+import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 
 const { field, mend } = useField()
@@ -11,12 +12,17 @@ const { build, assessment } = useBuild()
 const { quantity, units } = useUnits()
 
 interface Hurt {
-  way: 'mended' | 'replaced' | 'off'
+  way: 'mended' | 'replaced' | 'off' | null
   glue: string
   patch: string
   name: string
   weighs: string
 }
+const WAYS = [
+  { name: 'mended', title: 'mended' },
+  { name: 'replaced', title: 'replaced' },
+  { name: 'off', title: 'off for good' },
+] as const
 const hurt = reactive(new Map<string, Hurt>())
 const happened = ref('')
 const wrong = ref('')
@@ -113,32 +119,7 @@ const repairs = computed(() => field.value?.told.looking_back.repairs ?? [])
     <form aria-label="The repair" @submit.prevent="keep">
       <fieldset v-for="[id, part] in hurt" :key="id">
         <legend>{{ nameOf(id) }}</legend>
-        <div class="ways" role="group" :aria-label="`What became of ${nameOf(id)}`">
-          <button
-            type="button"
-            :class="{ on: part.way === 'mended' }"
-            :aria-pressed="part.way === 'mended'"
-            @click="part.way = 'mended'"
-          >
-            mended
-          </button>
-          <button
-            type="button"
-            :class="{ on: part.way === 'replaced' }"
-            :aria-pressed="part.way === 'replaced'"
-            @click="part.way = 'replaced'"
-          >
-            replaced
-          </button>
-          <button
-            type="button"
-            :class="{ on: part.way === 'off' }"
-            :aria-pressed="part.way === 'off'"
-            @click="part.way = 'off'"
-          >
-            off for good
-          </button>
-        </div>
+        <ChoiceButtons v-model="part.way" :options="WAYS" :label="`What became of ${nameOf(id)}`" />
         <div v-if="part.way === 'mended'" class="two">
           <v-text-field
             v-model="part.glue"
@@ -232,8 +213,7 @@ h3 {
   gap: 8px;
 }
 
-.parts button,
-.ways button {
+.parts button {
   min-height: 44px;
   padding: 4px 12px;
   font: inherit;
@@ -247,8 +227,7 @@ h3 {
   background: none;
 }
 
-.parts .on,
-.ways .on {
+.parts .on {
   color: var(--linen);
   background: var(--ink);
   border-color: var(--ink);
@@ -265,11 +244,6 @@ fieldset {
 legend {
   font-weight: 600;
   padding: 0 4px;
-}
-
-.ways {
-  display: flex;
-  gap: 8px;
 }
 
 .two {

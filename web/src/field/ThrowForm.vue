@@ -6,6 +6,7 @@ import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import ThrowRuler from './ThrowRuler.vue'
 import { plain } from './plain'
+import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 
 const { told, controls, throws, bend, keepThrow } = useField()
@@ -14,6 +15,9 @@ const { units } = useUnits()
 const words = useFieldWords()
 
 const seen = ref<Seen | null>(null)
+const choices = computed(() =>
+  (more.value ? [...OFTEN, ...SELDOM] : OFTEN).map((name) => ({ name, title: SEEN[name] })),
+)
 const metres = ref('')
 const seconds = ref('')
 const height = ref('')
@@ -116,18 +120,7 @@ function keep() {
       </p>
     </div>
     <p class="faint small what">what it did</p>
-    <div class="words" role="group" aria-label="What it did">
-      <button
-        v-for="each in more ? [...OFTEN, ...SELDOM] : OFTEN"
-        :key="each"
-        type="button"
-        :aria-pressed="seen === each"
-        :class="{ on: seen === each }"
-        @click="seen = seen === each ? null : each"
-      >
-        {{ SEEN[each] }}
-      </button>
-    </div>
+    <ChoiceButtons v-model="seen" :options="choices" label="What it did" :columns="3" optional />
     <ThrowRuler
       :value="plain(metres)"
       :unit="run.name"
@@ -225,28 +218,6 @@ p {
   background: var(--paper);
   border: 1px solid var(--ink);
   cursor: pointer;
-}
-
-.words {
-  display: grid;
-  grid-template-columns: repeat(3, 1fr);
-  gap: 8px;
-}
-
-.words button {
-  min-height: 46px;
-  padding: 2px 4px;
-  font: inherit;
-  font-weight: 600;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  cursor: pointer;
-}
-
-.words .on {
-  color: var(--linen);
-  background: var(--ink);
 }
 
 .figures {
