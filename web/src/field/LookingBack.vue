@@ -38,7 +38,7 @@ const due = ref('')
 function add() {
   if (!typed.value.trim()) return
   keepNote(
-    kind.value,
+    kind.value ?? 'note',
     typed.value.trim(),
     kind.value === 'reminder' && due.value ? due.value : null,
   )
