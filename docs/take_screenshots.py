@@ -93,6 +93,18 @@ def balance(page: Page, url: str) -> None:
     page.screenshot(path=PICTURES / "power-choice.png")
 
 
+def field(phone: Page, desk: Page, url: str) -> None:
+    """The list on a phone, and a page of throws."""
+    phone.goto(f"{url}/build/night-heron/field")
+    phone.get_by_role("heading", name="Not ready").wait_for()
+    phone.wait_for_timeout(400)
+    phone.screenshot(path=PICTURES / "field-phone.png")
+    desk.goto(f"{url}/build/dunlin/field?on=throw")
+    desk.get_by_label("What next").wait_for()
+    desk.wait_for_timeout(400)
+    desk.screenshot(path=PICTURES / "field-throws.png")
+
+
 def main() -> None:
     """Take every picture."""
     path = next(filter(None, map(shutil.which, ("chromium", "chromium-browser", "google-chrome"))))
@@ -139,14 +151,7 @@ def main() -> None:
         phone.evaluate("scrollTo(0, 0)")
         phone.wait_for_timeout(400)
         phone.screenshot(path=PICTURES / "bench-phone.png")
-        phone.goto(f"{url}/build/night-heron/field")
-        phone.get_by_role("heading", name="Not ready").wait_for()
-        phone.wait_for_timeout(400)
-        phone.screenshot(path=PICTURES / "field-phone.png")
-        desk.goto(f"{url}/build/dunlin/field?on=throw")
-        desk.get_by_label("What next").wait_for()
-        desk.wait_for_timeout(400)
-        desk.screenshot(path=PICTURES / "field-throws.png")
+        field(phone, desk, url)
         browser.close()
         server.kill()
 
