@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type NoteKind, type Opened } from '../api/client'
+import { useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
@@ -15,10 +16,7 @@ const said = useWords()
 const router = useRouter()
 
 const back = computed(() => field.value?.told.looking_back)
-const day = (at: string | null) =>
-  at
-    ? new Date(at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
-    : ''
+const { day } = useFieldWords()
 const balance = computed(() => {
   const target = back.value?.balance
   if (!target) return ''

@@ -94,6 +94,10 @@ const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
         Signed {{ words.clock(last) }}, with {{ told?.name }}. A repair, another pack or a moved
         part opens it again.
       </p>
+      <p v-for="each in field?.told.reminders" :key="each.id" class="small wrong" role="note">
+        {{ each.words }}: due since {{ words.day(each.due) }}
+        <button type="button" class="plainly under" @click="setAside(each.id, 'done')">done</button>
+      </p>
       <ul>
         <li v-for="row in ordered" :key="row.line.id" :class="{ done: !row.line.reason }">
           <button

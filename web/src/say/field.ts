@@ -126,6 +126,15 @@ export function useFieldWords() {
   const sink = (m_s: number) =>
     metric() ? `${m_s.toFixed(2)} m/s` : `${(m_s / 0.3048).toFixed(1)} ft/s`
 
+  const day = (at: string | null) =>
+    at
+      ? new Date(at).toLocaleDateString('en-GB', {
+          day: 'numeric',
+          month: 'short',
+          year: 'numeric',
+        })
+      : ''
+
   function clock(at: string | null): string {
     if (!at) return ''
     const day = new Date(at)
@@ -287,6 +296,7 @@ export function useFieldWords() {
     wind,
     sink,
     clock,
+    day,
     title,
     caution,
     why,

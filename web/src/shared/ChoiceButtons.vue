@@ -40,7 +40,7 @@ div {
 
 button {
   min-height: 46px;
-  padding: 2px 10px;
+  padding: 2px 5px;
   font: inherit;
   font-weight: 600;
   color: var(--ink);

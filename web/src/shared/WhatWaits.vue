@@ -1,14 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useRoute } from 'vue-router'
 import { waitingEntries } from '../field/entries'
 import { acts } from './acts'
 import { outbox } from './outbox'
 
 /** What waits for the workshop, told from whichever place is open. */
+const route = useRoute()
 const told = computed(() => {
   const readings = outbox.waiting.value.length
   const changes = acts.value.length
-  const entries = waitingEntries.value.filter((each) => each.refused === undefined).length
+  // The Field says so itself, where nothing lies over what a thumb presses.
+  const entries =
+    route.name === 'field'
+      ? 0
+      : waitingEntries.value.filter((each) => each.refused === undefined).length
   const parts = [
     readings && `${readings} ${readings === 1 ? 'reading' : 'readings'}`,
     changes && `${changes} ${changes === 1 ? 'change' : 'changes'}`,
