@@ -119,5 +119,5 @@ class FieldDoc(Edge):
     throws: Annotated[tuple[ThrowDoc, ...], Field(max_length=limits.THROWS)] = ()
     ticks: Annotated[tuple[TickDoc, ...], Field(max_length=limits.ENTRIES)] = ()
     stances: Annotated[tuple[StanceDoc, ...], Field(max_length=limits.ENTRIES)] = ()
-    own_lines: Annotated[tuple[OwnLineDoc, ...], Field(max_length=30)] = ()
+    own_lines: Annotated[tuple[OwnLineDoc, ...], Field(max_length=limits.OWN_LINES)] = ()
     notes: Annotated[tuple[NoteDoc, ...], Field(max_length=limits.ENTRIES)] = ()

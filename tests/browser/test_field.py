@@ -57,7 +57,9 @@ def test_the_list_is_ticked_by_thumb_and_ends_in_ready(dunlin):
         box.click()
     expect(dunlin.get_by_role("heading", name="Ready", exact=True)).to_be_visible()
     expect(dunlin.get_by_text("Signed")).to_contain_text("with As thrown")
-    expect(dunlin.get_by_text("due since 1 Oct 2026")).to_contain_text("Renew the leading edge tape")
+    expect(dunlin.get_by_text("due since 1 Oct 2026")).to_contain_text(
+        "Renew the leading edge tape"
+    )
     dunlin.reload()
     expect(dunlin.get_by_role("heading", name="Ready", exact=True)).to_be_visible()
     dunlin.get_by_role("checkbox", name="The wind is right").click()

@@ -7,9 +7,10 @@ of phones are wrong now and then, and the times stay as they were told.
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from typing import TypeVar
+from typing import Final, TypeVar
 
 from oaken_scale.core.field.ready import stance
+from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.field import (
@@ -42,6 +43,13 @@ class SetAside:
 
 Entry = Throw | Flight | Tick | Note | OwnLine | Bent | SetAside
 
+
+_MOST: Final = {
+    "throw": limits.THROWS,
+    "flight": limits.FLIGHTS,
+    "line": limits.OWN_LINES,
+}
+"""How many of each a plane keeps, where it is not as many as of all that is written down."""
 
 Kept = TypeVar("Kept", bound="Throw | Tick | Note | OwnLine | Flight")
 
@@ -103,6 +111,10 @@ def _with(build: Build, log: FieldLog) -> Build:
 def _added(there: tuple[Kept, ...], entry: Kept, what: str) -> tuple[tuple[Kept, ...], bool]:
     known = next((each for each in there if each.id == entry.id), None)
     if known is None:
+        most = _MOST.get(what, limits.ENTRIES)
+        if len(there) >= most:
+            words = f"there are {most:,} already, the most that one plane keeps"
+            raise BuildFaultError([Fault(what, words)])
         return (*there, entry), True
     if _as_told(known) != _as_told(entry):
         raise BuildFaultError([Fault("id", f'"{entry.id}" is another {what} already')])

@@ -92,3 +92,6 @@ WIND_M_S: Final = 20.0
 
 THROWS: Final = 5_000
 """Most throws of one plane."""
+
+OWN_LINES: Final = 30
+"""Most lines of the builder's own on one list."""

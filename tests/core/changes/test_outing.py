@@ -130,6 +130,14 @@ def test_a_flight_longer_than_any_pack_is_refused_with_what_they_last():
     assert "240 min, and the packs of Night Heron last about" in fault.words
 
 
+def test_what_is_more_than_a_plane_keeps_is_refused_in_words():
+    lines = tuple(OwnLine(f"l{k}", f"Line {k}") for k in range(30))
+    full = replace(PLANE, field=replace(PLANE.field, own_lines=lines))
+    with pytest.raises(BuildFaultError, match="there are 30 already"):
+        came_home(full, OwnLine("more", "One more"))
+    assert came_home(full, lines[0]) == (full, False)
+
+
 def test_what_was_flown_is_counted():
     flights = (
         Flight("1", MORNING, "p", 8.0),

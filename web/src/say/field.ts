@@ -273,9 +273,9 @@ export function useFieldWords() {
 
   /** Whether a change helped: better, worse, or as good as luck, and how many throws would tell. */
   function change(told: LastChange, sideways: boolean): string {
-    const { better, difference, first, more } = told.compared
+    const { better, difference, first, second, more } = told.compared
     const percent = Math.round(100 * Math.max(better, 1 - better))
-    const by = first * (Math.exp(Math.abs(difference)) - 1)
+    const by = Math.abs(second - first)
     const amount = told.measure === 'seconds' ? `${by.toFixed(1)} s` : far(by)
     const from = setting(told.from_mm, sideways)
     const to = setting(told.to_mm, sideways)
