@@ -22,6 +22,15 @@ def mended(build: Build, act: Act, damage: tuple[Damage, ...]) -> Build:
 
     Raises BuildFaultError where nothing is said to be hurt, there is no such part, or one is both
     mended and replaced.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.build import Pedigree
+    >>> pod = Item("pod", "Pod", Pedigree.GUESS, stated_g=30.0)
+    >>> glue = Item("glue", "Glue", Pedigree.JOINT, stated_g=2.0)
+    >>> act = Act("crash", datetime(2026, 2, 22, tzinfo=UTC), "met a fence post")
+    >>> after = mended(Build("b", "B", items=(pod,)), act, (Damage("pod", (glue,)),))
+    >>> [item.id for item in after.items], after.happenings[0].words
+    (['pod', 'glue'], 'met a fence post')
     """
     if not damage:
         raise BuildFaultError([Fault("damage", "say what broke: at least one part")])

@@ -59,6 +59,12 @@ def came_home(build: Build, entry: Entry) -> tuple[Build, bool]:
 
     Raises BuildFaultError where it cannot stand: its id belongs to something else, a flight was
     made with a pack that the plane does not have.
+
+    >>> from datetime import UTC, datetime
+    >>> throw = Throw("t", datetime(2026, 2, 14, tzinfo=UTC), distance_m=9.5)
+    >>> once, is_new = came_home(Build("b", "B"), throw)
+    >>> is_new, came_home(once, throw)[1], len(once.field.throws)
+    (True, False, 1)
     """
     if isinstance(entry, Bent):
         return _bent(build, entry.settings), True

@@ -10,7 +10,7 @@ from enum import StrEnum
 from itertools import pairwise
 from typing import Final
 
-from oaken_scale.core.field.better_or_luck import SURE, Compared, compared
+from oaken_scale.core.field.better_or_luck import Compared, compared
 from oaken_scale.core.field.next_setting import BestSetting, Thrown, best_setting
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.field import Control, ControlKind, Seen, Setting, Throw
@@ -110,6 +110,12 @@ def advice(build: Build, throws: Sequence[Throw], trim: Trim) -> Advice:
     """The likely cause of what the last throw did, and the smallest next change.
 
     ``throws`` are those with the loadout that is flown, in their order, none set aside.
+
+    >>> from datetime import UTC, datetime
+    >>> stalled = Throw("t", datetime(2026, 2, 14, tzinfo=UTC), seen=Seen.STALLS)
+    >>> told = advice(Build("b", "B"), [stalled], Trim(off_mm=4.0))
+    >>> told.cause.value, told.do.value, told.amount
+    ('cg_behind', 'cg_forward', 4.0)
     """
     seen = [each for each in throws if each.seen is not None]
     off = trim.off_mm or 0.0
@@ -181,7 +187,11 @@ def _turning(build: Build, seen: Sequence[Throw], last: Seen, trim: Trim) -> Adv
 
 
 def pitch_control(build: Build) -> Control | None:
-    """What trims it in pitch: a tab on a tail or a canard, else the elevator or elevons."""
+    """What trims it in pitch: a tab on a tail or a canard, else the elevator or elevons.
+
+    >>> pitch_control(Build("b", "B")) is None
+    True
+    """
     level = {each.id for each in build.surfaces if each.role.value in ("tail", "canard")}
     controls = build.field.controls
     tabs = [c for c in controls if c.kind is ControlKind.TAB and c.surface in level]
@@ -198,7 +208,14 @@ def turn_control(build: Build) -> Control | None:
 
 def planned_setting(control: Control, throws: Sequence[Throw]) -> PlannedSetting | None:
     """Where a tab is best and what to throw next, from the throws that only it differs in; None
-    where no throw says a word or a distance."""
+    where no throw says a word or a distance.
+
+    >>> from datetime import UTC, datetime
+    >>> at = datetime(2026, 2, 14, tzinfo=UTC)
+    >>> tab = Control("tab", "Tab", ControlKind.TAB, "tail")
+    >>> planned_setting(tab, [Throw("t", at, seen=Seen.DIVES)]).best.next_mm > 0
+    True
+    """
     alike = _alike_but_for(control, throws)
     told = [
         Thrown(_set(each, control), each.seen, each.distance_m)
@@ -210,7 +227,16 @@ def planned_setting(control: Control, throws: Sequence[Throw]) -> PlannedSetting
 
 def last_change(throws: Sequence[Throw]) -> LastChange | None:
     """Whether the last change of a setting helped; None where nothing was changed yet, or too
-    little was measured. Throws of the two settings count, whenever they were thrown."""
+    little was measured. Throws of the two settings count, whenever they were thrown.
+
+    >>> from datetime import UTC, datetime
+    >>> at = datetime(2026, 2, 14, tzinfo=UTC)
+    >>> page = [Throw(f"{k}", at, settings=(Setting("tab", mm),), distance_m=far)
+    ...         for k, (mm, far) in enumerate([(0.0, 9.0), (-1.0, 13.0), (-1.0, 12.0)])]
+    >>> told = last_change(page)
+    >>> told.control, told.from_mm, told.to_mm, told.next_mm
+    ('tab', 0.0, -1.0, 0.0)
+    """
     now = throws[-1].settings if throws else ()
     before = next(
         (each.settings for each in reversed(throws) if len(_differing(each.settings, now)) == 1),
@@ -220,7 +246,11 @@ def last_change(throws: Sequence[Throw]) -> LastChange | None:
 
 
 def changes(throws: Sequence[Throw]) -> tuple[LastChange, ...]:
-    """Every change of one control that was ever made, in order, and whether it helped."""
+    """Every change of one control that was ever made, in order, and whether it helped.
+
+    >>> changes([])
+    ()
+    """
     told: list[LastChange] = []
     known: list[tuple[Setting, ...]] = []
     for before, after in pairwise(throws):
@@ -260,13 +290,6 @@ def _turn(second: Sequence[bool]) -> str:
     if a != b:
         return "from" if a < b else "to"
     return of_two[len(second) % 4]
-
-
-def is_better(told: Compared) -> bool | None:
-    """True where the second setting is told as better, False where as worse, None for neither."""
-    if told.better >= SURE:
-        return True
-    return False if told.better <= 1 - SURE else None
 
 
 def _alike_but_for(control: Control, throws: Sequence[Throw]) -> list[Throw]:

@@ -11,7 +11,6 @@ from oaken_scale.core.field.advice import (
     Trim,
     advice,
     changes,
-    is_better,
     last_change,
     planned_setting,
 )
@@ -125,10 +124,9 @@ def test_the_last_change_is_compared_whenever_its_throws_were_thrown():
     # The last throw was at 0, so the change is told from -1 to it.
     assert (told.from_mm, told.to_mm, told.throws) == (-1, 0, 8)
     assert told.compared.better == pytest.approx(1 - 0.9174, abs=1e-3)
-    assert is_better(told.compared) is False
     (once,) = changes(throws)
     assert (once.from_mm, once.to_mm) == (0, -1)
-    assert is_better(once.compared) is True
+    assert once.compared.better == pytest.approx(0.9174, abs=1e-3)
 
 
 def test_whose_turn_it_is():
