@@ -188,13 +188,18 @@ def answering(folder: Path, build: Build) -> None:
 
         constant = round(told["lots"][0]["constant"], 1)
 
+        def throw() -> None:
+            entry = {"entry": "throw", "id": f"t{next(number)}", "at": "2026-03-07T09:00:00Z"}
+            entry |= {"seen": "good", "distance_m": 12.0}
+            client.post(f"/{told['id']}/field/entries", json=entry).raise_for_status()
+
         def sample() -> None:
             pan = {"samples": [{"lot": told["lots"][0]["id"], "amount": 1.0}]}
             sent = {"id": f"s{next(number)}", "scale": "kitchen", "reading_g": constant, "pan": pan}
             client.post(f"/{told['id']}/weighings", json=sent).raise_for_status()
 
         posted, asked, sampled = timed(post, 100), timed(what_if, 100), timed(sample, 60)
-        dragged = timed(drag, 200)
+        dragged, thrown = timed(drag, 200), timed(throw, 60)
     server.kill()
     print("\nthrough HTTP, 150 items, 300 weighings (median; 95th percentile)")
     line("bare endpoint", f"{bare:.2f} ms")
@@ -202,6 +207,7 @@ def answering(folder: Path, build: Build) -> None:
     for name, taken, least in (
         ("POST a reading to the answered assessment", posted, bare + commit),
         ("POST a sample of a lot to the new forecast", sampled, bare + commit),
+        ("a throw to what the field is told", thrown, bare + commit),
         ("what-if to the answered assessment", asked, bare),
         ("a drag step on the beam to the answered assessment", dragged, bare),
     ):

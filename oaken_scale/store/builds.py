@@ -190,6 +190,7 @@ def write_changes(connection: sqlite3.Connection, before: Build, after: Build) -
     for write, *names in _WRITERS:
         if any(getattr(before, name) != getattr(after, name) for name in names):
             write(connection, id, getattr(after, names[0]))
+    write_field(connection, id, before.field, after.field)
 
 
 _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
@@ -208,6 +209,5 @@ _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
     (write_past, "past"),
     (write_habits, "habits"),
     (write_power, "power"),
-    (write_field, "field"),
 )
 """What writes a collection anew, and which changes make it: items are named by others."""

@@ -2,8 +2,10 @@
 
 import sqlite3
 from collections import defaultdict
+from collections.abc import Callable
 from dataclasses import replace
 from datetime import date, datetime
+from typing import Final
 
 from oaken_scale.core.model.balancing import Stood
 from oaken_scale.core.model.field import (
@@ -110,10 +112,25 @@ def _read_stances(connection: sqlite3.Connection, build_id: str) -> tuple[Stance
     return tuple(Stance(name, tuple(parts)) for name, parts in stood.items())
 
 
-def write_field(connection: sqlite3.Connection, build_id: str, log: FieldLog) -> None:
-    """Write a build's controls, throws, ticks, lines and notes anew."""
-    for table in ("control", "throw", "tick", "stance_part", "own_line", "note"):
-        connection.execute(f"DELETE FROM {table} WHERE build_id = ?", (build_id,))
+def write_field(
+    connection: sqlite3.Connection, build_id: str, before: FieldLog, after: FieldLog
+) -> None:
+    """Write what differs between two values of a build's field. What only grew is only added to:
+    a page of throws is not written anew for each."""
+    for table, name, write in _WRITERS:
+        was, now = getattr(before, name), getattr(after, name)
+        if was == now:
+            continue
+        grew = len(was) < len(now) and now[: len(was)] == was
+        if not grew:
+            connection.execute(f"DELETE FROM {table} WHERE build_id = ?", (build_id,))
+        start = len(was) if grew else 0
+        write(connection, build_id, start, now[start:])
+
+
+def _write_controls(
+    connection: sqlite3.Connection, build_id: str, start: int, controls: tuple[Control, ...]
+) -> None:
     connection.executemany(
         "INSERT INTO control (build_id, place, id, name, kind, surface_id, from_share, to_share,"
         " chord_share, up_mm, down_mm, horn_mm, arm_mm, with_aileron, set_mm)"
@@ -136,63 +153,14 @@ def write_field(connection: sqlite3.Connection, build_id: str, log: FieldLog) ->
                 int(each.with_aileron),
                 each.set_mm,
             )
-            for place, each in enumerate(log.controls)
-        ],
-    )
-    _write_throws(connection, build_id, log)
-    connection.executemany(
-        "INSERT INTO tick (build_id, place, id, at, line, loadout, done, stance, about)"
-        " VALUES (?,?,?,?,?,?,?,?,?)",
-        [
-            (
-                build_id,
-                place,
-                each.id,
-                stamp(each.at),
-                each.line,
-                each.loadout,
-                int(each.done),
-                each.stance,
-                each.about,
-            )
-            for place, each in enumerate(log.ticks)
-        ],
-    )
-    connection.executemany(
-        "INSERT INTO stance_part (build_id, stance, number, place, item_id, x_mm, y_mm, z_mm)"
-        " VALUES (?,?,?,?,?,?,?,?)",
-        [
-            (build_id, each.id, number, place, *part)
-            for number, each in enumerate(log.stances)
-            for place, part in enumerate(
-                [(s.item, s.x_mm, s.y_mm, s.z_mm) for s in each.stood] or [(None,) * 4]
-            )
-        ],
-    )
-    connection.executemany(
-        "INSERT INTO own_line (build_id, place, id, words) VALUES (?,?,?,?)",
-        [(build_id, place, each.id, each.words) for place, each in enumerate(log.own_lines)],
-    )
-    connection.executemany(
-        "INSERT INTO note (build_id, place, id, at, kind, words, due, done)"
-        " VALUES (?,?,?,?,?,?,?,?)",
-        [
-            (
-                build_id,
-                place,
-                each.id,
-                stamp(each.at),
-                each.kind,
-                each.words,
-                None if each.due is None else each.due.isoformat(),
-                int(each.done),
-            )
-            for place, each in enumerate(log.notes)
+            for place, each in enumerate(controls, start)
         ],
     )
 
 
-def _write_throws(connection: sqlite3.Connection, build_id: str, log: FieldLog) -> None:
+def _write_throws(
+    connection: sqlite3.Connection, build_id: str, start: int, throws: tuple[Throw, ...]
+) -> None:
     connection.executemany(
         "INSERT INTO throw (build_id, place, id, at, loadout, seen, distance_m, height_m, seconds,"
         " wind_m_s, note, set_aside, auw_g, cg_mm) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
@@ -213,14 +181,95 @@ def _write_throws(connection: sqlite3.Connection, build_id: str, log: FieldLog) 
                 each.auw_g,
                 each.cg_mm,
             )
-            for place, each in enumerate(log.throws)
+            for place, each in enumerate(throws, start)
         ],
     )
     connection.executemany(
         "INSERT INTO throw_setting (build_id, throw_id, place, control, mm) VALUES (?,?,?,?,?)",
         [
             (build_id, each.id, place, setting.control, setting.mm)
-            for each in log.throws
+            for each in throws
             for place, setting in enumerate(each.settings)
         ],
     )
+
+
+def _write_ticks(
+    connection: sqlite3.Connection, build_id: str, start: int, ticks: tuple[Tick, ...]
+) -> None:
+    connection.executemany(
+        "INSERT INTO tick (build_id, place, id, at, line, loadout, done, stance, about)"
+        " VALUES (?,?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                place,
+                each.id,
+                stamp(each.at),
+                each.line,
+                each.loadout,
+                int(each.done),
+                each.stance,
+                each.about,
+            )
+            for place, each in enumerate(ticks, start)
+        ],
+    )
+
+
+def _write_stances(
+    connection: sqlite3.Connection, build_id: str, start: int, stances: tuple[Stance, ...]
+) -> None:
+    connection.executemany(
+        "INSERT INTO stance_part (build_id, stance, number, place, item_id, x_mm, y_mm, z_mm)"
+        " VALUES (?,?,?,?,?,?,?,?)",
+        [
+            (build_id, each.id, number, place, *part)
+            for number, each in enumerate(stances, start)
+            for place, part in enumerate(
+                [(s.item, s.x_mm, s.y_mm, s.z_mm) for s in each.stood] or [(None,) * 4]
+            )
+        ],
+    )
+
+
+def _write_own_lines(
+    connection: sqlite3.Connection, build_id: str, start: int, lines: tuple[OwnLine, ...]
+) -> None:
+    connection.executemany(
+        "INSERT INTO own_line (build_id, place, id, words) VALUES (?,?,?,?)",
+        [(build_id, place, each.id, each.words) for place, each in enumerate(lines, start)],
+    )
+
+
+def _write_notes(
+    connection: sqlite3.Connection, build_id: str, start: int, notes: tuple[Note, ...]
+) -> None:
+    connection.executemany(
+        "INSERT INTO note (build_id, place, id, at, kind, words, due, done)"
+        " VALUES (?,?,?,?,?,?,?,?)",
+        [
+            (
+                build_id,
+                place,
+                each.id,
+                stamp(each.at),
+                each.kind,
+                each.words,
+                None if each.due is None else each.due.isoformat(),
+                int(each.done),
+            )
+            for place, each in enumerate(notes, start)
+        ],
+    )
+
+
+_WRITERS: Final[tuple[tuple[str, str, Callable[..., None]], ...]] = (
+    ("control", "controls", _write_controls),
+    ("throw", "throws", _write_throws),
+    ("tick", "ticks", _write_ticks),
+    ("stance_part", "stances", _write_stances),
+    ("own_line", "own_lines", _write_own_lines),
+    ("note", "notes", _write_notes),
+)
+"""What writes each collection, and its table."""
