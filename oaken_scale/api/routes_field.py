@@ -17,6 +17,7 @@ from oaken_scale.core.changes.life import Act
 from oaken_scale.core.field.controls import (
     control_told,
     shim_incidence_deg,
+    surface_faults,
     travel_faults,
     travel_mm,
 )
@@ -185,6 +186,9 @@ def set_controls(build_id: BuildId, controls: Controls, if_match: Revision, shop
         for each in controls.controls:
             id = each.id or free_id(each.name, (one.id for one in typed))
             typed.append(_CONTROL.validate_python({**_in_mm(each), "id": id}))
+        lost = tuple(surface_faults(build, build.field.controls, typed))
+        if lost:
+            raise BuildFaultError(lost)
         after = check(replace(build, field=replace(build.field, controls=tuple(typed))))
         measured = tuple(
             _turned(after, control, asked)
@@ -230,6 +234,8 @@ def _in_mm(each: NewControl) -> dict[str, object]:
 
 def _turned(build: Build, control: core.Control, asked: NewControl) -> core.Control:
     """A control with travels that were typed in degrees as mm of its trailing edge."""
+    if asked.up_deg is None and asked.down_deg is None:
+        return control
     chord = control_told(build, control).chord_mm
     if asked.up_deg is not None:
         control = replace(control, up_mm=round(travel_mm(asked.up_deg, chord), 2))

@@ -18,7 +18,12 @@ from oaken_scale.core.field.advice import (
     pitch_control,
     planned_setting,
 )
-from oaken_scale.core.field.controls import ControlTold, control_told, incidence_difference_deg
+from oaken_scale.core.field.controls import (
+    ControlTold,
+    control_told,
+    drawn_controls,
+    incidence_difference_deg,
+)
 from oaken_scale.core.field.glide import Glide, glide_ratio, sink_m_s
 from oaken_scale.core.field.looking_back import LookingBack, looking_back
 from oaken_scale.core.field.ready import BenchSays, LineKind, ReadyList, ready_list
@@ -109,7 +114,7 @@ def field_told(build: Build, assessment: Assessment, now: datetime) -> FieldTold
         loadouts=tuple(
             _loadout(build, assessment, k, now) for k in range(len(assessment.loadouts))
         ),
-        controls=tuple(control_told(build, each) for each in build.field.controls),
+        controls=tuple(control_told(build, each) for each in drawn_controls(build)),
         incidence_deg=incidence_difference_deg(build),
         counts=counts(build),
         reminders=reminders(build.field, now.date()),

@@ -110,7 +110,7 @@ def test_controls_in_degrees_become_mm_and_travel_that_cannot_be_is_refused(demo
     refused = put(up_mm=30)
     assert refused.status_code == 422
     assert "goes 22 mm at most" in refused.json()["detail"]
-    assert put(surface="hull").json()["faults"][0]["field"] == "field.controls.0.surface"
+    assert put(surface="hull").json()["faults"][0]["field"] == "controls.0.surface"
 
 
 def test_a_shim_gives_the_incidence(demo, dunlin):

@@ -11,6 +11,7 @@ from itertools import pairwise
 from typing import Final
 
 from oaken_scale.core.field.better_or_luck import Compared, compared
+from oaken_scale.core.field.controls import drawn_controls
 from oaken_scale.core.field.next_setting import BestSetting, Thrown, best_setting
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.field import Control, ControlKind, Seen, Setting, Throw
@@ -193,7 +194,7 @@ def pitch_control(build: Build) -> Control | None:
     True
     """
     level = {each.id for each in build.surfaces if each.role.value in ("tail", "canard")}
-    controls = build.field.controls
+    controls = drawn_controls(build)
     tabs = [c for c in controls if c.kind is ControlKind.TAB and c.surface in level]
     return next(iter([*tabs, *(c for c in controls if c.kind in IN_PITCH)]), None)
 
@@ -201,7 +202,7 @@ def pitch_control(build: Build) -> Control | None:
 def turn_control(build: Build) -> Control | None:
     """What trims it in a turn: a tab on a fin, else the rudder."""
     fins = {each.id for each in build.surfaces if each.role.value == "fin"}
-    controls = build.field.controls
+    controls = drawn_controls(build)
     tabs = [c for c in controls if c.kind is ControlKind.TAB and c.surface in fins]
     return next(iter([*tabs, *(c for c in controls if c.kind is ControlKind.RUDDER)]), None)
 

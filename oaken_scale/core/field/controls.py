@@ -114,6 +114,29 @@ def incidence_difference_deg(build: Build) -> float | None:
     return None if wing is None or tail is None else wing.incidence_deg - tail.incidence_deg
 
 
+def drawn_controls(build: Build) -> tuple[Control, ...]:
+    """The controls whose surface is drawn.
+
+    >>> drawn_controls(Build("b", "B"))
+    ()
+    """
+    drawn = {surface.id for surface in build.surfaces}
+    return tuple(each for each in build.field.controls if each.surface in drawn)
+
+
+def surface_faults(
+    build: Build, before: Iterable[Control], after: Iterable[Control]
+) -> Iterator[Fault]:
+    """Controls put on surfaces that are not drawn; one that lay there before may wait for it."""
+    drawn = {surface.id for surface in build.surfaces}
+    waiting = {(each.id, each.surface) for each in before}
+    for k, control in enumerate(after):
+        if control.surface not in drawn and (control.id, control.surface) not in waiting:
+            names = ", ".join(sorted(drawn)) or "none"
+            words = f'no surface "{control.surface}" is drawn; there is {names}'
+            yield Fault(f"controls.{k}.surface", words)
+
+
 def control_told(build: Build, control: Control) -> ControlTold:
     """A control as the drawing has it. Raises BuildFaultError where its surface is not drawn."""
     surface = _surface_of(build, control)
@@ -172,7 +195,10 @@ def motions(control: Control, role: Role) -> Iterator[Motion]:
 
 def travel_faults(build: Build, controls: Iterable[Control]) -> Iterator[Fault]:
     """Travels that controls of their chord cannot make, each with what would be right."""
+    drawn = {surface.id for surface in build.surfaces}
     for k, control in enumerate(controls):
+        if control.surface not in drawn:
+            continue
         chord = control_told(build, control).chord_mm
         most = travel_mm(MOST_DEG, chord)
         for name, value in (("up_mm", control.up_mm), ("down_mm", control.down_mm)):

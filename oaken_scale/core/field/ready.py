@@ -12,6 +12,7 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Final
 
+from oaken_scale.core.field.controls import drawn_controls
 from oaken_scale.core.flight.budget import group_of
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.model.balancing import Stood
@@ -216,13 +217,13 @@ def _lines(build: Build, loadout: str | None, bench: BenchSays) -> Iterator[Read
     steered = powered or Group.CONTROL in groups
     if steered:
         yield ReadyLine("leads", LineKind.LEADS)
-    moving = [each for each in build.field.controls if each.kind is not ControlKind.TAB]
+    moving = [each for each in drawn_controls(build) if each.kind is not ControlKind.TAB]
     for control in moving:
         about = _travel(control)
         yield ReadyLine(f"control-{control.id}", LineKind.CONTROL, control.id, about=about)
     if steered and not moving:
         yield ReadyLine("controls", LineKind.CONTROLS, _steering(build))
-    tabs = [each for each in build.field.controls if each.kind is ControlKind.TAB or each.set_mm]
+    tabs = [each for each in drawn_controls(build) if each.kind is ControlKind.TAB or each.set_mm]
     if tabs:
         about = " ".join(f"{each.id}:{each.set_mm:g}" for each in tabs)
         yield ReadyLine("tabs", LineKind.TABS, about=about)

@@ -220,15 +220,14 @@ def _flight_faults(build: Build) -> Iterator[Fault]:
 
 
 def _field_faults(build: Build) -> Iterator[Fault]:
-    """Controls lie on surfaces that are drawn; everything that was kept has an id of its own."""
+    """Everything that was kept has an id of its own, and a control ends further out than it begins.
+
+    One on a surface that is not drawn any more is no fault: it waits until that is drawn again.
+    """
     log = build.field
     for name in ("controls", "throws", "ticks", "own_lines", "notes", "stances"):
         yield from _twice(f"field.{name}", [each.id for each in getattr(log, name)])
-    drawn = [surface.id for surface in build.surfaces]
     for k, control in enumerate(log.controls):
-        if control.surface not in drawn:
-            words = _unknown("surface", control.surface, drawn)
-            yield Fault(f"field.controls.{k}.surface", words)
         if control.from_share >= control.to_share:
             words = f"is {control.from_share:g}; it should be under where it ends"
             yield Fault(f"field.controls.{k}.from_share", f"{words}, {control.to_share:g}")

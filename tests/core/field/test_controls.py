@@ -1,22 +1,27 @@
 """Controls on the drawing: area, travel, and which way they must go."""
 
 import math
+from datetime import UTC, datetime
 
 import pytest
 
 from oaken_scale.core.field.controls import (
     control_told,
+    drawn_controls,
     incidence_difference_deg,
     motions,
     shim_incidence_deg,
+    surface_faults,
     travel_deg,
     travel_faults,
     travel_mm,
 )
+from oaken_scale.core.field.ready import BenchSays, ready_list
 from oaken_scale.core.model.build import Build, Role, Section, Surface
 from oaken_scale.core.model.faults import faults
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
 
+MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 WING = Surface("wing", "Wing", Role.WING, (Section(0, 0, 0, 200), Section(40, 500, 0, 100)))
 TAIL = Surface("tail", "Tail", Role.TAIL, (Section(600, 0, 0, 100), Section(600, 200, 0, 100)))
 FIN = Surface("fin", "Fin", Role.FIN, (Section(600, 0, 0, 120), Section(640, 0, 150, 80)))
@@ -84,11 +89,24 @@ def test_a_travel_that_no_such_control_makes_is_refused_in_words():
     assert "30 mm deep goes 21 mm at most" in fault.words
 
 
-def test_a_control_lies_on_a_surface_that_is_drawn_and_begins_before_it_ends():
-    lost = faults(with_controls(Control("c", "C", ControlKind.FLAP, "nowhere")))
-    assert [each.field for each in lost] == ["field.controls.0.surface"]
+def test_a_control_begins_before_it_ends():
     turned = faults(with_controls(Control("c", "C", ControlKind.FLAP, "wing", 0.8, 0.2)))
     assert [each.field for each in turned] == ["field.controls.0.from_share"]
+
+
+def test_a_control_waits_for_its_surface_and_no_new_one_goes_on_what_is_not_drawn():
+    """A surface that is taken off, or another layout, does not take the controls with it."""
+    flap, lost = (Control(id, "C", ControlKind.FLAP, id) for id in ("wing", "gone"))
+    build = with_controls(flap, lost)
+    assert faults(build) == ()
+    assert drawn_controls(build) == (flap,)
+    assert list(surface_faults(build, (flap, lost), (lost,))) == []
+    (fault,) = surface_faults(build, (flap,), (flap, lost))
+    assert fault.field == "controls.1.surface"
+    assert "there is fin, tail, wing" in fault.words
+    lines = [each.id for each in ready_list(build, None, BenchSays(), MORNING).lines]
+    assert "control-wing" in lines
+    assert "control-gone" not in lines
 
 
 def test_incidence_by_shims():
