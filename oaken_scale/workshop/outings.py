@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING
 
 from oaken_scale.core.at_the_field import flight_faults, taken_now
@@ -49,6 +49,10 @@ class Outings:
                 after, is_new = came_home(held.build, entry)
                 if not is_new:
                     return Home(held, is_new=False)
-                fresh = assessed(held.revision + 1, check(after))
+                if after.power == held.build.power:
+                    # Nothing that is told on the rods reads what was thrown, ticked or noted.
+                    fresh = replace(held, revision=held.revision + 1, build=after)
+                else:
+                    fresh = assessed(held.revision + 1, check(after))
                 write(connection, held.build, fresh)
             return Home(self._shop.tell(self._shop.hold(fresh)), is_new=True)

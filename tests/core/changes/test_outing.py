@@ -4,8 +4,9 @@ from dataclasses import replace
 from datetime import UTC, datetime
 
 import pytest
+from pydantic import TypeAdapter
 
-from oaken_scale.core.assess import assess
+from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.at_the_field import counts, field_told, flight_faults, reminders
 from oaken_scale.core.changes.outing import Bent, SetAside, came_home, with_lines_of
 from oaken_scale.core.changes.variants import adopted_variant
@@ -75,6 +76,22 @@ def test_what_was_set_aside_since_is_still_the_same_throw():
     assert not new
     assert again.field.throws[0].set_aside == "hit a post"
     assert home(build, SetAside("a", None)).field.throws[0] == throw
+
+
+def test_what_was_thrown_ticked_and_noted_changes_nothing_that_the_rods_tell():
+    """So that an entry needs no new assessment: what is kept with it is what would be told."""
+    entries = (
+        Throw("x", MORNING, "as-thrown", (Setting("tail-tab", 2.0),), distance_m=9.0),
+        Tick("x", MORNING, "wind", "as-thrown"),
+        Note("x", MORNING, NoteKind.WISH, "longer nose"),
+        OwnLine("x", "Dry it"),
+        Bent((Setting("fin-tab", 1.0),)),
+    )
+    after = home(DUNLIN, *entries)
+    assert after != DUNLIN
+    assert TypeAdapter(Assessment).dump_json(assess(after)) == TypeAdapter(Assessment).dump_json(
+        assess(DUNLIN)
+    )
 
 
 def test_times_are_kept_as_told_and_the_order_is_that_of_arrival():
