@@ -88,7 +88,8 @@ class Advice:
 @dataclass(frozen=True, slots=True)
 class LastChange:
     """Whether the last change helped: the control, from and to [mm], in which figure the throws are
-    compared, the comparison, and which of the two to throw next (A B B A, for the wind)."""
+    compared, the comparison, which of the two to throw next (A B B A, for the wind), how many
+    throws were compared, and which of them, by their ids, are more likely bad than not."""
 
     control: str
     from_mm: float
@@ -97,6 +98,7 @@ class LastChange:
     compared: Compared
     next_mm: float
     throws: int
+    bad: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -280,7 +282,8 @@ def _change(
             told = compared([getattr(each, measure) for each in with_it], second)
             a, b = _mm(before, control), _mm(after, control)
             turn = a if _turn(second) == "from" else b
-            return LastChange(control, a, b, measure, told, turn, len(with_it))
+            bad = tuple(with_it[k].id for k in told.bad)
+            return LastChange(control, a, b, measure, told, turn, len(with_it), bad)
     return None
 
 

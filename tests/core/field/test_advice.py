@@ -129,6 +129,30 @@ def test_the_last_change_is_compared_whenever_its_throws_were_thrown():
     assert once.compared.better == pytest.approx(0.9174, abs=1e-3)
 
 
+def test_a_bad_throw_is_named_by_its_id_and_those_of_other_settings_are_not_counted():
+    """The throw before them differs in the other tab too: places in the page are no places here."""
+    rows = [
+        (0, 12.0),
+        (-1, 12.6),
+        (-1, 12.2),
+        (0, 11.8),
+        (0, 12.4),
+        (-1, 4.1),
+        (-1, 12.5),
+        (0, 12.1),
+    ]
+    compared_ones = thrown(*((mm, Seen.GOOD, far) for mm, far in rows))
+    compared_ones = [
+        replace(each, settings=(*each.settings, Setting("turn", 0.0))) for each in compared_ones
+    ]
+    other = replace(
+        compared_ones[0], id="other", settings=(Setting("pitch", 0.0), Setting("turn", 2.0))
+    )
+    (change,) = [each for each in changes([other, *compared_ones]) if each.control == "pitch"]
+    assert change.bad == ("t5",)
+    assert change.throws == 8
+
+
 def test_whose_turn_it_is():
     told = last_change(abba(0, -1, [10.0], [11.0, 10.5]))
     assert told.next_mm == 0  # A B B, and then A

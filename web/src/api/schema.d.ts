@@ -4044,7 +4044,8 @@ export interface components {
         /**
          * LastChange
          * @description Whether the last change helped: the control, from and to [mm], in which figure the throws are
-         *     compared, the comparison, and which of the two to throw next (A B B A, for the wind).
+         *     compared, the comparison, which of the two to throw next (A B B A, for the wind), how many
+         *     throws were compared, and which of them, by their ids, are more likely bad than not.
          */
         LastChange: {
             /** Control */
@@ -4060,6 +4061,8 @@ export interface components {
             next_mm: number;
             /** Throws */
             throws: number;
+            /** Bad */
+            bad: string[];
         };
         /**
          * Layout

@@ -21,17 +21,7 @@ const base = computed(() => units.value.run.base)
 const speaking = computed(() => throws.value.filter((each) => !each.set_aside))
 
 /** The throws whose distance was more likely bad than not, by their ids. */
-const bad = computed(() => {
-  const found = new Set<string>()
-  for (const change of told.value?.changes ?? []) {
-    const both = speaking.value.filter((each) => {
-      const at = (each.settings ?? []).find((one) => one.control === change.control)?.mm ?? 0
-      return each.distance_m && (at === change.from_mm || at === change.to_mm)
-    })
-    for (const k of change.compared.bad) if (both[k]) found.add(both[k].id)
-  }
-  return found
-})
+const bad = computed(() => new Set((told.value?.changes ?? []).flatMap((each) => each.bad)))
 
 /** Only those tabs are named that ever stood otherwise. */
 const changing = computed(() =>
