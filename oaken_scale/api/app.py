@@ -22,6 +22,7 @@ from oaken_scale.api import (
     routes_practice,
     routes_rack,
     routes_stock,
+    routes_undo,
     routes_workshop,
 )
 from oaken_scale.api.bench import Benches
@@ -88,6 +89,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
         routes_power,
         routes_field,
         routes_practice,
+        routes_undo,
     )
     for routes in everything:
         app.include_router(routes.router)

@@ -16,6 +16,7 @@ from oaken_scale.formats.wording import field_faults
 from oaken_scale.workshop.refused import (
     InUseError,
     NoSuchError,
+    NothingLeftError,
     OutOfDateError,
     RefusedError,
     TakenError,
@@ -25,6 +26,7 @@ STATUS: Final[dict[type[RefusedError], int]] = {
     NoSuchError: 404,
     TakenError: 409,
     InUseError: 409,
+    NothingLeftError: 409,
     OutOfDateError: 412,
 }
 """What the workshop refuses, as HTTP says it."""

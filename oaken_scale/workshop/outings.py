@@ -55,4 +55,5 @@ class Outings:
                 else:
                     fresh = assessed(held.revision + 1, check(after))
                 write(connection, held.build, fresh)
+            self._shop.history.kept((held.build, after))
             return Home(self._shop.tell(self._shop.hold(fresh)), is_new=True)

@@ -49,6 +49,7 @@ class Readings:
                 fresh = assessed(held.revision + 1, after)
                 log.append_weighing(connection, build_id, weighing)
                 builds.raise_revision(connection, build_id)
+            self._shop.history.kept((held.build, after))
             self._shop.tell(self._shop.hold(fresh))
             moved = news(after, weighing.pan, held.assessment, fresh.assessment)
             return Kept(fresh, weighing, moved, is_new=True)
@@ -75,6 +76,7 @@ class Readings:
                 for id, why in fates.items():
                     log.set_aside(connection, build_id, id, why, now())
                 builds.raise_revision(connection, build_id)
+            self._shop.history.kept((held.build, fresh.build))
             return self._shop.tell(self._shop.hold(fresh))
 
     def accept(self, build_id: str, weighing_id: str, accepted: bool) -> Held:
@@ -94,6 +96,7 @@ class Readings:
                 fresh = assessed(held.revision + 1, after)
                 log.accept(connection, build_id, weighing_id, accepted, now())
                 builds.raise_revision(connection, build_id)
+            self._shop.history.kept((held.build, fresh.build))
             return self._shop.tell(self._shop.hold(fresh))
 
     def correct(self, build_id: str, wrong: Weighing, fresh: Weighing, reason: str) -> Held:
@@ -119,6 +122,7 @@ class Readings:
                 log.set_aside(connection, build_id, wrong.id, reason, now())
                 log.append_weighing(connection, build_id, fresh)
                 builds.raise_revision(connection, build_id)
+            self._shop.history.kept((held.build, after))
             return self._shop.tell(self._shop.hold(put_right))
 
     def one(self, build_id: str, weighing_id: str) -> Weighing:

@@ -46,3 +46,16 @@ class InUseError(RefusedError):
         """``name`` is in these builds, by their names."""
         where = ", ".join(builds_using[:4])
         super().__init__("It is in use", f"{name} is in {where}; take it out of there first", field)
+
+
+class NothingLeftError(RefusedError):
+    """Nothing to take back, or to make again."""
+
+    def __init__(self, is_undoing: bool) -> None:
+        """Say which of the two."""
+        words = (
+            "nothing was changed in this build since the workshop was opened"
+            if is_undoing
+            else "nothing was taken back that is not there again"
+        )
+        super().__init__("Nothing to take back" if is_undoing else "Nothing to make again", words)

@@ -17,6 +17,7 @@ from oaken_scale.store.database import Database
 from oaken_scale.store.rows import now
 from oaken_scale.workshop.broadcast import Broadcast
 from oaken_scale.workshop.held import Held, assessed, exportable, untold
+from oaken_scale.workshop.history import History
 from oaken_scale.workshop.outings import Outings
 from oaken_scale.workshop.readings import Readings
 from oaken_scale.workshop.refused import NoSuchError, OutOfDateError
@@ -40,6 +41,7 @@ class Workshop:
         self.turn = threading.RLock()
         self.readings, self.rack, self.drawer = Readings(self), Rack(self), Drawer(self)
         self.outings = Outings(self)
+        self.history = History(self)
         self.sharing = Sharing(self)
         with self.database.transaction() as connection:
             if not rack_rows.read_rack(connection):
@@ -147,6 +149,10 @@ class Workshop:
                 fresh += self.sharing.spread(connection, described, besides=build_id)
                 if away is not None:
                     builds.put_away(connection, away, now())
+            pairs = [
+                (step[0].build, after.build) for step, after in zip(steps, fresh, strict=False)
+            ]
+            self.history.kept(*pairs, away=away)
             told = [self.tell(self.hold(each)) for each in fresh]
             return told[0]
 

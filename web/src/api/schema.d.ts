@@ -1544,6 +1544,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Take the last change of a build back. What a log holds is set aside, never deleted.
+         */
+        post: operations["undo_api_v1_builds__build_id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo
+         * @description Make the change again that was taken back last.
+         */
+        post: operations["redo_api_v1_builds__build_id__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3730,6 +3770,12 @@ export interface components {
          * @enum {string}
          */
         Heavy: "nose-heavy" | "tail-heavy" | "in its range";
+        /**
+         * How
+         * @description What a change did to one thing of a build.
+         * @enum {string}
+         */
+        How: "added" | "removed" | "changed";
         /**
          * HowKnown
          * @description How a prediction is known: run just so, stated, calculated from what was, or guessed.
@@ -7170,6 +7216,18 @@ export interface components {
             twin?: boolean;
         };
         /**
+         * TakenBack
+         * @description A build after a change was taken back, or made again, and what that change had touched.
+         */
+        TakenBack: {
+            /** Revision */
+            revision: number;
+            build: components["schemas"]["Build"];
+            assessment: components["schemas"]["Assessment"];
+            /** Touched */
+            touched: components["schemas"]["Touched"][];
+        };
+        /**
          * Taking
          * @description Which lot of the rack a build takes.
          */
@@ -7611,6 +7669,23 @@ export interface components {
             flights: number;
             /** Fell */
             fell: number;
+        };
+        /**
+         * Touched
+         * @description One thing that a change touched: the field of the build that it stands in, what was done to
+         *     it, its name (empty where it has none), and a reading's figure [g].
+         */
+        Touched: {
+            /** Field */
+            field: string;
+            how: components["schemas"]["How"];
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Grams */
+            grams?: number | null;
         };
         /**
          * TrapezoidDoc
@@ -12183,6 +12258,110 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Truth"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_api_v1_builds__build_id__undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenBack"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    redo_api_v1_builds__build_id__redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenBack"];
                 };
             };
             /** @description Problem */
