@@ -15,6 +15,7 @@ from oaken_scale.api import (
     routes_balance,
     routes_bench,
     routes_builds,
+    routes_drawing,
     routes_field,
     routes_joints,
     routes_life,
@@ -90,6 +91,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
         routes_field,
         routes_practice,
         routes_undo,
+        routes_drawing,
     )
     for routes in everything:
         app.include_router(routes.router)

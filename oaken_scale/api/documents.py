@@ -20,6 +20,7 @@ from oaken_scale.core.material.joint_clock import Adhesive, adhesive
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.plausible import Asked
 from oaken_scale.core.model.presets import Layout, Purpose
 from oaken_scale.core.model.quantity import QuantityError, parse
 from oaken_scale.core.reading_effects import News
@@ -272,10 +273,11 @@ class Beginnings:
 
 @dataclass(frozen=True, slots=True)
 class Understood:
-    """A typed quantity in its base unit."""
+    """A typed quantity in its base unit. ``asked`` where it is absurd for what it is of."""
 
     value: float
     unit: str
+    asked: Asked | None = None
 
 
 _BUILD: Final[TypeAdapter[core.Build]] = TypeAdapter(core.Build)

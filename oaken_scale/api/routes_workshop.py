@@ -7,8 +7,10 @@ from fastapi import APIRouter, Query
 
 from oaken_scale.api.documents import Beginnings, Understood
 from oaken_scale.api.problems import ProblemError, documented
+from oaken_scale.api.routes_builds import Shop
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.model import presets
+from oaken_scale.core.model.plausible import Measure, asked_about
 from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
 from oaken_scale.formats.plan_documents import TargetDoc
 
@@ -30,15 +32,25 @@ def suggested_targets(purpose: str, layout: str) -> tuple[TargetDoc, ...]:
     return tuple(TargetDoc.model_validate(target) for target in suggested)
 
 
-@router.get("/quantity", response_model=Understood, responses=documented())
+@router.get("/quantity", response_model=Understood, responses=documented(404))
 def quantity(
     text: Annotated[str, Query(max_length=200)],
     kind: Kind,
+    shop: Shop,
     unit: Annotated[str | None, Query(max_length=8)] = None,
+    measure: Measure | None = None,
+    build: Annotated[str | None, Query(max_length=64)] = None,
 ) -> Understood:
-    """Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in"."""
+    """Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in", "101 + 53.4", "2 x 9".
+
+    With a ``measure`` a length that is absurd for it is asked about, on the plane of a ``build``.
+    """
     try:
         understood = parse(text, kind.value, unit)
     except QuantityError as error:
         raise ProblemError(422, "That cannot be right", str(error), "text") from error
-    return Understood(understood.value, understood.unit)
+    asked = None
+    if measure is not None:
+        surfaces = shop.held(build).build.surfaces if build is not None else ()
+        asked = asked_about(understood.value, measure, surfaces)
+    return Understood(understood.value, understood.unit, asked)

@@ -7,6 +7,7 @@ from typing import Final
 
 import numpy as np
 
+from oaken_scale.core.changes.drawing import slope_of, span_of, untouched
 from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
@@ -110,7 +111,11 @@ class Notice:
 
 @dataclass(frozen=True, slots=True)
 class Outline:
-    """A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2]."""
+    """A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
+
+    ``span_mm`` is a fin's height; ``tip_mm`` how long the last panel is along its slope.
+    ``untouched``: it is still as the layout brought it, and nobody's yet.
+    """
 
     id: str
     name: str
@@ -118,6 +123,10 @@ class Outline:
     corners: tuple[tuple[float, float], ...]
     side: tuple[tuple[float, float], ...]
     area_dm2: float
+    span_mm: float
+    chord_mm: float
+    tip_mm: float
+    untouched: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -290,6 +299,7 @@ def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
 def _outlines(build: Build) -> tuple[Outline, ...]:
     """Every surface as it is drawn; of twin fins both."""
     told = []
+    as_it_came = untouched(build.layout, build.surfaces)
     for each in build.surfaces:
         drawn = Outline(
             each.id,
@@ -298,6 +308,10 @@ def _outlines(build: Build) -> tuple[Outline, ...]:
             plan_outline(each),
             side_outline(each),
             area_dm2(each),
+            span_of(each),
+            each.sections[0].chord_mm,
+            slope_of(each),
+            each.id in as_it_came,
         )
         told.append(drawn)
         if each.twin and each.role is Role.FIN:

@@ -35,7 +35,7 @@ class Touched:
 def touched(before: Build, after: Build) -> tuple[Touched, ...]:
     """What a change made of a build, thing by thing.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.build import Item, Pedigree
     >>> tail = Item("tail", "Tail", Pedigree.GUESS, stated_g=20.0)
     >>> plane = Build("b", "B", items=(tail,))
     >>> touched(plane, replace(plane, items=(replace(tail, stated_g=25.0),)))
@@ -52,7 +52,7 @@ def taken_back(now: Build, before: Build, after: Build, at: datetime) -> Build:
     aside, and a part that stands in one retires at a time. Called with ``before`` and ``after`` the
     other way round it makes a change again that was taken back.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.build import Item, Pedigree
     >>> tail = Item("tail", "Tail", Pedigree.GUESS, stated_g=20.0)
     >>> plane = Build("b", "B", items=(tail,))
     >>> heavy = replace(plane, items=(replace(tail, stated_g=25.0),))

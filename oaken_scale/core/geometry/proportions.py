@@ -16,6 +16,7 @@ from oaken_scale.core.geometry.wing import (
 )
 from oaken_scale.core.model.build import Build, Profile, Role, Surface
 from oaken_scale.core.model.lot import Lot, LotKind
+from oaken_scale.core.model.plausible import drawn_length
 
 AIR: Final = 1.225
 """Density of air at sea level [kg/m3]."""
@@ -54,13 +55,15 @@ class SheetGives:
 @dataclass(frozen=True, slots=True)
 class Proportions:
     """Figures of a plan: ``Vh`` and ``Vv``, cubic loading [g/dm3], stall speed [m/s] at the
-    heaviest loadout, and thickness over chord; None where something is missing. ``notes`` warn."""
+    heaviest loadout, thickness over chord, and how far the drawing reaches from the nose [mm]; None
+    where something is missing. ``notes`` warn."""
 
     tail_volume: float | None
     fin_volume: float | None
     cubic_loading: float | None
     stall_speed: float | None
     thickness: float | None
+    length_mm: float | None
     sheets: tuple[SheetGives, ...]
     notes: tuple[str, ...]
 
@@ -119,7 +122,7 @@ def proportions(build: Build, wing: WingFigures | None, heaviest_g: float) -> Pr
     """A plan's figures, and what a rule of thumb would say of them."""
     sheets = tuple(told for lot in build.lots if (told := sheet_gives(lot)) is not None)
     if wing is None:
-        return Proportions(None, None, None, None, None, sheets, ())
+        return Proportions(None, None, None, None, None, None, sheets, ())
     tails = [s for s in build.surfaces if s.role is Role.TAIL and area_dm2(s) > 0]
     fins = [s for s in build.surfaces if s.role is Role.FIN and area_dm2(s) > 0]
     main = next(s for s in build.surfaces if s.role is Role.WING)
@@ -138,7 +141,8 @@ def proportions(build: Build, wing: WingFigures | None, heaviest_g: float) -> Pr
         *_span_notes(wing, tails, fins),
         *_order_notes(build.surfaces),
     ]
-    return Proportions(vh, vv, cubic, stall, thick, sheets, tuple(notes))
+    length = drawn_length(build.surfaces)
+    return Proportions(vh, vv, cubic, stall, thick, length, sheets, tuple(notes))
 
 
 def _quarter_x(surface: Surface) -> float:

@@ -51,6 +51,7 @@ SIGNED: Final = frozenset({"station"})
 _NUMBER = r"(?:\d+\s+)?\d+/\d+|\d+(?:[.,]\d*)?|[.,]\d+"
 _TERM = re.compile(rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z%\"'/]*(?:2|²)?)", re.IGNORECASE)
 _TIMES = re.compile(r"\s*[x×*]\s*", re.IGNORECASE)
+_COUNT = re.compile(r"[1-9]\d{0,3}")
 _LETTERS = re.compile(r"[a-z\"']+\s*$", re.IGNORECASE)
 _LONGEST = 40
 
@@ -86,6 +87,11 @@ def parse(text: str, kind: str, default_unit: str | None = None) -> Quantity:
     (10.26, 10.26)
     >>> parse("1/4", "length", "in").value, parse("-8", "station").value
     (6.35, -8.0)
+
+    Sums, and so many of one:
+
+    >>> round(parse("101 + 53.4", "mass").value, 6), parse("2 x 9 g + 1 g", "mass").value
+    (154.4, 19.0)
     """
     factors = FACTORS[kind]
     base = next(iter(factors))
@@ -96,9 +102,14 @@ def parse(text: str, kind: str, default_unit: str | None = None) -> Quantity:
         raise QuantityError(f"nothing typed; give a number, {example}")
     if len(given) > _LONGEST:
         raise QuantityError(f"too long for a number; give one {example}")
+    terms = given.split("+")
+    if len(terms) > 1 and all(term.strip() for term in terms):
+        return Quantity(sum(parse(term, kind, default_unit).value for term in terms), base)
     sides = _TIMES.split(given)
     if kind == "area" and len(sides) == 2:
         return Quantity(_rectangle(sides[0], sides[1], fallback), base)
+    if len(sides) == 2 and _COUNT.fullmatch(sides[0].strip()) and sides[1].strip():
+        return Quantity(int(sides[0]) * parse(sides[1], kind, default_unit).value, base)
     sign = -1.0 if given.startswith(("-", "−")) else 1.0
     if sign < 0 and kind in SIGNED:
         given = given[1:].lstrip()

@@ -53,7 +53,9 @@ export interface paths {
         };
         /**
          * Quantity
-         * @description Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in".
+         * @description Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in", "101 + 53.4", "2 x 9".
+         *
+         *     With a ``measure`` a length that is absurd for it is asked about, on the plane of a ``build``.
          */
         get: operations["quantity_api_v1_quantity_get"];
         put?: never;
@@ -1584,6 +1586,106 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * First Drawing
+         * @description Draw the build's layout anew, to a span and a chord or an area.
+         */
+        post: operations["first_drawing_api_v1_builds__build_id__drawing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/surfaces/{surface_id}/shape": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shape
+         * @description Make a surface to a span, a chord, an area, or its tip to a length along the slope.
+         */
+        post: operations["shape_api_v1_builds__build_id__surfaces__surface_id__shape_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/surfaces/{surface_id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Parts Of Surface
+         * @description Make the parts that a surface is cut of, with their area and station.
+         */
+        post: operations["parts_of_surface_api_v1_builds__build_id__surfaces__surface_id__parts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/items/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Line
+         * @description Add a part typed on one line: "Left panel 13 dm2 of sheet b in Wing at 266".
+         */
+        post: operations["add_line_api_v1_builds__build_id__items_line_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/loadouts/from-packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Loadouts From Packs
+         * @description Make the loadouts of packs and payloads at once; what they carry becomes an option.
+         */
+        post: operations["loadouts_from_packs_api_v1_builds__build_id__loadouts_from_packs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1760,6 +1862,17 @@ export interface components {
          * @enum {string}
          */
         Arrangement: "tailed" | "flying wing" | "canard" | "tandem";
+        /**
+         * Asked
+         * @description A length that is absurd for its kind [mm], and what may have been meant; None where no usual
+         *     slip explains it.
+         */
+        Asked: {
+            /** Value Mm */
+            value_mm: number;
+            /** Instead Mm */
+            instead_mm: number | null;
+        };
         /**
          * AssemblyMass
          * @description An assembly's mass [g], one sigma: all its items not retired, and what lies within it.
@@ -3430,6 +3543,18 @@ export interface components {
             finished: boolean;
         };
         /**
+         * FirstDrawing
+         * @description The span of a first drawing, and its chord at the root or the area of its wings.
+         */
+        FirstDrawing: {
+            /** Span Mm */
+            span_mm: number;
+            /** Chord Mm */
+            chord_mm?: number | null;
+            /** Area Dm2 */
+            area_dm2?: number | null;
+        };
+        /**
          * Fitting
          * @description Which thing of the drawer goes into a build, and where; ``move`` takes it out of others.
          */
@@ -3579,6 +3704,32 @@ export interface components {
              * @enum {string}
              */
             entry: "flight";
+        };
+        /**
+         * Flying
+         * @description The packs and payloads that may be aboard: parts by their ids, and new ones on a line each.
+         */
+        Flying: {
+            /**
+             * Packs
+             * @default []
+             */
+            packs?: string[];
+            /**
+             * Payloads
+             * @default []
+             */
+            payloads?: string[];
+            /**
+             * New Packs
+             * @default []
+             */
+            new_packs?: components["schemas"]["PartLine"][];
+            /**
+             * New Payloads
+             * @default []
+             */
+            new_payloads?: components["schemas"]["PartLine"][];
         };
         /**
          * Glide
@@ -4615,14 +4766,6 @@ export interface components {
             free: string[];
         };
         /**
-         * Measure
-         * @description The earlier build to be measured by; null for none.
-         */
-        Measure: {
-            /** Build */
-            build: string | null;
-        };
-        /**
          * Mend
          * @description What alone would bring an answer back inside: by what means, and how much of it.
          *
@@ -5306,6 +5449,9 @@ export interface components {
         /**
          * Outline
          * @description A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
+         *
+         *     ``span_mm`` is a fin's height; ``tip_mm`` how long the last panel is along its slope.
+         *     ``untouched``: it is still as the layout brought it, and nobody's yet.
          */
         Outline: {
             /** Id */
@@ -5325,6 +5471,14 @@ export interface components {
             ][];
             /** Area Dm2 */
             area_dm2: number;
+            /** Span Mm */
+            span_mm: number;
+            /** Chord Mm */
+            chord_mm: number;
+            /** Tip Mm */
+            tip_mm: number;
+            /** Untouched */
+            untouched: boolean;
         };
         /**
          * Outlines
@@ -5498,6 +5652,45 @@ export interface components {
             live: boolean;
             /** Note */
             note: string | null;
+        };
+        /**
+         * PartLine
+         * @description A whole part on one line, the assembly it goes to where the line names none, and the units
+         *     that are meant where it names none. ``sure``: an absurd station was meant.
+         */
+        PartLine: {
+            /** Line */
+            line: string;
+            /**
+             * Assembly
+             * @default
+             */
+            assembly?: string;
+            /**
+             * Mass
+             * @default g
+             */
+            mass?: string;
+            /**
+             * Length
+             * @default mm
+             */
+            length?: string;
+            /**
+             * Area
+             * @default dm2
+             */
+            area?: string;
+            /**
+             * Run
+             * @default m
+             */
+            run?: string;
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
         };
         /**
          * PartOff
@@ -5955,7 +6148,8 @@ export interface components {
         /**
          * Proportions
          * @description Figures of a plan: ``Vh`` and ``Vv``, cubic loading [g/dm3], stall speed [m/s] at the
-         *     heaviest loadout, and thickness over chord; None where something is missing. ``notes`` warn.
+         *     heaviest loadout, thickness over chord, and how far the drawing reaches from the nose [mm]; None
+         *     where something is missing. ``notes`` warn.
          */
         Proportions: {
             /** Tail Volume */
@@ -5968,6 +6162,8 @@ export interface components {
             stall_speed: number | null;
             /** Thickness */
             thickness: number | null;
+            /** Length Mm */
+            length_mm: number | null;
             /** Sheets */
             sheets: components["schemas"]["SheetGives"][];
             /** Notes */
@@ -6682,6 +6878,21 @@ export interface components {
             mm: number;
         };
         /**
+         * Shape
+         * @description What a surface is made to: one of its span (a fin's height), its chord at the root, its area,
+         *     and how long its last panel is along its slope.
+         */
+        Shape: {
+            /** Span Mm */
+            span_mm?: number | null;
+            /** Chord Mm */
+            chord_mm?: number | null;
+            /** Area Dm2 */
+            area_dm2?: number | null;
+            /** Tip Mm */
+            tip_mm?: number | null;
+        };
+        /**
          * ShareDoc
          * @description What share of the rest finished builds had in things nobody listed, and one sigma.
          */
@@ -6826,6 +7037,22 @@ export interface components {
             sd: number;
             /** Weighings */
             weighings: string[];
+        };
+        /**
+         * Skin
+         * @description What a surface is cut from, and in how many layers: 2 for a wing folded over.
+         */
+        Skin: {
+            /**
+             * Lot
+             * @description Letters, digits, - and _
+             */
+            lot: string;
+            /**
+             * Layers
+             * @default 1
+             */
+            layers?: number;
         };
         /**
          * Slid
@@ -7888,13 +8115,14 @@ export interface components {
         };
         /**
          * Understood
-         * @description A typed quantity in its base unit.
+         * @description A typed quantity in its base unit. ``asked`` where it is absurd for what it is of.
          */
         Understood: {
             /** Value */
             value: number;
             /** Unit */
             unit: string;
+            asked?: components["schemas"]["Asked"] | null;
         };
         /**
          * Use
@@ -8138,6 +8366,14 @@ export interface components {
             moved: components["schemas"]["Moved"][];
         };
         /**
+         * Measure
+         * @description The earlier build to be measured by; null for none.
+         */
+        oaken_scale__api__routes_life__Measure: {
+            /** Build */
+            build: string | null;
+        };
+        /**
          * Keeping
          * @description The parts of a drawing that a build keeps.
          */
@@ -8167,6 +8403,12 @@ export interface components {
              */
             words?: string;
         };
+        /**
+         * Measure
+         * @description What a typed length is of.
+         * @enum {string}
+         */
+        oaken_scale__core__model__plausible__Measure: "span" | "chord" | "station" | "height";
         /**
          * Reason
          * @description What would explain a check that disagrees, in words, and whom it concerns.
@@ -8293,6 +8535,8 @@ export interface operations {
                 text: string;
                 kind: components["schemas"]["Kind"];
                 unit?: string | null;
+                measure?: components["schemas"]["oaken_scale__core__model__plausible__Measure"] | null;
+                build?: string | null;
             };
             header?: never;
             path?: never;
@@ -8307,6 +8551,16 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Understood"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Problem */
@@ -10549,7 +10803,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Measure"];
+                "application/json": components["schemas"]["oaken_scale__api__routes_life__Measure"];
             };
         };
         responses: {
@@ -12376,6 +12630,323 @@ export interface operations {
             };
             /** @description Problem */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    first_drawing_api_v1_builds__build_id__drawing_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstDrawing"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    shape_api_v1_builds__build_id__surfaces__surface_id__shape_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                surface_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Shape"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parts_of_surface_api_v1_builds__build_id__surfaces__surface_id__parts_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                surface_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Skin"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_line_api_v1_builds__build_id__items_line_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartLine"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    loadouts_from_packs_api_v1_builds__build_id__loadouts_from_packs_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Flying"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

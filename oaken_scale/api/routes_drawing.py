@@ -1,0 +1,219 @@
+"""The Plan: a first drawing, a surface made to a figure, its parts, a part typed on one line, and
+loadouts from packs and payloads."""
+
+from collections.abc import Sequence
+from dataclasses import replace
+from datetime import UTC, datetime
+from typing import Annotated, Final
+
+from fastapi import APIRouter, Response
+from pydantic import Field
+
+from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.problems import ProblemError, documented
+from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
+from oaken_scale.api.routes_rack import taken_lot
+from oaken_scale.core.changes import drawing
+from oaken_scale.core.changes.ways_of_flying import flown_with
+from oaken_scale.core.model.build import Build, Reference, Surface
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.part_line import Units, part_of_line
+from oaken_scale.core.model.plausible import Measure, asked_about
+from oaken_scale.formats import fields
+
+router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["plan"])
+
+Mm = Annotated[float, Field(strict=True, gt=0, le=20_000, allow_inf_nan=False)]
+Dm2 = Annotated[float, Field(strict=True, gt=0, le=10_000, allow_inf_nan=False)]
+_SHELF: Final = "rack:"
+Unit = Annotated[str, Field(max_length=8)]
+
+
+class FirstDrawing(fields.Edge):
+    """The span of a first drawing, and its chord at the root or the area of its wings."""
+
+    span_mm: Mm
+    chord_mm: Mm | None = None
+    area_dm2: Dm2 | None = None
+
+
+class Shape(fields.Edge):
+    """What a surface is made to: one of its span (a fin's height), its chord at the root, its area,
+    and how long its last panel is along its slope."""
+
+    span_mm: Mm | None = None
+    chord_mm: Mm | None = None
+    area_dm2: Dm2 | None = None
+    tip_mm: Mm | None = None
+
+
+class Skin(fields.Edge):
+    """What a surface is cut from, and in how many layers: 2 for a wing folded over."""
+
+    lot: fields.Id
+    layers: Annotated[float, Field(strict=True, gt=0, le=10, allow_inf_nan=False)] = 1.0
+
+
+class PartLine(fields.Edge):
+    """A whole part on one line, the assembly it goes to where the line names none, and the units
+    that are meant where it names none. ``sure``: an absurd station was meant."""
+
+    line: Annotated[str, Field(max_length=200)]
+    assembly: fields.Label = ""
+    mass: Unit = "g"
+    length: Unit = "mm"
+    area: Unit = "dm2"
+    run: Unit = "m"
+    sure: bool = False
+
+    def added(self, build: Build, shelf: Sequence[Lot]) -> Build:
+        """The build with the part that it says, and with the lot of the rack that it is cut from.
+
+        Raises BuildFaultError where it is not understood, ProblemError (409) where its station is
+        absurd.
+        """
+        units = Units(self.mass, self.length, self.area, self.run)
+        here = {lot.rack for lot in build.lots}
+        others = [replace(lot, id=_SHELF + lot.id) for lot in shelf if lot.id not in here]
+        item = part_of_line(self.line, build.lots, units, others)
+        at = item.station
+        if at is not None and at.reference is Reference.NOSE and not self.sure:
+            asked = asked_about(at.x_mm, Measure.STATION, build.surfaces)
+            if asked is not None:
+                better = asked.instead_mm
+                words = f"{at.x_mm:g} mm from the nose lies off the plane"
+                words += f"; {better:g} mm?" if better is not None else ""
+                raise ProblemError(409, "Is that meant?", words, "line")
+        for use in item.uses:
+            if use.lot.startswith(_SHELF):
+                wanted = next(lot for lot in shelf if _SHELF + lot.id == use.lot)
+                lot = taken_lot(build, wanted)
+                build = replace(build, lots=(*build.lots, lot))
+                item = replace(item, uses=(replace(use, lot=lot.id),))
+        item = replace(item, assembly=item.assembly or self.assembly, added_at=datetime.now(UTC))
+        return drawing.with_parts(build, (item,), _id)
+
+
+class Flying(fields.Edge):
+    """The packs and payloads that may be aboard: parts by their ids, new ones on a line each."""
+
+    packs: Annotated[tuple[fields.Id, ...], Field(max_length=12)] = ()
+    payloads: Annotated[tuple[fields.Id, ...], Field(max_length=12)] = ()
+    new_packs: Annotated[tuple[PartLine, ...], Field(max_length=12)] = ()
+    new_payloads: Annotated[tuple[PartLine, ...], Field(max_length=12)] = ()
+
+
+def _id(build: Build, name: str) -> str:
+    return free_id(name, (item.id for item in build.items))
+
+
+@router.post("/drawing", response_model=Opened, responses=documented(404, 412))
+def first_drawing(
+    build_id: BuildId, first: FirstDrawing, if_match: Revision, shop: Shop
+) -> Response:
+    """Draw the build's layout anew, to a span and a chord or an area."""
+
+    def drawn(build: Build) -> Build:
+        return drawing.with_first_drawing(build, first.span_mm, first.chord_mm, first.area_dm2)
+
+    return told(shop.change(build_id, number(if_match), drawn))
+
+
+@router.post("/surfaces/{surface_id}/shape", response_model=Opened, responses=documented(404, 412))
+def shape(
+    build_id: BuildId, surface_id: Named, made: Shape, if_match: Revision, shop: Shop
+) -> Response:
+    """Make a surface to a span, a chord, an area, or its tip to a length along the slope."""
+    given = [
+        (way, value)
+        for way, value in (
+            (drawing.spanned, made.span_mm),
+            (drawing.chorded, made.chord_mm),
+            (drawing.of_area, made.area_dm2),
+            (drawing.along_the_slope, made.tip_mm),
+        )
+        if value is not None
+    ]
+    if not given:
+        raise BuildFaultError([Fault("span_mm", "give a span, a chord, an area or a tip")])
+
+    def shaped(surface: Surface) -> Surface:
+        for way, value in given:
+            surface = way(surface, value)
+        return surface
+
+    def changed(build: Build) -> Build:
+        return drawing.reshaped(build, surface_id, shaped)
+
+    return told(shop.change(build_id, number(if_match), changed))
+
+
+@router.post(
+    "/surfaces/{surface_id}/parts",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 412),
+)
+def parts_of_surface(
+    build_id: BuildId, surface_id: Named, skin: Skin, if_match: Revision, shop: Shop
+) -> Response:
+    """Make the parts that a surface is cut of, with their area and station."""
+
+    def added(build: Build) -> Build:
+        surface = next((each for each in build.surfaces if each.id == surface_id), None)
+        if surface is None:
+            raise BuildFaultError([Fault("surface_id", f'there is no surface "{surface_id}"')])
+        lot = next((each for each in build.lots if each.id == skin.lot), None)
+        if lot is None or lot.unit != "dm2":
+            words = "say which sheet it is cut from; take one from the rack first"
+            raise BuildFaultError([Fault("lot", words)])
+        at = datetime.now(UTC)
+        panels = drawing.skins(build, surface, lot, skin.layers)
+        return drawing.with_parts(build, (replace(each, added_at=at) for each in panels), _id)
+
+    return told(shop.change(build_id, number(if_match), added), 201)
+
+
+@router.post(
+    "/items/line", response_model=Opened, status_code=201, responses=documented(404, 409, 412)
+)
+def add_line(build_id: BuildId, line: PartLine, if_match: Revision, shop: Shop) -> Response:
+    """Add a part typed on one line: "Left panel 13 dm2 of sheet b in Wing at 266"."""
+
+    shelf = shop.rack.lots()
+
+    def added(build: Build) -> Build:
+        return line.added(build, shelf)
+
+    held = shop.change(build_id, number(if_match), added)
+    return told(held, 201, after=sharing(shop, build_id))
+
+
+@router.post(
+    "/loadouts/from-packs",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 409, 412),
+)
+def loadouts_from_packs(
+    build_id: BuildId, flying: Flying, if_match: Revision, shop: Shop
+) -> Response:
+    """Make the loadouts of packs and payloads at once; what they carry becomes an option."""
+
+    shelf = shop.rack.lots()
+
+    def changed(build: Build) -> Build:
+        named: dict[str, list[str]] = {
+            "packs": list(flying.packs),
+            "payloads": list(flying.payloads),
+        }
+        for field, lines in (("packs", flying.new_packs), ("payloads", flying.new_payloads)):
+            for line in lines:
+                build = line.added(build, shelf)
+                named[field].append(build.items[-1].id)
+        return flown_with(build, named["packs"], named["payloads"])
+
+    return told(
+        shop.change(build_id, number(if_match), changed), 201, after=sharing(shop, build_id)
+    )

@@ -1,0 +1,295 @@
+"""What is done to the drawing of a plane: a first one to one's own span, a surface made to a span,
+an area, a chord, a tip by its length along the slope; and the parts that a surface is made of."""
+
+from collections.abc import Callable, Iterable
+from dataclasses import replace
+from math import sqrt
+from typing import Final
+
+from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
+from oaken_scale.core.model import presets
+from oaken_scale.core.model.build import Build, Item, Pedigree, Role, Section, Station, Surface
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import Lot, Use
+from oaken_scale.core.model.recall import recalled
+
+SAME_MM: Final = 0.51
+"""Two drawings that differ by less than this are one [mm]: figures are rounded to a millimetre."""
+
+
+def first_drawing(
+    surfaces: tuple[Surface, ...],
+    span_mm: float,
+    chord_mm: float | None = None,
+    area: float | None = None,
+) -> tuple[Surface, ...]:
+    """A layout's drawing made to a span [mm], and a root chord [mm] or an area of the main wings
+    [dm2].
+
+    The wings take the span ``s`` and the chord ``c``, all arms grow with ``c``, tails and canards
+    with ``sqrt(s c)`` both ways, fins with ``s``: so the volumes ``Vh = Sh l/(S MAC)`` and
+    ``Vv = Sv l/(S b)`` stay what they were.
+
+    Raises BuildFaultError without a wing, or with neither a chord nor an area.
+
+    >>> told = first_drawing(presets.layout("tractor").starting_surfaces, 1200.0, 200.0)
+    >>> [(round(s.y_mm), round(s.chord_mm)) for s in told[0].sections]
+    [(0, 200), (600, 200)]
+    """
+    wings = [each for each in surfaces if each.role is Role.WING]
+    if not wings:
+        raise BuildFaultError([Fault("surfaces", "draw a wing first")])
+    half = max(abs(section.y_mm) for wing in wings for section in wing.sections)
+    across = span_mm / (2 * half)
+    root = wings[0].sections[0]
+    if chord_mm is not None:
+        along = chord_mm / root.chord_mm
+    elif area is not None:
+        along = area / (sum(area_dm2(wing) for wing in wings) * across)
+    else:
+        raise BuildFaultError([Fault("chord_mm", "give the chord at the root, or the wing's area")])
+    other = sqrt(across * along)
+
+    at = _quarter_of(wings)
+    grown = tuple(_grown(each, across, along, other) for each in surfaces)
+    new_at = _quarter_of([each for each in grown if each.role is Role.WING])
+    return tuple(
+        new
+        if new.role is Role.WING or not area_dm2(old)
+        else _shifted(new, new_at + along * (_quarter_of([old]) - at) - _quarter_of([new]))
+        for old, new in zip(surfaces, grown, strict=True)
+    )
+
+
+def _grown(surface: Surface, across: float, along: float, other: float) -> Surface:
+    """A surface grown about its root, its root moved aft with the chord."""
+    out, deep = {Role.WING: (across, along), Role.FIN: (across, across)}.get(
+        surface.role, (other, other)
+    )
+    side = other if surface.role is Role.FIN else out
+    first = surface.sections[0]
+    sections = tuple(
+        Section(
+            round(along * first.x_le_mm + out * (s.x_le_mm - first.x_le_mm), 1),
+            round(side * s.y_mm, 1),
+            round(out * s.z_mm, 1),
+            round(deep * s.chord_mm, 1),
+        )
+        for s in surface.sections
+    )
+    return replace(surface, sections=sections)
+
+
+def _shifted(surface: Surface, aft_mm: float) -> Surface:
+    sections = (replace(s, x_le_mm=round(s.x_le_mm + aft_mm, 1)) for s in surface.sections)
+    return replace(surface, sections=tuple(sections))
+
+
+def _quarter_of(surfaces: Iterable[Surface]) -> float:
+    """Where the quarter of the mean chord of some surfaces together is [mm]."""
+    area, square, moment = (sum(each) for each in zip(*map(chord_integrals, surfaces), strict=True))
+    return (moment + square / 4) / area
+
+
+def with_first_drawing(
+    build: Build, span_mm: float, chord_mm: float | None = None, area: float | None = None
+) -> Build:
+    """The build with its layout's drawing, to its own span and chord or area."""
+    laid = presets.layout(build.layout) if build.layout else None
+    start = laid.starting_surfaces if laid else build.surfaces
+    return replace(build, surfaces=first_drawing(start, span_mm, chord_mm, area))
+
+
+@recalled(keep=8)
+def untouched(layout: str, surfaces: tuple[Surface, ...]) -> frozenset[str]:
+    """The surfaces that are still as their layout brought them, by their ids: nobody's yet. A wing
+    counts as drawn once its span or chord is the builder's own.
+
+    >>> laid = presets.layout("tractor").starting_surfaces
+    >>> sorted(untouched("tractor", laid))
+    ['fin', 'tail', 'wing']
+    >>> sorted(untouched("tractor", first_drawing(laid, 1200.0, 200.0)))
+    ['fin', 'tail']
+    """
+    start = next((each.starting_surfaces for each in presets.LAYOUTS if each.id == layout), ())
+    wings = [each for each in surfaces if each.role is Role.WING]
+    as_it_came = [(each.id, each) for each in start]
+    if wings and any(each.role is Role.WING for each in start):
+        half = max(abs(section.y_mm) for wing in wings for section in wing.sections)
+        chord = wings[0].sections[0].chord_mm
+        if half > 0 and chord > 0:
+            grown = first_drawing(start, 2 * half, chord)
+            as_it_came += [(each.id, each) for each in grown if each.role is not Role.WING]
+    return frozenset(
+        each.id
+        for each in surfaces
+        if any(id == each.id and _alike(each, other) for id, other in as_it_came)
+    )
+
+
+def _alike(one: Surface, other: Surface) -> bool:
+    if len(one.sections) != len(other.sections) or one.role is not other.role:
+        return False
+    return all(
+        abs(getattr(a, name) - getattr(b, name)) < SAME_MM
+        for a, b in zip(one.sections, other.sections, strict=True)
+        for name in ("x_le_mm", "y_mm", "z_mm", "chord_mm")
+    )
+
+
+def spanned(surface: Surface, span_mm: float) -> Surface:
+    """A surface at another span, or a fin at another height [mm]: everything out of its root moves
+    out alike, chords stay.
+
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 190), Section(20, 500, 30, 100)))
+    >>> spanned(wing, 1200.0).sections[1]
+    Section(x_le_mm=24.0, y_mm=600.0, z_mm=36.0, chord_mm=100)
+    """
+    root, tip = surface.sections[0], surface.sections[-1]
+    if surface.role is Role.FIN:
+        by = span_mm / abs(spanwise(surface, tip) - spanwise(surface, root))
+    else:
+        by = span_mm / (2 * abs(tip.y_mm))
+
+    def out(s: Section) -> Section:
+        return replace(
+            s,
+            x_le_mm=round(root.x_le_mm + by * (s.x_le_mm - root.x_le_mm), 1),
+            y_mm=round(s.y_mm if surface.role is Role.FIN else by * s.y_mm, 1),
+            z_mm=round(root.z_mm + by * (s.z_mm - root.z_mm), 1),
+        )
+
+    return replace(surface, sections=tuple(out(s) for s in surface.sections))
+
+
+def chorded(surface: Surface, chord_mm: float) -> Surface:
+    """A surface with another chord at its root [mm]; the others keep their share of it.
+
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 200), Section(0, 500, 0, 100)))
+    >>> [s.chord_mm for s in chorded(wing, 220.0).sections]
+    [220.0, 110.0]
+    """
+    by = chord_mm / surface.sections[0].chord_mm
+    sections = (replace(s, chord_mm=round(by * s.chord_mm, 1)) for s in surface.sections)
+    return replace(surface, sections=tuple(sections))
+
+
+def of_area(surface: Surface, area: float) -> Surface:
+    """A surface of another area [dm2], by its chords.
+
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 200), Section(0, 500, 0, 200)))
+    >>> [s.chord_mm for s in of_area(wing, 18.0).sections]
+    [180.0, 180.0]
+    """
+    return chorded(surface, surface.sections[0].chord_mm * area / area_dm2(surface))
+
+
+def along_the_slope(surface: Surface, length_mm: float) -> Surface:
+    """A surface whose last panel is so long along its slope [mm]: its tip stays as high over the
+    section before it, and comes ``sqrt(length^2 - rise^2)`` out from it.
+
+    Raises BuildFaultError where the panel would be shorter than it rises.
+
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 190), Section(0, 400, 0, 190),
+    ...     Section(0, 500, 60, 190)))
+    >>> along_the_slope(wing, 100.0).sections[-1].y_mm
+    480.0
+    """
+    inner, tip = surface.sections[-2:]
+    upright = surface.role is Role.FIN
+    rise = tip.y_mm - inner.y_mm if upright else tip.z_mm - inner.z_mm
+    if length_mm <= abs(rise):
+        words = f"is {length_mm:g} mm; the tip rises {abs(rise):g} mm, so it is longer than that"
+        raise BuildFaultError([Fault("tip_mm", words)])
+    out = round(sqrt(length_mm**2 - rise**2), 1)
+    if upright:
+        moved = replace(tip, z_mm=round(inner.z_mm + out, 1))
+    else:
+        moved = replace(tip, y_mm=round(inner.y_mm + out, 1))
+    return replace(surface, sections=(*surface.sections[:-1], moved))
+
+
+def span_of(surface: Surface) -> float:
+    """A surface's span from tip to tip, or a fin's height [mm].
+
+    >>> span_of(Surface("w", "W", Role.WING, (Section(0, 0, 0, 90), Section(0, 80, 60, 90))))
+    160
+    """
+    if surface.role is Role.FIN:
+        along = [spanwise(surface, each) for each in surface.sections]
+        return max(along) - min(along)
+    return 2 * max(abs(each.y_mm) for each in surface.sections)
+
+
+def slope_of(surface: Surface) -> float:
+    """How long a surface's last panel is along its slope [mm].
+
+    >>> slope_of(Surface("w", "W", Role.WING, (Section(0, 0, 0, 90), Section(0, 80, 60, 90))))
+    100.0
+    """
+    inner, tip = surface.sections[-2:]
+    return sqrt((tip.y_mm - inner.y_mm) ** 2 + (tip.z_mm - inner.z_mm) ** 2)
+
+
+def reshaped(build: Build, surface_id: str, shape: Callable[[Surface], Surface]) -> Build:
+    """The build with one of its surfaces shaped otherwise. Raises BuildFaultError when there is no
+    such surface, or when it has no span or chord to begin from."""
+    if not any(each.id == surface_id for each in build.surfaces):
+        raise BuildFaultError([Fault("surface", f'there is no surface "{surface_id}"')])
+    try:
+        surfaces = tuple(shape(each) if each.id == surface_id else each for each in build.surfaces)
+    except ZeroDivisionError as error:
+        words = "it has no span or no chord yet; type its sections first"
+        raise BuildFaultError([Fault("surface", words)]) from error
+    return replace(build, surfaces=surfaces)
+
+
+def skins(build: Build, surface: Surface, lot: Lot, layers: float) -> tuple[Item, ...]:
+    """The panels that a surface is cut of, left and right, or the one of a fin, as parts of a lot:
+    their area with so many ``layers`` (2 for a folded wing), and their station where the area's
+    middle is. They have no ids yet (``""``).
+
+    ``x = (int x_le c + c^2/2)/int c`` along half the surface.
+
+    >>> from oaken_scale.core.model.lot import LotUnit
+    >>> wing = Surface("w", "Wing", Role.WING, (Section(0, 0, 0, 200), Section(0, 500, 0, 200)))
+    >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4)
+    >>> [(p.name, p.uses[0].amount, p.station.x_mm, p.station.y_mm)
+    ...  for p in skins(Build("b", "B"), wing, sheet, 2.0)]
+    [('Wing, left', 20.0, 100.0, -250.0), ('Wing, right', 20.0, 100.0, 250.0)]
+    """
+    area, square, moment = chord_integrals(surface)
+    if area <= 0:
+        raise BuildFaultError([Fault("surface", f"{surface.name} has no area yet")])
+    x = round((moment + square / 2) / area, 1)
+    out, up = _middle(surface)
+    twin = surface.role is not Role.FIN or surface.twin
+    each = (area / 2 if surface.role is not Role.FIN else area) / 1e4 * layers
+    use = Use(lot.id, round(each, 3))
+
+    def panel(name: str, side: float) -> Item:
+        station = Station(x, round(side, 1), round(up, 1))
+        return Item("", name, Pedigree.CALCULATED, surface.name, uses=(use,), station=station)
+
+    if not twin:
+        return (panel(surface.name, out),)
+    return panel(f"{surface.name}, left", -out), panel(f"{surface.name}, right", out)
+
+
+def _middle(surface: Surface) -> tuple[float, float]:
+    """Where the middle of a half surface's area is, out and up [mm]."""
+    total = out = up = 0.0
+    for inner, outer in zip(surface.sections, surface.sections[1:], strict=False):
+        step = abs(spanwise(surface, outer) - spanwise(surface, inner))
+        c1, c2 = inner.chord_mm, outer.chord_mm
+        total += step * (c1 + c2) / 2
+        out += step * (c1 * (2 * inner.y_mm + outer.y_mm) + c2 * (inner.y_mm + 2 * outer.y_mm)) / 6
+        up += step * (c1 * (2 * inner.z_mm + outer.z_mm) + c2 * (inner.z_mm + 2 * outer.z_mm)) / 6
+    return out / total, up / total
+
+
+def with_parts(build: Build, parts: Iterable[Item], id_for: Callable[[Build, str], str]) -> Build:
+    """The build with parts more, each under an id made from its name."""
+    for each in parts:
+        build = replace(build, items=(*build.items, replace(each, id=id_for(build, each.name))))
+    return build

@@ -1,0 +1,164 @@
+"""A whole part typed on one line: "Left panel 13 dm2 of sheet b in Wing at 266"."""
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Final
+
+from oaken_scale.core.model.build import Item, Pedigree, Reference, Station
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.quantity import QuantityError, parse
+
+FIELD: Final = "line"
+
+KNOWN_BY: Final = {
+    LotKind.ADHESIVE: Pedigree.JOINT,
+    LotKind.PAINT: Pedigree.JOINT,
+    LotKind.TAPE: Pedigree.COVERING,
+    LotKind.FILM: Pedigree.COVERING,
+}
+"""How a part of each kind of lot is known; calculated for all others."""
+
+AMOUNT_OF: Final = {LotUnit.DM2: "area", LotUnit.M: "run", LotUnit.PIECE: "pieces"}
+
+_WORDS: Final = re.compile(r"\s(of|in|at|side|up)\s", re.IGNORECASE)
+_MASS: Final = re.compile(
+    r"^(?P<name>.*?\S)\s+(?P<figure>(?:\d{1,3}\s*[x×]\s*)?(?:\d+\s+\d+/\d+|[\d.,/]*\d)\s*"
+    r"(?:kg|mg|g|oz|lb))(?P<each>\s+each)?$",
+    re.IGNORECASE,
+)
+_OF_LOT: Final = re.compile(
+    r"^(?P<name>.*?\S)\s+(?P<figure>[\d.,/]*\d\s*(?:mm|cm|m|in|ft)?\s*[x×]\s*[\d.,/]*\d\s*"
+    r"(?:mm|cm|m|in|ft)?|[\d.,/]*\d\s*[a-z]{0,3}[2²]?)$",
+    re.IGNORECASE,
+)
+_SURE: Final = re.compile(r"\s(?P<word>guess|listing|listed|calculated)$", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Units:
+    """The units that are meant where none is typed."""
+
+    mass: str = "g"
+    length: str = "mm"
+    area: str = "dm2"
+    run: str = "m"
+
+
+def part_of_line(
+    line: str, lots: Sequence[Lot], units: Units = Units(), shelf: Sequence[Lot] = ()
+) -> Item:
+    """The part that a line says: its name, then what it weighs or how much of which lot it is, and
+    after the words *in*, *at*, *side* and *up* its assembly and its station.
+
+    "at" is from the nose, "at le" from the root leading edge; a lot is named by any part of its
+    name that no other has, one of ``shelf`` where none of ``lots`` is meant; "2 x 9 g" is two
+    pieces. The part has no id yet (``""``).
+
+    Raises BuildFaultError on ``line``, in words that say what was not understood.
+
+    >>> motor = part_of_line("Motor 28 g listing at 20", ())
+    >>> motor.name, motor.pedigree.value, motor.stated_g, motor.station.x_mm
+    ('Motor', 'listing', 28.0, 20.0)
+    >>> sheet = Lot("b", "Sheet B, one paper", LotUnit.DM2, 3.2, 0.3, kind=LotKind.FOAM)
+    >>> panel = part_of_line("Left panel 540 x 190 of sheet b in Wing at le 80", (sheet,))
+    >>> panel.name, panel.uses, panel.assembly, panel.station.reference.value
+    ('Left panel', (Use(lot='b', amount=10.26),), 'Wing', 'leading_edge')
+    """
+    head, said = _divided(line)
+    if not head:
+        raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
+    item = _measured(head, said.get("of"), (lots, shelf), units)
+    station = None
+    if "at" in said:
+        station = _station(said, units)
+    elif "side" in said or "up" in said:
+        raise BuildFaultError([Fault(FIELD, "say where it sits along the plane too: at 240")])
+    return replace(item, assembly=said.get("in", ""), station=station)
+
+
+def _divided(line: str) -> tuple[str, dict[str, str]]:
+    """What stands before the first of the words, and what follows each."""
+    pieces = _WORDS.split(f" {' '.join(line.split())} ")
+    head, said = pieces[0].strip(), dict[str, str]()
+    for typed, text in zip(pieces[1::2], pieces[2::2], strict=True):
+        word = typed.lower()
+        quantity = word in ("at", "side", "up")
+        if word in said or (quantity and not re.search(r"\d", text)) or not text.strip():
+            # "Wheel in foam" or "Rest of it": a word of the name, not ours.
+            if not said:
+                head = f"{head} {word} {text.strip()}".strip()
+                continue
+            words = f'"{word} {text.strip()}" is not understood; say of, in, at, side, up once each'
+            raise BuildFaultError([Fault(FIELD, words)])
+        said[word] = text.strip()
+    return head, said
+
+
+def _measured(
+    head: str, of: str | None, lots: tuple[Sequence[Lot], Sequence[Lot]], units: Units
+) -> Item:
+    """The part with its figure."""
+    sure = _SURE.search(head)
+    known = None
+    if sure:
+        head = head[: sure.start()].strip()
+        known = Pedigree("listing" if sure["word"].lower() == "listed" else sure["word"].lower())
+    if of is None:
+        told = _MASS.match(head)
+        if told is None:
+            return Item("", head, known or Pedigree.GUESS)
+        figure, pieces = told["figure"], 1
+        times = re.match(r"(\d{1,3})\s*[x×]\s*", figure)
+        if times:
+            pieces = int(times[1])
+        grams = _parsed(figure, "mass", units.mass)
+        return Item("", told["name"], known or Pedigree.GUESS, stated_g=grams, pieces=pieces)
+    lot = _lot(of, lots)
+    told = _OF_LOT.match(head)
+    if told is None:
+        words = f'say how much of {lot.name}: "{head} 12 dm2 of {of}"'
+        raise BuildFaultError([Fault(FIELD, words)])
+    kind = AMOUNT_OF[lot.unit]
+    usual = {"area": units.area, "run": units.run}.get(kind)
+    use = Use(lot.id, _parsed(told["figure"], kind, usual))
+    pedigree = known or KNOWN_BY.get(lot.kind, Pedigree.CALCULATED)
+    return Item("", told["name"], pedigree, uses=(use,))
+
+
+def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:
+    wanted = text.lower()
+    for those in lots:
+        exact = [lot for lot in those if wanted in (lot.name.lower(), lot.id.lower())]
+        begun = [lot for lot in those if lot.name.lower().startswith(wanted)]
+        within = [lot for lot in those if wanted in lot.name.lower()]
+        for found in (exact, begun, within):
+            if len(found) == 1:
+                return found[0]
+            if found:
+                names = ", ".join(lot.name for lot in found[:4])
+                words = f'"{text}" may be {names}; write more of its name'
+                raise BuildFaultError([Fault(FIELD, words)])
+    names = ", ".join(lot.name for lot in [*lots[0], *lots[1]][:6]) or "none yet"
+    raise BuildFaultError([Fault(FIELD, f'no lot "{text}"; there is {names}')])
+
+
+def _station(said: dict[str, str], units: Units) -> Station:
+    text, reference = said["at"], Reference.NOSE
+    edge = re.search(r"\b(le|leading edge)\b", text, re.IGNORECASE)
+    if edge:
+        reference = Reference.LEADING_EDGE
+        text = (text[: edge.start()] + text[edge.end() :]).strip()
+    x, y, z = (
+        _parsed(each, "station", units.length) if each else 0.0
+        for each in (text, said.get("side"), said.get("up"))
+    )
+    return Station(x, y, z, reference)
+
+
+def _parsed(text: str, kind: str, unit: str | None) -> float:
+    try:
+        return parse(text, kind, unit).value
+    except QuantityError as error:
+        raise BuildFaultError([Fault(FIELD, str(error))]) from error

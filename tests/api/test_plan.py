@@ -1,0 +1,141 @@
+"""The Plan through the API: a first drawing, figures of a surface, parts on a line, loadouts."""
+
+import pytest
+
+from tests.api.test_life import AT, act, opened
+
+NEW = {"name": "Curlew", "purpose": "park", "layout": "tractor", "step_g": 0.1}
+
+
+@pytest.fixture
+def curlew(client):
+    made = client.post("/api/v1/builds", json=NEW).json()["build"]["id"]
+    return client, f"/api/v1/builds/{made}"
+
+
+def refused(answer, status: int = 422) -> str:
+    assert answer.status_code == status, answer.json()
+    return (
+        answer.json()["faults"][0]["words"] if answer.json()["faults"] else answer.json()["detail"]
+    )
+
+
+def test_a_first_drawing_asks_span_and_chord(curlew):
+    client, at = curlew
+    told = act(client, "drawing", at, span_mm=1200.0, chord_mm=200.0).json()
+    assert told["assessment"]["wing"]["area_dm2"] == pytest.approx(24.0)
+    assert {each["id"] for each in told["assessment"]["outlines"] if each["untouched"]} == {
+        "tail", "fin"}  # fmt: skip
+    assert told["assessment"]["proportions"]["length_mm"] > 700
+    told = act(client, "drawing", at, span_mm=1000.0, area_dm2=20.0).json()
+    assert told["assessment"]["wing"]["mac_mm"] == pytest.approx(200.0, abs=0.1)
+    assert "chord at the root" in refused(act(client, "drawing", at, span_mm=1000.0))
+
+
+def test_a_surface_is_made_to_a_figure(curlew):
+    client, at = curlew
+    told = act(client, "surfaces/wing/shape", at, span_mm=1100.0, chord_mm=190.0).json()
+    assert told["assessment"]["wing"]["area_dm2"] == pytest.approx(20.9)
+    assert "give a span" in refused(act(client, "surfaces/wing/shape", at))
+    assert "no surface" in refused(act(client, "surfaces/none/shape", at, span_mm=90.0))
+
+
+def test_the_drawings_surfaces_become_parts(demo):
+    before = opened(demo)
+    told = act(demo, "surfaces/tailplane/parts", lot="sheet-a", layers=1.0).json()
+    parts = told["build"]["items"][len(before["build"]["items"]) :]
+    tail = next(each for each in told["assessment"]["outlines"] if each["id"] == "tailplane")
+    assert [each["name"] for each in parts] == ["Tailplane, left", "Tailplane, right"]
+    assert sum(each["uses"][0]["amount"] for each in parts) == pytest.approx(
+        tail["area_dm2"], abs=2e-3
+    )
+    assert "take one from the rack" in refused(act(demo, "surfaces/tailplane/parts", lot="tape"))
+
+
+def test_a_part_on_a_line(demo):
+    told = act(demo, "items/line", line="Antenna holder 1.2 g in Fuselage at 310").json()
+    item = told["build"]["items"][-1]
+    assert (item["id"], item["stated_g"], item["assembly"]) == ("antenna-holder", 1.2, "Fuselage")
+    assert item["station"]["x_mm"] == 310
+    told = act(demo, "items/line", line="Patch 40 x 60 of sheet a at le 20", assembly="Wing").json()
+    item = told["build"]["items"][-1]
+    assert item["uses"] == [{"lot": "sheet-a", "amount": pytest.approx(0.24)}]
+    assert (item["assembly"], item["station"]["reference"]) == ("Wing", "leading_edge")
+
+
+def test_a_line_takes_its_lot_from_the_rack(curlew):
+    client, at = curlew
+    shelf = client.get("/api/v1/rack").json()
+    sheet = next(each["lot"] for each in shelf if each["lot"]["unit"] == "dm2")
+    told = act(client, "items/line", at, line=f"Panel 12 dm2 of {sheet['name']}").json()
+    assert [each["rack"] for each in told["build"]["lots"]] == [sheet["id"]]
+    assert told["build"]["items"][-1]["uses"][0]["lot"] == told["build"]["lots"][0]["id"]
+
+
+def test_a_station_off_the_plane_is_asked_about_once(demo):
+    line = "Tail light 2 g at 4 m"
+    assert refused(act(demo, "items/line", line=line), 409).endswith("400 mm?")
+    assert act(demo, "items/line", line=line, sure=True).status_code == 201
+
+
+def test_a_line_that_is_not_understood_changes_nothing(demo):
+    before = opened(demo)
+    assert "no lot" in refused(act(demo, "items/line", line="Panel 3 dm2 of marble"))
+    assert refused(act(demo, "items/line", line="Motor"))
+    assert opened(demo) == before
+
+
+def test_loadouts_from_packs_and_payloads_in_one_step(curlew):
+    client, at = curlew
+    for line in ("Airframe 200 g at 300", "Camera 60 g at 200"):
+        assert act(client, "items/line", at, line=line).status_code == 201
+    told = act(client, "loadouts/from-packs", at, payloads=["camera"],
+               new_packs=[{"line": "2-cell 62 g at 90"},
+                          {"line": "3-cell 110 g at 90"}])  # fmt: skip
+    assert told.status_code == 201, told.json()
+    names = [each["name"] for each in told.json()["build"]["loadouts"]]
+    assert names == ["2-cell", "2-cell, Camera", "3-cell", "3-cell, Camera"]
+    weights = [each["answers"][0]["value"] for each in told.json()["assessment"]["loadouts"]]
+    assert weights == pytest.approx([w + 0.04 * 200 for w in (262, 322, 310, 370)])
+    again = act(client, "loadouts/from-packs", at, packs=["2-cell", "3-cell"], payloads=["camera"])
+    assert [each["name"] for each in again.json()["build"]["loadouts"]] == names
+    assert "named twice" in refused(
+        act(client, "loadouts/from-packs", at, packs=["2-cell"], payloads=["2-cell"]))  # fmt: skip
+    assert "say which packs" in refused(act(client, "loadouts/from-packs", at))
+    assert "no part" in refused(act(client, "loadouts/from-packs", at, packs=["none"]))
+
+
+def test_an_absurd_length_is_asked_about_and_a_usual_one_is_not(demo):
+    def asked(text: str, measure: str):
+        query = {"text": text, "kind": "length", "unit": "mm", "measure": measure,
+                 "build": "sandpiper"}  # fmt: skip
+        return demo.get("/api/v1/quantity", params=query).json()["asked"]
+
+    assert asked("86", "span") == {"value_mm": 86.0, "instead_mm": 860.0}
+    assert asked("1080", "span") is None
+    assert asked("19", "chord") == {"value_mm": 19.0, "instead_mm": 190.0}
+    assert asked("4 m", "station") == {"value_mm": 4000.0, "instead_mm": 400.0}
+    assert asked("738", "station") is None
+
+
+def test_a_figure_of_a_sum_and_of_several(demo):
+    for text, grams in (("101 + 53.4", 154.4), ("2 x 9", 18.0), ("2 x 9 g + 1 oz", 46.349523)):
+        told = demo.get("/api/v1/quantity", params={"text": text, "kind": "mass"}).json()
+        assert told["value"] == pytest.approx(grams)
+    for text in ("1 +", "+", "0 x 9", "2 x", "2 x 3 x 4"):
+        assert (
+            demo.get("/api/v1/quantity", params={"text": text, "kind": "mass"}).status_code == 422
+        )
+
+
+def test_a_part_after_the_new_ways_is_taken_back_as_one(curlew):
+    client, at = curlew
+    act(client, "items/line", at, line="Airframe 200 g at 300")
+    before = opened(client, at)["build"]
+    act(client, "loadouts/from-packs", at, new_packs=[{"line": "2-cell 62 g at 90"}])
+    assert client.post(f"{at}/undo").status_code == 200
+    assert opened(client, at)["build"] == before
+
+
+def test_what_stands_on_the_demo_plan_is_all_drawn(demo):
+    assert not any(each["untouched"] for each in opened(demo, AT)["assessment"]["outlines"])

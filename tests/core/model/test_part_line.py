@@ -1,0 +1,99 @@
+"""A whole part on one line, as builders would write it."""
+
+from contextlib import suppress
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from oaken_scale.core.model.build import Pedigree, Reference
+from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.part_line import Units, part_of_line
+
+SHEET_A = Lot("sheet-a", "Sheet A, both papers", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM)
+SHEET_B = Lot("sheet-b", "Sheet B, one paper", LotUnit.DM2, 3.2, 0.3, kind=LotKind.FOAM)
+BEAD = Lot("bead", "Hot glue bead", LotUnit.M, 2.4, 1.0, kind=LotKind.ADHESIVE)
+TAPE = Lot("tape", "Packing tape, 48 mm", LotUnit.M, 2.1, 0.1, kind=LotKind.TAPE)
+STICK = Lot("stick", "Craft stick", LotUnit.PIECE, 1.4, 0.1, kind=LotKind.OTHER)
+LOTS = (SHEET_A, SHEET_B, BEAD, TAPE)
+
+
+def read(line: str, **units):
+    item = part_of_line(line, LOTS, Units(**units), (STICK,))
+    use = item.uses[0] if item.uses else None
+    amount = use.amount if use else item.stated_g
+    at = item.station
+    return (item.name, item.pedigree, use.lot if use else None, amount, item.pieces, item.assembly,
+            (at.x_mm, at.y_mm, at.z_mm, at.reference) if at else None)  # fmt: skip
+
+
+NOSE, EDGE = Reference.NOSE, Reference.LEADING_EDGE
+GUESS, LISTING, CALCULATED = Pedigree.GUESS, Pedigree.LISTING, Pedigree.CALCULATED
+
+LINES = {
+    "Motor 28g at 40": ("Motor", GUESS, None, 28.0, 1, "", (40, 0, 0, NOSE)),
+    "Motor 1 oz listing": ("Motor", LISTING, None, 28.349523125, 1, "", None),
+    "Servo 2 x 9 g at 245": ("Servo", GUESS, None, 18.0, 2, "", (245, 0, 0, NOSE)),
+    "Receiver 12,4 g": ("Receiver", GUESS, None, 12.4, 1, "", None),
+    "3-cell 1300 110 g listed at 9 cm": ("3-cell 1300", LISTING, None, 110.0, 1, "",
+                                         (90, 0, 0, NOSE)),
+    "Left panel 13 dm2 of sheet b in Wing at le 80 side -265 up 62": (
+        "Left panel", CALCULATED, "sheet-b", 13.0, 1, "Wing", (80, -265, 62, EDGE)),
+    "Left panel 540 x 190 of sheet a": ("Left panel", CALCULATED, "sheet-a", 10.26, 1, "", None),
+    "Tail glue 1.4 m of hot glue": ("Tail glue", Pedigree.JOINT, "bead", 1.4, 1, "", None),
+    "Hinge 900 mm of tape": ("Hinge", Pedigree.COVERING, "tape", 0.9, 1, "", None),
+    "Skids 3 of craft stick": ("Skids", CALCULATED, "stick", 3.0, 1, "", None),
+    "Rib 4 mm": ("Rib 4 mm", GUESS, None, None, 1, "", None),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("line", LINES)  # fmt: skip
+def test_a_line_is_understood(line):
+    name, pedigree, lot, amount, *rest = LINES[line]
+    told = read(line)
+    assert (told[0], told[1], told[2], *told[4:]) == (name, pedigree, lot, *rest)
+    assert told[3] == (None if amount is None else pytest.approx(amount))
+
+
+def test_units_that_are_not_typed_are_those_of_the_page():
+    told = read("Panel 2 of sheet a at 10", area="ft2", length="in")
+    assert told[3] == pytest.approx(2 * 9.290304)
+    assert told[-1][0] == pytest.approx(254.0)
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [
+        ("", "begin with the part's name"),
+        ("Panel 3 dm2 of sheet", "may be Sheet A, both papers, Sheet B, one paper"),
+        ("Panel 3 dm2 of balsa", 'no lot "balsa"'),
+        ("Panel of sheet a", "say how much of Sheet A"),
+        ("Panel 3 g of sheet a", '"g" is not a unit of area'),
+        ("Pack 62 g side 20", "say where it sits along the plane too"),
+        ("Pack 62 g at 20 at 30", "once each"),
+    ],
+)
+def test_what_is_not_understood_is_said(line, words):
+    with pytest.raises(BuildFaultError) as refused:
+        read(line)
+    assert refused.value.faults[0].field == "line"
+    assert words in refused.value.faults[0].words
+
+
+NAMES = st.from_regex(r"[A-Z][a-z]{2,9}( [a-z]{3,9})?", fullmatch=True).filter(
+    lambda name: not {"guess", "listing", "listed", "calculated"} & set(name.split())
+)
+
+
+@given(NAMES, st.integers(1, 99_999), st.integers(-400, 900), st.integers(-400, 400))
+def test_what_is_written_out_is_read_again(name, tenths, x, side):
+    line = f"{name} {tenths / 10} g in Body at {x} side {side}"
+    told = read(line)
+    assert told == (name, GUESS, None, tenths / 10, 1, "Body", (x, side, 0, NOSE))
+
+
+@given(st.text(max_size=80))
+def test_nothing_that_is_typed_breaks_it(text):
+    with suppress(BuildFaultError):
+        assert part_of_line(text, LOTS).name
