@@ -19,7 +19,7 @@ from oaken_scale.core.model.build import Build, Reference, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.part_line import Units, part_of_line
-from oaken_scale.core.model.plausible import Measure, asked_about
+from oaken_scale.core.model.plausible import LengthOf, asked_about
 from oaken_scale.formats import fields
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["plan"])
@@ -79,7 +79,7 @@ class PartLine(fields.Edge):
         item = part_of_line(self.line, build.lots, units, others)
         at = item.station
         if at is not None and at.reference is Reference.NOSE and not self.sure:
-            asked = asked_about(at.x_mm, Measure.STATION, build.surfaces)
+            asked = asked_about(at.x_mm, LengthOf.STATION, build.surfaces)
             if asked is not None:
                 better = asked.instead_mm
                 words = f"{at.x_mm:g} mm from the nose lies off the plane"

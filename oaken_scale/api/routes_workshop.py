@@ -10,7 +10,7 @@ from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import Shop
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.model import presets
-from oaken_scale.core.model.plausible import Measure, asked_about
+from oaken_scale.core.model.plausible import LengthOf, asked_about
 from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
 from oaken_scale.formats.plan_documents import TargetDoc
 
@@ -38,7 +38,7 @@ def quantity(
     kind: Kind,
     shop: Shop,
     unit: Annotated[str | None, Query(max_length=8)] = None,
-    measure: Measure | None = None,
+    measure: LengthOf | None = None,
     build: Annotated[str | None, Query(max_length=64)] = None,
 ) -> Understood:
     """Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in", "101 + 53.4", "2 x 9".

@@ -16,13 +16,18 @@ def test_an_empty_shed_says_how_to_begin(page, served):
     expect(page.get_by_text("The shelves are empty")).to_be_visible()
 
 
-def begin(page, name: str, limit: str = "") -> None:
+def turn(page, on: str) -> None:
+    page.get_by_label("On the plan").get_by_role("link", name=on, exact=True).click()
+
+
+def begin(page, name: str, limit: str = "", on: str = "Parts") -> None:
     page.get_by_role("button", name="Begin a build").click()
     page.get_by_label("Name", exact=True).fill(name)
     if limit:
         page.get_by_label("All-up weight limit").fill(limit)
     page.get_by_role("button", name="Begin", exact=True).click()
-    expect(page.get_by_role("heading", name="Parts")).to_be_visible()
+    expect(page.get_by_label("A first drawing")).to_be_visible()
+    turn(page, on)
 
 
 PARTS = (
@@ -41,7 +46,7 @@ def test_a_build_from_nothing_to_its_four_answers(shed):
     expect(page.locator("[data-rod=auw]")).to_contain_text("add the parts on the Plan")
 
     name = page.get_by_label("Name of the next part")
-    line = page.locator("tr", has=name)
+    line = page.locator("form", has=name)
     name.focus()
     for part, group, known, mass, reference, station in PARTS:
         expect(name).to_be_focused()
@@ -67,6 +72,7 @@ def test_a_build_from_nothing_to_its_four_answers(shed):
     weight = (18 * 4.5 + 64 + 23 + 28.3495 + 62 + 18) * 1.04
     expect(page.locator("[data-rod=auw]")).to_contain_text(f"{weight:.0f} ±")
     expect(page.locator("[data-rod=wing_loading]")).to_contain_text(f"{weight / 18:.1f} ±")
+    turn(page, "Targets")
     page.get_by_label("Static thrust").fill("260")
     page.get_by_label("Static thrust").press("Enter")
     expect(page.locator("[data-rod=thrust_to_weight]")).to_contain_text(f"{260 / weight:.2f} ±")
@@ -83,7 +89,7 @@ def test_a_build_from_nothing_to_its_four_answers(shed):
 
 def test_the_drawing_answers_while_a_chord_is_typed(shed):
     page = shed
-    begin(page, "Curlew")
+    begin(page, "Curlew", on="Drawing")
     numbers = page.get_by_label("What the drawing comes to")
     expect(numbers).to_contain_text("18.00 dm²")
     chord = page.get_by_label("Wing, section 1, chord")
@@ -98,7 +104,7 @@ def test_the_drawing_answers_while_a_chord_is_typed(shed):
 
 def test_crossing_sections_are_refused_in_words_and_nothing_is_lost(shed):
     page = shed
-    begin(page, "Curlew")
+    begin(page, "Curlew", on="Drawing")
     out = page.get_by_label("Wing, section 2, out from the middle")
     out.fill("0")
     out.press("Enter")
@@ -110,7 +116,7 @@ def test_a_mistyped_mass_names_its_field_and_keeps_the_line(shed):
     page = shed
     begin(page, "Curlew")
     page.get_by_label("Name of the next part").fill("Motor")
-    mass = page.locator("tr", has=page.get_by_label("Name of the next part")).get_by_label(
+    mass = page.locator("form", has=page.get_by_label("Name of the next part")).get_by_label(
         "Mass", exact=True
     )
     mass.fill("heavy")
@@ -128,10 +134,10 @@ def test_a_part_is_changed_in_its_line_and_removed(shed):
     begin(page, "Curlew")
     name = page.get_by_label("Name of the next part")
     name.fill("Servo")
-    page.locator("tr", has=name).get_by_label("Mass", exact=True).fill("9")
+    page.locator("form", has=name).get_by_label("Mass", exact=True).fill("9")
     name.press("Enter")
     page.get_by_role("button", name="Change Servo").click()
-    row = page.locator("tr", has=page.get_by_label("Name", exact=True))
+    row = page.locator("td form", has=page.get_by_label("Name", exact=True))
     row.get_by_label("Mass", exact=True).fill("11")
     row.get_by_label("Mass", exact=True).press("Enter")
     expect(page.locator("[data-rod=auw]")).to_contain_text("11 ±")
@@ -144,7 +150,7 @@ def test_a_figure_of_each_is_multiplied_in_sight_and_one_of_all_is_not(shed):
     page = shed
     begin(page, "Curlew")
     name = page.get_by_label("Name of the next part")
-    line = page.locator("tr", has=name)
+    line = page.locator("form", has=name)
     auw = page.locator("[data-rod=auw]")
     name.fill("Servos")
     line.get_by_label("Mass", exact=True).fill("9")
@@ -176,7 +182,7 @@ def test_an_option_flies_only_with_its_loadout(shed):
     page = shed
     begin(page, "Curlew")
     name = page.get_by_label("Name of the next part")
-    line = page.locator("tr", has=name)
+    line = page.locator("form", has=name)
     for part, mass, option in (("Wing", "100", False), ("Camera", "50", True)):
         name.fill(part)
         line.get_by_label("Mass", exact=True).fill(mass)
@@ -184,6 +190,7 @@ def test_an_option_flies_only_with_its_loadout(shed):
             line.get_by_label("Only in some loadouts").check()
         name.press("Enter")
         expect(page.get_by_role("button", name=f"Change {part}")).to_be_visible()
+    turn(page, "Loadouts")
     for loadout in ("Light", "Loaded"):
         page.get_by_label("Name of the next loadout").fill(loadout)
         page.get_by_label("Name of the next loadout").press("Enter")
@@ -226,12 +233,14 @@ def test_a_build_is_renamed_and_its_scale_told(shed):
     page.get_by_label("Name of the build").fill("Whimbrel")
     page.get_by_label("Name of the build").press("Enter")
     expect(page.get_by_role("heading", name="Whimbrel")).to_be_visible()
+    turn(page, "Scales")
     step = page.get_by_label("My scale, step")
     step.fill("1")
     step.press("Enter")
     page.keyboard.press("Alt+4")
     expect(page.locator("section[aria-label=Pan]")).to_contain_text("My scale, 1 g steps")
     page.keyboard.press("Alt+2")
+    turn(page, "Scales")
     step.fill("0")
     step.press("Enter")
     expect(page.locator(".line .words.wrong")).to_contain_text("at least 0.0001 g")

@@ -69,7 +69,7 @@ def test_the_list_is_ticked_by_thumb_and_ends_in_ready(dunlin):
 def test_seven_opens_the_field_and_the_list_is_ticked_by_keys_alone(dunlin):
     dunlin.set_viewport_size({"width": 1280, "height": 800})
     dunlin.goto(dunlin.at.replace("/field", "/plan"))
-    expect(dunlin.get_by_role("heading", name="Parts")).to_be_visible()
+    expect(dunlin.get_by_label("On the plan")).to_be_visible()
     dunlin.keyboard.press("7")
     box = dunlin.get_by_role("checkbox", name="Everything is fixed")
     expect(box).to_have_attribute("aria-checked", "false")

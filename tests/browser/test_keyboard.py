@@ -19,13 +19,13 @@ def test_places_are_a_key_away(shed):
     shed.keyboard.press("Enter")
     expect(shed.locator("[data-item=motor]")).to_be_visible()
     shed.keyboard.press("Alt+2")
-    expect(shed.get_by_role("heading", name="Parts")).to_be_visible()
+    expect(shed.get_by_label("On the plan")).to_be_visible()
     shed.keyboard.press("4")
     expect(shed.locator("[data-item=motor]")).to_be_visible()
     shed.keyboard.press("Alt+1")
     expect(shed.get_by_role("heading", name="Shed")).to_be_visible()
     shed.keyboard.press("2")
-    expect(shed.get_by_role("heading", name="Targets")).to_be_visible()
+    expect(shed.get_by_label("On the plan")).to_be_visible()
 
 
 def test_on_the_bench_a_digit_begins_a_reading_and_no_journey(page, demo_served):
@@ -76,7 +76,7 @@ def test_a_rod_opens_and_closes_by_keys(page, demo_served):
 
 
 def test_a_targets_figure_is_typed_and_its_source_becomes_the_builders(page, demo_served):
-    page.goto(f"{demo_served.url}/build/sandpiper/plan")
+    page.goto(f"{demo_served.url}/build/sandpiper/plan?on=targets")
     limit = page.get_by_label("All-up weight, at most")
     expect(limit).to_have_value("590")
     limit.fill("1 lb 5 oz")
@@ -94,7 +94,7 @@ def test_a_targets_figure_is_typed_and_its_source_becomes_the_builders(page, dem
 
 
 def test_a_range_moves_as_a_whole_where_one_end_passes_the_other(page, demo_served):
-    page.goto(f"{demo_served.url}/build/sandpiper/plan")
+    page.goto(f"{demo_served.url}/build/sandpiper/plan?on=targets")
     low = page.get_by_label("Balance, at least")
     expect(low).to_have_value("28")
     low.fill("40")

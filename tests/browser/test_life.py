@@ -8,7 +8,7 @@ def to(page, place: str) -> None:
 
 
 def test_a_repair_is_told_and_the_part_goes_on_the_pan_as_it_is_now(bench):
-    to(bench, "plan")
+    to(bench, "plan?on=parts")
     bench.get_by_role("button", name="Change Fuselage box").click()
     bench.get_by_role("button", name="it was repaired, replaced …").click()
     sheet = bench.get_by_label("What happened to it")
@@ -17,7 +17,8 @@ def test_a_repair_is_told_and_the_part_goes_on_the_pan_as_it_is_now(bench):
     sheet.get_by_label("in words").fill("flew into a post")
     sheet.get_by_role("button", name="Write it down").click()
     expect(sheet).not_to_be_visible()
-    diary = bench.get_by_label("Diary")
+    bench.keyboard.press("n")
+    diary = bench.get_by_label("Notebook")
     expect(diary.locator("li")).to_contain_text("flew into a post")
     expect(diary).to_contain_text("Balance not checked since")
     to(bench, "bench")
@@ -28,7 +29,7 @@ def test_a_repair_is_told_and_the_part_goes_on_the_pan_as_it_is_now(bench):
 
 
 def test_what_cannot_be_is_said_in_the_sheet_and_nothing_is_written(bench):
-    to(bench, "plan")
+    to(bench, "plan?on=parts")
     bench.get_by_role("button", name="Change Fin", exact=True).click()
     bench.get_by_role("button", name="it was repaired, replaced …").click()
     sheet = bench.get_by_label("What happened to it")
@@ -38,13 +39,14 @@ def test_what_cannot_be_is_said_in_the_sheet_and_nothing_is_written(bench):
     expect(sheet.get_by_role("alert")).to_contain_text("What came off")
     sheet.get_by_label("about").fill("1.5")
     sheet.get_by_role("button", name="Write it down").click()
-    expect(bench.get_by_label("Diary")).to_contain_text("Fin trimmed")
-    expect(bench.get_by_label("Parts")).to_contain_text("off fin")
+    expect(bench.get_by_label("Parts", exact=True)).to_contain_text("off fin")
+    bench.keyboard.press("n")
+    expect(bench.get_by_label("Notebook")).to_contain_text("Fin trimmed")
 
 
 def test_the_plane_as_it_was_on_a_day_and_finished(bench):
-    to(bench, "plan")
-    diary = bench.get_by_label("Diary")
+    to(bench, "plan?on=notebook")
+    diary = bench.get_by_label("Notebook")
     diary.get_by_label("The plane as it was on").fill("2026-01-01")
     expect(diary.locator("[data-then]")).to_contain_text("% MAC")
     box = diary.get_by_label("finished")
@@ -62,9 +64,9 @@ def test_the_running_total_stands_with_the_budget(bench):
 
 
 def test_a_nose_within_the_fuselage_stands_under_it(bench):
-    to(bench, "plan")
+    to(bench, "plan?on=parts")
     bench.get_by_role("button", name="Change Hatch").click()
-    line = bench.locator("tr.line").first
+    line = bench.locator("td form")
     line.get_by_label("Assembly").fill("Fuselage/Nose")
     line.get_by_label("Assembly").press("Enter")
     expect(bench.get_by_role("button", name="Change Hatch")).to_be_visible()

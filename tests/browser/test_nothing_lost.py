@@ -17,14 +17,14 @@ def item(page, id: str) -> dict | None:
 
 @pytest.fixture
 def plan(bench):
-    bench.goto(bench.url.replace("/bench", "/plan"))
+    bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
     expect(bench.get_by_role("heading", name="Parts")).to_be_visible()
     return bench
 
 
 def figure(page, part: str, typed: str) -> None:
     page.get_by_role("button", name=f"Change {part}", exact=True).click()
-    box = page.get_by_label("Mass", exact=True).first
+    box = page.get_by_label("Mass", exact=True).last
     box.fill(typed)
     box.press("Enter")
 
@@ -81,7 +81,7 @@ def test_a_weighed_part_with_another_figure_asks_which_it_is(plan):
     assert item(plan, "motor")["stated_g"] != 70
     plan.keyboard.press("Escape")
     expect(question).to_have_count(0)
-    plan.get_by_label("Mass", exact=True).first.press("Enter")
+    plan.get_by_label("Mass", exact=True).last.press("Enter")
     expect(question.get_by_role("button").first).to_be_focused()
     plan.keyboard.press("Tab")
     plan.keyboard.press("Enter")

@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 @pytest.fixture
 def plan(bench):
     bench.goto(bench.url.replace("/bench", "/plan"))
-    expect(bench.get_by_role("heading", name="Wing and tail")).to_be_visible()
+    expect(bench.get_by_label("Drawing", exact=True)).to_be_visible()
     return bench
 
 
@@ -19,7 +19,7 @@ def test_a_corner_moved_by_keys_changes_the_wing(plan):
     expect(numbers(plan)).to_contain_text("1080 mm")
     tip = plan.get_by_label("Wing, section 3, leading edge", exact=True)
     tip.focus()
-    plan.keyboard.press("Shift+ArrowDown")
+    plan.keyboard.press("Shift+ArrowUp")
     expect(numbers(plan)).to_contain_text("1100 mm")
     expect(plan.get_by_label("Wing, section 3, out from the middle")).to_have_value("550")
 
@@ -42,7 +42,9 @@ def test_a_corner_dragged_redraws_and_is_kept_when_let_go(plan):
 
 def test_another_layout_with_one_press_and_its_notes(plan):
     plan.get_by_label("Draw it anew as").select_option(label="V-tail")
+    plan.get_by_label("The next surface").click()
     expect(plan.get_by_label("Name of V-tail")).to_be_visible()
+    plan.get_by_label("The surface before").click()
     expect(numbers(plan)).to_contain_text("Neutral point")
     chord = plan.get_by_label("Wing, section 2, chord")
     chord.fill("900")
@@ -57,6 +59,7 @@ def test_how_a_surface_is_shaped_goes_into_the_stall(plan):
 
 
 def test_a_scale_on_a_cable_is_set_up_in_place(plan):
+    plan.keyboard.press("k")
     scales = plan.get_by_label("Scales", exact=True)
     scales.get_by_text("read by eye; or on a cable").click()
     line = scales.get_by_label("Kitchen scale, lines")

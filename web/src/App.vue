@@ -1,20 +1,38 @@
 <script setup lang="ts">
+import { onBeforeUnmount, onMounted, ref } from 'vue'
+import KeySheet from './shared/KeySheet.vue'
 import TheRule from './shared/TheRule.vue'
 import TheWords from './shared/TheWords.vue'
 import WhatWaits from './shared/WhatWaits.vue'
+import { isTyping } from './shared/useKeys'
 import { useLamp } from './shared/useLamp'
 
 useLamp()
+
+const work = ref<HTMLElement>()
+const keys = ref(false)
+
+// The sheet of keys opens with single keys switched off as well: it is where they are switched on.
+function pressed(event: KeyboardEvent) {
+  if (event.key !== '?' || event.ctrlKey || event.metaKey || isTyping(event.target)) return
+  if (document.querySelector('[role="dialog"]')) return
+  event.preventDefault()
+  keys.value = true
+}
+onMounted(() => window.addEventListener('keydown', pressed))
+onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
 </script>
 
 <template>
   <v-app>
-    <TheRule />
-    <main class="places">
+    <a class="skip" href="#work" @click.prevent="work?.focus()">To the work</a>
+    <TheRule @keys="keys = true" />
+    <main id="work" ref="work" class="places" tabindex="-1">
       <router-view />
     </main>
     <WhatWaits />
     <TheWords />
+    <KeySheet v-model="keys" />
   </v-app>
 </template>
 
@@ -22,6 +40,26 @@ useLamp()
 .places {
   margin-left: var(--rule-width);
   min-height: 100dvh;
+}
+
+.places:focus {
+  outline: none;
+}
+
+.skip {
+  position: fixed;
+  z-index: 40;
+  top: 4px;
+  left: 4px;
+  padding: 8px 14px;
+  background: var(--paper);
+  color: var(--ink);
+  border: 2px solid var(--ink);
+  transform: translateY(-200%);
+}
+
+.skip:focus {
+  transform: none;
 }
 
 @media (max-width: 700px) {

@@ -22,3 +22,10 @@ export const router = createRouter({
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })
+
+/** A page is called by its place; a build puts its name before it. */
+export function titled(place: string, build?: string) {
+  const title = place.charAt(0).toUpperCase() + place.slice(1)
+  document.title = `${build ? `${build}, ` : ''}${title} · Oaken Scale`
+}
+router.afterEach((to) => titled(String(to.name ?? 'Shed')))

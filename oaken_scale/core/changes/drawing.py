@@ -87,7 +87,8 @@ def _shifted(surface: Surface, aft_mm: float) -> Surface:
 
 def _quarter_of(surfaces: Iterable[Surface]) -> float:
     """Where the quarter of the mean chord of some surfaces together is [mm]."""
-    area, square, moment = (sum(each) for each in zip(*map(chord_integrals, surfaces), strict=True))
+    integrals = [chord_integrals(each) for each in surfaces]
+    area, square, moment = (sum(each[k] for each in integrals) for k in range(3))
     return (moment + square / 4) / area
 
 

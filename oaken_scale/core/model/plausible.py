@@ -9,7 +9,7 @@ from oaken_scale.core.model.build import Surface
 from oaken_scale.core.model.quantity import INCH_MM
 
 
-class Measure(StrEnum):
+class LengthOf(StrEnum):
     """What a typed length is of."""
 
     SPAN = "span"
@@ -19,10 +19,10 @@ class Measure(StrEnum):
 
 
 USUAL_MM: Final = {
-    Measure.SPAN: (180.0, 4000.0),
-    Measure.CHORD: (25.0, 900.0),
-    Measure.STATION: (-400.0, 2500.0),
-    Measure.HEIGHT: (-600.0, 600.0),
+    LengthOf.SPAN: (180.0, 4000.0),
+    LengthOf.CHORD: (25.0, 900.0),
+    LengthOf.STATION: (-400.0, 2500.0),
+    LengthOf.HEIGHT: (-600.0, 600.0),
 }
 """What foam board planes are built to [mm]; outside of it a figure is asked about."""
 
@@ -52,19 +52,19 @@ def drawn_length(surfaces: Sequence[Surface]) -> float:
     return max((s.x_le_mm + s.chord_mm for each in surfaces for s in each.sections), default=0.0)
 
 
-def asked_about(value_mm: float, measure: Measure, surfaces: Sequence[Surface]) -> Asked | None:
+def asked_about(value_mm: float, measure: LengthOf, surfaces: Sequence[Surface]) -> Asked | None:
     """What to ask about a length [mm] that a builder typed; None where it can well be.
 
-    >>> asked_about(86.0, Measure.SPAN, ())
+    >>> asked_about(86.0, LengthOf.SPAN, ())
     Asked(value_mm=86.0, instead_mm=860.0)
-    >>> asked_about(860.0, Measure.SPAN, ()) is None
+    >>> asked_about(860.0, LengthOf.SPAN, ()) is None
     True
-    >>> asked_about(4000.0, Measure.STATION, ())
+    >>> asked_about(4000.0, LengthOf.STATION, ())
     Asked(value_mm=4000.0, instead_mm=400.0)
     """
     low, high = USUAL_MM[measure]
     length = drawn_length(surfaces)
-    if measure is Measure.STATION and length > 0:
+    if measure is LengthOf.STATION and length > 0:
         high = min(high, BEYOND * length + 50.0)
     if value_mm == 0 or low <= value_mm <= high:
         return None

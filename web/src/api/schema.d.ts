@@ -3707,7 +3707,7 @@ export interface components {
         };
         /**
          * Flying
-         * @description The packs and payloads that may be aboard: parts by their ids, and new ones on a line each.
+         * @description The packs and payloads that may be aboard: parts by their ids, new ones on a line each.
          */
         Flying: {
             /**
@@ -4279,6 +4279,12 @@ export interface components {
             starting_surfaces: components["schemas"]["Surface"][];
         };
         /**
+         * LengthOf
+         * @description What a typed length is of.
+         * @enum {string}
+         */
+        LengthOf: "span" | "chord" | "station" | "height";
+        /**
          * Lesson
          * @description A lot that the weighings say runs otherwise than its figure: by this factor, one sigma.
          */
@@ -4764,6 +4770,14 @@ export interface components {
             now: string;
             /** Free */
             free: string[];
+        };
+        /**
+         * Measure
+         * @description The earlier build to be measured by; null for none.
+         */
+        Measure: {
+            /** Build */
+            build: string | null;
         };
         /**
          * Mend
@@ -8366,14 +8380,6 @@ export interface components {
             moved: components["schemas"]["Moved"][];
         };
         /**
-         * Measure
-         * @description The earlier build to be measured by; null for none.
-         */
-        oaken_scale__api__routes_life__Measure: {
-            /** Build */
-            build: string | null;
-        };
-        /**
          * Keeping
          * @description The parts of a drawing that a build keeps.
          */
@@ -8403,12 +8409,6 @@ export interface components {
              */
             words?: string;
         };
-        /**
-         * Measure
-         * @description What a typed length is of.
-         * @enum {string}
-         */
-        oaken_scale__core__model__plausible__Measure: "span" | "chord" | "station" | "height";
         /**
          * Reason
          * @description What would explain a check that disagrees, in words, and whom it concerns.
@@ -8535,7 +8535,7 @@ export interface operations {
                 text: string;
                 kind: components["schemas"]["Kind"];
                 unit?: string | null;
-                measure?: components["schemas"]["oaken_scale__core__model__plausible__Measure"] | null;
+                measure?: components["schemas"]["LengthOf"] | null;
                 build?: string | null;
             };
             header?: never;
@@ -10803,7 +10803,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["oaken_scale__api__routes_life__Measure"];
+                "application/json": components["schemas"]["Measure"];
             };
         };
         responses: {

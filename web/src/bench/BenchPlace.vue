@@ -5,7 +5,6 @@ import { openBench } from './useBench'
 import { useBuild } from '../shared/useBuild'
 import PracticeBar from './PracticeBar.vue'
 import JointClocks from './JointClocks.vue'
-import KeySheet from './KeySheet.vue'
 import ThumbBar from './ThumbBar.vue'
 import ThePan from './ThePan.vue'
 import TheTray from './TheTray.vue'
@@ -19,7 +18,6 @@ const tray = ref<InstanceType<typeof TheTray>>()
 const clocks = ref<InstanceType<typeof JointClocks>>()
 const roll = ref<InstanceType<typeof TillRoll>>()
 const words = useWords()
-const keys = ref(false)
 
 useKeys({
   ' ': bench.recordSteady,
@@ -32,7 +30,6 @@ useKeys({
   d: () => {
     if (!roll.value?.doubt()) words.say('No reading is doubtful.')
   },
-  '?': () => (keys.value = true),
   ...Object.fromEntries(
     [...'0123456789.,'].map((digit) => [
       digit,
@@ -50,7 +47,6 @@ useKeys({
     <TillRoll ref="roll" class="roll" />
     <JointClocks ref="clocks" class="clocks" />
     <ThumbBar class="thumb" />
-    <KeySheet v-model="keys" />
   </div>
 </template>
 

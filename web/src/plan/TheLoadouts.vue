@@ -4,6 +4,7 @@ import type { Build } from '../api/client'
 import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
+import FlownWith from './FlownWith.vue'
 
 type Loadout = Build['loadouts'][number]
 
@@ -47,9 +48,11 @@ function auw(id: string): string {
 <template>
   <section aria-label="Loadouts">
     <h2>Loadouts</h2>
-    <p v-if="!options.length" class="faint small">
-      Tick “option” on a pack or a payload, and say here which way of flying carries it.
+    <p class="faint small">
+      A loadout is one way of flying: the plane with one pack, and perhaps a payload. Every target
+      is told for each.
     </p>
+    <FlownWith class="from" />
     <div v-for="loadout in loadouts" :key="loadout.id" class="loadout">
       <div class="title">
         <TextCell
@@ -89,6 +92,14 @@ function auw(id: string): string {
 </template>
 
 <style scoped>
+section {
+  max-width: 900px;
+}
+
+.from {
+  margin: 10px 0 14px;
+}
+
 .loadout {
   padding: 6px 0;
   border-bottom: 1px solid var(--line);

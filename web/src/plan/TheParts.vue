@@ -4,22 +4,36 @@ import type { Item } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
-import PartLine from './PartLine.vue'
+import PartForm from './PartForm.vue'
 import { PEDIGREES } from './usePartLine'
+import { useTable, type Column } from './useTable'
 
 const { build, assessment } = useBuild()
-const { quantity, number, units } = useUnits()
+const { quantity, number } = useUnits()
 
 const editing = ref<string | null>(null)
 const masses = computed(() => new Map(assessment.value?.items.map((mass) => [mass.id, mass])))
 const parts = computed(() => build.value?.items.filter((item) => !item.retired) ?? [])
 const retired = computed(() => build.value?.items.filter((item) => item.retired) ?? [])
+const { find, only, grouped, sort, rows, sections, aria } = useTable(parts, masses)
 
 // A part that is gone closes its line: brought back, it stands there as it was.
 watch(parts, (all) => {
   if (!all.some((item) => item.id === editing.value)) editing.value = null
 })
 
+const ONLY = [
+  { value: 'all', title: 'all parts' },
+  { value: 'adrift', title: 'not placed' },
+  { value: 'guessed', title: 'guesses' },
+  { value: 'unweighed', title: 'not weighed' },
+  { value: 'options', title: 'options' },
+] as const
+const COLUMNS: { key: Column; title: string; class?: string }[] = [
+  { key: 'part', title: 'part' },
+  { key: 'assembly', title: 'assembly', class: 'more' },
+  { key: 'known', title: 'known by', class: 'more' },
+]
 const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
 
 function basis(item: Item): string {
@@ -49,85 +63,128 @@ function stations(item: Item): { text: string; typed: boolean }[] {
 function isAdrift(item: Item): boolean {
   return !item.station && item.pedigree !== 'allowance'
 }
+
+/** What a group of the table weighs together, as the ledger tells of its assembly. */
+function together(name: string): string {
+  const told = assessment.value?.assemblies.find((each) => each.name === name)
+  return told ? `${number(told.mass_g, 'mass')} ±${number(2 * told.sd_g, 'mass')}` : ''
+}
 </script>
 
 <template>
   <section aria-label="Parts">
-    <div class="head">
-      <h2>Parts</h2>
-      <span class="faint small"
-        >one line each; Enter keeps it and starts the next. Lengths in {{ units.length.name }}, aft,
-        to starboard, up.</span
+    <h2 class="over">Parts</h2>
+    <PartForm />
+    <div class="tools small">
+      <label
+        >find
+        <input
+          v-model="find"
+          class="entry"
+          type="search"
+          data-find
+          aria-label="Find a part in the table"
+          @keydown.esc="find = ''"
+      /></label>
+      <label
+        >only
+        <select v-model="only" class="entry" aria-label="Show only">
+          <option v-for="each in ONLY" :key="each.value" :value="each.value">
+            {{ each.title }}
+          </option>
+        </select></label
       >
+      <label><input v-model="grouped" type="checkbox" /> by assembly</label>
+      <span class="faint" role="status">{{ rows.length }} of {{ parts.length }}</span>
     </div>
-    <div class="wide">
-      <table class="lined">
-        <thead class="faint">
-          <tr>
-            <th>part</th>
-            <th>assembly</th>
-            <th>known by</th>
-            <th>figure</th>
-            <th>pieces</th>
-            <th class="right">from nose</th>
-            <th class="right">from leading edge</th>
-            <th>side</th>
-            <th>up</th>
-            <th>option</th>
-            <th class="now">now</th>
+    <table class="lined">
+      <thead class="faint">
+        <tr>
+          <th
+            v-for="column in COLUMNS"
+            :key="column.key"
+            :class="column.class"
+            :aria-sort="aria(column.key)"
+          >
+            <button type="button" class="plainly sort" @click="sort(column.key)">
+              {{ column.title }}
+            </button>
+          </th>
+          <th class="more">figure</th>
+          <th class="more">pieces</th>
+          <th class="right" :aria-sort="aria('nose')">
+            <button type="button" class="plainly sort" @click="sort('nose')">from nose</button>
+          </th>
+          <th class="right more">from leading edge</th>
+          <th class="more">side</th>
+          <th class="more">up</th>
+          <th class="more">option</th>
+          <th class="now" :aria-sort="aria('now')">
+            <button type="button" class="plainly sort" @click="sort('now')">now</button>
+          </th>
+        </tr>
+      </thead>
+      <tbody v-for="section in sections" :key="section.name">
+        <tr v-if="grouped" class="group">
+          <th colspan="10" scope="rowgroup">{{ section.name }}</th>
+          <td class="figure now">{{ together(section.name) }}</td>
+        </tr>
+        <template v-for="{ item, mass } in section.rows" :key="item.id">
+          <tr v-if="editing === item.id">
+            <td colspan="11" class="editing">
+              <PartForm :item="item" @done="editing = null" />
+            </td>
           </tr>
-        </thead>
-        <tbody>
-          <template v-for="item in parts" :key="item.id">
-            <PartLine v-if="editing === item.id" :item="item" @done="editing = null" />
-            <tr v-else class="part">
-              <td>
-                <button
-                  type="button"
-                  class="plainly name"
-                  :aria-label="`Change ${item.name}`"
-                  @click="editing = item.id"
-                >
-                  <template v-if="item.host">↳ </template>{{ item.name }}
-                </button>
-              </td>
-              <td class="faint">{{ item.assembly }}</td>
-              <td>{{ known(item) }}</td>
-              <td class="figure basis" :title="basis(item)">{{ basis(item) }}</td>
-              <td class="figure">{{ item.pieces > 1 ? item.pieces : '' }}</td>
-              <td v-if="isAdrift(item)" colspan="2" class="wrong">not placed</td>
-              <td
-                v-for="(from, at) in isAdrift(item) ? [] : stations(item)"
-                :key="at"
-                class="figure right"
-                :class="{ faint: !from.typed }"
+          <tr v-else class="part">
+            <td>
+              <button
+                type="button"
+                class="plainly name"
+                :aria-label="`Change ${item.name}`"
+                @click="editing = item.id"
               >
-                {{ from.text }}
-              </td>
-              <td class="figure">
-                {{ item.station?.y_mm ? number(item.station.y_mm, 'length') : '' }}
-              </td>
-              <td class="figure">
-                {{ item.station?.z_mm ? number(item.station.z_mm, 'length') : '' }}
-              </td>
-              <td>{{ item.option ? 'yes' : '' }}</td>
-              <td class="now">
-                <template v-if="masses.get(item.id)">
-                  <TheMark :mark="masses.get(item.id)!.mark" />
-                  <span class="figure"
-                    >{{ number(masses.get(item.id)!.mass_g, 'mass') }}
-                    <span class="faint"
-                      >±{{ number(2 * masses.get(item.id)!.sd_g, 'mass') }}</span
-                    ></span
-                  >
-                </template>
-              </td>
-            </tr>
-          </template>
-          <PartLine />
-        </tbody>
-      </table>
-    </div>
+                <template v-if="item.host">↳ </template>{{ item.name }}
+              </button>
+            </td>
+            <td class="faint more">{{ item.assembly }}</td>
+            <td class="more">{{ known(item) }}</td>
+            <td class="figure basis more" :title="basis(item)">{{ basis(item) }}</td>
+            <td class="figure more">{{ item.pieces > 1 ? item.pieces : '' }}</td>
+            <template v-if="isAdrift(item)">
+              <td class="wrong right">not placed</td>
+              <td class="more" />
+            </template>
+            <td
+              v-for="(from, at) in isAdrift(item) ? [] : stations(item)"
+              :key="at"
+              class="figure right"
+              :class="{ faint: !from.typed, more: at === 1 }"
+            >
+              {{ from.text }}
+            </td>
+            <td class="figure more">
+              {{ item.station?.y_mm ? number(item.station.y_mm, 'length') : '' }}
+            </td>
+            <td class="figure more">
+              {{ item.station?.z_mm ? number(item.station.z_mm, 'length') : '' }}
+            </td>
+            <td class="more">{{ item.option ? 'yes' : '' }}</td>
+            <td class="now">
+              <template v-if="mass">
+                <TheMark :mark="mass.mark" />
+                <span class="figure"
+                  >{{ number(mass.mass_g, 'mass') }}
+                  <span class="faint">±{{ number(2 * mass.sd_g, 'mass') }}</span></span
+                >
+              </template>
+            </td>
+          </tr>
+        </template>
+      </tbody>
+    </table>
+    <p v-if="!parts.length" class="faint">
+      No parts yet. Type the first one above; its name and its weight are enough.
+    </p>
     <p v-if="retired.length" class="faint small">
       Retired: {{ retired.map((item) => item.name).join(', ') }}. Their readings still speak for
       what they were weighed with.
@@ -136,12 +193,42 @@ function isAdrift(item: Item): boolean {
 </template>
 
 <style scoped>
-.head {
+section {
+  display: grid;
+  gap: 10px;
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.over {
+  position: absolute;
+  clip-path: inset(50%);
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+}
+
+.tools {
   display: flex;
   flex-wrap: wrap;
-  gap: 4px 14px;
-  align-items: baseline;
-  margin-bottom: 6px;
+  gap: 6px 16px;
+  align-items: center;
+}
+
+.sort {
+  min-height: 24px;
+}
+
+.sort:hover {
+  color: var(--ink);
+  text-decoration: underline;
+}
+
+[aria-sort='ascending'] .sort::after {
+  content: ' ↑';
+}
+
+[aria-sort='descending'] .sort::after {
+  content: ' ↓';
 }
 
 .basis {
@@ -153,7 +240,7 @@ function isAdrift(item: Item): boolean {
 
 .name {
   font-weight: 600;
-  white-space: nowrap;
+  min-height: 24px;
 }
 
 .name:hover {
@@ -165,6 +252,11 @@ function isAdrift(item: Item): boolean {
   text-align: right;
 }
 
+.lined th.now,
+.lined th.right {
+  text-align: right;
+}
+
 .now :deep(.mark) {
   vertical-align: -4px;
   margin-right: 4px;
@@ -173,5 +265,33 @@ function isAdrift(item: Item): boolean {
 
 .part:hover td {
   background: var(--sea-wash);
+}
+
+.group th {
+  font-weight: 600;
+  padding-top: 12px;
+  border-bottom: 1px solid var(--ink);
+}
+
+.group td {
+  border-bottom: 1px solid var(--ink);
+}
+
+.lined .editing {
+  padding: 4px 0;
+}
+
+@media (max-width: 1000px) {
+  .more {
+    display: none;
+  }
+
+  .part td:first-child {
+    white-space: normal;
+  }
+
+  .name {
+    min-height: 40px;
+  }
 }
 </style>

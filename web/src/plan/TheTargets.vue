@@ -331,6 +331,10 @@ function doubt(value: number | null) {
 </template>
 
 <style scoped>
+section {
+  max-width: 900px;
+}
+
 .head {
   display: flex;
   flex-wrap: wrap;

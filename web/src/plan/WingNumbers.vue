@@ -7,6 +7,10 @@ import { useUnits } from '../shared/units'
 const props = defineProps<{ assessment: Assessment | undefined }>()
 const { build } = useBuild()
 const { quantity, number } = useUnits()
+const untouched = computed(
+  () =>
+    props.assessment?.outlines.filter((each) => each.untouched && !each.id.endsWith('-port')) ?? [],
+)
 const lotName = (id: string) => build.value?.lots.find((each) => each.id === id)?.name ?? id
 
 const figures = computed(() => {
@@ -32,6 +36,10 @@ const figures = computed(() => {
       <dd class="figure">{{ quantity(assessment.wing.area_dm2, 'area') }}</dd>
       <dt>Span</dt>
       <dd class="figure">{{ quantity(assessment.wing.span_mm, 'length') }}</dd>
+      <template v-if="assessment.proportions.length_mm">
+        <dt>Overall length</dt>
+        <dd class="figure">{{ quantity(assessment.proportions.length_mm, 'length') }}</dd>
+      </template>
       <dt>Mean aerodynamic chord</dt>
       <dd class="figure">{{ quantity(assessment.wing.mac_mm, 'length') }}</dd>
       <dt>It begins, from the nose</dt>
@@ -63,6 +71,9 @@ const figures = computed(() => {
         {{ number(sheet.folded_chord_mm, 'length') }} folded over.
       </p>
     </details>
+    <p v-for="each in untouched" :key="each.id" class="untouched small">
+      {{ each.name }} is still as it came with the layout: not yet yours.
+    </p>
     <p class="faint small">Only surfaces called wing count; both halves, ailerons included.</p>
   </aside>
 </template>
@@ -78,6 +89,13 @@ dl {
 
 .margin-note {
   border-left: 3px solid var(--brass);
+  padding-left: 8px;
+  margin: 6px 0;
+}
+
+.untouched {
+  border-left: 3px solid var(--line);
+  color: var(--faint);
   padding-left: 8px;
   margin: 6px 0;
 }

@@ -2,7 +2,7 @@ import { computed, reactive, ref } from 'vue'
 import type { Item, Kind, NewItem } from '../api/client'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
-import { understand, whyNot } from '../shared/useQuantity'
+import { understand, understood, whyNot } from '../shared/useQuantity'
 
 export const PEDIGREES = [
   { value: 'guess', title: 'guess', doubt: '25 %' },
@@ -87,6 +87,24 @@ export function usePartLine(item?: Item) {
     }
   }
 
+  /** The station; one that lies off the plane is asked about once. */
+  let sure = ''
+  async function placed(unit: string): Promise<number | null> {
+    const text = fields.x.trim()
+    if (!text) return null
+    const of = { measure: 'station', build: build.value?.id } as const
+    const told = await understood(text, 'station', unit, of).catch((error: unknown) => {
+      throw new Error(`Station: ${whyNot(error)}`)
+    })
+    if (told.asked && fields.reference === 'nose' && sure !== text) {
+      sure = text
+      const better = told.asked.instead_mm
+      const instead = better === null ? '' : ` (${plain(better, units.value.length.base)} ${unit}?)`
+      throw new Error(`Station: ${text} lies off the plane${instead}; Enter again if it is meant`)
+    }
+    return told.value
+  }
+
   /** The part as typed; undefined, with words in `wrong`, when something in it cannot be read. */
   async function part(): Promise<NewItem | undefined> {
     wrong.value = ''
@@ -96,7 +114,7 @@ export function usePartLine(item?: Item) {
       const length = units.value.length.name
       const amount = await read(fields.lot ? 'How much' : 'Mass', fields.amount, kind, unit)
       const pieces = await read('Pieces', fields.pieces, 'pieces')
-      const x = await read('Station', fields.x, 'station', length)
+      const x = await placed(length)
       const y = await read('Side', fields.y, 'station', length)
       const z = await read('Height', fields.z, 'station', length)
       const count = Math.max(1, Math.round(pieces ?? 1))

@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import { computed, toRef } from 'vue'
+import { computed, toRef, watchEffect } from 'vue'
+import { useRoute } from 'vue-router'
+import { titled } from '../router'
 import TheRods from './TheRods.vue'
 import { openBuild } from './useBuild'
 
 const props = defineProps<{ id: string }>()
 const { query, build } = openBuild(toRef(props, 'id'))
+const route = useRoute()
+watchEffect(() => titled(String(route.name ?? ''), build.value?.name))
 const gone = computed(() => query.isError.value && !build.value)
 </script>
 

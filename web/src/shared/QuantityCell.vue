@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
-import type { Kind } from '../api/client'
-import { understand, whyNot } from './useQuantity'
+import { computed, nextTick, ref } from 'vue'
+import type { Kind, Measure, Understood } from '../api/client'
+import { understood, whyNot } from './useQuantity'
 
 const props = defineProps<{
   /** In the base unit of its kind; null while there is none. */
@@ -17,11 +17,15 @@ const props = defineProps<{
   /** The ends of what it may be, in the base unit; beyond them it is not kept, and said. */
   least?: number
   most?: number
+  /** What a length is of, and on which build: an absurd one is asked about once, here. */
+  measure?: Measure
+  build?: string | undefined
 }>()
 const emit = defineEmits<{ typed: [value: number | null]; kept: [value: number | null] }>()
 
 const text = ref<string | null>(null)
 const wrong = ref('')
+let doubted: Understood['asked'] = null
 
 const shown = computed(() => {
   if (text.value !== null) return text.value
@@ -29,12 +33,20 @@ const shown = computed(() => {
   return String(+(props.value / (props.base ?? 1)).toFixed(props.digits ?? 2))
 })
 
+/** A figure that is absurd for what it is of, until the builder says which was meant. */
+const asked = ref<Understood['asked']>(null)
+const question = ref<HTMLElement>()
+
 async function read(given: string): Promise<number | null | undefined> {
   text.value = given
   wrong.value = ''
+  doubted = null
   if (!given.trim() && props.optional) return null
   try {
-    const told = await understand(given, props.kind, props.unit)
+    const of = props.measure ? { measure: props.measure, build: props.build } : undefined
+    const all = await understood(given, props.kind, props.unit, of)
+    doubted = all.asked
+    const told = all.value
     const { least = -Infinity, most = Infinity } = props
     if (told >= least && told <= most) return told
     if (text.value === given) wrong.value = `${props.label}: ${least} to ${most}`
@@ -53,9 +65,22 @@ async function typed(event: Event) {
 async function kept(event: Event) {
   const told = await read((event.target as HTMLInputElement).value)
   if (told === undefined) return
+  if (doubted && told !== props.value) {
+    asked.value = doubted
+    await nextTick()
+    question.value?.querySelector('button')?.focus()
+    return
+  }
+  settle(told)
+}
+
+function settle(told: number | null) {
+  asked.value = null
   text.value = null
   emit('kept', told)
 }
+
+const plainly = (mm: number) => `${+(mm / (props.base ?? 1)).toFixed(2)} ${props.unit ?? ''}`
 
 /** Enter keeps, and the hand is free: what is pressed next is no part of this figure. */
 function letGo(event: KeyboardEvent) {
@@ -88,6 +113,27 @@ function putBack(event: KeyboardEvent) {
       @keydown.esc.stop="putBack"
     />
     <small v-if="wrong" class="wrong" role="alert">{{ wrong }}</small>
+    <small
+      v-if="asked"
+      ref="question"
+      class="asked"
+      role="alertdialog"
+      :aria-label="`Is that meant for ${label}?`"
+      @keydown.esc.stop="((asked = null), (text = null))"
+    >
+      is that meant?
+      <button
+        v-if="asked.instead_mm !== null"
+        type="button"
+        class="plainly under"
+        @click="settle(asked.instead_mm)"
+      >
+        {{ plainly(asked.instead_mm) }}
+      </button>
+      <button type="button" class="plainly under" @click="settle(asked.value_mm)">
+        {{ plainly(asked.value_mm) }}, as typed
+      </button>
+    </small>
   </span>
 </template>
 
@@ -119,5 +165,16 @@ small {
   color: var(--ink);
   padding: 4px 8px;
   border: 1px solid var(--rust);
+}
+
+.asked {
+  display: flex;
+  gap: 12px;
+  background: var(--paper);
+  border-color: var(--ink);
+}
+
+.asked button {
+  min-height: 24px;
 }
 </style>

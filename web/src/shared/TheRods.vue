@@ -2,12 +2,13 @@
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import ARod from './ARod.vue'
+import NoteSheet from './NoteSheet.vue'
 import { UNIT_CHOICES, useUnits } from './units'
 import { useBuild } from './useBuild'
-import { useKeys } from './useKeys'
+import { isTyping, useKeys } from './useKeys'
 import { useLamp } from './useLamp'
 
-const { build, loadouts, loadout, nextLoadout, assessment } = useBuild()
+const { build, loadouts, loadout, nextLoadout, assessment, turnBack } = useBuild()
 const { choice } = useUnits()
 /** On a phone at the field the thumb needs the room; the place tells weight and balance itself. */
 const route = useRoute()
@@ -23,7 +24,19 @@ const outside = computed(() => {
   const beam = assessment.value?.beam.loadouts.find((each) => each.id === loadout.value?.id)
   return beam?.outside ? `the CG lies ${beam.outside}` : ''
 })
-useKeys({ l: nextLoadout })
+const noting = ref(false)
+useKeys({ l: nextLoadout, m: () => (noting.value = true) })
+
+/** Ctrl Z takes the last change of the build back, from any place; in a field it is the field's. */
+function turned(event: KeyboardEvent) {
+  const key = event.key.toLowerCase()
+  if (!(event.ctrlKey || event.metaKey) || event.altKey || isTyping(event.target)) return
+  if (key !== 'z' && key !== 'y') return
+  event.preventDefault()
+  void turnBack(key === 'y' || event.shiftKey ? 'redo' : 'undo')
+}
+onMounted(() => window.addEventListener('keydown', turned))
+onBeforeUnmount(() => window.removeEventListener('keydown', turned))
 
 // What is under the rods begins where they end, however many notices they carry.
 const rods = ref<HTMLElement>()
@@ -46,9 +59,6 @@ onBeforeUnmount(() => {
     <div class="name">
       <div class="top">
         <h1>{{ build?.name }}</h1>
-        <button type="button" class="plainly lamp" @click="toggle">
-          {{ lamp ? 'daylight' : 'lamp' }}
-        </button>
       </div>
       <div class="faint small loadout">{{ loadout?.name }}</div>
       <div class="row faint small">
@@ -61,6 +71,30 @@ onBeforeUnmount(() => {
           </option>
         </select>
       </div>
+      <div class="turns">
+        <button
+          type="button"
+          class="plainly lamp"
+          title="Take the last change back: Ctrl Z"
+          @click="turnBack('undo')"
+        >
+          undo
+        </button>
+        <button
+          type="button"
+          class="plainly lamp"
+          title="Make it again: Ctrl Shift Z"
+          @click="turnBack('redo')"
+        >
+          redo
+        </button>
+        <button type="button" class="plainly lamp" title="Write a note: M" @click="noting = true">
+          note
+        </button>
+        <button type="button" class="plainly lamp" @click="toggle">
+          {{ lamp ? 'daylight' : 'lamp' }}
+        </button>
+      </div>
     </div>
     <ARod
       v-for="answer in answers"
@@ -68,6 +102,7 @@ onBeforeUnmount(() => {
       :answer="answer"
       :outside="answer.kind === 'balance' ? outside : ''"
     />
+    <NoteSheet v-model="noting" />
     <p v-for="notice in contradictions" :key="notice.words" class="notice wrong">
       {{ notice.words }}
     </p>
@@ -118,7 +153,13 @@ h1 {
   margin-top: 4px;
 }
 
+.turns {
+  display: flex;
+  gap: 14px;
+}
+
 .lamp {
+  min-height: 24px;
   font-size: 12px;
   color: var(--faint);
   text-decoration: underline;

@@ -3,7 +3,10 @@ import { useQueryClient } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Opened } from '../api/client'
-import { isTyping } from './useKeys'
+import { isTyping, useSingleKeys } from './useKeys'
+
+defineEmits<{ keys: [] }>()
+const single = useSingleKeys()
 
 const route = useRoute()
 const router = useRouter()
@@ -51,7 +54,7 @@ function pressed(event: KeyboardEvent) {
   const digit = /^Digit([1-8])$/.exec(event.code)?.[1]
   const place = places.value.find((each) => each.key === digit)
   if (!place || event.ctrlKey || event.metaKey) return
-  if (!event.altKey && (isTyping(event.target) || route.name === 'bench')) return
+  if (!event.altKey && (!single.value || isTyping(event.target) || route.name === 'bench')) return
   event.preventDefault()
   void router.push(place.to)
 }
@@ -82,6 +85,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
         </span>
       </span>
     </router-link>
+    <button type="button" class="plainly keys" @click="$emit('keys')">keys <kbd>?</kbd></button>
   </nav>
 </template>
 
@@ -131,6 +135,18 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
   font-weight: 600;
 }
 
+.keys {
+  margin-top: auto;
+  padding: 8px 14px;
+  font-size: 12px;
+  text-align: left;
+}
+
+.keys:focus-visible {
+  outline-color: var(--oak-text);
+  outline-offset: -4px;
+}
+
 .foot {
   display: flex;
   align-items: center;
@@ -175,7 +191,8 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
     padding-left: 4px;
   }
 
-  .key {
+  .key,
+  .keys {
     display: none;
   }
 }

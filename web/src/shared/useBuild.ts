@@ -14,8 +14,11 @@ import {
   type NewItem,
   type Problem,
   type Recorded,
+  type TakenBack,
+  type Touched,
 } from '../api/client'
 import { leftOver, untilAnswered } from './acts'
+import { whatWasTurned } from '../say/undo'
 import { freshId } from './freshId'
 import { useWords } from './useWords'
 
@@ -198,6 +201,23 @@ function setUp(id: Ref<string>) {
     return true
   }
 
+  /** Take the last change back, or make it again; says what it was. */
+  async function turnBack(way: 'undo' | 'redo') {
+    let touched: Touched[] = []
+    const request = () =>
+      answered<TakenBack>(
+        way === 'undo'
+          ? api.POST('/api/v1/builds/{build_id}/undo', { params: { path: path.value } })
+          : api.POST('/api/v1/builds/{build_id}/redo', { params: { path: path.value } }),
+      )
+    const kept = await send(async () => {
+      const told = await request()
+      touched = told.touched
+      return told
+    })
+    if (kept) words.say(whatWasTurned(way, touched))
+  }
+
   const setAside = (weighing: string, reason: string | null, restore = false) =>
     send(() =>
       answered(
@@ -278,6 +298,7 @@ function setUp(id: Ref<string>) {
     changeItem,
     takeOff,
     removePart,
+    turnBack,
     setAside,
     accept,
     correct,

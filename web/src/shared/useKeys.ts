@@ -1,4 +1,13 @@
-import { onBeforeUnmount, onMounted } from 'vue'
+import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
+
+/** Whether single keys do anything; Alt and Ctrl go on working, and so does every control. */
+const single = ref(localStorage.getItem('oaken-scale-keys') !== 'off')
+watch(single, (on) => localStorage.setItem('oaken-scale-keys', on ? 'on' : 'off'))
+
+/** Whether single keys are on, to be switched on the sheet of keys. */
+export function useSingleKeys() {
+  return single
+}
 
 /** Whether somebody is typing, so that keys mean letters. */
 export function isTyping(target: EventTarget | null): boolean {
@@ -15,13 +24,25 @@ function isItsOwn(event: KeyboardEvent): boolean {
   return at.closest('button, a, summary, [role="button"], [role="menuitem"], [role="tab"]') !== null
 }
 
-/** Keys of a place, by `event.key` in lower case. They never fire while typing in a field. */
-export function useKeys(keys: Record<string, (event: KeyboardEvent) => void>) {
+type Act = (event: KeyboardEvent) => void
+
+/** Keys of a place, by `event.key` in lower case. They never fire while typing in a field. With
+ * `typing` a key of the list goes with Alt as well, out of any field. */
+export function useKeys(keys: Record<string, Act>, typing: Record<string, Act> = {}) {
   function pressed(event: KeyboardEvent) {
-    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
-    if (isItsOwn(event)) return
+    if (event.ctrlKey || event.metaKey) return
     if (document.querySelector('[role="dialog"]')) return
-    const act = keys[event.key.toLowerCase()]
+    if (event.altKey) {
+      const jump = typing[/^Key([A-Z])$/.exec(event.code)?.[1]?.toLowerCase() ?? event.key]
+      if (jump) {
+        event.preventDefault()
+        jump(event)
+      }
+      return
+    }
+    if (!single.value || isTyping(event.target) || isItsOwn(event)) return
+    const key = event.key.toLowerCase()
+    const act = keys[key] ?? typing[key]
     if (!act) return
     event.preventDefault()
     act(event)

@@ -1,18 +1,26 @@
 import { ref } from 'vue'
-import { answered, api, type Kind } from '../api/client'
+import { answered, api, type Kind, type Measure, type Understood } from '../api/client'
 
-interface Understood {
-  value: number
-  unit: string
+/** What a typed length is of, and the plane that it is on: an absurd one is asked about. */
+export interface Of {
+  measure: Measure
+  build?: string | undefined
 }
 
 /** Read what was typed; the server is the one place that understands it. */
+export async function understood(
+  text: string,
+  kind: Kind,
+  unit?: string,
+  of?: Of,
+): Promise<Understood> {
+  const query = { text, kind, unit: unit?.replace('²', '2'), ...of }
+  return answered<Understood>(api.GET('/api/v1/quantity', { params: { query } }))
+}
+
+/** What was typed as a number in the base unit of its kind. */
 export async function understand(text: string, kind: Kind, unit?: string): Promise<number> {
-  const plain = unit?.replace('²', '2')
-  const told = await answered<Understood>(
-    api.GET('/api/v1/quantity', { params: { query: { text, kind, unit: plain } } }),
-  )
-  return told.value
+  return (await understood(text, kind, unit)).value
 }
 
 /** Why a text was not understood, in words for beside its field. */

@@ -4,6 +4,9 @@ import { answered, api, type Assessment } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
+import NoteForm from '../shared/NoteForm.vue'
+import { waitingEntries } from '../field/entries'
+import { NOTE_KINDS } from '../say/notes'
 import { useLife } from './useLife'
 
 const { id, build, assessment, loadout } = useBuild()
@@ -13,7 +16,30 @@ const { finish } = useLife()
 
 const when = (at: string) =>
   new Date(at).toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' })
-const entries = computed(() => [...(build.value?.happenings ?? [])].reverse())
+/** Notes, wishes, reminders and what happened to the plane, in one stream, the newest on top. */
+const entries = computed(() => {
+  const told = (build.value?.happenings ?? []).map(({ id: key, at, words }) => ({
+    key,
+    at,
+    words,
+    kind: '',
+    due: '',
+  }))
+  const kept = build.value?.field.notes ?? []
+  const here = waitingEntries.value.flatMap(({ build: of, entry }) =>
+    of === id.value && entry.entry === 'note' && !kept.some((each) => each.id === entry.id)
+      ? [{ ...entry, due: entry.due ?? null }]
+      : [],
+  )
+  const notes = [...kept, ...here].map((note) => ({
+    key: note.id,
+    at: note.at ?? '',
+    words: note.words,
+    kind: NOTE_KINDS.find((each) => each.value === note.kind)?.title ?? '',
+    due: note.due ?? '',
+  }))
+  return [...told, ...notes].sort((one, other) => other.at.localeCompare(one.at))
+})
 
 const day = ref('')
 const then = ref<Assessment>()
@@ -43,17 +69,25 @@ const unchecked = computed(() =>
 </script>
 
 <template>
-  <section aria-label="Diary">
-    <h2>Diary</h2>
+  <section aria-label="Notebook">
+    <h2>Notebook</h2>
+    <p class="faint small">
+      Notes, wishes for the next version, reminders, and what happened to the plane. A note is one
+      key away on every place: <kbd>M</kbd>.
+    </p>
+    <NoteForm />
     <p v-if="unchecked" class="wrong small">
       Balance not checked since {{ when(unchecked.since) }}: {{ unchecked.words }}.
     </p>
     <p v-if="!entries.length" class="faint small">
-      Nothing has happened yet. Press a part's name, then “it was repaired, replaced …”.
+      Nothing yet. What is done to a part (press its name, then “it was repaired, replaced …”)
+      stands here too.
     </p>
     <ol v-else>
-      <li v-for="entry in entries" :key="entry.id">
-        <span class="faint figure">{{ when(entry.at) }}</span> {{ entry.words }}
+      <li v-for="entry in entries" :key="entry.key">
+        <span class="faint figure">{{ when(entry.at) }}</span>
+        <span v-if="entry.kind" class="kind">{{ entry.kind }}</span> {{ entry.words }}
+        <span v-if="entry.due" class="faint small">by {{ when(entry.due) }}</span>
       </li>
     </ol>
     <p class="asof">
@@ -102,8 +136,16 @@ ol {
   list-style: none;
   margin: 0;
   padding: 0;
-  max-height: 220px;
-  overflow-y: auto;
+}
+
+section {
+  max-width: 900px;
+}
+
+.kind {
+  font-size: 12px;
+  padding: 1px 6px;
+  border: 1px solid var(--line);
 }
 
 li {

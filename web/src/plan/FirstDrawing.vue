@@ -1,0 +1,158 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { answered, api, type Beginnings, type Opened } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+
+/** A first drawing: the span and the chord, or the area, or what a sheet gives; the rest follows. */
+const { id, build, assessment, change, send } = useBuild()
+const { units, number } = useUnits()
+
+const beginnings = useQuery({
+  queryKey: ['beginnings'],
+  queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
+  staleTime: Infinity,
+})
+const layouts = computed(() => beginnings.data.value?.layouts ?? [])
+
+const span = ref<number | null>(null)
+const chord = ref<number | null>(null)
+const area = ref<number | null>(null)
+const ready = computed(() => span.value !== null && (chord.value !== null || area.value !== null))
+
+const sheets = computed(() =>
+  (assessment.value?.proportions.sheets ?? []).map((sheet) => ({
+    ...sheet,
+    name: build.value?.lots.find((lot) => lot.id === sheet.lot)?.name ?? sheet.lot,
+  })),
+)
+function fromSheet(lot: string) {
+  const sheet = sheets.value.find((each) => each.lot === lot)
+  if (!sheet) return
+  span.value = sheet.two_halves_mm
+  chord.value = Math.floor(sheet.folded_chord_mm)
+  area.value = null
+}
+
+function draw() {
+  if (!ready.value) return
+  void send((header) =>
+    answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/drawing', {
+        params: { path: { build_id: id.value }, header },
+        body: {
+          span_mm: span.value ?? 0,
+          chord_mm: chord.value,
+          area_dm2: chord.value === null ? area.value : null,
+        },
+      }),
+    ),
+  )
+}
+</script>
+
+<template>
+  <section class="first" aria-label="A first drawing">
+    <h2>A first drawing</h2>
+    <p class="faint small">
+      Its span, and its chord at the root or the wing's area; tail and fin follow in proportion.
+    </p>
+    <label
+      >laid out as
+      <select
+        class="entry"
+        :value="build?.layout"
+        aria-label="How it is laid out"
+        @change="change({ layout: ($event.target as HTMLSelectElement).value })"
+      >
+        <option value="">not said</option>
+        <option v-for="each in layouts" :key="each.id" :value="each.id">{{ each.name }}</option>
+      </select></label
+    >
+    <div class="figures">
+      <label
+        >span
+        <QuantityCell
+          :value="span"
+          kind="length"
+          label="Span of the first drawing"
+          measure="span"
+          optional
+          :unit="units.length.name"
+          :base="units.length.base"
+          @typed="span = $event"
+          @kept="span = $event"
+      /></label>
+      <label
+        >chord
+        <QuantityCell
+          :value="chord"
+          kind="length"
+          label="Chord of the first drawing"
+          measure="chord"
+          optional
+          :unit="units.length.name"
+          :base="units.length.base"
+          @typed="chord = $event"
+          @kept="chord = $event"
+      /></label>
+      <label
+        >or area
+        <QuantityCell
+          :value="area"
+          kind="area"
+          label="Wing area of the first drawing"
+          optional
+          :unit="units.area.name"
+          :base="units.area.base"
+          @typed="area = $event"
+          @kept="area = $event"
+        />
+        {{ units.area.name }}</label
+      >
+    </div>
+    <label v-if="sheets.length" class="small"
+      >or what a sheet gives
+      <select
+        class="entry"
+        aria-label="What a sheet gives"
+        @change="fromSheet(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">choose a sheet</option>
+        <option v-for="each in sheets" :key="each.lot" :value="each.lot">
+          {{ each.name }}: {{ number(each.two_halves_mm, 'length') }} across,
+          {{ number(each.folded_chord_mm, 'length') }} folded
+        </option>
+      </select></label
+    >
+    <v-btn :disabled="!ready" @click="draw">Draw it</v-btn>
+  </section>
+</template>
+
+<style scoped>
+.first {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  padding: 10px 14px 14px;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-left: 3px solid var(--brass);
+}
+
+.figures {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 14px;
+}
+
+.figures :deep(.cell) {
+  width: 74px;
+}
+
+select {
+  max-width: 260px;
+}
+</style>

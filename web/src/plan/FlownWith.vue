@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { computed, reactive, ref } from 'vue'
+import { answered, api, type Opened } from '../api/client'
+import { useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import { useWords } from '../shared/useWords'
+
+/** Which packs and payloads may be aboard: parts of the plane, or new ones, on a line each. */
+const { id, build, send } = useBuild()
+const { units } = useUnits()
+const said = useWords()
+
+type Kind = 'packs' | 'payloads'
+const KINDS: { kind: Kind; title: string; example: string }[] = [
+  { kind: 'packs', title: 'packs', example: '3-cell 1300, 110 g at 90' },
+  { kind: 'payloads', title: 'payloads', example: 'Camera 62 g at 215' },
+]
+const named = reactive<Record<Kind, string[]>>({ packs: [], payloads: [] })
+const typed = reactive<Record<Kind, string>>({ packs: '', payloads: '' })
+const fields = ref<HTMLInputElement[]>([])
+
+const parts = computed(() => build.value?.items.filter((item) => !item.retired) ?? [])
+const partOf = (text: string) =>
+  parts.value.find((item) => item.name.toLowerCase() === text.toLowerCase())
+
+function take(kind: Kind) {
+  const text = typed[kind].trim()
+  if (text && !named[kind].includes(text)) named[kind].push(text)
+  typed[kind] = ''
+}
+
+/** Enter takes the line; on an empty one it goes on, and makes the loadouts at the end. */
+function entered(kind: Kind) {
+  if (typed[kind].trim()) return take(kind)
+  if (kind === 'packs') fields.value[1]?.focus()
+  else void make()
+}
+
+function line(text: string) {
+  const { mass, length, area, run } = units.value
+  return {
+    line: text.replace(/,\s+(?=[\d.,/]+\s*(?:g|oz|kg|lb)\b)/i, ' '),
+    mass: mass.name,
+    length: length.name,
+    area: area.name.replace('²', '2'),
+    run: run.name,
+    assembly: '',
+    sure: false,
+  }
+}
+
+async function make() {
+  take('packs')
+  take('payloads')
+  const there = (kind: Kind) => named[kind].flatMap((each) => partOf(each)?.id ?? [])
+  const fresh = (kind: Kind) => named[kind].filter((each) => !partOf(each)).map(line)
+  const kept = await send((header) =>
+    answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/loadouts/from-packs', {
+        params: { path: { build_id: id.value }, header },
+        body: {
+          packs: there('packs'),
+          payloads: there('payloads'),
+          new_packs: fresh('packs'),
+          new_payloads: fresh('payloads'),
+        },
+      }),
+    ),
+  )
+  if (!kept) return
+  said.say(`${build.value?.loadouts.length} loadouts; what they carry is an option now.`)
+  named.packs = []
+  named.payloads = []
+}
+</script>
+
+<template>
+  <form class="flown" aria-label="Loadouts from packs and payloads" @submit.prevent="make">
+    <h3>From packs and payloads, in one step</h3>
+    <div v-for="each in KINDS" :key="each.kind" class="kind">
+      <label
+        >{{ each.title }}
+        <input
+          ref="fields"
+          v-model="typed[each.kind]"
+          class="entry"
+          :data-first="each.kind === 'packs' ? '' : undefined"
+          :aria-label="`The next of the ${each.title}`"
+          :placeholder="each.example"
+          list="carried"
+          autocomplete="off"
+          maxlength="120"
+          @keydown.enter.prevent="entered(each.kind)"
+      /></label>
+      <button
+        v-for="(text, at) in named[each.kind]"
+        :key="text"
+        type="button"
+        class="chip"
+        :aria-label="`Leave ${text} out`"
+        @click="named[each.kind].splice(at, 1)"
+      >
+        {{ text }} <span aria-hidden="true">✕</span>
+      </button>
+    </div>
+    <datalist id="carried">
+      <option v-for="item in parts" :key="item.id" :value="item.name" />
+    </datalist>
+    <p class="faint small">
+      A part that is on the list, by its name, or a new one on a line. Each pack flies plain and
+      with each payload; nothing counts twice.
+    </p>
+    <v-btn type="submit">Make the loadouts</v-btn>
+  </form>
+</template>
+
+<style scoped>
+.flown {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  padding: 10px 14px 14px;
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-left: 3px solid var(--brass);
+}
+
+.kind {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+}
+
+.kind label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+
+.kind input {
+  width: min(320px, 60vw);
+}
+
+.chip {
+  font: inherit;
+  font-size: 14px;
+  color: inherit;
+  min-height: 32px;
+  padding: 0 10px;
+  background: var(--tag);
+  border: 1px solid var(--tag-line);
+  cursor: pointer;
+}
+</style>

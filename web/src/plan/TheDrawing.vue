@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { answered, api, type Beginnings } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useKeys } from '../shared/useKeys'
+import DrawnPlane from './drawing/DrawnPlane.vue'
+import FirstDrawing from './FirstDrawing.vue'
+import SurfaceForm from './SurfaceForm.vue'
+import { useDraft } from './useDraft'
+import WingNumbers from './WingNumbers.vue'
+
+const { loadout } = useBuild()
+const drawing = useDraft()
+const { draft, chosen, shown, moved, keep, step, addSurface } = drawing
+
+useKeys({ '[': () => step(-1), ']': () => step(1) })
+
+const beginnings = useQuery({
+  queryKey: ['beginnings'],
+  queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
+  staleTime: Infinity,
+})
+
+const ROLES = ['wing', 'tail', 'canard', 'fin'] as const
+/** Nobody's yet: there is no wing, or it is still as the layout brought it. */
+const first = computed(() => {
+  const wing = shown.value?.outlines.find((each) => each.role === 'wing')
+  return !wing || wing.untouched
+})
+</script>
+
+<template>
+  <section class="drawing" aria-label="Drawing">
+    <figure>
+      <DrawnPlane
+        v-if="draft.length"
+        :surfaces="draft"
+        :assessment="shown"
+        :loadout="shown?.loadouts.find((each) => each.id === loadout?.id) ?? loadout"
+        :chosen="chosen"
+        @choose="chosen = $event"
+        @moved="moved"
+        @kept="keep()"
+      />
+      <figcaption class="faint small">
+        From above, from the side and from the front, on one scale. Drag a corner, or type beside
+        it.
+      </figcaption>
+    </figure>
+    <div class="beside">
+      <FirstDrawing v-if="first" />
+      <SurfaceForm v-if="draft.length" :drawing="drawing" />
+      <p class="small">
+        Add a
+        <template v-for="role in ROLES" :key="role">
+          <button type="button" class="plainly under" @click="addSurface(role)">
+            {{ role }}</button>{{ ' ' }}
+        </template>
+      </p>
+      <p v-if="!first" class="small">
+        <label
+          >draw it anew as
+          <select
+            class="entry"
+            aria-label="Draw it anew as"
+            @change="drawing.drawAnew(($event.target as HTMLSelectElement).value)"
+          >
+            <option value="" selected>a layout</option>
+            <option
+              v-for="each in beginnings.data.value?.layouts ?? []"
+              :key="each.id"
+              :value="each.id"
+            >
+              {{ each.name }}
+            </option>
+          </select></label
+        >
+        <span class="faint"> with this span and chord</span>
+      </p>
+    </div>
+    <WingNumbers :assessment="shown" />
+  </section>
+</template>
+
+<style scoped>
+.drawing {
+  display: grid;
+  grid-template-columns: minmax(0, 48fr) minmax(0, 30fr) minmax(0, 25fr);
+  gap: 24px 30px;
+}
+
+.beside {
+  display: grid;
+  gap: 14px;
+  align-content: start;
+  min-width: 0;
+}
+
+figure {
+  margin: 0;
+  min-width: 0;
+}
+
+.beside p button {
+  min-height: 24px;
+  margin-left: 6px;
+}
+
+@media (max-width: 1000px) {
+  .drawing {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

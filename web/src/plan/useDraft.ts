@@ -1,0 +1,177 @@
+import { computed, ref, watch } from 'vue'
+import { answered, api, type Assessment, type Opened, type Surface } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+
+export type Measure = keyof Surface['sections'][number]
+type Role = Surface['role']
+
+const PLAIN = { profile: null, thickness_mm: null, incidence_deg: 0, twin: false }
+const chosenOf = ref<Record<string, number>>({})
+
+/** The drawing while it is worked on: what it would come to is told, and it is kept when let go. */
+export function useDraft() {
+  const { id, build, assessment, change, send, takeOff } = useBuild()
+
+  const draft = ref<Surface[]>([])
+  watch(
+    () => build.value?.surfaces,
+    (surfaces) => (draft.value = JSON.parse(JSON.stringify(surfaces ?? []))),
+    { immediate: true },
+  )
+
+  const chosen = computed({
+    get: () => Math.min(chosenOf.value[id.value] ?? 0, Math.max(draft.value.length - 1, 0)),
+    set: (at: number) => (chosenOf.value[id.value] = at),
+  })
+  const surface = computed(() => draft.value[chosen.value])
+  function step(by: number) {
+    const many = draft.value.length
+    if (many) chosen.value = (chosen.value + by + many) % many
+  }
+
+  /** What the drawing would come to while a figure is typed or a corner dragged. */
+  const preview = ref<Assessment>()
+  const shown = computed(() => preview.value ?? assessment.value)
+  let turn = 0
+  async function show() {
+    const mine = ++turn
+    try {
+      const told = await answered<Assessment>(
+        api.POST('/api/v1/builds/{build_id}/what-if', {
+          params: { path: { build_id: id.value } },
+          body: { surfaces: draft.value },
+        }),
+      )
+      if (mine === turn) preview.value = told
+    } catch {
+      // Half-typed figures need not make a drawing; they are refused in words when they are kept.
+    }
+  }
+
+  async function keep(next: Surface[] = draft.value) {
+    turn++
+    const kept = await change({ surfaces: next })
+    if (!kept) draft.value = JSON.parse(JSON.stringify(build.value?.surfaces ?? []))
+    preview.value = undefined
+  }
+
+  function moved(section: number, to: Partial<Record<Measure, number>>) {
+    const at = surface.value?.sections[section]
+    if (!at) return
+    Object.assign(at, to)
+    void show()
+  }
+
+  function typed(section: number, key: Measure, value: number | null) {
+    if (value !== null) moved(section, { [key]: value })
+  }
+
+  function kept(section: number, key: Measure, value: number | null) {
+    typed(section, key, value)
+    void keep()
+  }
+
+  /** Change something of the surface that is worked on, and keep it. */
+  function set(patch: Partial<Surface>) {
+    if (!surface.value) return
+    Object.assign(surface.value, patch)
+    void keep()
+  }
+
+  function addSection() {
+    const last = surface.value?.sections.at(-1)
+    if (!last || !surface.value) return
+    const out = surface.value.role === 'fin' ? { z_mm: last.z_mm + 100 } : { y_mm: last.y_mm + 100 }
+    surface.value.sections.push({ ...last, ...out })
+    void keep()
+  }
+
+  function dropSection(at: number) {
+    surface.value?.sections.splice(at, 1)
+    void keep()
+  }
+
+  async function addSurface(role: Role) {
+    const number = draft.value.filter((each) => each.role === role).length + 1
+    const name = `${role[0]?.toUpperCase()}${role.slice(1)}${number > 1 ? ` ${number}` : ''}`
+    const x = role === 'wing' || role === 'canard' ? 100 : 600
+    const root = { x_le_mm: x, y_mm: 0, z_mm: 0, chord_mm: 120 }
+    const tip = role === 'fin' ? { ...root, z_mm: 120 } : { ...root, y_mm: 250 }
+    const taken = draft.value.map((each) => each.id)
+    let surfaceId: string = role
+    for (let n = 2; taken.includes(surfaceId); n++) surfaceId = `${role}-${n}`
+    const fresh = { ...PLAIN, id: surfaceId, name, role, sections: [root, tip] }
+    await keep([...draft.value, fresh])
+    chosen.value = draft.value.length - 1
+  }
+
+  function remove() {
+    const gone = surface.value
+    if (gone) void takeOff('surfaces', gone.id, gone.name)
+  }
+
+  type Shape = { span_mm?: number; chord_mm?: number; area_dm2?: number; tip_mm?: number }
+  /** Make the surface to a figure: the core says how its sections follow. */
+  function shape(made: Shape) {
+    const mine = surface.value?.id
+    if (!mine) return
+    void send((header) =>
+      answered<Opened>(
+        api.POST('/api/v1/builds/{build_id}/surfaces/{surface_id}/shape', {
+          params: { path: { build_id: id.value, surface_id: mine }, header },
+          body: made,
+        }),
+      ),
+    )
+  }
+
+  function parts(lot: string, layers: number) {
+    const mine = surface.value?.id ?? ''
+    return send((header) =>
+      answered<Opened>(
+        api.POST('/api/v1/builds/{build_id}/surfaces/{surface_id}/parts', {
+          params: { path: { build_id: id.value, surface_id: mine }, header },
+          body: { lot, layers },
+        }),
+      ),
+    )
+  }
+
+  /** Another layout's drawing in place of this one, to the same span and chord. */
+  async function drawAnew(layout: string) {
+    const { wing, outlines } = assessment.value ?? {}
+    const chord = outlines?.find((each) => each.role === 'wing')?.chord_mm
+    if (!layout || !(await change({ layout })) || !wing || !chord) return
+    await send((header) =>
+      answered<Opened>(
+        api.POST('/api/v1/builds/{build_id}/drawing', {
+          params: { path: { build_id: id.value }, header },
+          body: { span_mm: wing.span_mm, chord_mm: chord },
+        }),
+      ),
+    )
+    chosen.value = 0
+  }
+
+  return {
+    drawAnew,
+    draft,
+    chosen,
+    surface,
+    step,
+    shown,
+    keep,
+    moved,
+    typed,
+    kept,
+    set,
+    addSection,
+    dropSection,
+    addSurface,
+    remove,
+    shape,
+    parts,
+  }
+}
+
+export type Draft = ReturnType<typeof useDraft>

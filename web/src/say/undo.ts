@@ -1,0 +1,51 @@
+import type { Touched } from '../api/client'
+
+/** What each list of a build holds, one of it. */
+const ONE: Record<string, string> = {
+  lots: 'a lot',
+  items: 'a part',
+  surfaces: 'a surface',
+  scales: 'a scale',
+  containers: 'a container',
+  loadouts: 'a loadout',
+  targets: 'a target',
+  joints: 'a joint',
+  happenings: 'an entry of the diary',
+  checks: 'a check',
+  weighings: 'a reading',
+  runs: 'a run',
+  flights: 'a flight',
+  controls: 'a control',
+  throws: 'a throw',
+  ticks: 'a tick',
+  notes: 'a note',
+  own_lines: 'a line of your own',
+  thrust: 'the thrust',
+  budget: 'the budget',
+  name: 'the name',
+  purpose: 'what it is for',
+  layout: 'how it is laid out',
+  plan_mark: "the plan's mark",
+  finished_at: 'whether it is finished',
+}
+
+/** What follows from something else that was done, and is not told by itself. */
+const ALONG = ['ballast', 'stances', 'habits', 'allowance', 'happenings']
+
+function one(each: Touched): string {
+  const kind = ONE[each.field] ?? 'a figure'
+  if (each.field === 'weighings')
+    return each.how === 'added' ? `the reading of ${+(each.grams ?? 0).toFixed(2)} g` : kind
+  const name = each.name || kind
+  if (!each.name && each.how === 'changed') return kind
+  return `${name} ${each.how}`
+}
+
+/** What was taken back, or made again, in one sentence. */
+export function whatWasTurned(way: 'undo' | 'redo', touched: Touched[]): string {
+  const told = touched.filter((each) => !ALONG.includes(each.field))
+  const shown = (told.length ? told : touched).map(one)
+  const rest = shown.length - 3
+  const list = shown.slice(0, 3).join(', ') + (rest > 0 ? ` and ${rest} more` : '')
+  return `${way === 'undo' ? 'Taken back' : 'Made again'}: ${list || 'the last change'}.`
+}

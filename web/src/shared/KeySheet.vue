@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { keysOf } from '../say/keys'
+import { useEscape } from './useEscape'
+import { useSingleKeys } from './useKeys'
+
+const open = defineModel<boolean>({ required: true })
+useEscape(open)
+
+const route = useRoute()
+const keys = computed(() => keysOf(String(route.name ?? 'shed')))
+const single = useSingleKeys()
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="480" aria-label="Keys">
+    <v-sheet class="keys">
+      <h2>Keys</h2>
+      <table>
+        <tbody>
+          <tr v-for="[key, words] in keys" :key="key">
+            <td>
+              <kbd>{{ key }}</kbd>
+            </td>
+            <td>{{ words }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <label class="small"
+        ><input v-model="single" type="checkbox" /> single keys do this; without, Alt, Ctrl, Tab and
+        every button still do</label
+      >
+      <v-btn autofocus @click="open = false">Close</v-btn>
+    </v-sheet>
+  </v-dialog>
+</template>
+
+<style scoped>
+.keys {
+  padding: 20px 24px;
+  display: grid;
+  gap: 14px;
+  justify-items: start;
+}
+
+td {
+  padding: 4px 14px 4px 0;
+  vertical-align: top;
+}
+
+td:first-child {
+  white-space: nowrap;
+}
+</style>

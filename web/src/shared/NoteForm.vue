@@ -1,0 +1,81 @@
+<script setup lang="ts">
+import { onBeforeUnmount, ref } from 'vue'
+import type { NoteKind } from '../api/client'
+import { onHome, postEntry } from '../field/entries'
+import { NOTE_KINDS } from '../say/notes'
+import { freshId } from './freshId'
+import { useBuild } from './useBuild'
+
+/** A note on a build: it waits in the browser until the workshop has it. */
+const emit = defineEmits<{ kept: [] }>()
+defineProps<{ focused?: boolean }>()
+const { id, query } = useBuild()
+
+const kind = ref<NoteKind>('note')
+const words = ref('')
+const due = ref('')
+
+function keep() {
+  const typed = words.value.trim()
+  if (!typed) return
+  postEntry(id.value, {
+    entry: 'note',
+    id: freshId(),
+    at: new Date().toISOString(),
+    kind: kind.value,
+    words: typed,
+    due: kind.value === 'reminder' && due.value ? due.value : null,
+    done: false,
+  })
+  words.value = due.value = ''
+  emit('kept')
+}
+const stop = onHome((build) => {
+  if (build === id.value) void query.refetch()
+})
+onBeforeUnmount(stop)
+</script>
+
+<template>
+  <form class="note" @submit.prevent="keep">
+    <select v-model="kind" class="entry" aria-label="Kind of note">
+      <option v-for="each in NOTE_KINDS" :key="each.value" :value="each.value">
+        {{ each.title }}
+      </option>
+    </select>
+    <input
+      v-model="words"
+      class="entry words"
+      aria-label="Note"
+      placeholder="what is worth writing down"
+      autocomplete="off"
+      maxlength="400"
+      :autofocus="focused"
+    />
+    <input
+      v-if="kind === 'reminder'"
+      v-model="due"
+      class="entry"
+      type="date"
+      aria-label="Remind me on"
+    />
+    <button type="submit" class="plainly under small">keep <kbd>Enter</kbd></button>
+  </form>
+</template>
+
+<style scoped>
+.note {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 10px;
+  align-items: center;
+}
+
+.words {
+  flex: 1 1 240px;
+}
+
+button {
+  min-height: 24px;
+}
+</style>
