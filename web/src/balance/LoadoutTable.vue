@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { TITLES } from '../shared/verdicts'
 
 const { build, assessment, loadouts, loadout, choose } = useBuild()
@@ -93,12 +93,14 @@ const py = (y: number) =>
               <td class="figure right">
                 {{ row.loading?.value == null ? '–' : number(row.loading.value, 'loading') }}
               </td>
-              <td class="figure right">{{ row.thrust?.value?.toFixed(2) ?? '–' }}</td>
+              <td class="figure right">
+                {{ row.thrust?.value == null ? '–' : fixed(row.thrust.value, 2) }}
+              </td>
               <td class="figure right">
                 {{ row.cg ? number(row.cg.x_mm, 'length') : '–' }}
               </td>
               <td class="figure right">
-                {{ row.told?.margin == null ? '–' : `${(100 * row.told.margin).toFixed(0)} %` }}
+                {{ row.told?.margin == null ? '–' : `${fixed(100 * row.told.margin, 0)} %` }}
               </td>
               <td class="figure right" :class="{ wrong: (row.left?.grams ?? 0) < 0 }">
                 {{

@@ -1,9 +1,12 @@
 <script setup lang="ts">
+import { useInUnits } from '../say/inUnits'
 import { computed } from 'vue'
 import { answered, api, type Opened, type SchoolKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
+
+const inUnits = useInUnits()
 
 const { id, build, assessment, loadout, send, change } = useBuild()
 const { number, units } = useUnits()
@@ -68,7 +71,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
     <p v-if="!wing" class="faint">Draw the wing on the Plan, and every school draws its range.</p>
     <template v-else>
       <div class="ruler">
-        <p v-if="noChord" class="small faint">{{ noChord.kind }}: {{ noChord.words }}.</p>
+        <p v-if="noChord" class="small faint">{{ noChord.kind }}: {{ inUnits(noChord.words) }}.</p>
         <div v-for="school in offered" :key="school.kind" class="row" :data-school="school.kind">
           <button
             type="button"
@@ -132,8 +135,8 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
         </template>
         <template v-if="mine?.margin != null"
           >The margin to the neutral point is
-          <span class="figure">{{ (100 * mine.margin).toFixed(0) }}</span>
-          <span class="faint figure"> ±{{ (200 * (mine.margin_sd ?? 0)).toFixed(0) }}</span> %
+          <span class="figure">{{ fixed(100 * mine.margin, 0) }}</span>
+          <span class="faint figure"> ±{{ fixed(200 * (mine.margin_sd ?? 0), 0) }}</span> %
           now.</template
         >
       </p>
@@ -145,11 +148,11 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
       <details class="small">
         <summary>What each says, and what is left out</summary>
         <p v-for="school in offered" :key="school.kind">
-          <strong>{{ school.kind }}</strong>: {{ school.words }}.
+          <strong>{{ school.kind }}</strong>: {{ inUnits(school.words) }}.
           {{ all(school.low_mm!, school.high_mm!) }}.
         </p>
         <p v-for="school in silent" :key="school.kind" class="faint">
-          <strong>{{ school.kind }}</strong>: {{ school.words }}.
+          <strong>{{ school.kind }}</strong>: {{ inUnits(school.words) }}.
         </p>
         <p class="faint">
           The neutral point is of the lifting surfaces alone, as thin plates: body, propeller and

@@ -1,10 +1,13 @@
 <script setup lang="ts">
+import { useInUnits } from '../say/inUnits'
 import { computed, reactive, ref } from 'vue'
 import { answered, api, type NewCheck, type Opened } from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
+
+const inUnits = useInUnits()
 
 const { id, build, assessment, loadout, loadouts, send } = useBuild()
 const { number, units } = useUnits()
@@ -133,7 +136,7 @@ const mine = computed(() =>
           <strong>{{ check.how }}</strong>
           <span class="figure"> {{ number(check.found_mm, 'length') }}</span>
           <span class="faint figure"> ±{{ number(2 * check.found_sd_mm, 'length') }}</span>
-          {{ units.length.name }}: {{ check.words }}
+          {{ units.length.name }}: {{ inUnits(check.words) }}
         </span>
         <span class="faint small">{{ check.with }}</span>
         <p v-if="check.warning" class="note small" role="note">{{ check.warning }}</p>
@@ -141,7 +144,7 @@ const mine = computed(() =>
           It disagrees with the sum.
           <template v-if="check.reasons.length">What would explain it:</template>
           <span v-for="(reason, at) in check.reasons" :key="at" class="reason">
-            {{ at ? 'or ' : '' }}{{ reason.words }}
+            {{ at ? 'or ' : '' }}{{ inUnits(reason.words) }}
           </span>
         </p>
         <button

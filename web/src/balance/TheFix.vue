@@ -1,10 +1,15 @@
 <script setup lang="ts">
+import { useInUnits } from '../say/inUnits'
+import { useUnits } from '../shared/units'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { answered, api, type Opened, type Remedies } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { percent } from '../shared/verdicts'
 import { useTrial } from './useTrial'
+
+const inUnits = useInUnits()
+const { number, units } = useUnits()
 
 const { id, revision, assessment, loadouts, send } = useBuild()
 const { tryOut, drop, tried } = useTrial()
@@ -57,14 +62,15 @@ function doIt(which = 0) {
   <section aria-label="What would fix it">
     <h2>{{ isFine ? 'Nothing to fix' : 'What would fix it' }}</h2>
     <p v-if="query.isPending.value" class="faint">Working it out …</p>
-    <p v-else-if="isFine">{{ told?.words }}</p>
+    <p v-else-if="isFine">{{ inUnits(told?.words) }}</p>
     <template v-else-if="best">
       <div class="best">
-        <strong>{{ best.words }}</strong>
+        <strong>{{ inUnits(best.words) }}</strong>
         <p class="faint small">
           <template v-for="(each, at) in best.loadouts" :key="each.loadout"
             ><template v-if="at">; </template>{{ name(each.loadout) }}
-            <span class="figure">{{ each.x_mm.toFixed(0) }}</span> mm</template
+            <span class="figure">{{ number(each.x_mm, 'length') }}</span>
+            {{ units.length.name }}</template
           >.
           {{
             best.chance >= 0.84
@@ -80,7 +86,7 @@ function doIt(which = 0) {
         </div>
       </div>
       <p v-for="(other, at) in told?.others ?? []" :key="at" class="small faint">
-        {{ other.words }}
+        {{ inUnits(other.words) }}
         <button
           v-if="!other.breaks_limit"
           type="button"
@@ -92,9 +98,9 @@ function doIt(which = 0) {
       </p>
     </template>
     <template v-else>
-      <p :class="{ wrong: told?.in_the_way }">{{ told?.words }}</p>
+      <p :class="{ wrong: told?.in_the_way }">{{ inUnits(told?.words) }}</p>
       <p v-for="(offer, at) in told?.offers ?? []" :key="at" class="small">
-        {{ offer.words }}
+        {{ inUnits(offer.words) }}
         <button type="button" class="plainly under" @click="doIt(at)">allow it, and do it</button>
       </p>
     </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useInUnits } from '../say/inUnits'
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Item, type Saved } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
@@ -7,6 +8,8 @@ import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
+
+const inUnits = useInUnits()
 
 const { id, build, change, changeItem, nameOf } = useBuild()
 const { units, number } = useUnits()
@@ -170,7 +173,7 @@ async function keepPieces() {
             }}.</strong
           >
         </template>
-        {{ saved.then.words }}
+        {{ inUnits(saved.then.words) }}
       </p>
       <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
     </form>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Doubt } from '../api/client'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useDoubts } from './useDoubts'
 
 defineProps<{ doubt: Doubt }>()
@@ -26,7 +26,7 @@ defineExpose({ go })
 <template>
   <div class="note" role="note">
     <p>
-      <strong>{{ Math.abs(doubt.t) > 99 ? 'over 99' : Math.abs(doubt.t).toFixed(0) }}</strong> times
+      <strong>{{ Math.abs(doubt.t) > 99 ? 'over 99' : fixed(Math.abs(doubt.t), 0) }}</strong> times
       its doubt from the <span class="figure">{{ number(doubt.expected_g, 'mass') }}</span>
       <span class="faint figure"> ±{{ number(2 * doubt.sd_g, 'mass') }}</span>
       {{ units.mass.name }} that the rest says

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useInUnits } from '../say/inUnits'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useQuantity } from '../shared/useQuantity'
@@ -8,6 +9,8 @@ import PanLoads from './PanLoads.vue'
 import { useBench } from './useBench'
 import { useDoubts, useSuspicion } from './useDoubts'
 import { useReading } from './useReading'
+
+const inUnits = useInUnits()
 
 const { build, assessment } = useBuild()
 const bench = useBench()
@@ -168,7 +171,7 @@ defineExpose({ type })
           <kbd>N</kbd>
         </button>
       </div>
-      <p>{{ next.reason }}</p>
+      <p>{{ inUnits(next.reason) }}</p>
       <p v-if="then" class="faint small">then: {{ then }}</p>
     </div>
   </section>

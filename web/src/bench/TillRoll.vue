@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Weighing } from '../api/client'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import DoubtNote from './DoubtNote.vue'
 import { panWords } from './panWords'
 import { useBench } from './useBench'
@@ -54,7 +54,7 @@ function moved(reading: Weighing): string[] {
     const lot = build.value?.lots.find((known) => known.id === each.lot)?.name
     const change = (each.after / each.before - 1) * 100
     const parts = each.parts === 1 ? '1 part' : `${each.parts} parts`
-    return `${lot}: moved ${parts} by ${change > 0 ? '+' : '−'}${Math.abs(change).toFixed(0)} %`
+    return `${lot}: moved ${parts} by ${change > 0 ? '+' : '−'}${fixed(Math.abs(change), 0)} %`
   })
 }
 

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import PlaceTabs from '../shared/PlaceTabs.vue'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import FlightLog from './FlightLog.vue'
 import LookingBack from './LookingBack.vue'
 import TheControls from './TheControls.vue'
@@ -32,7 +32,7 @@ const here = computed(
 )
 const balance = computed(() => {
   const at = told.value?.cg_percent
-  return at == null ? 'not balanced yet' : `balances at ${at.toFixed(1)} % MAC`
+  return at == null ? 'not balanced yet' : `balances at ${fixed(at, 1)} % MAC`
 })
 </script>
 

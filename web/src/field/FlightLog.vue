@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../shared/units'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { useFieldWords } from '../say/field'
@@ -44,8 +45,7 @@ const said = ref('')
 
 function stop() {
   timer.toggle()
-  if (!timer.running.value && timer.ms.value > 0)
-    minutes.value = (timer.ms.value / 60_000).toFixed(1)
+  if (!timer.running.value && timer.ms.value > 0) minutes.value = fixed(timer.ms.value / 60_000, 1)
 }
 
 function keep() {
@@ -74,7 +74,7 @@ function keep() {
 }
 
 const counts = computed(() => field.value?.told.counts)
-const hours = (min: number) => (min < 90 ? `${min.toFixed(0)} min` : `${(min / 60).toFixed(1)} h`)
+const hours = (min: number) => (min < 90 ? `${fixed(min, 0)} min` : `${fixed(min / 60, 1)} h`)
 const nameOf = (one: string) => packs.value.find((each) => each.id === one)?.name ?? one
 const flights = computed(() => {
   const kept = build.value?.power?.flights ?? []

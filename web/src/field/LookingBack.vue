@@ -4,7 +4,7 @@ import { useRouter } from 'vue-router'
 import { answered, api, type NoteKind, type Opened } from '../api/client'
 import { useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
@@ -117,7 +117,7 @@ async function beginNext() {
             <td>
               {{
                 back.finished_at
-                  ? `${day(back.finished_at)}, ${(back.days ?? 0).toFixed(0)} days`
+                  ? `${day(back.finished_at)}, ${fixed(back.days ?? 0, 0)} days`
                   : 'not finished'
               }}
             </td>
@@ -126,7 +126,7 @@ async function beginNext() {
             <th>money</th>
             <td></td>
             <td class="figure">
-              {{ back.cost.toFixed(2)
+              {{ fixed(back.cost, 2)
               }}<span v-if="back.unpriced" class="faint small">
                 and {{ back.unpriced }} without a price</span
               >

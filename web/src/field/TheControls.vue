@@ -5,7 +5,7 @@ import { CONTROL_KINDS, goesSideways, motionWords, useFieldWords } from '../say/
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import ControlDrawing from './ControlDrawing.vue'
 import { useField } from './useField'
@@ -72,11 +72,11 @@ const shims = computed(() => surfaces.value.filter((each) => each.role !== 'fin'
       <ControlDrawing />
       <p v-if="field?.told.incidence_deg != null" class="small">
         Wing against tail:
-        <strong class="figure">{{ field.told.incidence_deg.toFixed(1) }}°</strong> difference of
+        <strong class="figure">{{ fixed(field.told.incidence_deg, 1) }}°</strong> difference of
         incidences.
       </p>
       <p v-for="each in shims" :key="each.id" class="small shim">
-        {{ each.name }} sits at {{ each.incidence_deg.toFixed(1) }}°; a shim under its leading edge
+        {{ each.name }} sits at {{ fixed(each.incidence_deg, 1) }}°; a shim under its leading edge
         of
         <QuantityCell
           :value="null"
@@ -207,7 +207,7 @@ const shims = computed(() => surfaces.value.filter((each) => each.role !== 'fin'
             {{ units.length.name }}</label
           >
           <span v-if="told(each.id)?.ratio != null" class="small"
-            >1 : {{ (1 / told(each.id)!.ratio!).toFixed(2) }}, arm to horn</span
+            >1 : {{ fixed(1 / told(each.id)!.ratio!, 2) }}, arm to horn</span
           >
           <label v-if="each.kind === 'rudder'" class="check"
             ><input

@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, ref } from 'vue'
 import type { Seen } from '../api/client'
 import { goesSideways, OFTEN, SEEN, SELDOM, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import ThrowRuler from './ThrowRuler.vue'
 import { plain } from './plain'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
@@ -153,7 +153,7 @@ function keep() {
     </div>
     <p class="also small">
       <button type="button" class="plainly under" @click="watch">
-        {{ started === null ? 'start the watch' : `landed: ${(ticking / 1000).toFixed(1)} s` }}
+        {{ started === null ? 'start the watch' : `landed: ${fixed(ticking / 1000, 1)} s` }}
       </button>
       <button
         v-if="lastHeight !== null && height === ''"

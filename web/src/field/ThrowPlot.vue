@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { goesSideways, SEEN, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useField } from './useField'
 
 const { throws, controls, told, setAside } = useField()
@@ -72,7 +72,7 @@ const rows = computed(() =>
       v-if="groups.length"
       :viewBox="`0 0 ${W} ${H + 14 + 18 * Math.max(1, changing.length)}`"
       role="img"
-      :aria-label="`Distances by setting: ${groups.map((g) => `${g.name.join(', ') || 'as set'}: ${g.far.map((each) => each.m.toFixed(1)).join(', ')}`).join('; ')}`"
+      :aria-label="`Distances by setting: ${groups.map((g) => `${g.name.join(', ') || 'as set'}: ${g.far.map((each) => fixed(each.m, 1)).join(', ')}`).join('; ')}`"
     >
       <g v-for="tick in ticks" :key="tick">
         <line :x1="LEFT" :x2="W" :y1="y(tick)" :y2="y(tick)" class="grid" />

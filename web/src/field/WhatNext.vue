@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../shared/units'
 import { computed } from 'vue'
 import { goesSideways, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
@@ -105,8 +106,7 @@ const turn = computed(() => {
     </p>
     <p v-if="told.glide || told.sink" class="small faint">
       <template v-if="told.glide"
-        >Glide {{ told.glide.value.toFixed(1) }} ±{{ (2 * told.glide.sd).toFixed(1) }} to
-        1</template
+        >Glide {{ fixed(told.glide.value, 1) }} ±{{ fixed(2 * told.glide.sd, 1) }} to 1</template
       ><template v-if="told.glide && told.sink">, </template
       ><template v-if="told.sink"
         >sink {{ words.sink(told.sink.value) }} ±{{ words.sink(2 * told.sink.sd) }}</template

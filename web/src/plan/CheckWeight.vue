@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../shared/units'
 import { computed, ref } from 'vue'
 import type { Build } from '../api/client'
 import { freshId } from '../shared/freshId'
@@ -19,9 +20,9 @@ const error = computed(() => {
   const told = assessment.value?.scales.find((each) => each.id === props.scale.id)
   if (!told) return ''
   const off = 100 * told.error
-  const doubt = (200 * told.sd).toFixed(2)
+  const doubt = fixed(200 * told.sd, 2)
   if (Math.abs(told.error) < told.sd) return `true within ±${doubt} %`
-  return `reads ${Math.abs(off).toFixed(2)} % ${off > 0 ? 'high' : 'low'}, ±${doubt}`
+  return `reads ${fixed(Math.abs(off), 2)} % ${off > 0 ? 'high' : 'low'}, ±${doubt}`
 })
 
 const outbox = useOutbox(id, keepReading, words.complain)

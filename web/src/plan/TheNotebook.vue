@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Assessment } from '../api/client'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import NoteForm from '../shared/NoteForm.vue'
 import { waitingEntries } from '../field/entries'
@@ -99,7 +99,7 @@ const unchecked = computed(() =>
         >{{ quantity(auw.value, 'mass', 0) }}
         <span class="faint">±{{ number(2 * (auw.sd ?? 0), 'mass', 0) }}</span
         ><template v-if="balance && balance.value !== null && balance.unit === 'percent_mac'"
-          >, {{ balance.value.toFixed(1) }} % MAC</template
+          >, {{ fixed(balance.value, 1) }} % MAC</template
         ></span
       >
       <span v-if="then" class="faint small">{{ then.items.length }} parts then</span>
@@ -116,8 +116,8 @@ const unchecked = computed(() =>
       >
     </p>
     <p v-if="build?.allowance" class="faint small">
-      Still to come counts as {{ (100 * build.allowance.value).toFixed(1) }} ±{{
-        (200 * build.allowance.doubt).toFixed(1)
+      Still to come counts as {{ fixed(100 * build.allowance.value, 1) }} ±{{
+        fixed(200 * build.allowance.doubt, 1)
       }}
       % of the rest, as {{ build.allowance.source }} turned out ({{ units.mass.name }} on the
       Bench).

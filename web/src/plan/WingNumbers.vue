@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import type { Assessment } from '../api/client'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 
 const props = defineProps<{ assessment: Assessment | undefined }>()
 const { build } = useBuild()
@@ -23,7 +23,7 @@ const figures = computed(() => {
     ['Stall speed, heaviest loadout', told?.stall_speed, 1, ' m/s'],
   ]
   return all.flatMap(([name, value, digits, unit]) =>
-    value === null || value === undefined ? [] : [{ name, value: value.toFixed(digits) + unit }],
+    value === null || value === undefined ? [] : [{ name, value: fixed(value, digits) + unit }],
   )
 })
 </script>
@@ -45,7 +45,7 @@ const figures = computed(() => {
       <dt>It begins, from the nose</dt>
       <dd class="figure">{{ quantity(assessment.wing.mac_le_x_mm, 'length') }}</dd>
       <dt>Aspect ratio</dt>
-      <dd class="figure">{{ assessment.wing.aspect_ratio.toFixed(1) }}</dd>
+      <dd class="figure">{{ fixed(assessment.wing.aspect_ratio, 1) }}</dd>
       <template v-if="assessment.beam.neutral">
         <dt>Neutral point, from the nose</dt>
         <dd class="figure">

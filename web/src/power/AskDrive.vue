@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { answered, api, type Predicted } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useDrive, usePair } from './useDrive'
 
 const { drive } = useDrive()
@@ -35,8 +35,8 @@ const figures = computed(() => {
   const of = told.value
   if (!of) return []
   const write = (value: number, sd: number, digits: number) => ({
-    value: value.toFixed(digits),
-    doubt: (2 * sd).toFixed(digits),
+    value: fixed(value, digits),
+    doubt: fixed(2 * sd, digits),
   })
   const gf = units.value.thrust
   return [

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../shared/units'
 import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import AskDrive from './AskDrive.vue'
@@ -42,7 +43,7 @@ const fitted = computed(() => {
   if (!all) return ''
   const motors = all.motors > 1 ? `${all.motors} motors` : 'motor'
   const propeller = all.propellers[0] ? ` · propeller ${all.propellers[0].name}` : ''
-  return `${motors} ${all.motor.kv.toFixed(0)} rpm/V${propeller}`
+  return `${motors} ${fixed(all.motor.kv, 0)} rpm/V${propeller}`
 })
 </script>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 
 const { mine } = useDrive()
@@ -12,7 +12,7 @@ const rows = computed(() =>
       each.low === null
         ? `up to ${write(each.high ?? 0)}`
         : `${write(each.low)} to ${write(each.high ?? 0)}`
-    const plain = (value: number) => value.toFixed(each.rule === 'watts_per_kg' ? 0 : 2)
+    const plain = (value: number) => fixed(value, each.rule === 'watts_per_kg' ? 0 : 2)
     const length = (value: number) => `${number(value, 'length')} ${units.value.length.name}`
     switch (each.rule) {
       case 'thrust_to_weight':
@@ -23,8 +23,8 @@ const rows = computed(() =>
         return {
           ...each,
           name: 'pitch speed over stall',
-          is: each.value.toFixed(1),
-          usual_is: ends((value) => value.toFixed(1)),
+          is: fixed(each.value, 1),
+          usual_is: ends((value) => fixed(value, 1)),
         }
       default:
         return {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Run } from '../api/client'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 
 const props = defineProps<{ run: Run }>()
@@ -13,7 +13,7 @@ const NAMES = { thrust: 'thrust', current: 'amps', voltage: 'volts' }
 const write = (fit: Fit, value: number) =>
   fit.quantity === 'thrust'
     ? number(value, 'thrust')
-    : value.toFixed(fit.quantity === 'current' ? 1 : 2)
+    : fixed(value, fit.quantity === 'current' ? 1 : 2)
 
 const rows = computed(() =>
   (told.value?.fits ?? [])
@@ -52,7 +52,7 @@ const rows = computed(() =>
           <td class="figure right">{{ row.was }}</td>
           <td class="figure right">{{ row.others }}</td>
           <td class="figure right">
-            {{ row.t === null ? 'not believed' : Math.abs(row.t).toFixed(1) }}
+            {{ row.t === null ? 'not believed' : fixed(Math.abs(row.t), 1) }}
           </td>
         </tr>
       </tbody>

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Choice } from '../api/client'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { TITLES } from '../shared/verdicts'
 import ChoicePicture from './ChoicePicture.vue'
 import ListingForm from './ListingForm.vue'
@@ -76,17 +76,17 @@ const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
               {{ number(row.auw_g, 'mass', digits) }}
             </td>
             <td class="figure right" :class="{ wrong: row.breaks.includes('thrust_to_weight') }">
-              {{ row.thrust_to_weight.toFixed(2) }}
-              <span class="faint">±{{ (2 * row.thrust_to_weight_sd).toFixed(2) }}</span>
+              {{ fixed(row.thrust_to_weight, 2) }}
+              <span class="faint">±{{ fixed(2 * row.thrust_to_weight_sd, 2) }}</span>
             </td>
             <td class="figure right" :class="{ wrong: row.rung === 'over' }">
-              {{ row.pack_a.toFixed(1) }}
+              {{ fixed(row.pack_a, 1) }}
               <div v-if="row.rung !== 'in hand'" class="small">{{ row.rung }}</div>
             </td>
             <td class="figure right">
               <template v-if="row.minutes !== null"
-                >{{ row.minutes.toFixed(1) }}
-                <span class="faint">±{{ (2 * (row.minutes_sd ?? 0)).toFixed(1) }}</span></template
+                >{{ fixed(row.minutes, 1) }}
+                <span class="faint">±{{ fixed(2 * (row.minutes_sd ?? 0), 1) }}</span></template
               >
               <template v-else>–</template>
             </td>

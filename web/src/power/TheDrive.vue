@@ -5,7 +5,7 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 
 const { drive, told, edit, takeAway, packOf } = useDrive()
@@ -50,8 +50,8 @@ const found = computed(() => {
   const ohm = of('winding_ohm')
   if (!kv || !ohm || !drive.value?.runs.some((each) => each.set_aside === null)) return ''
   return (
-    `The runs say: Kv ${kv.value.toFixed(0)} ±${(2 * kv.sd).toFixed(0)}, ` +
-    `windings ${(1000 * ohm.value).toFixed(0)} ±${(2000 * ohm.sd).toFixed(0)} mΩ.`
+    `The runs say: Kv ${fixed(kv.value, 0)} ±${fixed(2 * kv.sd, 0)}, ` +
+    `windings ${fixed(1000 * ohm.value, 0)} ±${fixed(2000 * ohm.sd, 0)} mΩ.`
   )
 })
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../shared/units'
 import { computed, ref } from 'vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
@@ -39,8 +40,8 @@ const tired = computed(() => told.value?.tired ?? [])
     <header>
       <h2>Minutes</h2>
       <strong v-if="mine?.minutes != null" class="figure">
-        {{ mine.minutes.toFixed(1) }}
-        <small class="faint">±{{ (2 * (mine.minutes_sd ?? 0)).toFixed(1) }}</small>
+        {{ fixed(mine.minutes, 1) }}
+        <small class="faint">±{{ fixed(2 * (mine.minutes_sd ?? 0), 1) }}</small>
       </strong>
     </header>
     <p v-if="mine" class="small faint">
@@ -50,7 +51,7 @@ const tired = computed(() => told.value?.tired ?? [])
           ? `as ${mine.flights} ${mine.flights === 1 ? 'flight' : 'flights'} found it`
           : 'a guess by layout until it is flown'
       }}<template v-if="mine.level_w !== null"
-        >; level flight takes about {{ mine.level_w.toFixed(0) }} W</template
+        >; level flight takes about {{ fixed(mine.level_w, 0) }} W</template
       >.
     </p>
     <p v-for="each in tired" :key="each.pack" class="warns small" role="note">

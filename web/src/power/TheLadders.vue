@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { fixed } from '../shared/units'
 import { computed } from 'vue'
 import { useDrive } from './useDrive'
 
@@ -55,7 +56,7 @@ const heat = computed(() =>
         : each.rung === 'in hand'
           ? 'in hand'
           : 'feel it after 20 s') +
-      `; ${each.felt_c.toFixed(0)} °C was felt at ${each.felt_a.toFixed(1)} A`,
+      `; ${fixed(each.felt_c, 0)} °C was felt at ${fixed(each.felt_a, 1)} A`,
   })),
 )
 const missing = computed(() => {
@@ -77,22 +78,22 @@ const missing = computed(() => {
         <div>
           <dt>current</dt>
           <dd class="figure">
-            {{ mine.fresh.pack_a.toFixed(1)
-            }}<small class="faint"> ±{{ (2 * mine.fresh.pack_sd_a).toFixed(1) }} A</small>
+            {{ fixed(mine.fresh.pack_a, 1)
+            }}<small class="faint"> ±{{ fixed(2 * mine.fresh.pack_sd_a, 1) }} A</small>
           </dd>
         </div>
         <div>
           <dt>voltage</dt>
-          <dd class="figure">{{ mine.fresh.pack_v.toFixed(1) }}<small class="faint"> V</small></dd>
+          <dd class="figure">{{ fixed(mine.fresh.pack_v, 1) }}<small class="faint"> V</small></dd>
         </div>
         <div>
           <dt>power</dt>
-          <dd class="figure">{{ mine.fresh.power_w.toFixed(0) }}<small class="faint"> W</small></dd>
+          <dd class="figure">{{ fixed(mine.fresh.power_w, 0) }}<small class="faint"> W</small></dd>
         </div>
         <div v-if="mine.watts_per_kg !== null">
           <dt>power loading</dt>
           <dd class="figure">
-            {{ mine.watts_per_kg.toFixed(0) }}<small class="faint"> W/kg</small>
+            {{ fixed(mine.watts_per_kg, 0) }}<small class="faint"> W/kg</small>
           </dd>
         </div>
       </dl>
@@ -100,7 +101,7 @@ const missing = computed(() => {
         <li v-for="row in rows" :key="row.part" :data-rung="row.rung">
           <span class="head">
             <span>{{ row.title }}</span>
-            <span class="figure">{{ row.current_a.toFixed(1) }} of {{ row.most_a }} A</span>
+            <span class="figure">{{ fixed(row.current_a, 1) }} of {{ row.most_a }} A</span>
           </span>
           <span class="ladder" aria-hidden="true">
             <span class="care" />
@@ -125,9 +126,7 @@ const missing = computed(() => {
         <li v-for="row in heat" :key="`heat ${row.part}`" :data-rung="row.rung">
           <span class="head">
             <span>{{ row.title }}</span>
-            <span class="figure"
-              >{{ row.celsius.toFixed(0) }} ±{{ (2 * row.sd_c).toFixed(0) }} °C</span
-            >
+            <span class="figure">{{ fixed(row.celsius, 0) }} ±{{ fixed(2 * row.sd_c, 0) }} °C</span>
           </span>
           <span class="small" :class="row.rung === 'over' ? 'wrong' : 'faint'">{{
             row.words

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useKeys } from '../shared/useKeys'
 import { useStand } from './useStand'
 
@@ -25,8 +25,8 @@ const expected = computed(() => {
 const setting = computed(() => line.value?.throttle ?? asked.value)
 const figures = computed(() => [
   { name: 'throttle', text: setting.value === null ? '–' : `${Math.round(100 * setting.value)} %` },
-  { name: 'current', text: line.value?.pack_a == null ? '–' : `${line.value.pack_a.toFixed(1)} A` },
-  { name: 'voltage', text: line.value?.pack_v == null ? '–' : `${line.value.pack_v.toFixed(1)} V` },
+  { name: 'current', text: line.value?.pack_a == null ? '–' : `${fixed(line.value.pack_a, 1)} A` },
+  { name: 'voltage', text: line.value?.pack_v == null ? '–' : `${fixed(line.value.pack_v, 1)} V` },
 ])
 
 useKeys({

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 
 const { drive, told } = useDrive()
@@ -68,16 +68,16 @@ const rows = computed(() => {
               class="figure right"
               :class="{ wrong: row.ratio?.word === 'missed' || row.ratio?.word === 'off course' }"
             >
-              {{ row.ratio?.value?.toFixed(2) ?? '–' }}
-              <span v-if="row.ratio?.sd" class="faint">±{{ (2 * row.ratio.sd).toFixed(2) }}</span>
+              {{ row.ratio?.value == null ? '–' : fixed(row.ratio.value, 2) }}
+              <span v-if="row.ratio?.sd" class="faint">±{{ fixed(2 * row.ratio.sd, 2) }}</span>
             </td>
             <td class="figure right" :class="{ wrong: row.over }">
-              {{ row.power?.fresh.pack_a.toFixed(1) ?? '–' }}
+              {{ row.power ? fixed(row.power.fresh.pack_a, 1) : '–' }}
             </td>
             <td class="figure right">
               <template v-if="row.power?.minutes != null"
-                >{{ row.power.minutes.toFixed(1) }}
-                <span class="faint">±{{ (2 * (row.power.minutes_sd ?? 0)).toFixed(1) }}</span>
+                >{{ fixed(row.power.minutes, 1) }}
+                <span class="faint">±{{ fixed(2 * (row.power.minutes_sd ?? 0), 1) }}</span>
               </template>
               <template v-else>–</template>
             </td>

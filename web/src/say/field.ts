@@ -1,5 +1,5 @@
 import type { Control, ControlTold, LastChange, ReadyLine, Schemas, Seen } from '../api/client'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 
 type Advice = Schemas['Advice']
 type Reason = NonNullable<ReadyLine['reason']>
@@ -114,7 +114,7 @@ export function useFieldWords() {
 
   /** A small length, in halves of a mm where that is what it is. */
   function small(mm: number): string {
-    if (!metric()) return `${(mm / 25.4).toFixed(3)} in`
+    if (!metric()) return `${fixed(mm / 25.4, 3)} in`
     const whole = Math.floor(mm)
     if (mm === whole) return `${whole} mm`
     return mm - whole === 0.5 ? `${whole || ''}½ mm` : `${+mm.toFixed(2)} mm`
@@ -122,9 +122,9 @@ export function useFieldWords() {
 
   const far = (m: number) => quantity(m, 'run', 1)
   const wind = (m_s: number) =>
-    metric() ? `${m_s.toFixed(1)} m/s` : `${(m_s / 0.44704).toFixed(0)} mph`
+    metric() ? `${fixed(m_s, 1)} m/s` : `${fixed(m_s / 0.44704, 0)} mph`
   const sink = (m_s: number) =>
-    metric() ? `${m_s.toFixed(2)} m/s` : `${(m_s / 0.3048).toFixed(1)} ft/s`
+    metric() ? `${fixed(m_s, 2)} m/s` : `${fixed(m_s / 0.3048, 1)} ft/s`
 
   const day = (at: string | null) =>
     at
@@ -276,7 +276,7 @@ export function useFieldWords() {
     const { better, difference, first, second, more } = told.compared
     const percent = Math.round(100 * Math.max(better, 1 - better))
     const by = Math.abs(second - first)
-    const amount = told.measure === 'seconds' ? `${by.toFixed(1)} s` : far(by)
+    const amount = told.measure === 'seconds' ? `${fixed(by, 1)} s` : far(by)
     const from = setting(told.from_mm, sideways)
     const to = setting(told.to_mm, sideways)
     const which =

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import type { Kind, Measure, Understood } from '../api/client'
+import { decimal } from './units'
 import { understood, whyNot } from './useQuantity'
 
 const props = defineProps<{
@@ -30,7 +31,7 @@ let doubted: Understood['asked'] = null
 const shown = computed(() => {
   if (text.value !== null) return text.value
   if (props.value === null) return ''
-  return String(+(props.value / (props.base ?? 1)).toFixed(props.digits ?? 2))
+  return decimal(String(+(props.value / (props.base ?? 1)).toFixed(props.digits ?? 2)))
 })
 
 /** A figure that is absurd for what it is of, until the builder says which was meant. */
@@ -80,7 +81,8 @@ function settle(told: number | null) {
   emit('kept', told)
 }
 
-const plainly = (mm: number) => `${+(mm / (props.base ?? 1)).toFixed(2)} ${props.unit ?? ''}`
+const plainly = (mm: number) =>
+  decimal(`${+(mm / (props.base ?? 1)).toFixed(2)} ${props.unit ?? ''}`)
 
 /** Enter keeps, and the hand is free: what is pressed next is no part of this figure. */
 function letGo(event: KeyboardEvent) {

@@ -4,7 +4,7 @@ import type { TargetAnswer } from '../api/client'
 import TheCurve from './TheCurve.vue'
 import TheMark from './TheMark.vue'
 import { useBuild } from './useBuild'
-import { useUnits } from './units'
+import { fixed, useUnits } from './units'
 import { percent, TITLES, useVerdicts } from './verdicts'
 
 const props = defineProps<{ answer: TargetAnswer; limit: string }>()
@@ -113,15 +113,15 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
     </p>
     <p v-for="habit in habits" :key="habit.pedigree">
       Your {{ habit.pedigree === 'guess' ? 'guesses' : 'listings' }} run
-      <strong class="figure">{{ habit.factor.toFixed(2) }}</strong> times their figure<template
+      <strong class="figure">{{ fixed(habit.factor, 2) }}</strong> times their figure<template
         v-if="habit.width > 1.3"
-        >, and lie {{ habit.width.toFixed(1) }} times as far off as usual</template
+        >, and lie {{ fixed(habit.width, 1) }} times as far off as usual</template
       >; the {{ habit.left }} not yet weighed were moved by {{ number(habit.moved_g, 'mass') }}
       {{ units.mass.name }}.
     </p>
     <p v-for="lesson in lessons" :key="lesson.lot">
-      {{ lesson.name }} runs <strong class="figure">{{ lesson.factor.toFixed(1) }}</strong> times
-      its figure.
+      {{ lesson.name }} runs <strong class="figure">{{ fixed(lesson.factor, 1) }}</strong> times its
+      figure.
     </p>
   </v-sheet>
 </template>

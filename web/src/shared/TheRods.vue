@@ -1,15 +1,29 @@
 <script setup lang="ts">
+import { useInUnits } from '../say/inUnits'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import ARod from './ARod.vue'
 import NoteSheet from './NoteSheet.vue'
-import { UNIT_CHOICES, useUnits } from './units'
+import { PRESETS, useUnits } from './units'
+import UnitSheet from './UnitSheet.vue'
 import { useBuild } from './useBuild'
 import { isTyping, useKeys } from './useKeys'
 import { useLamp } from './useLamp'
 
+const inUnits = useInUnits()
+
 const { build, loadouts, loadout, nextLoadout, assessment, turnBack } = useBuild()
-const { choice } = useUnits()
+const { choice, units } = useUnits()
+const choosing = ref(false)
+const own = computed(() =>
+  [units.value.mass, units.value.length, units.value.loading].map((each) => each.name).join(', '),
+)
+function chooseUnits(event: Event) {
+  const field = event.target as HTMLSelectElement
+  if (field.value === 'own') choosing.value = true
+  else choice.value = field.value
+  field.value = choice.value
+}
 /** On a phone at the field the thumb needs the room; the place tells weight and balance itself. */
 const route = useRoute()
 const { lamp, toggle } = useLamp()
@@ -65,10 +79,11 @@ onBeforeUnmount(() => {
         <button v-if="loadouts.length > 1" type="button" class="plainly" @click="nextLoadout">
           loadout {{ place }} of {{ loadouts.length }} <kbd>L</kbd>
         </button>
-        <select v-model="choice" aria-label="Units">
-          <option v-for="each in UNIT_CHOICES" :key="each.value" :value="each.value">
+        <select :value="choice" aria-label="Units" @change="chooseUnits">
+          <option v-for="each in PRESETS" :key="each.value" :value="each.value">
             {{ each.title }}
           </option>
+          <option value="own">{{ choice === 'own' ? own : 'your own …' }}</option>
         </select>
       </div>
       <div class="turns">
@@ -103,8 +118,9 @@ onBeforeUnmount(() => {
       :outside="answer.kind === 'balance' ? outside : ''"
     />
     <NoteSheet v-model="noting" />
+    <UnitSheet v-model="choosing" />
     <p v-for="notice in contradictions" :key="notice.words" class="notice wrong">
-      {{ notice.words }}
+      {{ inUnits(notice.words) }}
     </p>
   </header>
 </template>

@@ -1,7 +1,5 @@
 import { computed, ref, watch } from 'vue'
 
-export type UnitChoice = 'metric' | 'imperial' | 'metric-m2'
-
 interface Unit {
   name: string
   /** How many base units make one of these. */
@@ -9,50 +7,116 @@ interface Unit {
   digits: number
 }
 
-type Shown = 'mass' | 'length' | 'area' | 'loading' | 'thrust' | 'run'
+export type Shown = 'mass' | 'length' | 'area' | 'loading' | 'thrust' | 'run'
 
 const OUNCE = 28.349523125
 const FOOT = 304.8
+const FT2 = FOOT ** 2 / 1e4
 
-const METRIC: Record<Shown, Unit> = {
-  mass: { name: 'g', base: 1, digits: 1 },
-  length: { name: 'mm', base: 1, digits: 0 },
-  area: { name: 'dm²', base: 1, digits: 2 },
-  loading: { name: 'g/dm²', base: 1, digits: 1 },
-  thrust: { name: 'gf', base: 1, digits: 0 },
-  run: { name: 'm', base: 1, digits: 2 },
-}
-
-const UNITS: Record<UnitChoice, Record<Shown, Unit>> = {
-  metric: METRIC,
-  'metric-m2': { ...METRIC, loading: { name: 'kg/m²', base: 10, digits: 2 } },
-  imperial: {
+/** Masses, lengths and areas are chosen each by itself; what hangs on two of them follows. */
+const MASSES = {
+  g: {
+    mass: { name: 'g', base: 1, digits: 1 },
+    thrust: { name: 'gf', base: 1, digits: 0 },
+  },
+  oz: {
     mass: { name: 'oz', base: OUNCE, digits: 2 },
-    length: { name: 'in', base: 25.4, digits: 2 },
-    area: { name: 'ft²', base: FOOT ** 2 / 1e4, digits: 2 },
-    loading: { name: 'oz/ft²', base: OUNCE / (FOOT ** 2 / 1e4), digits: 1 },
     thrust: { name: 'oz', base: OUNCE, digits: 1 },
+  },
+} satisfies Record<string, Partial<Record<Shown, Unit>>>
+const LENGTHS = {
+  mm: {
+    length: { name: 'mm', base: 1, digits: 0 },
+    run: { name: 'm', base: 1, digits: 2 },
+  },
+  in: {
+    length: { name: 'in', base: 25.4, digits: 2 },
     run: { name: 'ft', base: FOOT / 1e3, digits: 2 },
   },
+} satisfies Record<string, Partial<Record<Shown, Unit>>>
+const PER_DM2 = { name: 'g/dm²', base: 1, digits: 1 }
+const PER_M2 = { name: 'kg/m²', base: 10, digits: 2 }
+const PER_FT2 = { name: 'oz/ft²', base: OUNCE / FT2, digits: 1 }
+const AREAS = {
+  dm2: { area: { name: 'dm²', base: 1, digits: 2 }, loading: PER_DM2 },
+  m2: { area: { name: 'dm²', base: 1, digits: 2 }, loading: PER_M2 },
+  ft2: { area: { name: 'ft²', base: FT2, digits: 2 }, loading: PER_FT2 },
+  in2: { area: { name: 'in²', base: FT2 / 144, digits: 1 }, loading: PER_FT2 },
+} satisfies Record<string, Partial<Record<Shown, Unit>>>
+
+export interface UnitChoice {
+  mass: keyof typeof MASSES
+  length: keyof typeof LENGTHS
+  area: keyof typeof AREAS
 }
 
-export const UNIT_CHOICES: { value: UnitChoice; title: string }[] = [
-  { value: 'metric', title: 'g, mm, g/dm²' },
-  { value: 'metric-m2', title: 'g, mm, kg/m²' },
-  { value: 'imperial', title: 'oz, in, oz/ft²' },
+export const PRESETS: { value: string; title: string; units: UnitChoice }[] = [
+  { value: 'metric', title: 'g, mm, g/dm²', units: { mass: 'g', length: 'mm', area: 'dm2' } },
+  { value: 'metric-m2', title: 'g, mm, kg/m²', units: { mass: 'g', length: 'mm', area: 'm2' } },
+  { value: 'mixed', title: 'g, in, oz/ft²', units: { mass: 'g', length: 'in', area: 'ft2' } },
+  { value: 'imperial', title: 'oz, in, oz/ft²', units: { mass: 'oz', length: 'in', area: 'ft2' } },
 ]
+export const CHOICES = {
+  mass: [
+    { value: 'g', title: 'grams' },
+    { value: 'oz', title: 'ounces' },
+  ],
+  length: [
+    { value: 'mm', title: 'millimetres' },
+    { value: 'in', title: 'inches' },
+  ],
+  area: [
+    { value: 'dm2', title: 'dm², loading in g/dm²' },
+    { value: 'm2', title: 'dm², loading in kg/m²' },
+    { value: 'ft2', title: 'ft², loading in oz/ft²' },
+    { value: 'in2', title: 'in², loading in oz/ft²' },
+  ],
+} as const
+const METRIC: UnitChoice = { mass: 'g', length: 'mm', area: 'dm2' }
 
-const kept = localStorage.getItem('oaken-scale-units') as UnitChoice | null
-const choice = ref<UnitChoice>(kept && kept in UNITS ? kept : 'metric')
-watch(choice, (value) => localStorage.setItem('oaken-scale-units', value))
+function kept(): UnitChoice {
+  const text = localStorage.getItem('oaken-scale-units') ?? 'metric'
+  const preset = PRESETS.find((each) => each.value === text)
+  if (preset) return { ...preset.units }
+  try {
+    const own = JSON.parse(text) as UnitChoice
+    return own.mass in MASSES && own.length in LENGTHS && own.area in AREAS ? own : METRIC
+  } catch {
+    return METRIC
+  }
+}
+const chosen = ref<UnitChoice>(kept())
+watch(chosen, (value) => localStorage.setItem('oaken-scale-units', JSON.stringify(value)), {
+  deep: true,
+})
+
+/** The mark between whole numbers and their parts: as the browser's language has it, or as chosen. */
+const usual = (1.5).toLocaleString(navigator.language).includes(',') ? ',' : '.'
+const mark = ref<',' | '.'>((localStorage.getItem('oaken-scale-mark') as ',' | '.' | null) ?? usual)
+watch(mark, (value) => localStorage.setItem('oaken-scale-mark', value))
+export const useDecimalMark = () => mark
+
+/** A number written with the decimal mark that is used here. */
+export function decimal(text: string): string {
+  return mark.value === ',' ? text.replace('.', ',') : text
+}
+
+/** A number with so many digits behind the mark. */
+export function fixed(value: number, digits: number): string {
+  return decimal(value.toFixed(digits))
+}
 
 /** The chosen units, and numbers written in them. Values come in base units: g, mm, dm2, gf, m. */
 export function useUnits() {
-  const units = computed(() => UNITS[choice.value])
+  const units = computed<Record<Shown, Unit>>(() => ({
+    ...MASSES[chosen.value.mass],
+    ...LENGTHS[chosen.value.length],
+    ...AREAS[chosen.value.area],
+  }))
 
   function number(value: number, kind: Shown, digits = units.value[kind].digits): string {
-    const text = (value / units.value[kind].base).toFixed(digits)
-    return /^-0(\.0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')
+    const text = fixed(value / units.value[kind].base, digits)
+    return /^-0([.,]0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')
   }
 
   function quantity(value: number, kind: Shown, digits?: number): string {
@@ -72,5 +136,21 @@ export function useUnits() {
     return number(constant * rate(unit).span, 'mass', digits)
   }
 
-  return { choice, units, number, quantity, rate, perUnit }
+  /** The preset that is chosen; "own" where it is none of them. */
+  const choice = computed({
+    get: () =>
+      PRESETS.find(({ units: { mass, length, area } }) =>
+        [
+          mass === chosen.value.mass,
+          length === chosen.value.length,
+          area === chosen.value.area,
+        ].every(Boolean),
+      )?.value ?? 'own',
+    set: (value: string) => {
+      const preset = PRESETS.find((each) => each.value === value)
+      if (preset) chosen.value = { ...preset.units }
+    },
+  })
+
+  return { choice, chosen, units, number, quantity, rate, perUnit }
 }

@@ -1,6 +1,6 @@
 import type { Mend, TargetAnswer, TargetKind, Word } from '../api/client'
 import { useBuild } from './useBuild'
-import { useUnits } from './units'
+import { fixed, useUnits } from './units'
 
 export const TITLES: Record<TargetKind, string> = {
   auw: 'All-up weight',
@@ -23,9 +23,9 @@ export function useVerdicts() {
     if (answer.kind === 'auw')
       return number(amount, 'mass', digits ?? (units.value.mass.name === 'g' ? 0 : 1))
     if (answer.kind === 'wing_loading') return number(amount, 'loading', digits)
-    if (answer.kind === 'thrust_to_weight') return amount.toFixed(digits ?? 2)
+    if (answer.kind === 'thrust_to_weight') return fixed(amount, digits ?? 2)
     return answer.unit === 'percent_mac'
-      ? amount.toFixed(digits ?? 1)
+      ? fixed(amount, digits ?? 1)
       : number(amount, 'length', digits)
   }
 

@@ -3,7 +3,7 @@ import { computed, toRef } from 'vue'
 import type { Assessment, Damp, Lot, RackLot } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import SampleForm from './SampleForm.vue'
 import { FACES, KINDS } from '../shared/useRack'
@@ -54,7 +54,7 @@ async function settle(which: 'first' | 'last') {
 
 const gain = computed(() => {
   const share = (props.damp?.gain ?? 0) * 100
-  return `${share > 0 ? '+' : '−'}${Math.abs(share).toFixed(1)} %`
+  return `${share > 0 ? '+' : '−'}${fixed(Math.abs(share), 1)} %`
 })
 </script>
 
@@ -71,7 +71,7 @@ const gain = computed(() => {
     <div v-if="damp" class="damp" role="status">
       <p>
         <strong>{{ gain }}</strong> since {{ day(damp.sittings[0]!.at) }}
-        <span class="faint small">(±{{ (200 * damp.gain_sd).toFixed(1) }})</span>:
+        <span class="faint small">(±{{ fixed(200 * damp.gain_sd, 1) }})</span>:
         {{
           Math.abs(damp.gain) < 0.01 ? 'as dry as it was' : damp.gain > 0 ? 'damp' : 'it has dried'
         }}

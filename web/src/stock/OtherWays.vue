@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Choosing, type Comparison, type Lot } from '../api/client'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
@@ -117,7 +117,7 @@ const signed = (amount: number, text: string) => (amount > 0 ? `+${text}` : text
 function minutes(amount: number): string {
   const round = Math.round(Math.abs(amount))
   const sign = amount < -0.5 ? '−' : amount > 0.5 ? '+' : ''
-  return round >= 120 ? `${sign}${(round / 60).toFixed(1)} h` : `${sign}${round} min`
+  return round >= 120 ? `${sign}${fixed(round / 60, 1)} h` : `${sign}${round} min`
 }
 
 async function adopt(way: Comparison['alternatives'][number]) {
@@ -260,7 +260,7 @@ async function adopt(way: Comparison['alternatives'][number]) {
               <td class="faint">–</td>
               <td v-for="way in columns" :key="way.lot.id" class="figure">
                 <template v-if="way.money !== null">{{
-                  signed(way.money, way.money.toFixed(2).replace('-', '−'))
+                  signed(way.money, fixed(way.money, 2).replace('-', '−'))
                 }}</template>
                 <span v-else class="faint small">a price is missing</span>
               </td>

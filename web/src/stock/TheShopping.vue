@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, watch } from 'vue'
 import { answered, api, type Shopping } from '../api/client'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
 const { id, build } = useBuild()
@@ -37,7 +37,7 @@ const one = (lot: string) => {
   if (found?.kind === 'rod') return 'rod'
   return found?.kind === 'adhesive' ? 'stick' : ONE[found?.unit ?? 'piece']
 }
-const money = (value: number | null) => (value === null ? '–' : value.toFixed(2))
+const money = (value: number | null) => (value === null ? '–' : fixed(value, 2))
 </script>
 
 <template>
@@ -75,7 +75,7 @@ const money = (value: number | null) => (value === null ? '–' : value.toFixed(
                         :style="{ width: `${100 * Math.min(line.sheets - n + 1, 1)}%` }" /></span
                   ></span>
                   <span class="figure small"
-                    >{{ line.sheets < 0.095 ? line.sheets.toFixed(2) : line.sheets.toFixed(1) }}
+                    >{{ line.sheets < 0.095 ? fixed(line.sheets, 2) : fixed(line.sheets, 1) }}
                     {{ one(line.lot) }}{{ line.sheets > 1 ? 's' : '' }}</span
                   >
                 </template>
