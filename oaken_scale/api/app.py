@@ -3,12 +3,13 @@
 from collections.abc import AsyncIterator, Iterable
 from contextlib import asynccontextmanager
 from pathlib import Path
-from typing import Final
+from typing import Any, Final
 
 from fastapi import FastAPI, Response
 from fastapi.responses import FileResponse, HTMLResponse
 from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
+from starlette.types import ASGIApp, Receive, Scope, Send
 
 from oaken_scale.api import (
     problems,
@@ -37,6 +38,32 @@ PAGES: Final = Path(__file__).parent / "pages"
 """Where the built pages lie."""
 
 LARGEST_BODY: Final = 1024 * 1024
+
+
+class HashedFiles(StaticFiles):
+    """Files whose names change with what is in them: they may be kept for ever."""
+
+    def file_response(self, *args: Any, **kwargs: Any) -> Response:
+        """The file, and that it never changes."""
+        response = super().file_response(*args, **kwargs)
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
+        return response
+
+
+class CompressedAnswers:
+    """ASGI middleware: what is asked for goes out compressed, lightly; the answer to an act goes
+    as it is, for it is waited for within a frame."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        """In front of ``app``."""
+        self.app = app
+        self.compressed = GZipMiddleware(app, minimum_size=2000, compresslevel=1)
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Pass the request on."""
+        reads = scope["type"] == "http" and scope["method"] == "GET"
+        is_file = scope.get("path", "").startswith("/assets/")
+        await (self.compressed if reads and not is_file else self.app)(scope, receive, send)
 
 
 def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPBACK) -> FastAPI:
@@ -76,6 +103,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
             "/api/v1/outlines": drawing.LARGEST_BYTES,
         },
     )
+    app.add_middleware(CompressedAnswers)
     app.add_middleware(Door, hosts=tuple(hosts))
     problems.install(app)
     everything = (
@@ -102,7 +130,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
 def _serve_pages(app: FastAPI, pages: Path) -> None:
     """Serve the built pages; any path that is no file and no API is the one page."""
     if (pages / "assets").is_dir():
-        assets = GZipMiddleware(StaticFiles(directory=pages / "assets"), minimum_size=1000)
+        assets = GZipMiddleware(HashedFiles(directory=pages / "assets"), minimum_size=1000)
         app.mount("/assets", assets)
 
     @app.get("/{path:path}", include_in_schema=False)

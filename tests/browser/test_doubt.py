@@ -50,6 +50,7 @@ def test_what_is_not_expected_is_asked_about_before_it_is_recorded(bench):
 
 def test_a_tray_is_kept_with_the_scales(bench):
     bench.keyboard.press("Alt+2")
+    bench.get_by_role("link", name="Scales", exact=True).click()
     mass = bench.get_by_label("Tray, mass")
     expect(mass).to_have_value("31.4")
     bench.get_by_role("button", name="one more tray").click()
@@ -74,6 +75,7 @@ def test_a_practice_bench_from_the_shed_to_its_truth(page, demo_served):
 
 def test_a_check_weight_narrows_the_scales_error(bench):
     bench.keyboard.press("Alt+2")
+    bench.get_by_role("link", name="Scales", exact=True).click()
     scales = bench.locator("section[aria-label=Scales]")
     expect(scales).to_contain_text("; a weight of")
     before = scales.locator(".check").inner_text()

@@ -41,7 +41,7 @@ def test_the_keys_are_shown_and_put_away(page, demo_served):
     page.goto(f"{demo_served.url}/build/sandpiper/bench")
     expect(page.locator("[data-item=motor]")).to_be_visible()
     page.keyboard.press("?")
-    sheet = page.get_by_label("Keys")
+    sheet = page.get_by_role("dialog", name="Keys")
     expect(sheet).to_contain_text("record the steady reading")
     page.keyboard.press("n")
     assert page.locator(".tag.on").count() == 0

@@ -17,7 +17,7 @@ def test_a_repair_is_told_and_the_part_goes_on_the_pan_as_it_is_now(bench):
     sheet.get_by_label("in words").fill("flew into a post")
     sheet.get_by_role("button", name="Write it down").click()
     expect(sheet).not_to_be_visible()
-    bench.keyboard.press("n")
+    bench.get_by_role("link", name="Notebook", exact=True).click()
     diary = bench.get_by_label("Notebook")
     expect(diary.locator("li")).to_contain_text("flew into a post")
     expect(diary).to_contain_text("Balance not checked since")
@@ -40,7 +40,7 @@ def test_what_cannot_be_is_said_in_the_sheet_and_nothing_is_written(bench):
     sheet.get_by_label("about").fill("1.5")
     sheet.get_by_role("button", name="Write it down").click()
     expect(bench.get_by_label("Parts", exact=True)).to_contain_text("off fin")
-    bench.keyboard.press("n")
+    bench.get_by_role("link", name="Notebook", exact=True).click()
     expect(bench.get_by_label("Notebook")).to_contain_text("Fin trimmed")
 
 

@@ -122,7 +122,7 @@ def test_the_bench_works_under_one_thumb(chromium, demo_served):
 def test_every_control_can_be_reached_and_seen_by_keyboard(bench):
     bench.keyboard.press("Tab")
     seen = []
-    for _ in range(16):
+    for _ in range(26):
         outline = bench.evaluate(
             """(() => {
                 const at = document.activeElement

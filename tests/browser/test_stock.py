@@ -88,6 +88,7 @@ def test_a_drawing_becomes_parts_with_a_twin(stock):
     stock.get_by_role("button", name="Keep one part").click()
     expect(stock.get_by_text("2 parts kept")).to_be_visible()
     stock.keyboard.press("2")
+    stock.get_by_role("link", name="Parts", exact=True).click()
     part = stock.locator("tr", has_text="Tailplane half, right")
     expect(part).to_contain_text("1.96 dm² of Sheet A")
     expect(part).to_contain_text("Tail")
@@ -157,6 +158,7 @@ def test_a_thing_of_the_drawer_is_fitted(stock):
     spare.get_by_role("button", name=re.compile("fit it|move it here")).click()
     expect(spare).to_contain_text("this plane")
     stock.keyboard.press("2")
+    stock.get_by_role("link", name="Parts", exact=True).click()
     expect(stock.get_by_role("button", name="Change Spare servo")).to_be_visible()
 
 

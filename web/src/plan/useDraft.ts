@@ -141,6 +141,7 @@ export function useDraft() {
   async function drawAnew(layout: string) {
     const { wing, outlines } = assessment.value ?? {}
     const chord = outlines?.find((each) => each.role === 'wing')?.chord_mm
+    chosen.value = 0
     if (!layout || !(await change({ layout })) || !wing || !chord) return
     await send((header) =>
       answered<Opened>(
@@ -150,7 +151,6 @@ export function useDraft() {
         }),
       ),
     )
-    chosen.value = 0
   }
 
   return {
