@@ -299,7 +299,8 @@ def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
 def _outlines(build: Build) -> tuple[Outline, ...]:
     """Every surface as it is drawn; of twin fins both."""
     told = []
-    as_it_came = untouched(build.layout, build.surfaces)
+    # What has been on a pan is a plane: nobody asks any more whether its drawing is meant.
+    as_it_came = frozenset() if build.weighings else untouched(build.layout, build.surfaces)
     for each in build.surfaces:
         drawn = Outline(
             each.id,

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { useInUnits } from '../say/inUnits'
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 
+const inUnits = useInUnits()
 const { build, assessment, loadout } = useBuild()
 const { number, units } = useUnits()
 
@@ -80,10 +82,10 @@ const far = (mm: number) => number(Math.abs(mm), 'length', units.value.length.na
       >; the CG {{ far(cg.z_mm) }} {{ units.length.name }}
       {{ cg.z_mm >= 0 ? 'above' : 'below' }} the datum<template v-if="mine?.thrust_arm_mm != null"
         >, the thrust line (dashed) {{ far(mine.thrust_arm_mm) }} {{ units.length.name }}
-        {{ mine.thrust_arm_mm >= 0 ? 'above' : 'below' }} it: {{ mine.throttle }}</template
+        {{ mine.thrust_arm_mm >= 0 ? 'above' : 'below' }} it: {{ inUnits(mine.throttle) }}</template
       ><template v-if="mine?.lowered_arm_mm != null"
         >; with the pack {{ far(10) }} {{ units.length.name }} lower {{ far(mine.lowered_arm_mm) }}
-        {{ units.length.name }}: {{ mine.lowered_throttle }}</template
+        {{ units.length.name }}: {{ inUnits(mine.lowered_throttle) }}</template
       ><template v-if="mine?.thrust_side_mm != null"
         >; {{ far(mine.thrust_side_mm) }} {{ units.length.name }} to the
         {{ mine.thrust_side_mm >= 0 ? 'right' : 'left' }} of it:

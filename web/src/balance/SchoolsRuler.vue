@@ -174,7 +174,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
           {{ units.length.name }} from the nose</label
         >
       </p>
-      <p v-if="mine?.throttle" class="small">{{ mine.throttle }}.</p>
+      <p v-if="mine?.throttle" class="small">{{ inUnits(mine.throttle) }}.</p>
       <p v-if="mine?.light_side" class="small wrong">
         The {{ mine.light_side }} wing is light: the CG lies
         {{ number(Math.abs(mine.sideways_mm ?? 0), 'length', 1) }} {{ units.length.name }} off the

@@ -1,8 +1,13 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
 import type { Outline } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
+import DrawnPlane from '../shared/drawing/DrawnPlane.vue'
+import TheStrip, { type Flag } from '../shared/drawing/TheStrip.vue'
+import { ROW } from '../shared/drawing/useScale'
 import { drops } from './hanging'
 import { useHung, type Hung } from './useHung'
 import { useTrial } from './useTrial'
@@ -12,10 +17,12 @@ const { number, quantity, units } = useUnits()
 const { moved, move, tried, keep, drop } = useTrial()
 const hung = useHung()
 
-const WIDTH = 860
+const holder = ref<HTMLElement>()
+const { width } = useElementSize(holder)
+/** Drawn in the pixels that there are: letters keep their size on any screen. */
+const WIDTH = computed(() => Math.max(300, Math.round(width.value)))
 const BEAM_Y = 118
 const BODY_Y = BEAM_Y - 30
-const PLAN_Y = 440
 const svg = ref<SVGSVGElement>()
 
 const told = computed(() => assessment.value?.beam)
@@ -32,7 +39,7 @@ const axis = computed(() => {
   ]
   const from = Math.min(...xs)
   const to = Math.max(...xs, from + 200)
-  const scale = (WIDTH - 90) / (to - from)
+  const scale = (WIDTH.value - 90) / (to - from)
   return { from, to, scale }
 })
 const at = (x: number) => 45 + (x - axis.value.from) * axis.value.scale
@@ -72,21 +79,43 @@ const placed = computed(() => {
 const depth = computed(() =>
   Math.max(260, ...placed.value.map((each) => BEAM_Y + each.drop + each.r + 22)),
 )
-const planY = computed(() => Math.max(PLAN_Y, depth.value + halfSpan.value + 14))
-const halfSpan = computed(() => {
-  const ys = (assessment.value?.outlines ?? []).flatMap((each) =>
-    each.corners.map(([, y]) => Math.abs(y)),
-  )
-  return Math.min(long(Math.max(100, ...ys)), 118)
+/** The range, the neutral point and the CG where the plane hangs, named under it. */
+const flags = computed<Flag[]>(() => {
+  const found: Flag[] = []
+  const { low_mm: low, high_mm: high, neutral } = told.value ?? {}
+  if (cg.value)
+    found.push({
+      key: 'cg',
+      at_mm: cg.value.x_mm,
+      text: `CG ${number(cg.value.x_mm, 'length')} ±${number(2 * cg.value.x_sd_mm, 'length')} ${units.value.length.name}`,
+    })
+  if (neutral)
+    found.push({
+      key: 'np',
+      at_mm: neutral.x_mm,
+      text: `neutral point ${number(neutral.x_mm, 'length')}`,
+    })
+  if (typeof low === 'number')
+    found.push({
+      key: 'low',
+      at_mm: low,
+      text:
+        typeof high === 'number'
+          ? `range ${number(low, 'length')} to ${number(high, 'length')}`
+          : `at least ${number(low, 'length')}`,
+    })
+  else if (typeof high === 'number')
+    found.push({ key: 'high', at_mm: high, text: `at most ${number(high, 'length')}` })
+  return found
 })
-/** The plan view is squeezed across where the span is longer than there is room for. */
-const acrossScale = computed(() => {
-  const ys = (assessment.value?.outlines ?? []).flatMap((each) =>
-    each.corners.map(([, y]) => Math.abs(y)),
-  )
-  return halfSpan.value / Math.max(100, ...ys)
-})
-const height = computed(() => planY.value + halfSpan.value + 34)
+const foot = computed(() => depth.value + flags.value.length * ROW + 30)
+const strip = {
+  x: at,
+  plan: computed(() => ({ bottom: depth.value })),
+  sideTop: foot,
+  ticks: computed(() => ticks.value.map((each) => ({ at: at(each.mm), text: each.text }))),
+}
+const height = computed(() => foot.value + 4)
 
 /** Heights are drawn at half size, from the fuselage's middle up. */
 const up = (z: number) => BODY_Y - long(z) * 0.5
@@ -106,8 +135,6 @@ const wingTop = computed(() => {
   const wing = (assessment.value?.outlines ?? []).find((each) => each.role === 'wing')
   return Math.min(Math.max(long(wing?.side[0]?.[1] ?? 0) * 0.5, 15), 40)
 })
-const planOf = (outline: Outline) =>
-  outline.corners.map(([x, y]) => `${at(x)},${planY.value + y * acrossScale.value}`).join(' ')
 const body = computed(() => {
   const nose = at(Math.min(0, axis.value.from))
   const tail = at(
@@ -131,11 +158,15 @@ const isOff = computed(
 )
 const count = computed(() => hung.value.reduce((sum, each) => sum + each.items.length, 0))
 
+/** Round figures of the unit that is chosen. */
 const ticks = computed(() => {
+  const base = units.value.length.base
   const { from, to } = axis.value
-  const step = to - from > 1500 ? 200 : to - from > 500 ? 100 : 50
-  const first = Math.ceil(from / step) * step
-  return Array.from({ length: Math.floor((to - first) / step) + 1 }, (_, k) => first + k * step)
+  const many = Math.max(3, Math.floor(WIDTH.value / 85))
+  return scaleLinear()
+    .domain([from / base, to / base])
+    .ticks(many)
+    .map((each) => ({ mm: each * base, text: String(each) }))
 })
 
 // Dragging: the disc follows the pointer at once, the rest as soon as it is worked out.
@@ -143,7 +174,7 @@ let dragging: { item: Hung; offset: number } | null = null
 function toMm(event: PointerEvent): number {
   const box = svg.value?.getBoundingClientRect()
   if (!box) return 0
-  const px = ((event.clientX - box.left) * WIDTH) / box.width
+  const px = ((event.clientX - box.left) * WIDTH.value) / box.width
   return (px - 45) / axis.value.scale + axis.value.from
 }
 function grab(event: PointerEvent, each: Hung) {
@@ -189,183 +220,148 @@ function key(event: KeyboardEvent, each: Hung) {
         <button type="button" class="plainly under" @click="drop">drop <kbd>Esc</kbd></button>
       </p>
     </div>
-    <svg
-      ref="svg"
-      :viewBox="`0 0 ${WIDTH} ${height}`"
-      role="group"
-      aria-label="The plane on its beam, and from above"
-    >
-      <g
-        class="tilts"
-        :style="{
-          transformOrigin: `${at(edge ?? 0)}px ${BEAM_Y + 8}px`,
-          transform: `rotate(${tilt}deg)`,
-        }"
+    <div ref="holder">
+      <svg
+        v-if="width"
+        ref="svg"
+        :viewBox="`0 0 ${WIDTH} ${height}`"
+        role="group"
+        aria-label="The plane on its beam"
       >
-        <polygon class="fuselage" :points="body" />
-        <path
-          v-for="outline in assessment?.outlines ?? []"
-          :key="outline.id"
-          class="side"
-          :class="outline.role"
-          :d="sideOf(outline)"
+        <rect
+          v-if="told?.low_mm != null && told.high_mm != null"
+          class="range"
+          :x="at(told.low_mm)"
+          :width="Math.max(long(told.high_mm - told.low_mm), 1)"
+          :y="BEAM_Y + 8"
+          :height="depth - BEAM_Y - 8"
         />
-        <line
-          v-if="build?.thrust?.line_z_mm != null"
-          class="thrust"
-          :x1="at(Math.min(0, axis.from)) - 26"
-          :x2="at(Math.min(0, axis.from)) + 40"
-          :y1="up(build.thrust.line_z_mm)"
-          :y2="up(build.thrust.line_z_mm)"
-        />
-        <rect class="oak" :x="ends.from" :y="BEAM_Y - 6" :width="ends.to - ends.from" height="14" />
-        <line
-          v-for="tick in ticks"
-          :key="tick"
-          class="notch"
-          :x1="at(tick)"
-          :x2="at(tick)"
-          :y1="BEAM_Y - 6"
-          :y2="BEAM_Y"
-        />
-      </g>
-      <polygon
-        v-if="edge !== null"
-        class="knife"
-        :points="`${at(edge)},${BEAM_Y + 8} ${at(edge) - 15},${BEAM_Y + 34} ${at(edge) + 15},${BEAM_Y + 34}`"
-      />
-      <line
-        v-for="each in placed"
-        :key="`s${each.id}`"
-        class="string"
-        :x1="each.px"
-        :x2="each.px"
-        :y1="each.top"
-        :y2="BEAM_Y + each.drop - each.r"
-      />
-      <g
-        v-for="each in placed"
-        :key="each.id"
-        class="hung"
-        :class="{ slides: each.slide }"
-        :data-hung="each.id"
-        :tabindex="each.slide ? 0 : undefined"
-        :role="each.slide ? 'slider' : undefined"
-        :aria-label="
-          each.slide ? `${each.name}, ${number(each.mass, 'mass')} ${units.mass.name}` : undefined
-        "
-        :aria-valuenow="each.slide ? Math.round(each.x) : undefined"
-        :aria-valuemin="each.slide ? Math.round(each.slide.low) : undefined"
-        :aria-valuemax="each.slide ? Math.round(each.slide.high) : undefined"
-        :aria-valuetext="each.slide ? `${Math.round(each.x)} mm from the nose` : undefined"
-        @pointerdown="grab($event, each)"
-        @pointermove="drag"
-        @pointerup="letGo"
-        @pointercancel="letGo"
-        @keydown="key($event, each)"
-      >
-        <line
-          v-if="each.slide"
-          class="reach"
-          :x1="at(each.slide.low)"
-          :x2="at(each.slide.high)"
-          :y1="BEAM_Y + each.drop"
-          :y2="BEAM_Y + each.drop"
-        />
-        <circle :cx="each.px" :cy="BEAM_Y + each.drop" :r="each.r" />
-        <template v-if="each.slide">
-          <path
-            class="arrow"
-            :d="`M${each.px - each.r - 4} ${BEAM_Y + each.drop - 5} l-7 5 l7 5 z M${each.px + each.r + 4} ${BEAM_Y + each.drop - 5} l7 5 l-7 5 z`"
-          />
-        </template>
-        <text v-if="each.r > 10" class="figure grams" :x="each.px" :y="BEAM_Y + each.drop + 4">
-          {{ number(each.mass, 'mass', units.mass.name === 'g' ? 0 : 1) }}
-        </text>
-        <text class="name" :x="each.px" :y="BEAM_Y + each.drop + each.r + 12">{{ each.name }}</text>
-      </g>
-
-      <g class="plan">
-        <line
-          v-for="tick in ticks"
-          :key="`t${tick}`"
-          class="grid"
-          :x1="at(tick)"
-          :x2="at(tick)"
-          :y1="planY - halfSpan - 8"
-          :y2="planY + halfSpan + 8"
-        />
-        <line
-          class="keel"
-          :x1="at(Math.min(0, axis.from))"
-          :x2="at(axis.to)"
-          :y1="planY"
-          :y2="planY"
-        />
-        <polygon
-          v-for="outline in assessment?.outlines ?? []"
-          :key="outline.id"
-          class="surface"
-          :class="outline.role"
-          :points="planOf(outline)"
-        />
-        <template v-if="told?.low_mm != null && told.high_mm != null">
-          <rect
-            class="range"
-            :x="at(told.low_mm)"
-            :width="Math.max(long(told.high_mm - told.low_mm), 1)"
-            :y="planY - halfSpan - 8"
-            :height="2 * halfSpan + 16"
-          />
-          <text class="figure rangeword" :x="at(told.low_mm) - 6" :y="planY + halfSpan + 4">
-            range {{ number(told.low_mm, 'length') }} to {{ number(told.high_mm, 'length') }}
-          </text>
-        </template>
-        <template v-if="told?.neutral">
+        <g v-if="told?.neutral" class="np">
           <rect
             class="band"
             :x="at(told.neutral.x_mm - (told.band_mm ?? 0))"
             :width="long(2 * (told.band_mm ?? 0))"
-            :y="planY - halfSpan - 8"
-            :height="2 * halfSpan + 16"
+            :y="BEAM_Y + 8"
+            :height="depth - BEAM_Y - 8"
           />
           <line
             class="neutral"
             :x1="at(told.neutral.x_mm)"
             :x2="at(told.neutral.x_mm)"
-            :y1="planY - halfSpan - 8"
-            :y2="planY + halfSpan + 8"
+            :y1="BEAM_Y + 8"
+            :y2="depth"
           />
-          <text class="figure faintly" :x="at(told.neutral.x_mm) + 8" :y="planY + halfSpan + 4">
-            neutral point {{ number(told.neutral.x_mm, 'length') }}
-          </text>
-        </template>
-        <g
-          v-if="cg"
-          class="cg"
-          :transform="`translate(${at(cg.x_mm)} ${planY + cg.y_mm * acrossScale})`"
-        >
-          <ellipse
-            :rx="Math.max(long(2 * cg.x_sd_mm), 2)"
-            :ry="Math.max(2 * cg.y_sd_mm * acrossScale, 2)"
-          />
-          <path d="M-11 0 H11 M0 -11 V11" />
         </g>
-        <text v-if="cg" class="figure cgword" :x="at(cg.x_mm) + 14" :y="planY - 16">
-          CG {{ number(cg.x_mm, 'length') }} ±{{ number(2 * cg.x_sd_mm, 'length') }}
-          {{ units.length.name }}
-        </text>
-        <text
-          v-for="tick in ticks"
-          :key="`n${tick}`"
-          class="figure tickword"
-          :x="at(tick)"
-          :y="height - 8"
+        <g
+          class="tilts"
+          :style="{
+            transformOrigin: `${at(edge ?? 0)}px ${BEAM_Y + 8}px`,
+            transform: `rotate(${tilt}deg)`,
+          }"
         >
-          {{ number(tick, 'length') }}
-        </text>
-      </g>
-    </svg>
+          <polygon class="fuselage" :points="body" />
+          <path
+            v-for="outline in assessment?.outlines ?? []"
+            :key="outline.id"
+            class="side"
+            :class="outline.role"
+            :d="sideOf(outline)"
+          />
+          <line
+            v-if="build?.thrust?.line_z_mm != null"
+            class="thrust"
+            :x1="at(Math.min(0, axis.from)) - 26"
+            :x2="at(Math.min(0, axis.from)) + 40"
+            :y1="up(build.thrust.line_z_mm)"
+            :y2="up(build.thrust.line_z_mm)"
+          />
+          <rect
+            class="oak"
+            :x="ends.from"
+            :y="BEAM_Y - 6"
+            :width="ends.to - ends.from"
+            height="14"
+          />
+          <line
+            v-for="tick in ticks"
+            :key="tick.text"
+            class="notch"
+            :x1="at(tick.mm)"
+            :x2="at(tick.mm)"
+            :y1="BEAM_Y - 6"
+            :y2="BEAM_Y"
+          />
+        </g>
+        <polygon
+          v-if="edge !== null"
+          class="knife"
+          :points="`${at(edge)},${BEAM_Y + 8} ${at(edge) - 15},${BEAM_Y + 34} ${at(edge) + 15},${BEAM_Y + 34}`"
+        />
+        <line
+          v-for="each in placed"
+          :key="`s${each.id}`"
+          class="string"
+          :x1="each.px"
+          :x2="each.px"
+          :y1="each.top"
+          :y2="BEAM_Y + each.drop - each.r"
+        />
+        <g
+          v-for="each in placed"
+          :key="each.id"
+          class="hung"
+          :class="{ slides: each.slide }"
+          :data-hung="each.id"
+          :tabindex="each.slide ? 0 : undefined"
+          :role="each.slide ? 'slider' : undefined"
+          :aria-label="
+            each.slide ? `${each.name}, ${number(each.mass, 'mass')} ${units.mass.name}` : undefined
+          "
+          :aria-valuenow="each.slide ? Math.round(each.x) : undefined"
+          :aria-valuemin="each.slide ? Math.round(each.slide.low) : undefined"
+          :aria-valuemax="each.slide ? Math.round(each.slide.high) : undefined"
+          :aria-valuetext="each.slide ? `${Math.round(each.x)} mm from the nose` : undefined"
+          @pointerdown="grab($event, each)"
+          @pointermove="drag"
+          @pointerup="letGo"
+          @pointercancel="letGo"
+          @keydown="key($event, each)"
+        >
+          <line
+            v-if="each.slide"
+            class="reach"
+            :x1="at(each.slide.low)"
+            :x2="at(each.slide.high)"
+            :y1="BEAM_Y + each.drop"
+            :y2="BEAM_Y + each.drop"
+          />
+          <circle v-if="each.slide" class="halo" :cx="each.px" :cy="BEAM_Y + each.drop" r="22" />
+          <circle class="disc" :cx="each.px" :cy="BEAM_Y + each.drop" :r="each.r" />
+          <template v-if="each.slide">
+            <path
+              class="arrow"
+              :d="`M${each.px - each.r - 4} ${BEAM_Y + each.drop - 5} l-7 5 l7 5 z M${each.px + each.r + 4} ${BEAM_Y + each.drop - 5} l7 5 l-7 5 z`"
+            />
+          </template>
+          <text v-if="each.r > 10" class="figure grams" :x="each.px" :y="BEAM_Y + each.drop + 4">
+            {{ number(each.mass, 'mass', units.mass.name === 'g' ? 0 : 1) }}
+          </text>
+          <text class="name" :x="each.px" :y="BEAM_Y + each.drop + each.r + 12">
+            {{ each.name }}
+          </text>
+        </g>
+
+        <TheStrip :flags="flags" :scale="strip" />
+      </svg>
+    </div>
+    <DrawnPlane
+      class="above"
+      :surfaces="build?.surfaces ?? []"
+      :assessment="assessment"
+      :loadout="loadout"
+      :chosen="-1"
+      :most="430"
+    />
   </section>
 </template>
 
@@ -433,8 +429,7 @@ svg {
   stroke: var(--ink);
 }
 
-.name,
-.cgword {
+.name {
   paint-order: stroke;
   stroke: var(--linen);
   stroke-width: 4px;
@@ -447,7 +442,11 @@ svg {
   opacity: 0.45;
 }
 
-.hung circle {
+.halo {
+  fill: transparent;
+}
+
+.hung .disc {
   fill: var(--pan);
   stroke: var(--ink);
   stroke-width: 1.2;
@@ -458,7 +457,7 @@ svg {
   touch-action: none;
 }
 
-.slides circle {
+.slides .disc {
   fill: var(--brass);
   stroke-width: 2;
 }
@@ -471,7 +470,7 @@ svg {
   outline: none;
 }
 
-.slides:focus-visible circle {
+.slides:focus-visible .disc {
   stroke: var(--sea);
   stroke-width: 4;
 }
@@ -490,26 +489,13 @@ text {
   font-weight: 600;
 }
 
-.grid {
-  stroke: var(--line);
-}
-
-.keel {
-  stroke: var(--oak);
-  stroke-width: 5;
-}
-
-.surface {
-  fill: var(--tag);
-  fill-opacity: 0.75;
-  stroke: var(--ink);
-  stroke-width: 1.4;
-}
-
 .range {
   fill: var(--oak);
-  fill-opacity: 0.35;
-  stroke: var(--oak);
+  fill-opacity: 0.22;
+}
+
+.above {
+  margin-top: 8px;
 }
 
 .band {
@@ -523,39 +509,10 @@ text {
   stroke-width: 2;
 }
 
-.rangeword {
-  text-anchor: end;
-  fill: var(--oak);
-  font-weight: 600;
-}
-
-.v-theme--lamp .rangeword {
-  fill: var(--edge);
-}
-
-.faintly {
-  text-anchor: start;
-  fill: var(--faint);
-}
-
-.cg ellipse {
-  fill: var(--sea);
-  fill-opacity: 0.35;
-}
-
-.cg path {
-  stroke: var(--sea);
-  stroke-width: 2.5;
-}
-
 .cgword {
   text-anchor: start;
   fill: var(--sea);
   font-weight: 600;
-}
-
-.tickword {
-  fill: var(--faint);
 }
 
 @media (prefers-reduced-motion: reduce) {

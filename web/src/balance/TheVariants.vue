@@ -77,7 +77,13 @@ const first = (each: Beside, kind: string) =>
 <template>
   <section aria-label="What if">
     <h2>What if <span class="faint small">kept beside it, to adopt or to drop</span></h2>
-    <div v-if="family.length > 1" class="wide">
+    <div
+      v-if="family.length > 1"
+      class="wide"
+      tabindex="0"
+      role="group"
+      aria-label="A table, wider than the screen perhaps"
+    >
       <table class="lined">
         <thead class="faint">
           <tr>

@@ -51,7 +51,12 @@ function isWithin(estimate: number, sd: number, right: number): boolean {
           <span class="figure">{{ number(each.true_g, 'mass') }}</span> {{ units.mass.name }} lay on
           the pan.
         </p>
-        <div class="wide">
+        <div
+          class="wide"
+          tabindex="0"
+          role="group"
+          aria-label="A table, wider than the screen perhaps"
+        >
           <table class="lined">
             <thead class="faint">
               <tr>

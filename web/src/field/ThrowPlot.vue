@@ -70,7 +70,7 @@ const rows = computed(() =>
   <section aria-label="Throws">
     <svg
       v-if="groups.length"
-      :viewBox="`0 0 ${W} ${H + 14 + 18 * Math.max(1, changing.length)}`"
+      :viewBox="`0 0 ${W} ${H + 14 + 20 * Math.max(1, changing.length)}`"
       role="img"
       :aria-label="`Distances by setting: ${groups.map((g) => `${g.name.join(', ') || 'as set'}: ${g.far.map((each) => fixed(each.m, 1)).join(', ')}`).join('; ')}`"
     >
@@ -110,7 +110,7 @@ const rows = computed(() =>
           v-for="(line, j) in group.name"
           :key="line"
           :x="LEFT + wide * (k + 0.5)"
-          :y="H + 18 + 17 * j"
+          :y="H + 18 + 20 * j"
           text-anchor="middle"
         >
           {{ line }}

@@ -197,129 +197,131 @@ function doubt(value: number | null) {
         fill from these
       </button>
     </div>
-    <table>
-      <thead class="faint">
-        <tr>
-          <th />
-          <th>at least</th>
-          <th>at most</th>
-          <th />
-          <th class="from">where it comes from</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in rows" :key="row.kind">
-          <th scope="row">{{ TITLES[row.kind] }}</th>
-          <td>
-            <QuantityCell
-              :value="row.target?.low ?? null"
-              :kind="row.reads"
-              :label="`${TITLES[row.kind]}, at least`"
-              :unit="row.unit?.name"
-              :base="row.unit?.base"
-              optional
-              @kept="set(row.kind, { low: $event })"
-            />
-          </td>
-          <td>
-            <QuantityCell
-              :value="row.target?.high ?? null"
-              :kind="row.reads"
-              :label="`${TITLES[row.kind]}, at most`"
-              :unit="row.unit?.name"
-              :base="row.unit?.base"
-              optional
-              @kept="set(row.kind, { high: $event })"
-            />
-          </td>
-          <td class="unit">
-            <select
-              v-if="row.kind === 'balance'"
-              :value="row.target?.balance_unit ?? 'percent_mac'"
-              aria-label="Balance measured in"
-              :disabled="!row.target"
-              @change="
-                measureIn(($event.target as HTMLSelectElement).value as Target['balance_unit'])
-              "
-            >
-              <option v-for="each in BALANCE_UNITS" :key="each.value" :value="each.value">
-                {{ each.title }}
-              </option>
-            </select>
-            <template v-else>{{ row.unit?.name }}</template>
-          </td>
-          <td class="from faint">
-            {{
-              row.target?.source ??
-              (row.kind === 'auw' ? 'none set; check the local legal limit' : 'none set')
-            }}
-          </td>
-        </tr>
-        <tr>
-          <th scope="row">Static thrust</th>
-          <td>
-            <QuantityCell
-              :value="build?.thrust?.thrust_gf ?? null"
-              kind="thrust"
-              label="Static thrust"
-              :unit="units.thrust.name"
-              :base="units.thrust.base"
-              optional
-              @kept="thrust"
-            />
-          </td>
-          <td class="doubt">
-            ±
-            <QuantityCell
-              :value="build?.thrust?.doubt_gf ?? null"
-              kind="thrust"
-              label="Doubt of the thrust, one sigma"
-              :unit="units.thrust.name"
-              :base="units.thrust.base"
-              optional
-              @kept="doubt"
-            />
-          </td>
-          <td class="unit">{{ units.thrust.name }}</td>
-          <td class="from faint">
-            {{ build?.thrust?.source || 'full throttle; doubt is 10 % unless given'
-            }}<template v-if="assessment?.power?.loadouts.length"
-              >. A loadout with a pack of the drive has its own, from Power, of which this is one
-              reading</template
-            >
-          </td>
-        </tr>
-        <tr v-if="build?.thrust">
-          <th scope="row">Thrust line</th>
-          <td>
-            <QuantityCell
-              :value="build.thrust.line_z_mm"
-              kind="station"
-              label="Height of the thrust line"
-              :unit="units.length.name"
-              :base="units.length.base"
-              optional
-              @kept="(line_z_mm) => line({ line_z_mm })"
-            />
-          </td>
-          <td>
-            <QuantityCell
-              :value="build.thrust.line_y_mm"
-              kind="station"
-              label="Side of the thrust line"
-              :unit="units.length.name"
-              :base="units.length.base"
-              optional
-              @kept="(line_y_mm) => line({ line_y_mm })"
-            />
-          </td>
-          <td class="unit">{{ units.length.name }} up, right</td>
-          <td class="from faint">
-            above the datum, and to starboard; tells what throttle does to pitch and swing
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <div class="wide">
+      <table>
+        <thead class="faint">
+          <tr>
+            <th />
+            <th>at least</th>
+            <th>at most</th>
+            <th />
+            <th class="from">where it comes from</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in rows" :key="row.kind">
+            <th scope="row">{{ TITLES[row.kind] }}</th>
+            <td>
+              <QuantityCell
+                :value="row.target?.low ?? null"
+                :kind="row.reads"
+                :label="`${TITLES[row.kind]}, at least`"
+                :unit="row.unit?.name"
+                :base="row.unit?.base"
+                optional
+                @kept="set(row.kind, { low: $event })"
+              />
+            </td>
+            <td>
+              <QuantityCell
+                :value="row.target?.high ?? null"
+                :kind="row.reads"
+                :label="`${TITLES[row.kind]}, at most`"
+                :unit="row.unit?.name"
+                :base="row.unit?.base"
+                optional
+                @kept="set(row.kind, { high: $event })"
+              />
+            </td>
+            <td class="unit">
+              <select
+                v-if="row.kind === 'balance'"
+                :value="row.target?.balance_unit ?? 'percent_mac'"
+                aria-label="Balance measured in"
+                :disabled="!row.target"
+                @change="
+                  measureIn(($event.target as HTMLSelectElement).value as Target['balance_unit'])
+                "
+              >
+                <option v-for="each in BALANCE_UNITS" :key="each.value" :value="each.value">
+                  {{ each.title }}
+                </option>
+              </select>
+              <template v-else>{{ row.unit?.name }}</template>
+            </td>
+            <td class="from faint">
+              {{
+                row.target?.source ??
+                (row.kind === 'auw' ? 'none set; check the local legal limit' : 'none set')
+              }}
+            </td>
+          </tr>
+          <tr>
+            <th scope="row">Static thrust</th>
+            <td>
+              <QuantityCell
+                :value="build?.thrust?.thrust_gf ?? null"
+                kind="thrust"
+                label="Static thrust"
+                :unit="units.thrust.name"
+                :base="units.thrust.base"
+                optional
+                @kept="thrust"
+              />
+            </td>
+            <td class="doubt">
+              ±
+              <QuantityCell
+                :value="build?.thrust?.doubt_gf ?? null"
+                kind="thrust"
+                label="Doubt of the thrust, one sigma"
+                :unit="units.thrust.name"
+                :base="units.thrust.base"
+                optional
+                @kept="doubt"
+              />
+            </td>
+            <td class="unit">{{ units.thrust.name }}</td>
+            <td class="from faint">
+              {{ build?.thrust?.source || 'full throttle; doubt is 10 % unless given'
+              }}<template v-if="assessment?.power?.loadouts.length"
+                >. A loadout with a pack of the drive has its own, from Power, of which this is one
+                reading</template
+              >
+            </td>
+          </tr>
+          <tr v-if="build?.thrust">
+            <th scope="row">Thrust line</th>
+            <td>
+              <QuantityCell
+                :value="build.thrust.line_z_mm"
+                kind="station"
+                label="Height of the thrust line"
+                :unit="units.length.name"
+                :base="units.length.base"
+                optional
+                @kept="(line_z_mm) => line({ line_z_mm })"
+              />
+            </td>
+            <td>
+              <QuantityCell
+                :value="build.thrust.line_y_mm"
+                kind="station"
+                label="Side of the thrust line"
+                :unit="units.length.name"
+                :base="units.length.base"
+                optional
+                @kept="(line_y_mm) => line({ line_y_mm })"
+              />
+            </td>
+            <td class="unit">{{ units.length.name }} up, right</td>
+            <td class="from faint">
+              above the datum, and to starboard; tells what throttle does to pitch and swing
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
     <p v-if="layout && !layout.chord_rule" class="wrong small">
       {{ layout.name }}: no chord rule says where it balances. Set the plan's mark, in mm.
     </p>

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { useInUnits } from '../say/inUnits'
 import { useBuild } from '../shared/useBuild'
 import type { Assessment } from '../api/client'
 import { fixed, useUnits } from '../shared/units'
 
 const props = defineProps<{ assessment: Assessment | undefined }>()
 const { build } = useBuild()
-const { quantity, number } = useUnits()
+const { quantity, number, units } = useUnits()
+const inUnits = useInUnits()
+/** Ounces a cubic foot in a gram a cubic decimetre. */
+const PER_FT3 = 3.048 ** 3 / 28.349523125
 const untouched = computed(
   () =>
     props.assessment?.outlines.filter((each) => each.untouched && !each.id.endsWith('-port')) ?? [],
@@ -15,15 +19,22 @@ const lotName = (id: string) => build.value?.lots.find((each) => each.id === id)
 
 const figures = computed(() => {
   const told = props.assessment?.proportions
+  const inFeet = units.value.loading.name === 'oz/ft²'
   const all: [string, number | null | undefined, number, string][] = [
     ['Tail volume', told?.tail_volume, 2, ''],
     ['Fin volume', told?.fin_volume, 3, ''],
     ['Thickness over chord', told?.thickness, 2, ''],
-    ['Cubic loading', told?.cubic_loading, 2, ' g/dm³'],
-    ['Stall speed, heaviest loadout', told?.stall_speed, 1, ' m/s'],
+    inFeet
+      ? ['Cubic loading', (told?.cubic_loading ?? NaN) * PER_FT3, 2, ' oz/ft³']
+      : ['Cubic loading', told?.cubic_loading, 2, ' g/dm³'],
+    inFeet
+      ? ['Stall speed, heaviest loadout', (told?.stall_speed ?? NaN) / 0.3048, 1, ' ft/s']
+      : ['Stall speed, heaviest loadout', told?.stall_speed, 1, ' m/s'],
   ]
   return all.flatMap(([name, value, digits, unit]) =>
-    value === null || value === undefined ? [] : [{ name, value: fixed(value, digits) + unit }],
+    value === null || value === undefined || Number.isNaN(value)
+      ? []
+      : [{ name, value: fixed(value, digits) + unit }],
   )
 })
 </script>
@@ -60,7 +71,7 @@ const figures = computed(() => {
     </dl>
     <p v-else class="faint">No main wing is drawn yet. Wing loading and % MAC wait for it.</p>
     <p v-for="note in assessment?.proportions.notes ?? []" :key="note" class="margin-note small">
-      {{ note }}
+      {{ inUnits(note) }}
     </p>
     <details v-if="assessment?.proportions.sheets.length" class="small">
       <summary>What a sheet gives</summary>

@@ -50,7 +50,7 @@ const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
       and mAh (or Kv), and what you list here. Nothing is kept until it is taken.
     </p>
     <ChoicePicture :choices="choices" />
-    <div class="wide">
+    <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
       <v-table density="compact" class="choices">
         <thead>
           <tr>

@@ -31,7 +31,7 @@ const rows = computed(() => {
 <template>
   <section aria-label="Which pack">
     <h2>Which pack</h2>
-    <div class="wide">
+    <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
       <table class="lined">
         <thead class="faint">
           <tr>

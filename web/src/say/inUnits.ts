@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { decimal, useUnits, type Shown } from '../shared/units'
+import { decimal, fixed, useUnits, type Shown } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
 /** What the workshop's own sentences measure in: base units, each as they write it. */
@@ -27,13 +27,25 @@ export function useInUnits() {
     return measured.sort((one, other) => other.length - one.length)
   })
 
+  /** A moment: so many grams at the end of a metre, or ounces at the end of a foot. */
+  const moments = (text: string) =>
+    units.value.length.base === 1
+      ? text
+      : text.replace(/(\d+) g at a metre/g, (_, grams: string) => {
+          const kind = units.value.mass.name === 'g' ? 1 : units.value.mass.base
+          return `${fixed((Number(grams) * 1000) / 304.8 / kind, 1)} ${units.value.mass.name} at a foot`
+        })
+
   function figures(text: string): string {
-    return text.replace(FIGURE, (whole, low: string, high: string | undefined, unit: string) => {
-      const kind = WRITTEN[unit]
-      if (!kind || units.value[kind].base === 1) return decimals(whole)
-      const figure = (typed: string) => number(Number(typed), kind)
-      return `${figure(low)}${high ? ` to ${figure(high)}` : ''} ${units.value[kind].name}`
-    })
+    return moments(text).replace(
+      FIGURE,
+      (whole, low: string, high: string | undefined, unit: string) => {
+        const kind = WRITTEN[unit]
+        if (!kind || units.value[kind].base === 1) return decimals(whole)
+        const figure = (typed: string) => number(Number(typed), kind)
+        return `${figure(low)}${high ? ` to ${figure(high)}` : ''} ${units.value[kind].name}`
+      },
+    )
   }
   const decimals = (text: string) => text.replace(/\d+\.\d+/g, decimal)
 

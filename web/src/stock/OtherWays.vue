@@ -205,7 +205,13 @@ async function adopt(way: Comparison['alternatives'][number]) {
         >
       </div>
       <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
-      <div v-if="columns.length" class="wide">
+      <div
+        v-if="columns.length"
+        class="wide"
+        tabindex="0"
+        role="group"
+        aria-label="A table, wider than the screen perhaps"
+      >
         <table>
           <thead>
             <tr>

@@ -60,7 +60,7 @@ const whole = (grams: number) => number(grams, 'mass', 0)
         </select></label
       >
     </div>
-    <div class="wide">
+    <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
       <table class="lined">
         <thead class="faint">
           <tr>

@@ -65,7 +65,7 @@ async function add() {
       What moves from plane to plane. Once weighed in one build, it brings its weight along to the
       next.
     </p>
-    <div class="wide">
+    <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
       <table class="lined">
         <thead class="faint">
           <tr>

@@ -206,7 +206,12 @@ const groups = computed(() =>
             </select></label
           >
         </div>
-        <div class="wide">
+        <div
+          class="wide"
+          tabindex="0"
+          role="group"
+          aria-label="A table, wider than the screen perhaps"
+        >
           <table class="lined">
             <thead class="faint">
               <tr>

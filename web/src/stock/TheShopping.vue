@@ -46,7 +46,12 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
       Nothing to buy yet: no part is made of a lot, and nothing from the drawer is aboard.
     </p>
     <template v-else>
-      <div class="wide">
+      <div
+        class="wide"
+        tabindex="0"
+        role="group"
+        aria-label="A table, wider than the screen perhaps"
+      >
         <table class="lined">
           <thead class="faint">
             <tr>

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
 import type { Assessment, Loadout, Surface } from '../../api/client'
-import { useUnits } from '../../shared/units'
+import { useUnits } from '../units'
 import SurfaceShape from './SurfaceShape.vue'
 import TheCorners, { type To } from './TheCorners.vue'
 import TheStrip, { type Flag } from './TheStrip.vue'
@@ -12,7 +12,10 @@ const props = defineProps<{
   surfaces: Surface[]
   assessment: Assessment | undefined
   loadout: Loadout | undefined
+  /** Which surface may be worked on; none with -1. */
   chosen: number
+  /** No higher than this [px]. */
+  most?: number
 }>()
 const emit = defineEmits<{
   choose: [surface: number]
@@ -24,7 +27,7 @@ const { number, units } = useUnits()
 const holder = ref<HTMLElement>()
 const svg = ref<SVGSVGElement>()
 const { width } = useElementSize(holder)
-const height = computed(() => Math.min(640, Math.max(380, 1.18 * width.value)))
+const height = computed(() => Math.min(props.most ?? 640, Math.max(380, 1.18 * width.value)))
 
 const claimed = computed(() => {
   const wing = props.assessment?.outlines.find((each) => each.role === 'wing')
@@ -114,7 +117,7 @@ const surface = computed(() => props.surfaces[props.chosen])
         :key="each.id"
         :surface="each"
         :scale="scale"
-        :chosen="at === chosen"
+        :chosen="at === chosen || chosen < 0"
         :untouched="untouched.has(each.id)"
         @choose="emit('choose', at)"
       />

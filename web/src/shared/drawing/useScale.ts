@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale'
 import { computed, type Ref } from 'vue'
 import type { Surface } from '../../api/client'
-import { useUnits } from '../../shared/units'
+import { useUnits } from '../units'
 
 const LEFT = 14
 const RIGHT = 26

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { ROW, type Scale } from './useScale'
+import type { Ref } from 'vue'
+import { ROW } from './useScale'
 
 export interface Flag {
   key: string
@@ -12,7 +13,15 @@ export interface Flag {
  * What lies at a station, named between the views. Each name begins at its own line and runs to the
  * right; the one farther aft stands higher, so no line passes through a name.
  */
-const props = defineProps<{ flags: Flag[]; scale: Scale }>()
+const props = defineProps<{
+  flags: Flag[]
+  scale: {
+    x: (mm: number) => number
+    plan: Ref<{ bottom: number }>
+    sideTop: Ref<number>
+    ticks: Ref<{ at: number; text: string }[]>
+  }
+}>()
 const placed = computed(() =>
   [...props.flags]
     .sort((one, other) => other.at_mm - one.at_mm)
