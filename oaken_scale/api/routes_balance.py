@@ -17,10 +17,12 @@ from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import BalanceUnit, Build, Slide, Target, TargetKind
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.shift_line import shifts_of_line
 from oaken_scale.core.trim.cg_ranges import SchoolKind
 from oaken_scale.core.trim.checks import as_it_stands
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import Remedies, applied, what_would_fix
+from oaken_scale.core.trim.shifts import Shifted, balances, shifted
 from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
 from oaken_scale.core.variant_comparison import Beside, beside
 from oaken_scale.formats import fields
@@ -95,6 +97,13 @@ class Wider(fields.Edge):
     slide: plan.SlideDoc
 
 
+class Asking(fields.Edge):
+    """Several moves on one line, and the unit that is meant where it names none."""
+
+    line: Annotated[str, Field(max_length=300)]
+    unit: Annotated[str, Field(max_length=8)] = "mm"
+
+
 class Fixing(fields.Edge):
     """Which remedy to do: 0 for the best, then the others in their order."""
 
@@ -119,6 +128,7 @@ class Saved:
 
 REMEDIES: Final = TypeAdapter(Remedies)
 SAVED: Final = TypeAdapter(Saved)
+SHIFTED: Final = TypeAdapter(Shifted)
 PLACE: Final = TypeAdapter(WingPlace)
 BESIDE: Final[TypeAdapter[tuple[Beside, ...]]] = TypeAdapter(tuple[Beside, ...])
 
@@ -228,6 +238,30 @@ def what_would_it_save(build_id: BuildId, wider: Wider, shop: Shop) -> Response:
     if now.best is not None and then.best is not None:
         saves = now.best.ballast_g - then.best.ballast_g
     return Response(SAVED.dump_json(Saved(now, then, saves)), media_type="application/json")
+
+
+@router.post("/remedies/shifted", response_model=Shifted, responses=documented(404))
+def what_would_these_save(build_id: BuildId, asking: Asking, shop: Shop) -> Response:
+    """What several moves would save together: "pack and servos both 15 mm forward"."""
+    build = shop.held(build_id).build
+    shifts = shifts_of_line(asking.line, build.items, asking.unit)
+    moved = check(shifted(build, shifts))
+    now, then = _remedies(build), _remedies(moved)
+    saves = None
+    if now.best is not None and then.best is not None:
+        saves = now.best.ballast_g - then.best.ballast_g
+    told = Shifted(shifts, balances(build, moved), now, then, saves)
+    return Response(SHIFTED.dump_json(told), media_type="application/json")
+
+
+@router.post("/remedies/shifted/kept", response_model=Opened, responses=documented(404, 412))
+def keep_these(build_id: BuildId, asking: Asking, if_match: Revision, shop: Shop) -> Response:
+    """Move them so, all or none."""
+
+    def changed(build: Build) -> Build:
+        return shifted(build, shifts_of_line(asking.line, build.items, asking.unit))
+
+    return told(shop.change(build_id, number(if_match), changed))
 
 
 @router.post("/remedies/done", response_model=Opened, responses=documented(404, 412))

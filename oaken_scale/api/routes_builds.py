@@ -28,7 +28,7 @@ from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build, Habit, Item, Pedigree, Scale, Target, TargetKind
 from oaken_scale.core.model.faults import check
 from oaken_scale.core.model.lot import Known
-from oaken_scale.formats import build_file
+from oaken_scale.formats import build_file, fields
 from oaken_scale.formats.apart import READER
 from oaken_scale.workshop import Held, Workshop
 
@@ -38,6 +38,14 @@ Named = Annotated[str, Path(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")]
 """The id of something in a path."""
 
 BuildId = Named
+
+
+class Copying(fields.Edge):
+    """What the copy is called."""
+
+    name: fields.Name
+
+
 Revision = Annotated[
     str,
     Header(
@@ -128,6 +136,18 @@ async def bring_in(request: Request, shop: Shop) -> Response:
     build, _ = await run_in_threadpool(READER.build, data)
     held = await run_in_threadpool(shop.add, build)
     return told(held, 201)
+
+
+@router.post(
+    "/builds/{build_id}/copy", response_model=Opened, status_code=201, responses=documented(404)
+)
+def copy(build_id: BuildId, naming: Copying, shop: Shop) -> Response:
+    """Put a copy on the shelf, with its weighings and all that was written down of it. Without
+    them it is the next version: POST next-version."""
+    held = shop.held(build_id)
+    hidden = shop.truth(build_id)
+    named = replace(held.build, name=naming.name, variant_of=None)
+    return told(shop.add(named, hidden if any(hidden) else None), 201)
 
 
 @router.get("/builds/{build_id}", response_model=Opened, responses=documented(404))

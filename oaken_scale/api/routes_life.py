@@ -61,6 +61,13 @@ class Move(Done):
     to: fields.Id
 
 
+class Group(Move):
+    """Parts that go to another build together; with ``copy`` the like of them goes there."""
+
+    items: Annotated[tuple[fields.Id, ...], Field(min_length=1, max_length=200)]
+    copy_them: bool = False
+
+
 class Finishing(fields.Edge):
     """Whether the build is finished: all that will be on it is on it."""
 
@@ -151,6 +158,33 @@ def move(build_id: BuildId, item_id: Named, done: Move, if_match: Revision, shop
 
     def arrives(build: Build) -> Build:
         return life.moved(here, build, act, item_id, new_id)[1]
+
+    held = shop.change(build_id, number(if_match), leaves, {done.to: arrives})
+    return told(held, after=sharing(shop, build_id))
+
+
+@router.post("/items-together", response_model=Opened, responses=documented(404, 412))
+def move_together(build_id: BuildId, done: Group, if_match: Revision, shop: Shop) -> Response:
+    """Take parts to another build together, or the like of them, as they were found to weigh."""
+    here, there = shop.held(build_id).build, shop.held(done.to).build
+    if done.to == build_id:
+        raise BuildFaultError([Fault("to", "they are on this build; name another one")])
+    taken = [item.id for item in there.items]
+    ids = {}
+    for id in dict.fromkeys(done.items):
+        ids[id] = free_id(_name(here, id), taken)
+        taken.append(ids[id])
+    if done.copy_them:
+        act = done.act(there, f"{len(ids)} parts copied from {here.name}")
+        shop.change(done.to, None, lambda build: life.copied_together(here, build, act, ids))
+        return told(shop.held(build_id))
+    act = done.act(here, f"{len(ids)} parts moved to {there.name}")
+
+    def leaves(build: Build) -> Build:
+        return life.moved_together(build, there, act, ids)[0]
+
+    def arrives(build: Build) -> Build:
+        return life.moved_together(here, build, act, ids)[1]
 
     held = shop.change(build_id, number(if_match), leaves, {done.to: arrives})
     return told(held, after=sharing(shop, build_id))

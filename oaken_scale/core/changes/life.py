@@ -5,7 +5,7 @@ one that weighs less than nothing, so that readings taken before speak of the pa
 readings taken after speak of it as it is.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
 
@@ -116,9 +116,44 @@ def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[B
 
     Raises BuildFaultError where there is no such part.
     """
-    part = _there(build, id)
+    arriving = _arriving(build, _there(build, id), act, new_id)
+    here = moved_away(build, act, id)
+    came = replace(act, words=f"{arriving.name} came from {build.name}")
+    there = replace(there, items=(*there.items, arriving))
+    return here, _noted(there, came, HappeningKind.MOVE, (new_id,))
+
+
+def moved_together(
+    build: Build, there: Build, act: Act, ids: Mapping[str, str]
+) -> tuple[Build, Build]:
+    """Parts taken off this build and put on another as one act, each under its new id there."""
+    arriving = tuple(_arriving(build, _there(build, id), act, new) for id, new in ids.items())
+    here = build
+    for id in ids:
+        here = _off(here, id, act.at)
+    came = replace(act, words=f"{len(ids)} parts came from {build.name}")
+    there = replace(there, items=(*there.items, *arriving))
+    return (
+        _noted(here, act, HappeningKind.MOVE, tuple(ids)),
+        _noted(there, came, HappeningKind.MOVE, tuple(ids.values())),
+    )
+
+
+def copied_together(build: Build, there: Build, act: Act, ids: Mapping[str, str]) -> Build:
+    """The other build with the like of some parts of this one, as they were found to weigh; what
+    lies in the drawer is one thing, and is not copied with it."""
+    arriving = tuple(
+        replace(_arriving(build, _there(build, id), act, new), thing=None)
+        for id, new in ids.items()
+    )
+    there = replace(there, items=(*there.items, *arriving))
+    return _noted(there, act, HappeningKind.MOVE, tuple(ids.values()))
+
+
+def _arriving(build: Build, part: Item, act: Act, new_id: str) -> Item:
+    """A part as it comes to another build: what it was found to weigh is its figure there."""
     after = solve(build)
-    at = after.items.start + next(i for i, item in enumerate(build.items) if item.id == id)
+    at = after.items.start + next(i for i, item in enumerate(build.items) if item.id == part.id)
     arriving = Item(
         id=new_id,
         name=part.name,
@@ -132,13 +167,9 @@ def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[B
     )
     if part.thing is None:
         weighs, doubt = round(float(after.mean[at]), 2), round(float(after.sd[at]), 3)
-        arriving = replace(arriving, stated_g=max(weighs, 0.0), doubt_g=doubt)
-    else:  # the drawer tells the other build what was found here
-        arriving = replace(arriving, stated_g=part.stated_g, doubt_g=part.doubt_g)
-    here = moved_away(build, act, id)
-    came = replace(act, words=f"{part.name} came from {build.name}")
-    there = replace(there, items=(*there.items, arriving))
-    return here, _noted(there, came, HappeningKind.MOVE, (new_id,))
+        return replace(arriving, stated_g=max(weighs, 0.0), doubt_g=doubt)
+    # The drawer tells the other build what was found here.
+    return replace(arriving, stated_g=part.stated_g, doubt_g=part.doubt_g)
 
 
 def as_of(build: Build, day: datetime) -> Build:

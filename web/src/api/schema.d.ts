@@ -110,6 +110,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy
+         * @description Put a copy on the shelf, with its weighings and all that was written down of it. Without
+         *     them it is the next version: POST next-version.
+         */
+        post: operations["copy_api_v1_builds__build_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}": {
         parameters: {
             query?: never;
@@ -588,6 +609,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/remedies/shifted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Would These Save
+         * @description What several moves would save together: "pack and servos both 15 mm forward".
+         */
+        post: operations["what_would_these_save_api_v1_builds__build_id__remedies_shifted_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/remedies/shifted/kept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep These
+         * @description Move them so, all or none.
+         */
+        post: operations["keep_these_api_v1_builds__build_id__remedies_shifted_kept_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/remedies/done": {
         parameters: {
             query?: never;
@@ -853,6 +914,26 @@ export interface paths {
          * @description Take a part to another build, which keeps what it was found to weigh; both, or neither.
          */
         post: operations["move_api_v1_builds__build_id__items__item_id__move_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/items-together": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Move Together
+         * @description Take parts to another build together, or the like of them, as they were found to weigh.
+         */
+        post: operations["move_together_api_v1_builds__build_id__items_together_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1767,7 +1848,7 @@ export interface components {
          * @description What one group of a weight budget may weigh [g].
          */
         Allotment: {
-            group: components["schemas"]["Group"];
+            group: components["schemas"]["Group-Output"];
             /** Grams */
             grams: number;
         };
@@ -1776,7 +1857,7 @@ export interface components {
          * @description What one group of a weight budget may weigh [g].
          */
         AllotmentDoc: {
-            group: components["schemas"]["Group"];
+            group: components["schemas"]["Group-Output"];
             /** Grams */
             grams: number;
         };
@@ -1872,6 +1953,19 @@ export interface components {
             value_mm: number;
             /** Instead Mm */
             instead_mm: number | null;
+        };
+        /**
+         * Asking
+         * @description Several moves on one line, and the unit that is meant where it names none.
+         */
+        Asking: {
+            /** Line */
+            line: string;
+            /**
+             * Unit
+             * @default mm
+             */
+            unit?: string;
         };
         /**
          * AssemblyMass
@@ -2404,7 +2498,7 @@ export interface components {
          *     that it stays within. ``allotted_g`` and ``probability`` are None where nothing was allotted.
          */
         BudgetLine: {
-            group: components["schemas"]["Group"];
+            group: components["schemas"]["Group-Output"];
             /** Mass G */
             mass_g: number;
             /** Sd G */
@@ -2787,6 +2881,20 @@ export interface components {
             z_sd_mm: number;
         };
         /**
+         * CgThen
+         * @description Where a loadout balances now and with the moves [mm from the nose]; None without masses.
+         */
+        CgThen: {
+            /** Loadout */
+            loadout: string;
+            /** Name */
+            name: string;
+            /** Now Mm */
+            now_mm: number | null;
+            /** Then Mm */
+            then_mm: number | null;
+        };
+        /**
          * CheckKind
          * @description How a builder finds where a plane balances.
          *
@@ -3144,6 +3252,14 @@ export interface components {
         Controls: {
             /** Controls */
             controls: components["schemas"]["NewControl"][];
+        };
+        /**
+         * Copying
+         * @description What the copy is called.
+         */
+        Copying: {
+            /** Name */
+            name: string;
         };
         /**
          * Correcting
@@ -3754,7 +3870,7 @@ export interface components {
          * @description What a weight budget allots grams to.
          * @enum {string}
          */
-        Group: "foam" | "joining" | "power" | "control" | "payload" | "rest";
+        "Group-Output": "foam" | "joining" | "power" | "control" | "payload" | "rest";
         /**
          * Habit
          * @description How the workshop's finished builds found one pedigree's figures to run.
@@ -3984,7 +4100,7 @@ export interface components {
             /** Thing */
             thing?: string | null;
             elsewhere?: components["schemas"]["Known"] | null;
-            group?: components["schemas"]["Group"] | null;
+            group?: components["schemas"]["Group-Output"] | null;
             /** Price */
             price?: number | null;
             /** Host */
@@ -4046,7 +4162,7 @@ export interface components {
             /** Thing */
             thing?: string | null;
             elsewhere?: components["schemas"]["KnownDoc"] | null;
-            group?: components["schemas"]["Group"] | null;
+            group?: components["schemas"]["Group-Output"] | null;
             /** Price */
             price?: number | null;
             /** Host */
@@ -5064,7 +5180,7 @@ export interface components {
             /** Thing */
             thing?: string | null;
             elsewhere?: components["schemas"]["KnownDoc"] | null;
-            group?: components["schemas"]["Group"] | null;
+            group?: components["schemas"]["oaken_scale__core__model__build__Group"] | null;
             /** Price */
             price?: number | null;
             /** Host */
@@ -6970,6 +7086,33 @@ export interface components {
             outlines: components["schemas"]["Outline"][];
         };
         /**
+         * Shift
+         * @description One part moved: ``by_mm`` along x (aft positive), or ``to_mm`` from the nose; one is None.
+         */
+        Shift: {
+            /** Item */
+            item: string;
+            /** By Mm */
+            by_mm?: number | null;
+            /** To Mm */
+            to_mm?: number | null;
+        };
+        /**
+         * Shifted
+         * @description What moves asked as one come to: the moves as understood, where each loadout balances, the
+         *     remedy as it is and with them, and the ballast that they save [g], None where one has none.
+         */
+        Shifted: {
+            /** Shifts */
+            shifts: components["schemas"]["Shift"][];
+            /** Loadouts */
+            loadouts: components["schemas"]["CgThen"][];
+            now: components["schemas"]["Remedies"];
+            then: components["schemas"]["Remedies"];
+            /** Saves G */
+            saves_g: number | null;
+        };
+        /**
          * Shim
          * @description A shim under a surface's leading edge, at its root [mm]; below 0 under its trailing edge.
          */
@@ -8380,6 +8523,31 @@ export interface components {
             moved: components["schemas"]["Moved"][];
         };
         /**
+         * Group
+         * @description Parts that go to another build together; with ``copy`` the like of them goes there.
+         */
+        oaken_scale__api__routes_life__Group: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+            /**
+             * To
+             * @description Letters, digits, - and _
+             */
+            to: string;
+            /** Items */
+            items: string[];
+            /**
+             * Copy Them
+             * @default false
+             */
+            copy_them?: boolean;
+        };
+        /**
          * Keeping
          * @description The parts of a drawing that a build keeps.
          */
@@ -8409,6 +8577,12 @@ export interface components {
              */
             words?: string;
         };
+        /**
+         * Group
+         * @description What a weight budget allots grams to.
+         * @enum {string}
+         */
+        oaken_scale__core__model__build__Group: "foam" | "joining" | "power" | "control" | "payload" | "rest";
         /**
          * Reason
          * @description What would explain a check that disagrees, in words, and whom it concerns.
@@ -8654,6 +8828,52 @@ export interface operations {
             };
             /** @description Problem */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_api_v1_builds__build_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Copying"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9932,6 +10152,111 @@ export interface operations {
             };
         };
     };
+    what_would_these_save_api_v1_builds__build_id__remedies_shifted_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asking"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shifted"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_these_api_v1_builds__build_id__remedies_shifted_kept_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Asking"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     do_it_api_v1_builds__build_id__remedies_done_post: {
         parameters: {
             query?: never;
@@ -10686,6 +11011,65 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Move"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    move_together_api_v1_builds__build_id__items_together_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["oaken_scale__api__routes_life__Group"];
             };
         };
         responses: {

@@ -1,0 +1,88 @@
+"""Several moves asked as one: "pack and servos both 15 mm forward, receiver to 210"."""
+
+import re
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Final
+
+from oaken_scale.core.model.build import Item
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.quantity import QuantityError, parse
+
+FIELD: Final = "line"
+MOST: Final = 20
+
+_CLAUSES: Final = re.compile(r"\s*[,;]\s*")
+_NAMES: Final = re.compile(r"\s+(?:and|&)\s+", re.IGNORECASE)
+_BY: Final = re.compile(
+    r"^(?P<names>.+?)\s+(?:(?:both|all|by)\s+)*(?P<far>[\d.,/]+(?:\s+\d+/\d+)?\s*[a-z\"']*)\s+"
+    r"(?P<way>forward|fwd|ahead|aft|back|backward)$",
+    re.IGNORECASE,
+)
+_TO: Final = re.compile(
+    r"^(?P<names>.+?)\s+(?:(?:both|all)\s+)*to\s+(?P<far>[-−]?[\d.,/]+\s*[a-z\"']*)$", re.IGNORECASE
+)
+_FORWARD: Final = frozenset({"forward", "fwd", "ahead"})
+
+
+@dataclass(frozen=True, slots=True)
+class Shift:
+    """One part moved: ``by_mm`` along x (aft positive), or ``to_mm`` from the nose; one is None."""
+
+    item: str
+    by_mm: float | None = None
+    to_mm: float | None = None
+
+
+def shifts_of_line(line: str, items: Sequence[Item], unit: str = "mm") -> tuple[Shift, ...]:
+    """The moves that a line asks for; parts are named by any piece of their name that no other has.
+
+    Raises BuildFaultError on ``line``, in words that say what was not understood.
+
+    >>> from oaken_scale.core.model.build import Pedigree
+    >>> parts = [Item("p", "Pack, 3-cell", Pedigree.GUESS), Item("s", "Servos", Pedigree.GUESS)]
+    >>> shifts_of_line("pack and servos both 15 mm forward", parts)
+    (Shift(item='p', by_mm=-15.0, to_mm=None), Shift(item='s', by_mm=-15.0, to_mm=None))
+    >>> shifts_of_line("servos to 21 cm", parts)
+    (Shift(item='s', by_mm=None, to_mm=210.0),)
+    """
+    found: list[Shift] = []
+    for clause in filter(None, _CLAUSES.split(line.strip())):
+        by, to = _BY.match(clause), _TO.match(clause)
+        told = to or by
+        if told is None:
+            words = f'"{clause}" is not understood; write "pack 15 mm forward", or "pack to 210"'
+            raise BuildFaultError([Fault(FIELD, words)])
+        try:
+            far = parse(told["far"], "station", unit).value
+        except QuantityError as error:
+            raise BuildFaultError([Fault(FIELD, str(error))]) from error
+        for name in _NAMES.split(told["names"]):
+            item = _named(name.strip(), items)
+            if any(each.item == item.id for each in found):
+                raise BuildFaultError([Fault(FIELD, f"{item.name} is moved twice; say it once")])
+            if to is not None:
+                found.append(Shift(item.id, to_mm=far))
+            else:
+                way = -1.0 if by is not None and by["way"].lower() in _FORWARD else 1.0
+                found.append(Shift(item.id, by_mm=way * far))
+    if not 0 < len(found) <= MOST:
+        words = f'say what moves, up to {MOST} parts: "pack and servos both 15 mm forward"'
+        raise BuildFaultError([Fault(FIELD, words)])
+    return tuple(found)
+
+
+def _named(name: str, items: Sequence[Item]) -> Item:
+    wanted = re.sub(r"^(the|bay of the|bay of)\s+", "", name.lower())
+    there = [item for item in items if not item.retired]
+    exact = [item for item in there if item.name.lower() == wanted or item.id == wanted]
+    begun = [item for item in there if item.name.lower().startswith(wanted)]
+    within = [item for item in there if wanted in item.name.lower()]
+    for those in (exact, begun, within):
+        if len(those) == 1:
+            return those[0]
+        if those:
+            names = "; ".join(item.name for item in those[:4])
+            words = f'"{name}" may be {names}: write more of its name'
+            raise BuildFaultError([Fault(FIELD, words)])
+    raise BuildFaultError([Fault(FIELD, f'no part "{name}" on the plane')])

@@ -1,0 +1,81 @@
+"""Several things moved at once on the plan, and what that would save."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.model.build import Build, Item, Reference
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.shift_line import Shift
+from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.trim.remedies import Remedies
+
+
+@dataclass(frozen=True, slots=True)
+class CgThen:
+    """Where a loadout balances now and with the moves [mm from the nose]; None without masses."""
+
+    loadout: str
+    name: str
+    now_mm: float | None
+    then_mm: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Shifted:
+    """What moves asked as one come to: the moves as understood, where each loadout balances, the
+    remedy as it is and with them, and the ballast that they save [g], None where one has none."""
+
+    shifts: tuple[Shift, ...]
+    loadouts: tuple[CgThen, ...]
+    now: Remedies
+    then: Remedies
+    saves_g: float | None
+
+
+def shifted(build: Build, shifts: Sequence[Shift]) -> Build:
+    """The build with parts moved; where one may slide goes with it, as its bay would.
+
+    Raises BuildFaultError where a part has no station to be moved from.
+
+    >>> from oaken_scale.core.model.build import Pedigree, Station
+    >>> pack = Item("p", "Pack", Pedigree.LISTING, stated_g=90.0, station=Station(120.0))
+    >>> told = shifted(Build("b", "B", items=(pack,)), [Shift("p", by_mm=-15.0)])
+    >>> told.items[0].station.x_mm
+    105.0
+    """
+    wing = wing_figures(build.surfaces)
+    edge = wing.leading_edge_x_mm if wing else 0.0
+    by_item = {each.item: each for each in shifts}
+
+    def moved(item: Item) -> Item:
+        shift = by_item.get(item.id)
+        if shift is None:
+            return item
+        if item.station is None:
+            words = f"{item.name} has no station yet; say on the Plan where it sits"
+            raise BuildFaultError([Fault("line", words)])
+        by = shift.by_mm
+        if by is None:
+            zero = edge if item.station.reference is Reference.LEADING_EDGE else 0.0
+            by = (shift.to_mm or 0.0) - zero - item.station.x_mm
+        slide = item.slide
+        if slide is not None:
+            slide = replace(slide, low_mm=slide.low_mm + by, high_mm=slide.high_mm + by)
+        station = replace(item.station, x_mm=item.station.x_mm + by)
+        return replace(item, station=station, slide=slide)
+
+    return replace(build, items=tuple(moved(item) for item in build.items))
+
+
+def balances(build: Build, moved: Build) -> tuple[CgThen, ...]:
+    """Where every loadout balances, as it is and as it would be."""
+    now, then = fly(build), fly(moved)
+    return tuple(
+        CgThen(
+            *name,
+            None if before.cg is None else before.cg.x_mm,
+            None if after.cg is None else after.cg.x_mm,
+        )
+        for name, before, after in zip(now.names, now.planes, then.planes, strict=True)
+    )
