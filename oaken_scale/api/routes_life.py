@@ -61,7 +61,7 @@ class Move(Done):
     to: fields.Id
 
 
-class Group(Move):
+class Together(Move):
     """Parts that go to another build together; with ``copy`` the like of them goes there."""
 
     items: Annotated[tuple[fields.Id, ...], Field(min_length=1, max_length=200)]
@@ -164,7 +164,7 @@ def move(build_id: BuildId, item_id: Named, done: Move, if_match: Revision, shop
 
 
 @router.post("/items-together", response_model=Opened, responses=documented(404, 412))
-def move_together(build_id: BuildId, done: Group, if_match: Revision, shop: Shop) -> Response:
+def move_together(build_id: BuildId, done: Together, if_match: Revision, shop: Shop) -> Response:
     """Take parts to another build together, or the like of them, as they were found to weigh."""
     here, there = shop.held(build_id).build, shop.held(done.to).build
     if done.to == build_id:

@@ -73,6 +73,7 @@ export type NoteKind = Schemas['NoteKind']
 export type ReadyLine = Whole<Schemas['ReadyLine']>
 export type Seen = Schemas['Seen']
 export type Setting = Whole<Schemas['Setting']>
+export type Shifted = Whole<Schemas['Shifted']>
 export type SchoolKind = Schemas['SchoolKind']
 export type WhatIf = Schemas['WhatIf']
 export type WingPlace = Whole<Schemas['WingPlace']>

@@ -1848,7 +1848,7 @@ export interface components {
          * @description What one group of a weight budget may weigh [g].
          */
         Allotment: {
-            group: components["schemas"]["Group-Output"];
+            group: components["schemas"]["Group"];
             /** Grams */
             grams: number;
         };
@@ -1857,7 +1857,7 @@ export interface components {
          * @description What one group of a weight budget may weigh [g].
          */
         AllotmentDoc: {
-            group: components["schemas"]["Group-Output"];
+            group: components["schemas"]["Group"];
             /** Grams */
             grams: number;
         };
@@ -2498,7 +2498,7 @@ export interface components {
          *     that it stays within. ``allotted_g`` and ``probability`` are None where nothing was allotted.
          */
         BudgetLine: {
-            group: components["schemas"]["Group-Output"];
+            group: components["schemas"]["Group"];
             /** Mass G */
             mass_g: number;
             /** Sd G */
@@ -3870,7 +3870,7 @@ export interface components {
          * @description What a weight budget allots grams to.
          * @enum {string}
          */
-        "Group-Output": "foam" | "joining" | "power" | "control" | "payload" | "rest";
+        Group: "foam" | "joining" | "power" | "control" | "payload" | "rest";
         /**
          * Habit
          * @description How the workshop's finished builds found one pedigree's figures to run.
@@ -4100,7 +4100,7 @@ export interface components {
             /** Thing */
             thing?: string | null;
             elsewhere?: components["schemas"]["Known"] | null;
-            group?: components["schemas"]["Group-Output"] | null;
+            group?: components["schemas"]["Group"] | null;
             /** Price */
             price?: number | null;
             /** Host */
@@ -4162,7 +4162,7 @@ export interface components {
             /** Thing */
             thing?: string | null;
             elsewhere?: components["schemas"]["KnownDoc"] | null;
-            group?: components["schemas"]["Group-Output"] | null;
+            group?: components["schemas"]["Group"] | null;
             /** Price */
             price?: number | null;
             /** Host */
@@ -5180,7 +5180,7 @@ export interface components {
             /** Thing */
             thing?: string | null;
             elsewhere?: components["schemas"]["KnownDoc"] | null;
-            group?: components["schemas"]["oaken_scale__core__model__build__Group"] | null;
+            group?: components["schemas"]["Group"] | null;
             /** Price */
             price?: number | null;
             /** Host */
@@ -8055,6 +8055,31 @@ export interface components {
             fell: number;
         };
         /**
+         * Together
+         * @description Parts that go to another build together; with ``copy`` the like of them goes there.
+         */
+        Together: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+            /**
+             * To
+             * @description Letters, digits, - and _
+             */
+            to: string;
+            /** Items */
+            items: string[];
+            /**
+             * Copy Them
+             * @default false
+             */
+            copy_them?: boolean;
+        };
+        /**
          * Touched
          * @description One thing that a change touched: the field of the build that it stands in, what was done to
          *     it, its name (empty where it has none), and a reading's figure [g].
@@ -8523,31 +8548,6 @@ export interface components {
             moved: components["schemas"]["Moved"][];
         };
         /**
-         * Group
-         * @description Parts that go to another build together; with ``copy`` the like of them goes there.
-         */
-        oaken_scale__api__routes_life__Group: {
-            /**
-             * Words
-             * @default
-             */
-            words?: string;
-            /** At */
-            at?: string | null;
-            /**
-             * To
-             * @description Letters, digits, - and _
-             */
-            to: string;
-            /** Items */
-            items: string[];
-            /**
-             * Copy Them
-             * @default false
-             */
-            copy_them?: boolean;
-        };
-        /**
          * Keeping
          * @description The parts of a drawing that a build keeps.
          */
@@ -8577,12 +8577,6 @@ export interface components {
              */
             words?: string;
         };
-        /**
-         * Group
-         * @description What a weight budget allots grams to.
-         * @enum {string}
-         */
-        oaken_scale__core__model__build__Group: "foam" | "joining" | "power" | "control" | "payload" | "rest";
         /**
          * Reason
          * @description What would explain a check that disagrees, in words, and whom it concerns.
@@ -11069,7 +11063,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["oaken_scale__api__routes_life__Group"];
+                "application/json": components["schemas"]["Together"];
             };
         };
         responses: {

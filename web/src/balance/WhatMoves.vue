@@ -7,6 +7,7 @@ import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
+import SeveralMoves from './SeveralMoves.vue'
 import { useWords } from '../shared/useWords'
 
 const inUnits = useInUnits()
@@ -177,6 +178,7 @@ async function keepPieces() {
       </p>
       <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
     </form>
+    <SeveralMoves />
     <h3>Ballast</h3>
     <div v-for="spot in ballast.spots" :key="spot.id" class="spot">
       <TextCell

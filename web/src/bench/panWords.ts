@@ -1,7 +1,11 @@
 import type { Build, NewWeighing, Pan } from '../api/client'
+import { useUnits } from '../shared/units'
+
+const SHOWN = { dm2: 'area', m: 'run' } as const
 
 /** What was on a pan, in the builder's words. */
 export function panWords(pan: NewWeighing['pan'] | Pan, build: Build | undefined): string {
+  const { quantity } = useUnits()
   const loads = pan.loads ?? []
   const names = loads.map((load) => {
     const item = build?.items.find((each) => each.id === load.item)
@@ -11,10 +15,11 @@ export function panWords(pan: NewWeighing['pan'] | Pan, build: Build | undefined
   })
   for (const sample of pan.samples ?? []) {
     const lot = build?.lots.find((each) => each.id === sample.lot)
-    const unit = { dm2: 'dm²', m: 'm', piece: 'pieces' }[lot?.unit ?? 'piece']
-    names.push(`${lot?.name ?? sample.lot}, ${sample.amount} ${unit}`)
+    const shown = lot && lot.unit !== 'piece' ? SHOWN[lot.unit] : undefined
+    const amount = shown ? quantity(sample.amount, shown) : `${sample.amount} pieces`
+    names.push(`${lot?.name ?? sample.lot}, ${amount}`)
   }
-  if (pan.known_g) names.push(`check weight ${pan.known_g} g`)
+  if (pan.known_g) names.push(`check weight ${quantity(pan.known_g, 'mass')}`)
   if (names.length <= 2) return names.join(' and ')
   const whole = wholeAssembly(
     loads.map((load) => load.item),

@@ -1,3 +1,4 @@
+import { titled } from '../router'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { answered, api, type Joint, type Meanwhile } from '../api/client'
 import { useBuild } from '../shared/useBuild'
@@ -103,7 +104,7 @@ export function useJoints() {
   }, 250)
 
   function calm() {
-    document.title = `${build.value?.name ?? ''}, Oaken Scale`
+    titled('bench', build.value?.name)
   }
   watch(() => build.value?.name, calm, { immediate: true })
   window.addEventListener('pointerdown', calm)
@@ -112,7 +113,6 @@ export function useJoints() {
     clearInterval(ticking)
     window.removeEventListener('pointerdown', calm)
     window.removeEventListener('keydown', calm)
-    document.title = 'Oaken Scale'
   })
 
   return { clocks, free }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import { answered, api, type Beginnings, type Opened } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
@@ -34,7 +34,17 @@ function fromSheet(lot: string) {
   span.value = sheet.two_halves_mm
   chord.value = Math.floor(sheet.folded_chord_mm)
   area.value = null
+  draw()
 }
+
+/** A figure that is kept: with the span and one more, the plane is drawn. */
+function kept(of: 'span' | 'chord' | 'area', value: number | null) {
+  ;({ span, chord, area })[of].value = value
+  draw()
+}
+
+const root = ref<HTMLElement>()
+onMounted(() => root.value?.querySelector('input')?.focus())
 
 function draw() {
   if (!ready.value) return
@@ -54,7 +64,7 @@ function draw() {
 </script>
 
 <template>
-  <section class="first" aria-label="A first drawing">
+  <section ref="root" class="first" aria-label="A first drawing">
     <h2>A first drawing</h2>
     <p class="faint small">
       Its span, and its chord at the root or the wing's area; tail and fin follow in proportion.
@@ -82,8 +92,7 @@ function draw() {
           optional
           :unit="units.length.name"
           :base="units.length.base"
-          @typed="span = $event"
-          @kept="span = $event"
+          @kept="kept('span', $event)"
       /></label>
       <label
         >chord
@@ -95,8 +104,7 @@ function draw() {
           optional
           :unit="units.length.name"
           :base="units.length.base"
-          @typed="chord = $event"
-          @kept="chord = $event"
+          @kept="kept('chord', $event)"
       /></label>
       <label
         >or area
@@ -107,8 +115,7 @@ function draw() {
           optional
           :unit="units.area.name"
           :base="units.area.base"
-          @typed="area = $event"
-          @kept="area = $event"
+          @kept="kept('area', $event)"
         />
         {{ units.area.name }}</label
       >

@@ -41,7 +41,7 @@ useKeys(
   {
     a: () => void go('parts', '[data-first]'),
     '/': () => void go('parts', '[data-find]'),
-    w: () => void go('drawing'),
+    w: () => void go('drawing', '.first input'),
     g: () => void go('targets'),
     p: () => void go('parts'),
     o: () => void go('loadouts', '[data-first]'),

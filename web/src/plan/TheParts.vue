@@ -4,6 +4,7 @@ import type { Item } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
+import GroupMove from './GroupMove.vue'
 import PartForm from './PartForm.vue'
 import { PEDIGREES } from './usePartLine'
 import { useTable, type Column } from './useTable'
@@ -126,7 +127,13 @@ function together(name: string): string {
       </thead>
       <tbody v-for="section in sections" :key="section.name">
         <tr v-if="grouped" class="group">
-          <th colspan="10" scope="rowgroup">{{ section.name }}</th>
+          <th colspan="10" scope="rowgroup">
+            {{ section.name }}
+            <GroupMove
+              :name="section.name"
+              :items="section.rows.filter((row) => !row.item.host).map((row) => row.item.id)"
+            />
+          </th>
           <td class="figure now">{{ together(section.name) }}</td>
         </tr>
         <template v-for="{ item, mass } in section.rows" :key="item.id">

@@ -11,13 +11,17 @@ const { quantity, number, units } = useUnits()
 const inUnits = useInUnits()
 /** Ounces a cubic foot in a gram a cubic decimetre. */
 const PER_FT3 = 3.048 ** 3 / 28.349523125
+const lotName = (id: string) => build.value?.lots.find((each) => each.id === id)?.name ?? id
+
 const untouched = computed(
   () =>
     props.assessment?.outlines.filter((each) => each.untouched && !each.id.endsWith('-port')) ?? [],
 )
-const lotName = (id: string) => build.value?.lots.find((each) => each.id === id)?.name ?? id
+/** What nobody has drawn yet claims nothing. */
+const claimed = computed(() => !untouched.value.some((each) => each.role === 'wing'))
 
 const figures = computed(() => {
+  if (!claimed.value) return []
   const told = props.assessment?.proportions
   const inFeet = units.value.loading.name === 'oz/ft²'
   const all: [string, number | null | undefined, number, string][] = [
@@ -57,7 +61,7 @@ const figures = computed(() => {
       <dd class="figure">{{ quantity(assessment.wing.mac_le_x_mm, 'length') }}</dd>
       <dt>Aspect ratio</dt>
       <dd class="figure">{{ fixed(assessment.wing.aspect_ratio, 1) }}</dd>
-      <template v-if="assessment.beam.neutral">
+      <template v-if="assessment.beam.neutral && claimed">
         <dt>Neutral point, from the nose</dt>
         <dd class="figure">
           {{ quantity(assessment.beam.neutral.x_mm, 'length') }}
@@ -70,7 +74,11 @@ const figures = computed(() => {
       </template>
     </dl>
     <p v-else class="faint">No main wing is drawn yet. Wing loading and % MAC wait for it.</p>
-    <p v-for="note in assessment?.proportions.notes ?? []" :key="note" class="margin-note small">
+    <p
+      v-for="note in claimed ? (assessment?.proportions.notes ?? []) : []"
+      :key="note"
+      class="margin-note small"
+    >
       {{ inUnits(note) }}
     </p>
     <details v-if="assessment?.proportions.sheets.length" class="small">

@@ -27,6 +27,8 @@ const emit = defineEmits<{ typed: [value: number | null]; kept: [value: number |
 const text = ref<string | null>(null)
 const wrong = ref('')
 let doubted: Understood['asked'] = null
+/** What stood there when the hand came: that is never asked about. */
+let before: number | null = null
 
 const shown = computed(() => {
   if (text.value !== null) return text.value
@@ -58,6 +60,10 @@ async function read(given: string): Promise<number | null | undefined> {
   }
 }
 
+function came() {
+  before = props.value
+}
+
 async function typed(event: Event) {
   const told = await read((event.target as HTMLInputElement).value)
   if (told !== undefined) emit('typed', told)
@@ -66,7 +72,7 @@ async function typed(event: Event) {
 async function kept(event: Event) {
   const told = await read((event.target as HTMLInputElement).value)
   if (told === undefined) return
-  if (doubted && told !== props.value) {
+  if (doubted && told !== before) {
     asked.value = doubted
     await nextTick()
     question.value?.querySelector('button')?.focus()
@@ -109,6 +115,7 @@ function putBack(event: KeyboardEvent) {
       :aria-invalid="wrong !== ''"
       inputmode="decimal"
       autocomplete="off"
+      @focus="came"
       @input="typed"
       @change="kept"
       @keydown.enter.prevent="letGo"

@@ -11,17 +11,19 @@ export function useSingleKeys() {
 
 /** Whether somebody is typing, so that keys mean letters. */
 export function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-  )
+  if (!(target instanceof HTMLElement)) return false
+  if (target instanceof HTMLInputElement) return !/^(checkbox|radio|button)$/.test(target.type)
+  return target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName)
 }
 
 /** Whether a key belongs to the control in focus: space and Enter press it, arrows walk in it. */
 function isItsOwn(event: KeyboardEvent): boolean {
   const at = event.target
   if (!(at instanceof HTMLElement) || !/^( |enter|arrow.*)$/i.test(event.key)) return false
-  return at.closest('button, a, summary, [role="button"], [role="menuitem"], [role="tab"]') !== null
+  return (
+    at.closest('button, a, summary, input, [role="button"], [role="menuitem"], [role="tab"]') !==
+    null
+  )
 }
 
 type Act = (event: KeyboardEvent) => void

@@ -5,7 +5,7 @@ import { useUnits } from '../shared/units'
 import { isWorrying } from '../shared/verdicts'
 
 defineProps<{ build: Shelved; across: number }>()
-defineEmits<{ shelve: [] }>()
+defineEmits<{ shelve: []; copy: []; next: [] }>()
 const { quantity, units } = useUnits()
 
 function grams(value: number): string {
@@ -46,6 +46,24 @@ function grams(value: number): string {
       >
       <span class="verbs faint small">
         <a :href="`/api/v1/builds/${build.id}/file`">as a file</a>
+        <button
+          type="button"
+          class="plainly"
+          :aria-label="`Copy ${build.name} with its weighings`"
+          title="With its weighings, and all that was written down"
+          @click="$emit('copy')"
+        >
+          copy
+        </button>
+        <button
+          type="button"
+          class="plainly"
+          :aria-label="`Begin the next version of ${build.name}`"
+          title="This plan, with what it weighs as figures, and the wishes for it"
+          @click="$emit('next')"
+        >
+          next version
+        </button>
         <button type="button" class="plainly" @click="$emit('shelve')">
           {{ build.put_away ? 'back on the shelf' : 'put away' }}
         </button>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type Opened, type Shelved } from '../api/client'
 import { useLamp } from '../shared/useLamp'
+import { useKeys } from '../shared/useKeys'
 import { useWords } from '../shared/useWords'
 import BeginBuild from './BeginBuild.vue'
 import BuildTag from './BuildTag.vue'
@@ -35,6 +36,7 @@ const across = computed(() =>
 )
 
 const beginning = ref(false)
+useKeys({ b: () => (beginning.value = true) })
 const file = ref<HTMLInputElement>()
 
 async function bringIn(event: Event) {
@@ -66,6 +68,23 @@ async function shelve(build: Shelved) {
         body: { away: !build.put_away },
       }),
     )
+    void client.invalidateQueries({ queryKey: ['shelf'] })
+  } catch (error) {
+    words.complain(error)
+  }
+}
+
+/** A copy with its weighings, or the next version: what it weighs as figures, nothing weighed. */
+async function again(build: Shelved, way: 'copy' | 'next-version') {
+  const path = { build_id: build.id }
+  const name = way === 'copy' ? `${build.name}, copy` : `${build.name} 2`
+  try {
+    const told = await answered<Opened>(
+      way === 'copy'
+        ? api.POST('/api/v1/builds/{build_id}/copy', { params: { path }, body: { name } })
+        : api.POST('/api/v1/builds/{build_id}/next-version', { params: { path }, body: { name } }),
+    )
+    words.say(`${told.build.name} is on the shelf.`)
     void client.invalidateQueries({ queryKey: ['shelf'] })
   } catch (error) {
     words.complain(error)
@@ -117,12 +136,19 @@ function begun(id: string) {
     <div v-else-if="!builds.length" class="blank">
       <h2>{{ away ? 'Nothing is put away' : 'The shelves are empty' }}</h2>
       <p v-if="!away" class="faint">
-        Begin a build: a name, what it is for, how it is laid out. The rest follows on the Plan.
+        Begin a build (key B): a name, what it is for, how it is laid out; then its span and chord
+        on the Plan, and its parts, a line each. Or practise on a made-up bench first.
       </p>
     </div>
     <ul v-else class="shelves">
       <li v-for="build in builds" :key="build.id">
-        <BuildTag :build="build" :across="across" @shelve="shelve(build)" />
+        <BuildTag
+          :build="build"
+          :across="across"
+          @shelve="shelve(build)"
+          @copy="again(build, 'copy')"
+          @next="again(build, 'next-version')"
+        />
       </li>
     </ul>
     <button v-if="putAway || away" type="button" class="plainly faint under" @click="away = !away">

@@ -9,8 +9,7 @@ const { size, reading, wrong, moved, record, waiting } = useSample(toRef(props, 
 const { number, quantity, units } = useUnits()
 
 const UNIT = computed(() => ({
-  dm2:
-    units.value.length.name === 'mm' ? 'mm, or dm²' : `${units.value.area.name}, or 100 x 100 mm`,
+  dm2: units.value.length.name === 'mm' ? 'mm, or dm²' : `${units.value.area.name}, or 4 x 4 in`,
   m: units.value.run.name,
   piece: 'pieces',
 }))

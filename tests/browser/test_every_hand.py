@@ -1,0 +1,458 @@
+"""For every hand: keys alone, one thumb, a screen reader, inches; measured, place by place."""
+
+import json
+import re
+from pathlib import Path
+
+import httpx
+import pytest
+from playwright.sync_api import expect
+
+AXE = Path("web/node_modules/axe-core/axe.min.js").read_text()
+
+PLACES = (
+    "/",
+    *(f"/build/sandpiper/plan?on={on}"
+      for on in ("drawing", "targets", "parts", "loadouts", "notebook", "scales")),
+    *(f"/build/sandpiper/stock?on={on}"
+      for on in ("rack", "outlines", "ways", "drawer", "shopping", "budget")),
+    "/build/sandpiper/bench",
+    *(f"/build/{plane}/balance" for plane in ("sandpiper", "night-heron", "avocet", "mayfly")),
+    *(f"/build/{plane}/power" for plane in ("sandpiper", "mayfly")),
+    *(f"/build/{plane}/plan?on=drawing" for plane in ("night-heron", "avocet", "mayfly", "dunlin")),
+    *(f"/build/night-heron/field?on={on}"
+      for on in ("list", "throw", "flights", "controls", "repair", "back")),
+    "/build/dunlin/field?on=throw",
+)  # fmt: skip
+WIDTHS = {"desk": (1280, 800), "phone": (390, 844)}
+
+
+@pytest.fixture
+def looked_at(chromium, demo_served):
+    """Each place at a width, in a theme, in chosen units; what fails is told place by place."""
+
+    def look(width: str, asks: tuple[str, ...], theme: str = "light", units: str = "metric"):
+        across, down = WIDTHS.get(width, (640, 800))
+        context = chromium.new_context(
+            viewport={"width": across, "height": down},
+            color_scheme=theme,
+            bypass_csp=True,
+            service_workers="block",
+        )
+        page = context.new_page()
+        page.add_init_script(f"localStorage.setItem('oaken-scale-units', '{units}')")
+        told = {}
+        for place in PLACES:
+            page.goto(demo_served.url + place)
+            expect(page.locator("h1, h2").first).to_be_visible()
+            expect(page.locator("[aria-busy=true]")).to_have_count(0)
+            page.evaluate(
+                "() => document.fonts.ready.then(() => new Promise(requestAnimationFrame))"
+            )
+            page.wait_for_timeout(250)  # what is asked for once the place stands
+            page.evaluate(AXE)
+            found = [each for ask in asks if (each := page.evaluate(ask))]
+            if found:
+                told[place] = found
+        context.close()
+        return told
+
+    return look
+
+
+SERIOUS = """async () => {
+    const rules = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']
+    const told = await axe.run(document, {runOnly: rules, resultTypes: ['violations']})
+    return told.violations
+        .filter((each) => ['serious', 'critical'].includes(each.impact))
+        .map((each) => [each.id, each.nodes.slice(0, 3).map((node) => node.html.slice(0, 120))])
+}"""
+
+LETTERS = """() => {
+    const least = innerWidth < 700 ? 9.99 : 10.99
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+    const small = []
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+        const at = node.parentElement
+        if (!node.textContent.trim() || !at.checkVisibility({visibilityProperty: true})) continue
+        if (['STYLE', 'SCRIPT', 'OPTION', 'TITLE'].includes(at.tagName)) continue
+        let size = parseFloat(getComputedStyle(at).fontSize)
+        if (at.ownerSVGElement) {
+            const turned = at.getScreenCTM()
+            size *= Math.hypot(turned.a, turned.b)
+        }
+        if (size < least) small.push([node.textContent.trim().slice(0, 30), size])
+    }
+    return small.slice(0, 5)
+}"""
+
+LABELS = """() => {
+    const told = []
+    for (const svg of document.querySelectorAll('svg')) {
+        const names = [...svg.querySelectorAll('text')]
+            .filter((each) => each.textContent.trim() && each.checkVisibility())
+        const boxes = names.map((each) => each.getBoundingClientRect())
+        boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b, j) => {
+            const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left)
+            const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)
+            if (wide > 1 && high > 2.5)
+                told.push([names[i].textContent.trim(), names[i + 1 + j].textContent.trim()])
+        }))
+        const frame = svg.getBoundingClientRect()
+        names.forEach((each, i) => {
+            if (boxes[i].right > Math.max(frame.right, 0) + 1 || boxes[i].left < frame.left - 1)
+                told.push(['cut off', each.textContent.trim()])
+        })
+    }
+    return told.slice(0, 5)
+}"""
+
+
+WIDER = """() => Math.max(document.documentElement.scrollWidth - innerWidth, 0)"""
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize("width", WIDTHS)
+def test_every_place_is_for_every_eye(looked_at, width, theme):
+    """Axe finds nothing serious; letters are large enough; no label lies on another or is cut off;
+    nothing runs off the side."""
+    told = looked_at(width, (SERIOUS, LETTERS, LABELS, WIDER), theme)
+    assert not told, json.dumps(told, indent=1)
+
+
+def test_at_twice_the_size_nothing_runs_off_the_side(looked_at):
+    assert looked_at("twice the size", (WIDER,)) == {}
+
+
+def test_in_inches_and_ounces_no_figure_is_metric(looked_at, demo_served):
+    """Names of parts and sheets stay as they were given; all else is in the chosen units."""
+    names = set()
+    for plane in ("sandpiper", "night-heron", "avocet", "mayfly", "dunlin"):
+        build = httpx.get(f"{demo_served.url}/api/v1/builds/{plane}").json()["build"]
+        given = [*build["items"], *build["lots"], *build["loadouts"], *build["scales"]]
+        names |= {each["name"] for each in given} | {build["notes"]}
+        names |= {each["source"] for each in (*build["lots"], *build["targets"])}
+        names |= {each["words"] for each in build["happenings"]}
+    for lot in httpx.get(f"{demo_served.url}/api/v1/rack").json():
+        names |= {lot["lot"]["name"], lot["lot"]["source"]}
+    ask = r"""() => {
+        const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+        const told = []
+        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+            const at = node.parentElement
+            if (!at.checkVisibility({visibilityProperty: true})) continue
+            if (['STYLE', 'SCRIPT', 'OPTION', 'TITLE'].includes(at.tagName)) continue
+            const text = node.textContent.trim()
+            if (/\d ?(mm|g|gf|dm[²2]|g\/dm[²2])(?!\w)/.test(text)) told.push(text)
+        }
+        return told
+    }"""
+    metric = re.compile(r"\d ?(mm|g|gf|dm[²2]|g/dm[²2])(?!\w)")
+    left = []
+    for place, texts in looked_at("desk", (ask,), units="imperial").items():
+        for text in texts[0]:
+            rest = text
+            for name in sorted(filter(None, names), key=len, reverse=True):
+                rest = re.sub(re.escape(name), "", rest, flags=re.IGNORECASE)
+            if metric.search(rest):
+                left.append((place, text))
+    assert left == []
+
+
+def test_grams_and_inches_and_a_decimal_comma_are_chosen(bench):
+    bench.get_by_label("Units").select_option("own")
+    sheet = bench.get_by_role("dialog", name="Units")
+    sheet.locator(".v-select", has_text="Lengths").click()
+    bench.get_by_role("option", name="inches").click()
+    sheet.locator(".v-select", has_text="Decimals").click()
+    bench.get_by_role("option", name="a comma: 12,4").click()
+    bench.keyboard.press("Escape")
+    expect(bench.locator("[data-rod=wing_loading]")).to_contain_text(re.compile(r"28,6 ±\d,\d"))
+    expect(sheet).to_have_count(0)
+    expect(bench.get_by_label("Units")).to_have_value("own")
+    bench.reload()
+    expect(bench.locator("[data-rod=auw]")).to_contain_text(" g")
+    bench.keyboard.press("Alt+2")
+    expect(bench.get_by_label("What the drawing comes to")).to_contain_text("42,52 in")
+    bench.get_by_label("Units").select_option("metric")
+    expect(bench.get_by_label("What the drawing comes to")).to_contain_text("1080 mm")
+
+
+class Hands:
+    """A page worked on by keys alone, each press counted."""
+
+    def __init__(self, page):
+        self.page, self.presses = page, 0
+
+    def key(self, *keys: str):
+        for key in keys:
+            self.page.keyboard.press(key)
+            self.presses += 1
+
+    def type(self, text: str):
+        self.page.keyboard.type(text)
+        self.presses += len(text)
+
+
+PARTS = [
+    "Left panel 10 dm2 of foam in Wing at 290", "Right panel 10 dm2 of foam in Wing at 290",
+    "Spar 21 g at 262", "Spar glue 9 g at 262", "Left aileron 8 g at 370",
+    "Right aileron 8 g at 370", "Wing tape 5 g at 300", "Brace 3 g at 260", "Tail 15 g at 750",
+    "Elevator 5 g at 800", "Fin 9 g at 740", "Hinges 2 g at 780", "Tail glue 4 g at 750",
+    "Box 42 g at 350", "Doublers 8 g at 90", "Plate 6 g at 30", "Bulkheads 4 g at 200",
+    "Hatch 3 g at 130", "Box glue 8 g at 280", "Skid 4 g at 300", "Motor 60 g at 20",
+    "Propeller 8 g at 5", "Controller 25 g at 80", "Receiver 9 g at 250", "Servos 4 x 9 g at 300",
+    "Rods 6 g at 550", "Horns 3 g at 600", "Wires 12 g at 160", "Bands 4 g at 290",
+    "Strap 4 g at 140",
+]  # fmt: skip
+SHEET = "Foam board 5 mm, both papers"
+READINGS = {"Motor": "61.2", "Box": "44.5", "Fin": "9.4", "Tail": "15.6", "Spar": "21.3",
+            "Hatch": "3.1"}  # fmt: skip
+
+
+def asked(page) -> dict:
+    at = page.url.split("?")[0].rsplit("/", 1)[0]
+    return httpx.get(at.replace("/build/", "/api/v1/builds/")).json()
+
+
+def kept(page, readings: int = 6, last=lambda reading: True) -> dict:
+    """The build once so many readings are home, and the last is the one that is waited for."""
+    for _ in range(200):
+        told = asked(page)["build"]
+        if len(told["weighings"]) >= readings and last(told["weighings"][-1]):
+            break
+        page.wait_for_timeout(100)
+    return told
+
+
+def test_thirty_parts_loadouts_and_six_readings_by_keys_alone(page, served):
+    """From an empty shelf: a build, its drawing, 30 parts, four loadouts, six readings."""
+    page.goto(served.url)
+    expect(page.get_by_text("The shelves are empty")).to_be_visible()
+    hands = Hands(page)
+    hands.key("b")
+    expect(page.get_by_label("Name", exact=True)).to_be_focused()
+    hands.type("Curlew")
+    hands.key("Enter")
+    expect(page.get_by_label("Span of the first drawing")).to_be_focused()
+    hands.type("1100")
+    hands.key("Tab")
+    hands.type("200")
+    hands.key("Enter")
+    expect(page.get_by_label("What the drawing comes to")).to_contain_text("22.00 dm²")
+    hands.key("a")
+    line = page.get_by_label("Name of the next part")
+    for count, part in enumerate(PARTS, start=1):
+        expect(line).to_be_focused()
+        expect(line).to_have_value("")
+        text = part.replace(" of foam ", f" of {SHEET} ")
+        hands.type(text)
+        hands.key("Enter")
+        expect(page.get_by_text(f"{count + 1} of {count + 1}")).to_be_visible()
+    hands.key("Alt+o")
+    expect(page.get_by_label("The next of the packs")).to_be_focused()
+    for pack in ("2-cell 62 g at 110", "3-cell 110 g at 110"):
+        hands.type(pack)
+        hands.key("Enter")
+    hands.key("Enter")
+    hands.type("Camera 60 g at 240")
+    hands.key("Enter", "Enter")
+    expect(page.get_by_label("Name of 3-cell, Camera")).to_be_visible()
+    hands.key("Alt+4")
+    expect(page.locator("[data-item=motor]")).to_be_visible()
+    for part, grams in READINGS.items():
+        hands.key("/")
+        hands.type(part.lower())
+        hands.key("Enter")
+        expect(page.locator(".tag.on")).to_have_count(1)
+        hands.type(grams)
+        hands.key("Enter")
+        row = page.locator("section[aria-label='Till roll'] li").first
+        expect(row).to_contain_text(part)
+    expect(page.locator(".waits")).to_have_count(0)
+    told = kept(page)
+    assert len(told["items"]) == 1 + 30 + 3
+    assert len(told["loadouts"]) == 4
+    assert len(told["weighings"]) == 6
+    print(f"\nby keys alone: {hands.presses} presses")
+    assert hands.presses < 900
+
+
+def test_the_same_build_by_one_thumb(chromium, served):
+    """Each press of a finger counts, and each field that is typed into."""
+    context = chromium.new_context(viewport={"width": 390, "height": 844}, has_touch=True,
+                                   is_mobile=True, service_workers="block")  # fmt: skip
+    page = context.new_page()
+    page.goto(served.url)
+    actions = 0
+
+    def tap(what):
+        nonlocal actions
+        what.tap()
+        actions += 1
+
+    def fill(what, text: str, enter: bool = True):
+        nonlocal actions
+        what.fill(text)
+        if enter:
+            what.press("Enter")
+        actions += 2 if enter else 1
+
+    tap(page.get_by_role("button", name="Begin a build"))
+    fill(page.get_by_label("Name", exact=True), "Curlew")
+    fill(page.get_by_label("Span of the first drawing"), "1100")
+    fill(page.get_by_label("Chord of the first drawing"), "200")
+    expect(page.get_by_label("What the drawing comes to")).to_contain_text("22.00 dm²")
+    tap(page.get_by_role("link", name="Parts", exact=True))
+    line = page.get_by_label("Name of the next part")
+    for count, part in enumerate(PARTS, start=1):
+        fill(line, part.replace(" of foam ", f" of {SHEET} "))
+        expect(page.get_by_text(f"{count + 1} of {count + 1}")).to_be_visible()
+    tap(page.get_by_role("link", name="Loadouts", exact=True))
+    for pack in ("2-cell 62 g at 110", "3-cell 110 g at 110"):
+        fill(page.get_by_label("The next of the packs"), pack)
+    fill(page.get_by_label("The next of the payloads"), "Camera 60 g at 240")
+    tap(page.get_by_role("button", name="Make the loadouts"))
+    expect(page.get_by_label("Name of 3-cell, Camera")).to_be_visible()
+    tap(page.get_by_role("link", name="Bench"))
+    for part, grams in READINGS.items():
+        tap(page.locator(f"[data-item={part.lower()}]"))
+        fill(page.locator("#typed"), grams)
+        expect(page.locator("section[aria-label='Till roll'] li").first).to_contain_text(part)
+    told = kept(page)
+    assert (len(told["items"]), len(told["loadouts"]), len(told["weighings"])) == (34, 4, 6)
+    print(f"\nby one thumb: {actions} actions")
+    context.close()
+    assert actions < 250
+
+
+def test_undo_and_redo_over_places_in_the_order_they_were_made(bench):
+    bench.locator("[data-item=wear-pads]").click()
+    bench.keyboard.type("2.2")
+    bench.keyboard.press("Enter")
+    expect(bench.locator("section[aria-label='Till roll'] li").first).to_contain_text("2.2")
+    kept(bench, len(asked(bench)["build"]["weighings"]), lambda last: last["reading_g"] == 2.2)
+    bench.keyboard.press("Alt+2")
+    chord = bench.get_by_label("Wing, section 1, chord")
+    chord.fill("210")
+    chord.press("Enter")
+    numbers = bench.get_by_label("What the drawing comes to")
+    expect(numbers).not_to_contain_text("20.52 dm²")
+    bench.keyboard.press("Control+z")
+    expect(bench.locator(".line .words").first).to_contain_text("Taken back: Wing changed.")
+    expect(numbers).to_contain_text("20.52 dm²")
+    bench.keyboard.press("Control+z")
+    expect(bench.locator(".line .words").first).to_contain_text("Taken back: the reading of 2.2 g")
+    assert asked(bench)["build"]["weighings"][-1]["set_aside"] == "taken back"
+    bench.keyboard.press("Control+Shift+Z")
+    bench.keyboard.press("Control+Shift+Z")
+    expect(numbers).not_to_contain_text("20.52 dm²")
+    assert asked(bench)["build"]["weighings"][-1]["set_aside"] is None
+    bench.get_by_role("button", name="undo", exact=True).click()
+    expect(numbers).to_contain_text("20.52 dm²")
+
+
+def test_single_keys_can_be_switched_off(bench):
+    bench.keyboard.press("?")
+    sheet = bench.get_by_role("dialog", name="Keys")
+    sheet.get_by_label("single keys").uncheck()
+    bench.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
+    bench.keyboard.press("n")
+    bench.keyboard.press("9")
+    expect(bench.locator("#typed")).to_have_value("")
+    assert bench.locator(".tag.on").count() == 0
+    bench.keyboard.press("Alt+2")
+    expect(bench.get_by_label("On the plan")).to_be_visible()
+    bench.keyboard.press("?")
+    sheet.get_by_label("single keys").check()
+    bench.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
+    bench.keyboard.press("4")
+    expect(bench.locator("[data-item=motor]")).to_be_visible()
+
+
+def test_every_place_has_its_keys_its_title_and_a_way_past_the_rule(page, demo_served):
+    titles = set()
+    for place in ("plan", "stock", "bench", "balance", "power", "field"):
+        page.goto(f"{demo_served.url}/build/sandpiper/{place}")
+        expect(page).to_have_title(f"Sandpiper, {place.capitalize()} · Oaken Scale")
+        titles.add(page.title())
+        page.keyboard.press("?")
+        sheet = page.get_by_role("dialog", name="Keys")
+        expect(sheet).to_contain_text("take the last change back")
+        page.keyboard.press("Escape")
+        expect(sheet).to_have_count(0)
+    assert len(titles) == 6
+    page.keyboard.press("Tab")
+    for _ in range(3):
+        if page.evaluate("() => document.activeElement.className === 'skip'"):
+            break
+        page.keyboard.press("Tab")
+    page.locator(".skip").press("Enter")
+    assert page.evaluate("() => document.activeElement.id") == "work"
+
+
+def test_a_note_from_any_place_stands_in_the_notebook(bench):
+    bench.keyboard.press("m")
+    sheet = bench.get_by_role("dialog", name="A note")
+    sheet.get_by_label("Note", exact=True).fill("the tape pulls the paper off")
+    bench.keyboard.press("Enter")
+    expect(sheet).to_have_count(0)
+    bench.keyboard.press("Alt+2")
+    expect(bench.get_by_label("On the plan")).to_be_visible()
+    bench.keyboard.press("n")
+    notebook = bench.get_by_label("Notebook", exact=True)
+    expect(notebook.locator("li").first).to_contain_text("the tape pulls the paper off")
+
+
+def test_a_span_in_centimetres_is_asked_about_in_place(page, served):
+    page.goto(served.url)
+    page.keyboard.press("b")
+    page.get_by_label("Name", exact=True).fill("Curlew")
+    page.keyboard.press("Enter")
+    span = page.get_by_label("Span of the first drawing")
+    span.fill("86")
+    span.press("Enter")
+    question = page.get_by_role("alertdialog", name=re.compile("Is that meant"))
+    expect(question.get_by_role("button", name="860 mm", exact=True)).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(span).to_have_value("860")
+    page.get_by_label("Chord of the first drawing").fill("180")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("What the drawing comes to")).to_contain_text("860 mm")
+
+
+def test_the_table_sorts_filters_and_groups(bench):
+    bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
+    names = bench.locator("tr.part button.name")
+    expect(names).to_have_count(38)
+    bench.keyboard.press("/")
+    bench.keyboard.type("aileron,")
+    expect(names).to_have_count(2)
+    bench.keyboard.press("Escape")
+    bench.get_by_label("Show only").select_option("guesses")
+    expect(bench.get_by_role("status").first).to_contain_text(" of 38")
+    assert names.count() < 20
+    bench.get_by_label("Show only").select_option("all parts")
+    bench.get_by_role("button", name="now", exact=True).click()
+    bench.get_by_role("button", name="now", exact=True).click()
+    expect(bench.locator("th.now")).to_have_attribute("aria-sort", "descending")
+    expect(names.first).to_have_text(re.compile("Pack, 3-cell 1300"))
+    bench.get_by_label("by assembly").check()
+    expect(bench.locator("tr.group")).to_have_count(
+        len({each["assembly"] for each in asked(bench)["build"]["items"]})
+    )
+
+
+def test_several_moves_are_asked_and_kept_as_one(bench):
+    bench.goto(bench.url.replace("/bench", "/balance"))
+    line = bench.get_by_label("Several moves as one")
+    line.fill("3-cell 1300 and receiver both 20 forward")
+    line.press("Enter")
+    told = bench.locator("form.several [role=status]")
+    expect(told).to_contain_text("Receiver 20 forward")
+    bench.get_by_role("button", name="move them so").click()
+    expect(line).to_have_value("")
+    bench.keyboard.press("Control+z")
+    expect(bench.locator(".line .words").first).to_contain_text("Receiver changed")

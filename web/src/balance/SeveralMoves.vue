@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import { ref, watch } from 'vue'
+import { answered, api, type Opened, type Shifted } from '../api/client'
+import { useInUnits } from '../say/inUnits'
+import { useBuild } from '../shared/useBuild'
+import { whyNot } from '../shared/useQuantity'
+import { useUnits } from '../shared/units'
+
+/** Several moves asked as one, in the builder's own words. */
+const { id, build, send, nameOf } = useBuild()
+const { units, number } = useUnits()
+const inUnits = useInUnits()
+
+const line = ref('')
+const told = ref<Shifted>()
+const refused = ref('')
+watch(build, () => (told.value = undefined))
+
+const body = () => ({ line: line.value, unit: units.value.length.name })
+async function ask() {
+  refused.value = ''
+  told.value = undefined
+  try {
+    told.value = await answered<Shifted>(
+      api.POST('/api/v1/builds/{build_id}/remedies/shifted', {
+        params: { path: { build_id: id.value } },
+        body: body(),
+      }),
+    )
+  } catch (error) {
+    refused.value = whyNot(error)
+  }
+}
+
+async function keep() {
+  const kept = await send((header) =>
+    answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/remedies/shifted/kept', {
+        params: { path: { build_id: id.value }, header },
+        body: body(),
+      }),
+    ),
+  )
+  if (kept) line.value = ''
+}
+
+function shift(each: Shifted['shifts'][number]): string {
+  const name = nameOf(each.item)
+  if (each.to_mm !== null) return `${name} to ${number(each.to_mm, 'length')}`
+  const by = each.by_mm ?? 0
+  return `${name} ${number(Math.abs(by), 'length')} ${by < 0 ? 'forward' : 'aft'}`
+}
+</script>
+
+<template>
+  <form class="several" @submit.prevent="ask">
+    <label
+      >What would it save to move
+      <input
+        v-model="line"
+        class="entry"
+        aria-label="Several moves as one"
+        placeholder="pack and servos both 15 forward; receiver to 210"
+        autocomplete="off"
+        maxlength="300"
+    /></label>
+    <button type="submit" class="plainly under">work it out</button>
+    <div v-if="told" role="status">
+      <p class="faint">{{ told.shifts.map(shift).join('; ') }}, in {{ units.length.name }}:</p>
+      <ul>
+        <li v-for="each in told.loadouts" :key="each.loadout">
+          {{ each.name }}:
+          <span class="figure"
+            >{{ each.now_mm === null ? '–' : number(each.now_mm, 'length') }} →
+            {{ each.then_mm === null ? '–' : number(each.then_mm, 'length') }}</span
+          >
+          {{ units.length.name }}
+        </li>
+      </ul>
+      <p>
+        <strong v-if="told.saves_g !== null">{{
+          told.saves_g > 0.05
+            ? `It saves ${number(told.saves_g, 'mass')} ${units.mass.name} of ballast.`
+            : 'It saves no ballast.'
+        }}</strong>
+        {{ inUnits(told.then.words) }}
+      </p>
+      <button type="button" class="plainly under" @click="keep">move them so</button>
+    </div>
+    <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
+  </form>
+</template>
+
+<style scoped>
+.several {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+}
+
+.several label,
+.several .entry {
+  width: 100%;
+}
+
+ul {
+  margin: 4px 0;
+  padding-left: 18px;
+}
+</style>

@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { answered, api, type Opened, type Shelved } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { useWords } from '../shared/useWords'
+
+/** Parts that go to another build together, or the like of them, as they were found to weigh. */
+const props = defineProps<{ items: string[]; name: string }>()
+const { id, send } = useBuild()
+const words = useWords()
+
+const shelf = useQuery({
+  queryKey: ['shelf'],
+  queryFn: () => answered<Shelved[]>(api.GET('/api/v1/builds')),
+})
+const others = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
+const to = ref('')
+
+async function go(copying: boolean) {
+  const there = others.value.find((each) => each.id === to.value)
+  if (!there) return
+  const kept = await send((header) =>
+    answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/items-together', {
+        params: { path: { build_id: id.value }, header },
+        body: { items: props.items, to: there.id, copy_them: copying },
+      }),
+    ),
+  )
+  if (kept)
+    words.say(`${props.name} ${copying ? 'copied' : 'moved'} to ${there.name}, as it was weighed.`)
+}
+</script>
+
+<template>
+  <span class="go small">
+    <select v-model="to" class="entry" :aria-label="`Where ${name} goes`">
+      <option value="">to another build …</option>
+      <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
+    </select>
+    <template v-if="to">
+      <button type="button" class="plainly under" @click="go(false)">move it there</button>
+      <button type="button" class="plainly under" @click="go(true)">copy it there</button>
+    </template>
+  </span>
+</template>
+
+<style scoped>
+.go {
+  display: inline-flex;
+  gap: 4px 12px;
+  align-items: center;
+  font-weight: 400;
+  margin-left: 16px;
+}
+
+.entry {
+  height: 28px;
+  font-size: 13px;
+}
+</style>
