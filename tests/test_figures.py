@@ -13,6 +13,7 @@ from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.rack import LOT_DOUBT, PAPER_SHARE, STARTER, WASTE
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import HANG_DOUBT_DEG, SUPPORT_DOUBT_MM
+from oaken_scale.core.model.plausible import USUAL_MM
 from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
 from oaken_scale.core.power import (
     drive_estimate,
@@ -145,6 +146,12 @@ def test_adhesives():
     assert [[row[0], *map(number, row[1:])] for row in table("## Adhesives")] == [
         [each.id, each.close_after_s, each.close_by_s, each.handle_after_s, each.strong_after_s]
         for each in ADHESIVES
+    ]
+
+
+def test_what_is_asked_about():
+    assert [[row[0], *map(number, row[1:])] for row in table("## What is asked about")] == [
+        [measure, *ends] for measure, ends in USUAL_MM.items()
     ]
 
 

@@ -189,6 +189,7 @@ svg {
   display: block;
   width: 100%;
   max-height: 380px;
+  overflow: visible;
 }
 
 text {
