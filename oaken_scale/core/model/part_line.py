@@ -8,6 +8,7 @@ from typing import Final
 from oaken_scale.core.model.build import Item, Pedigree, Reference, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.named import named
 from oaken_scale.core.model.quantity import QuantityError, parse
 
 FIELD: Final = "line"
@@ -128,18 +129,10 @@ def _measured(
 
 
 def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:
-    wanted = text.lower()
     for those in lots:
-        exact = [lot for lot in those if wanted in (lot.name.lower(), lot.id.lower())]
-        begun = [lot for lot in those if lot.name.lower().startswith(wanted)]
-        within = [lot for lot in those if wanted in lot.name.lower()]
-        for found in (exact, begun, within):
-            if len(found) == 1:
-                return found[0]
-            if found:
-                names = ", ".join(lot.name for lot in found[:4])
-                words = f'"{text}" may be {names}; write more of its name'
-                raise BuildFaultError([Fault(FIELD, words)])
+        found = named(text, those, FIELD)
+        if found is not None:
+            return found
     names = ", ".join(lot.name for lot in [*lots[0], *lots[1]][:6]) or "none yet"
     raise BuildFaultError([Fault(FIELD, f'no lot "{text}"; there is {names}')])
 

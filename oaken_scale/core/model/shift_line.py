@@ -7,6 +7,7 @@ from typing import Final
 
 from oaken_scale.core.model.build import Item
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.named import named
 from oaken_scale.core.model.quantity import QuantityError, parse
 
 FIELD: Final = "line"
@@ -73,16 +74,8 @@ def shifts_of_line(line: str, items: Sequence[Item], unit: str = "mm") -> tuple[
 
 
 def _named(name: str, items: Sequence[Item]) -> Item:
-    wanted = re.sub(r"^(the|bay of the|bay of)\s+", "", name.lower())
-    there = [item for item in items if not item.retired]
-    exact = [item for item in there if item.name.lower() == wanted or item.id == wanted]
-    begun = [item for item in there if item.name.lower().startswith(wanted)]
-    within = [item for item in there if wanted in item.name.lower()]
-    for those in (exact, begun, within):
-        if len(those) == 1:
-            return those[0]
-        if those:
-            names = "; ".join(item.name for item in those[:4])
-            words = f'"{name}" may be {names}: write more of its name'
-            raise BuildFaultError([Fault(FIELD, words)])
-    raise BuildFaultError([Fault(FIELD, f'no part "{name}" on the plane')])
+    wanted = re.sub(r"^(the|bay of the|bay of)\s+", "", name, flags=re.IGNORECASE)
+    found = named(wanted, [item for item in items if not item.retired], FIELD)
+    if found is None:
+        raise BuildFaultError([Fault(FIELD, f'no part "{name}" on the plane')])
+    return found

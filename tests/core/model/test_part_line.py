@@ -66,7 +66,7 @@ def test_units_that_are_not_typed_are_those_of_the_page():
     ("line", "words"),
     [
         ("", "begin with the part's name"),
-        ("Panel 3 dm2 of sheet", "may be Sheet A, both papers, Sheet B, one paper"),
+        ("Panel 3 dm2 of sheet", "may be Sheet A, both papers; Sheet B, one paper"),
         ("Panel 3 dm2 of balsa", 'no lot "balsa"'),
         ("Panel of sheet a", "say how much of Sheet A"),
         ("Panel 3 g of sheet a", '"g" is not a unit of area'),

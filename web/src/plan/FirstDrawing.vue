@@ -64,7 +64,7 @@ function draw() {
 </script>
 
 <template>
-  <section ref="root" class="first" aria-label="A first drawing">
+  <section ref="root" class="first slip" aria-label="A first drawing">
     <h2>A first drawing</h2>
     <p class="faint small">
       Its span, and its chord at the root or the wing's area; tail and fin follow in proportion.
@@ -139,16 +139,6 @@ function draw() {
 </template>
 
 <style scoped>
-.first {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-  padding: 10px 14px 14px;
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-left: 3px solid var(--brass);
-}
-
 .figures {
   display: flex;
   flex-wrap: wrap;

@@ -75,7 +75,7 @@ async function make() {
 </script>
 
 <template>
-  <form class="flown" aria-label="Loadouts from packs and payloads" @submit.prevent="make">
+  <form class="flown slip" aria-label="Loadouts from packs and payloads" @submit.prevent="make">
     <h3>From packs and payloads, in one step</h3>
     <div v-for="each in KINDS" :key="each.kind" class="kind">
       <label
@@ -115,16 +115,6 @@ async function make() {
 </template>
 
 <style scoped>
-.flown {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-  padding: 10px 14px 14px;
-  background: var(--paper);
-  border: 1px solid var(--line);
-  border-left: 3px solid var(--brass);
-}
-
 .kind {
   display: flex;
   flex-wrap: wrap;

@@ -1,0 +1,52 @@
+"""What is meant by a piece of a name, as people type it."""
+
+from collections.abc import Sequence
+from typing import Final, Protocol, TypeVar
+
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+
+SHOWN: Final = 4
+"""So many are named where a piece of a name may mean several."""
+
+
+class Named(Protocol):
+    """Something with an id and a name."""
+
+    @property
+    def id(self) -> str:
+        """Its id."""
+        ...
+
+    @property
+    def name(self) -> str:
+        """Its name."""
+        ...
+
+
+Thing = TypeVar("Thing", bound=Named)
+
+
+def named(text: str, things: Sequence[Thing], field: str) -> Thing | None:
+    """The one thing that a text names: whole, by how it begins, or by any piece of its name; None
+    where it names none.
+
+    Raises BuildFaultError on ``field`` where it may mean several.
+
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit
+    >>> lots = [Lot("a", "Sheet A", LotUnit.DM2, 4.6, 0.4), Lot("t", "Tape", LotUnit.M, 2.1, 0.1)]
+    >>> named("sheet", lots, "line").id, named("foil", lots, "line")
+    ('a', None)
+    """
+    wanted = text.lower()
+    for those in (
+        [each for each in things if wanted in (each.name.lower(), each.id.lower())],
+        [each for each in things if each.name.lower().startswith(wanted)],
+        [each for each in things if wanted in each.name.lower()],
+    ):
+        if len(those) == 1:
+            return those[0]
+        if those:
+            names = "; ".join(each.name for each in those[:SHOWN])
+            words = f'"{text}" may be {names}: write more of its name'
+            raise BuildFaultError([Fault(field, words)])
+    return None
