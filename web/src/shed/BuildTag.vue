@@ -118,6 +118,7 @@ article {
 
 .verbs {
   display: flex;
+  align-items: center;
   gap: 12px;
   grid-column: 1 / -1;
 }
