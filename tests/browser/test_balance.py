@@ -31,7 +31,7 @@ LAID_OUT = """() => {
   const box = (node) => node.getBoundingClientRect()
   return [...document.querySelectorAll('.hung')].map((hung) => ({
     name: hung.querySelector('.name').textContent,
-    boxes: [box(hung.querySelector('circle')), box(hung.querySelector('.name'))],
+    boxes: [box(hung.querySelector('circle.disc')), box(hung.querySelector('.name'))],
   }))
 }"""
 
@@ -75,7 +75,7 @@ def test_arrows_move_what_may_move_everything_answers_and_enter_keeps(balance):
 
 
 def test_a_thing_is_dragged_no_further_than_it_may_slide(balance):
-    disc = balance.locator("[data-hung=pack-1300] circle")
+    disc = balance.locator("[data-hung=pack-1300] circle.disc")
     box = disc.bounding_box()
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     balance.mouse.move(x, y)
@@ -132,7 +132,7 @@ def test_loadouts_side_by_side_and_switched_in_place(balance):
 
 
 def test_across_and_in_height_with_the_thrust_line(balance):
-    front = balance.get_by_label("From the front")
+    front = balance.get_by_role("region", name="From the front")
     expect(front).to_contain_text("nose up with throttle")
     expect(front.locator("circle")).to_have_count(36)
 
@@ -171,7 +171,7 @@ def test_what_a_longer_bay_would_save(balance):
     moves.get_by_label("What if this might slide further").select_option(label="Receiver")
     moves.get_by_label("Further forward").fill("60")
     moves.get_by_label("Further aft").fill("340")
-    moves.get_by_role("button", name="work it out").click()
+    moves.locator("form.save").get_by_role("button", name="work it out").click()
     expect(moves.get_by_role("status")).to_contain_text("It saves no ballast. Slide the")
 
 

@@ -396,6 +396,20 @@ def test_every_place_has_its_keys_its_title_and_a_way_past_the_rule(page, demo_s
     assert page.evaluate("() => document.activeElement.id") == "work"
 
 
+def test_what_was_recorded_and_a_verdict_that_turned_are_said_aloud(bench):
+    aloud = bench.locator(".aloud")
+    expect(aloud).to_have_text("")
+    bench.locator("[data-item=wear-pads]").click()
+    bench.keyboard.type("2.2")
+    bench.keyboard.press("Enter")
+    expect(aloud).to_contain_text("Recorded: 2.2 g")
+    bench.goto(bench.url.replace("/bench", "/plan?on=targets"))
+    limit = bench.get_by_label("All-up weight, at most")
+    limit.fill("900")
+    limit.press("Enter")
+    expect(aloud).to_contain_text(re.compile("All-up weight: on course"))
+
+
 def test_a_note_from_any_place_stands_in_the_notebook(bench):
     bench.keyboard.press("m")
     sheet = bench.get_by_role("dialog", name="A note")
@@ -435,7 +449,7 @@ def test_the_table_sorts_filters_and_groups(bench):
     expect(names).to_have_count(2)
     bench.keyboard.press("Escape")
     bench.get_by_label("Show only").select_option("guesses")
-    expect(bench.get_by_role("status").first).to_contain_text(" of 38")
+    expect(bench.locator(".tools [role=status]")).to_contain_text(" of 38")
     assert names.count() < 20
     bench.get_by_label("Show only").select_option("all parts")
     bench.locator("th.now button").click()

@@ -38,7 +38,7 @@ def test_the_clock_runs_and_says_when_it_is_due(bench):
     expect(bench).to_have_title("● Nose doubler may be handled")
     expect(clock).to_contain_text(re.compile(r"strong in 59:\d\d"))
     bench.keyboard.press("Shift")
-    assert bench.title() == "Sandpiper, Oaken Scale"
+    assert bench.title() == "Sandpiper, Bench · Oaken Scale"
 
 
 def test_several_run_at_once_and_a_reload_shows_the_same(bench):

@@ -57,8 +57,13 @@ async function clear() {
 </script>
 
 <template>
-  <v-dialog :model-value="id !== null" max-width="440" @update:model-value="id = null">
-    <v-sheet v-if="joint" class="sheet" aria-label="Joint">
+  <v-dialog
+    aria-label="Joint"
+    :model-value="id !== null"
+    max-width="440"
+    @update:model-value="id = null"
+  >
+    <v-sheet v-if="joint" class="sheet">
       <h2>{{ joint.name }}</h2>
       <p class="faint">
         {{ told?.adhesive }}, spread at

@@ -34,8 +34,8 @@ function isWithin(estimate: number, sd: number, right: number): boolean {
     <strong>Practice.</strong> One reading on the roll is wrong: find it. Then settle the targets in
     as few weighings as you can; N and Space will do.
     <button type="button" class="plainly under" @click="show">show the truth</button>
-    <v-dialog v-model="open" max-width="640">
-      <v-sheet v-if="truth" class="sheet" aria-label="The truth">
+    <v-dialog v-model="open" aria-label="The truth" max-width="640">
+      <v-sheet v-if="truth" class="sheet">
         <h2>The truth beside the estimate</h2>
         <p>
           All-up weight <strong class="figure">{{ number(truth.auw_g, 'mass') }}</strong>

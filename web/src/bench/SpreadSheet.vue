@@ -65,8 +65,8 @@ async function pressed(event: KeyboardEvent) {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="620">
-    <v-sheet class="sheet" aria-label="Spread a joint">
+  <v-dialog v-model="open" aria-label="Spread a joint" max-width="620">
+    <v-sheet class="sheet">
       <h2>Spread just now: what?</h2>
       <p class="faint small">
         {{

@@ -83,8 +83,8 @@ async function keep() {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="560">
-    <v-sheet class="sheet" aria-label="What happened to it">
+  <v-dialog v-model="open" aria-label="What happened to it" max-width="560">
+    <v-sheet class="sheet">
       <h2>{{ item.name }}: what happened to it?</h2>
       <form @submit.prevent="keep">
         <p class="choices">

@@ -2,6 +2,7 @@
 import { computed, toRef, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { titled } from '../router'
+import SaidAloud from './SaidAloud.vue'
 import TheRods from './TheRods.vue'
 import { openBuild } from './useBuild'
 
@@ -15,6 +16,7 @@ const gone = computed(() => query.isError.value && !build.value)
 <template>
   <div v-if="build">
     <TheRods />
+    <SaidAloud />
     <router-view />
   </div>
   <div v-else-if="gone" class="blank">

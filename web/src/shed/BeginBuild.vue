@@ -60,7 +60,7 @@ async function begin() {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="520">
+  <v-dialog v-model="open" max-width="520" aria-label="Begin a build">
     <v-sheet>
       <form class="begin" @submit.prevent="begin">
         <h2>Begin a build</h2>
