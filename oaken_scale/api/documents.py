@@ -20,6 +20,7 @@ from oaken_scale.core.material.joint_clock import Adhesive, adhesive
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import LotKind
 from oaken_scale.core.model.plausible import Asked
 from oaken_scale.core.model.presets import Layout, Purpose
 from oaken_scale.core.model.quantity import QuantityError, parse
@@ -263,12 +264,14 @@ class Shelved:
 
 @dataclass(frozen=True, slots=True)
 class Beginnings:
-    """What a build can begin from, and the units that may be typed."""
+    """What a build can begin from, the units that may be typed, and how a part of each kind of lot
+    is usually known."""
 
     purposes: tuple[Purpose, ...]
     layouts: tuple[Layout, ...]
     adhesives: tuple[Adhesive, ...]
     units: dict[str, dict[str, float]]
+    known_by: dict[LotKind, core.Pedigree]
 
 
 @dataclass(frozen=True, slots=True)

@@ -176,8 +176,9 @@ def move_together(build_id: BuildId, done: Together, if_match: Revision, shop: S
         taken.append(ids[id])
     if done.copy_them:
         act = done.act(there, f"{len(ids)} parts copied from {here.name}")
-        shop.change(done.to, None, lambda build: life.copied_together(here, build, act, ids))
-        return told(shop.held(build_id))
+        # Both count a revision, so that a copy sent again is not made twice.
+        there_too = {done.to: lambda build: life.copied_together(here, build, act, ids)}
+        return told(shop.change(build_id, number(if_match), lambda build: build, there_too))
     act = done.act(here, f"{len(ids)} parts moved to {there.name}")
 
     def leaves(build: Build) -> Build:

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Response
 from pydantic import TypeAdapter
 
 from oaken_scale.api.problems import documented
-from oaken_scale.api.routes_builds import BuildId, Shop, sharing
+from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing
 from oaken_scale.core.assess import Assessment
 from oaken_scale.core.changes.taken_back import Touched
 from oaken_scale.core.model import build as core
@@ -43,13 +43,17 @@ def answer(done: Undone, shop: Workshop) -> Response:
     )
 
 
-@router.post("/undo", response_model=TakenBack, responses=documented(404, 409))
-def undo(build_id: BuildId, shop: Shop) -> Response:
-    """Take the last change of a build back. What a log holds is set aside, never deleted."""
-    return answer(shop.history.undo(build_id), shop)
+@router.post("/undo", response_model=TakenBack, responses=documented(404, 409, 412))
+def undo(build_id: BuildId, if_match: Revision, shop: Shop) -> Response:
+    """Take the last change of a build back. What a log holds is set aside, never deleted.
+
+    It is taken back from the revision that the page shows: sent again, because no answer came, it
+    takes nothing more back (412).
+    """
+    return answer(shop.history.undo(build_id, number(if_match)), shop)
 
 
-@router.post("/redo", response_model=TakenBack, responses=documented(404, 409))
-def redo(build_id: BuildId, shop: Shop) -> Response:
+@router.post("/redo", response_model=TakenBack, responses=documented(404, 409, 412))
+def redo(build_id: BuildId, if_match: Revision, shop: Shop) -> Response:
     """Make the change again that was taken back last."""
-    return answer(shop.history.redo(build_id), shop)
+    return answer(shop.history.redo(build_id, number(if_match)), shop)

@@ -10,6 +10,7 @@ from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import Shop
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.model import presets
+from oaken_scale.core.model.part_line import KNOWN_BY
 from oaken_scale.core.model.plausible import LengthOf, asked_about
 from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
 from oaken_scale.formats.plan_documents import TargetDoc
@@ -22,7 +23,7 @@ Kind = StrEnum("Kind", {kind: kind for kind in FACTORS})  # type: ignore[misc]
 @router.get("/beginnings", response_model=Beginnings)
 def beginnings() -> Beginnings:
     """Purposes, layouts, adhesives, and the units that may be typed, each in its base unit."""
-    return Beginnings(presets.PURPOSES, presets.LAYOUTS, ADHESIVES, FACTORS)
+    return Beginnings(presets.PURPOSES, presets.LAYOUTS, ADHESIVES, FACTORS, KNOWN_BY)
 
 
 @router.get("/beginnings/targets", response_model=tuple[TargetDoc, ...], responses=documented())

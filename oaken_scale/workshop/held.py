@@ -4,13 +4,15 @@ from dataclasses import dataclass, replace
 
 from pydantic import ValidationError
 
-from oaken_scale.core.assess import Assessment, Notice, assess
+from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Weighing
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.notices import Notice
 from oaken_scale.core.reading_effects import News
 from oaken_scale.formats import build_file
 from oaken_scale.formats.wording import field_faults
+from oaken_scale.workshop.refused import OutOfDateError
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,3 +69,9 @@ def untold(build: Build, error: BuildFaultError) -> Assessment:
     words = f"Nothing can be told about this build as it is: {error}. Take back what was done last."
     notice = Notice("cannot_be_assessed", words)
     return replace(empty, notices=(notice,))
+
+
+def still_at(held: Held, revision: int | None) -> None:
+    """Raise OutOfDateError when a build has moved on."""
+    if revision is not None and held.revision != revision:
+        raise OutOfDateError(revision, held.revision)

@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from collections import deque
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from functools import partial
 from typing import TYPE_CHECKING, Final
 
 from oaken_scale.core.changes.taken_back import Touched, taken_back, touched
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import check
-from oaken_scale.store import builds
 from oaken_scale.store.rows import now
-from oaken_scale.workshop.held import Held, assessed, exportable
+from oaken_scale.workshop.held import Held, still_at
 from oaken_scale.workshop.refused import NothingLeftError
-from oaken_scale.workshop.written import write
 
 if TYPE_CHECKING:
     from oaken_scale.workshop.workshop import Workshop
@@ -30,10 +27,6 @@ class Step:
 
     pairs: tuple[tuple[Build, Build], ...]
     away: str | None = None
-
-    def turned(self) -> Step:
-        """What makes it again once it was taken back."""
-        return Step(tuple((after, before) for before, after in self.pairs), self.away)
 
     def concerns(self, build_id: str) -> bool:
         """Whether it touched a build."""
@@ -67,38 +60,51 @@ class History:
                 (each for each in self._undone if not each.concerns(before.id)), MOST_STEPS
             )
 
-    def undo(self, build_id: str) -> Undone:
-        """Take the last change of a build back. Raises RefusedError when there is none,
-        BuildFaultError where what came later does not let it."""
-        return self._taken(build_id, self._done, self._undone, is_undoing=True)
+    def undo(self, build_id: str, revision: int | None) -> Undone:
+        """Take the last change of a build back, if the build is still at a revision.
 
-    def redo(self, build_id: str) -> Undone:
-        """Make the change again that was taken back last. Raises RefusedError when there is none,
-        BuildFaultError where what came later does not let it."""
-        return self._taken(build_id, self._undone, self._done, is_undoing=False)
+        Raises NoSuchError, NothingLeftError, OutOfDateError, or BuildFaultError where what came
+        later does not let it.
+        """
+        return self._taken(build_id, revision, self._done, self._undone, is_undoing=True)
+
+    def redo(self, build_id: str, revision: int | None) -> Undone:
+        """Make the change again that was taken back last; raises as :meth:`undo` does."""
+        return self._taken(build_id, revision, self._undone, self._done, is_undoing=False)
 
     def _taken(
-        self, build_id: str, those: deque[Step], others: deque[Step], is_undoing: bool
+        self,
+        build_id: str,
+        revision: int | None,
+        those: deque[Step],
+        others: deque[Step],
+        is_undoing: bool,
     ) -> Undone:
         with self._shop.turn:
+            still_at(self._shop.held(build_id), revision)
             step = next((each for each in reversed(those) if each.concerns(build_id)), None)
             if step is None:
                 raise NothingLeftError(is_undoing)
-            acted = step if is_undoing else step.turned()
-            fresh = []
-            with self._shop.database.transaction() as connection:
-                for before, after in acted.pairs:
-                    held = self._shop.held_by(connection, before.id)
-                    build = exportable(check(taken_back(held.build, before, after, now())))
-                    told = assessed(held.revision + 1, build)
-                    write(connection, held.build, told)
-                    fresh.append(told)
-                if step.away is not None:
-                    away = None if is_undoing else datetime.now(UTC)
-                    builds.put_away(connection, step.away, away)
+            at = now()
+            acts = {
+                before.id: partial(
+                    taken_back,
+                    before=before if is_undoing else after,
+                    after=after if is_undoing else before,
+                    at=at,
+                )
+                for before, after in step.pairs
+            }
+            held = self._shop.change(
+                build_id,
+                revision,
+                acts.pop(build_id),
+                acts,
+                away=None if is_undoing else step.away,
+                back=step.away if is_undoing else None,
+                is_remembered=False,
+            )
             those.remove(step)
             others.append(step)
-            for each in fresh:
-                self._shop.tell(self._shop.hold(each))
-            own = next(k for k, (before, _) in enumerate(step.pairs) if before.id == build_id)
-            return Undone(fresh[own], touched(*step.pairs[own]))
+            own = next(pair for pair in step.pairs if pair[0].id == build_id)
+            return Undone(held, touched(*own))

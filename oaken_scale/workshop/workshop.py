@@ -16,11 +16,11 @@ from oaken_scale.store import rack as rack_rows
 from oaken_scale.store.database import Database
 from oaken_scale.store.rows import now
 from oaken_scale.workshop.broadcast import Broadcast
-from oaken_scale.workshop.held import Held, assessed, exportable, untold
+from oaken_scale.workshop.held import Held, assessed, exportable, still_at, untold
 from oaken_scale.workshop.history import History
 from oaken_scale.workshop.outings import Outings
 from oaken_scale.workshop.readings import Readings
-from oaken_scale.workshop.refused import NoSuchError, OutOfDateError
+from oaken_scale.workshop.refused import NoSuchError
 from oaken_scale.workshop.sharing import Sharing
 from oaken_scale.workshop.stock import Drawer, Rack
 from oaken_scale.workshop.written import write
@@ -119,14 +119,17 @@ class Workshop:
         others: Mapping[str, Change] | None = None,
         hung: Lot | None = None,
         away: str | None = None,
+        back: str | None = None,
+        is_remembered: bool = True,
     ) -> Held:
         """Change a build that is still at ``revision``, or (None) wherever it is.
 
         In the same transaction ``others`` change too, a lot is ``hung`` on the rack, and another
-        build is put ``away``. The revision is read, the change applied and everything told of it
-        worked out inside that transaction, and only then written: two servers on one database
-        never overwrite each other, and a build that cannot be assessed is never kept. Readings
-        that a change adds come after those that are there.
+        build is put ``away``, or ``back`` on the shelf. The revision is read, the change applied
+        and everything told of it worked out inside that transaction, and only then written: two
+        servers on one database never overwrite each other, and a build that cannot be assessed is
+        never kept. Readings that a change adds come after those that are there.
+        ``is_remembered``: it can be taken back.
         Raises OutOfDateError when it has moved on, BuildFaultError when the change cannot stand.
         """
         with self.turn:
@@ -149,10 +152,11 @@ class Workshop:
                 fresh += self.sharing.spread(connection, described, besides=build_id)
                 if away is not None:
                     builds.put_away(connection, away, now())
-            pairs = [
-                (step[0].build, after.build) for step, after in zip(steps, fresh, strict=False)
-            ]
-            self.history.kept(*pairs, away=away)
+                if back is not None:
+                    builds.put_away(connection, back, None)
+            if is_remembered:
+                pairs = ((s[0].build, after.build) for s, after in zip(steps, fresh, strict=False))
+                self.history.kept(*pairs, away=away)
             told = [self.tell(self.hold(each)) for each in fresh]
             return told[0]
 
@@ -180,9 +184,3 @@ class Workshop:
         """Let every page of a build know that it changed."""
         self.broadcast.tell(held.build.id, "changed", {"revision": held.revision})
         return held
-
-
-def still_at(held: Held, revision: int | None) -> None:
-    """Raise OutOfDateError when a build has moved on."""
-    if revision is not None and held.revision != revision:
-        raise OutOfDateError(revision, held.revision)

@@ -3,6 +3,7 @@
 import pytest
 
 from tests.api.test_life import AT, act, opened
+from tests.api.test_undo import undo
 
 NEW = {"name": "Curlew", "purpose": "park", "layout": "tractor", "step_g": 0.1}
 
@@ -133,7 +134,7 @@ def test_a_part_after_the_new_ways_is_taken_back_as_one(curlew):
     act(client, "items/line", at, line="Airframe 200 g at 300")
     before = opened(client, at)["build"]
     act(client, "loadouts/from-packs", at, new_packs=[{"line": "2-cell 62 g at 90"}])
-    assert client.post(f"{at}/undo").status_code == 200
+    assert undo(client, at).status_code == 200
     assert opened(client, at)["build"] == before
 
 

@@ -3,6 +3,7 @@
 import pytest
 
 from tests.api.test_life import AT, act, auw, item, opened, record
+from tests.api.test_undo import undo
 
 WING = ["left-panel", "right-panel", "spar"]
 MAYFLY = "/api/v1/builds/mayfly"
@@ -23,7 +24,7 @@ def test_a_group_goes_to_another_build_with_what_it_weighs(demo):
     assert came["Right wing panel"]["stated_g"] == pytest.approx(weighs["right-panel"], abs=0.01)
     assert came["Right wing panel"]["doubt_g"] < 0.5
     assert there["build"]["happenings"][-1]["words"] == "3 parts came from Sandpiper"
-    assert demo.post(f"{AT}/undo").status_code == 200
+    assert undo(demo).status_code == 200
     assert not any(item(opened(demo), id)["retired"] for id in WING)
     assert "Right wing panel" not in active(opened(demo, MAYFLY))
 
@@ -109,5 +110,5 @@ def test_moves_that_were_asked_are_kept_as_one(demo):
     assert kept.status_code == 200, kept.json()
     cg = kept.json()["assessment"]["loadouts"][0]["cg"]["x_mm"]
     assert cg == pytest.approx(then, abs=1e-6)
-    back = demo.post(f"{AT}/undo").json()
+    back = undo(demo).json()
     assert {each["field"] for each in back["touched"]} == {"items"}

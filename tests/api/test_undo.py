@@ -13,7 +13,9 @@ def patched(client, **fields):
 
 
 def undo(client, at: str = AT, way: str = "undo"):
-    return client.post(f"{at}/{way}")
+    told = client.get(at)
+    match = {"If-Match": told.headers.get("etag", '"1"')}
+    return client.post(f"{at}/{way}", headers=match)
 
 
 def surfaces(client, chord: float):
@@ -81,7 +83,7 @@ def test_nothing_to_take_back_is_said(demo):
     assert told.status_code == 409
     assert "nothing was changed in this build" in told.json()["detail"]
     assert undo(demo, way="redo").status_code == 409
-    assert undo(demo, "/api/v1/builds/no-such").status_code == 409
+    assert undo(demo, "/api/v1/builds/no-such").status_code == 404
 
 
 def test_a_new_change_forgets_what_was_taken_back(demo):
@@ -143,3 +145,29 @@ def test_a_part_moved_to_another_build_comes_home(demo):
              if not each["retired"]]  # fmt: skip
     was = [each["id"] for each in there["build"]["items"] if not each["retired"]]
     assert len(names) == len(was) - 1
+
+
+def test_an_undo_that_is_sent_again_takes_nothing_more_back(demo):
+    ACTS["the name"](demo)
+    ACTS["a target"](demo)
+    match = {"If-Match": demo.get(AT).headers["etag"]}
+    assert demo.post(f"{AT}/undo", headers=match).status_code == 200
+    assert demo.post(f"{AT}/undo", headers=match).status_code == 412
+    assert opened(demo)["build"]["name"] == "Redshank"
+
+
+def test_what_was_said_of_a_lot_of_the_rack_is_taken_back_there_too(demo):
+    before = opened(demo)["build"]
+    lot = next(each for each in before["lots"] if each["rack"])
+    changed = [{**each, "name": "Foam, other"} if each["id"] == lot["id"] else each
+               for each in before["lots"]]  # fmt: skip
+    assert patched(demo, lots=changed).status_code == 200
+
+    def on_rack():
+        shelf = demo.get("/api/v1/rack").json()
+        return next(each["lot"]["name"] for each in shelf if each["lot"]["id"] == lot["rack"])
+
+    assert on_rack() == "Foam, other"
+    assert undo(demo).status_code == 200
+    assert on_rack() == lot["name"]
+    assert opened(demo)["build"]["lots"] == before["lots"]

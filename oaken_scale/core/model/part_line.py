@@ -13,13 +13,13 @@ from oaken_scale.core.model.quantity import QuantityError, parse
 
 FIELD: Final = "line"
 
-KNOWN_BY: Final = {
+KNOWN_BY: Final = dict.fromkeys(LotKind, Pedigree.CALCULATED) | {
     LotKind.ADHESIVE: Pedigree.JOINT,
     LotKind.PAINT: Pedigree.JOINT,
     LotKind.TAPE: Pedigree.COVERING,
     LotKind.FILM: Pedigree.COVERING,
 }
-"""How a part of each kind of lot is known; calculated for all others."""
+"""How a part of each kind of lot is usually known."""
 
 AMOUNT_OF: Final = {LotUnit.DM2: "area", LotUnit.M: "run", LotUnit.PIECE: "pieces"}
 
@@ -124,7 +124,7 @@ def _measured(
     kind = AMOUNT_OF[lot.unit]
     usual = {"area": units.area, "run": units.run}.get(kind)
     use = Use(lot.id, _parsed(told["figure"], kind, usual))
-    pedigree = known or KNOWN_BY.get(lot.kind, Pedigree.CALCULATED)
+    pedigree = known or KNOWN_BY[lot.kind]
     return Item("", told["name"], pedigree, uses=(use,))
 
 

@@ -1639,6 +1639,9 @@ export interface paths {
         /**
          * Undo
          * @description Take the last change of a build back. What a log holds is set aside, never deleted.
+         *
+         *     It is taken back from the revision that the page shows: sent again, because no answer came, it
+         *     takes nothing more back (412).
          */
         post: operations["undo_api_v1_builds__build_id__undo_post"];
         delete?: never;
@@ -2323,7 +2326,8 @@ export interface components {
         };
         /**
          * Beginnings
-         * @description What a build can begin from, and the units that may be typed.
+         * @description What a build can begin from, the units that may be typed, and how a part of each kind of lot
+         *     is usually known.
          */
         Beginnings: {
             /** Purposes */
@@ -2337,6 +2341,10 @@ export interface components {
                 [key: string]: {
                     [key: string]: number;
                 };
+            };
+            /** Known By */
+            known_by: {
+                [key: string]: components["schemas"]["Pedigree"];
             };
         };
         /**
@@ -12927,7 +12935,10 @@ export interface operations {
     undo_api_v1_builds__build_id__undo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
             path: {
                 build_id: string;
             };
@@ -12956,6 +12967,16 @@ export interface operations {
             };
             /** @description Problem */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12979,7 +13000,10 @@ export interface operations {
     redo_api_v1_builds__build_id__redo_post: {
         parameters: {
             query?: never;
-            header?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
             path: {
                 build_id: string;
             };
@@ -13008,6 +13032,16 @@ export interface operations {
             };
             /** @description Problem */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useBeginnings } from '../shared/useBeginnings'
 import { computed, onMounted, ref } from 'vue'
-import { answered, api, type Beginnings, type Opened } from '../api/client'
+import { answered, api, type Opened } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -10,12 +10,8 @@ import { useBuild } from '../shared/useBuild'
 const { id, build, assessment, change, send } = useBuild()
 const { units, number } = useUnits()
 
-const beginnings = useQuery({
-  queryKey: ['beginnings'],
-  queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
-  staleTime: Infinity,
-})
-const layouts = computed(() => beginnings.data.value?.layouts ?? [])
+const beginnings = useBeginnings()
+const layouts = computed(() => beginnings.value?.layouts ?? [])
 
 const span = ref<number | null>(null)
 const chord = ref<number | null>(null)

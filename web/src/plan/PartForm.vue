@@ -1,34 +1,46 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
-import {
-  answered,
-  api,
-  RefusedError,
-  type Item,
-  type Lot,
-  type NewItem,
-  type Opened,
-} from '../api/client'
+import type { Item } from '../api/client'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
-import { useRack } from '../shared/useRack'
 import LifeSheet from './LifeSheet.vue'
-import { PEDIGREES, usePartLine } from './usePartLine'
+import { usePartKeeping } from './usePartKeeping'
+import { PEDIGREES } from './usePartLine'
 
 const props = defineProps<{ item?: Item }>()
 const emit = defineEmits<{ done: [] }>()
 
-const { id, build, addItem, changeItem, removePart, send } = useBuild()
-const { lots, others, take } = useRack()
-const { fields, wrong, amountUnit, multiplied, part, next } = usePartLine(props.item)
-
+const { build } = useBuild()
+const { units } = useUnits()
 const name = ref<HTMLInputElement>()
-const busy = ref(false)
-const asking = ref(false)
 onMounted(() => {
   if (props.item) name.value?.focus()
 })
 
+/** A part that was changed closes its line; one that was added begins the next. */
+async function kept() {
+  if (props.item) return emit('done')
+  await nextTick()
+  name.value?.focus()
+}
+const {
+  fields,
+  wrong,
+  amountUnit,
+  multiplied,
+  others,
+  weighed,
+  weighedAnew,
+  chooseLot,
+  keep,
+  figureWasWrong,
+  anotherPart,
+  drop,
+} = usePartKeeping(props.item, kept)
+
+const asking = ref(false)
+/** On a phone the line is all that is asked for a new part, until the figures are wanted. */
+const unfolded = ref(false)
 const groups = computed(() =>
   [...new Set(build.value?.items.map((item) => item.assembly))].filter(Boolean),
 )
@@ -37,155 +49,7 @@ const pedigrees = computed(() =>
     ? PEDIGREES
     : PEDIGREES.filter((each) => each.value !== 'allowance'),
 )
-const weighed = computed(() =>
-  build.value?.weighings.some((each) =>
-    each.pan.loads.some((load) => load.item === props.item?.id),
-  ),
-)
-
-/** How a part of each kind of lot is usually known. */
-const KNOWN_BY: Record<Lot['kind'], Item['pedigree']> = {
-  foam: 'calculated',
-  rod: 'calculated',
-  plywood: 'calculated',
-  card: 'calculated',
-  other: 'calculated',
-  adhesive: 'joint',
-  paint: 'joint',
-  tape: 'covering',
-  film: 'covering',
-}
-
-/** On a phone the line is all that is asked for a new part, until the figures are wanted. */
-const unfolded = ref(false)
-
-const shelved = computed(() => /^rack:(.*)$/.exec(fields.lot)?.[1])
 const several = computed(() => Number(fields.pieces.replace(',', '.')) > 1)
-
-/** Walking through the list takes nothing into the build: that is done when the part is kept. */
-function chooseLot() {
-  const lot =
-    build.value?.lots.find((each) => each.id === fields.lot) ??
-    others.value.find((each) => each.lot.id === shelved.value)?.lot
-  fields.pedigree = lot ? KNOWN_BY[lot.kind] : 'guess'
-}
-
-async function takeShelved(): Promise<boolean> {
-  const wanted = shelved.value
-  if (!wanted) return true
-  if (!(await take(wanted))) return false
-  fields.lot = lots.value.find((each) => each.rack === wanted)?.id ?? ''
-  return fields.lot !== ''
-}
-
-/** What a weighed part is now: its figure was wrong, or it is another part. Null while not asked. */
-const weighedAnew = ref<NewItem | null>(null)
-
-function isAnother(typed: NewItem): boolean {
-  const was = props.item
-  if (!was || !weighed.value) return false
-  return (
-    typed.stated_g !== was.stated_g ||
-    JSON.stringify(typed.uses?.map((use) => [use.lot, use.amount])) !==
-      JSON.stringify(was.uses.map((use) => [use.lot, use.amount]))
-  )
-}
-
-async function figureWasWrong() {
-  const typed = weighedAnew.value
-  weighedAnew.value = null
-  if (typed && props.item && (await changeItem({ ...typed, id: props.item.id }))) emit('done')
-}
-
-/** Another part in its place: what was weighed speaks on of the one before. */
-async function anotherPart() {
-  const typed = weighedAnew.value
-  const was = props.item
-  weighedAnew.value = null
-  if (!typed || !was) return
-  const fresh: NewItem = {
-    name: typed.name,
-    pedigree: typed.pedigree,
-    ...(typed.stated_g === undefined ? {} : { stated_g: typed.stated_g }),
-    ...(typed.uses ? { uses: typed.uses } : {}),
-    pieces: typed.pieces ?? 1,
-    station: typed.station ?? null,
-  }
-  const kept = await send((header) =>
-    answered<Opened>(
-      api.POST('/api/v1/builds/{build_id}/items/{item_id}/replace', {
-        params: { path: { build_id: id.value, item_id: was.id }, header },
-        body: { item: fresh, words: `${was.name} replaced by another` },
-      }),
-    ),
-  )
-  if (kept) emit('done')
-}
-
-const { units } = useUnits()
-/** A line whose station lies off the plane: kept once Enter is pressed on it again. */
-const asked = ref('')
-
-/** The name alone was typed: it may be the whole part, and the workshop understands it. */
-const isLine = computed(
-  () => !props.item && !fields.amount.trim() && !fields.lot && !fields.x.trim(),
-)
-
-function addLine(): Promise<boolean> {
-  const line = fields.name.trim()
-  const { mass, length, area, run } = units.value
-  return send(async (header) => {
-    try {
-      const told = await answered<Opened>(
-        api.POST('/api/v1/builds/{build_id}/items/line', {
-          params: { path: { build_id: id.value }, header },
-          body: {
-            line,
-            assembly: fields.assembly.trim(),
-            mass: mass.name,
-            length: length.name,
-            area: area.name.replace('²', '2'),
-            run: run.name,
-            sure: asked.value === line,
-          },
-        }),
-      )
-      asked.value = ''
-      return told
-    } catch (error) {
-      asked.value = error instanceof RefusedError && error.status === 409 ? line : ''
-      throw error
-    }
-  })
-}
-
-async function begunAnew() {
-  next()
-  await nextTick()
-  name.value?.focus()
-}
-
-async function keep() {
-  if (busy.value) return
-  busy.value = true
-  if (isLine.value) {
-    wrong.value = ''
-    if (!fields.name.trim()) wrong.value = 'Name: give the part a name'
-    else if (await addLine()) await begunAnew()
-    busy.value = false
-    return
-  }
-  const typed = (await takeShelved()) ? await part() : undefined
-  if (typed && isAnother(typed)) weighedAnew.value = typed
-  else if (typed) {
-    const kept = props.item
-      ? await changeItem({ ...typed, id: props.item.id })
-      : await addItem(typed)
-    if (kept && props.item) emit('done')
-    else if (kept) await begunAnew()
-  }
-  busy.value = false
-}
 
 /** Enter keeps the line; on a button it presses the button. */
 function onEnter(event: KeyboardEvent) {
@@ -200,10 +64,6 @@ watch(weighedAnew, async (asked) => {
   if (asked) question.value?.querySelector('button')?.focus()
   else name.value?.focus()
 })
-
-async function drop() {
-  if (props.item && (await removePart(props.item))) emit('done')
-}
 </script>
 
 <template>

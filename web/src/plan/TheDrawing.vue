@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useBeginnings } from '../shared/useBeginnings'
 import { computed } from 'vue'
-import { answered, api, type Beginnings } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useKeys } from '../shared/useKeys'
 import DrawnPlane from '../shared/drawing/DrawnPlane.vue'
@@ -16,11 +15,7 @@ const { draft, chosen, shown, moved, keep, step, addSurface } = drawing
 
 useKeys({ '[': () => step(-1), ']': () => step(1) })
 
-const beginnings = useQuery({
-  queryKey: ['beginnings'],
-  queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
-  staleTime: Infinity,
-})
+const beginnings = useBeginnings()
 
 const ROLES = ['wing', 'tail', 'canard', 'fin'] as const
 /** Nobody's yet: there is no wing, or it is still as the layout brought it. */
@@ -67,11 +62,7 @@ const first = computed(() => {
             @change="drawing.drawAnew(($event.target as HTMLSelectElement).value)"
           >
             <option value="" selected>a layout</option>
-            <option
-              v-for="each in beginnings.data.value?.layouts ?? []"
-              :key="each.id"
-              :value="each.id"
-            >
+            <option v-for="each in beginnings?.layouts ?? []" :key="each.id" :value="each.id">
               {{ each.name }}
             </option>
           </select></label

@@ -1,14 +1,7 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useBeginnings } from '../shared/useBeginnings'
 import { computed } from 'vue'
-import {
-  answered,
-  api,
-  type Beginnings,
-  type Kind,
-  type Target,
-  type TargetKind,
-} from '../api/client'
+import { answered, api, type Kind, type Target, type TargetKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -19,11 +12,7 @@ const { build, assessment, change } = useBuild()
 const { units } = useUnits()
 const words = useWords()
 
-const beginnings = useQuery({
-  queryKey: ['beginnings'],
-  queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
-  staleTime: Infinity,
-})
+const beginnings = useBeginnings()
 
 const KINDS: { kind: TargetKind; reads: Kind; shown?: 'mass' | 'loading' }[] = [
   { kind: 'auw', reads: 'mass', shown: 'mass' },
@@ -107,7 +96,7 @@ function replace(fresh: Target) {
 }
 
 const layout = computed(() =>
-  beginnings.data.value?.layouts.find((each) => each.id === build.value?.layout),
+  beginnings.value?.layouts.find((each) => each.id === build.value?.layout),
 )
 
 async function fill() {
@@ -163,11 +152,7 @@ function doubt(value: number | null) {
           @change="change({ purpose: ($event.target as HTMLSelectElement).value })"
         >
           <option value="">not said</option>
-          <option
-            v-for="each in beginnings.data.value?.purposes ?? []"
-            :key="each.id"
-            :value="each.id"
-          >
+          <option v-for="each in beginnings?.purposes ?? []" :key="each.id" :value="each.id">
             {{ each.name }}
           </option>
         </select></label
@@ -179,11 +164,7 @@ function doubt(value: number | null) {
           @change="change({ layout: ($event.target as HTMLSelectElement).value })"
         >
           <option value="">not said</option>
-          <option
-            v-for="each in beginnings.data.value?.layouts ?? []"
-            :key="each.id"
-            :value="each.id"
-          >
+          <option v-for="each in beginnings?.layouts ?? []" :key="each.id" :value="each.id">
             {{ each.name }}
           </option>
         </select></label

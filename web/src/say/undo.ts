@@ -32,19 +32,21 @@ const ONE: Record<string, string> = {
 /** What follows from something else that was done, and is not told by itself. */
 const ALONG = ['ballast', 'stances', 'habits', 'allowance', 'happenings']
 
-function one(each: Touched): string {
+type Weight = (grams: number) => string
+
+function one(each: Touched, weight: Weight): string {
   const kind = ONE[each.field] ?? 'a figure'
   if (each.field === 'weighings')
-    return each.how === 'added' ? `the reading of ${+(each.grams ?? 0).toFixed(2)} g` : kind
+    return each.how === 'added' ? `the reading of ${weight(each.grams ?? 0)}` : kind
   const name = each.name || kind
   if (!each.name && each.how === 'changed') return kind
   return `${name} ${each.how}`
 }
 
-/** What was taken back, or made again, in one sentence. */
-export function whatWasTurned(way: 'undo' | 'redo', touched: Touched[]): string {
+/** What was taken back, or made again, in one sentence; `weight` writes a mass as it is shown. */
+export function whatWasTurned(way: 'undo' | 'redo', touched: Touched[], weight: Weight): string {
   const told = touched.filter((each) => !ALONG.includes(each.field))
-  const shown = (told.length ? told : touched).map(one)
+  const shown = (told.length ? told : touched).map((each) => one(each, weight))
   const rest = shown.length - 3
   const list = shown.slice(0, 3).join(', ') + (rest > 0 ? ` and ${rest} more` : '')
   return `${way === 'undo' ? 'Taken back' : 'Made again'}: ${list || 'the last change'}.`

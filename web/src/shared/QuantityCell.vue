@@ -90,6 +90,13 @@ function settle(told: number | null) {
 const plainly = (mm: number) =>
   decimal(`${+(mm / (props.base ?? 1)).toFixed(2)} ${props.unit ?? ''}`)
 
+/** Esc on the question puts back what was there, where it was shown already too. */
+function neither() {
+  asked.value = null
+  text.value = null
+  emit('typed', before)
+}
+
 /** Enter keeps, and the hand is free: what is pressed next is no part of this figure. */
 function letGo(event: KeyboardEvent) {
   ;(event.target as HTMLInputElement).blur()
@@ -128,7 +135,7 @@ function putBack(event: KeyboardEvent) {
       class="asked"
       role="alertdialog"
       :aria-label="`Is that meant for ${label}?`"
-      @keydown.esc.stop="((asked = null), (text = null))"
+      @keydown.esc.stop="neither"
     >
       is that meant?
       <button

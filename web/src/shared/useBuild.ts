@@ -20,11 +20,13 @@ import {
 import { leftOver, untilAnswered } from './acts'
 import { whatWasTurned } from '../say/undo'
 import { freshId } from './freshId'
+import { useUnits } from './units'
 import { useWords } from './useWords'
 
 function setUp(id: Ref<string>) {
   const client = useQueryClient()
   const words = useWords()
+  const { quantity } = useUnits()
   const key = computed(() => ['build', id.value])
   const query = useQuery({
     queryKey: key,
@@ -204,18 +206,17 @@ function setUp(id: Ref<string>) {
   /** Take the last change back, or make it again; says what it was. */
   async function turnBack(way: 'undo' | 'redo') {
     let touched: Touched[] = []
-    const request = () =>
-      answered<TakenBack>(
+    const kept = await send(async (header) => {
+      const params = { path: path.value, header }
+      const told = await answered<TakenBack>(
         way === 'undo'
-          ? api.POST('/api/v1/builds/{build_id}/undo', { params: { path: path.value } })
-          : api.POST('/api/v1/builds/{build_id}/redo', { params: { path: path.value } }),
+          ? api.POST('/api/v1/builds/{build_id}/undo', { params })
+          : api.POST('/api/v1/builds/{build_id}/redo', { params }),
       )
-    const kept = await send(async () => {
-      const told = await request()
       touched = told.touched
       return told
     })
-    if (kept) words.say(whatWasTurned(way, touched))
+    if (kept) words.say(whatWasTurned(way, touched, (grams) => quantity(grams, 'mass')))
   }
 
   const setAside = (weighing: string, reason: string | null, restore = false) =>

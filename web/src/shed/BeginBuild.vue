@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
+import { useBeginnings } from '../shared/useBeginnings'
 import { computed, ref, watch } from 'vue'
-import { answered, api, type Beginnings, type Opened } from '../api/client'
+import { answered, api, type Opened } from '../api/client'
 import { useQuantity } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 
@@ -9,13 +9,9 @@ const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ begun: [id: string] }>()
 
 const { units, quantity } = useUnits()
-const beginnings = useQuery({
-  queryKey: ['beginnings'],
-  queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
-  staleTime: Infinity,
-})
-const purposes = computed(() => beginnings.data.value?.purposes ?? [])
-const layouts = computed(() => beginnings.data.value?.layouts ?? [])
+const beginnings = useBeginnings()
+const purposes = computed(() => beginnings.value?.purposes ?? [])
+const layouts = computed(() => beginnings.value?.layouts ?? [])
 
 const name = ref('')
 const purpose = ref('park')

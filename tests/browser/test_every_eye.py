@@ -1,0 +1,161 @@
+"""For every eye: each place in both widths and themes; axe, letters, labels, edges, units."""
+
+import json
+import re
+from pathlib import Path
+
+import httpx
+import pytest
+from playwright.sync_api import expect
+
+AXE = Path("web/node_modules/axe-core/axe.min.js").read_text()
+
+PLACES = (
+    "/",
+    *(f"/build/sandpiper/plan?on={on}"
+      for on in ("drawing", "targets", "parts", "loadouts", "notebook", "scales")),
+    *(f"/build/sandpiper/stock?on={on}"
+      for on in ("rack", "outlines", "ways", "drawer", "shopping", "budget")),
+    "/build/sandpiper/bench",
+    *(f"/build/{plane}/balance" for plane in ("sandpiper", "night-heron", "avocet", "mayfly")),
+    *(f"/build/{plane}/power" for plane in ("sandpiper", "mayfly")),
+    *(f"/build/{plane}/plan?on=drawing" for plane in ("night-heron", "avocet", "mayfly", "dunlin")),
+    *(f"/build/night-heron/field?on={on}"
+      for on in ("list", "throw", "flights", "controls", "repair", "back")),
+    "/build/dunlin/field?on=throw",
+)  # fmt: skip
+# The phone is as tall as its longest page, so that nothing lies under the rule at its foot.
+WIDTHS = {"desk": (1280, 800), "phone": (390, 2600)}
+
+
+@pytest.fixture
+def looked_at(chromium, demo_served):
+    """Each place at a width, in a theme, in chosen units; what fails is told place by place."""
+
+    def look(width: str, asks: tuple[str, ...], theme: str = "light", units: str = "metric"):
+        across, down = WIDTHS.get(width, (640, 800))
+        context = chromium.new_context(
+            viewport={"width": across, "height": down},
+            color_scheme=theme,
+            bypass_csp=True,
+            service_workers="block",
+        )
+        page = context.new_page()
+        page.add_init_script(f"localStorage.setItem('oaken-scale-units', '{units}')")
+        told = {}
+        for place in PLACES:
+            page.goto(demo_served.url + place)
+            expect(page.locator("h1, h2").first).to_be_visible()
+            expect(page.locator("[aria-busy=true]")).to_have_count(0)
+            page.evaluate(
+                "() => document.fonts.ready.then(() => new Promise(requestAnimationFrame))"
+            )
+            page.wait_for_timeout(250)  # what is asked for once the place stands
+            page.evaluate(AXE)
+            found = [each for ask in asks if (each := page.evaluate(ask))]
+            if found:
+                told[place] = found
+        context.close()
+        return told
+
+    return look
+
+
+SERIOUS = """async () => {
+    const rules = ['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']
+    const told = await axe.run(document, {runOnly: rules, resultTypes: ['violations']})
+    return told.violations
+        .filter((each) => ['serious', 'critical'].includes(each.impact))
+        .map((each) => [each.id, each.nodes.slice(0, 3).map((node) => node.html.slice(0, 120))])
+}"""
+
+LETTERS = """() => {
+    const least = innerWidth < 700 ? 9.99 : 10.99
+    const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+    const small = []
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+        const at = node.parentElement
+        if (!node.textContent.trim() || !at.checkVisibility({visibilityProperty: true})) continue
+        if (['STYLE', 'SCRIPT', 'OPTION', 'TITLE'].includes(at.tagName)) continue
+        let size = parseFloat(getComputedStyle(at).fontSize)
+        if (at.ownerSVGElement) {
+            const turned = at.getScreenCTM()
+            size *= Math.hypot(turned.a, turned.b)
+        }
+        if (size < least) small.push([node.textContent.trim().slice(0, 30), size])
+    }
+    return small.slice(0, 5)
+}"""
+
+LABELS = """() => {
+    const told = []
+    for (const svg of document.querySelectorAll('svg')) {
+        const names = [...svg.querySelectorAll('text')]
+            .filter((each) => each.textContent.trim() && each.checkVisibility())
+        const boxes = names.map((each) => each.getBoundingClientRect())
+        boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b, j) => {
+            const wide = Math.min(a.right, b.right) - Math.max(a.left, b.left)
+            const high = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top)
+            if (wide > 1 && high > 2.5)
+                told.push([names[i].textContent.trim(), names[i + 1 + j].textContent.trim()])
+        }))
+        const shown = getComputedStyle(svg).overflow === 'visible'
+        const frame = shown ? {left: 0, right: innerWidth} : svg.getBoundingClientRect()
+        names.forEach((each, i) => {
+            if (boxes[i].right > frame.right + 1 || boxes[i].left < frame.left - 1)
+                told.push(['cut off', each.textContent.trim()])
+        })
+    }
+    return told.slice(0, 5)
+}"""
+
+
+WIDER = """() => Math.max(document.documentElement.scrollWidth - innerWidth, 0)"""
+
+
+@pytest.mark.parametrize("theme", ["light", "dark"])
+@pytest.mark.parametrize("width", WIDTHS)
+def test_every_place_is_for_every_eye(looked_at, width, theme):
+    """Axe finds nothing serious; letters are large enough; no label lies on another or is cut off;
+    nothing runs off the side."""
+    told = looked_at(width, (SERIOUS, LETTERS, LABELS, WIDER), theme)
+    assert not told, json.dumps(told, indent=1)
+
+
+def test_at_twice_the_size_nothing_runs_off_the_side(looked_at):
+    assert looked_at("twice the size", (WIDER,)) == {}
+
+
+def test_in_inches_and_ounces_no_figure_is_metric(looked_at, demo_served):
+    """Names of parts and sheets stay as they were given; all else is in the chosen units."""
+    names = set()
+    for plane in ("sandpiper", "night-heron", "avocet", "mayfly", "dunlin"):
+        build = httpx.get(f"{demo_served.url}/api/v1/builds/{plane}").json()["build"]
+        given = [*build["items"], *build["lots"], *build["loadouts"], *build["scales"]]
+        names |= {each["name"] for each in given} | {build["notes"]}
+        names |= {each["source"] for each in (*build["lots"], *build["targets"])}
+        names |= {each["words"] for each in build["happenings"]}
+    for lot in httpx.get(f"{demo_served.url}/api/v1/rack").json():
+        names |= {lot["lot"]["name"], lot["lot"]["source"]}
+    ask = r"""() => {
+        const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+        const told = []
+        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+            const at = node.parentElement
+            if (!at.checkVisibility({visibilityProperty: true})) continue
+            if (['STYLE', 'SCRIPT', 'OPTION', 'TITLE'].includes(at.tagName)) continue
+            const text = node.textContent.trim()
+            if (/\d ?(mm|g|gf|dm[²2]|g\/dm[²2])(?!\w)/.test(text)) told.push(text)
+        }
+        return told
+    }"""
+    metric = re.compile(r"\d ?(mm|g|gf|dm[²2]|g/dm[²2])(?!\w)")
+    left = []
+    for place, texts in looked_at("desk", (ask,), units="imperial").items():
+        for text in texts[0]:
+            rest = text
+            for name in sorted(filter(None, names), key=len, reverse=True):
+                rest = re.sub(re.escape(name), "", rest, flags=re.IGNORECASE)
+            if metric.search(rest):
+                left.append((place, text))
+    assert left == []

@@ -1,0 +1,167 @@
+import { computed, ref } from 'vue'
+import { answered, api, RefusedError, type Item, type NewItem, type Opened } from '../api/client'
+import { useUnits } from '../shared/units'
+import { useBeginnings } from '../shared/useBeginnings'
+import { useBuild } from '../shared/useBuild'
+import { useRack } from '../shared/useRack'
+import { usePartLine } from './usePartLine'
+
+/** What is typed of a part, and how it is kept: changed, added, or added from one line. `kept` is
+ * told once it is. */
+export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
+  const { id, build, addItem, changeItem, removePart, send } = useBuild()
+  const { units } = useUnits()
+  const { lots, others, take } = useRack()
+  const beginnings = useBeginnings()
+  const { fields, wrong, amountUnit, multiplied, part, next } = usePartLine(item)
+
+  const weighed = computed(() =>
+    build.value?.weighings.some((each) => each.pan.loads.some((load) => load.item === item?.id)),
+  )
+  const shelved = computed(() => /^rack:(.*)$/.exec(fields.lot)?.[1])
+
+  /** Walking through the list takes nothing into the build: that is done when the part is kept. */
+  function chooseLot() {
+    const lot =
+      build.value?.lots.find((each) => each.id === fields.lot) ??
+      others.value.find((each) => each.lot.id === shelved.value)?.lot
+    fields.pedigree = (lot && beginnings.value?.known_by[lot.kind]) ?? 'guess'
+  }
+
+  async function takeShelved(): Promise<boolean> {
+    const wanted = shelved.value
+    if (!wanted) return true
+    if (!(await take(wanted))) return false
+    fields.lot = lots.value.find((each) => each.rack === wanted)?.id ?? ''
+    return fields.lot !== ''
+  }
+
+  /** A line whose station lies off the plane: kept once Enter is pressed on it again. */
+  const asked = ref('')
+
+  /** The name alone was typed, and all else is plain: it may be the whole part on one line. */
+  const isLine = computed(
+    () =>
+      !item &&
+      ![fields.amount, fields.lot, fields.x, fields.y, fields.z].some((each) => each.trim()) &&
+      fields.pedigree === 'guess' &&
+      fields.pieces.trim() === '1' &&
+      !fields.option,
+  )
+
+  function addLine(): Promise<boolean> {
+    const line = fields.name.trim()
+    const { mass, length, area, run } = units.value
+    return send(async (header) => {
+      try {
+        const told = await answered<Opened>(
+          api.POST('/api/v1/builds/{build_id}/items/line', {
+            params: { path: { build_id: id.value }, header },
+            body: {
+              line,
+              assembly: fields.assembly.trim(),
+              mass: mass.name,
+              length: length.name,
+              area: area.name.replace('²', '2'),
+              run: run.name,
+              sure: asked.value === line,
+            },
+          }),
+        )
+        asked.value = ''
+        return told
+      } catch (error) {
+        asked.value = error instanceof RefusedError && error.status === 409 ? line : ''
+        throw error
+      }
+    })
+  }
+
+  /** What a weighed part is now: its figure was wrong, or it is another part. Null while not
+   * asked. */
+  const weighedAnew = ref<NewItem | null>(null)
+
+  function isAnother(typed: NewItem): boolean {
+    if (!item || !weighed.value) return false
+    return (
+      typed.stated_g !== item.stated_g ||
+      JSON.stringify(typed.uses?.map((use) => [use.lot, use.amount])) !==
+        JSON.stringify(item.uses.map((use) => [use.lot, use.amount]))
+    )
+  }
+
+  async function figureWasWrong() {
+    const typed = weighedAnew.value
+    weighedAnew.value = null
+    if (typed && item && (await changeItem({ ...typed, id: item.id }))) await kept()
+  }
+
+  /** Another part in its place: what was weighed speaks on of the one before. */
+  async function anotherPart() {
+    const typed = weighedAnew.value
+    weighedAnew.value = null
+    if (!typed || !item) return
+    const fresh: NewItem = {
+      name: typed.name,
+      pedigree: typed.pedigree,
+      ...(typed.stated_g === undefined ? {} : { stated_g: typed.stated_g }),
+      ...(typed.uses ? { uses: typed.uses } : {}),
+      pieces: typed.pieces ?? 1,
+      station: typed.station ?? null,
+    }
+    const replaced = await send((header) =>
+      answered<Opened>(
+        api.POST('/api/v1/builds/{build_id}/items/{item_id}/replace', {
+          params: { path: { build_id: id.value, item_id: item.id }, header },
+          body: { item: fresh, words: `${item.name} replaced by another` },
+        }),
+      ),
+    )
+    if (replaced) await kept()
+  }
+
+  async function keptAsLine(): Promise<boolean> {
+    wrong.value = fields.name.trim() ? '' : 'Name: give the part a name'
+    return !wrong.value && addLine()
+  }
+
+  async function keptAsTyped(): Promise<boolean> {
+    const typed = (await takeShelved()) ? await part() : undefined
+    if (!typed) return false
+    if (isAnother(typed)) {
+      weighedAnew.value = typed
+      return false
+    }
+    return item ? changeItem({ ...typed, id: item.id }) : addItem(typed)
+  }
+
+  let busy = false
+  async function keep() {
+    if (busy) return
+    busy = true
+    if (await (isLine.value ? keptAsLine() : keptAsTyped())) {
+      if (!item) next()
+      await kept()
+    }
+    busy = false
+  }
+
+  async function drop() {
+    if (item && (await removePart(item))) await kept()
+  }
+
+  return {
+    fields,
+    wrong,
+    amountUnit,
+    multiplied,
+    others,
+    weighed,
+    weighedAnew,
+    chooseLot,
+    keep,
+    figureWasWrong,
+    anotherPart,
+    drop,
+  }
+}
