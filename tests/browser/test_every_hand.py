@@ -174,6 +174,22 @@ def test_the_same_build_by_one_thumb(chromium, served):
     assert actions < 250
 
 
+def test_what_is_chosen_beside_a_line_is_never_passed_over(bench):
+    """A line is the whole part while all else is plain; with an option ticked it is a name."""
+    bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
+    line = bench.get_by_label("Name of the next part")
+    line.fill("Float 28 g")
+    option = bench.get_by_label("Only in some loadouts").first
+    option.check()
+    line.press("Enter")
+    expect(bench.locator(".line .words.wrong")).to_be_visible()
+    expect(line).to_have_value("Float 28 g")
+    option.uncheck()
+    line.press("Enter")
+    expect(bench.get_by_role("button", name="Change Float", exact=True)).to_be_visible()
+    assert asked(bench)["build"]["items"][-1]["stated_g"] == 28
+
+
 def test_undo_and_redo_over_places_in_the_order_they_were_made(bench):
     bench.locator("[data-item=wear-pads]").click()
     bench.keyboard.type("2.2")
