@@ -16,6 +16,15 @@ import { useOutbox } from '../shared/useOutbox'
 /** The turn of a pan whose change the workshop has not answered yet: no line was read in it. */
 const UNTOLD = -1
 
+/** What lies on a pan, in whatever order it was put there. */
+const contents = (pan: Pan) =>
+  [
+    ...pan.loads.map((load) => `${load.count} ${load.item}`),
+    ...pan.samples.map((sample) => `${sample.amount} of ${sample.lot}`),
+  ]
+    .sort()
+    .join()
+
 const EMPTY: Pan = { loads: [], samples: [], known_g: 0 }
 
 function setUp() {
@@ -56,11 +65,17 @@ function setUp() {
     }
     if (wish === request) wish = undefined
   }
+  // What was recorded has left the pan at once. Word of it lying there, sent before, may come late:
+  // it must not lie beside what is put on next.
+  let left = ''
   watch(live.pan, (state) => {
-    if (!wish) told.value = state
+    if (wish || (left && state && contents(state.loads) === left)) return
+    left = ''
+    told.value = state
   })
 
   function put(next: Pan) {
+    left = ''
     const first = build.value?.scales[0]
     const before = told.value ?? {
       scale: first?.id ?? 'scale',
@@ -133,6 +148,7 @@ function setUp() {
     if (!reading) return
     // Refused: what was typed goes back into its field; what was weighed still lies on the pan.
     unread.value = reading.typed ?? ''
+    left = ''
     ask(() => answered(api.GET('/api/v1/builds/{build_id}/pan', { params: { path: path.value } })))
   })
 
@@ -167,6 +183,8 @@ function setUp() {
     // Recording clears the pan, so it goes after what was last asked of the pan, and before what is
     // asked next.
     line = outbox.post(sent, line)
+    left = contents(on.loads)
+    wish = undefined
     told.value = { ...on, loads: EMPTY, tared: EMPTY, expected: null, turn: UNTOLD }
     return true
   }
