@@ -276,7 +276,7 @@ def do_it(build_id: BuildId, fixing: Fixing, if_match: Revision, shop: Shop) -> 
         way = ways[fixing.which]
         return applied(build, way, datetime.now(UTC))
 
-    return told(shop.change(build_id, number(if_match), fixed))
+    return told(shop.change(build_id, number(if_match), fixed, is_exact=True))
 
 
 @router.get("/wing-place", response_model=WingPlace, responses=documented(404))
@@ -306,7 +306,7 @@ def put_the_wing_there(
     def placed(build: Build) -> Build:
         return with_wing_at(build, _place(build, assembly, loadout, school), assembly)
 
-    return told(shop.change(build_id, number(if_match), placed))
+    return told(shop.change(build_id, number(if_match), placed, is_exact=True))
 
 
 @router.post("/variants", response_model=Opened, status_code=201, responses=documented(404))
@@ -349,7 +349,8 @@ def adopt(build_id: BuildId, variant_id: Named, if_match: Revision, shop: Shop) 
     def taken_over(build: Build) -> Build:
         return adopted_variant(build, variant, at)
 
-    return told(shop.change(build_id, number(if_match), taken_over, away=variant_id))
+    held = shop.change(build_id, number(if_match), taken_over, away=variant_id, is_exact=True)
+    return told(held)
 
 
 def _remedies(build: Build) -> Remedies:

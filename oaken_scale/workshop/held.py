@@ -17,11 +17,15 @@ from oaken_scale.workshop.refused import OutOfDateError
 
 @dataclass(frozen=True, slots=True)
 class Held:
-    """A build at a revision, and what is told about it."""
+    """A build at a revision, and what is told about it.
+
+    ``planned``: the revision since which nothing but readings was added.
+    """
 
     revision: int
     build: Build
     assessment: Assessment
+    planned: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +41,7 @@ class Kept:
 def assessed(revision: int, build: Build) -> Held:
     """A build with all that is told about it. Raises BuildFaultError where nothing can be told."""
     try:
-        return Held(revision, build, assess(build))
+        return Held(revision, build, assess(build), planned=revision)
     except BuildFaultError:
         raise
     except (ArithmeticError, ValueError, LookupError, TypeError, AttributeError) as error:
@@ -71,7 +75,14 @@ def untold(build: Build, error: BuildFaultError) -> Assessment:
     return replace(empty, notices=(notice,))
 
 
-def still_at(held: Held, revision: int | None) -> None:
-    """Raise OutOfDateError when a build has moved on."""
-    if revision is not None and held.revision != revision:
+def still_at(held: Held, revision: int | None, is_exact: bool = False) -> None:
+    """Raise OutOfDateError when a build has moved on.
+
+    A reading that was added meanwhile takes nothing from a change, unless the change was worked
+    out from the readings (``is_exact``): a remedy, an offer, an undo of the last act.
+    """
+    if revision is None:
+        return
+    since = held.revision if is_exact else held.planned
+    if not since <= revision <= held.revision:
         raise OutOfDateError(revision, held.revision)

@@ -81,7 +81,7 @@ class History:
         is_undoing: bool,
     ) -> Undone:
         with self._shop.turn:
-            still_at(self._shop.held(build_id), revision)
+            still_at(self._shop.held(build_id), revision, is_exact=True)
             step = next((each for each in reversed(those) if each.concerns(build_id)), None)
             if step is None:
                 raise NothingLeftError(is_undoing)
@@ -103,6 +103,7 @@ class History:
                 away=None if is_undoing else step.away,
                 back=step.away if is_undoing else None,
                 is_remembered=False,
+                is_exact=True,
             )
             those.remove(step)
             others.append(step)

@@ -51,7 +51,8 @@ class Outings:
                     return Home(held, is_new=False)
                 if after.power == held.build.power:
                     # Nothing that is told on the rods reads what was thrown, ticked or noted.
-                    fresh = replace(held, revision=held.revision + 1, build=after)
+                    number = held.revision + 1
+                    fresh = replace(held, revision=number, build=after, planned=number)
                 else:
                     fresh = assessed(held.revision + 1, check(after))
                 write(connection, held.build, fresh)

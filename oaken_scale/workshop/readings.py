@@ -46,7 +46,7 @@ class Readings:
                 pan = pans.setdefault(weighing.pan, weighing.pan)
                 weighing = replace(weighing, pan=pan)
                 after = replace(held.build, weighings=(*held.build.weighings, weighing))
-                fresh = assessed(held.revision + 1, after)
+                fresh = replace(assessed(held.revision + 1, after), planned=held.planned)
                 log.append_weighing(connection, build_id, weighing)
                 builds.raise_revision(connection, build_id)
             self._shop.history.kept((held.build, after))

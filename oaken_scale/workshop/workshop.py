@@ -85,7 +85,7 @@ class Workshop:
         try:
             held = assessed(number, build)
         except BuildFaultError as error:
-            held = Held(number, build, untold(build, error))
+            held = Held(number, build, untold(build, error), planned=number)
         return self.hold(held)
 
     def add(
@@ -121,6 +121,7 @@ class Workshop:
         away: str | None = None,
         back: str | None = None,
         is_remembered: bool = True,
+        is_exact: bool = False,
     ) -> Held:
         """Change a build that is still at ``revision``, or (None) wherever it is.
 
@@ -129,13 +130,14 @@ class Workshop:
         and everything told of it worked out inside that transaction, and only then written: two
         servers on one database never overwrite each other, and a build that cannot be assessed is
         never kept. Readings that a change adds come after those that are there.
-        ``is_remembered``: it can be taken back.
+        ``is_remembered``: it can be taken back. ``is_exact``: not even a reading may have come
+        between, for the change was worked out from them all.
         Raises OutOfDateError when it has moved on, BuildFaultError when the change cannot stand.
         """
         with self.turn:
             with self.database.transaction() as connection:
                 held = self.held_by(connection, build_id)
-                still_at(held, revision)
+                still_at(held, revision, is_exact)
                 steps = [(held, change)]
                 steps += [(self.held_by(connection, id), do) for id, do in (others or {}).items()]
                 fresh = [

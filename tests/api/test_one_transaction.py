@@ -218,6 +218,49 @@ def test_remedies_say_what_they_were_worked_out_for_and_are_done_for_that_alone(
     assert late.status_code == 412
 
 
+def test_a_reading_that_came_between_takes_no_change_back(demo):
+    told = demo.get(AT).json()
+    pan = {"loads": [{"item": "receiver"}]}
+    sent = {"id": "between", "scale": "kitchen", "typed": "7.4", "pan": pan}
+    assert demo.post(f"{AT}/weighings", json=sent).status_code == 201
+    later = demo.patch(AT, json={"notes": "typed meanwhile"}, headers=matched(told))
+    assert later.status_code == 200
+    assert later.json()["build"]["weighings"][-1]["id"] == "between"
+    assert later.json()["build"]["notes"] == "typed meanwhile"
+    over = demo.patch(AT, json={"notes": "another page"}, headers=matched(told))
+    assert over.status_code == 412
+    assert demo.get(AT).json()["build"]["notes"] == "typed meanwhile"
+
+
+def test_what_was_worked_out_from_the_readings_is_not_done_after_another(demo):
+    match = {"If-Match": demo.get(f"{AT}/remedies").headers["ETag"]}
+    sent = {"id": "between", "scale": "kitchen", "typed": "7.4",
+            "pan": {"loads": [{"item": "receiver"}]}}  # fmt: skip
+    demo.post(f"{AT}/weighings", json=sent)
+    assert demo.post(f"{AT}/remedies/done", json={"which": 0}, headers=match).status_code == 412
+    assert demo.post(f"{AT}/wing-place", headers=match).status_code == 412
+    assert demo.post(f"{AT}/undo", headers=match).status_code == 412
+
+
+def test_a_change_that_waited_for_a_killed_workshop_comes_home_after_a_reading(tmp_path):
+    path = tmp_path / "w.sqlite"
+    with TestClient(create_app(path)) as client:
+        told = begin(client)
+        at = f"/api/v1/builds/{told['build']['id']}"
+        item = {"name": "Motor", "pedigree": "guess", "stated_g": 60}
+        told = client.post(f"{at}/items", json=item, headers=matched(told)).json()
+    with TestClient(create_app(path)) as client:
+        sent = {
+            "id": "waited",
+            "scale": "scale",
+            "typed": "61",
+            "pan": {"loads": [{"item": "motor"}]},
+        }
+        assert client.post(f"{at}/weighings", json=sent).status_code == 201
+        home = client.patch(at, json={"notes": "waited too"}, headers=matched(told))
+        assert home.status_code == 200
+
+
 def test_a_check_keeps_the_plane_as_it_stood(demo):
     sent = {"id": "c1", "kind": "support", "loadout": "scout-850", "x_mm": 250.0, "by": "pegs"}
     told = demo.post(f"{AT}/checks", json=sent).json()

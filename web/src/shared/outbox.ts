@@ -1,4 +1,4 @@
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import { answered, api, RefusedError, type NewWeighing, type Recorded } from '../api/client'
 
 /** A reading on its way to the log of a build. */
@@ -43,13 +43,13 @@ function stored(): Waiting[] {
   return found.sort((one, other) => (one.reading.at ?? '').localeCompare(other.reading.at ?? ''))
 }
 
-let busy = false
+const busy = ref(false)
 let later: ReturnType<typeof setTimeout> | undefined
 
 async function flush() {
   clearTimeout(later)
-  if (busy) return
-  busy = true
+  if (busy.value) return
+  busy.value = true
   try {
     for (let next = waiting.value[0]; next; next = waiting.value[0]) await deliver(next)
   } catch (error) {
@@ -57,7 +57,7 @@ async function flush() {
     for (const each of listeners) each.refused(build, error, null)
     later = setTimeout(() => void flush(), RETRY_MS)
   } finally {
-    busy = false
+    busy.value = false
   }
 }
 
@@ -90,6 +90,19 @@ function post(build: string, reading: NewWeighing, ready: Promise<void>): Promis
   return ready.then(flush)
 }
 
+/** Done when no reading of this page is on its way to a build, or nothing answers. */
+async function quiet(build: string): Promise<void> {
+  const isSending = () => busy.value && waiting.value.some((each) => each.build === build)
+  if (!isSending()) return
+  await new Promise<void>((done) => {
+    const stop = watch([waiting, busy], () => {
+      if (isSending()) return
+      stop()
+      done()
+    })
+  })
+}
+
 /** Take up what waits here, from this page or another one that was closed. */
 export function openOutbox() {
   const known = new Set(waiting.value.map((each) => each.reading.id))
@@ -102,4 +115,4 @@ export function listen(listener: Listener): () => void {
   return () => listeners.delete(listener)
 }
 
-export const outbox = { waiting, post, flush }
+export const outbox = { waiting, post, flush, quiet }

@@ -20,6 +20,7 @@ import {
 import { leftOver, untilAnswered } from './acts'
 import { whatWasTurned } from '../say/undo'
 import { freshId } from './freshId'
+import { outbox } from './outbox'
 import { useUnits } from './units'
 import { useWords } from './useWords'
 
@@ -206,6 +207,8 @@ function setUp(id: Ref<string>) {
   /** Take the last change back, or make it again; says what it was. */
   async function turnBack(way: 'undo' | 'redo') {
     let touched: Touched[] = []
+    // A reading that is on its way is the last change already.
+    await outbox.quiet(id.value)
     const kept = await send(async (header) => {
       const params = { path: path.value, header }
       const told = await answered<TakenBack>(
