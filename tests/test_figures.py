@@ -13,7 +13,7 @@ from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.rack import LOT_DOUBT, PAPER_SHARE, STARTER, WASTE
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import HANG_DOUBT_DEG, SUPPORT_DOUBT_MM
-from oaken_scale.core.model.plausible import USUAL_MM
+from oaken_scale.core.model.plausible import USUAL as USUAL_FIGURES
 from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
 from oaken_scale.core.power import (
     drive_estimate,
@@ -151,7 +151,7 @@ def test_adhesives():
 
 def test_what_is_asked_about():
     assert [[row[0], *map(number, row[1:])] for row in table("## What is asked about")] == [
-        [measure, *ends] for measure, ends in USUAL_MM.items()
+        [measure, *ends] for measure, ends in USUAL_FIGURES.items()
     ]
 
 

@@ -15,11 +15,11 @@ from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number
 from oaken_scale.api.routes_rack import taken_lot
 from oaken_scale.core.changes import drawing
 from oaken_scale.core.changes.ways_of_flying import flown_with
-from oaken_scale.core.model.build import Build, Reference, Surface
+from oaken_scale.core.model.build import Build, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.part_line import Units, part_of_line
-from oaken_scale.core.model.plausible import LengthOf, asked_about
+from oaken_scale.core.model.plausible import FigureOf, asked_of_part
 from oaken_scale.formats import fields
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["plan"])
@@ -28,6 +28,18 @@ Mm = Annotated[float, Field(strict=True, gt=0, le=20_000, allow_inf_nan=False)]
 Dm2 = Annotated[float, Field(strict=True, gt=0, le=10_000, allow_inf_nan=False)]
 _SHELF: Final = "rack:"
 Unit = Annotated[str, Field(max_length=8)]
+_UNITS: Final = {
+    FigureOf.STATION: "mm",
+    FigureOf.MASS: "g",
+    FigureOf.RUN: "m",
+    FigureOf.AREA: "dm2",
+}
+_UNUSUAL: Final = {
+    FigureOf.STATION: "from the nose lies off the plane",
+    FigureOf.MASS: "is unusual for one part",
+    FigureOf.RUN: "is unusual for one part",
+    FigureOf.AREA: "is unusual for one part",
+}
 
 
 class FirstDrawing(fields.Edge):
@@ -57,7 +69,7 @@ class Skin(fields.Edge):
 
 class PartLine(fields.Edge):
     """A whole part on one line, the assembly it goes to where the line names none, and the units
-    that are meant where it names none. ``sure``: an absurd station was meant."""
+    that are meant where it names none. ``sure``: an absurd figure was meant."""
 
     line: Annotated[str, Field(max_length=200)]
     assembly: fields.Label = ""
@@ -77,14 +89,12 @@ class PartLine(fields.Edge):
         here = {lot.rack for lot in build.lots}
         others = [replace(lot, id=_SHELF + lot.id) for lot in shelf if lot.id not in here]
         item = part_of_line(self.line, build.lots, units, others)
-        at = item.station
-        if at is not None and at.reference is Reference.NOSE and not self.sure:
-            asked = asked_about(at.x_mm, LengthOf.STATION, build.surfaces)
-            if asked is not None:
-                better = asked.instead_mm
-                words = f"{at.x_mm:g} mm from the nose lies off the plane"
-                words += f"; {better:g} mm?" if better is not None else ""
-                raise ProblemError(409, "Is that meant?", words, "line")
+        absurd = asked_of_part(item, (*build.lots, *others), build.surfaces)
+        if absurd is not None and not self.sure:
+            of, asked = absurd
+            meant = f"; {asked.instead:g} {_UNITS[of]}?" if asked.instead is not None else ""
+            words = f"{asked.value:g} {_UNITS[of]} {_UNUSUAL[of]}{meant}"
+            raise ProblemError(409, "Is that meant?", words, "line")
         for use in item.uses:
             if use.lot.startswith(_SHELF):
                 wanted = next(lot for lot in shelf if _SHELF + lot.id == use.lot)

@@ -11,7 +11,7 @@ from oaken_scale.api.routes_builds import Shop
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.part_line import KNOWN_BY
-from oaken_scale.core.model.plausible import LengthOf, asked_about
+from oaken_scale.core.model.plausible import FigureOf, asked_about
 from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
 from oaken_scale.formats.plan_documents import TargetDoc
 
@@ -39,12 +39,12 @@ def quantity(
     kind: Kind,
     shop: Shop,
     unit: Annotated[str | None, Query(max_length=8)] = None,
-    measure: LengthOf | None = None,
+    measure: FigureOf | None = None,
     build: Annotated[str | None, Query(max_length=64)] = None,
 ) -> Understood:
     """Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in", "101 + 53.4", "2 x 9".
 
-    With a ``measure`` a length that is absurd for it is asked about, on the plane of a ``build``.
+    With a ``measure`` a figure that is absurd for it is asked about, on the plane of a ``build``.
     """
     try:
         understood = parse(text, kind.value, unit)

@@ -79,6 +79,22 @@ def test_a_station_off_the_plane_is_asked_about_once(demo):
     assert act(demo, "items/line", line=line, sure=True).status_code == 201
 
 
+@pytest.mark.parametrize(
+    ("line", "meant"),
+    [
+        ("Spar 45 m of rod", "0.45 m?"),
+        ("Spar 450 m of rod", "0.45 m?"),
+        ("Panel 208 dm2 of sheet a", "2.08 dm2?"),
+        ("Motor 2.8 kg at 20", "28 g?"),
+    ],
+)
+def test_an_amount_that_no_part_has_is_asked_about_once(demo, line, meant):
+    before = opened(demo)
+    assert refused(act(demo, "items/line", line=line), 409).endswith(meant)
+    assert opened(demo) == before
+    assert act(demo, "items/line", line=line, sure=True).status_code == 201
+
+
 def test_a_line_that_is_not_understood_changes_nothing(demo):
     before = opened(demo)
     assert "no lot" in refused(act(demo, "items/line", line="Panel 3 dm2 of marble"))
@@ -107,16 +123,18 @@ def test_loadouts_from_packs_and_payloads_in_one_step(curlew):
 
 
 def test_an_absurd_length_is_asked_about_and_a_usual_one_is_not(demo):
-    def asked(text: str, measure: str):
-        query = {"text": text, "kind": "length", "unit": "mm", "measure": measure,
+    def asked(text: str, measure: str, kind: str = "length"):
+        query = {"text": text, "kind": kind, "unit": "mm", "measure": measure,
                  "build": "sandpiper"}  # fmt: skip
         return demo.get("/api/v1/quantity", params=query).json()["asked"]
 
-    assert asked("86", "span") == {"value_mm": 86.0, "instead_mm": 860.0}
+    assert asked("86", "span") == {"value": 86.0, "instead": 860.0}
     assert asked("1080", "span") is None
-    assert asked("19", "chord") == {"value_mm": 19.0, "instead_mm": 190.0}
-    assert asked("4 m", "station") == {"value_mm": 4000.0, "instead_mm": 400.0}
+    assert asked("19", "chord") == {"value": 19.0, "instead": 190.0}
+    assert asked("4 m", "station") == {"value": 4000.0, "instead": 400.0}
     assert asked("738", "station") is None
+    assert asked("45000", "run", "run") == {"value": 45.0, "instead": 0.45}
+    assert asked("0.45 m", "run", "run") is None
 
 
 def test_a_figure_of_a_sum_and_of_several(demo):

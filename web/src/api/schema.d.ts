@@ -55,7 +55,7 @@ export interface paths {
          * Quantity
          * @description Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in", "101 + 53.4", "2 x 9".
          *
-         *     With a ``measure`` a length that is absurd for it is asked about, on the plane of a ``build``.
+         *     With a ``measure`` a figure that is absurd for it is asked about, on the plane of a ``build``.
          */
         get: operations["quantity_api_v1_quantity_get"];
         put?: never;
@@ -1948,14 +1948,14 @@ export interface components {
         Arrangement: "tailed" | "flying wing" | "canard" | "tandem";
         /**
          * Asked
-         * @description A length that is absurd for its kind [mm], and what may have been meant; None where no usual
-         *     slip explains it.
+         * @description A figure that is absurd for its kind, in the base unit of its kind, and what may have been
+         *     meant; None where no usual slip explains it.
          */
         Asked: {
-            /** Value Mm */
-            value_mm: number;
-            /** Instead Mm */
-            instead_mm: number | null;
+            /** Value */
+            value: number;
+            /** Instead */
+            instead: number | null;
         };
         /**
          * Asking
@@ -3659,6 +3659,12 @@ export interface components {
             looking_back: components["schemas"]["LookingBack"];
         };
         /**
+         * FigureOf
+         * @description What a typed figure is of.
+         * @enum {string}
+         */
+        FigureOf: "span" | "chord" | "station" | "height" | "mass" | "run" | "area";
+        /**
          * Finishing
          * @description Whether the build is finished: all that will be on it is on it.
          */
@@ -4402,12 +4408,6 @@ export interface components {
             /** Starting Surfaces */
             starting_surfaces: components["schemas"]["Surface"][];
         };
-        /**
-         * LengthOf
-         * @description What a typed length is of.
-         * @enum {string}
-         */
-        LengthOf: "span" | "chord" | "station" | "height";
         /**
          * Lesson
          * @description A lot that the weighings say runs otherwise than its figure: by this factor, one sigma.
@@ -5794,7 +5794,7 @@ export interface components {
         /**
          * PartLine
          * @description A whole part on one line, the assembly it goes to where the line names none, and the units
-         *     that are meant where it names none. ``sure``: an absurd station was meant.
+         *     that are meant where it names none. ``sure``: an absurd figure was meant.
          */
         PartLine: {
             /** Line */
@@ -8711,7 +8711,7 @@ export interface operations {
                 text: string;
                 kind: components["schemas"]["Kind"];
                 unit?: string | null;
-                measure?: components["schemas"]["LengthOf"] | null;
+                measure?: components["schemas"]["FigureOf"] | null;
                 build?: string | null;
             };
             header?: never;

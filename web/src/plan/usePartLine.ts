@@ -15,6 +15,9 @@ export const PEDIGREES = [
 
 const LOT_KINDS = { dm2: 'area', m: 'run', piece: 'pieces' } as const
 
+/** What is asked about where it is absurd for its kind. */
+const ASKED = { mass: 'mass', area: 'area', run: 'run', station: 'station' } as const
+
 interface Fields {
   name: string
   assembly: string
@@ -87,22 +90,29 @@ export function usePartLine(item?: Item) {
     }
   }
 
-  /** The station; one that lies off the plane is asked about once. */
-  let sure = ''
-  async function placed(unit: string): Promise<number | null> {
-    const text = fields.x.trim()
-    if (!text) return null
-    const of = { measure: 'station', build: build.value?.id } as const
-    const told = await understood(text, 'station', unit, of).catch((error: unknown) => {
-      throw new Error(`Station: ${whyNot(error)}`)
+  /** A figure of the part; one that is absurd for its kind is asked about once. */
+  const sure: Record<string, string> = {}
+  async function meant(
+    field: string,
+    text: string,
+    kind: keyof typeof ASKED,
+    base: number,
+    unit: string,
+  ) {
+    if (!text.trim()) return null
+    const of = { measure: ASKED[kind], build: build.value?.id }
+    const all = await understood(text, kind, unit, of).catch((error: unknown) => {
+      throw new Error(`${field}: ${whyNot(error)}`)
     })
-    if (told.asked && fields.reference === 'nose' && sure !== text) {
-      sure = text
-      const better = told.asked.instead_mm
-      const instead = better === null ? '' : ` (${plain(better, units.value.length.base)} ${unit}?)`
-      throw new Error(`Station: ${text} lies off the plane${instead}; Enter again if it is meant`)
+    const isPlaced = kind === 'station' && fields.reference !== 'nose'
+    if (all.asked && !isPlaced && sure[field] !== text) {
+      sure[field] = text
+      const better = all.asked.instead
+      const instead = better === null ? '.' : `; ${plain(better, base)} ${unit}?`
+      const off = kind === 'station' ? 'lies off the plane' : 'is unusual for one part'
+      throw new Error(`${field}: ${text} ${off}${instead} Enter again if it is meant`)
     }
-    return told.value
+    return all.value
   }
 
   /** The part as typed; undefined, with words in `wrong`, when something in it cannot be read. */
@@ -110,11 +120,16 @@ export function usePartLine(item?: Item) {
     wrong.value = ''
     try {
       if (!fields.name.trim()) throw new Error('Name: give the part a name')
-      const { kind, unit } = amountKind(fields.lot)
+      const { kind, unit, base } = amountKind(fields.lot)
       const length = units.value.length.name
-      const amount = await read(fields.lot ? 'How much' : 'Mass', fields.amount, kind, unit)
+      const figure = fields.lot ? 'How much' : 'Mass'
+      const amount =
+        kind in ASKED && unit
+          ? await meant(figure, fields.amount, kind as keyof typeof ASKED, base, unit)
+          : await read(figure, fields.amount, kind, unit)
       const pieces = await read('Pieces', fields.pieces, 'pieces')
-      const x = await placed(length)
+      const { base: run } = units.value.length
+      const x = await meant('Station', fields.x, 'station', run, length)
       const y = await read('Side', fields.y, 'station', length)
       const z = await read('Height', fields.z, 'station', length)
       const count = Math.max(1, Math.round(pieces ?? 1))

@@ -18,7 +18,7 @@ const props = defineProps<{
   /** The ends of what it may be, in the base unit; beyond them it is not kept, and said. */
   least?: number
   most?: number
-  /** What a length is of, and on which build: an absurd one is asked about once, here. */
+  /** What the figure is of, and on which build: an absurd one is asked about once, here. */
   measure?: Measure
   build?: string | undefined
 }>()
@@ -87,8 +87,8 @@ function settle(told: number | null) {
   emit('kept', told)
 }
 
-const plainly = (mm: number) =>
-  decimal(`${+(mm / (props.base ?? 1)).toFixed(2)} ${props.unit ?? ''}`)
+const plainly = (figure: number) =>
+  decimal(`${+(figure / (props.base ?? 1)).toFixed(2)} ${props.unit ?? ''}`)
 
 /** Esc on the question puts back what was there, where it was shown already too. */
 function neither() {
@@ -139,15 +139,15 @@ function putBack(event: KeyboardEvent) {
     >
       is that meant?
       <button
-        v-if="asked.instead_mm !== null"
+        v-if="asked.instead !== null"
         type="button"
         class="plainly under"
-        @click="settle(asked.instead_mm)"
+        @click="settle(asked.instead)"
       >
-        {{ plainly(asked.instead_mm) }}
+        {{ plainly(asked.instead) }}
       </button>
-      <button type="button" class="plainly under" @click="settle(asked.value_mm)">
-        {{ plainly(asked.value_mm) }}, as typed
+      <button type="button" class="plainly under" @click="settle(asked.value)">
+        {{ plainly(asked.value) }}, as typed
       </button>
     </small>
   </span>

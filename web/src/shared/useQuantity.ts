@@ -1,7 +1,7 @@
 import { ref } from 'vue'
 import { answered, api, type Kind, type Measure, type Understood } from '../api/client'
 
-/** What a typed length is of, and the plane that it is on: an absurd one is asked about. */
+/** What a typed figure is of, and the plane that it is on: an absurd one is asked about. */
 export interface Of {
   measure: Measure
   build?: string | undefined
