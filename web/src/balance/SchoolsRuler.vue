@@ -5,6 +5,7 @@ import { answered, api, type Opened, type SchoolKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
+import TheseWords from '../shared/TheseWords.vue'
 
 const inUnits = useInUnits()
 
@@ -145,6 +146,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
         {{ number(quarrel.apart_mm, 'length') }} {{ units.length.name }} apart: for a first flight
         the forward one, the {{ quarrel.safer }}.
       </p>
+      <TheseWords :of="['school', 'neutral point', 'mean aerodynamic chord']" />
       <details class="small">
         <summary>What each says, and what is left out</summary>
         <p v-for="school in offered" :key="school.kind">

@@ -55,7 +55,7 @@ useKeys({
   display: grid;
   grid-template-columns: 392px minmax(0, 1fr) 284px;
   grid-template-rows: auto minmax(0, 1fr) auto;
-  height: calc(100dvh - var(--rods-height));
+  height: calc(100dvh - var(--rods-height) - var(--line-height, 0px));
   min-height: 0;
 }
 

@@ -6,6 +6,7 @@ import { useBuild } from '../shared/useBuild'
 import LifeSheet from './LifeSheet.vue'
 import { usePartKeeping } from './usePartKeeping'
 import { PEDIGREES } from './usePartLine'
+import TheseWords from '../shared/TheseWords.vue'
 
 const props = defineProps<{ item?: Item }>()
 const emit = defineEmits<{ done: [] }>()
@@ -219,6 +220,7 @@ watch(weighedAnew, async (asked) => {
         what; then <em>in</em>, <em>at</em>, <em>side</em>, <em>up</em>.</span
       >
     </div>
+    <TheseWords :of="['known by', 'pieces', 'station', 'option', 'lot']" class="words" />
     <div
       v-if="weighedAnew"
       ref="question"
@@ -322,6 +324,7 @@ label {
     display: inline;
   }
 
+  .folded > .words,
   .folded .fields > :not(.name) {
     display: none;
   }

@@ -5,6 +5,7 @@ import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import FlownWith from './FlownWith.vue'
+import TheseWords from '../shared/TheseWords.vue'
 
 type Loadout = Build['loadouts'][number]
 
@@ -48,10 +49,7 @@ function auw(id: string): string {
 <template>
   <section aria-label="Loadouts">
     <h2>Loadouts</h2>
-    <p class="faint small">
-      A loadout is one way of flying: the plane with one pack, and perhaps a payload. Every target
-      is told for each.
-    </p>
+    <TheseWords :of="['loadout', 'option']" />
     <FlownWith class="from" />
     <div v-for="loadout in loadouts" :key="loadout.id" class="loadout">
       <div class="title">

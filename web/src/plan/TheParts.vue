@@ -8,6 +8,7 @@ import GroupMove from './GroupMove.vue'
 import PartForm from './PartForm.vue'
 import { PEDIGREES } from './usePartLine'
 import { useTable, type Column } from './useTable'
+import TheseWords from '../shared/TheseWords.vue'
 
 const { build, assessment } = useBuild()
 const { quantity, number } = useUnits()
@@ -192,6 +193,7 @@ function together(name: string): string {
     <p v-if="!parts.length" class="faint">
       No parts yet. Type the first one above; its name and its weight are enough.
     </p>
+    <TheseWords :of="['still to come']" />
     <p v-if="retired.length" class="faint small">
       Retired: {{ retired.map((item) => item.name).join(', ') }}. Their readings still speak for
       what they were weighed with.

@@ -4,6 +4,7 @@ import { useInUnits } from '../say/inUnits'
 import { useBuild } from '../shared/useBuild'
 import type { Assessment } from '../api/client'
 import { fixed, useUnits } from '../shared/units'
+import TheseWords from '../shared/TheseWords.vue'
 
 const props = defineProps<{ assessment: Assessment | undefined }>()
 const { build } = useBuild()
@@ -73,7 +74,13 @@ const figures = computed(() => {
         <dd class="figure">{{ each.value }}</dd>
       </template>
     </dl>
-    <p v-else class="faint">No main wing is drawn yet. Wing loading and % MAC wait for it.</p>
+    <p v-if="!assessment?.wing" class="faint">
+      No main wing is drawn yet. Wing loading and % MAC wait for it.
+    </p>
+    <TheseWords
+      v-else
+      :of="['mean aerodynamic chord', 'neutral point', 'tail volume', 'cubic loading']"
+    />
     <p
       v-for="note in claimed ? (assessment?.proportions.notes ?? []) : []"
       :key="note"

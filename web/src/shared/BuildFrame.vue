@@ -2,20 +2,24 @@
 import { computed, toRef, watchEffect } from 'vue'
 import { useRoute } from 'vue-router'
 import { titled } from '../router'
+import PlaceLine from './PlaceLine.vue'
 import SaidAloud from './SaidAloud.vue'
 import TheRods from './TheRods.vue'
 import { openBuild } from './useBuild'
+import { usePlaceLines } from './usePlaceLines'
 
 const props = defineProps<{ id: string }>()
 const { query, build } = openBuild(toRef(props, 'id'))
 const route = useRoute()
 watchEffect(() => titled(String(route.name ?? ''), build.value?.name))
+const { isShown } = usePlaceLines()
 const gone = computed(() => query.isError.value && !build.value)
 </script>
 
 <template>
-  <div v-if="build">
+  <div v-if="build" :style="{ '--line-height': isShown ? '29px' : '0px' }">
     <TheRods />
+    <PlaceLine />
     <SaidAloud />
     <router-view />
   </div>

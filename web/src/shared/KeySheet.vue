@@ -2,20 +2,25 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { keysOf } from '../say/keys'
+import { lineOf } from '../say/places'
 import { useEscape } from './useEscape'
 import { useSingleKeys } from './useKeys'
+import { usePlaceLines } from './usePlaceLines'
 
 const open = defineModel<boolean>({ required: true })
 useEscape(open)
 
 const route = useRoute()
 const keys = computed(() => keysOf(String(route.name ?? 'shed')))
+const line = computed(() => lineOf(String(route.name ?? ''), String(route.query['on'] ?? '')))
+const { isShown } = usePlaceLines()
 const single = useSingleKeys()
 </script>
 
 <template>
   <v-dialog v-model="open" max-width="480" aria-label="Keys">
     <v-sheet class="keys">
+      <p v-if="line" class="faint">{{ line }}</p>
       <h2>Keys</h2>
       <table>
         <tbody>
@@ -30,6 +35,9 @@ const single = useSingleKeys()
       <label class="small"
         ><input v-model="single" type="checkbox" /> single keys do this; without, Alt, Ctrl, Tab and
         every button still do</label
+      >
+      <label class="small"
+        ><input v-model="isShown" type="checkbox" /> each place says in a line what it is</label
       >
       <v-btn autofocus @click="open = false">Close</v-btn>
     </v-sheet>

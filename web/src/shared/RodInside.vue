@@ -6,6 +6,7 @@ import TheMark from './TheMark.vue'
 import { useBuild } from './useBuild'
 import { fixed, useUnits } from './units'
 import { percent, TITLES, useVerdicts } from './verdicts'
+import TheseWords from './TheseWords.vue'
 
 const props = defineProps<{ answer: TargetAnswer; limit: string }>()
 const { build, assessment, loadout, nameOf } = useBuild()
@@ -123,6 +124,7 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
       {{ lesson.name }} runs <strong class="figure">{{ fixed(lesson.factor, 1) }}</strong> times its
       figure.
     </p>
+    <TheseWords :of="['forecast', 'doubt', 'still to come']" />
   </v-sheet>
 </template>
 

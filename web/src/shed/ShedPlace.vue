@@ -6,6 +6,7 @@ import { answered, api, type Opened, type Shelved } from '../api/client'
 import { useLamp } from '../shared/useLamp'
 import { useKeys } from '../shared/useKeys'
 import { useWords } from '../shared/useWords'
+import PlaceLine from '../shared/PlaceLine.vue'
 import BeginBuild from './BeginBuild.vue'
 import BuildTag from './BuildTag.vue'
 
@@ -126,6 +127,7 @@ function begun(id: string) {
         @change="bringIn"
       />
     </header>
+    <PlaceLine class="line" />
 
     <p v-if="shelf.isPending.value" class="faint" aria-busy="true">Looking along the shelves …</p>
     <div v-else-if="shelf.isError.value" class="blank">
@@ -169,6 +171,11 @@ header {
   align-items: center;
   gap: 10px 14px;
   margin-bottom: 18px;
+}
+
+.line {
+  padding: 0 0 4px;
+  margin-bottom: 14px;
 }
 
 .space {

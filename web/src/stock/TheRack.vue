@@ -7,6 +7,7 @@ import { understand, whyNot } from '../shared/useQuantity'
 import LotRow from './LotRow.vue'
 import LotSheet from './LotSheet.vue'
 import { FACES, KINDS, useRack } from '../shared/useRack'
+import TheseWords from '../shared/TheseWords.vue'
 
 const { build, assessment } = useBuild()
 const { rack, lots, told, others, builds, take, hang, putOnRack, describe, leave } = useRack()
@@ -61,6 +62,7 @@ async function takeDown(id: string) {
   <div class="rack">
     <section aria-label="Lots of this build">
       <h2>In this build</h2>
+      <TheseWords :of="['lot']" />
       <p v-if="!lots.length" class="faint blank">
         Nothing is taken from the rack yet. Take what this plane is made of from below: everything
         cut from one lot shares its grams, and one weighed square moves all of it.
@@ -219,7 +221,7 @@ ul {
   position: sticky;
   top: calc(var(--rods-height) + 10px);
   align-self: start;
-  max-height: calc(100dvh - var(--rods-height) - 20px);
+  max-height: calc(100dvh - var(--rods-height) - var(--line-height, 0px) - 20px);
   overflow-y: auto;
 }
 

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { useRoute } from 'vue-router'
+import { lineOf } from '../say/places'
+import { usePlaceLines } from './usePlaceLines'
+
+const route = useRoute()
+const { isShown, hide } = usePlaceLines()
+const line = computed(() => lineOf(String(route.name ?? ''), String(route.query['on'] ?? '')))
+</script>
+
+<template>
+  <p v-if="isShown && line" class="what small" role="note" aria-label="What this place is">
+    <span>{{ line }}</span>
+    <button type="button" class="plainly under faint" @click="hide">hide these lines</button>
+  </p>
+</template>
+
+<style scoped>
+.what {
+  display: flex;
+  gap: 18px;
+  justify-content: space-between;
+  align-items: center;
+  margin: 0;
+  padding: 0 24px;
+  min-height: 29px;
+  box-sizing: border-box;
+  border-bottom: 1px solid var(--line);
+}
+
+button {
+  white-space: nowrap;
+}
+
+@media (max-width: 700px) {
+  .what {
+    padding: 2px 14px;
+    gap: 10px;
+  }
+}
+</style>
