@@ -110,15 +110,60 @@ LABELS = """() => {
 }"""
 
 
+# A stroke that is seen and runs through the middle of a label, unless a disc or a card drawn after
+# it lies between the two.
+ACROSS = """() => {
+    const told = []
+    const before = (one, other) =>
+        one.compareDocumentPosition(other) & Node.DOCUMENT_POSITION_FOLLOWING
+    const holds = (box, at) =>
+        at.x > box.left && at.x < box.right && at.y > box.top && at.y < box.bottom
+    for (const svg of document.querySelectorAll('svg')) {
+        const labels = [...svg.querySelectorAll('text')]
+            .filter((each) => each.textContent.trim() && each.checkVisibility())
+            .map((name) => {
+                const box = name.getBoundingClientRect(), high = box.height * 0.28
+                const middle = {left: box.left + 2, right: box.right - 2,
+                                top: box.top + high, bottom: box.bottom - high}
+                const under = [...svg.querySelectorAll('circle, rect, polygon')].filter((shape) => {
+                    const {fill, fillOpacity} = getComputedStyle(shape)
+                    const isSolid = fill.startsWith('rgb(') && parseFloat(fillOpacity) > 0.9
+                    return isSolid && before(shape, name)
+                })
+                return {name: name.textContent.trim(), middle, under}
+            })
+        if (!labels.length) continue
+        for (const line of svg.querySelectorAll('line, path, polyline, polygon, circle, rect')) {
+            const look = getComputedStyle(line)
+            if (!look.stroke.startsWith('rgb(') || !parseFloat(look.strokeWidth)) continue
+            if (parseFloat(look.strokeOpacity) * parseFloat(look.opacity) < 0.2) continue
+            if (!line.checkVisibility({opacityProperty: true, visibilityProperty: true})) continue
+            const turned = line.getScreenCTM(), long = line.getTotalLength()
+            const pixels = long * Math.hypot(turned.a, turned.b)
+            const many = Math.min(600, Math.max(2, Math.ceil(pixels / 3)))
+            const crossed = new Set()
+            for (let k = 0; k <= many; k++) {
+                const at = line.getPointAtLength(long * k / many).matrixTransform(turned)
+                for (const {name, middle, under} of labels)
+                    if (holds(middle, at) && !under.some((shape) =>
+                        before(line, shape) && holds(shape.getBoundingClientRect(), at)))
+                        crossed.add(name)
+            }
+            for (const name of crossed) told.push([name, line.outerHTML.slice(0, 80)])
+        }
+    }
+    return told.slice(0, 5)
+}"""
+
 WIDER = """() => Math.max(document.documentElement.scrollWidth - innerWidth, 0)"""
 
 
 @pytest.mark.parametrize("theme", ["light", "dark"])
 @pytest.mark.parametrize("width", WIDTHS)
 def test_every_place_is_for_every_eye(looked_at, width, theme):
-    """Axe finds nothing serious; letters are large enough; no label lies on another or is cut off;
-    nothing runs off the side."""
-    told = looked_at(width, (SERIOUS, LETTERS, LABELS, WIDER), theme)
+    """Axe finds nothing serious; letters are large enough; no label lies on another, across a
+    line or off the edge; nothing runs off the side."""
+    told = looked_at(width, (SERIOUS, LETTERS, LABELS, ACROSS, WIDER), theme)
     assert not told, json.dumps(told, indent=1)
 
 

@@ -256,6 +256,57 @@ def test_every_place_has_its_keys_its_title_and_a_way_past_the_rule(page, demo_s
     assert page.evaluate("() => document.activeElement.id") == "work"
 
 
+def test_each_place_says_what_it_is_until_it_is_hidden(bench):
+    line = bench.get_by_role("note", name="What this place is")
+    expect(line).to_contain_text("Put a part on the pan")
+    foot = bench.locator(".clocks").bounding_box()
+    assert foot["y"] + foot["height"] <= 800.5
+    bench.keyboard.press("Alt+5")
+    expect(line).to_contain_text("Where the plane hangs level")
+    line.get_by_role("button", name="hide these lines").press("Enter")
+    expect(line).to_have_count(0)
+    bench.reload()
+    expect(bench.get_by_role("heading", name="Where it belongs")).to_be_visible()
+    expect(line).to_have_count(0)
+    bench.keyboard.press("?")
+    bench.get_by_role("dialog", name="Keys").get_by_label("each place says").check()
+    bench.keyboard.press("Escape")
+    expect(line).to_be_visible()
+
+
+def test_words_are_explained_where_they_stand(bench):
+    bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
+    words = bench.locator("form[aria-label='The next part'] details")
+    words.locator("summary").press("Enter")
+    for word in ("pieces", "option", "station", "known by"):
+        expect(words.locator("dt", has_text=word)).to_be_visible()
+    expect(words).to_contain_text("Aboard in some loadouts only")
+    bench.goto(bench.url.replace("/plan?on=parts", "/balance"))
+    schools = bench.locator("details", has_text="Builders do not agree")
+    schools.locator("summary").press("Enter")
+    expect(schools.locator("dt", has_text="school")).to_be_visible()
+
+
+def test_the_hand_stays_where_it_chose_from_a_list(page, served):
+    page.goto(served.url)
+    expect(page.get_by_text("The shelves are empty")).to_be_visible()
+    page.keyboard.press("b")
+    expect(page.get_by_label("Name", exact=True)).to_be_focused()
+    page.keyboard.type("Curlew")
+    page.keyboard.press("Tab")
+    page.keyboard.press("Enter")
+    glider = page.get_by_role("option", name=re.compile("glider", re.IGNORECASE)).first
+    expect(glider).to_be_visible()
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("ArrowDown")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("option")).to_have_count(0)
+    in_it = "() => document.activeElement.closest('.v-select')?.textContent ?? ''"
+    assert "What it is for" in page.evaluate(in_it)
+    page.keyboard.press("Tab")
+    assert "How it is laid out" in page.evaluate(in_it)
+
+
 def test_what_was_recorded_and_a_verdict_that_turned_are_said_aloud(bench):
     aloud = bench.locator(".aloud")
     expect(aloud).to_have_text("")

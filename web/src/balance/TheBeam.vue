@@ -8,13 +8,14 @@ import { useUnits } from '../shared/units'
 import DrawnPlane from '../shared/drawing/DrawnPlane.vue'
 import TheStrip, { type Flag } from '../shared/drawing/TheStrip.vue'
 import { ROW } from '../shared/drawing/useScale'
-import { drops } from './hanging'
-import { useHung, type Hung } from './useHung'
+import { hangings } from './hanging'
+import HungMass from './HungMass.vue'
+import { useHung } from './useHung'
 import { useTrial } from './useTrial'
 
 const { build, assessment, loadout } = useBuild()
 const { number, quantity, units } = useUnits()
-const { moved, move, tried, keep, drop } = useTrial()
+const { move, tried, keep, drop } = useTrial()
 const hung = useHung()
 
 const holder = ref<HTMLElement>()
@@ -60,24 +61,36 @@ const tilt = computed(() => {
 const radius = (mass: number) => 2.2 * Math.sqrt(Math.max(mass, 0))
 const ends = computed(() => ({ from: at(axis.value.from) - 20, to: at(axis.value.to) + 20 }))
 
-/** Where each mass hangs, low enough to clear its neighbours and their names. */
+/** Where each mass hangs, and where its name stands, clear of all that hangs beside it. */
 const placed = computed(() => {
   const turn = (tilt.value * Math.PI) / 180
   const pivot = at(edge.value ?? 0)
-  const discs = hung.value.map((each) => ({
-    ...each,
-    px: at(each.x),
-    r: Math.max(radius(each.mass), 7),
-  }))
-  const drop = drops(discs.map((each) => ({ ...each, x: each.px })))
-  return discs.map((each) => ({
-    ...each,
-    top: BEAM_Y + (each.px - pivot) * Math.tan(turn) + 8,
-    drop: drop.get(each.id) ?? 60,
-  }))
+  const discs = hung.value.map((each) => {
+    const x = at(each.x)
+    return {
+      mass: each,
+      x,
+      r: Math.max(radius(each.mass), 7),
+      top: BEAM_Y + (x - pivot) * Math.tan(turn) + 8,
+      reach: each.slide ? { low: at(each.slide.low), high: at(each.slide.high) } : null,
+    }
+  })
+  const found = hangings(
+    discs.map((each) => ({
+      ...each,
+      ...{ id: each.mass.id, name: each.mass.name, mass: each.mass.mass },
+    })),
+    BEAM_Y,
+    told.value?.neutral ? [at(told.value.neutral.x_mm)] : [],
+    WIDTH.value,
+  )
+  return discs.flatMap((each) => {
+    const hanging = found.get(each.mass.id)
+    return hanging ? [{ ...each, hanging }] : []
+  })
 })
 const depth = computed(() =>
-  Math.max(260, ...placed.value.map((each) => BEAM_Y + each.drop + each.r + 22)),
+  Math.max(260, ...placed.value.map(({ hanging, r }) => hanging.y + r + 24)),
 )
 /** The range, the neutral point and the CG where the plane hangs, named under it. */
 const flags = computed<Flag[]>(() => {
@@ -169,39 +182,11 @@ const ticks = computed(() => {
     .map((each) => ({ mm: each * base, text: String(each) }))
 })
 
-// Dragging: the disc follows the pointer at once, the rest as soon as it is worked out.
-let dragging: { item: Hung; offset: number } | null = null
 function toMm(event: PointerEvent): number {
   const box = svg.value?.getBoundingClientRect()
   if (!box) return 0
   const px = ((event.clientX - box.left) * WIDTH.value) / box.width
   return (px - 45) / axis.value.scale + axis.value.from
-}
-function grab(event: PointerEvent, each: Hung) {
-  if (!each.slide) return
-  dragging = { item: each, offset: each.x - toMm(event) }
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-}
-function drag(event: PointerEvent) {
-  if (dragging) to(dragging.item, toMm(event) + dragging.offset)
-}
-function letGo() {
-  dragging = null
-}
-function to(each: Hung, x: number) {
-  if (!each.slide) return
-  move(each.id, Math.min(Math.max(x, each.slide.low), each.slide.high))
-}
-function key(event: KeyboardEvent, each: Hung) {
-  const step = event.shiftKey ? 10 : 1
-  const by = { ArrowLeft: -step, ArrowRight: step, ArrowDown: -step, ArrowUp: step }[event.key]
-  if (by !== undefined) to(each, (moved.value.get(each.id) ?? each.x) + by)
-  else if (event.key === 'Home' && each.slide) to(each, each.slide.low)
-  else if (event.key === 'End' && each.slide) to(each, each.slide.high)
-  else if (event.key === 'Enter') void keep()
-  else if (event.key === 'Escape') drop()
-  else return
-  event.preventDefault()
 }
 </script>
 
@@ -299,57 +284,22 @@ function key(event: KeyboardEvent, each: Hung) {
         />
         <line
           v-for="each in placed"
-          :key="`s${each.id}`"
+          :key="`s${each.mass.id}`"
           class="string"
-          :x1="each.px"
-          :x2="each.px"
+          :x1="each.x"
+          :x2="each.x"
           :y1="each.top"
-          :y2="BEAM_Y + each.drop - each.r"
+          :y2="each.hanging.y - each.r"
         />
-        <g
+        <HungMass
           v-for="each in placed"
-          :key="each.id"
-          class="hung"
-          :class="{ slides: each.slide }"
-          :data-hung="each.id"
-          :tabindex="each.slide ? 0 : undefined"
-          :role="each.slide ? 'slider' : undefined"
-          :aria-label="
-            each.slide ? `${each.name}, ${number(each.mass, 'mass')} ${units.mass.name}` : undefined
-          "
-          :aria-valuenow="each.slide ? Math.round(each.x) : undefined"
-          :aria-valuemin="each.slide ? Math.round(each.slide.low) : undefined"
-          :aria-valuemax="each.slide ? Math.round(each.slide.high) : undefined"
-          :aria-valuetext="each.slide ? `${Math.round(each.x)} mm from the nose` : undefined"
-          @pointerdown="grab($event, each)"
-          @pointermove="drag"
-          @pointerup="letGo"
-          @pointercancel="letGo"
-          @keydown="key($event, each)"
-        >
-          <line
-            v-if="each.slide"
-            class="reach"
-            :x1="at(each.slide.low)"
-            :x2="at(each.slide.high)"
-            :y1="BEAM_Y + each.drop"
-            :y2="BEAM_Y + each.drop"
-          />
-          <circle v-if="each.slide" class="halo" :cx="each.px" :cy="BEAM_Y + each.drop" r="22" />
-          <circle class="disc" :cx="each.px" :cy="BEAM_Y + each.drop" :r="each.r" />
-          <template v-if="each.slide">
-            <path
-              class="arrow"
-              :d="`M${each.px - each.r - 4} ${BEAM_Y + each.drop - 5} l-7 5 l7 5 z M${each.px + each.r + 4} ${BEAM_Y + each.drop - 5} l7 5 l-7 5 z`"
-            />
-          </template>
-          <text v-if="each.r > 10" class="figure grams" :x="each.px" :y="BEAM_Y + each.drop + 4">
-            {{ number(each.mass, 'mass', units.mass.name === 'g' ? 0 : 1) }}
-          </text>
-          <text class="name" :x="each.px" :y="BEAM_Y + each.drop + each.r + 12">
-            {{ each.name }}
-          </text>
-        </g>
+          :key="each.mass.id"
+          v-bind="each"
+          :to-mm="toMm"
+          @slid="move(each.mass.id, $event)"
+          @kept="keep"
+          @dropped="drop"
+        />
 
         <TheStrip :flags="flags" :scale="strip" />
       </svg>
@@ -429,66 +379,6 @@ svg {
   stroke: var(--ink);
 }
 
-.name {
-  paint-order: stroke;
-  stroke: var(--linen);
-  stroke-width: 4px;
-  stroke-linejoin: round;
-}
-
-.reach {
-  stroke: var(--brass);
-  stroke-width: 3;
-  opacity: 0.45;
-}
-
-.halo {
-  fill: transparent;
-}
-
-.hung .disc {
-  fill: var(--pan);
-  stroke: var(--ink);
-  stroke-width: 1.2;
-}
-
-.slides {
-  cursor: ew-resize;
-  touch-action: none;
-}
-
-.slides .disc {
-  fill: var(--brass);
-  stroke-width: 2;
-}
-
-.slides .grams {
-  fill: var(--paper);
-}
-
-.slides:focus-visible {
-  outline: none;
-}
-
-.slides:focus-visible .disc {
-  stroke: var(--sea);
-  stroke-width: 4;
-}
-
-.arrow {
-  fill: var(--ink);
-}
-
-text {
-  font-size: 12px;
-  fill: var(--ink);
-  text-anchor: middle;
-}
-
-.grams {
-  font-weight: 600;
-}
-
 .range {
   fill: var(--oak);
   fill-opacity: 0.22;
@@ -507,12 +397,6 @@ text {
   stroke: var(--ink);
   stroke-dasharray: 2 4;
   stroke-width: 2;
-}
-
-.cgword {
-  text-anchor: start;
-  fill: var(--sea);
-  font-weight: 600;
 }
 
 @media (prefers-reduced-motion: reduce) {

@@ -52,9 +52,9 @@ const pedigrees = computed(() =>
 )
 const several = computed(() => Number(fields.pieces.replace(',', '.')) > 1)
 
-/** Enter keeps the line; on a button it presses the button. */
+/** Enter keeps the line; on what is pressed it presses that. */
 function onEnter(event: KeyboardEvent) {
-  if ((event.target as HTMLElement).closest('button')) return
+  if ((event.target as HTMLElement).closest('button, summary')) return
   event.preventDefault()
   void keep()
 }
