@@ -8,6 +8,7 @@ import { plain } from './plain'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 import { useTimer } from './useTimer'
+import PickList from '../shared/PickList.vue'
 
 const { id, field, told, waiting, keepFlight, setAside } = useField()
 const { build } = useBuild()
@@ -102,7 +103,7 @@ const flights = computed(() => {
       first. A glider's throws stand under Throw.
     </p>
     <form v-else aria-label="A flight" @submit.prevent="keep">
-      <v-select
+      <PickList
         v-model="pack"
         :items="packs"
         item-title="name"

@@ -9,6 +9,7 @@ import { fixed, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import ControlDrawing from './ControlDrawing.vue'
 import { useField } from './useField'
+import PickList from '../shared/PickList.vue'
 
 const { field, controls, setControls, setShim, bend } = useField()
 const { build } = useBuild()
@@ -240,8 +241,8 @@ const shims = computed(() => surfaces.value.filter((each) => each.role !== 'fin'
         <p class="small faint">{{ note(each) }}</p>
       </article>
       <form v-if="surfaces.length" @submit.prevent="add">
-        <v-select v-model="fresh.kind" :items="kinds" label="what" />
-        <v-select
+        <PickList v-model="fresh.kind" :items="kinds" label="what" />
+        <PickList
           v-model="surface"
           :items="surfaces"
           item-title="name"

@@ -6,6 +6,7 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
 import { useDrive, usePair } from './useDrive'
+import PickList from '../shared/PickList.vue'
 
 const { drive } = useDrive()
 const { id, revision } = useBuild()
@@ -69,7 +70,7 @@ const figures = computed(() => {
         />
         %</span
       >
-      <v-select
+      <PickList
         v-model="pack"
         :items="drive.packs"
         item-title="name"
@@ -77,7 +78,7 @@ const figures = computed(() => {
         label="Pack asked"
         hide-details
       />
-      <v-select
+      <PickList
         v-model="propeller"
         :items="drive.propellers"
         item-title="name"

@@ -3,6 +3,7 @@ import { reactive, ref } from 'vue'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import type { Listed } from './useChoices'
+import PickList from '../shared/PickList.vue'
 
 const emit = defineEmits<{ listed: [listed: Listed] }>()
 const { units } = useUnits()
@@ -58,7 +59,7 @@ async function add() {
 
 <template>
   <form @submit.prevent="add">
-    <v-select
+    <PickList
       v-model="kind"
       :items="[
         { value: 'pack', title: 'a pack' },

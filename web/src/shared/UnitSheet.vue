@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { CHOICES, useDecimalMark, useUnits } from './units'
 import { useEscape } from './useEscape'
+import PickList from './PickList.vue'
 
 /** One choice of units each for mass, length and area, and the mark of decimals. */
 const open = defineModel<boolean>({ required: true })
@@ -18,15 +19,15 @@ const MARKS = [
   <v-dialog v-model="open" max-width="420" aria-label="Units">
     <v-sheet class="sheet">
       <h2>Units</h2>
-      <v-select
+      <PickList
         v-model="chosen.mass"
         label="Mass and thrust"
         :items="[...CHOICES.mass]"
         autofocus
       />
-      <v-select v-model="chosen.length" label="Lengths" :items="[...CHOICES.length]" />
-      <v-select v-model="chosen.area" label="Areas and loading" :items="[...CHOICES.area]" />
-      <v-select v-model="mark" label="Decimals are shown with" :items="MARKS" />
+      <PickList v-model="chosen.length" label="Lengths" :items="[...CHOICES.length]" />
+      <PickList v-model="chosen.area" label="Areas and loading" :items="[...CHOICES.area]" />
+      <PickList v-model="mark" label="Decimals are shown with" :items="MARKS" />
       <p class="faint small">
         Any unit may be typed anywhere; what is shown is in these. Kept on this device.
       </p>

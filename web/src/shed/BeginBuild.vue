@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { answered, api, type Opened } from '../api/client'
 import { useQuantity } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
+import PickList from '../shared/PickList.vue'
 
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ begun: [id: string] }>()
@@ -61,14 +62,14 @@ async function begin() {
       <form class="begin" @submit.prevent="begin">
         <h2>Begin a build</h2>
         <v-text-field v-model="name" label="Name" autofocus autocomplete="off" maxlength="80" />
-        <v-select
+        <PickList
           v-model="purpose"
           label="What it is for"
           :items="purposes"
           item-title="name"
           item-value="id"
         />
-        <v-select
+        <PickList
           v-model="layout"
           label="How it is laid out"
           :items="layouts"
@@ -89,7 +90,7 @@ async function begin() {
           autocomplete="off"
           @update:model-value="limit.typed"
         />
-        <v-select v-model="step" label="Your scale shows" :items="STEPS" />
+        <PickList v-model="step" label="Your scale shows" :items="STEPS" />
         <p class="faint">
           Targets and a first drawing follow from these; each says where it comes from, and all are
           yours to change.
