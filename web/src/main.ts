@@ -1,8 +1,8 @@
 import '@fontsource-variable/atkinson-hyperlegible-next'
 import '@fontsource-variable/atkinson-hyperlegible-mono'
-import 'vuetify/styles'
+import 'vuetify/styles/core'
 import './style.css'
-import { VueQueryPlugin } from '@tanstack/vue-query'
+import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
@@ -10,17 +10,25 @@ import App from './App.vue'
 import { openEntries } from './field/entries'
 import { openOutbox } from './shared/outbox'
 import { stayReachable } from './shared/reach'
+import { ofBuild } from './shared/useBuild'
 import { router } from './router'
 import { themes } from './theme'
+
+const queryClient = new QueryClient({
+  defaultOptions: { queries: { staleTime: 60_000, retry: 1 } },
+})
+// The build is on its way while the page is set up; it is drawn once, with its parts, unless the
+// workshop takes longer than anyone would wait for a blank page.
+const PATIENCE_MS = 250
+const first = /^\/build\/([^/]+)/.exec(location.pathname)?.[1]
+const fetched = first && queryClient.prefetchQuery(ofBuild(decodeURIComponent(first), queryClient))
 
 openOutbox()
 openEntries()
 stayReachable()
-createApp(App)
+const app = createApp(App)
   .use(router)
-  .use(VueQueryPlugin, {
-    queryClientConfig: { defaultOptions: { queries: { staleTime: 60_000, retry: 1 } } },
-  })
+  .use(VueQueryPlugin, { queryClient })
   .use(
     createVuetify({
       icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
@@ -33,4 +41,6 @@ createApp(App)
       },
     }),
   )
-  .mount('#app')
+
+const late = new Promise((done) => setTimeout(done, PATIENCE_MS))
+void Promise.race([fetched, late]).then(() => app.mount('#app'))

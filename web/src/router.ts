@@ -1,4 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import BenchPlace from './bench/BenchPlace.vue'
+import BuildFrame from './shared/BuildFrame.vue'
 import ShedPlace from './shed/ShedPlace.vue'
 
 export const router = createRouter({
@@ -7,7 +9,7 @@ export const router = createRouter({
     { path: '/', name: 'shed', component: ShedPlace, meta: { place: 'shed' } },
     {
       path: '/build/:id',
-      component: () => import('./shared/BuildFrame.vue'),
+      component: BuildFrame,
       props: true,
       children: [
         { path: '', redirect: { name: 'bench' } },
@@ -16,7 +18,7 @@ export const router = createRouter({
         { path: 'balance', name: 'balance', component: () => import('./balance/BalancePlace.vue') },
         { path: 'power', name: 'power', component: () => import('./power/PowerPlace.vue') },
         { path: 'field', name: 'field', component: () => import('./field/FieldPlace.vue') },
-        { path: 'bench', name: 'bench', component: () => import('./bench/BenchPlace.vue') },
+        { path: 'bench', name: 'bench', component: BenchPlace },
       ],
     },
     { path: '/:rest(.*)*', redirect: '/' },

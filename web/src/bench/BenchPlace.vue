@@ -9,7 +9,7 @@ import ThumbBar from './ThumbBar.vue'
 import ThePan from './ThePan.vue'
 import TheTray from './TheTray.vue'
 import TillRoll from './TillRoll.vue'
-import { ref } from 'vue'
+import { onMounted, ref } from 'vue'
 
 const bench = openBench()
 const { build } = useBuild()
@@ -18,6 +18,10 @@ const tray = ref<InstanceType<typeof TheTray>>()
 const clocks = ref<InstanceType<typeof JointClocks>>()
 const roll = ref<InstanceType<typeof TillRoll>>()
 const words = useWords()
+
+// The tray is what a hand comes for; the roll follows a frame later.
+const isTrayUp = ref(false)
+onMounted(() => requestAnimationFrame(() => requestAnimationFrame(() => (isTrayUp.value = true))))
 
 useKeys({
   ' ': bench.recordSteady,
@@ -44,7 +48,7 @@ useKeys({
     <PracticeBar v-if="build?.purpose === 'practice'" class="practice" />
     <ThePan ref="pan" class="pan" />
     <TheTray ref="tray" class="tray" />
-    <TillRoll ref="roll" class="roll" />
+    <TillRoll v-if="isTrayUp" ref="roll" class="roll" />
     <JointClocks ref="clocks" class="clocks" />
     <ThumbBar class="thumb" />
   </div>

@@ -1,26 +1,29 @@
 <script setup lang="ts">
 import { useInUnits } from '../say/inUnits'
-import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
+import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import ARod from './ARod.vue'
 import NoteSheet from './NoteSheet.vue'
 import { PRESETS, useUnits } from './units'
-import UnitSheet from './UnitSheet.vue'
 import { useBuild } from './useBuild'
 import { isTyping, useKeys } from './useKeys'
 import { useLamp } from './useLamp'
+
+// Fields and lists are a third of what a page loads: they come when they are first asked for.
+const UnitSheet = defineAsyncComponent(() => import('./UnitSheet.vue'))
 
 const inUnits = useInUnits()
 
 const { build, loadouts, loadout, nextLoadout, assessment, turnBack } = useBuild()
 const { choice, units } = useUnits()
 const choosing = ref(false)
+const hasChosen = ref(false)
 const own = computed(() =>
   [units.value.mass, units.value.length, units.value.loading].map((each) => each.name).join(', '),
 )
 function chooseUnits(event: Event) {
   const field = event.target as HTMLSelectElement
-  if (field.value === 'own') choosing.value = true
+  if (field.value === 'own') choosing.value = hasChosen.value = true
   else choice.value = field.value
   field.value = choice.value
 }
@@ -118,7 +121,7 @@ onBeforeUnmount(() => {
       :outside="answer.kind === 'balance' ? outside : ''"
     />
     <NoteSheet v-model="noting" />
-    <UnitSheet v-model="choosing" />
+    <UnitSheet v-if="hasChosen" v-model="choosing" />
     <p v-for="notice in contradictions" :key="notice.words" class="notice wrong">
       {{ inUnits(notice.words) }}
     </p>

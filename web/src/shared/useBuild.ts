@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery, useQueryClient, type QueryClient } from '@tanstack/vue-query'
 import { computed, inject, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 import {
   answered,
@@ -24,23 +24,28 @@ import { outbox } from './outbox'
 import { useUnits } from './units'
 import { useWords } from './useWords'
 
+/** How a build is asked for; the answer is kept under its key for all that show it. */
+export function ofBuild(id: string, client: QueryClient) {
+  const queryKey = ['build', id]
+  return {
+    queryKey,
+    queryFn: async () => {
+      const fresh = await answered<Opened>(
+        api.GET('/api/v1/builds/{build_id}', { params: { path: { build_id: id } } }),
+      )
+      // A fetch that began before a change was kept must not bring back what was before it.
+      const known = client.getQueryData<Opened>(queryKey)
+      return known && known.revision > fresh.revision ? known : fresh
+    },
+  }
+}
+
 function setUp(id: Ref<string>) {
   const client = useQueryClient()
   const words = useWords()
   const { quantity } = useUnits()
   const key = computed(() => ['build', id.value])
-  const query = useQuery({
-    queryKey: key,
-    queryFn: async () => {
-      const mine = key.value
-      const fresh = await answered<Opened>(
-        api.GET('/api/v1/builds/{build_id}', { params: { path: { build_id: id.value } } }),
-      )
-      // A fetch that began before a change was kept must not bring back what was before it.
-      const known = client.getQueryData<Opened>(mine)
-      return known && known.revision > fresh.revision ? known : fresh
-    },
-  })
+  const query = useQuery({ queryKey: key, queryFn: () => ofBuild(id.value, client).queryFn() })
   const answer = computed(() => query.data.value)
   const build = computed(() => answer.value?.build)
   const revision = computed(() => answer.value?.revision ?? 0)

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type Opened, type Shelved } from '../api/client'
 import { useLamp } from '../shared/useLamp'
 import { useKeys } from '../shared/useKeys'
 import { useWords } from '../shared/useWords'
 import PlaceLine from '../shared/PlaceLine.vue'
-import BeginBuild from './BeginBuild.vue'
 import BuildTag from './BuildTag.vue'
+
+const BeginBuild = defineAsyncComponent(() => import('./BeginBuild.vue'))
 
 const router = useRouter()
 const client = useQueryClient()
@@ -37,7 +38,11 @@ const across = computed(() =>
 )
 
 const beginning = ref(false)
-useKeys({ b: () => (beginning.value = true) })
+const hasBegun = ref(false)
+function begin() {
+  beginning.value = hasBegun.value = true
+}
+useKeys({ b: begin })
 const file = ref<HTMLInputElement>()
 
 async function bringIn(event: Event) {
@@ -115,7 +120,7 @@ function begun(id: string) {
         {{ lamp ? 'daylight' : 'lamp' }}
       </button>
       <span class="space" />
-      <v-btn class="press--main" @click="beginning = true">Begin a build</v-btn>
+      <v-btn class="press--main" @click="begin">Begin a build</v-btn>
       <v-btn @click="file?.click()">From a file</v-btn>
       <v-btn class="press--quiet" @click="practise">Practise</v-btn>
       <input
@@ -156,7 +161,7 @@ function begun(id: string) {
     <button v-if="putAway || away" type="button" class="plainly faint under" @click="away = !away">
       {{ away ? 'back to the shelves' : `${putAway} put away` }}
     </button>
-    <BeginBuild v-model="beginning" @begun="begun" />
+    <BeginBuild v-if="hasBegun" v-model="beginning" @begun="begun" />
   </div>
 </template>
 
