@@ -4,11 +4,8 @@ A ratio against a bare endpoint and a bare commit on the same machine says more 
 """
 
 import gzip
-import socket
 import sqlite3
 import statistics
-import subprocess
-import sys
 import tempfile
 import time
 from collections.abc import Callable
@@ -23,6 +20,8 @@ import httpx
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
 from bench.builds import made_up_build, to_be_balanced
 from bench.drives import drive_of_four_runs, drives_to_try
+from bench.pages import SLOWER, pages
+from bench.servers import free_port, started
 from oaken_scale.api.app import PAGES
 from oaken_scale.core.assess import assess
 from oaken_scale.core.geometry.neutral_point import neutral_point
@@ -131,26 +130,6 @@ def bare(body: dict) -> dict:
 
 uvicorn.run(app, host="127.0.0.1", port=int(sys.argv[1]), log_level="error")
 """
-
-
-def started(arguments: list[str], url: str) -> subprocess.Popen[bytes]:
-    """A server that answers."""
-    server = subprocess.Popen([sys.executable, *arguments], stdout=subprocess.DEVNULL)
-    for _ in range(200):
-        try:
-            httpx.get(url, timeout=1)
-            return server
-        except httpx.HTTPError:
-            time.sleep(0.05)
-    raise RuntimeError("the server did not start")
-
-
-def free_port() -> int:
-    """A port that nobody listens on."""
-    with socket.socket() as free:
-        free.bind(("127.0.0.1", 0))
-        port: int = free.getsockname()[1]
-        return port
 
 
 def answering(folder: Path, build: Build) -> None:
@@ -311,6 +290,9 @@ def first_load() -> None:
     )
     print("\npages")
     line("script and style of all places, gzipped", f"{total / 1000:.0f} kB", "of 300 kB")
+    for name, taken in pages():
+        note = f"{taken / 1500:.2f} of 1.5 s, a processor {SLOWER} times slower"
+        line(name, f"{taken:.0f} ms", note)
 
 
 def main() -> None:
