@@ -23,6 +23,7 @@ from oaken_scale.api import (
     routes_power,
     routes_practice,
     routes_rack,
+    routes_sheet,
     routes_stock,
     routes_undo,
     routes_workshop,
@@ -120,6 +121,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
         routes_practice,
         routes_undo,
         routes_drawing,
+        routes_sheet,
     )
     for routes in everything:
         app.include_router(routes.router)

@@ -18,6 +18,7 @@ export const router = createRouter({
         { path: 'balance', name: 'balance', component: () => import('./balance/BalancePlace.vue') },
         { path: 'power', name: 'power', component: () => import('./power/PowerPlace.vue') },
         { path: 'field', name: 'field', component: () => import('./field/FieldPlace.vue') },
+        { path: 'sheet', name: 'sheet', component: () => import('./sheet/SheetPlace.vue') },
         { path: 'bench', name: 'bench', component: BenchPlace },
       ],
     },

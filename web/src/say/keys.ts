@@ -2,7 +2,7 @@
 export type Key = [key: string, words: string]
 
 const EVERYWHERE: Key[] = [
-  ['1 to 7', 'the places of the rule; with Alt from the Bench and out of any field'],
+  ['1 to 8', 'the places of the rule; with Alt from the Bench and out of any field'],
   ['L', 'next loadout'],
   ['M', 'write a note into the notebook'],
   ['Ctrl Z', 'take the last change back; with Shift make it again'],
@@ -47,6 +47,7 @@ export const KEYS: Record<string, Key[]> = {
     ['S', 'switch the stand on or off'],
     ['Space', 'keep the point that is steady'],
   ],
+  sheet: [['L', 'the page of the next loadout']],
   field: [['Tab', 'through the list; Space or Enter ticks the line in focus']],
 }
 

@@ -18,6 +18,8 @@ export const PLACES: Record<string, string> = {
   balance:
     'Where the plane hangs level and what would bring it there. Slide a part, and everything answers.',
   power: 'What motor, propeller and pack give and take, from listings until the stand has told.',
+  sheet:
+    'The plane on one page, labels for its parts, and its balance marks at full size: on paper, or as files.',
   field:
     'The list before flight, throws and flights, and what to change next. It works out of reach of the workshop.',
 }

@@ -46,6 +46,7 @@ const places = computed(() => {
     },
     { key: '6', title: 'Power', to: of('power'), done: done?.power, open: build.value !== null },
     { key: '7', title: 'Field', to: of('field'), done: undefined, open: build.value !== null },
+    { key: '8', title: 'Sheet', to: of('sheet'), done: undefined, open: build.value !== null },
   ].filter((place) => place.open)
 })
 

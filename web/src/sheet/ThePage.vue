@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import { useQuery } from '@tanstack/vue-query'
+import { computed } from 'vue'
+import { RefusedError } from '../api/client'
+import { asPng, fileName, handOver } from '../shared/picture'
+import { useBuild } from '../shared/useBuild'
+import { useWords } from '../shared/useWords'
+import { usePaper } from './usePaper'
+
+const { build, revision } = useBuild()
+const { inFront } = usePaper()
+const said = useWords()
+
+const address = computed(() => inFront('sheet.svg'))
+const page = useQuery({
+  queryKey: computed(() => ['sheet', address.value, revision.value]),
+  queryFn: async () => {
+    const response = await fetch(address.value)
+    if (!response.ok) throw new RefusedError(response.status, await response.json())
+    return response.text()
+  },
+  placeholderData: (before) => before,
+})
+const drawn = computed(() => page.data.value ?? '')
+
+const print = () => window.print()
+const called = (ending: string) => fileName(build.value?.name ?? '', `sheet.${ending}`)
+function keepSvg() {
+  handOver(new Blob([drawn.value], { type: 'image/svg+xml' }), called('svg'))
+}
+async function keepPng() {
+  try {
+    handOver(await asPng(drawn.value), called('png'))
+  } catch (error) {
+    said.complain(error)
+  }
+}
+</script>
+
+<template>
+  <section aria-label="The sheet">
+    <p class="verbs not-printed">
+      <v-btn class="press--main" :href="inFront('sheet.pdf')" target="_blank">PDF</v-btn>
+      <v-btn @click="print">Print</v-btn>
+      <v-btn @click="keepSvg">SVG</v-btn>
+      <v-btn @click="keepPng">PNG</v-btn>
+      <span class="faint small">of the loadout in front; key L shows another</span>
+    </p>
+    <p v-if="page.isError.value" class="wrong" role="alert">
+      The page does not come: {{ page.error.value?.message }}
+    </p>
+    <p v-else-if="!drawn" class="faint" aria-busy="true">Drawing the page …</p>
+    <!-- Drawn by the workshop from its own figures; every word in it is escaped there. -->
+    <!-- eslint-disable-next-line vue/no-v-html -->
+    <div v-else class="paper" v-html="drawn" />
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 14px;
+}
+
+.verbs {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  margin: 0;
+}
+
+.paper {
+  max-width: 900px;
+}
+
+.paper :deep(svg) {
+  width: 100%;
+  height: auto;
+  display: block;
+  box-shadow: 0 2px 10px rgb(0 0 0 / 22%);
+}
+
+@media print {
+  .paper {
+    max-width: none;
+  }
+
+  .paper :deep(svg) {
+    width: 100vw;
+    box-shadow: none;
+  }
+}
+</style>
