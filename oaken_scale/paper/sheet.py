@@ -72,7 +72,7 @@ def sheet(subject: Subject, paper: Sheet, shown: Shown) -> Page:
     frame = Frame(EDGE, top + 3, left_wide, bottom - top - 8)
     scale = plane(page, subject.told, subject.loadout, frame, shown)
     if scale:
-        words = f"from above, 1 : {scale:.1f}"
+        words = f"from above, 1 : {shown.fixed(scale, 1)}"
         page.words(EDGE, bottom, words, 7.5, colour=FAINT)
     _loadouts(page, subject, bottom + 11, right, shown)
     _both(page, notes, bottom + deep - _high(notes), right)

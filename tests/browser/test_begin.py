@@ -125,6 +125,8 @@ def test_a_mistyped_mass_names_its_field_and_keeps_the_line(shed):
     expect(page.get_by_label("Name of the next part")).to_have_value("Motor")
     mass.fill("50 kg")
     mass.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("unusual for one part; 50 g? Enter again")
+    mass.press("Enter")
     expect(page.locator(".line .words.wrong").last).to_contain_text("at most 5000 g")
     expect(page.get_by_label("Name of the next part")).to_have_value("Motor")
 

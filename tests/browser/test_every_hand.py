@@ -257,7 +257,7 @@ def test_every_place_has_its_keys_its_title_and_a_way_past_the_rule(page, demo_s
 
 
 def test_each_place_says_what_it_is_until_it_is_hidden(bench):
-    line = bench.get_by_role("note", name="What this place is")
+    line = bench.locator("p.what")
     expect(line).to_contain_text("Put a part on the pan")
     foot = bench.locator(".clocks").bounding_box()
     assert foot["y"] + foot["height"] <= 800.5

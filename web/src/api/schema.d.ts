@@ -1770,6 +1770,107 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet On Paper
+         * @description The plane, its weights, targets, loadouts, checks and balance mark on one page.
+         */
+        get: operations["sheet_on_paper_api_v1_builds__build_id__sheet_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/sheet.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet On Screen
+         * @description The same page for the screen, for the browser's own print, and as a picture.
+         */
+        get: operations["sheet_on_screen_api_v1_builds__build_id__sheet_svg_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Labels
+         * @description Labels for parts or packs, or for the items named: on a common sheet, the first so many
+         *     places of a begun one skipped, or on a free grid of plain paper.
+         */
+        get: operations["print_labels_api_v1_builds__build_id__labels_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/balance-marks.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Balance Marks
+         * @description Where it must balance, at full size, to lay on the wing's root chord.
+         */
+        get: operations["print_balance_marks_api_v1_builds__build_id__balance_marks_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/outlines.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Print Outlines
+         * @description The drawn surfaces at full size, on as many sheets as they take.
+         */
+        get: operations["print_outlines_api_v1_builds__build_id__outlines_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1940,6 +2041,12 @@ export interface components {
             /** Unchecked Scale */
             unchecked_scale?: string | null;
         };
+        /**
+         * AreaUnit
+         * @description What areas are shown in, and what loading is per.
+         * @enum {string}
+         */
+        AreaUnit: "dm2" | "m2" | "ft2" | "in2";
         /**
          * Arrangement
          * @description How the surfaces that lift stand to one another.
@@ -3464,6 +3571,12 @@ export interface components {
          */
         Datum: "front_middle" | "front_corner" | "origin";
         /**
+         * DecimalMark
+         * @description What stands before the tenths.
+         * @enum {string}
+         */
+        DecimalMark: "." | ",";
+        /**
          * Do
          * @description What to do about it.
          * @enum {string}
@@ -3879,6 +3992,12 @@ export interface components {
          * @enum {string}
          */
         Goes: "up" | "down" | "right" | "right_up" | "right_down";
+        /**
+         * GridName
+         * @description How labels lie on a sheet: by paper and how many it holds, or a free grid.
+         * @enum {string}
+         */
+        GridName: "a4-24" | "a4-21" | "a4-14" | "a4-65" | "letter-30" | "free";
         /**
          * Group
          * @description What a weight budget allots grams to.
@@ -4363,6 +4482,12 @@ export interface components {
             source?: string;
         };
         /**
+         * Labelled
+         * @description What gets labels.
+         * @enum {string}
+         */
+        Labelled: "parts" | "packs";
+        /**
          * Landing
          * @description How a flight ended.
          * @enum {string}
@@ -4408,6 +4533,12 @@ export interface components {
             /** Starting Surfaces */
             starting_surfaces: components["schemas"]["Surface"][];
         };
+        /**
+         * LengthUnit
+         * @description What lengths are shown in.
+         * @enum {string}
+         */
+        LengthUnit: "mm" | "in";
         /**
          * Lesson
          * @description A lot that the weighings say runs otherwise than its figure: by this factor, one sigma.
@@ -4882,6 +5013,12 @@ export interface components {
          * @enum {string}
          */
         Mark: "guess" | "listed" | "difference" | "weighed";
+        /**
+         * MassUnit
+         * @description What masses are shown in.
+         * @enum {string}
+         */
+        MassUnit: "g" | "oz";
         /**
          * Meanwhile
          * @description The server's time, and what can be weighed while joints set.
@@ -5791,6 +5928,12 @@ export interface components {
             /** Note */
             note: string | null;
         };
+        /**
+         * PaperName
+         * @description The sizes of paper.
+         * @enum {string}
+         */
+        PaperName: "a4" | "letter";
         /**
          * PartLine
          * @description A whole part on one line, the assembly it goes to where the line names none, and the units
@@ -13359,6 +13502,265 @@ export interface operations {
             };
             /** @description Problem */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_on_paper_api_v1_builds__build_id__sheet_pdf_get: {
+        parameters: {
+            query?: {
+                /** @description None: the first */
+                loadout?: string | null;
+                /** @description The size of the paper */
+                paper?: components["schemas"]["PaperName"];
+                mass?: components["schemas"]["MassUnit"];
+                length?: components["schemas"]["LengthUnit"];
+                area?: components["schemas"]["AreaUnit"];
+                mark?: components["schemas"]["DecimalMark"];
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sheet_on_screen_api_v1_builds__build_id__sheet_svg_get: {
+        parameters: {
+            query?: {
+                /** @description None: the first */
+                loadout?: string | null;
+                /** @description The size of the paper */
+                paper?: components["schemas"]["PaperName"];
+                mass?: components["schemas"]["MassUnit"];
+                length?: components["schemas"]["LengthUnit"];
+                area?: components["schemas"]["AreaUnit"];
+                mark?: components["schemas"]["DecimalMark"];
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The same page */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_labels_api_v1_builds__build_id__labels_pdf_get: {
+        parameters: {
+            query?: {
+                of?: components["schemas"]["Labelled"];
+                item?: string[];
+                grid?: components["schemas"]["GridName"];
+                /** @description The size of the paper */
+                paper?: components["schemas"]["PaperName"];
+                across?: number;
+                down?: number;
+                skip?: number;
+                mass?: components["schemas"]["MassUnit"];
+                length?: components["schemas"]["LengthUnit"];
+                area?: components["schemas"]["AreaUnit"];
+                mark?: components["schemas"]["DecimalMark"];
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_balance_marks_api_v1_builds__build_id__balance_marks_pdf_get: {
+        parameters: {
+            query?: {
+                /** @description None: the first */
+                loadout?: string | null;
+                /** @description The size of the paper */
+                paper?: components["schemas"]["PaperName"];
+                mass?: components["schemas"]["MassUnit"];
+                length?: components["schemas"]["LengthUnit"];
+                area?: components["schemas"]["AreaUnit"];
+                mark?: components["schemas"]["DecimalMark"];
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_outlines_api_v1_builds__build_id__outlines_pdf_get: {
+        parameters: {
+            query?: {
+                /** @description None: all */
+                surface?: string | null;
+                /** @description The size of the paper */
+                paper?: components["schemas"]["PaperName"];
+                mass?: components["schemas"]["MassUnit"];
+                length?: components["schemas"]["LengthUnit"];
+                area?: components["schemas"]["AreaUnit"];
+                mark?: components["schemas"]["DecimalMark"];
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

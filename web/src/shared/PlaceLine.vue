@@ -10,7 +10,7 @@ const line = computed(() => lineOf(String(route.name ?? ''), String(route.query[
 </script>
 
 <template>
-  <p v-if="isShown && line" class="what small" role="note" aria-label="What this place is">
+  <p v-if="isShown && line" class="what small not-printed">
     <span>{{ line }}</span>
     <button type="button" class="plainly under faint" @click="hide">hide these lines</button>
   </p>

@@ -51,10 +51,36 @@ export function standingAlone(drawing: SVGSVGElement): string {
   return new XMLSerializer().serializeToString(copy)
 }
 
+/** The western letters of the type of the pages, as they are shipped, to be carried by a file. */
+async function shippedType(): Promise<string> {
+  const faces = [...document.styleSheets]
+    .flatMap((sheet) => [...sheet.cssRules])
+    .filter((rule) => rule instanceof CSSFontFaceRule)
+    .filter((rule) => /U\+0+-0*FF/i.test(rule.style.getPropertyValue('unicode-range')))
+  const written = await Promise.all(
+    faces.map(async (face) => {
+      const url = /url\("?([^")]+)"?\)/.exec(face.style.getPropertyValue('src'))?.[1]
+      if (!url) return ''
+      const base = face.parentStyleSheet?.href ?? location.href
+      const bytes = new Uint8Array(await (await fetch(new URL(url, base))).arrayBuffer())
+      const packed = btoa(bytes.reduce((text, byte) => text + String.fromCharCode(byte), ''))
+      const name = face.style.getPropertyValue('font-family')
+      return `@font-face{font-family:${name};font-weight:200 800;src:url(data:font/woff2;base64,${packed})}`
+    }),
+  )
+  return written.join('')
+}
+
+/** A drawing that carries its type along. */
+export async function withType(svg: string): Promise<string> {
+  return svg.replace(/^(<svg[^>]*>)/, `$1<style>${await shippedType()}</style>`)
+}
+
 /** A drawing as dots, so many for each of its own. */
 export async function asPng(svg: string, finer = 2): Promise<Blob> {
   const image = new Image()
-  image.src = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }))
+  const whole = await withType(svg)
+  image.src = URL.createObjectURL(new Blob([whole], { type: 'image/svg+xml' }))
   try {
     await image.decode()
     const canvas = document.createElement('canvas')

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { RefusedError } from '../api/client'
-import { asPng, fileName, handOver } from '../shared/picture'
+import { asPng, fileName, handOver, withType } from '../shared/picture'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import { usePaper } from './usePaper'
@@ -25,12 +25,13 @@ const drawn = computed(() => page.data.value ?? '')
 
 const print = () => window.print()
 const called = (ending: string) => fileName(build.value?.name ?? '', `sheet.${ending}`)
-function keepSvg() {
-  handOver(new Blob([drawn.value], { type: 'image/svg+xml' }), called('svg'))
-}
-async function keepPng() {
+async function keep(way: 'svg' | 'png') {
   try {
-    handOver(await asPng(drawn.value), called('png'))
+    const picture =
+      way === 'png'
+        ? await asPng(drawn.value)
+        : new Blob([await withType(drawn.value)], { type: 'image/svg+xml' })
+    handOver(picture, called(way))
   } catch (error) {
     said.complain(error)
   }
@@ -42,8 +43,8 @@ async function keepPng() {
     <p class="verbs not-printed">
       <v-btn class="press--main" :href="inFront('sheet.pdf')" target="_blank">PDF</v-btn>
       <v-btn @click="print">Print</v-btn>
-      <v-btn @click="keepSvg">SVG</v-btn>
-      <v-btn @click="keepPng">PNG</v-btn>
+      <v-btn @click="keep('svg')">SVG</v-btn>
+      <v-btn @click="keep('png')">PNG</v-btn>
       <span class="faint small">of the loadout in front; key L shows another</span>
     </p>
     <p v-if="page.isError.value" class="wrong" role="alert">
@@ -74,7 +75,7 @@ section {
   max-width: 900px;
 }
 
-.paper :deep(svg) {
+.paper > :deep(svg) {
   width: 100%;
   height: auto;
   display: block;
@@ -86,7 +87,7 @@ section {
     max-width: none;
   }
 
-  .paper :deep(svg) {
+  .paper > :deep(svg) {
     width: 100vw;
     box-shadow: none;
   }

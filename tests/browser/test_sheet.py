@@ -1,0 +1,78 @@
+"""The Sheet in the real page: what is shown is what is printed."""
+
+import re
+from io import BytesIO
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import expect
+from pypdf import PdfReader
+
+
+@pytest.fixture
+def paper(bench):
+    bench.keyboard.press("Alt+8")
+    expect(bench.locator(".paper > svg")).to_be_visible()
+    bench.get_by_label("Paper", exact=True).select_option("a4")
+    expect(bench.locator('.paper > svg[viewBox="0 0 210 297"]')).to_be_visible()
+    return bench
+
+
+def test_the_page_on_the_screen_is_the_page_on_paper(paper):
+    shown = paper.locator(".paper > svg text").all_text_contents()
+    printed = PdfReader(BytesIO(paper.pdf(format="A4", print_background=True)))
+    assert len(printed.pages) == 1
+    words = re.sub(r"\s", "", printed.pages[0].extract_text())
+    for text in shown:
+        assert re.sub(r"\s", "", text) in words
+    assert "undo" not in words
+    with paper.expect_popup() as opened:
+        paper.get_by_role("link", name="PDF").click()
+    address = opened.value.url
+    opened.value.close()
+    made = PdfReader(BytesIO(paper.request.get(address).body()))
+    text = re.sub(r"\s", "", made.pages[0].extract_text())
+    assert all(re.sub(r"\s", "", each) in text for each in shown)
+
+
+def test_it_follows_the_loadout_and_the_units(paper):
+    name = paper.locator(".rods .loadout").inner_text()
+    expect(paper.locator(".paper > svg")).to_contain_text(name)
+    paper.keyboard.press("l")
+    expect(paper.locator(".rods .loadout")).not_to_have_text(name)
+    now = paper.locator(".rods .loadout").inner_text()
+    first = paper.locator(".paper > svg text", has_text=re.compile("cell")).first
+    expect(first).to_have_text(now)
+    paper.get_by_label("Units").select_option("imperial")
+    expect(paper.locator(".paper > svg")).to_contain_text("Weights, oz")
+
+
+@pytest.mark.parametrize("ending", ["SVG", "PNG"])
+def test_it_is_kept_as_a_picture(paper, ending, tmp_path):
+    with paper.expect_download() as kept:
+        paper.get_by_role("button", name=ending).click()
+    assert kept.value.suggested_filename == f"sandpiper-sheet.{ending.lower()}"
+    file = Path(tmp_path / "picture")
+    kept.value.save_as(file)
+    begins = file.read_bytes()[:80]
+    assert begins.startswith(b"<svg" if ending == "SVG" else b"\x89PNG")
+    assert file.stat().st_size > 50_000
+
+
+def kind(page, link: str) -> str:
+    ask = "link => fetch(link).then((answer) => answer.headers.get('content-type'))"
+    return page.evaluate(ask, link)
+
+
+def test_labels_and_full_size_are_a_press_away(paper):
+    paper.get_by_label("On paper").get_by_role("link", name="Labels").click()
+    paper.get_by_label("Labels for").select_option("packs")
+    paper.get_by_label("Sheet of labels").select_option("free")
+    link = paper.get_by_role("link", name="Labels, PDF").get_attribute("href")
+    assert "of=packs" in link
+    assert "grid=free" in link
+    assert kind(paper, link) == "application/pdf"
+    paper.get_by_label("On paper").get_by_role("link", name="At full size").click()
+    for name in ("Balance marks, PDF", "Wing, PDF"):
+        link = paper.get_by_role("link", name=name).get_attribute("href")
+        assert kind(paper, link) == "application/pdf"
