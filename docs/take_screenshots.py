@@ -49,7 +49,7 @@ def bench(page: Page, url: str) -> None:
 
 
 def stock(page: Page, url: str) -> None:
-    """The Stock: a square of sheet weighed, outlines read, other ways compared, the budget."""
+    """The Stock: a square of sheet weighed, outlines read, other ways compared."""
     page.goto(f"{url}/build/sandpiper/stock?on=rack")
     page.locator("[data-lot=sheet-b]").click()
     page.get_by_label("What the scale shows").fill("3.2")
@@ -70,10 +70,6 @@ def stock(page: Page, url: str) -> None:
     page.locator("thead th:nth-child(4)").wait_for()
     page.wait_for_timeout(300)
     page.screenshot(path=PICTURES / "ways.png")
-    page.goto(f"{url}/build/sandpiper/stock?on=budget")
-    page.locator("[data-group=foam]").wait_for()
-    page.wait_for_timeout(300)
-    page.screenshot(path=PICTURES / "budget.png")
 
 
 def balance(page: Page, url: str) -> None:
@@ -91,6 +87,13 @@ def balance(page: Page, url: str) -> None:
     page.get_by_text("take it").first.wait_for()
     page.wait_for_timeout(500)
     page.screenshot(path=PICTURES / "power-choice.png")
+
+
+def sheet(page: Page, url: str) -> None:
+    """The plane on one page."""
+    page.goto(f"{url}/build/sandpiper/sheet")
+    page.locator(".paper > svg").wait_for()
+    page.screenshot(path=PICTURES / "sheet.png")
 
 
 def field(phone: Page, desk: Page, url: str) -> None:
@@ -151,6 +154,7 @@ def main() -> None:
         phone.evaluate("scrollTo(0, 0)")
         phone.wait_for_timeout(400)
         phone.screenshot(path=PICTURES / "bench-phone.png")
+        sheet(desk, url)
         field(phone, desk, url)
         browser.close()
         server.kill()

@@ -1,4 +1,4 @@
-"""The command line: demo, serve, export, import, assess, openapi, schema."""
+"""The command line: demo, serve, export, import, backup, restore, assess, openapi, schema."""
 
 import argparse
 import gc
@@ -7,8 +7,11 @@ import os
 import socket
 import sys
 import tempfile
+import threading
+import time
 from collections.abc import Sequence
 from contextlib import ExitStack
+from datetime import UTC, date, datetime
 from pathlib import Path
 
 import platformdirs
@@ -20,12 +23,17 @@ from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.demo.workshop import load_demo
 from oaken_scale.formats import build_file
+from oaken_scale.store.copies import CopyError, back_up, copy_before_migration, restore, roll
 from oaken_scale.store.database import DatabaseRefusedError
 from oaken_scale.store.in_use import InUseError, in_use
 from oaken_scale.workshop import Workshop
 
 BAD_INPUT = 2
 """Exit status when what was given cannot be used."""
+
+
+LOOK_EVERY_S = 900.0
+"""So often a served workshop looks whether a copy of the day is due [s]."""
 
 
 class CannotError(Exception):
@@ -50,7 +58,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return status
     except CannotError as error:
         print(f"oaken-scale: {error}", file=sys.stderr)
-    except DatabaseRefusedError as error:
+    except (DatabaseRefusedError, CopyError) as error:
         print(f"oaken-scale: {error}", file=sys.stderr)
     except BuildFaultError as error:
         for fault in error.faults:
@@ -85,6 +93,12 @@ def _parser() -> argparse.ArgumentParser:
     bring = command("import", _import, "bring in a build file as a build of its own")
     bring.add_argument("file", metavar="FILE", type=Path)
     bring.add_argument("--database", type=Path, help="database file to use")
+    keep = command("backup", _backup, "copy the whole workshop to a file, also while it is served")
+    keep.add_argument("file", metavar="FILE", type=Path)
+    keep.add_argument("--database", type=Path, help="database file to copy")
+    back = command("restore", _restore, "put a copy in the place of the workshop, which is copied")
+    back.add_argument("file", metavar="FILE", type=Path)
+    back.add_argument("--database", type=Path, help="database file to put it in the place of")
     tell = command("assess", _assess, "print what is told about a build file, as JSON")
     tell.add_argument("file", metavar="FILE", type=Path)
     command("openapi", _openapi, "print the API's OpenAPI document")
@@ -110,7 +124,28 @@ def _demo(given: argparse.Namespace) -> int:
 
 def _serve(given: argparse.Namespace) -> int:
     _free_port(given.host, given.port)
-    return _run(given.database or own_database(), given)
+    path = given.database or own_database()
+    try:
+        with in_use(path):
+            copy_before_migration(path)
+            _copy_daily(path)
+            return _run(path, given)
+    except InUseError as error:
+        raise CannotError(str(error)) from error
+
+
+def _copy_daily(path: Path) -> None:
+    """Keep a copy of each day that the workshop was changed on, for as long as it is served."""
+
+    def watch() -> None:
+        while True:
+            try:
+                roll(path, date.today())
+            except (CopyError, DatabaseRefusedError) as error:
+                print(f"oaken-scale: no copy of today: {error}", file=sys.stderr, flush=True)
+            time.sleep(LOOK_EVERY_S)
+
+    threading.Thread(target=watch, name="copies", daemon=True).start()
 
 
 def _free_port(host: str, port: int) -> None:
@@ -169,6 +204,25 @@ def _import(given: argparse.Namespace) -> int:
     finally:
         workshop.close()
     print(f"{held.build.name} is on the shelf as {held.build.id}")
+    return 0
+
+
+def _backup(given: argparse.Namespace) -> int:
+    path = back_up(_existing(given.database or own_database()), given.file)
+    print(f"The workshop is copied to {path}, and every page of the copy was read again")
+    return 0
+
+
+def _restore(given: argparse.Namespace) -> int:
+    path = given.database or own_database()
+    try:
+        with in_use(path):
+            kept = restore(given.file, path, datetime.now(UTC))
+    except InUseError as error:
+        raise CannotError(str(error)) from error
+    print(f"The workshop at {path} is the one of {given.file} now")
+    if kept is not None:
+        print(f"What stood there before is kept as {kept}")
     return 0
 
 
