@@ -5,7 +5,7 @@ BIN := $(VENV)/bin
 PAGES := oaken_scale/api/pages/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts
 
-.PHONY: demo run test bench study screenshots format build check contract lock clean
+.PHONY: demo run test bench study wheel screenshots format build check contract lock clean
 
 demo: build
 	$(BIN)/oaken-scale demo
@@ -32,6 +32,12 @@ bench: $(VENV)/.ready build
 # How far the ledger can be trusted: coverage of its doubt, slips found and named.
 study: $(VENV)/.ready build
 	$(BIN)/python -m study
+
+# One file that runs with pip or pipx and without Node: the pages are in it.
+wheel: build
+	@rm -rf build/wheel dist/*.whl
+	@$(BIN)/pip wheel --quiet --disable-pip-version-check --no-deps --no-build-isolation -w dist .
+	@ls dist/*.whl
 
 screenshots: $(VENV)/.ready build chromium
 	$(BIN)/python -m docs.take_screenshots

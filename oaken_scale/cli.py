@@ -9,9 +9,11 @@ import sys
 import tempfile
 import threading
 import time
+import webbrowser
 from collections.abc import Sequence
 from contextlib import ExitStack
 from datetime import UTC, date, datetime
+from importlib.metadata import version
 from pathlib import Path
 
 import platformdirs
@@ -31,6 +33,9 @@ from oaken_scale.workshop import Workshop
 BAD_INPUT = 2
 """Exit status when what was given cannot be used."""
 
+
+OPEN_AFTER_S = 0.5
+"""So long a server is given before the browser comes [s]."""
 
 LOOK_EVERY_S = 900.0
 """So often a served workshop looks whether a copy of the day is due [s]."""
@@ -71,6 +76,7 @@ def _parser() -> argparse.ArgumentParser:
         prog="oaken-scale",
         description="Weigh a foam board build as it grows, and know how it will fly.",
     )
+    parser.add_argument("--version", action="version", version=f"%(prog)s {version('oaken-scale')}")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
 
     def command(name: str, run: object, help: str) -> argparse.ArgumentParser:
@@ -86,6 +92,7 @@ def _parser() -> argparse.ArgumentParser:
         server.add_argument("--host", default="127.0.0.1", help="address to listen on")
         server.add_argument("--port", type=int, default=8017, help="port to listen on")
         server.add_argument("--database", type=Path, help="database file to use")
+        server.add_argument("--open", action="store_true", help="open it in the browser")
     export = command("export", _export, "write a build to a file")
     export.add_argument("build", metavar="BUILD", help="a build's id or name")
     export.add_argument("file", metavar="FILE", type=Path)
@@ -163,7 +170,10 @@ def _free_port(host: str, port: int) -> None:
 def _run(path: Path, given: argparse.Namespace, opens: str = "/") -> int:
     everywhere = given.host in ("0.0.0.0", "::", "")
     app = create_app(path, hosts=("*",) if everywhere else (given.host,))
-    print(f"Open http://{given.host}:{given.port}{opens}  (data in {path})", flush=True)
+    address = f"http://{given.host}:{given.port}{opens}"
+    print(f"Open {address}  (data in {path})", flush=True)
+    if given.open:
+        threading.Timer(OPEN_AFTER_S, webbrowser.open, (address,)).start()
     _collect_seldom()
     uvicorn.run(app, host=given.host, port=given.port, log_level="warning")
     return 0

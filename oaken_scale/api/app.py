@@ -25,6 +25,7 @@ from oaken_scale.api import (
     routes_rack,
     routes_sheet,
     routes_stock,
+    routes_tables,
     routes_undo,
     routes_workshop,
 )
@@ -32,7 +33,7 @@ from oaken_scale.api.bench import Benches
 from oaken_scale.api.body_limit import BodyLimit
 from oaken_scale.api.door import LOOPBACK, Door
 from oaken_scale.api.stand import Stands
-from oaken_scale.formats import build_file, drawing
+from oaken_scale.formats import build_file, drawing, parts_list
 from oaken_scale.workshop import Workshop
 
 PAGES: Final = Path(__file__).parent / "pages"
@@ -102,6 +103,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
         larger={
             "/api/v1/builds/import": build_file.LARGEST_BYTES,
             "/api/v1/outlines": drawing.LARGEST_BYTES,
+            "/api/v1/parts-list": parts_list.LARGEST_BYTES,
         },
     )
     app.add_middleware(CompressedAnswers)
@@ -122,6 +124,7 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
         routes_undo,
         routes_drawing,
         routes_sheet,
+        routes_tables,
     )
     for routes in everything:
         app.include_router(routes.router)

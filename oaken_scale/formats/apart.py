@@ -56,6 +56,11 @@ class Reader:
         told: tuple[Build, Assessment] = self._ask("build", data)
         return told
 
+    def cells(self, data: bytes) -> list[list[str]]:
+        """The cells of a spreadsheet, CSV or xlsx. Raises BuildFaultError, BusyError."""
+        told: list[list[str]] = self._ask("cells", data)
+        return told
+
     def close(self) -> None:
         """End the child."""
         with self._turn:
@@ -142,6 +147,10 @@ def _told(question: tuple[Any, ...]) -> Any:
 
         build = load(given[0])
         return build, assess(build)
+    if what == "cells":
+        from oaken_scale.formats.parts_list import cells  # noqa: PLC0415
+
+        return cells(given[0])
     from oaken_scale.formats.drawing import read_drawing  # noqa: PLC0415
 
     data, close_within_mm, mm_per_unit = given

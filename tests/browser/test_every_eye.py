@@ -19,7 +19,7 @@ PLACES = (
     "/build/sandpiper/bench",
     *(f"/build/{plane}/balance" for plane in ("sandpiper", "night-heron", "avocet", "mayfly")),
     *(f"/build/{plane}/power" for plane in ("sandpiper", "mayfly")),
-    *(f"/build/sandpiper/sheet?on={on}" for on in ("page", "labels", "full")),
+    *(f"/build/sandpiper/sheet?on={on}" for on in ("page", "labels", "full", "files")),
     *(f"/build/{plane}/plan?on=drawing" for plane in ("night-heron", "avocet", "mayfly", "dunlin")),
     *(f"/build/night-heron/field?on={on}"
       for on in ("list", "throw", "flights", "controls", "repair", "back")),

@@ -76,3 +76,24 @@ def test_labels_and_full_size_are_a_press_away(paper):
     for name in ("Balance marks, PDF", "Wing, PDF"):
         link = paper.get_by_role("link", name=name).get_attribute("href")
         assert kind(paper, link) == "application/pdf"
+
+
+def test_a_builders_own_list_is_looked_at_and_taken_in(paper):
+    paper.get_by_label("On paper").get_by_role("link", name="Files").click()
+    text = "Bauteil;Gewicht (g);Hebelarm (cm)\nSchleppkupplung;4,5;12\nLampe;2;30\nSumme;6,5;\n"
+    paper.get_by_label("List of parts").set_input_files(
+        {"name": "liste.csv", "mimeType": "text/csv", "buffer": text.encode("cp1252")}
+    )
+    rows = paper.locator(".from-file tbody tr")
+    expect(rows).to_have_count(3)
+    expect(rows.nth(0)).to_contain_text("120")
+    expect(rows.nth(2)).to_contain_text("is a sum")
+    paper.get_by_label("Take Lampe").uncheck()
+    paper.get_by_role("button", name="Take in 1").click()
+    expect(rows.nth(0)).to_contain_text("is on the list already")
+    expect(rows.nth(1)).not_to_contain_text("is on the list already")
+    paper.get_by_role("button", name="undo", exact=True).click()
+    expect(paper.locator(".line .words").first).to_contain_text("Taken back")
+    with paper.expect_download() as kept:
+        paper.get_by_role("link", name="Everything as one spreadsheet").click()
+    assert kept.value.suggested_filename == "sandpiper-lists.xlsx"

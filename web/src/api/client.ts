@@ -39,6 +39,7 @@ export type ItemMass = Whole<Schemas['ItemMass']>
 export type Joint = Whole<Schemas['JointTimes']>
 export type JointTimes = Schemas['JointTimesDoc']
 export type Kind = Schemas['Kind']
+export type Preview = Schemas['Preview']
 export type Measure = Schemas['FigureOf']
 export type TakenBack = Whole<Schemas['TakenBack']>
 export type Touched = Whole<Schemas['Touched']>

@@ -1871,6 +1871,87 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/tables/{table}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table As Csv
+         * @description One list as CSV: with decimal points and commas between, or decimal commas and semicolons.
+         */
+        get: operations["table_as_csv_api_v1_builds__build_id__tables__table__csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/tables.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Tables
+         * @description All lists as one spreadsheet file, sums as formulas.
+         */
+        get: operations["all_tables_api_v1_builds__build_id__tables_xlsx_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/parts-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At A List
+         * @description What a list of parts would add to a build; nothing is kept. ``column`` says what one is,
+         *     as in "2:mass".
+         */
+        post: operations["look_at_a_list_api_v1_parts_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/parts-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep A List
+         * @description Add the parts of a list, all or none; one of the same name and assembly stays as it is.
+         */
+        post: operations["keep_a_list_api_v1_builds__build_id__parts_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3079,6 +3160,25 @@ export interface components {
             faces?: components["schemas"]["Faces"][];
         };
         /**
+         * Column
+         * @description A column of the file: where it stands, what it is headed, what it was taken for (None:
+         *     nothing), the unit of its figures, and whether they are of each piece (of all otherwise).
+         */
+        Column: {
+            /** At */
+            at: number;
+            /** Heading */
+            heading: string;
+            field: components["schemas"]["Field"] | null;
+            /** Unit */
+            unit: string | null;
+            /**
+             * Is Each
+             * @default false
+             */
+            is_each?: boolean;
+        };
+        /**
          * Comes
          * @description Where a loadout comes to with a remedy: CG [mm from the nose], sideways [mm], mass [g].
          */
@@ -3673,6 +3773,12 @@ export interface components {
          * @enum {string}
          */
         Faces: "both" | "one" | "none";
+        /**
+         * Field
+         * @description What a column holds.
+         * @enum {string}
+         */
+        Field: "name" | "assembly" | "mass" | "pieces" | "station" | "side" | "height";
         /**
          * FieldDoc
          * @description All of it, each collection in the order in which it came.
@@ -4569,6 +4675,38 @@ export interface components {
          * @enum {string}
          */
         LineKind: "doubt" | "weight" | "balance" | "straight" | "fixed" | "ballast" | "leads" | "control" | "controls" | "tabs" | "own" | "propeller" | "pack" | "range" | "wind" | "people" | "place";
+        /**
+         * Listed
+         * @description A part of a list, its figure of all its pieces.
+         */
+        Listed: {
+            /** Name */
+            name: string;
+            /**
+             * Assembly
+             * @default
+             */
+            assembly?: string;
+            /** Mass G */
+            mass_g?: number | null;
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces?: number;
+            /** Station Mm */
+            station_mm?: number | null;
+            /**
+             * Side Mm
+             * @default 0
+             */
+            side_mm?: number;
+            /**
+             * Height Mm
+             * @default 0
+             */
+            height_mm?: number;
+        };
         /**
          * ListedMotor
          * @description A motor as a shop lists it, one of those that fly.
@@ -5988,6 +6126,14 @@ export interface components {
             weighs_g: number;
         };
         /**
+         * PartsList
+         * @description The parts of a list that are to be kept.
+         */
+        PartsList: {
+            /** Parts */
+            parts: components["schemas"]["Listed"][];
+        };
+        /**
          * Past
          * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
          *     own file, whatever becomes of the other.
@@ -6350,6 +6496,16 @@ export interface components {
              * @default 0
              */
             gf_per_w_sd?: number;
+        };
+        /**
+         * Preview
+         * @description What a file would add.
+         */
+        Preview: {
+            /** Columns */
+            columns: components["schemas"]["Column"][];
+            /** Rows */
+            rows: components["schemas"]["Row"][];
         };
         /**
          * Problem
@@ -6733,6 +6889,33 @@ export interface components {
          * @enum {string}
          */
         Role: "wing" | "tail" | "canard" | "fin";
+        /**
+         * Row
+         * @description A part as a line of the file has it [g, mm], why it is left out (None: it is not), and
+         *     whether the build has it already.
+         */
+        Row: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            /** Assembly */
+            assembly: string;
+            /** Mass G */
+            mass_g: number | null;
+            /** Pieces */
+            pieces: number;
+            /** Station Mm */
+            station_mm: number | null;
+            /** Side Mm */
+            side_mm: number | null;
+            /** Height Mm */
+            height_mm: number | null;
+            /** Why Not */
+            why_not: string | null;
+            /** Is Known */
+            is_known: boolean;
+        };
         /**
          * Rule
          * @description What a rule of thumb is about.
@@ -7750,6 +7933,12 @@ export interface components {
              */
             twin?: boolean;
         };
+        /**
+         * TableName
+         * @description The lists that go out.
+         * @enum {string}
+         */
+        TableName: "parts" | "weighings" | "loadouts" | "throws" | "runs";
         /**
          * TakenBack
          * @description A build after a change was taken back, or made again, and what that change had touched.
@@ -13761,6 +13950,211 @@ export interface operations {
             };
             /** @description Problem */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    table_as_csv_api_v1_builds__build_id__tables__table__csv_get: {
+        parameters: {
+            query?: {
+                /** @description Before the tenths */
+                mark?: components["schemas"]["DecimalMark"];
+            };
+            header?: never;
+            path: {
+                build_id: string;
+                table: components["schemas"]["TableName"];
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The list */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    all_tables_api_v1_builds__build_id__tables_xlsx_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description All lists */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_a_list_api_v1_parts_list_post: {
+        parameters: {
+            query: {
+                build: string;
+                column?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description A list of parts, CSV or xlsx */
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_a_list_api_v1_builds__build_id__parts_list_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartsList"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

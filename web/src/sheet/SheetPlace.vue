@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import PlaceTabs from '../shared/PlaceTabs.vue'
 import FullSize from './FullSize.vue'
+import TheFiles from './TheFiles.vue'
 import TheLabels from './TheLabels.vue'
 import ThePage from './ThePage.vue'
 import { PAPERS, usePaper } from './usePaper'
@@ -11,6 +12,7 @@ const VIEWS = [
   { name: 'page', title: 'Sheet', view: ThePage },
   { name: 'labels', title: 'Labels', view: TheLabels },
   { name: 'full', title: 'At full size', view: FullSize },
+  { name: 'files', title: 'Files', view: TheFiles },
 ] as const
 
 const route = useRoute()

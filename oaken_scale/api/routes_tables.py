@@ -1,0 +1,171 @@
+"""A build's lists out as CSV and xlsx, and a builder's own list of parts in."""
+
+from datetime import UTC, datetime
+from enum import StrEnum
+from typing import Annotated
+
+from fastapi import APIRouter, Query, Request, Response
+from fastapi.concurrency import run_in_threadpool
+from pydantic import Field, TypeAdapter
+
+from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.problems import documented
+from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
+from oaken_scale.core.changes.drawing import with_parts
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.build import Build, Item, Pedigree, Station
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.formats import fields, parts_list, tables
+from oaken_scale.formats.apart import READER
+from oaken_scale.paper.shown import DecimalMark
+
+router = APIRouter(prefix="/api/v1", tags=["lists"])
+
+PREVIEW: TypeAdapter[parts_list.Preview] = TypeAdapter(parts_list.Preview)
+
+
+class TableName(StrEnum):
+    """The lists that go out."""
+
+    PARTS = "parts"
+    WEIGHINGS = "weighings"
+    LOADOUTS = "loadouts"
+    THROWS = "throws"
+    RUNS = "runs"
+
+
+def _file(build: Build, what: str) -> dict[str, str]:
+    plain = "".join(each if each.isascii() and each.isalnum() else "-" for each in build.name)
+    name = f"{plain.strip('-').lower() or 'build'}-{what}"
+    return {"Content-Disposition": f'attachment; filename="{name}"'}
+
+
+@router.get(
+    "/builds/{build_id}/tables/{table}.csv",
+    response_class=Response,
+    responses={**documented(404), 200: {"content": {"text/csv": {}}, "description": "The list"}},
+)
+def table_as_csv(
+    build_id: BuildId,
+    table: TableName,
+    shop: Shop,
+    mark: Annotated[DecimalMark, Query(description="Before the tenths")] = DecimalMark.POINT,
+) -> Response:
+    """One list as CSV: with decimal points and commas between, or decimal commas and semicolons."""
+    held = shop.held(build_id)
+    wanted = next(t for t in tables.tables(held.build, held.assessment) if t.name == table.value)
+    content = tables.as_csv(wanted, mark is DecimalMark.COMMA)
+    headers = _file(held.build, f"{table.value}.csv")
+    return Response(content, media_type="text/csv; charset=utf-8", headers=headers)
+
+
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
+
+
+@router.get(
+    "/builds/{build_id}/tables.xlsx",
+    response_class=Response,
+    responses={**documented(404), 200: {"content": {XLSX: {}}, "description": "All lists"}},
+)
+def all_tables(build_id: BuildId, shop: Shop) -> Response:
+    """All lists as one spreadsheet file, sums as formulas."""
+    held = shop.held(build_id)
+    content = tables.as_xlsx(tables.tables(held.build, held.assessment))
+    return Response(content, media_type=XLSX, headers=_file(held.build, "lists.xlsx"))
+
+
+def _choices(columns: tuple[str, ...]) -> dict[int, parts_list.Field | None]:
+    """What columns are said to hold, by their places. Raises BuildFaultError."""
+    found: dict[int, parts_list.Field | None] = {}
+    known = {"nothing": None, **{each.value: each for each in parts_list.Field}}
+    for each in columns:
+        place, _, what = each.partition(":")
+        if not (place.isascii() and place.isdigit()) or len(place) > 2 or what not in known:
+            words = f'is "{each}"; say a place and what it holds, as in "2:mass", of '
+            raise BuildFaultError([Fault("column", words + ", ".join(known))])
+        found[int(place)] = known[what]
+    return found
+
+
+@router.post(
+    "/parts-list",
+    response_model=parts_list.Preview,
+    responses=documented(404, 413),
+    openapi_extra={
+        "requestBody": {
+            "required": True,
+            "content": {
+                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
+            },
+            "description": "A list of parts, CSV or xlsx",
+        }
+    },
+)
+async def look_at_a_list(
+    request: Request,
+    shop: Shop,
+    build: Annotated[str, Query(max_length=64)],
+    column: Annotated[tuple[Annotated[str, Query(max_length=20)], ...], Query(max_length=60)] = (),
+) -> Response:
+    """What a list of parts would add to a build; nothing is kept. ``column`` says what one is,
+    as in "2:mass"."""
+    held = await run_in_threadpool(shop.held, build)
+    choices = _choices(column)
+    rows = await run_in_threadpool(READER.cells, await request.body())
+    found = parts_list.preview(rows, held.build, choices)
+    return Response(PREVIEW.dump_json(found), media_type="application/json")
+
+
+Mm = Annotated[float, Field(strict=True, ge=-20_000, le=20_000, allow_inf_nan=False)]
+
+
+class Listed(fields.Edge):
+    """A part of a list, its figure of all its pieces."""
+
+    name: fields.Name
+    assembly: fields.Label = ""
+    mass_g: Annotated[float, Field(strict=True, ge=0, le=5000, allow_inf_nan=False)] | None = None
+    pieces: Annotated[int, Field(strict=True, ge=1, le=1000)] = 1
+    station_mm: Mm | None = None
+    side_mm: Mm = 0.0
+    height_mm: Mm = 0.0
+
+    def value(self) -> Item:
+        """The part that it is, without an id."""
+        station = None
+        if self.station_mm is not None:
+            station = Station(self.station_mm, self.side_mm, self.height_mm)
+        return Item(
+            "", self.name, Pedigree.GUESS, self.assembly, self.mass_g, pieces=self.pieces,
+            station=station, added_at=datetime.now(UTC),
+        )  # fmt: skip
+
+
+class PartsList(fields.Edge):
+    """The parts of a list that are to be kept."""
+
+    parts: Annotated[tuple[Listed, ...], Field(min_length=1, max_length=parts_list.MOST_ROWS)]
+
+
+@router.post(
+    "/builds/{build_id}/parts-list",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 412),
+)
+def keep_a_list(build_id: BuildId, given: PartsList, if_match: Revision, shop: Shop) -> Response:
+    """Add the parts of a list, all or none; one of the same name and assembly stays as it is."""
+
+    def added(build: Build) -> Build:
+        there = {(item.name, item.assembly) for item in build.items if not item.retired}
+        fresh = [each.value() for each in given.parts if (each.name, each.assembly) not in there]
+        if len(build.items) + len(fresh) > limits.ITEMS:
+            words = f"would make {len(build.items) + len(fresh)} parts; at most {limits.ITEMS}"
+            raise BuildFaultError([Fault("parts", words)])
+        return with_parts(build, fresh, _id)
+
+    return told(shop.change(build_id, number(if_match), added), 201)
+
+
+def _id(build: Build, name: str) -> str:
+    return free_id(name, (item.id for item in build.items))

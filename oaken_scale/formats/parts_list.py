@@ -1,0 +1,330 @@
+"""A builder's own list of parts: CSV or xlsx, any column names in any order, read into a preview of
+which nothing is kept until it is said so."""
+
+import csv
+import re
+import zipfile
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from io import BytesIO
+from typing import Final
+
+from openpyxl import load_workbook
+
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.quantity import QuantityError, parse
+from oaken_scale.formats.tables import FORMULA
+
+LARGEST_BYTES: Final = 4_000_000
+MOST_UNPACKED: Final = 40_000_000
+MOST_ROWS: Final = 2000
+MOST_COLUMNS: Final = 60
+LONGEST_CELL: Final = 200
+
+
+class Field(StrEnum):
+    """What a column holds."""
+
+    NAME = "name"
+    ASSEMBLY = "assembly"
+    MASS = "mass"
+    PIECES = "pieces"
+    STATION = "station"
+    SIDE = "side"
+    HEIGHT = "height"
+
+
+HEADINGS: Final = {
+    Field.NAME: r"name|part|item|component|teil|bauteil|bezeichnung|benennung|what|was",
+    Field.ASSEMBLY: r"assembly|group|section|baugruppe|gruppe|where|wo|category",
+    Field.MASS: r"mass|weight|grams?|ounces?|gewicht|masse|gramm|unzen|g|oz|wt",
+    Field.PIECES: r"pieces|pcs|qty|quantity|count|number|anzahl|st[üu]ck|stk|menge|no",
+    Field.STATION: r"station|arm|position|pos|location|x|lage|hebelarm|abstand|from nose|cg",
+    Field.SIDE: r"side|y|seite|starboard|quer",
+    Field.HEIGHT: r"height|z|h[öo]he|up",
+}
+"""The words that a heading of each may be, unit and brackets apart; English and German."""
+
+UNITS: Final = {
+    Field.MASS: {"g": "g", "gram": "g", "grams": "g", "gramm": "g", "kg": "kg", "oz": "oz",
+                 "ounces": "oz", "ounce": "oz", "unzen": "oz", "lb": "lb", "mg": "mg"},
+    Field.STATION: {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "inch": "in", "inches": "in",
+                    "zoll": "in", "ft": "ft"},
+}  # fmt: skip
+KINDS: Final = {
+    Field.MASS: "mass",
+    Field.STATION: "station",
+    Field.SIDE: "station",
+    Field.HEIGHT: "station",
+}
+EACH: Final = re.compile(r"\b(each|per piece|apiece|je|pro)\b", re.I)
+SUMS: Final = re.compile(r"^(grand )?(total|sum|subtotal|summe|gesamt\w*|zwischensumme)\b", re.I)
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """A column of the file: where it stands, what it is headed, what it was taken for (None:
+    nothing), the unit of its figures, and whether they are of each piece (of all otherwise)."""
+
+    at: int
+    heading: str
+    field: Field | None
+    unit: str | None
+    is_each: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """A part as a line of the file has it [g, mm], why it is left out (None: it is not), and
+    whether the build has it already."""
+
+    line: int
+    name: str
+    assembly: str
+    mass_g: float | None
+    pieces: int
+    station_mm: float | None
+    side_mm: float | None
+    height_mm: float | None
+    why_not: str | None
+    is_known: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Preview:
+    """What a file would add."""
+
+    columns: tuple[Column, ...]
+    rows: tuple[Row, ...]
+
+
+def cells(file: bytes) -> list[list[str]]:
+    """The cells of a CSV or xlsx file as text. Raises BuildFaultError on ``file``."""
+    if len(file) > LARGEST_BYTES:
+        raise _wrong(f"is larger than {LARGEST_BYTES // 1_000_000} MB; a list of parts is not")
+    rows = _of_xlsx(file) if file.startswith(b"PK") else _of_csv(file)
+    rows = [row for row in rows if any(row)]
+    if not rows:
+        raise _wrong("holds nothing; a list of parts has a heading and a line for each part")
+    if len(rows) > MOST_ROWS:
+        raise _wrong(f"has {len(rows)} lines; at most {MOST_ROWS} are read")
+    if max(map(len, rows)) > MOST_COLUMNS:
+        raise _wrong(f"is over {MOST_COLUMNS} columns wide; a list of parts has a few")
+    return rows
+
+
+def _of_csv(file: bytes) -> list[list[str]]:
+    for encoding in ("utf-8-sig", "utf-16") if file[:2] in (b"\xff\xfe", b"\xfe\xff") else (
+        "utf-8-sig", "cp1252"
+    ):  # fmt: skip
+        try:
+            text = file.decode(encoding)
+            break
+        except UnicodeDecodeError:
+            continue
+    else:
+        raise _wrong("is no text and no spreadsheet; save the list as CSV or xlsx")
+    if "\0" in text:
+        raise _wrong("is no text and no spreadsheet; save the list as CSV or xlsx")
+    head = text.splitlines()[:20]
+    between = max(";\t,", key=lambda mark: sum(line.count(mark) for line in head))
+    try:
+        return [
+            [_plain(cell) for cell in row]
+            for row in csv.reader(text.splitlines(), delimiter=between)
+        ]
+    except csv.Error as error:
+        raise _wrong(f"cannot be read as CSV ({error})") from error
+
+
+def _of_xlsx(file: bytes) -> list[list[str]]:
+    try:
+        with zipfile.ZipFile(BytesIO(file)) as packed:
+            if sum(each.file_size for each in packed.infolist()) > MOST_UNPACKED:
+                raise _wrong("unpacks to far more than a list of parts holds")
+        book = load_workbook(BytesIO(file), read_only=True, data_only=True)
+        found: list[list[str]] = []
+        for number, row in enumerate(book.worksheets[0].iter_rows(values_only=True)):
+            if number > MOST_ROWS + 5:
+                raise _wrong(f"has over {MOST_ROWS} lines")
+            found.append(
+                [_plain("" if value is None else str(value)) for value in row[:MOST_COLUMNS]]
+            )
+        book.close()
+    except BuildFaultError:
+        raise
+    except Exception as error:  # what a broken spreadsheet may raise is not written down
+        raise _wrong(f"cannot be read as xlsx ({type(error).__name__})") from error
+    return found
+
+
+def _plain(text: str) -> str:
+    """A cell's text; the mark that keeps a formula from being one is taken off."""
+    if text[:1] == "'" and text[1:2] in (*FORMULA, "'"):
+        text = text[1:]
+    return " ".join(text.split())[:LONGEST_CELL]
+
+
+def columns_of(rows: Sequence[Sequence[str]]) -> tuple[int, tuple[Column, ...]]:
+    """Where the headings stand (0: the first line; -1: there are none), and the columns.
+
+    >>> rows = [["Bauteil", "Gewicht (g)", "Hebelarm [cm]"], ["Motor", "28,5", "4"]]
+    >>> [(c.field.value, c.unit) for c in columns_of(rows)[1]]
+    [('name', None), ('mass', 'g'), ('station', 'cm')]
+    """
+    best: tuple[int, tuple[Column, ...]] = (-1, ())
+    for at, row in enumerate(rows[:10]):
+        taken: set[Field] = set()
+        found = []
+        for place, heading in enumerate(row):
+            field, unit = _meant(heading, taken)
+            if field is not None:
+                taken.add(field)
+            is_each = field is Field.MASS and EACH.search(heading) is not None
+            found.append(Column(place, heading, field, unit, is_each))
+        if Field.NAME in taken and len(taken) > len([c for c in best[1] if c.field]):
+            best = (at, tuple(found))
+    if best[1]:
+        return best
+    wide = max(map(len, rows))
+    usual = (Field.NAME, Field.MASS, Field.STATION)
+    return -1, tuple(
+        Column(k, f"column {k + 1}", usual[k] if k < len(usual) else None, None)
+        for k in range(wide)
+    )
+
+
+def _meant(heading: str, taken: set[Field]) -> tuple[Field | None, str | None]:
+    """What a heading is of, and the unit that it names."""
+    bare = heading.lower().strip()
+    words = re.findall(r"[a-zäöü]+", bare)
+    outside = re.sub(r"[(\[{].*?[)\]}]", " ", bare)
+    for field, pattern in HEADINGS.items():
+        if field in taken:
+            continue
+        hit = re.fullmatch(pattern, outside.strip(" .:,")) or any(
+            re.fullmatch(pattern, word) for word in re.findall(r"[a-zäöü]+", outside)
+        )
+        if hit and not re.search(r"doubt|stated|typed|zweifel", bare):
+            units = UNITS.get(field if field is Field.MASS else Field.STATION, {})
+            unit = next((units[word] for word in words if word in units), None)
+            return field, unit if field in KINDS else None
+    return None, None
+
+
+def preview(
+    rows: Sequence[Sequence[str]],
+    build: Build,
+    taken_for: Mapping[int, Field | None] | None = None,
+) -> Preview:
+    """What the cells of a file would add to a build. ``taken_for`` says otherwise of some columns.
+
+    A line without a name, a sum, and a part of the same name and assembly that the build has are
+    left out. Raises BuildFaultError on ``file``.
+    """
+    at, columns = columns_of(rows)
+    if taken_for:
+        chosen = {field for field in taken_for.values() if field}
+        columns = tuple(
+            Column(
+                c.at,
+                c.heading,
+                taken_for[c.at],
+                _meant(c.heading, set())[1] or c.unit,
+                EACH.search(c.heading) is not None,
+            )
+            if c.at in taken_for
+            else Column(c.at, c.heading, None if c.field in chosen else c.field, c.unit)
+            for c in columns
+        )
+    where = {column.field: column for column in columns if column.field}
+    if Field.NAME not in where:
+        raise _wrong("has no column of names; say which it is")
+    is_comma = _is_comma_decimal(rows[at + 1 :], where)
+    there = {(item.name.lower(), item.assembly.lower()) for item in build.items if not item.retired}
+    found = []
+    for line, row in enumerate(rows[at + 1 :], start=at + 2):
+        read = _read(line, row, where, is_comma)
+        key = (read.name.lower(), read.assembly.lower())
+        found.append(read if key not in there else _known(read))
+        if read.why_not is None:
+            there.add(key)
+    return Preview(columns, tuple(found))
+
+
+def _known(row: Row) -> Row:
+    return Row(
+        row.line, row.name, row.assembly, row.mass_g, row.pieces, row.station_mm, row.side_mm,
+        row.height_mm, row.why_not or "is on the list already", is_known=True,
+    )  # fmt: skip
+
+
+def _is_comma_decimal(rows: Sequence[Sequence[str]], where: Mapping[Field, Column]) -> bool:
+    """Whether commas stand before the tenths in the figures of a file. Where they may as well stand
+    before the hundreds ("1,234") they do so only beside points: few parts weigh a thousand grams."""
+    figures = [
+        row[column.at]
+        for row in rows
+        for field, column in where.items()
+        if field in KINDS and column.at < len(row)
+    ]
+    commas = sum(bool(re.search(r"\d,\d{1,2}(\D|$)|\b0,\d", each)) for each in figures)
+    points = sum(bool(re.search(r"\d\.\d{1,2}(\D|$)|\b0\.\d", each)) for each in figures)
+    if not any("." in each for each in figures):
+        return any("," in each for each in figures)
+    return commas > points
+
+
+def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma: bool) -> Row:
+    def text(field: Field) -> str:
+        column = where.get(field)
+        return row[column.at].strip() if column and column.at < len(row) else ""
+
+    name = text(Field.NAME)[:80]
+    why_not = None
+    figures: dict[Field, float | None] = {}
+    for field, kind in KINDS.items():
+        try:
+            figures[field] = _figure(text(field), kind, where.get(field), is_comma)
+        except QuantityError as error:
+            figures[field], why_not = None, f"{field.value}: {error}"
+    pieces = 1
+    if counted := text(Field.PIECES):
+        try:
+            pieces = max(1, min(round(parse(counted.removesuffix(".0"), "pieces").value), 1000))
+        except QuantityError as error:
+            why_not = f"pieces: {error}"
+    if not name:
+        why_not = "has no name"
+    elif SUMS.match(name):
+        why_not = "is a sum"
+    mass = figures[Field.MASS]
+    if mass is not None and where[Field.MASS].is_each:
+        mass *= pieces
+    if why_not is None and mass is not None and mass > 5000:
+        why_not = "weighs over 5000 g"
+    return Row(
+        line, name, text(Field.ASSEMBLY)[:80], mass, pieces,
+        figures[Field.STATION], figures[Field.SIDE], figures[Field.HEIGHT], why_not, is_known=False,
+    )  # fmt: skip
+
+
+def _figure(text: str, kind: str, column: Column | None, is_comma: bool) -> float | None:
+    """A figure in the unit of its column, where it names none itself; None for an empty cell."""
+    if not text or text in ("-", "–", "?"):
+        return None
+    if is_comma:
+        text = re.sub(r"(?<=\d)\.(?=\d{3}(\D|$))", "", text)
+    else:
+        text = re.sub(r"(?<=\d),(?=\d{3}(\D|$))", "", text)
+    sign = -1.0 if text[:1] in "-−" else 1.0
+    value = parse(text.lstrip("-−"), kind, column.unit if column else None).value
+    if sign < 0 and kind == "mass":
+        raise QuantityError("is below zero")
+    return sign * value
+
+
+def _wrong(words: str) -> BuildFaultError:
+    return BuildFaultError([Fault("file", words)])

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { useUnits } from '../shared/units'
+import { usePartsList } from './usePartsList'
+
+const { number, units } = useUnits()
+const { file, told, wrong, left, ticked, open, take, tick, keep, close } = usePartsList()
+const input = ref<HTMLInputElement>()
+
+const HOLDS = ['name', 'assembly', 'mass', 'pieces', 'station', 'side', 'height'] as const
+
+function chosen(event: Event) {
+  const from = event.target as HTMLInputElement
+  const next = from.files?.[0]
+  from.value = ''
+  if (next) void open(next)
+}
+const shown = (value: number | null, kind: 'mass' | 'length') =>
+  value === null ? '' : number(value, kind)
+</script>
+
+<template>
+  <div class="from-file">
+    <p class="small">
+      Your own list as CSV or xlsx, whatever its columns are called and in any order; German or
+      English decimals, grams or ounces, mm or inches. You see what was understood before anything
+      is kept, and what is here already is not added twice.
+    </p>
+    <p>
+      <v-btn @click="input?.click()">Choose a file</v-btn>
+      <input
+        ref="input"
+        type="file"
+        accept=".csv,.tsv,.txt,.xlsx,text/csv"
+        hidden
+        aria-label="List of parts"
+        @change="chosen"
+      />
+      <span v-if="file" class="faint small"> {{ file.name }}</span>
+    </p>
+    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <template v-if="told">
+      <div class="columns">
+        <label v-for="column in told.columns" :key="column.at" class="small"
+          ><span class="faint">“{{ column.heading || `column ${column.at + 1}` }}” is</span>
+          <select
+            class="entry"
+            :value="column.field ?? 'nothing'"
+            :aria-label="`What “${column.heading || `column ${column.at + 1}`}” holds`"
+            @change="take(column.at, ($event.target as HTMLSelectElement).value)"
+          >
+            <option value="nothing">left out</option>
+            <option v-for="each in HOLDS" :key="each" :value="each">
+              {{ each }}{{ each === column.field && column.unit ? `, ${column.unit}` : ''
+              }}{{ each === 'mass' && column.is_each ? ' each' : '' }}
+            </option>
+          </select></label
+        >
+      </div>
+      <div class="wide" tabindex="0" role="group" aria-label="What was understood">
+        <table class="lined">
+          <thead class="faint">
+            <tr>
+              <th>take</th>
+              <th>part</th>
+              <th>assembly</th>
+              <th class="right">mass, {{ units.mass.name }}</th>
+              <th class="right">pieces</th>
+              <th class="right">{{ units.length.name }} from nose</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="row in told.rows" :key="row.line" :class="{ faint: row.why_not }">
+              <td>
+                <input
+                  v-if="!row.why_not"
+                  type="checkbox"
+                  :checked="!left.has(row.line)"
+                  :aria-label="`Take ${row.name}`"
+                  @change="tick(row)"
+                />
+              </td>
+              <td>{{ row.name || `line ${row.line}` }}</td>
+              <td>{{ row.assembly }}</td>
+              <td class="figure right">{{ shown(row.mass_g, 'mass') }}</td>
+              <td class="figure right">{{ row.pieces > 1 ? row.pieces : '' }}</td>
+              <td class="figure right">{{ shown(row.station_mm, 'length') }}</td>
+              <td class="small">{{ row.why_not }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+      <p class="verbs">
+        <v-btn class="press--main" :disabled="!ticked.length" @click="keep"
+          >Take in {{ ticked.length }}</v-btn
+        >
+        <v-btn @click="close">Leave it</v-btn>
+      </p>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.from-file {
+  display: grid;
+  gap: 10px;
+  grid-template-columns: minmax(0, 1fr);
+}
+
+.columns {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 16px;
+}
+
+.columns label {
+  display: grid;
+}
+
+.verbs {
+  display: flex;
+  gap: 10px;
+}
+</style>
