@@ -263,7 +263,7 @@ def _known(row: Row) -> Row:
 
 def _is_comma_decimal(rows: Sequence[Sequence[str]], where: Mapping[Field, Column]) -> bool:
     """Whether commas stand before the tenths in the figures of a file. Where they may as well stand
-    before the hundreds ("1,234") they do so only beside points: few parts weigh a thousand grams."""
+    before the hundreds ("1,234") they do so only beside points: few parts weigh a kilogram."""
     figures = [
         row[column.at]
         for row in rows
