@@ -35,7 +35,7 @@ study: $(VENV)/.ready build
 
 # One file that runs with pip or pipx and without Node: the pages are in it.
 wheel: build
-	@rm -rf build/wheel dist/*.whl
+	@rm -rf build dist
 	@$(BIN)/pip wheel --quiet --disable-pip-version-check --no-deps --no-build-isolation -w dist .
 	@ls dist/*.whl
 
