@@ -2,7 +2,7 @@ import prettier from 'eslint-config-prettier'
 import vue from 'eslint-plugin-vue'
 import typescript from 'typescript-eslint'
 
-const places = ['shed', 'plan', 'stock', 'bench', 'balance', 'power']
+const places = ['shed', 'plan', 'stock', 'bench', 'balance', 'power', 'field', 'sheet']
 
 // A place never imports another place; both import shared.
 const apart = places.map((place) => ({

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { letGo } from './entries'
+import { letGo } from '../shared/entries'
 import { useField } from './useField'
 
 /** What the workshop could not keep: it stays here, in words, until somebody has read it. */

@@ -10,7 +10,7 @@ import {
 } from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
-import { onHome, outOfReach, postEntry, waitingEntries } from './entries'
+import { onHome, outOfReach, postEntry, waitingEntries } from '../shared/entries'
 
 type Of<Kind extends string> = Extract<Schemas['ThrowEntry'], { entry: Kind }>
 

@@ -5,7 +5,7 @@ import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import NoteForm from '../shared/NoteForm.vue'
-import { waitingEntries } from '../field/entries'
+import { waitingEntries } from '../shared/entries'
 import { NOTE_KINDS } from '../say/notes'
 import { useLife } from './useLife'
 

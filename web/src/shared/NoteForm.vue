@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onBeforeUnmount, ref } from 'vue'
 import type { NoteKind } from '../api/client'
-import { onHome, postEntry } from '../field/entries'
+import { onHome, postEntry } from './entries'
 import { NOTE_KINDS } from '../say/notes'
 import { freshId } from './freshId'
 import { useBuild } from './useBuild'

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { waitingEntries } from '../field/entries'
+import { waitingEntries } from './entries'
 import { acts } from './acts'
 import { outbox } from './outbox'
 
