@@ -3,6 +3,7 @@
 import re
 from io import BytesIO
 from pathlib import Path
+from xml.etree import ElementTree
 
 import pytest
 from playwright.sync_api import expect
@@ -97,3 +98,24 @@ def test_a_builders_own_list_is_looked_at_and_taken_in(paper):
     with paper.expect_download() as kept:
         paper.get_by_role("link", name="Everything as one spreadsheet").click()
     assert kept.value.suggested_filename == "sandpiper-lists.xlsx"
+
+
+@pytest.mark.parametrize(
+    ("place", "what"), [("plan?on=drawing", "drawing"), ("balance", "beam"), ("power", "curves")]
+)
+def test_drawings_are_kept_as_pictures_that_stand_alone(bench, place, what, tmp_path):
+    bench.goto(bench.url.replace("/bench", f"/{place}"))
+    for ending in ("SVG", "PNG"):
+        with bench.expect_download() as kept:
+            bench.get_by_role("button", name=f"{what} as {ending}").click()
+        assert kept.value.suggested_filename == f"sandpiper-{what}.{ending.lower()}"
+        file = Path(tmp_path / ending)
+        kept.value.save_as(file)
+        if ending == "PNG":
+            assert file.read_bytes().startswith(b"\x89PNG")
+            continue
+        drawn = ElementTree.fromstring(file.read_text())
+        looks = [each.get("style", "") for each in drawn.iter() if each.tag.endswith("text")]
+        assert looks
+        assert all("font-size:" in look and "var(" not in look for look in looks)
+        assert "font/woff2;base64," in file.read_text()

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import type { Outline } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
+import SavePicture from '../shared/SavePicture.vue'
 import DrawnPlane from '../shared/drawing/DrawnPlane.vue'
 import TheStrip, { type Flag } from '../shared/drawing/TheStrip.vue'
 import { ROW } from '../shared/drawing/useScale'
@@ -304,6 +305,7 @@ function toMm(event: PointerEvent): number {
         <TheStrip :flags="flags" :scale="strip" />
       </svg>
     </div>
+    <SavePicture :of="holder" what="beam" />
     <DrawnPlane
       class="above"
       :surfaces="build?.surfaces ?? []"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useBeginnings } from '../shared/useBeginnings'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useKeys } from '../shared/useKeys'
 import DrawnPlane from '../shared/drawing/DrawnPlane.vue'
@@ -8,6 +8,7 @@ import FirstDrawing from './FirstDrawing.vue'
 import SurfaceForm from './SurfaceForm.vue'
 import { useDraft } from './useDraft'
 import WingNumbers from './WingNumbers.vue'
+import SavePicture from '../shared/SavePicture.vue'
 
 const { loadout } = useBuild()
 const drawing = useDraft()
@@ -23,21 +24,24 @@ const first = computed(() => {
   const wing = shown.value?.outlines.find((each) => each.role === 'wing')
   return !wing || wing.untouched
 })
+const holder = ref<HTMLElement>()
 </script>
 
 <template>
   <section class="drawing" aria-label="Drawing">
     <figure>
-      <DrawnPlane
-        v-if="draft.length"
-        :surfaces="draft"
-        :assessment="shown"
-        :loadout="shown?.loadouts.find((each) => each.id === loadout?.id) ?? loadout"
-        :chosen="chosen"
-        @choose="chosen = $event"
-        @moved="moved"
-        @kept="keep()"
-      />
+      <div v-if="draft.length" ref="holder">
+        <DrawnPlane
+          :surfaces="draft"
+          :assessment="shown"
+          :loadout="shown?.loadouts.find((each) => each.id === loadout?.id) ?? loadout"
+          :chosen="chosen"
+          @choose="chosen = $event"
+          @moved="moved"
+          @kept="keep()"
+        />
+      </div>
+      <SavePicture v-if="draft.length" :of="holder" what="drawing" />
       <figcaption class="faint small">
         From above, from the side and from the front, on one scale. Drag a corner, or type beside
         it.

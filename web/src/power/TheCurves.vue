@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 import { usePoints } from './usePoints'
+import SavePicture from '../shared/SavePicture.vue'
 
 const { drive, told, mine } = useDrive()
 const { build } = useBuild()
@@ -102,6 +103,7 @@ const HOW = {
   calculated: 'calculated from what is known',
   guess: 'a guess',
 }
+const holder = ref<HTMLElement>()
 </script>
 
 <template>
@@ -113,7 +115,7 @@ const HOW = {
     <p v-if="!curves.length" class="faint">
       No loadout carries a pack of this drive yet: say below which part each pack is.
     </p>
-    <figure v-else>
+    <figure v-else ref="holder">
       <svg :viewBox="`0 0 ${W} ${H}`" role="img" :aria-label="words">
         <g v-for="tick in scale.ticks" :key="tick">
           <line class="grid" :x1="LEFT" :x2="W - 12" :y1="scale.y(tick)" :y2="scale.y(tick)" />
@@ -170,6 +172,7 @@ const HOW = {
         >
       </figcaption>
     </figure>
+    <SavePicture v-if="curves.length" :of="holder" what="curves" />
   </section>
 </template>
 
