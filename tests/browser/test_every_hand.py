@@ -385,3 +385,40 @@ def test_several_moves_are_asked_and_kept_as_one(bench):
     expect(line).to_have_value("")
     bench.keyboard.press("Control+z")
     expect(bench.locator(".line .words").first).to_contain_text("Receiver changed")
+
+
+def test_an_act_is_one_request_though_word_of_it_comes_before_the_answer(bench):
+    asked_for: list[str] = []
+
+    def late(route):
+        answer = route.fetch()
+        bench.wait_for_timeout(400)
+        route.fulfill(response=answer)
+
+    bench.route("**/weighings", late)
+    bench.route("**/moved", late)
+    bench.on("request", lambda each: asked_for.append(f"{each.method} {each.url}"))
+    at = bench.url.rsplit("/", 1)[0].replace("/build/", "/api/v1/builds/")
+
+    def of_build() -> list[str]:
+        whole = f"GET {at}"
+        return [each for each in asked_for if each == whole or "POST" in each]
+
+    bench.locator("[data-item=wear-pads]").click()
+    bench.keyboard.type("301")
+    bench.keyboard.press("Enter")
+    row = bench.locator("section[aria-label='Till roll'] li").first
+    expect(row).to_contain_text("301")
+    expect(bench.locator(".waits")).to_have_count(0)
+    bench.wait_for_timeout(300)
+    assert of_build() == [f"POST {at}/weighings"]
+    bench.keyboard.press("Alt+5")
+    pack = bench.locator("[data-hung=pack-1300]")
+    pack.focus()
+    asked_for.clear()
+    bench.keyboard.press("ArrowLeft")
+    expect(bench.get_by_text("tried, not kept")).to_be_visible()
+    bench.keyboard.press("Enter")
+    expect(bench.get_by_text("tried, not kept")).to_have_count(0)
+    bench.wait_for_timeout(600)
+    assert [each for each in of_build() if "what-if" not in each] == [f"POST {at}/moved"]

@@ -26,6 +26,7 @@ const emit = defineEmits<{ typed: [value: number | null]; kept: [value: number |
 
 const text = ref<string | null>(null)
 const wrong = ref('')
+let latest: { asks: string; told: Promise<Understood> } | undefined
 let doubted: Understood['asked'] = null
 /** What stood there when the hand came: that is never asked about. */
 let before: number | null = null
@@ -47,7 +48,11 @@ async function read(given: string): Promise<number | null | undefined> {
   if (!given.trim() && props.optional) return null
   try {
     const of = props.measure ? { measure: props.measure, build: props.build } : undefined
-    const all = await understood(given, props.kind, props.unit, of)
+    // What was understood while it was typed is not asked again when it is kept.
+    const asks = [given, props.kind, props.unit, props.measure].join()
+    if (latest?.asks !== asks)
+      latest = { asks, told: understood(given, props.kind, props.unit, of) }
+    const all = await latest.told
     doubted = all.asked
     const told = all.value
     const { least = -Infinity, most = Infinity } = props
@@ -55,6 +60,7 @@ async function read(given: string): Promise<number | null | undefined> {
     if (text.value === given) wrong.value = `${props.label}: ${least} to ${most}`
     return undefined
   } catch (error) {
+    latest = undefined
     if (text.value === given) wrong.value = whyNot(error)
     return undefined
   }

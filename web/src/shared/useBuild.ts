@@ -93,9 +93,17 @@ function setUp(id: Ref<string>) {
     })
   }
 
-  function catchUp(revision: number) {
-    if ((answer.value?.revision ?? 0) < revision)
-      void client.invalidateQueries({ queryKey: key.value })
+  // Changes go one after the other, each to the revision that the last one made.
+  let last: Promise<unknown> = Promise.resolve()
+
+  /** Another page changed it, or this one did and word of it came before the answer: what is on its
+   * way from here brings the build along. */
+  async function catchUp(revision: number) {
+    const mine = id.value
+    const isBehind = () => mine === id.value && (answer.value?.revision ?? 0) < revision
+    if (!isBehind()) return
+    await Promise.allSettled([outbox.quiet(mine), last])
+    if (isBehind()) void client.invalidateQueries({ queryKey: key.value })
   }
 
   /** A change that was answered late: kept, or refused because the build has moved on. */
@@ -116,9 +124,6 @@ function setUp(id: Ref<string>) {
     },
     { immediate: true },
   )
-
-  // Changes go one after the other, each to the revision that the last one made.
-  let last: Promise<unknown> = Promise.resolve()
 
   /** Send a change; true when it was kept. What was refused is said, and nothing was changed. */
   function send(request: (headers: { 'If-Match': string }) => Promise<Opened>): Promise<boolean> {

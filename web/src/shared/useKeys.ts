@@ -32,7 +32,8 @@ type Act = (event: KeyboardEvent) => void
  * `typing` a key of the list goes with Alt as well, out of any field. */
 export function useKeys(keys: Record<string, Act>, typing: Record<string, Act> = {}) {
   function pressed(event: KeyboardEvent) {
-    if (event.ctrlKey || event.metaKey) return
+    // A key that the control in focus has answered is done with.
+    if (event.ctrlKey || event.metaKey || event.defaultPrevented) return
     if (document.querySelector('[role="dialog"]')) return
     if (event.altKey) {
       const jump = typing[/^Key([A-Z])$/.exec(event.code)?.[1]?.toLowerCase() ?? event.key]
