@@ -264,14 +264,15 @@ class Shelved:
 
 @dataclass(frozen=True, slots=True)
 class Beginnings:
-    """What a build can begin from, the units that may be typed, and how a part of each kind of lot
-    is usually known."""
+    """What a build can begin from, the units that may be typed, how a part of each kind of lot is
+    usually known, and the version of the workshop."""
 
     purposes: tuple[Purpose, ...]
     layouts: tuple[Layout, ...]
     adhesives: tuple[Adhesive, ...]
     units: dict[str, dict[str, float]]
     known_by: dict[LotKind, core.Pedigree]
+    version: str
 
 
 @dataclass(frozen=True, slots=True)

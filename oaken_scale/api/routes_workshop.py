@@ -1,6 +1,7 @@
 """What every page needs: what a build can begin from, and what people type."""
 
 from enum import StrEnum
+from importlib.metadata import version
 from typing import Annotated
 
 from fastapi import APIRouter, Query
@@ -23,7 +24,9 @@ Kind = StrEnum("Kind", {kind: kind for kind in FACTORS})  # type: ignore[misc]
 @router.get("/beginnings", response_model=Beginnings)
 def beginnings() -> Beginnings:
     """Purposes, layouts, adhesives, and the units that may be typed, each in its base unit."""
-    return Beginnings(presets.PURPOSES, presets.LAYOUTS, ADHESIVES, FACTORS, KNOWN_BY)
+    return Beginnings(
+        presets.PURPOSES, presets.LAYOUTS, ADHESIVES, FACTORS, KNOWN_BY, version("oaken-scale")
+    )
 
 
 @router.get("/beginnings/targets", response_model=tuple[TargetDoc, ...], responses=documented())

@@ -1,3 +1,5 @@
+from importlib.metadata import version
+
 import pytest
 
 from oaken_scale.core.model.quantity import FACTORS
@@ -42,6 +44,7 @@ def test_what_is_not_is_answered_with_what_would_be(client, text, kind, unit, fi
 
 def test_beginnings_tell_every_unit_that_may_be_typed(client):
     told = client.get("/api/v1/beginnings").json()
+    assert told["version"] == version("oaken-scale")
     assert told["units"]["mass"]["oz"] == pytest.approx(28.3495, abs=1e-4)
     assert {each["id"] for each in told["layouts"]} >= {"tractor", "canard", "flying-wing"}
     assert all(each["wing_loading_high"] > 0 for each in told["purposes"])

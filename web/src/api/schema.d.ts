@@ -2514,8 +2514,8 @@ export interface components {
         };
         /**
          * Beginnings
-         * @description What a build can begin from, the units that may be typed, and how a part of each kind of lot
-         *     is usually known.
+         * @description What a build can begin from, the units that may be typed, how a part of each kind of lot is
+         *     usually known, and the version of the workshop.
          */
         Beginnings: {
             /** Purposes */
@@ -2534,6 +2534,8 @@ export interface components {
             known_by: {
                 [key: string]: components["schemas"]["Pedigree"];
             };
+            /** Version */
+            version: string;
         };
         /**
          * Behind

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { keysOf } from '../say/keys'
 import { lineOf } from '../say/places'
+import { useBeginnings } from './useBeginnings'
 import { useEscape } from './useEscape'
 import { useSingleKeys } from './useKeys'
 import { usePlaceLines } from './usePlaceLines'
@@ -14,6 +15,7 @@ const route = useRoute()
 const keys = computed(() => keysOf(String(route.name ?? 'shed')))
 const line = computed(() => lineOf(String(route.name ?? ''), String(route.query['on'] ?? '')))
 const { isShown } = usePlaceLines()
+const beginnings = useBeginnings()
 const single = useSingleKeys()
 </script>
 
@@ -39,6 +41,7 @@ const single = useSingleKeys()
       <label class="small"
         ><input v-model="isShown" type="checkbox" /> each place says in a line what it is</label
       >
+      <p v-if="beginnings" class="faint small">Oaken Scale {{ beginnings.version }}</p>
       <v-btn autofocus @click="open = false">Close</v-btn>
     </v-sheet>
   </v-dialog>
