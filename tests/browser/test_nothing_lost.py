@@ -106,3 +106,26 @@ def test_while_a_line_is_edited_nothing_lies_past_the_edge(plan):
     expect(plan.get_by_role("button", name="Change Motor plate")).to_be_visible()
     row = plan.locator("tr", has=plan.get_by_role("button", name="Change Motor plate"))
     expect(row).to_contain_text("5.5 g")
+
+
+def test_a_figure_is_kept_though_the_place_is_left_before_it_was_read(plan):
+    """Enter and gone, and gone without Enter: the workshop reads the figure after the place was
+    left."""
+
+    def late(route):
+        answer = route.fetch()
+        plan.wait_for_timeout(700)
+        route.fulfill(response=answer)
+
+    plan.goto(plan.url.split("?")[0] + "?on=targets")
+    limit = plan.get_by_label("All-up weight, at most")
+    expect(limit).to_have_value("590")
+    plan.route("**/quantity?*", late)
+    for figure, leave in (("601", ("Enter", "Alt+4")), ("602", ("Alt+4",))):
+        limit.fill(figure)
+        for key in leave:
+            plan.keyboard.press(key)
+        expect(plan.locator("[data-item=motor]")).to_be_visible()
+        plan.keyboard.press("Alt+2")
+        plan.get_by_label("On the plan").get_by_role("link", name="Targets").click()
+        expect(limit).to_have_value(figure)

@@ -21,8 +21,11 @@ const props = defineProps<{
   /** What the figure is of, and on which build: an absurd one is asked about once, here. */
   measure?: Measure
   build?: string | undefined
+  /** What becomes of what is typed, and of what is kept. They are told also where the place was left
+   * before the workshop had read the figure: an event of a cell that is gone would not be. */
+  onTyped?: (value: number | null) => void
+  onKept?: (value: number | null) => void
 }>()
-const emit = defineEmits<{ typed: [value: number | null]; kept: [value: number | null] }>()
 
 const text = ref<string | null>(null)
 const wrong = ref('')
@@ -40,6 +43,7 @@ const shown = computed(() => {
 /** A figure that is absurd for what it is of, until the builder says which was meant. */
 const asked = ref<Understood['asked']>(null)
 const question = ref<HTMLElement>()
+const field = ref<HTMLInputElement>()
 
 async function read(given: string): Promise<number | null | undefined> {
   text.value = given
@@ -72,13 +76,14 @@ function came() {
 
 async function typed(event: Event) {
   const told = await read((event.target as HTMLInputElement).value)
-  if (told !== undefined) emit('typed', told)
+  if (told !== undefined) props.onTyped?.(told)
 }
 
 async function kept(event: Event) {
   const told = await read((event.target as HTMLInputElement).value)
   if (told === undefined) return
-  if (doubted && told !== before) {
+  // Where the place was left there is nobody to ask: it is kept as it was typed.
+  if (doubted && told !== before && field.value) {
     asked.value = doubted
     await nextTick()
     question.value?.querySelector('button')?.focus()
@@ -90,7 +95,7 @@ async function kept(event: Event) {
 function settle(told: number | null) {
   asked.value = null
   text.value = null
-  emit('kept', told)
+  props.onKept?.(told)
 }
 
 const plainly = (figure: number) =>
@@ -100,7 +105,7 @@ const plainly = (figure: number) =>
 function neither() {
   asked.value = null
   text.value = null
-  emit('typed', before)
+  props.onTyped?.(before)
 }
 
 /** Enter keeps, and the hand is free: what is pressed next is no part of this figure. */
@@ -114,7 +119,7 @@ function putBack(event: KeyboardEvent) {
   text.value = null
   wrong.value = ''
   field.value = shown.value
-  emit('typed', props.value)
+  props.onTyped?.(props.value)
   field.blur()
 }
 </script>
@@ -122,6 +127,7 @@ function putBack(event: KeyboardEvent) {
 <template>
   <span class="cell">
     <input
+      ref="field"
       class="entry figure"
       :value="shown"
       :aria-label="label"

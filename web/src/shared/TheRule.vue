@@ -57,6 +57,8 @@ function pressed(event: KeyboardEvent) {
   if (!place || event.ctrlKey || event.metaKey) return
   if (!event.altKey && (!single.value || isTyping(event.target) || route.name === 'bench')) return
   event.preventDefault()
+  // Leaving keeps what was typed.
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
   void router.push(place.to)
 }
 

@@ -52,8 +52,16 @@ async function keep(way: 'svg' | 'png') {
     </p>
     <p v-else-if="!drawn" class="faint" aria-busy="true">Drawing the page …</p>
     <!-- Drawn by the workshop from its own figures; every word in it is escaped there. -->
-    <!-- eslint-disable-next-line vue/no-v-html -->
-    <div v-else class="paper" v-html="drawn" />
+    <!-- eslint-disable vue/no-v-html -->
+    <div
+      v-else
+      class="paper"
+      tabindex="0"
+      role="group"
+      aria-label="The page, wider than a small screen"
+      v-html="drawn"
+    />
+    <!-- eslint-enable vue/no-v-html -->
   </section>
 </template>
 
@@ -71,25 +79,32 @@ section {
   margin: 0;
 }
 
+/* As wide as its smallest letters need; on a small screen it is looked at piece by piece. */
 .paper {
-  max-width: 900px;
+  overflow-x: auto;
 }
 
 .paper > :deep(svg) {
-  width: 100%;
+  width: 972px;
   height: auto;
   display: block;
-  box-shadow: 0 2px 10px rgb(0 0 0 / 22%);
+  border: 1px solid var(--line);
+}
+
+@media (max-width: 700px) {
+  .paper > :deep(svg) {
+    width: 884px;
+  }
 }
 
 @media print {
   .paper {
-    max-width: none;
+    overflow: visible;
   }
 
   .paper > :deep(svg) {
     width: 100vw;
-    box-shadow: none;
+    border: 0;
   }
 }
 </style>
