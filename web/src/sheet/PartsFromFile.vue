@@ -4,7 +4,7 @@ import { useUnits } from '../shared/units'
 import { usePartsList } from './usePartsList'
 
 const { number, units } = useUnits()
-const { file, told, wrong, left, ticked, open, take, tick, keep, close } = usePartsList()
+const { file, told, wrong, isReading, left, ticked, open, take, tick, keep, close } = usePartsList()
 const input = ref<HTMLInputElement>()
 
 const HOLDS = ['name', 'assembly', 'mass', 'pieces', 'station', 'side', 'height'] as const
@@ -36,8 +36,9 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
         aria-label="List of parts"
         @change="chosen"
       />
-      <span v-if="file" class="faint small"> {{ file.name }}</span>
+      <span v-if="file" class="faint small called">{{ file.name }}</span>
     </p>
+    <p v-if="isReading && !told" class="faint" aria-busy="true">Reading the list …</p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
     <template v-if="told">
       <div class="columns">
@@ -106,6 +107,10 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
   display: grid;
   gap: 10px;
   grid-template-columns: minmax(0, 1fr);
+}
+
+.called {
+  margin-left: 12px;
 }
 
 .columns {

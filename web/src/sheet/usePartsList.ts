@@ -12,6 +12,7 @@ export function usePartsList() {
   const file = ref<File>()
   const told = ref<Preview>()
   const wrong = ref('')
+  const isReading = ref(false)
   /** What each column holds where the builder said otherwise, by its place. */
   const chosen = ref(new Map<number, string>())
   const left = ref(new Set<number>())
@@ -19,6 +20,7 @@ export function usePartsList() {
   async function look() {
     if (!file.value) return
     wrong.value = ''
+    isReading.value = true
     try {
       const column = [...chosen.value].map(([at, what]) => `${at}:${what}`)
       told.value = await answered<Preview>(
@@ -32,6 +34,8 @@ export function usePartsList() {
     } catch (error) {
       told.value = undefined
       wrong.value = (error as Error).message
+    } finally {
+      isReading.value = false
     }
   }
 
@@ -84,5 +88,5 @@ export function usePartsList() {
     wrong.value = ''
   }
 
-  return { file, told, wrong, left, ticked, open, take, tick, keep, close }
+  return { file, told, wrong, isReading, left, ticked, open, take, tick, keep, close }
 }
