@@ -114,7 +114,8 @@ def roll(database: Path, today: date) -> Path | None:
         return None
     back_up(database, target)
     found = _daily(folder)
-    for each in set(found) - set(kept_of(found, today)):
+    begun = folder.glob(".*.sqlite-*")  # by a server that was killed before the copy was whole
+    for each in (set(found) - set(kept_of(found, today))) | set(begun):
         each.unlink(missing_ok=True)
     return target
 

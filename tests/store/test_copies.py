@@ -153,7 +153,11 @@ def test_a_copy_of_each_day_that_it_was_changed(shop):
     opened = Workshop(shop)
     opened.put_away("mayfly", away=True)
     opened.close()
+    begun = folder_of(shop) / ".2026-03-10.sqlite-x8s1"
+    begun.write_text("killed in the middle")
     assert roll(shop, date(2026, 3, 11)).name == "2026-03-11.sqlite"
+    names = [each.name for each in sorted(folder_of(shop).iterdir())]
+    assert names == ["2026-03-09.sqlite", "2026-03-11.sqlite"]
 
 
 @given(st.sets(st.integers(0, 120), min_size=1, max_size=60))
