@@ -5,7 +5,7 @@ import csv
 import re
 import zipfile
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from io import BytesIO
 from typing import Final
@@ -236,7 +236,7 @@ def preview(
                 EACH.search(c.heading) is not None,
             )
             if c.at in taken_for
-            else Column(c.at, c.heading, None if c.field in chosen else c.field, c.unit)
+            else (replace(c, field=None) if c.field in chosen else c)
             for c in columns
         )
     where = {column.field: column for column in columns if column.field}

@@ -119,6 +119,9 @@ def test_a_column_is_what_the_builder_says_it_is():
     (row,) = [row for row in rows_of(file, taken_for={
         0: Field.NAME, 1: Field.STATION, 2: Field.MASS}) if row.name == "Motor"]  # fmt: skip
     assert (row.mass_g, row.station_mm) == (28.0, 40.0)
+    each = b"part,g each,qty,lies at\nServo,9,2,30\n"
+    (servo,) = rows_of(each, taken_for={3: Field.STATION})
+    assert (servo.mass_g, servo.pieces, servo.station_mm) == (18.0, 2, 30.0)
     with pytest.raises(BuildFaultError, match="no column of names"):
         rows_of(file, taken_for={0: None})
 
