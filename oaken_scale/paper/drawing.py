@@ -6,7 +6,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from html import escape
 from io import BytesIO
-from itertools import pairwise
 from pathlib import Path
 from typing import Final
 
@@ -159,7 +158,7 @@ def fitted(text: str, most: float, size: float = 9.0, cut: str = "words") -> str
     """The text, or as much of its beginning as fits ``most`` mm with an ellipsis.
 
     >>> fitted("Left wing panel", 100), fitted("Left wing panel", 15)
-    ('Left wing panel', 'Left wi…')
+    ('Left wing panel', 'Left wing…')
     """
     if wide(text, size, cut) <= most:
         return text
@@ -324,8 +323,3 @@ def moved(mark: Mark, by: Point) -> Mark:
     if isinstance(mark, Disc):
         return Disc(there(mark.at), mark.radius, mark.filled, mark.dash)
     return Words(there(mark.at), mark.text, mark.size, mark.cut, mark.anchor, mark.colour)
-
-
-def length(points: Sequence[Point]) -> float:
-    """How long a line through points is [mm]."""
-    return sum(math.dist(a, b) for a, b in pairwise(points))

@@ -42,6 +42,9 @@ CAUTIONS: Final = (
 MOST_ASSEMBLIES: Final = 9
 MOST_LOADOUTS: Final = 6
 MOST_CHECKS: Final = 4
+DISAGREES: Final = 2.0
+"""A check this many sigma off the sum disagrees with it."""
+
 MARK_MM: Final = 50.0
 """How high the balance mark stands at the foot [mm]."""
 
@@ -99,15 +102,30 @@ def _head(page: Page, subject: Subject, right: float, shown: Shown) -> None:
     checks = [each for each in build.checks if each.set_aside is None]
     times = [each.at for each in build.weighings] + [each.at for each in build.checks]
     when = max(times, default=None)
-    weighed = subject.loadout is not None and subject.loadout.fully_weighed
-    state = "weighed and balanced" if weighed and checks else "not all weighed yet"
-    if weighed and not checks:
-        state = "weighed, balance not checked"
-    page.words(right, 20, state, 9, anchor="end", colour=FAINT)
+    page.words(right, 20, state_of(subject), 9, anchor="end", colour=FAINT)
     said = [_day(when)] if when else []
     said += [_count(len(readings), "reading"), _count(len(checks), "check")]
     page.words(right, 25.5, ", ".join(said), 9, anchor="end", colour=FAINT)
     page.line((EDGE, 28.5), (right, 28.5), width=0.5)
+
+
+def state_of(subject: Subject) -> str:
+    """How far the loadout in front has come: weighed, and balanced by hand as it flies now. A check
+    with another loadout, one before the plane was changed and one that disagrees count for nothing.
+    """
+    loadout, told = subject.loadout, subject.told
+    if loadout is None or not loadout.fully_weighed:
+        return "not all weighed yet"
+    aside = {each.id for each in subject.build.checks if each.set_aside is not None}
+    made = [
+        each
+        for each in told.beam.checks
+        if each.id not in aside and each.loadout in (None, loadout.id) and not each.across
+    ]
+    if not made or any(each.loadout == loadout.id for each in told.unchecked):
+        return "weighed, balance not checked"
+    last = max(made, key=lambda check: check.at)
+    return "weighed and balanced" if abs(last.t) <= DISAGREES else "weighed, its check disagrees"
 
 
 def _targets(page: Page, subject: Subject, x: float, y: float, wide: float, shown: Shown) -> float:
@@ -357,7 +375,11 @@ def _verdict(answer: Answer, shown: Shown) -> str:
     chance = ""
     if answer.word in (Word.ON_COURSE, Word.OFF_COURSE, Word.TOO_CLOSE):
         chance = f", {_percent(answer.probability)}"
-    return f"{answer.word.value}{chance}"
+    doubted = ""
+    if answer.kind is TargetKind.AUW and answer.believing is not None and answer.disbelieving:
+        other = f"{_figure(answer, answer.believing, shown)}\u00a0{_unit(answer, shown)}"
+        doubted = f"; {other} if a doubted reading is right"
+    return f"{answer.word.value}{chance}{doubted}"
 
 
 def _percent(probability: float) -> str:

@@ -28,7 +28,7 @@ from oaken_scale.paper.full_size import (
     tiles,
 )
 from oaken_scale.paper.labels import GRIDS, cards, free_grid, labels
-from oaken_scale.paper.sheet import Subject, sheet
+from oaken_scale.paper.sheet import Subject, sheet, state_of
 from oaken_scale.paper.shown import AreaUnit, DecimalMark, LengthUnit, MassUnit, Shown
 
 MM = 72 / 25.4
@@ -243,3 +243,27 @@ def test_what_is_fitted_fits(text, most):
     assert wide(fitted(text, most)) <= max(most, wide("…")) + 1e-6
     for line in folded(text, most):
         assert wide(line) <= max(most, wide("…")) + 1e-6
+
+
+def stands(build: Build) -> str:
+    told = assess(build)
+    return state_of(Subject(build, told, told.loadouts[0]))
+
+
+def test_balanced_is_only_what_was_checked_as_it_flies_now():
+    dunlin = PLANES["dunlin"]
+    (check,) = dunlin.checks
+    assert stands(dunlin) == "weighed and balanced"
+    unchecked = "weighed, balance not checked"
+    assert stands(replace(dunlin, checks=())) == unchecked
+    assert stands(replace(dunlin, checks=(replace(check, set_aside="slipped"),))) == unchecked
+    far = replace(check, x_mm=check.x_mm + 40)
+    assert stands(replace(dunlin, checks=(far,))) == "weighed, its check disagrees"
+    assert stands(PLANES["night-heron"]) != "weighed and balanced"
+    assert stands(sandpiper()) == "not all weighed yet"
+
+
+def test_a_doubted_reading_is_told_on_paper_too():
+    answer = assess(sandpiper()).loadouts[0].answers[0]
+    text = " ".join(read(page_of(sandpiper())).pages[0].extract_text().split())
+    assert f"{answer.believing:.0f} g if a doubted reading is right" in text
