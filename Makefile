@@ -5,7 +5,7 @@ BIN := $(VENV)/bin
 PAGES := oaken_scale/api/pages/index.html
 WEB_SOURCES := $(shell find web/src web/public -type f) web/index.html web/vite.config.ts
 
-.PHONY: demo run test bench study wheel screenshots format build check contract lock clean
+.PHONY: demo run test bench load siege study wheel screenshots format build check contract lock clean
 
 demo: build
 	$(BIN)/oaken-scale demo
@@ -28,6 +28,14 @@ check: $(VENV)/.ready web/node_modules/.ready
 
 bench: $(VENV)/.ready build
 	$(BIN)/python -m bench.measure
+
+# How far one machine goes: many benches at once.
+load: $(VENV)/.ready build
+	$(BIN)/python -m bench.load
+
+# Killed 500 times in the middle of a weigh-in; nothing acknowledged may be lost.
+siege: $(VENV)/.ready build
+	$(BIN)/python -m bench.siege
 
 # How far the ledger can be trusted: coverage of its doubt, slips found and named.
 study: $(VENV)/.ready build

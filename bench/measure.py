@@ -20,6 +20,7 @@ import httpx
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
 from bench.builds import made_up_build, to_be_balanced
 from bench.drives import drive_of_four_runs, drives_to_try
+from bench.large import long_log, long_shelf
 from bench.pages import SLOWER, pages
 from bench.servers import free_port, started
 from oaken_scale.api.app import PAGES
@@ -33,8 +34,12 @@ from oaken_scale.core.power.drive_estimate import estimate_drive
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import bench, remedies
 from oaken_scale.core.trim.which_pack import which_pack
+from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.build_file import dump, with_shared_pans
 from oaken_scale.formats.drawing import read_drawing
+from oaken_scale.paper.drawing import PAPERS, pdf
+from oaken_scale.paper.sheet import Subject, sheet
+from oaken_scale.paper.shown import Shown
 
 FRAME_MS = 16.0
 
@@ -198,6 +203,25 @@ def answering(folder: Path, build: Build) -> None:
         )
 
 
+def large(folder: Path) -> None:
+    """A long shelf, a long log, and a page to print."""
+    print("\na large workshop, through HTTP")
+    cold, warm = long_shelf(folder)
+    line("a shelf of 200 builds of 150 parts, cold", f"{cold:.0f} ms", f"{cold / 1000:.2f} of 1 s")
+    line("the same again", f"{warm:.0f} ms")
+    taken = long_log(folder)
+    line(
+        "a reading where there are 50,000",
+        f"{middle(taken):.1f} ms",
+        f"p95 {high(taken):.1f} ms, {high(taken) / FRAME_MS / 2:.2f} of two frames at p95",
+    )
+    build = sandpiper()
+    told = assess(build)
+    subject = Subject(build, told, told.loadouts[0])
+    taken = timed(lambda: pdf([sheet(subject, PAPERS["a4"], Shown())], "Sheet"), 10)
+    line("the sheet as PDF", f"{middle(taken):.0f} ms", f"{middle(taken) / 1000:.2f} of 1 s")
+
+
 def drawings() -> None:
     """Outline files with 200 parts and 50,000 points, from bytes to candidates."""
     print("\noutlines: 200 parts, 50,000 points, to candidates (of 2 s)")
@@ -301,6 +325,7 @@ def main() -> None:
     doubting()
     with tempfile.TemporaryDirectory() as folder:
         answering(Path(folder), with_shared_pans(made_up_build(150, 300)))
+        large(Path(folder))
     balancing()
     powering()
     drawings()

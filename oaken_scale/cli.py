@@ -1,23 +1,19 @@
-"""The command line: demo, serve, export, import, backup, restore, assess, openapi, schema."""
+"""The command line: demo, serve, let-in, export, import, backup, restore, assess,
+openapi, schema."""
 
 import argparse
-import gc
 import json
 import os
-import socket
 import sys
 import tempfile
-import threading
-import time
-import webbrowser
 from collections.abc import Sequence
 from contextlib import ExitStack
-from datetime import UTC, date, datetime
+from datetime import UTC, datetime
 from importlib.metadata import version
 from pathlib import Path
 
 import platformdirs
-import uvicorn
+import segno
 from pydantic import TypeAdapter
 
 from oaken_scale.api.app import create_app
@@ -25,24 +21,24 @@ from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.demo.workshop import load_demo
 from oaken_scale.formats import build_file
-from oaken_scale.store.copies import CopyError, back_up, copy_before_migration, restore, roll
+from oaken_scale.serving.running import (
+    CannotError,
+    address_told,
+    copy_daily,
+    listening_as,
+    run,
+)
+from oaken_scale.store.copies import CopyError, back_up, copy_before_migration, restore
 from oaken_scale.store.database import DatabaseRefusedError
+from oaken_scale.store.door import DeviceRole
 from oaken_scale.store.in_use import InUseError, in_use
+from oaken_scale.store.rescue import keep_note, rescue_if_damaged
 from oaken_scale.workshop import Workshop
 
+PORT = 8017
+LAST_PORT = 65535
 BAD_INPUT = 2
 """Exit status when what was given cannot be used."""
-
-
-OPEN_AFTER_S = 0.5
-"""So long a server is given before the browser comes [s]."""
-
-LOOK_EVERY_S = 900.0
-"""So often a served workshop looks whether a copy of the day is due [s]."""
-
-
-class CannotError(Exception):
-    """What was asked for cannot be done; the message says why."""
 
 
 def own_database() -> Path:
@@ -84,14 +80,25 @@ def _parser() -> argparse.ArgumentParser:
         added.set_defaults(run=run)
         return added
 
-    for name, run, help in (
+    for name, serving, help in (
         ("demo", _demo, "serve the demo workshop, loaded fresh"),
         ("serve", _serve, "serve your own workshop"),
     ):
-        server = command(name, run, help)
-        server.add_argument("--host", default="127.0.0.1", help="address to listen on")
-        server.add_argument("--port", type=int, default=8017, help="port to listen on")
+        server = command(name, serving, help)
+        server.add_argument(
+            "--host", default="127.0.0.1", help="address of this machine to listen on"
+        )
+        server.add_argument("--port", type=_port, default=PORT, help="port to listen on")
         server.add_argument("--database", type=Path, help="database file to use")
+        server.add_argument(
+            "--lan", action="store_true", help="let phones of the local network in, by a code"
+        )
+        server.add_argument(
+            "--lan-port", type=_port, help="port of the door to the network (default: the next)"
+        )
+        server.add_argument(
+            "--lan-address", metavar="ADDRESS", help="the address that a phone is told"
+        )
         server.add_argument("--open", action="store_true", help="open it in the browser")
     export = command("export", _export, "write a build to a file")
     export.add_argument("build", metavar="BUILD", help="a build's id or name")
@@ -106,6 +113,11 @@ def _parser() -> argparse.ArgumentParser:
     back = command("restore", _restore, "put a copy in the place of the workshop, which is copied")
     back.add_argument("file", metavar="FILE", type=Path)
     back.add_argument("--database", type=Path, help="database file to put it in the place of")
+    invite = command("let-in", _let_in, "show a code that lets one device in, within ten minutes")
+    invite.add_argument("--reader", action="store_true", help="to look, not to change anything")
+    invite.add_argument("--lan-port", type=_port, default=PORT + 1, help="the door's port")
+    invite.add_argument("--lan-address", metavar="ADDRESS", help="the address that it is told")
+    invite.add_argument("--database", type=Path, help="database file that is served")
     tell = command("assess", _assess, "print what is told about a build file, as JSON")
     tell.add_argument("file", metavar="FILE", type=Path)
     command("openapi", _openapi, "print the API's OpenAPI document")
@@ -113,8 +125,15 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
+def _port(text: str) -> int:
+    """A port as it is typed. Raises ArgumentTypeError, in words, for one that is none."""
+    if not text.isascii() or not text.isdigit() or not 1 <= int(text) <= LAST_PORT:
+        raise argparse.ArgumentTypeError(f'"{text}" is no port; give a number from 1 to 65535')
+    return int(text)
+
+
 def _demo(given: argparse.Namespace) -> int:
-    _free_port(given.host, given.port)
+    listening = listening_as(given.host, given.port, given.lan, given.lan_port, given.lan_address)
     path = given.database or demo_database()
     with ExitStack() as held:
         for number in range(2, 99):
@@ -126,66 +145,24 @@ def _demo(given: argparse.Namespace) -> int:
                     raise CannotError(str(error)) from error
                 path = demo_database().with_name(f"demo-{number}.sqlite")
         load_demo(path)
-        return _run(path, given, "/build/sandpiper")
+        return run(path, listening, given.open, "/build/sandpiper")
 
 
 def _serve(given: argparse.Namespace) -> int:
-    _free_port(given.host, given.port)
+    listening = listening_as(given.host, given.port, given.lan, given.lan_port, given.lan_address)
     path = given.database or own_database()
     try:
         with in_use(path):
+            rescued = rescue_if_damaged(path, datetime.now(UTC))
+            if rescued is not None:
+                print(f"oaken-scale: {rescued.words}", file=sys.stderr, flush=True)
             copy_before_migration(path)
-            _copy_daily(path)
-            return _run(path, given)
+            if rescued is not None:
+                keep_note(path, rescued, datetime.now(UTC))
+            copy_daily(path)
+            return run(path, listening, given.open)
     except InUseError as error:
         raise CannotError(str(error)) from error
-
-
-def _copy_daily(path: Path) -> None:
-    """Keep a copy of each day that the workshop was changed on, for as long as it is served."""
-
-    def watch() -> None:
-        while True:
-            try:
-                roll(path, date.today())
-            except (CopyError, DatabaseRefusedError) as error:
-                print(f"oaken-scale: no copy of today: {error}", file=sys.stderr, flush=True)
-            time.sleep(LOOK_EVERY_S)
-
-    threading.Thread(target=watch, name="copies", daemon=True).start()
-
-
-def _free_port(host: str, port: int) -> None:
-    """Raise CannotError for a port that something listens on, before anything is laid out."""
-    family = socket.AF_INET6 if ":" in host else socket.AF_INET
-    with socket.socket(family) as tried:
-        tried.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-        try:
-            tried.bind((host, port))
-        except OSError as error:
-            words = f"{host}:{port} cannot be listened on ({error.strerror}); give another --port"
-            raise CannotError(words) from error
-
-
-def _run(path: Path, given: argparse.Namespace, opens: str = "/") -> int:
-    everywhere = given.host in ("0.0.0.0", "::", "")
-    app = create_app(path, hosts=("*",) if everywhere else (given.host,))
-    address = f"http://{given.host}:{given.port}{opens}"
-    print(f"Open {address}  (data in {path})", flush=True)
-    if given.open:
-        threading.Timer(OPEN_AFTER_S, webbrowser.open, (address,)).start()
-    _collect_seldom()
-    uvicorn.run(app, host=given.host, port=given.port, log_level="warning")
-    return 0
-
-
-def _collect_seldom() -> None:
-    """Have the collector of reference cycles leave what stands for good alone, and look at the
-    rest seldom: an answer makes thousands of values and no cycle, and a full sweep in the middle of
-    a weigh-in would take a tenth of a second."""
-    gc.collect()
-    gc.freeze()
-    gc.set_threshold(50_000, 20, 20)
 
 
 def _export(given: argparse.Namespace) -> int:
@@ -233,6 +210,22 @@ def _restore(given: argparse.Namespace) -> int:
     print(f"The workshop at {path} is the one of {given.file} now")
     if kept is not None:
         print(f"What stood there before is kept as {kept}")
+    return 0
+
+
+def _let_in(given: argparse.Namespace) -> int:
+    address = address_told(given.lan_address)
+    workshop = Workshop(_existing(given.database or own_database()))
+    try:
+        made = workshop.door.invite(DeviceRole.READER if given.reader else DeviceRole.WRITER)
+    finally:
+        workshop.close()
+    url = f"https://{address}:{given.lan_port}/let-in#{made.code}"
+    segno.make(url, error="m").terminal(compact=True)
+    print(
+        f"{url}\nCode {made.code}, for one device to come in as {made.role.value}, until "
+        f"{made.expires_at.astimezone():%H:%M}"
+    )
     return 0
 
 

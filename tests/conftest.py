@@ -60,6 +60,7 @@ class Server:
     database: Path
     port: int = 0
     process: multiprocessing.process.BaseProcess | None = None
+    more: tuple[str, ...] = ()
 
     @property
     def url(self) -> str:
@@ -70,6 +71,7 @@ class Server:
             free.bind(("127.0.0.1", 0))
             self.port = port or free.getsockname()[1]
         arguments = [self.command, "--port", str(self.port), "--database", str(self.database)]
+        arguments += self.more
         self.process = FORKS.Process(target=_serve, args=(arguments,), daemon=True)
         self.process.start()
         for _ in range(600):

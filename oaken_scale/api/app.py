@@ -1,5 +1,7 @@
 """The application: the API, and the pages that it serves."""
 
+import asyncio
+import re
 from collections.abc import AsyncIterator, Iterable
 from contextlib import asynccontextmanager
 from pathlib import Path
@@ -8,6 +10,7 @@ from typing import Any, Final
 from fastapi import FastAPI, Response
 from fastapi.responses import FileResponse, HTMLResponse
 from fastapi.staticfiles import StaticFiles
+from starlette.concurrency import run_in_threadpool
 from starlette.middleware.gzip import GZipMiddleware
 from starlette.types import ASGIApp, Receive, Scope, Send
 
@@ -16,6 +19,7 @@ from oaken_scale.api import (
     routes_balance,
     routes_bench,
     routes_builds,
+    routes_door,
     routes_drawing,
     routes_field,
     routes_joints,
@@ -29,7 +33,7 @@ from oaken_scale.api import (
     routes_undo,
     routes_workshop,
 )
-from oaken_scale.api.bench import Benches
+from oaken_scale.api.bench import REST_EVERY_S, Benches
 from oaken_scale.api.body_limit import BodyLimit
 from oaken_scale.api.door import LOOPBACK, Door
 from oaken_scale.api.stand import Stands
@@ -68,8 +72,14 @@ class CompressedAnswers:
         await (self.compressed if reads and not is_file else self.app)(scope, receive, send)
 
 
-def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPBACK) -> FastAPI:
-    """The application over one database file, answering to some ``hosts`` only.
+def create_app(
+    database: Path,
+    hosts: Iterable[str] = LOOPBACK,
+    lan_hosts: Iterable[str] = (),
+    pages: Path = PAGES,
+) -> FastAPI:
+    """The application over one database file, answering to some ``hosts`` only, and to
+    ``lan_hosts`` for what comes through the door to the network.
 
     Raises DatabaseRefusedError when the file cannot be opened.
     """
@@ -79,7 +89,9 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
 
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
+        resting = asyncio.create_task(_rest(benches))
         yield
+        resting.cancel()
         benches.close()
         stands.close()
         workshop.close()
@@ -97,17 +109,20 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
     app.state.workshop = workshop
     app.state.benches = benches
     app.state.stands = stands
+    app.state.network = None
     app.add_middleware(
         BodyLimit,
         limit=LARGEST_BODY,
         larger={
             "/api/v1/builds/import": build_file.LARGEST_BYTES,
             "/api/v1/outlines": drawing.LARGEST_BYTES,
+            "/api/v1/outlines.pdf": drawing.LARGEST_BYTES,
             "/api/v1/parts-list": parts_list.LARGEST_BYTES,
+            "/lists/": parts_list.LARGEST_BYTES,
         },
     )
     app.add_middleware(CompressedAnswers)
-    app.add_middleware(Door, hosts=tuple(hosts))
+    app.add_middleware(Door, hosts=tuple(hosts), lan_hosts=tuple(lan_hosts), tells=_which(pages))
     problems.install(app)
     everything = (
         routes_workshop,
@@ -125,11 +140,29 @@ def create_app(database: Path, pages: Path = PAGES, hosts: Iterable[str] = LOOPB
         routes_drawing,
         routes_sheet,
         routes_tables,
+        routes_door,
     )
     for routes in everything:
         app.include_router(routes.router)
     _serve_pages(app, pages)
     return app
+
+
+async def _rest(benches: Benches) -> None:
+    """Let go of what nobody looks at, for as long as the workshop is served."""
+    while True:
+        await asyncio.sleep(REST_EVERY_S)
+        await run_in_threadpool(benches.rest)
+
+
+def _which(pages: Path) -> dict[str, str]:
+    """Which pages these are, as every answer says: by the script that they begin with, whose name
+    changes with what is in it."""
+    try:
+        found = re.search(r'src="/assets/([^"]+\.js)"', (pages / "index.html").read_text("utf-8"))
+    except OSError:
+        return {}
+    return {"Oaken-Pages": found[1]} if found else {}
 
 
 def _serve_pages(app: FastAPI, pages: Path) -> None:

@@ -4,6 +4,7 @@ import threading
 import time
 import zlib
 from dataclasses import dataclass, field
+from typing import Final
 
 from oaken_scale.core.assess import Expected, expect
 from oaken_scale.core.ledger.prior import prior
@@ -36,6 +37,12 @@ class PanState:
     note: str | None
 
 
+UNHEARD_S: Final = 60.0
+"""A scale that no page has looked at for so long is let go of [s]."""
+
+REST_EVERY_S: Final = 15.0
+
+
 @dataclass(slots=True)
 class _Bench:
     """One build's pan."""
@@ -46,6 +53,7 @@ class _Bench:
     tared: Pan = field(default_factory=Pan)
     device: SimulatedScale | SerialScale | None = None
     note: str | None = None
+    heard_at: float = field(default_factory=time.monotonic)
     masses: dict[str, float] = field(default_factory=dict)
     constants: dict[str, float] = field(default_factory=dict)
 
@@ -127,6 +135,30 @@ class Benches:
             astray = empty and line.steady and shows_unloaded(bench.scale, line.reading_g)
             return Shown(bench.turn, line, astray)
 
+    def rest(self) -> None:
+        """Let go of the ports of scales that no page has looked at for a while, and on which
+        nothing lies or was tared away: another program may want them. They are taken up again by
+        whoever looks next."""
+        now = time.monotonic()
+        with self._turn:
+            for build_id, bench in self._benches.items():
+                if self._workshop.broadcast.is_heard(build_id):
+                    bench.heard_at = now
+                elif (
+                    isinstance(bench.device, SerialScale)
+                    and now - bench.heard_at > UNHEARD_S
+                    and (bench.pan, bench.tared) == (Pan(), Pan())
+                    and not bench.device.is_tared
+                ):
+                    bench.device = None
+            self._let_go()
+
+    def _let_go(self) -> None:
+        """Close the ports that no bench reads any more."""
+        read = {id(bench.device) for bench in self._benches.values()}
+        for port in [port for port, reader in self._ports.items() if id(reader) not in read]:
+            self._ports.pop(port).close()
+
     def close(self) -> None:
         """Let go of the serial ports."""
         for device in self._ports.values():
@@ -146,6 +178,9 @@ class Benches:
         if bench is None or bench.scale not in build.scales:
             scale = build.scales[0] if build.scales else Scale("scale", "Scale", 1.0)
             bench = self._benches[build.id] = self._fresh(build, scale)
+            self._let_go()
+        if bench.scale.port and bench.device is None and bench.note is None:
+            bench.heard_at, bench.device = time.monotonic(), self._on_cable(bench.scale)
         there = _still_there(build, bench.pan), _still_there(build, bench.tared)
         if there != (bench.pan, bench.tared):
             bench.pan, bench.tared = there

@@ -9,15 +9,21 @@ class BodyLimit:
     """ASGI middleware: 413 for a body over the limit of its path [bytes]."""
 
     def __init__(self, app: ASGIApp, limit: int, larger: dict[str, int]) -> None:
-        """``larger`` gives other limits by path."""
+        """``larger`` gives other limits by path, or by a part of it that ends with a slash."""
         self.app, self.limit, self.larger = app, limit, larger
+
+    def _limit_of(self, path: str) -> int:
+        if path in self.larger:
+            return self.larger[path]
+        parts = (most for part, most in self.larger.items() if part.endswith("/") and part in path)
+        return next(parts, self.limit)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Pass the request on, its body counted as it comes in."""
         if scope["type"] != "http":
             await self.app(scope, receive, send)
             return
-        limit = self.larger.get(scope["path"], self.limit)
+        limit = self._limit_of(scope["path"])
         declared = dict(scope["headers"]).get(b"content-length", b"0")
         too_large = answer(
             413,

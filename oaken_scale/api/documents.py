@@ -265,7 +265,7 @@ class Shelved:
 @dataclass(frozen=True, slots=True)
 class Beginnings:
     """What a build can begin from, the units that may be typed, how a part of each kind of lot is
-    usually known, and the version of the workshop."""
+    usually known, the version of the workshop, and what was saved where it had been damaged."""
 
     purposes: tuple[Purpose, ...]
     layouts: tuple[Layout, ...]
@@ -273,6 +273,7 @@ class Beginnings:
     units: dict[str, dict[str, float]]
     known_by: dict[LotKind, core.Pedigree]
     version: str
+    rescued: str | None
 
 
 @dataclass(frozen=True, slots=True)

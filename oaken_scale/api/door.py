@@ -6,13 +6,18 @@ be framed or load anything from elsewhere.
 """
 
 import ipaddress
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from types import MappingProxyType
 from typing import Final
 from urllib.parse import urlsplit
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from oaken_scale.api.problems import answer
+
+FROM_NETWORK: Final = "oaken_scale.device"
+"""Where the scope says which device asks, None for one that was not let in yet; it is not there for
+what is asked on this machine."""
 
 LOOPBACK: Final = ("localhost", "127.0.0.1", "[::1]", "testserver")
 """The names of this machine itself; the last is the one of in-process clients."""
@@ -61,12 +66,34 @@ def is_meant(host: str, allowed: Iterable[str]) -> bool:
     return True
 
 
+def with_headers(send: Send, more: Mapping[str, str] = MappingProxyType({})) -> Send:
+    """What sends an answer, with the headers that every answer gets, and ``more``."""
+
+    async def guarded(message: Message) -> None:
+        if message["type"] == "http.response.start":
+            given = {**HEADERS, **more}
+            own = [(k.lower().encode(), v.encode()) for k, v in given.items()]
+            message = {**message, "headers": [*message.get("headers", ()), *own]}
+        await send(message)
+
+    return guarded
+
+
 class Door:
     """ASGI middleware: refuses what does not come from our own pages or programs."""
 
-    def __init__(self, app: ASGIApp, hosts: Iterable[str] = LOOPBACK) -> None:
-        """``hosts`` are the names that this server answers to."""
-        self.app, self.hosts = app, tuple(hosts)
+    def __init__(
+        self,
+        app: ASGIApp,
+        hosts: Iterable[str] = LOOPBACK,
+        lan_hosts: Iterable[str] = (),
+        tells: Mapping[str, str] = MappingProxyType({}),
+    ) -> None:
+        """``hosts`` are the names that this server answers to, ``lan_hosts`` those for what comes
+        through the door to the network: on this machine no other machine's name is meant.
+        ``tells`` are headers of every answer."""
+        self.tells = tells
+        self.app, self.hosts, self.lan_hosts = app, tuple(hosts), tuple(lan_hosts)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Pass the request on, or answer why not; every answer gets the headers."""
@@ -75,22 +102,20 @@ class Door:
             return
         headers = {name: value.decode("latin-1") for name, value in scope["headers"]}
 
-        async def guarded(message: Message) -> None:
-            if message["type"] == "http.response.start":
-                own = [(k.lower().encode(), v.encode()) for k, v in HEADERS.items()]
-                message = {**message, "headers": [*message.get("headers", ()), *own]}
-            await send(message)
-
-        refused = self._refused(scope["method"], headers)
+        guarded = with_headers(send, self.tells)
+        hosts = self.lan_hosts if FROM_NETWORK in scope else self.hosts
+        refused = self._refused(scope["method"], headers, hosts)
         if refused is None:
             await self.app(scope, receive, guarded)
             return
         status, title, words = refused
         await answer(status, title, words)(scope, receive, guarded)
 
-    def _refused(self, method: str, headers: dict[bytes, str]) -> tuple[int, str, str] | None:
+    def _refused(
+        self, method: str, headers: dict[bytes, str], hosts: tuple[str, ...]
+    ) -> tuple[int, str, str] | None:
         host = headers.get(b"host", "")
-        if host and not is_meant(host, self.hosts):
+        if host and not is_meant(host, hosts):
             words = (
                 f'this workshop does not answer to "{host[:80]}"; open it by the address that it '
                 "was started with"

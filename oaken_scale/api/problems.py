@@ -2,6 +2,7 @@
 
 import sqlite3
 from collections.abc import Iterable
+from math import ceil
 from typing import Any, Final
 
 from fastapi import FastAPI, Request
@@ -13,6 +14,7 @@ from starlette.exceptions import HTTPException
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.formats.apart import BusyError
 from oaken_scale.formats.wording import field_faults
+from oaken_scale.workshop.doorkeeper import WrongCodeError
 from oaken_scale.workshop.refused import (
     InUseError,
     NoSuchError,
@@ -20,6 +22,7 @@ from oaken_scale.workshop.refused import (
     OutOfDateError,
     RefusedError,
     TakenError,
+    TooManyError,
 )
 
 STATUS: Final[dict[type[RefusedError], int]] = {
@@ -28,6 +31,8 @@ STATUS: Final[dict[type[RefusedError], int]] = {
     InUseError: 409,
     NothingLeftError: 409,
     OutOfDateError: 412,
+    TooManyError: 429,
+    WrongCodeError: 422,
 }
 """What the workshop refuses, as HTTP says it."""
 
@@ -101,7 +106,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(RefusedError)
     def _not_done(_: Request, error: RefusedError) -> JSONResponse:
         faults = [Fault(error.field, error.detail)] if error.field else []
-        return answer(STATUS[type(error)], error.title, error.detail, faults)
+        response = answer(STATUS[type(error)], error.title, error.detail, faults)
+        if isinstance(error, TooManyError):
+            response.headers["Retry-After"] = str(ceil(error.wait_s))
+        return response
 
     @app.exception_handler(RequestValidationError)
     def _invalid(_: Request, error: RequestValidationError) -> JSONResponse:
@@ -123,6 +131,14 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(BusyError)
     def _waiting(_: Request, error: BusyError) -> JSONResponse:
         return answer(503, "Busy reading", f"{error}; nothing was changed")
+
+    @app.exception_handler(sqlite3.DatabaseError)
+    def _damaged(_: Request, error: sqlite3.DatabaseError) -> JSONResponse:
+        words = (
+            f"the database cannot be read here ({error}); nothing was changed; stop the workshop "
+            "and start it again, and it is opened as far as it can be read"
+        )
+        return answer(503, "The database is damaged", words)
 
     @app.exception_handler(sqlite3.OperationalError)
     def _busy(_: Request, error: sqlite3.OperationalError) -> JSONResponse:

@@ -321,11 +321,8 @@ def keep_a_variant(build_id: BuildId, naming: Naming, shop: Shop) -> Response:
 def side_by_side(build_id: BuildId, shop: Shop) -> Response:
     """The build and its variants: the four answers of each, and what is changed."""
     origin = shop.held(build_id).build.variant_of or build_id
-    family = [
-        held
-        for row, held in shop.shelf()
-        if not row.put_away and origin in (row.id, held.build.variant_of)
-    ]
+    rows = (row for row in shop.rows() if not row.put_away and origin in (row.id, row.variant_of))
+    family = [shop.held(row.id) for row in rows]
     family.sort(key=lambda held: held.build.id != origin)
     told_of = tuple(beside(family[0].build, held.build, held.assessment) for held in family)
     return Response(BESIDE.dump_json(told_of), media_type="application/json")

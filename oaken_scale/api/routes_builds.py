@@ -30,6 +30,7 @@ from oaken_scale.core.model.faults import check
 from oaken_scale.core.model.lot import Known
 from oaken_scale.formats import build_file, fields
 from oaken_scale.formats.apart import READER
+from oaken_scale.store.builds import Shelved as Row
 from oaken_scale.workshop import Held, Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["builds"])
@@ -77,15 +78,18 @@ def sharing(shop: Workshop, build_id: str) -> BackgroundTask:
     return BackgroundTask(shop.sharing.share, build_id)
 
 
+def _teaches(row: Row) -> bool:
+    return row.is_finished and row.purpose != "practice"
+
+
 def usual_allowance(shop: Shop) -> Known | None:
     """What the workshop's finished builds turned out to have left off their lists."""
-    builds = [held.build for _, held in shop.shelf() if held.build.purpose != "practice"]
-    return usual_share([found for each in builds if (found := left_out(each))])
+    return usual_share([found for each in shop.files(_teaches) if (found := left_out(each))])
 
 
 def usual_habits(shop: Shop) -> tuple[Habit, ...]:
     """How the workshop's finished builds found guesses and listings to run."""
-    return habits_of(h.build for _, h in shop.shelf() if h.build.purpose != "practice")
+    return habits_of(shop.files(_teaches))
 
 
 @router.get("/builds", response_model=list[Shelved], summary="The shelf")
@@ -94,19 +98,19 @@ def shelf(shop: Shop) -> list[Shelved]:
     return [
         Shelved(
             id=row.id,
-            name=held.build.name,
-            purpose=held.build.purpose,
-            layout=held.build.layout,
+            name=tag.name,
+            purpose=tag.purpose,
+            layout=tag.layout,
             created_at=row.created_at,
             put_away=row.put_away,
-            readings=len(held.build.weighings),
-            auw_g=held.assessment.loadouts[0].answers[0].value or 0.0,
-            auw_sd_g=held.assessment.loadouts[0].answers[0].sd or 0.0,
-            worst=held.assessment.loadouts[0].worst,
-            progress=(held.assessment.progress.plan + held.assessment.progress.bench) / 2,
-            outlines=held.assessment.outlines,
+            readings=tag.readings,
+            auw_g=tag.auw_g,
+            auw_sd_g=tag.auw_sd_g,
+            worst=tag.worst,
+            progress=tag.progress,
+            outlines=tag.outlines,
         )
-        for row, held in shop.shelf()
+        for row, tag in shop.shelf()
     ]
 
 
@@ -114,7 +118,8 @@ def shelf(shop: Shop) -> list[Shelved]:
 def begin(new: NewBuild, shop: Shop) -> Response:
     """Begin a build from a purpose and a layout, with the targets and the drawing they suggest."""
     begun = replace(_beginning(new), allowance=usual_allowance(shop), habits=usual_habits(shop))
-    return told(shop.add(with_lines_of(begun, (held.build for _, held in shop.shelf()))), 201)
+    earlier = shop.files(lambda row: row.has_own_lines and row.layout == begun.layout)
+    return told(shop.add(with_lines_of(begun, earlier)), 201)
 
 
 @router.post(

@@ -198,7 +198,7 @@ def finish(build_id: BuildId, finishing: Finishing, if_match: Revision, shop: Sh
     What finished builds left off their lists is what the next one is expected to leave off.
     """
     at = datetime.now(UTC) if finishing.finished else None
-    all_builds = {row.id: held.build for row, held in shop.shelf()}
+    all_builds = {build.id: build for build in shop.files()}
     if build_id in all_builds:
         all_builds[build_id] = replace(all_builds[build_id], finished_at=at)
     counted = [each for each in all_builds.values() if each.purpose != "practice"]

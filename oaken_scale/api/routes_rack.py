@@ -193,9 +193,8 @@ def drawer_thing(shop: Workshop, thing: Thing, where: list[tuple[str, str]]) -> 
     """A thing of the drawer with what builds found that it weighs, and where it sits."""
     found = [
         known
-        for _, held in shop.shelf()
-        if any(item.thing == thing.id for item in held.build.items)
-        and (known := shop.sharing.learned(held.build.id).things.get(thing.id))
+        for id in shop.drawer.that_held(thing.id)
+        if (known := shop.sharing.learned(id).things.get(thing.id))
     ]
     known = combined(found)
     now = together(*expected(thing), known)

@@ -1,15 +1,16 @@
 """Stock of one build: parts from outlines and shapes, alternatives, shopping, the budget."""
 
-from dataclasses import replace
-from typing import Annotated
+from dataclasses import dataclass, replace
+from typing import Annotated, Any, Final
 
-from fastapi import APIRouter, Query, Request, Response
+from fastapi import APIRouter, Depends, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 
 from oaken_scale.api.documents import Opened, free_id
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
 from oaken_scale.api.routes_rack import taken_lot
+from oaken_scale.api.routes_sheet import MOST_SHEETS, Paper, PaperName, Reader
 from oaken_scale.api.stock_documents import (
     CANDIDATE,
     COMPARISON,
@@ -35,37 +36,96 @@ from oaken_scale.core.trim.alternatives import Comparison, compare, instead
 from oaken_scale.formats.apart import READER
 from oaken_scale.formats.plan_documents import BudgetDoc
 from oaken_scale.formats.shopping_csv import shopping_csv
+from oaken_scale.paper.drawing import PAPERS, pdf
+from oaken_scale.paper.full_size import part_sheets, part_sheets_taken
 from oaken_scale.workshop import Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["stock"])
+
+A_DRAWING: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+        "description": "An SVG, DXF or PDF drawing",
+    }
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Read:
+    """How a drawing is read: gaps closed up to so much [mm], its scale, and how its pages lie."""
+
+    close_within_mm: float
+    mm_per_unit: float | None
+    columns: int | None
+    overlap_mm: float
+
+    async def read(self, data: bytes, is_to_cut: bool = False) -> Outlines:
+        """The parts that it offers."""
+        how = (self.close_within_mm, self.mm_per_unit, self.columns, self.overlap_mm, is_to_cut)
+        return await run_in_threadpool(READER.outlines, data, *how)
+
+
+def scaling(
+    close_within_mm: Annotated[float, Query(ge=0, le=50, allow_inf_nan=False)] = 0.0,
+    mm_per_unit: Annotated[float | None, Query(gt=1e-6, le=1e6, allow_inf_nan=False)] = None,
+    columns: Annotated[int | None, Query(ge=1, le=60)] = None,
+    overlap_mm: Annotated[float, Query(ge=0, le=500, allow_inf_nan=False)] = 0.0,
+) -> Read:
+    """How a drawing is read: ``mm_per_unit`` gives the scale where it has none of its own, or is to
+    another one; with ``columns`` the pages of a PDF are tiles of one plan, that overlap by
+    ``overlap_mm``."""
+    return Read(close_within_mm, mm_per_unit, columns, overlap_mm)
+
+
+Scaling = Annotated[Read, Depends(scaling)]
 
 
 @router.post(
     "/outlines",
     response_model=Outlines,
     responses=documented(413),
-    openapi_extra={
-        "requestBody": {
-            "required": True,
-            "content": {
-                "application/octet-stream": {"schema": {"type": "string", "format": "binary"}}
-            },
-            "description": "An SVG or an ASCII DXF drawing",
-        }
-    },
+    openapi_extra=A_DRAWING,
 )
-async def read_outlines(
-    request: Request,
-    close_within_mm: Annotated[float, Query(ge=0, le=50, allow_inf_nan=False)] = 0.0,
-    mm_per_unit: Annotated[float | None, Query(gt=1e-6, le=1e6, allow_inf_nan=False)] = None,
-) -> Response:
-    """The parts that a drawing offers; nothing is kept.
-
-    ``mm_per_unit`` gives the scale where the drawing has none of its own.
-    """
-    data = await request.body()
-    told = await run_in_threadpool(READER.outlines, data, close_within_mm, mm_per_unit)
+async def read_outlines(request: Request, scaling: Scaling) -> Response:
+    """The parts that a drawing offers; nothing is kept."""
+    told = await scaling.read(await request.body())
     return Response(OUTLINES.dump_json(told), media_type="application/json")
+
+
+@router.post(
+    "/outlines.pdf",
+    response_class=Response,
+    responses={
+        **documented(413),
+        200: {"content": {"application/pdf": {}}, "description": "The parts at full size"},
+    },
+    openapi_extra=A_DRAWING,
+)
+async def outlines_on_paper(
+    request: Request,
+    scaling: Scaling,
+    shown: Reader,
+    paper: Paper = PaperName.A4,
+    part: Annotated[tuple[Annotated[int, Query(ge=0)], ...], Query(max_length=500)] = (),
+) -> Response:
+    """Parts of a drawing at full size, on as many sheets as they take; ``part`` says which, by
+    their places among those that it offers. Nothing is kept."""
+    found = await scaling.read(await request.body(), is_to_cut=True)
+    chosen = [found.parts[k] for k in part if k < len(found.parts)] if part else found.parts
+    whole = [each for each in chosen if each.flaw is None]
+    if not whole:
+        raise ProblemError(422, "Nothing to print", "no part of it can be printed", "part")
+    many = part_sheets_taken(whole, PAPERS[paper.value])
+    if many > MOST_SHEETS:
+        words = f"take {many} sheets; at most {MOST_SHEETS}, so choose fewer parts"
+        raise ProblemError(422, "Too many sheets", words, "part")
+    pages = await run_in_threadpool(part_sheets, whole, PAPERS[paper.value], shown)
+    return Response(
+        pdf(pages, "Parts at full size"),
+        media_type="application/pdf",
+        headers={"Content-Disposition": 'inline; filename="parts-full-size.pdf"'},
+    )
 
 
 @router.post("/shapes", response_model=Candidate, responses=documented())

@@ -2,7 +2,7 @@
 
 from datetime import UTC, datetime
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
@@ -10,12 +10,13 @@ from pydantic import Field, TypeAdapter
 
 from oaken_scale.api.documents import Opened, free_id
 from oaken_scale.api.problems import documented
-from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
+from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
 from oaken_scale.core.changes.drawing import with_parts
+from oaken_scale.core.changes.listed import with_list
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Item, Pedigree, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
-from oaken_scale.formats import fields, parts_list, tables
+from oaken_scale.formats import fields, lists_in, parts_list, tables
 from oaken_scale.formats.apart import READER
 from oaken_scale.paper.shown import DecimalMark
 
@@ -116,6 +117,55 @@ async def look_at_a_list(
     return Response(PREVIEW.dump_json(found), media_type="application/json")
 
 
+LIST_PREVIEW: TypeAdapter[lists_in.ListPreview] = TypeAdapter(lists_in.ListPreview)
+
+A_LIST: Final[dict[str, Any]] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+        "description": "A list, CSV or xlsx",
+    }
+}
+
+
+@router.post(
+    "/builds/{build_id}/lists/{what}/preview",
+    response_model=lists_in.ListPreview,
+    responses=documented(404, 413),
+    openapi_extra=A_LIST,
+)
+async def look_at_another_list(
+    build_id: BuildId, what: lists_in.ListName, request: Request, shop: Shop
+) -> Response:
+    """What a list of weighings, loadouts, throws or runs would add; nothing is kept."""
+    held = await run_in_threadpool(shop.held, build_id)
+    rows = await run_in_threadpool(READER.cells, await request.body(), what.value)
+    found, _ = await run_in_threadpool(lists_in.read_list, what, rows, held.build)
+    return Response(LIST_PREVIEW.dump_json(found), media_type="application/json")
+
+
+@router.post(
+    "/builds/{build_id}/lists/{what}",
+    response_model=Opened,
+    status_code=201,
+    responses=documented(404, 412, 413),
+    openapi_extra=A_LIST,
+)
+async def keep_another_list(
+    build_id: BuildId, what: lists_in.ListName, request: Request, if_match: Revision, shop: Shop
+) -> Response:
+    """Add what a list has that the build has not, all of it or nothing; a second time adds
+    nothing."""
+    rows = await run_in_threadpool(READER.cells, await request.body(), what.value)
+
+    def added(build: Build) -> Build:
+        _, entries = lists_in.read_list(what, rows, build)
+        return with_list(build, entries)
+
+    held = await run_in_threadpool(shop.change, build_id, number(if_match), added)
+    return told(held, 201, after=sharing(shop, build_id))
+
+
 Mm = Annotated[float, Field(strict=True, ge=-20_000, le=20_000, allow_inf_nan=False)]
 
 
@@ -144,7 +194,7 @@ class Listed(fields.Edge):
 class PartsList(fields.Edge):
     """The parts of a list that are to be kept."""
 
-    parts: Annotated[tuple[Listed, ...], Field(min_length=1, max_length=parts_list.MOST_ROWS)]
+    parts: Annotated[tuple[Listed, ...], Field(min_length=1, max_length=limits.ITEMS)]
 
 
 @router.post(

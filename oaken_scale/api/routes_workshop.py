@@ -22,10 +22,16 @@ Kind = StrEnum("Kind", {kind: kind for kind in FACTORS})  # type: ignore[misc]
 
 
 @router.get("/beginnings", response_model=Beginnings)
-def beginnings() -> Beginnings:
+def beginnings(shop: Shop) -> Beginnings:
     """Purposes, layouts, adhesives, and the units that may be typed, each in its base unit."""
     return Beginnings(
-        presets.PURPOSES, presets.LAYOUTS, ADHESIVES, FACTORS, KNOWN_BY, version("oaken-scale")
+        presets.PURPOSES,
+        presets.LAYOUTS,
+        ADHESIVES,
+        FACTORS,
+        KNOWN_BY,
+        version("oaken-scale"),
+        shop.rescued(),
     )
 
 

@@ -37,6 +37,11 @@ class SerialScale:
         self._lines = SerialLines(port, baud, self._take, self._lost)
 
     @property
+    def is_tared(self) -> bool:
+        """Whether something was tared away here: closed, it would be forgotten."""
+        return self._zero_g != 0.0
+
+    @property
     def ended(self) -> bool:
         """Whether it no longer looks for its port."""
         return self._lines.ended

@@ -46,9 +46,18 @@ class Reader:
         self._room = threading.BoundedSemaphore(waiting)
         self._child: subprocess.Popen[bytes] | None = None
 
-    def outlines(self, data: bytes, close_within_mm: float, mm_per_unit: float | None) -> Outlines:
+    def outlines(
+        self,
+        data: bytes,
+        close_within_mm: float,
+        mm_per_unit: float | None,
+        columns: int | None = None,
+        overlap_mm: float = 0.0,
+        is_to_cut: bool = False,
+    ) -> Outlines:
         """The parts that a drawing offers. Raises BuildFaultError, BusyError."""
-        told: Outlines = self._ask("outlines", data, close_within_mm, mm_per_unit)
+        tiles = (columns, overlap_mm, is_to_cut)
+        told: Outlines = self._ask("outlines", data, close_within_mm, mm_per_unit, *tiles)
         return told
 
     def build(self, data: bytes) -> tuple[Build, Assessment]:
@@ -56,9 +65,9 @@ class Reader:
         told: tuple[Build, Assessment] = self._ask("build", data)
         return told
 
-    def cells(self, data: bytes) -> list[list[str]]:
+    def cells(self, data: bytes, sheet: str = "") -> list[list[str]]:
         """The cells of a spreadsheet, CSV or xlsx. Raises BuildFaultError, BusyError."""
-        told: list[list[str]] = self._ask("cells", data)
+        told: list[list[str]] = self._ask("cells", data, sheet)
         return told
 
     def close(self) -> None:
@@ -150,11 +159,12 @@ def _told(question: tuple[Any, ...]) -> Any:
     if what == "cells":
         from oaken_scale.formats.parts_list import cells  # noqa: PLC0415
 
-        return cells(given[0])
+        return cells(*given)
     from oaken_scale.formats.drawing import read_drawing  # noqa: PLC0415
 
-    data, close_within_mm, mm_per_unit = given
-    return outlines(read_drawing(data), close_within_mm, mm_per_unit)
+    data, close_within_mm, mm_per_unit, columns, overlap_mm, is_to_cut = given
+    drawing = read_drawing(data, columns, overlap_mm)
+    return outlines(drawing, close_within_mm, mm_per_unit, is_to_cut)
 
 
 def main() -> None:

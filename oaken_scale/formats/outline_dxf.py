@@ -2,6 +2,7 @@
 
 from collections import Counter
 from collections.abc import Iterator
+from dataclasses import replace
 from io import BytesIO, StringIO
 from math import isfinite
 from typing import Any, Final
@@ -11,9 +12,11 @@ import ezdxf.recover
 import numpy as np
 from ezdxf import path as dxf_path
 from ezdxf.lldxf.const import DXFError
+from ezdxf.lldxf.tagger import binary_tags_loader
 from scipy.interpolate import BSpline
 
-from oaken_scale.core.geometry.outline import Curve, Drawing, Label
+from oaken_scale.core.geometry.curves import Curve
+from oaken_scale.core.geometry.outline import Drawing, Label
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 
 MOST_ENTITIES: Final = 50_000
@@ -39,48 +42,66 @@ MM_PER_UNIT: Final[dict[int, float]] = {
 }
 """The header's $INSUNITS in mm; 0 says nothing."""
 
-_DRAWN: Final = frozenset({"LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "LWPOLYLINE", "POLYLINE"})
-_OTHER_FORMATS: Final = ((b"AC10", "a binary drawing"), (b"%PDF", "a PDF"), (b"PK", "an archive"))
+_DRAWN: Final = frozenset(
+    {"LINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "LWPOLYLINE", "POLYLINE", "HATCH"}
+)
+_OTHER_FORMATS: Final = ((b"AC10", "a binary drawing"), (b"PK", "an archive"))
 
 
 def read_dxf(data: bytes) -> Drawing:
-    """The curves of an ASCII DXF drawing's model space, in mm where its header says its unit.
+    """The curves of a DXF drawing's model space, in mm where its header says its unit; those of its
+    paper sheets where the model is empty. Hatches count by their boundaries.
 
-    Raises BuildFaultError for a binary or broken file, a version that cannot be read, blocks that
+    Raises BuildFaultError for a broken file, a version that cannot be read, blocks that
     insert themselves, more than 200,000 points.
     """
-    _refuse_binary(data)
+    data = _as_text(data)
+    _refuse_other(data)
     document = _document(data)
     # A reader fills in a unit of its own where a file has none: only what is written counts.
     _refuse_swelling(document)
     unit = document.header.get("$INSUNITS", 0) if b"$INSUNITS" in data else 0
     scale = MM_PER_UNIT.get(int(unit)) if isinstance(unit, int | float) else None
-    curves: list[Curve] = []
-    labels: list[Label] = []
     left: Counter[str] = Counter()
-    points = 0
+    sheets = [each for each in document.layouts if each.name != "Model"]
     try:
-        for entity, layer, block in _walk(document, left):
-            if entity.dxftype() in ("TEXT", "MTEXT"):
-                labels.extend(_label(entity))
-                continue
-            curve = _curve(entity, layer, block)
-            if curve is not None:
-                points += len(curve.points)
-                if points > 4 * MOST_POINTS:
-                    words = f"has more than {MOST_POINTS:,} points; simplify it"
-                    raise _refused(words)
-                curves.append(curve)
+        curves, labels = _drawn(document, document.modelspace(), left)
+        from_paper = not curves and any(len(sheet) for sheet in sheets)
+        if from_paper:
+            left.clear()
+            for sheet in sheets:
+                _refuse_swelling(document, sheet)
+                more, words = _drawn(document, sheet, left)
+                curves, labels = curves + more, labels + words
     except BuildFaultError:
         raise
     except (DXFError, ValueError, TypeError, ArithmeticError, AttributeError, IndexError,
             KeyError, RecursionError) as error:  # fmt: skip
         raise _refused(f"holds something broken ({_short(error)}); save it again") from error
-    return Drawing(tuple(curves), tuple(labels), scale, _left_out(document, left, data))
+    notes = _left_out([] if from_paper else sheets, left, data)
+    if from_paper and curves:
+        notes = ("the model is empty: its paper sheets are read instead", *notes)
+    return Drawing(tuple(curves), tuple(labels), scale, notes)
+
+
+def _drawn(document: Any, layout: Any, left: Counter[str]) -> tuple[list[Curve], list[Label]]:
+    """The curves and words of the model or of a paper sheet."""
+    curves: list[Curve] = []
+    labels: list[Label] = []
+    points = 0
+    for entity, layer, block in _walk(document, layout, left):
+        if entity.dxftype() in ("TEXT", "MTEXT"):
+            labels.extend(_label(entity))
+            continue
+        for curve in _curves(entity, layer, block):
+            points += len(curve.points)
+            if points > 4 * MOST_POINTS:
+                raise _refused(f"has more than {MOST_POINTS:,} points; simplify it")
+            curves.append(curve)
+    return curves, labels
 
 
 _NAMES: Final = {
-    "HATCH": "hatches",
     "SOLID": "filled areas",
     "TRACE": "filled areas",
     "3DFACE": "faces in space",
@@ -96,7 +117,7 @@ _WORDLESS: Final = frozenset({"POINT", "DIMENSION", "LEADER", "MLEADER", "ATTDEF
 """What nobody takes for a part's outline."""
 
 
-def _left_out(document: Any, left: Counter[str], data: bytes) -> tuple[str, ...]:
+def _left_out(paper: list[Any], left: Counter[str], data: bytes) -> tuple[str, ...]:
     """What the drawing holds and is not read, in words."""
     named: Counter[str] = Counter()
     for kind, count in left.items():
@@ -104,11 +125,7 @@ def _left_out(document: Any, left: Counter[str], data: bytes) -> tuple[str, ...]
             named[_NAMES.get(kind, f"things of the kind {kind.lower()}")] += count
     notes = [f"{count} {name} left out: only their outlines make parts" for name, count in
              sorted(named.items())]  # fmt: skip
-    sheets = sum(
-        len([e for e in layout if e.dxftype() != "VIEWPORT"])
-        for layout in document.layouts
-        if layout.name != "Model"
-    )
+    sheets = sum(len([e for e in layout if e.dxftype() != "VIEWPORT"]) for layout in paper)
     if sheets:
         notes.append(f"{sheets} things on its paper sheets left out: only the model is read")
     if not data.rstrip().endswith(b"EOF"):
@@ -116,12 +133,33 @@ def _left_out(document: Any, left: Counter[str], data: bytes) -> tuple[str, ...]
     return tuple(notes)
 
 
-def _refuse_binary(data: bytes) -> None:
+BINARY: Final = b" Binary DXF\r\n\x1a\x00"
+"""How the first 22 bytes of a binary DXF end (DXF Reference, Binary DXF Files)."""
+
+
+def _as_text(data: bytes) -> bytes:
+    """A binary DXF written out as text; anything else as it came."""
+    if not data[:22].endswith(BINARY):
+        return data
+    lines: list[str] = []
+    try:
+        for tag in binary_tags_loader(data, "surrogateescape"):
+            lines.append(tag.dxfstr())
+            if len(lines) > MOST_TAGS:
+                raise _refused(f"holds more than {MOST_POINTS:,} points; export outlines alone")
+    except BuildFaultError:
+        raise
+    except Exception as error:  # whatever a broken file leads the reader to
+        raise _refused(f"is a broken binary DXF ({_short(error)}); save it again") from error
+    return "".join(lines).encode("utf-8", "surrogateescape")
+
+
+def _refuse_other(data: bytes) -> None:
     for mark, what in _OTHER_FORMATS:
         if data.startswith(mark):
-            raise _refused(f"is {what}; save it as an ASCII DXF")
+            raise _refused(f"is {what}; save it as DXF")
     if b"\x00" in data[:4096]:
-        raise _refused("is a binary DXF; save it as an ASCII DXF")
+        raise _refused("is no DXF that can be read; save it as an ASCII DXF")
     if b"SECTION" not in data or b"ENTITIES" not in data:
         raise _refused("is neither an SVG nor a DXF drawing; save it as one of these")
     if data.count(b"\n") > 2 * MOST_TAGS:
@@ -148,7 +186,7 @@ def _document(data: bytes) -> Any:
         raise _refused(words) from error
 
 
-def _refuse_swelling(document: Any) -> None:
+def _refuse_swelling(document: Any, layout: Any = None) -> None:
     """Refuse blocks that insert themselves, and copies of copies that swell, before unfolding."""
     sizes: dict[str, int] = {}
     inside: list[str] = []
@@ -172,14 +210,14 @@ def _refuse_swelling(document: Any) -> None:
             inside.pop()
         return sizes[name]
 
-    if size(document.modelspace()) > MOST_ENTITIES:
+    if size(layout or document.modelspace()) > MOST_ENTITIES:
         raise _refused(f"comes to more than {MOST_ENTITIES:,} things; export outlines alone")
 
 
-def _walk(document: Any, left: Counter[str]) -> Iterator[tuple[Any, str, str]]:
+def _walk(document: Any, layout: Any, left: Counter[str]) -> Iterator[tuple[Any, str, str]]:
     """Every entity drawn, blocks unfolded: (entity, layer, name of the block that it stands in)."""
     hidden = {layer.dxf.name for layer in document.layers if layer.is_off() or layer.is_frozen()}
-    waiting: list[tuple[Iterator[Any], str, str]] = [(iter(document.modelspace()), "", "")]
+    waiting: list[tuple[Iterator[Any], str, str]] = [(iter(layout), "", "")]
     while waiting:
         entities, inherited, block = waiting[-1]
         entity = next(entities, None)
@@ -230,14 +268,28 @@ def _periodic(entity: Any) -> Any:
     return dxf_path.from_vertices([tuple(p) for p in points], close=True)
 
 
+def _curves(entity: Any, layer: str, block: str) -> list[Curve]:
+    """One entity flattened; none for what has no length or is no flat curve."""
+    if entity.dxftype() == "HATCH":
+        around = [replace(found, closed=True) for each in dxf_path.from_hatch(entity)
+                  if (found := _flat(each, layer, block)) is not None]  # fmt: skip
+        return [each for each in around if len(each.points) > 2]
+    found = _curve(entity, layer, block)
+    return [] if found is None else [found]
+
+
 def _curve(entity: Any, layer: str, block: str) -> Curve | None:
-    """One entity flattened; None for what has no length or is no flat curve."""
     if entity.dxftype() == "POLYLINE" and not (entity.is_2d_polyline or entity.is_3d_polyline):
         return None
     if entity.dxftype() == "SPLINE" and entity.dxf.flags & PERIODIC:
         drawn = _periodic(entity)
     else:
         drawn = dxf_path.make_path(entity)
+    return _flat(drawn, layer, block)
+
+
+def _flat(drawn: Any, layer: str, block: str) -> Curve | None:
+    """A path flattened; None for one that has no length."""
     if len(drawn) == 0:
         return None
     corners = drawn.control_vertices()

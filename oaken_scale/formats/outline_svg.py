@@ -13,7 +13,8 @@ from xml.parsers import expat
 import numpy as np
 import svgelements
 
-from oaken_scale.core.geometry.outline import Curve, Drawing, Label, Points
+from oaken_scale.core.geometry.curves import Curve, Points
+from oaken_scale.core.geometry.outline import Drawing, Label
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 
 MOST_ELEMENTS: Final = 50_000

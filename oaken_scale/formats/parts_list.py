@@ -4,7 +4,7 @@ which nothing is kept until it is said so."""
 import csv
 import re
 import zipfile
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from io import BytesIO
@@ -17,11 +17,11 @@ from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.quantity import QuantityError, parse
 from oaken_scale.formats.tables import FORMULA
 
-LARGEST_BYTES: Final = 4_000_000
+LARGEST_BYTES: Final = 8_000_000
 MOST_UNPACKED: Final = 40_000_000
-MOST_ROWS: Final = 2000
+MOST_ROWS: Final = 20_000
 MOST_COLUMNS: Final = 60
-LONGEST_CELL: Final = 200
+LONGEST_CELL: Final = 2000
 
 
 class Field(StrEnum):
@@ -100,14 +100,27 @@ class Preview:
     rows: tuple[Row, ...]
 
 
-def cells(file: bytes) -> list[list[str]]:
-    """The cells of a CSV or xlsx file as text. Raises BuildFaultError on ``file``."""
+def unit_of(heading: str) -> str | None:
+    """The unit of mass or length that a heading names.
+
+    >>> unit_of("reading oz"), unit_of("CG from nose mm"), unit_of("note")
+    ('oz', 'mm', None)
+    """
+    units = {**UNITS[Field.STATION], **UNITS[Field.MASS]}
+    return next(
+        (units[w] for w in re.findall(r"[a-zäöü]+", heading.lower())[::-1] if w in units), None
+    )
+
+
+def cells(file: bytes, sheet: str = "") -> list[list[str]]:
+    """The cells of a CSV or xlsx file as text, of a ``sheet`` where there is one of that name, else
+    of the first. Raises BuildFaultError on ``file``."""
     if len(file) > LARGEST_BYTES:
-        raise _wrong(f"is larger than {LARGEST_BYTES // 1_000_000} MB; a list of parts is not")
-    rows = _of_xlsx(file) if file.startswith(b"PK") else _of_csv(file)
+        raise _wrong(f"is larger than {LARGEST_BYTES // 1_000_000} MB; a list is not")
+    rows = _of_xlsx(file, sheet) if file.startswith(b"PK") else _of_csv(file)
     rows = [row for row in rows if any(row)]
     if not rows:
-        raise _wrong("holds nothing; a list of parts has a heading and a line for each part")
+        raise _wrong("holds nothing; a list has a heading and a line for each thing")
     if len(rows) > MOST_ROWS:
         raise _wrong(f"has {len(rows)} lines; at most {MOST_ROWS} are read")
     if max(map(len, rows)) > MOST_COLUMNS:
@@ -139,14 +152,15 @@ def _of_csv(file: bytes) -> list[list[str]]:
         raise _wrong(f"cannot be read as CSV ({error})") from error
 
 
-def _of_xlsx(file: bytes) -> list[list[str]]:
+def _of_xlsx(file: bytes, sheet: str) -> list[list[str]]:
     try:
         with zipfile.ZipFile(BytesIO(file)) as packed:
             if sum(each.file_size for each in packed.infolist()) > MOST_UNPACKED:
                 raise _wrong("unpacks to far more than a list of parts holds")
         book = load_workbook(BytesIO(file), read_only=True, data_only=True)
         found: list[list[str]] = []
-        for number, row in enumerate(book.worksheets[0].iter_rows(values_only=True)):
+        page = book[sheet] if sheet in book.sheetnames else book.worksheets[0]
+        for number, row in enumerate(page.iter_rows(values_only=True)):
             if number > MOST_ROWS + 5:
                 raise _wrong(f"has over {MOST_ROWS} lines")
             found.append(
@@ -242,7 +256,8 @@ def preview(
     where = {column.field: column for column in columns if column.field}
     if Field.NAME not in where:
         raise _wrong("has no column of names; say which it is")
-    is_comma = _is_comma_decimal(rows[at + 1 :], where)
+    places = [column.at for field, column in where.items() if field in KINDS]
+    is_comma = is_comma_decimal(row[k] for row in rows[at + 1 :] for k in places if k < len(row))
     there = {(item.name.lower(), item.assembly.lower()) for item in build.items if not item.retired}
     found = []
     for line, row in enumerate(rows[at + 1 :], start=at + 2):
@@ -261,15 +276,10 @@ def _known(row: Row) -> Row:
     )  # fmt: skip
 
 
-def _is_comma_decimal(rows: Sequence[Sequence[str]], where: Mapping[Field, Column]) -> bool:
+def is_comma_decimal(figures: Iterable[str]) -> bool:
     """Whether commas stand before the tenths in the figures of a file. Where they may as well stand
     before the hundreds ("1,234") they do so only beside points: few parts weigh a kilogram."""
-    figures = [
-        row[column.at]
-        for row in rows
-        for field, column in where.items()
-        if field in KINDS and column.at < len(row)
-    ]
+    figures = list(figures)
     commas = sum(bool(re.search(r"\d,\d{1,2}(\D|$)|\b0,\d", each)) for each in figures)
     points = sum(bool(re.search(r"\d\.\d{1,2}(\D|$)|\b0\.\d", each)) for each in figures)
     if not any("." in each for each in figures):
@@ -287,7 +297,9 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
     figures: dict[Field, float | None] = {}
     for field, kind in KINDS.items():
         try:
-            figures[field] = _figure(text(field), kind, where.get(field), is_comma)
+            column = where.get(field)
+            unit = column.unit if column else None
+            figures[field] = figure(text(field), kind, unit, is_comma)
         except QuantityError as error:
             figures[field], why_not = None, f"{field.value}: {error}"
     pieces = 1
@@ -311,8 +323,8 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
     )  # fmt: skip
 
 
-def _figure(text: str, kind: str, column: Column | None, is_comma: bool) -> float | None:
-    """A figure in the unit of its column, where it names none itself; None for an empty cell."""
+def figure(text: str, kind: str, unit: str | None, is_comma: bool) -> float | None:
+    """A figure in a unit, where it names none itself; None for an empty cell."""
     if not text or text in ("-", "–", "?"):
         return None
     if is_comma:
@@ -320,7 +332,7 @@ def _figure(text: str, kind: str, column: Column | None, is_comma: bool) -> floa
     else:
         text = re.sub(r"(?<=\d),(?=\d{3}(\D|$))", "", text)
     sign = -1.0 if text[:1] in "-−" else 1.0
-    value = parse(text.lstrip("-−"), kind, column.unit if column else None).value
+    value = parse(text.lstrip("-−"), kind, unit).value
     if sign < 0 and kind == "mass":
         raise QuantityError("is below zero")
     return sign * value

@@ -34,7 +34,7 @@ class Table:
 
 def tables(build: Build, told: Assessment) -> tuple[Table, ...]:
     """Parts, weighings, loadouts, throws and runs."""
-    return parts(build, told), weighings(build), loadouts(told), throws(build), runs(build)
+    return parts(build, told), weighings(build), loadouts(build, told), throws(build), runs(build)
 
 
 def parts(build: Build, told: Assessment) -> Table:
@@ -78,6 +78,7 @@ def weighings(build: Build) -> Table:
             names.get(load.item, load.item) + (f" x {load.count:g}" if load.count != 1 else "")
             for load in each.pan.loads
         ]
+        on_pan += [f"{each.pan.known_g:g} g known"] if each.pan.known_g else []
         on_pan += [
             f"{sample.amount:g} {lots[sample.lot].unit.value} of {lots[sample.lot].name}"
             for sample in each.pan.samples
@@ -93,8 +94,10 @@ def weighings(build: Build) -> Table:
     return Table("weighings", headings, tuple(rows))
 
 
-def loadouts(told: Assessment) -> Table:
-    """Each loadout with its answers."""
+def loadouts(build: Build, told: Assessment) -> Table:
+    """Each loadout with its answers, and the options that it carries."""
+    names = {item.id: item.name for item in build.items}
+    carried = {each.id: "; ".join(names[id] for id in each.carries) for each in build.loadouts}
     rows: list[tuple[Value, ...]] = []
     for each in told.loadouts:
         row: list[Value] = [each.name]
@@ -106,13 +109,14 @@ def loadouts(told: Assessment) -> Table:
             ]
         cg = each.cg
         row += [round(cg.x_mm, 2) if cg else None, round(2 * cg.x_sd_mm, 2) if cg else None]
+        row.append(carried.get(each.id) or None)
         rows.append(tuple(row))
     heads = [
         f"{title}{part}"
         for title in ("all-up weight g", "wing loading g/dm2", "thrust-to-weight", "balance")
         for part in ("", ", doubt", ", verdict")
     ]
-    heads += ["CG from nose mm", "CG from nose mm, doubt"]
+    heads += ["CG from nose mm", "CG from nose mm, doubt", "carries"]
     return Table("loadouts", ("loadout", *heads), tuple(rows))
 
 

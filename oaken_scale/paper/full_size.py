@@ -6,6 +6,7 @@ from dataclasses import replace
 from typing import Final
 
 from oaken_scale.core.assess import Assessment, LoadoutAnswers, Outline
+from oaken_scale.core.geometry.outline import Candidate
 from oaken_scale.core.model.build import Role
 from oaken_scale.paper.balance_mark import Strip, check_line, mark_strip
 from oaken_scale.paper.drawing import BAND, FAINT, Mark, Page, Point, Sheet, Stroke
@@ -121,6 +122,32 @@ def outline_sheets(
         page.area(points, width=0.35)
         pages += tiles(Strip(page.width, page.height, page.marks), paper, outline.name, shown)
     return pages
+
+
+def part_sheets(parts: Sequence[Candidate], paper: Sheet, shown: Shown) -> list[Page]:
+    """Parts of a drawing from another program at full size, each with its name and its holes, to
+    cut out and lay on the board."""
+    pages = []
+    for part in parts:
+        page = Page(*_size(part))
+        left, top = part.box.left_mm - 3, part.box.top_mm - 3
+        for ring in part.rings:
+            page.area([(x - left, y - top) for x, y in ring], width=0.35)
+        page.words(part.x_mm - left, part.y_mm - top, part.name, 8)
+        pages += tiles(Strip(page.width, page.height, page.marks), paper, part.name, shown)
+    return pages
+
+
+def part_sheets_taken(parts: Sequence[Candidate], paper: Sheet) -> int:
+    """How many sheets parts take at full size."""
+    wide, high = paper.width - 2 * EDGE, paper.height - HEAD - FOOT
+    sizes = map(_size, parts)
+    return sum(_many(long, wide) * _many(tall, high) for long, tall in sizes)
+
+
+def _size(part: Candidate) -> tuple[float, float]:
+    box = part.box
+    return box.right_mm - box.left_mm + 6, box.bottom_mm - box.top_mm + 6
 
 
 def _half(outline: Outline) -> list[Point]:

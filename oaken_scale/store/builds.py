@@ -46,22 +46,41 @@ from oaken_scale.store.rows import known_from, known_row, moment, stamp, stamp_o
 
 @dataclass(frozen=True, slots=True)
 class Shelved:
-    """A build on the shelf: its id, its revision, when it was begun, whether it was put away."""
+    """A build on the shelf: its id and revision, when it was begun, whether it was put away; what
+    it is for, how it is laid out, whether it is finished, and whose variant it is."""
 
     id: str
     revision: int
     created_at: datetime
     put_away: bool
+    purpose: str
+    layout: str
+    is_finished: bool
+    variant_of: str | None
+    has_own_lines: bool
+    """Whether its list before flight has lines of its own."""
 
 
 def shelf(connection: sqlite3.Connection) -> list[Shelved]:
     """Every build, in the order they were begun."""
     rows = connection.execute(
-        "SELECT id, revision, created_at, put_away_at FROM build ORDER BY created_at, rowid"
+        "SELECT id, revision, created_at, put_away_at, purpose, layout, finished_at, variant_of,"
+        " EXISTS (SELECT 1 FROM own_line WHERE build_id = build.id)"
+        " FROM build ORDER BY created_at, rowid"
     )
     return [
-        Shelved(id, revision, datetime.fromisoformat(created), away is not None)
-        for id, revision, created, away in rows
+        Shelved(
+            id,
+            revision,
+            datetime.fromisoformat(created),
+            away is not None,
+            purpose,
+            layout,
+            finished is not None,
+            variant_of,
+            bool(has_lines),
+        )
+        for id, revision, created, away, purpose, layout, finished, variant_of, has_lines in rows
     ]
 
 

@@ -25,20 +25,31 @@ class Database:
     def __init__(self, path: Path) -> None:
         """Open ``path``, making it where there is none, and bring it up to date.
 
-        Raises DatabaseRefusedError for a newer or a foreign file.
+        Raises DatabaseRefusedError for a newer or a foreign file, and for one that cannot be
+        written.
         """
         self.path = path
         self._turn = threading.RLock()
         refuse_unfit(path)
-        path.parent.mkdir(parents=True, exist_ok=True)
-        self._connection = sqlite3.connect(
+        try:
+            path.parent.mkdir(parents=True, exist_ok=True)
+            self._connection = self._opened(path)
+        except (OSError, sqlite3.Error) as error:
+            raise unwritable(path, error) from error
+
+    def _opened(self, path: Path) -> sqlite3.Connection:
+        connection = sqlite3.connect(
             path, check_same_thread=False, isolation_level=None, timeout=10.0
         )
-        self._connection.execute("PRAGMA journal_mode = WAL")
-        self._connection.execute("PRAGMA synchronous = FULL")
-        self._connection.execute("PRAGMA foreign_keys = ON")
-        with self._turn:
-            migrate(self._connection)
+        try:
+            connection.execute("PRAGMA journal_mode = WAL")
+            connection.execute("PRAGMA synchronous = FULL")
+            connection.execute("PRAGMA foreign_keys = ON")
+            migrate(connection)
+        except BaseException:
+            connection.close()
+            raise
+        return connection
 
     @contextmanager
     def transaction(self) -> Iterator[sqlite3.Connection]:
@@ -72,6 +83,15 @@ class Database:
             self._connection.close()
 
 
+def unwritable(path: Path, error: Exception) -> DatabaseRefusedError:
+    """The refusal of a file that cannot be written."""
+    why = getattr(error, "strerror", None) or str(error)
+    return DatabaseRefusedError(
+        f"{path} cannot be opened to write ({why}); look whether the disk is full or read-only, "
+        "and whether the folder is yours"
+    )
+
+
 def migrations() -> list[tuple[int, str]]:
     """The numbered migrations, in order: (version, SQL)."""
     folder = files("oaken_scale.store") / "migrations"
@@ -87,6 +107,8 @@ def refuse_unfit(path: Path) -> None:
 
     The file is opened read-only, so that a refused one is left as it was.
     """
+    if path.is_dir():
+        raise DatabaseRefusedError(f"{path} is a folder; name a file in it")
     if not path.exists() or path.stat().st_size == 0:
         return
     try:
@@ -96,6 +118,10 @@ def refuse_unfit(path: Path) -> None:
             (version,) = connection.execute("PRAGMA user_version").fetchone()
         finally:
             connection.close()
+    except sqlite3.OperationalError as error:
+        raise DatabaseRefusedError(
+            f"{path} cannot be read ({error}); look whether it is yours"
+        ) from error
     except sqlite3.DatabaseError as error:
         raise DatabaseRefusedError(
             f"{path} is not an Oaken Scale database ({error}); name another file"
@@ -127,11 +153,12 @@ def is_demo(path: Path) -> bool:
         connection.close()
 
 
-def migrate(connection: sqlite3.Connection) -> None:
-    """Bring a database up to date, one migration a transaction; they only go forward."""
+def migrate(connection: sqlite3.Connection, up_to: int | None = None) -> None:
+    """Bring a database up to date, or to a version, one migration a transaction; they only go
+    forward."""
     (version,) = connection.execute("PRAGMA user_version").fetchone()
     for number, script in migrations():
-        if number > version:
+        if number > version and (up_to is None or number <= up_to):
             try:
                 connection.executescript(
                     f"BEGIN;\n{script}\nPRAGMA user_version = {number};\n"

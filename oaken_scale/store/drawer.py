@@ -50,6 +50,16 @@ def take_out_of_drawer(connection: sqlite3.Connection, thing_id: str) -> None:
     connection.execute("DELETE FROM thing WHERE id = ?", (thing_id,))
 
 
+def that_held(connection: sqlite3.Connection, thing_id: str) -> list[str]:
+    """The builds that hold a thing of the drawer or held it, in the order they were begun."""
+    rows = connection.execute(
+        "SELECT id FROM build WHERE id IN (SELECT build_id FROM item WHERE thing_id = ?)"
+        " ORDER BY created_at, rowid",
+        (thing_id,),
+    )
+    return [id for (id,) in rows]
+
+
 def holding(connection: sqlite3.Connection, thing_id: str) -> list[tuple[str, str]]:
     """Where a thing of the drawer sits now: build and item."""
     rows = connection.execute(

@@ -4,6 +4,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
+from oaken_scale.store.database import unwritable
+
 
 class InUseError(RuntimeError):
     """Another server has the file to itself."""
@@ -13,15 +15,20 @@ class InUseError(RuntimeError):
 def in_use(path: Path) -> Iterator[None]:
     """Have a file to oneself until the block ends, or the process does.
 
-    Raises InUseError while another has it. Where the system has no such locks nothing is held.
+    Raises InUseError while another has it, DatabaseRefusedError where nothing can be written. Where
+    the system has no such locks nothing is held.
     """
     try:
         import fcntl  # noqa: PLC0415 (not on every system)
     except ImportError:
         yield
         return
-    path.parent.mkdir(parents=True, exist_ok=True)
-    with path.with_name(path.name + ".lock").open("w") as lock:
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        lock = path.with_name(path.name + ".lock").open("w")
+    except OSError as error:
+        raise unwritable(path, error) from error
+    with lock:
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError as error:

@@ -26,6 +26,10 @@ class Broadcast:
         finally:
             self._pages[build_id].discard(page)
 
+    def is_heard(self, build_id: str) -> bool:
+        """Whether any page listens to a build."""
+        return bool(self._pages.get(build_id))
+
     def tell(self, build_id: str, event: str, data: Any) -> None:
         """Tell all pages of a build, from any thread."""
         if self._loop is not None and self._pages[build_id]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import partial
 from typing import TYPE_CHECKING, Final
@@ -18,6 +19,10 @@ if TYPE_CHECKING:
 
 MOST_STEPS: Final = 300
 """So many are kept of all builds together; they share what they did not change."""
+
+
+MOST_READINGS: Final = 2_000_000
+"""So many places of readings are held by the steps together: fewer steps back of a long log."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -41,6 +46,10 @@ class Undone:
     touched: tuple[Touched, ...]
 
 
+def _readings(steps: Iterable[Step]) -> int:
+    return sum(len(before.weighings) for step in steps for before, _ in step.pairs)
+
+
 class History:
     """The changes of a workshop's builds, in the order they were made."""
 
@@ -55,6 +64,8 @@ class History:
         if away is None and all(before == after for before, after in pairs):
             return
         self._done.append(Step(pairs, away))
+        while len(self._done) > 1 and _readings(self._done) > MOST_READINGS:
+            self._done.popleft()
         for before, _ in pairs:
             self._undone = deque(
                 (each for each in self._undone if not each.concerns(before.id)), MOST_STEPS

@@ -8,11 +8,13 @@ from typing import TYPE_CHECKING
 
 from oaken_scale.core.model.build import Build, Weighing
 from oaken_scale.core.model.faults import BuildFaultError, weighing_faults
+from oaken_scale.core.model.grown import with_reading
 from oaken_scale.core.reading_effects import news
-from oaken_scale.store import builds, log
+from oaken_scale.store import log
 from oaken_scale.store.rows import now
 from oaken_scale.workshop.held import Held, Kept, assessed
 from oaken_scale.workshop.refused import NoSuchError, TakenError
+from oaken_scale.workshop.written import count_up
 
 if TYPE_CHECKING:
     from oaken_scale.workshop.workshop import Workshop
@@ -34,7 +36,7 @@ class Readings:
         with self._shop.turn:
             with self._shop.database.transaction() as connection:
                 held = self._shop.held_by(connection, build_id)
-                known = next((w for w in held.build.weighings if w.id == weighing.id), None)
+                known = self._shop.logs.of(held.build).get(weighing.id)
                 if known is not None:
                     if _same_reading(known, weighing):
                         return Kept(held, known, (), is_new=False)
@@ -45,10 +47,11 @@ class Readings:
                 pans = self._shop.pans.setdefault(build_id, {})
                 pan = pans.setdefault(weighing.pan, weighing.pan)
                 weighing = replace(weighing, pan=pan)
-                after = replace(held.build, weighings=(*held.build.weighings, weighing))
+                after = replace(held.build, weighings=with_reading(held.build.weighings, weighing))
+                self._shop.logs.grew(held.build, after)
                 fresh = replace(assessed(held.revision + 1, after), planned=held.planned)
                 log.append_weighing(connection, build_id, weighing)
-                builds.raise_revision(connection, build_id)
+                count_up(connection, fresh)
             self._shop.history.kept((held.build, after))
             self._shop.tell(self._shop.hold(fresh))
             moved = news(after, weighing.pan, held.assessment, fresh.assessment)
@@ -75,7 +78,7 @@ class Readings:
                 fresh = assessed(held.revision + 1, _with_fates(held.build, fates))
                 for id, why in fates.items():
                     log.set_aside(connection, build_id, id, why, now())
-                builds.raise_revision(connection, build_id)
+                count_up(connection, fresh)
             self._shop.history.kept((held.build, fresh.build))
             return self._shop.tell(self._shop.hold(fresh))
 
@@ -95,7 +98,7 @@ class Readings:
                 )
                 fresh = assessed(held.revision + 1, after)
                 log.accept(connection, build_id, weighing_id, accepted, now())
-                builds.raise_revision(connection, build_id)
+                count_up(connection, fresh)
             self._shop.history.kept((held.build, fresh.build))
             return self._shop.tell(self._shop.hold(fresh))
 
@@ -108,7 +111,7 @@ class Readings:
         with self._shop.turn:
             with self._shop.database.transaction() as connection:
                 held = self._shop.held_by(connection, build_id)
-                known = next((each for each in held.build.weighings if each.id == fresh.id), None)
+                known = self._shop.logs.of(held.build).get(fresh.id)
                 if known is not None:
                     if _same_reading(known, fresh):
                         return held
@@ -117,11 +120,11 @@ class Readings:
                 if found:
                     raise BuildFaultError(found)
                 aside = _with_fates(held.build, {wrong.id: reason})
-                after = replace(aside, weighings=(*aside.weighings, fresh))
+                after = replace(aside, weighings=with_reading(aside.weighings, fresh))
                 put_right = assessed(held.revision + 1, after)
                 log.set_aside(connection, build_id, wrong.id, reason, now())
                 log.append_weighing(connection, build_id, fresh)
-                builds.raise_revision(connection, build_id)
+                count_up(connection, put_right)
             self._shop.history.kept((held.build, after))
             return self._shop.tell(self._shop.hold(put_right))
 

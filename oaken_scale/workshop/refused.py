@@ -59,3 +59,16 @@ class NothingLeftError(RefusedError):
             else "nothing was taken back that is not there again"
         )
         super().__init__("Nothing to take back" if is_undoing else "Nothing to make again", words)
+
+
+class TooManyError(RefusedError):
+    """Something that was tried too often in a short time."""
+
+    def __init__(self, what: str, wait_s: float) -> None:
+        """There were too many of ``what``; it may be tried again after a while [s]."""
+        minutes = max(1, round(wait_s / 60))
+        self.wait_s = wait_s
+        super().__init__(
+            "Too many tries",
+            f"there were too many {what}; wait {minutes} min and try again",
+        )

@@ -72,6 +72,11 @@ class Drawer:
             things = drawer.read_drawer(connection)
             return [(thing, drawer.holding(connection, thing.id)) for thing in things]
 
+    def that_held(self, thing_id: str) -> list[str]:
+        """The builds that hold a thing or held it."""
+        with self._shop.database.reading() as connection:
+            return drawer.that_held(connection, thing_id)
+
     def thing(self, thing_id: str) -> Thing:
         """One thing of the drawer. Raises RefusedError when there is none."""
         found = next((thing for thing, _ in self.things() if thing.id == thing_id), None)

@@ -14,16 +14,21 @@ from oaken_scale.core.model.lot import Lot
 from oaken_scale.store import builds, truth
 from oaken_scale.store import rack as rack_rows
 from oaken_scale.store.database import Database
+from oaken_scale.store.rescue import read_note
 from oaken_scale.store.rows import now
+from oaken_scale.store.tags import read_tags
+from oaken_scale.workshop import tags
 from oaken_scale.workshop.broadcast import Broadcast
+from oaken_scale.workshop.doorkeeper import Doorkeeper
 from oaken_scale.workshop.held import Held, assessed, exportable, still_at, untold
 from oaken_scale.workshop.history import History
+from oaken_scale.workshop.logs import Logs
 from oaken_scale.workshop.outings import Outings
 from oaken_scale.workshop.readings import Readings
 from oaken_scale.workshop.refused import NoSuchError
 from oaken_scale.workshop.sharing import Sharing
 from oaken_scale.workshop.stock import Drawer, Rack
-from oaken_scale.workshop.written import write
+from oaken_scale.workshop.written import keep_tag, write
 
 Change = Callable[[Build], Build]
 """A build made into another."""
@@ -38,9 +43,11 @@ class Workshop:
         self.broadcast = Broadcast()
         self._held: dict[str, Held] = {}
         self.pans: dict[str, dict[Pan, Pan]] = {}
+        self.logs = Logs()
         self.turn = threading.RLock()
         self.readings, self.rack, self.drawer = Readings(self), Rack(self), Drawer(self)
         self.outings = Outings(self)
+        self.door = Doorkeeper(self)
         self.history = History(self)
         self.sharing = Sharing(self)
         with self.database.transaction() as connection:
@@ -52,19 +59,38 @@ class Workshop:
         """Close the database."""
         self.database.close()
 
-    def shelf(self) -> list[tuple[builds.Shelved, Held]]:
-        """Every build, in the order they were begun. One that nothing can be told of stands there
-        with a word about it: it takes no other down."""
+    def rows(self) -> list[builds.Shelved]:
+        """Every build on the shelf, in the order they were begun."""
+        with self.database.reading() as connection:
+            return builds.shelf(connection)
+
+    def shelf(self) -> list[tuple[builds.Shelved, tags.Tag]]:
+        """Every build with its tag, in the order they were begun: as it was worked out when the
+        build was written last, or now where nothing holds any more. One that nothing can be told
+        of takes no other down."""
         with self.turn:
             with self.database.reading() as connection:
                 rows = builds.shelf(connection)
-            return [(row, self.held(row.id)) for row in rows]
+                kept = read_tags(connection, tags.reckoning())
+            known = {id: tag for id, says in kept.items() if (tag := tags.read(says)) is not None}
+            missing = {row.id: self.held(row.id) for row in rows if row.id not in known}
+            known |= {id: tags.tag_of(held) for id, held in missing.items()}
+            if missing:
+                with self.database.transaction() as connection:
+                    for held in missing.values():
+                        keep_tag(connection, held)
+            return [(row, known[row.id]) for row in rows]
 
-    def files(self) -> list[Build]:
-        """Every build as it is in the database, nothing worked out of it."""
+    def files(self, which: Callable[[builds.Shelved], bool] = lambda _: True) -> list[Build]:
+        """Builds as they are in the database, nothing worked out of them."""
         with self.turn, self.database.reading() as connection:
-            found = [builds.read_build(connection, row.id) for row in builds.shelf(connection)]
+            rows = [row for row in builds.shelf(connection) if which(row)]
+            found = [self._at_hand(row) or builds.read_build(connection, row.id) for row in rows]
         return [build for build in found if build is not None]
+
+    def _at_hand(self, row: builds.Shelved) -> Build | None:
+        held = self._held.get(row.id)
+        return held.build if held is not None and held.revision == row.revision else None
 
     def held(self, build_id: str) -> Held:
         """A build as it is now. Raises NoSuchError when there is none."""
@@ -107,6 +133,7 @@ class Workshop:
             held = assessed(1, exportable(fresh))
             with self.database.transaction() as connection:
                 builds.add_build(connection, fresh, now())
+                keep_tag(connection, held)
                 if hidden is not None:
                     truth.write_truth(connection, fresh.id, *hidden)
             return self.hold(held)
@@ -168,6 +195,11 @@ class Workshop:
             self.held(build_id)
             with self.database.transaction() as connection:
                 builds.put_away(connection, build_id, now() if away else None)
+
+    def rescued(self) -> str | None:
+        """What was saved when the workshop's file had been damaged; None where it never was."""
+        with self.database.reading() as connection:
+            return read_note(connection)
 
     def truth(self, build_id: str) -> tuple[dict[str, float], dict[str, float]]:
         """What the simulated scale knows: true masses by item, constants by lot."""

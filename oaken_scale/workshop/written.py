@@ -5,6 +5,8 @@ import sqlite3
 from oaken_scale.core.model.build import Build
 from oaken_scale.store import builds, log
 from oaken_scale.store.rows import now
+from oaken_scale.store.tags import write_tag
+from oaken_scale.workshop import tags
 from oaken_scale.workshop.held import Held
 
 
@@ -19,4 +21,16 @@ def write(connection: sqlite3.Connection, before: Build, after: Held) -> None:
             log.accept(connection, id, was.id, is_now.accepted, now())
     for weighing in after.build.weighings[len(before.weighings) :]:
         builds.add_reading(connection, id, weighing, now())
-    builds.raise_revision(connection, id)
+    count_up(connection, after)
+
+
+def count_up(connection: sqlite3.Connection, after: Held) -> None:
+    """Count one write to a build, and keep what its tag says after it."""
+    builds.raise_revision(connection, after.build.id)
+    keep_tag(connection, after)
+
+
+def keep_tag(connection: sqlite3.Connection, held: Held) -> None:
+    """Keep what the tag of a build says as it is held."""
+    says = tags.written(tags.tag_of(held))
+    write_tag(connection, held.build.id, held.revision, tags.reckoning(), says)

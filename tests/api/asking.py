@@ -1,8 +1,17 @@
 """Short ways to ask the API for what the tests need."""
 
+import asyncio
+from collections.abc import Coroutine
+from concurrent.futures import ThreadPoolExecutor
 from typing import Any
 
 from httpx import Response
+
+
+def apart(work: Coroutine[Any, Any, Any]) -> Any:
+    """What a coroutine comes to, in a loop of its own: a browser's may run in this thread."""
+    with ThreadPoolExecutor(1) as thread:
+        return thread.submit(asyncio.run, work).result()
 
 
 def begin(client, **more: Any) -> dict:

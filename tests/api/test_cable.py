@@ -6,6 +6,7 @@ from collections.abc import Iterator
 import httpx
 import pytest
 
+from oaken_scale.api import bench
 from oaken_scale.devices.simulated_port import SimulatedPort
 from oaken_scale.devices.simulated_scale import SimulatedScale
 from tests.api.test_served import Page
@@ -88,3 +89,33 @@ def test_a_cable_that_cannot_be_is_refused_in_words(client, scale, field, says):
     (fault,) = told.json()["faults"]
     assert fault["field"].endswith(field)
     assert says in fault["words"]
+
+
+def test_the_port_is_let_go_of_when_nobody_looks_and_taken_up_again(client, port, monkeypatch):
+    told = client.post("/api/v1/builds", json={"name": "Curlew"}).json()
+    at = f"/api/v1/builds/{told['build']['id']}"
+    scale = {"id": "bench", "name": "Bench scale", "step_g": 0.1, "port": port.port}
+    part = {"id": "motor", "name": "Motor", "pedigree": "guess", "stated_g": 46.0}
+    client.post(f"{at}/items", json=part, headers={"If-Match": '"1"'})
+    client.patch(at, json={"scales": [scale]}, headers={"If-Match": '"2"'})
+    benches = client.app.state.benches
+    assert client.get(f"{at}/pan").json()["live"] is True
+    (reader,) = benches._ports.values()
+    benches.rest()
+    assert not reader.ended
+    client.put(f"{at}/pan", json={"loads": [{"item": "motor"}]})
+    monkeypatch.setattr(bench, "UNHEARD_S", -1.0)
+    benches.rest()
+    assert not reader.ended  # something lies on it
+    client.post(f"{at}/clear")
+    benches.rest()
+    assert reader.ended
+    assert benches._ports == {}
+    assert client.get(f"{at}/pan").json()["live"] is True
+    (again,) = benches._ports.values()
+    assert again is not reader
+    typed = {"id": "bench", "name": "Bench scale", "step_g": 0.1}
+    revision = client.get(at).headers["ETag"]
+    assert client.patch(at, json={"scales": [typed]}, headers={"If-Match": revision}).is_success
+    assert client.get(f"{at}/pan").json()["live"] is False
+    assert again.ended

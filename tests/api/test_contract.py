@@ -60,7 +60,10 @@ def operations() -> list[str]:
 
 @pytest.fixture(scope="module")
 def described(demo_served):
-    return schemathesis.openapi.from_url(f"{demo_served.url}/api/v1/openapi.json")
+    address = f"{demo_served.url}/api/v1/openapi.json"
+    # Put together when it is asked for first, in seconds; the reader waits for ten of them at most.
+    httpx.get(address, timeout=120).raise_for_status()
+    return schemathesis.openapi.from_url(address)
 
 
 @pytest.mark.parametrize("mode", list(GenerationMode), ids=lambda mode: mode.value)

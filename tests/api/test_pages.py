@@ -12,7 +12,7 @@ def pages(tmp_path):
     (folder / "icon.svg").write_text("<svg/>")
     (folder / "assets" / "app.js").write_text("say('hello')" * 500)
     (tmp_path / "secret.txt").write_text("not for everybody")
-    with TestClient(create_app(tmp_path / "w.sqlite", folder)) as client:
+    with TestClient(create_app(tmp_path / "w.sqlite", pages=folder)) as client:
         yield client
 
 
@@ -47,7 +47,7 @@ def test_an_unknown_address_of_the_api_is_no_page(pages, path):
 
 
 def test_without_built_pages_the_api_still_answers(tmp_path):
-    with TestClient(create_app(tmp_path / "w.sqlite", tmp_path / "none")) as client:
+    with TestClient(create_app(tmp_path / "w.sqlite", pages=tmp_path / "none")) as client:
         assert client.get("/api/v1/builds").json() == []
         assert client.get("/").status_code == 503
         assert "make build" in client.get("/").text

@@ -119,3 +119,23 @@ def test_drawings_are_kept_as_pictures_that_stand_alone(bench, place, what, tmp_
         assert looks
         assert all("font-size:" in look and "var(" not in look for look in looks)
         assert "font/woff2;base64," in file.read_text()
+
+
+def test_a_log_from_a_file_is_looked_at_and_kept_once(paper, tmp_path):
+    log = tmp_path / "log.csv"
+    paper.get_by_role("link", name="Files").click()
+    with paper.expect_download() as out:
+        paper.get_by_role("link", name="Weighings, CSV").click()
+    lines = Path(out.value.path()).read_text("utf-8-sig").splitlines()
+    name = lines[1].split('"')[1] if '"' in lines[1] else lines[1].split(",")[2]
+    more = [f'2026-03-08T09:00:00,62.4,"{name}"', "2026-03-08,12.0,Nobody's part"]
+    log.write_text("\n".join([*lines, *more]))
+    paper.get_by_label("File with a list").set_input_files(log)
+    expect(paper.get_by_text("1 new", exact=True)).to_be_visible()
+    expect(paper.get_by_text("1 cannot be taken")).to_be_visible()
+    expect(paper.get_by_text('there is no part "Nobody\'s part"')).to_be_visible()
+    paper.get_by_role("button", name="Keep 1 new").click()
+    expect(paper.get_by_text("1 line of weighings added")).to_be_visible()
+    paper.get_by_label("File with a list").set_input_files(log)
+    expect(paper.get_by_text("0 new", exact=True)).to_be_visible()
+    expect(paper.get_by_role("button", name="Keep 0 new")).to_be_disabled()

@@ -4,6 +4,8 @@ from pathlib import Path
 import httpx
 import pytest
 from playwright.sync_api import expect
+from reportlab.lib.units import mm
+from reportlab.pdfgen import canvas
 
 EXAMPLE = Path(__file__).parents[2] / "docs" / "examples" / "tail.svg"
 
@@ -104,6 +106,27 @@ def test_a_drawing_without_a_scale_asks_for_one_length(stock, tmp_path):
     stock.get_by_role("button", name="Take this scale").click()
     expect(stock.locator("tbody tr").first).to_contain_text("1.52 dm²")
     expect(stock.get_by_text("does not say its scale")).to_have_count(0)
+
+
+def test_a_plan_in_pdf_to_half_size_and_in_tiles_becomes_parts(stock, tmp_path):
+    plan = canvas.Canvas(str(tmp_path / "plan.pdf"), pagesize=(200 * mm, 200 * mm))
+    for left, right in ((20, 200), (0, 120)):
+        for y in (50, 90):
+            plan.line(left * mm, y * mm, right * mm, y * mm)
+        edge = left if left else right
+        plan.line(edge * mm, 50 * mm, edge * mm, 90 * mm)
+        plan.showPage()
+    plan.save()
+    stock.get_by_role("link", name="Parts from outlines").click()
+    stock.locator("input[type=file]").set_input_files(tmp_path / "plan.pdf")
+    stock.get_by_label("Columns of tiles").fill("2")
+    stock.get_by_role("button", name="Put them together").click()
+    line = stock.locator("tbody tr").first
+    expect(line).to_contain_text("1.20 dm²")
+    stock.get_by_role("button", name="It is not drawn to full size").click()
+    stock.get_by_label("True length").fill("600")
+    stock.get_by_role("button", name="Take this scale").click()
+    expect(line).to_contain_text("4.80 dm²")
 
 
 def test_a_drawing_that_cannot_be_read_says_why(stock, tmp_path):

@@ -166,7 +166,7 @@ def array(space, document):
 
 
 def binary() -> bytes:
-    document = ezdxf.new()
+    document = ezdxf.new(units=4)
     document.modelspace().add_circle((0, 0), 10)
     out = BytesIO()
     document.write(out, fmt="bin")
@@ -176,7 +176,6 @@ def binary() -> bytes:
 WHOLE = drawing(lambda s, _: box(s))
 
 REFUSED = {
-    "binary": (binary, "is a binary DXF"),
     "archive": (lambda: b"PK\x03\x04" + WHOLE, "is an archive"),
     "another binary": (lambda: b"AC1032" + b"\x00" * 100, "is a binary drawing"),
     "no drawing": (lambda: b"hello\nworld\n", "neither an SVG nor a DXF"),
@@ -186,6 +185,48 @@ REFUSED = {
     "too long": (lambda: WHOLE + b"0\nLINE\n" * 700_000, "more than 200,000 points"),
     "not numbers": (lambda: WHOLE.replace(b"60.0", b"nan"), "broken"),
 }  # fmt: skip
+
+
+def test_a_binary_file_reads_as_its_text_does():
+    told = outlines(read_drawing(binary())).parts
+    assert len(told) == 1
+    assert told[0].area_dm2 * 1e4 == pytest.approx(pi * 100, rel=5e-4)
+
+
+def test_a_binary_file_cut_short_is_said():
+    told = outlines(read_drawing(binary()[:-300]))
+    assert "ends before its end" in " ".join(told.notes)
+
+
+def test_a_hatch_counts_by_its_boundaries():
+    def hatched(space, _):
+        hatch = space.add_hatch()
+        hatch.paths.add_polyline_path([(0, 0), (100, 0), (100, 50), (0, 50)], is_closed=True)
+        hatch.paths.add_polyline_path([(10, 10), (30, 10), (30, 30), (10, 30)], is_closed=True)
+
+    (part,) = outlines(read_drawing(drawing(hatched))).parts
+    assert part.holes == 1
+    assert part.area_dm2 * 1e4 == pytest.approx(5000 - 400)
+
+
+def test_a_hatch_in_its_own_outline_is_one_part():
+    def both(space, _):
+        space.add_lwpolyline([(0, 0), (100, 0), (100, 50), (0, 50)], close=True)
+        hatch = space.add_hatch()
+        hatch.paths.add_polyline_path([(0, 0), (100, 0), (100, 50), (0, 50)], is_closed=True)
+
+    told = outlines(read_drawing(drawing(both)))
+    assert len(told.parts) == 1
+
+
+def test_paper_sheets_are_read_where_the_model_is_empty():
+    document = ezdxf.new(units=4)
+    document.layout("Layout1").add_lwpolyline([(0, 0), (40, 0), (40, 20), (0, 20)], close=True)
+    out = StringIO()
+    document.write(out)
+    told = outlines(read_drawing(out.getvalue().encode()))
+    assert [round(each.area_dm2 * 1e4) for each in told.parts] == [800]
+    assert "paper sheets are read instead" in " ".join(told.notes)
 
 
 @pytest.mark.parametrize("name", REFUSED)

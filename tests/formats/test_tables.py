@@ -152,8 +152,8 @@ def long_list() -> bytes:
         (bomb(), "far more"),
         (long_list(), "lines"),
         (b"x," * 200, "columns wide"),
-        (b"a\n" * 3000, "lines"),
-        (b"x" * 5_000_000, "larger than"),
+        (b"a\n" * 30_000, "lines"),
+        (b"x" * 9_000_000, "larger than"),
     ],
 )
 def test_what_is_no_list_is_refused_in_words(file, words):

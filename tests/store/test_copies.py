@@ -98,7 +98,7 @@ def test_the_command_line_copies_and_puts_back(shop, tmp_path, capsys):
 def test_a_served_workshop_is_not_put_back_under_its_feet(served, shop, capsys):
     assert main(["restore", str(shop), "--database", str(served.database)]) == 2
     assert "is being served already" in capsys.readouterr().err
-    assert main(["serve", "--port", "0", "--database", str(served.database)]) == 2
+    assert main(["serve", "--port", "18017", "--database", str(served.database)]) == 2
     assert "is being served already" in capsys.readouterr().err
 
 

@@ -62,7 +62,7 @@ def test_a_migration_that_fails_leaves_the_file_as_it_was(store, monkeypatch):
     store.close()
     broken = (NEXT, "ALTER TABLE build ADD COLUMN colour TEXT; SELECT no_such_column FROM build;")
     monkeypatch.setattr(database, "migrations", lambda: [*migrations(), broken])
-    with pytest.raises(sqlite3.Error):
+    with pytest.raises(DatabaseRefusedError, match="cannot be opened to write"):
         Database(store.path)
     monkeypatch.undo()
     again = Database(store.path)

@@ -1,10 +1,13 @@
 <script setup lang="ts">
 import { onBeforeUnmount, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { SHUT_OUT } from './api/client'
 import KeySheet from './shared/KeySheet.vue'
 import TheRule from './shared/TheRule.vue'
 import TheWords from './shared/TheWords.vue'
 import WhatWaits from './shared/WhatWaits.vue'
 import { isTyping } from './shared/useKeys'
+import NewerPages from './shared/NewerPages.vue'
 import { useLamp } from './shared/useLamp'
 
 useLamp()
@@ -19,8 +22,16 @@ function pressed(event: KeyboardEvent) {
   event.preventDefault()
   keys.value = true
 }
-onMounted(() => window.addEventListener('keydown', pressed))
-onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
+const router = useRouter()
+const shutOut = () => void router.replace({ name: 'let-in' })
+onMounted(() => {
+  window.addEventListener('keydown', pressed)
+  window.addEventListener(SHUT_OUT, shutOut)
+})
+onBeforeUnmount(() => {
+  window.removeEventListener('keydown', pressed)
+  window.removeEventListener(SHUT_OUT, shutOut)
+})
 </script>
 
 <template>
@@ -31,6 +42,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
       <router-view />
     </main>
     <WhatWaits />
+    <NewerPages />
     <TheWords />
     <KeySheet v-model="keys" />
   </v-app>

@@ -22,6 +22,12 @@ export const router = createRouter({
         { path: 'bench', name: 'bench', component: BenchPlace },
       ],
     },
+    {
+      path: '/let-in',
+      name: 'let-in',
+      component: () => import('./door/LetIn.vue'),
+      meta: { place: 'let-in' },
+    },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })

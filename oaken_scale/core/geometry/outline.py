@@ -12,14 +12,15 @@ from math import dist
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.spatial import cKDTree
 from shapely import STRtree
 from shapely.geometry import Point as ShapelyPoint
 from shapely.geometry import Polygon
 from shapely.validation import explain_validity
 
-Points = NDArray[np.float64]
+from oaken_scale.core.geometry.curves import Curve, Points
+from oaken_scale.core.geometry.shared_edges import faces
+
 Corner = tuple[float, float]
 
 JOIN_MM: Final = 0.05
@@ -33,16 +34,6 @@ SAME_MM: Final = 0.05
 
 PICTURE_STEPS: Final = 400
 """A picture is true to its size over this."""
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Curve:
-    """One curve of a drawing, flattened: ``points`` shape (n, 2), in the drawing's unit."""
-
-    points: Points
-    closed: bool
-    name: str = ""
-    layer: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +53,7 @@ class Drawing:
     labels: tuple[Label, ...] = ()
     mm_per_unit: float | None = 1.0
     notes: tuple[str, ...] = ()
+    pages: int = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,15 +109,21 @@ class Outlines:
     mm_per_unit: float | None
     width_mm: float
     height_mm: float
+    pages: int = 1
+    """How many pages the file has; tiles of one plan are put together on demand."""
 
 
 def outlines(
-    drawing: Drawing, close_within_mm: float = 0.0, mm_per_unit: float | None = None
+    drawing: Drawing,
+    close_within_mm: float = 0.0,
+    mm_per_unit: float | None = None,
+    is_to_cut: bool = False,
 ) -> Outlines:
     """The parts that a drawing offers, largest first.
 
     ``close_within_mm`` closes gaps up to so much; ``mm_per_unit`` is the scale where the drawing
-    has none of its own. Area and centroid are those of the flattened polygon (shoelace formula).
+    has none of its own. ``is_to_cut``: the rings are as true as the drawing, and not only fine
+    enough for a picture. Area and centroid are those of the flattened polygon (shoelace formula).
 
     >>> square = Curve(np.array([[0, 0], [100, 0], [100, 100], [0, 100]], float), True, "Plate")
     >>> hole = Curve(square.points / 2 + 25, True)
@@ -137,9 +135,14 @@ def outlines(
     curves = [replace(each, points=each.points * (scale or 1.0)) for each in drawing.curves]
     notes = list(drawing.notes)
     closed = [each for each in curves if each.closed]
-    loops, left = _chained([each for each in curves if not each.closed], close_within_mm)
+    loops, left, shared = _chained([each for each in curves if not each.closed], close_within_mm)
+    if shared:
+        notes.append(
+            f"{shared} parts share edges that are drawn once; if such a line only marks a fold, "
+            "leave it out of the file, or choose the parts to keep."
+        )
     rings, flawed = _polygons([*closed, *loops], notes)
-    parts = _nested(rings)
+    parts = _nested(rings, is_to_cut)
     named = _named(parts, drawing.labels, scale or 1.0)
     everything = np.vstack([each.points for each in curves]) if curves else np.zeros((1, 2))
     size = everything.max(axis=0) - everything.min(axis=0)
@@ -153,6 +156,7 @@ def outlines(
         mm_per_unit=scale,
         width_mm=float(size[0]),
         height_mm=float(size[1]),
+        pages=drawing.pages,
     )
 
 
@@ -169,8 +173,10 @@ def _length(curve: Curve) -> float:
     return float(np.hypot(*np.diff(curve.points, axis=0).T).sum())
 
 
-def _chained(curves: list[Curve], close_within_mm: float) -> tuple[list[Curve], list[Curve]]:
-    """Join open curves of one layer end to end: the loops that close, and what stays open."""
+def _chained(curves: list[Curve], close_within_mm: float) -> tuple[list[Curve], list[Curve], int]:
+    """Join open curves of one layer end to end: the loops that close, what stays open, and how
+    many loops have edges in common."""
+    sharing = 0
     loops: list[Curve] = []
     left: list[Curve] = []
     by_layer: dict[str, list[Curve]] = defaultdict(list)
@@ -178,13 +184,16 @@ def _chained(curves: list[Curve], close_within_mm: float) -> tuple[list[Curve], 
         by_layer[curve.layer].append(curve)
     reach = max(JOIN_MM, close_within_mm)
     for group in by_layer.values():
-        closed, apart = _chain(group, JOIN_MM)
+        closed, apart, shared = faces(group, JOIN_MM)
+        loops.extend(closed)
+        sharing += shared
+        closed, apart = _chain(apart, JOIN_MM)
         loops.extend(closed)
         if reach > JOIN_MM:
             closed, apart = _chain(apart, reach)
             loops.extend(closed)
         left.extend(apart)
-    return loops, left
+    return loops, left, sharing
 
 
 def _once(curves: list[Curve]) -> list[Curve]:
@@ -315,7 +324,7 @@ def _crossing(curve: Curve, shape: Polygon) -> Candidate:
     )
 
 
-def _nested(rings: list[_Ring]) -> list[Candidate]:
+def _nested(rings: list[_Ring], is_to_cut: bool) -> list[Candidate]:
     """Sort rings into parts and their holes by how deep they lie, largest part first."""
     if not rings:
         return []
@@ -329,11 +338,11 @@ def _nested(rings: list[_Ring]) -> list[Candidate]:
         if len(containers) % 2 == 1:
             parent = min(containers, key=lambda b: shapes[b].area)
             rings[parent].holes.append(shapes[k])
-    parts = [_part(ring) for k, ring in enumerate(rings) if len(around[k]) % 2 == 0]
+    parts = [_part(ring, is_to_cut) for k, ring in enumerate(rings) if len(around[k]) % 2 == 0]
     return sorted(parts, key=lambda part: -part.area_dm2)
 
 
-def _part(ring: _Ring) -> Candidate:
+def _part(ring: _Ring, is_to_cut: bool) -> Candidate:
     area = ring.shape.area - sum(hole.area for hole in ring.holes)
     moment_x = ring.shape.centroid.x * ring.shape.area
     moment_y = ring.shape.centroid.y * ring.shape.area
@@ -349,13 +358,17 @@ def _part(ring: _Ring) -> Candidate:
         y_mm=moment_y / area,
         box=_box(ring.shape),
         holes=len(ring.holes),
-        rings=tuple(_picture(points) for points in curves),
+        rings=tuple(_true(each) if is_to_cut else _picture(each) for each in curves),
         flaw=None if area >= LEAST_MM2 else "its holes leave nothing of it",
     )
 
 
 def _box(shape: Polygon) -> Box:
     return Box(*(float(edge) for edge in shape.bounds))
+
+
+def _true(points: Points) -> tuple[Corner, ...]:
+    return tuple((float(x), float(y)) for x, y in points)
 
 
 def _picture(points: Points) -> tuple[Corner, ...]:

@@ -1,7 +1,7 @@
 """Proportions: tail volumes, cubic loading, stall, thickness; rules of thumb that only warn."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations
 from typing import Final
 
@@ -17,6 +17,7 @@ from oaken_scale.core.geometry.wing import (
 from oaken_scale.core.model.build import Build, Profile, Role, Surface
 from oaken_scale.core.model.lot import Lot, LotKind
 from oaken_scale.core.model.plausible import drawn_length
+from oaken_scale.core.model.recall import recalled
 
 AIR: Final = 1.225
 """Density of air at sea level [kg/m3]."""
@@ -120,29 +121,39 @@ def sheet_gives(lot: Lot) -> SheetGives | None:
 
 def proportions(build: Build, wing: WingFigures | None, heaviest_g: float) -> Proportions:
     """A plan's figures, and what a rule of thumb would say of them."""
-    sheets = tuple(told for lot in build.lots if (told := sheet_gives(lot)) is not None)
+    drawn = _as_drawn(build.surfaces, build.lots, build.purpose, wing)
+    if wing is None or heaviest_g <= 0:
+        return drawn
+    main = next(s for s in build.surfaces if s.role is Role.WING)
+    cl_max = CL_MAX[main.profile or Profile.FOLDED]
+    cubic = heaviest_g / wing.area_dm2**1.5
+    stall = stall_speed(heaviest_g, wing.area_dm2, cl_max)
+    return replace(drawn, cubic_loading=cubic, stall_speed=stall)
+
+
+@recalled(keep=16)
+def _as_drawn(
+    surfaces: tuple[Surface, ...], lots: tuple[Lot, ...], purpose: str, wing: WingFigures | None
+) -> Proportions:
+    """The figures that hang on the drawing alone."""
+    sheets = tuple(told for lot in lots if (told := sheet_gives(lot)) is not None)
     if wing is None:
         return Proportions(None, None, None, None, None, None, sheets, ())
-    tails = [s for s in build.surfaces if s.role is Role.TAIL and area_dm2(s) > 0]
-    fins = [s for s in build.surfaces if s.role is Role.FIN and area_dm2(s) > 0]
-    main = next(s for s in build.surfaces if s.role is Role.WING)
+    tails = [s for s in surfaces if s.role is Role.TAIL and area_dm2(s) > 0]
+    fins = [s for s in surfaces if s.role is Role.FIN and area_dm2(s) > 0]
+    main = next(s for s in surfaces if s.role is Role.WING)
     vh = tail_volume(wing, tails) if tails else None
     vv = fin_volume(wing, fins) if fins else None
     thick = None if main.thickness_mm is None else main.thickness_mm / wing.mac_mm
-    cubic = stall = None
-    if heaviest_g > 0:
-        cubic = heaviest_g / wing.area_dm2**1.5
-        stall = stall_speed(heaviest_g, wing.area_dm2, CL_MAX[main.profile or Profile.FOLDED])
     notes = [
-        *_range_note("aspect ratio", wing.aspect_ratio, ASPECT.get(build.purpose, USUAL_ASPECT)),
+        *_range_note("aspect ratio", wing.aspect_ratio, ASPECT.get(purpose, USUAL_ASPECT)),
         *_range_note("tail volume", vh, TAIL_VOLUME, 2),
         *_range_note("fin volume", vv, FIN_VOLUME, 3),
         *_range_note("thickness over chord", thick, THICKNESS, 2),
         *_span_notes(wing, tails, fins),
-        *_order_notes(build.surfaces),
+        *_order_notes(surfaces),
     ]
-    length = drawn_length(build.surfaces)
-    return Proportions(vh, vv, cubic, stall, thick, length, sheets, tuple(notes))
+    return Proportions(vh, vv, None, None, thick, drawn_length(surfaces), sheets, tuple(notes))
 
 
 def _quarter_x(surface: Surface) -> float:

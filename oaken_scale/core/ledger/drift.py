@@ -39,7 +39,7 @@ def drifts(build: Build) -> tuple[Drift, ...]:
     """
     checked: dict[tuple[str, float], list[Weighing]] = defaultdict(list)
     of = gathered(build)
-    for j in np.flatnonzero(of.loading.empty[of.at]):
+    for j in np.flatnonzero(of.loading.empty[of.at]).tolist():
         each = of.spoken[j]
         if not each.pan.loads and not each.pan.samples:
             checked[each.scale, each.pan.known_g].append(each)

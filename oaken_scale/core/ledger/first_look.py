@@ -7,7 +7,6 @@ is a change of rank one or two to what is known.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from operator import is_
 from typing import Final
 
 import numpy as np
@@ -90,7 +89,7 @@ class _Growing:
         if last is not None and last[0] is of:
             return last[1]
         grown, left = 0, None
-        if last is not None and last[2] < MOST_GROWN and _begins_with(of, last[0]):
+        if last is not None and last[2] < MOST_GROWN and of.begins_with(last[0]):
             grown, left = last[2] + 1, self._changed(last[0], last[1], of)
         if left is None:
             grown, left = 0, _afresh(Information(self.believed, of, of.variance), of.mean_g)
@@ -122,11 +121,6 @@ class _Growing:
         scales[k] = self.believed.scale_sd[k] * of.mean_g[s]
         row = np.concatenate([self.believed.pulled(of.rows[s]), scales])
         return np.asarray(row / np.sqrt(of.variance[s]), dtype=float)
-
-
-def _begins_with(of: Gathered, before: Gathered) -> bool:
-    """Whether a log is another one and readings more."""
-    return len(before.spoken) <= len(of.spoken) and all(map(is_, before.spoken, of.spoken))
 
 
 @recalled(keep=8)

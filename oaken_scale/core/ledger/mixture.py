@@ -155,11 +155,10 @@ def _estimate(build: Build) -> Estimate:
     seen = first_look(readings).rounded()
     wide = widths(build, readings.prior.usual, seen.own, seen.told)
     points = {frozenset[int](): seen.point}
-    told = _Look(build, _widened(build, readings, wide), points, wide).told()
+    look = _Look(build, _widened(build, readings, wide), points, wide)
+    told = look.told()
     if told.doubts:
-        out = {each.weighing for each in told.doubts}
-        gone = [j for j, each in enumerate(readings.of.spoken) if each.id in out]
-        seen = first_look(readings, gone).rounded()
+        seen = first_look(readings, sorted(look.doubted)).rounded()
         again = widths(build, readings.prior.usual, seen.own, seen.told)
         if any(
             abs(again.get(p, USUAL_WIDTH).taken / wide.get(p, USUAL_WIDTH).taken - 1) > CHANGED
@@ -199,6 +198,7 @@ class _Look(Suspects):
         """``wide`` is how wide each pedigree's own doubt was taken."""
         super().__init__(build, readings, points)
         self.wide = wide
+        self.doubted: tuple[int, ...] = ()
 
     def told(self) -> Estimate:
         """The mixture, and the doubts.
@@ -210,13 +210,14 @@ class _Look(Suspects):
         way = self._way(first, ())
         if len(way.node.gone) > 1:
             off = np.abs(left_out(self.readings, first.settled).t) * self.open
-            begin = [int(j) for j in np.argsort(-off, kind="stable") if off[j] > DOUBTFUL]
+            some = np.flatnonzero(off > self.doubtful)
+            begin = some[np.argsort(-off[some], kind="stable")].tolist()
             others = [self._way(first, (j,)) for j in begin[:BEGUN] if j != way.node.gone[0]]
             way = max([way, *others], key=lambda each: each.log_weight)
-        kept, rest = self._tested_anew(way.node.gone)
+        self.doubted, rest = self._tested_anew(way.node.gone)
         branches = shared(way.leaves)
         told = mixed(first.after, branches, way.node.after)
-        doubts = self._doubts(kept, rest, way, branches) if rest is not None else ()
+        doubts = self._doubts(self.doubted, rest, way, branches) if rest is not None else ()
         return Estimate(told, first.after, branches, doubts, self.wide)
 
     def _way(self, first: Node, begin: tuple[int, ...]) -> _Way:
@@ -229,7 +230,7 @@ class _Look(Suspects):
         while True:
             wanted = begin[len(node.gone)] if len(node.gone) < len(begin) else None
             groups = self.groups(node, wanted)
-            doubtful = [group for group in groups if abs(group.t) > DOUBTFUL]
+            doubtful = [group for group in groups if abs(group.t) > self.doubtful]
             best = max(doubtful, key=lambda group: group.log_weight, default=None)
             if wanted is not None:
                 best = next((group for group in groups if group.j == wanted), None)
@@ -270,7 +271,7 @@ class _Look(Suspects):
             rest = self.node(tuple(kept))
             off = {j: abs(float(np.divide(*gap_of(self.readings, rest.settled, j)))) for j in kept}
             least = min(kept, key=lambda j: off[j])
-            if off[least] > DOUBTFUL:
+            if off[least] > self.doubtful:
                 return tuple(kept), rest.after
             kept.remove(least)
         return (), None

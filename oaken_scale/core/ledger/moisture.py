@@ -49,7 +49,7 @@ def sampled_alone(build: Build) -> dict[str, list[Weighing]]:
     if not of.loading.felt[: len(build.lots)].any():
         return alone
     sampled = np.asarray(of.loading.loaded[:, : len(build.lots)].any(axis=1))
-    for j in np.flatnonzero(sampled[of.at]):
+    for j in np.flatnonzero(sampled[of.at]).tolist():
         each = of.spoken[j]
         if len(each.pan.samples) == 1 and not each.pan.loads:
             alone.setdefault(each.pan.samples[0].lot, []).append(each)

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
+from scipy.special import ndtr, ndtri
 
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import prior
@@ -17,6 +19,21 @@ from oaken_scale.core.model.build import Build, Pan, Weighing
 
 DOUBTFUL: Final = 3.0
 """A reading this many sigma from what the rest predicts is doubtful."""
+
+A_LOG: Final = 300
+"""Of a log longer than this the farthest sound readings are farther off, so it takes more."""
+
+
+def doubtful_beyond(readings: int) -> float:
+    """How many sigma off a reading of so many is doubtful: :data:`DOUBTFUL`, and in a long log so
+    much that no more sound ones lie beyond it than of :data:`A_LOG` readings do.
+
+    >>> doubtful_beyond(40), doubtful_beyond(300), round(doubtful_beyond(50_000), 2)
+    (3.0, 3.0, 4.31)
+    """
+    if readings <= A_LOG:
+        return DOUBTFUL
+    return float(-ndtri(ndtr(-DOUBTFUL) * A_LOG / readings))
 
 
 LEAST_PART: Final = 0.4
@@ -72,17 +89,29 @@ def leave_one_out(build: Build) -> LeftOut:
     """
     readings = Readings(prior(build), gathered(build))
     out = left_out(readings, settle(readings, *readings.of.without(())))
-    return LeftOut(readings.of.spoken, readings.of.grams - out.gap, out.sd, out.t)
+    spoken = tuple(readings.of.spoken[: len(readings.of.at)])
+    return LeftOut(spoken, readings.of.grams - out.gap, out.sd, out.t)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Gaps:
-    """How far each reading is from what the others predict: ``gap`` (J,) [g], ``sd`` (J,) [g] of
-    that prediction with the scale's noise, and ``t`` (J,); 0 where a whole set is left out."""
+    """How far each reading is from what the others predict, in sigma: ``t`` (J,), 0 where a whole
+    set is left out; ``set_sd`` (M,) [g] of that prediction with the scale's noise, by set; ``at``
+    (J,) each reading's set."""
 
-    gap: Vector
-    sd: Vector
     t: Vector
+    set_sd: Vector
+    at: NDArray[np.intp]
+
+    @property
+    def gap(self) -> Vector:
+        """How far each reading is off, (J,) [g]."""
+        return self.t * self.sd
+
+    @property
+    def sd(self) -> Vector:
+        """One sigma of each reading's prediction with the scale's noise, (J,) [g]."""
+        return self.set_sd[self.at]
 
 
 def left_out(readings: Readings, settled: Settled) -> Gaps:
@@ -95,32 +124,34 @@ def left_out(readings: Readings, settled: Settled) -> Gaps:
 
     Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, 5.4.2.
     """
-    at, noise = readings.of.at, readings.of.noise[readings.of.at]
-    pull, inverse = settled.pull[at], sharpness(settled)[at]
-    kept = np.isfinite(settled.variance)[at]
-    mean_variance = np.where(kept, settled.variance[at], 1.0)
-    count = np.maximum(np.round(noise / mean_variance), 1.0)
-    error = settled.error[readings.of.scale][at]
-    apart = readings.of.grams - (1 + error) * settled.load[at]
+    of, at = readings.of, readings.of.at
+    inverse, kept = sharpness(settled), np.isfinite(settled.variance)
+    mean_variance = np.where(kept, settled.variance, 1.0)
+    count = np.maximum(np.round(of.noise / mean_variance), 1.0)
     alone = count == 1
-    mine = np.where(alone, pull, apart / noise)
-    sharp = np.where(alone, inverse, (1 - (1 - mean_variance * inverse) / count) / noise)
-    sharp = np.where(kept, np.maximum(sharp, 1e-300), 1.0)
-    mine = np.where(kept, mine, 0.0)
-    return Gaps(mine / sharp, 1 / np.sqrt(sharp), mine / np.sqrt(sharp))
+    sharp = np.where(alone, inverse, (1 - (1 - mean_variance * inverse) / count) / of.noise)
+    sd = 1 / np.sqrt(np.where(kept, np.maximum(sharp, 1e-300), 1.0))
+    apart = of.grams - ((1 + settled.error[of.scale]) * settled.load)[at]
+    t = apart * (np.where(kept & ~alone, sd, 0.0) / of.noise)[at]
+    single = np.flatnonzero((alone & kept)[at])
+    t[single] = (settled.pull * sd)[at[single]]
+    return Gaps(t, sd, at)
 
 
 def scatter(readings: Readings, dropped: Sequence[int]) -> float:
     """Logarithm of how likely the readings of each set are about their own mean, some of them
     dropped: what a set's mean does not say."""
-    kept = np.ones(len(readings.of.at), dtype=bool)
-    kept[list(dropped)] = False
-    at, grams = readings.of.at[kept], readings.of.grams[kept]
-    count = np.bincount(at, minlength=len(readings.of.sets))
-    mean = np.bincount(at, grams, len(readings.of.sets)) / np.maximum(count, 1)
-    about = float((((grams - mean[at]) ** 2) / readings.of.noise[at]).sum())
+    of = readings.of
+    count, mean, squares = of.count.copy(), of.mean_g.copy(), of.squares.copy()
+    for j in dropped:
+        s, left = int(of.at[j]), float(count[of.at[j]]) - 1
+        off = float(of.grams[j] - mean[s])
+        squares[s] = max(squares[s] - off**2 * (left + 1) / left, 0.0) if left else 0.0
+        mean[s] -= off / left if left else 0.0
+        count[s] = left
+    about = float((squares / of.noise).sum())
     more = count > 1
-    widths = (count - 1) * np.log(2 * np.pi * readings.of.noise) + np.log(np.maximum(count, 1))
+    widths = (count - 1) * np.log(2 * np.pi * of.noise) + np.log(np.maximum(count, 1))
     return -0.5 * (about + float(widths[more].sum()))
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
-from operator import is_
+from threading import Lock
 from typing import Final
 
 import numpy as np
@@ -14,6 +14,7 @@ from oaken_scale.core.ledger.prior import HABITUAL, Prior
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build, Pan, Scale, Weighing
+from oaken_scale.core.model.grown import begins_with
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +27,14 @@ class WeighedSet:
     readings: int
 
 
+class Line:
+    """Logs that grew from one another, reading by reading; the readings of the longest."""
+
+    def __init__(self) -> None:
+        """None yet."""
+        self.spoken: list[Weighing] = []
+
+
 @dataclass(frozen=True, eq=False)
 class Gathered:
     """A build's active readings, gathered into sets of the same things on the same scale.
@@ -34,14 +43,18 @@ class Gathered:
     the ledger's cost grows with the things weighed, not with the log. Of the sets: ``loading``
     (M rows), ``scale`` (M,), ``known_g`` (M,), ``mean_g`` (M,) and ``count`` (M,) of their
     readings, ``noise`` (M,) ``r^2`` of one reading [g2]. ``at`` (J,) is each reading's set and
-    ``grams`` (J,) what it read, in the order of the log. ``spoken`` are the active readings, in
-    that order, and ``sets`` gives each set's place by its pan and scale.
+    ``grams`` (J,) what it read, in the order of the log, ``accepted`` (J,) those that were accepted
+    however doubtful. ``spoken`` are the active readings, in
+    that order (a longer log of the same line may have more behind them), and ``sets`` gives each
+    set's place by its pan and scale. ``line`` is the same for logs that grew from one another.
     """
 
-    spoken: tuple[Weighing, ...]
+    line: "Line"
+    spoken: Sequence[Weighing]
     sets: dict[tuple[Pan, int], int]
     at: NDArray[np.intp]
     grams: Vector
+    accepted: NDArray[np.bool_]
     loading: Loading
     scale: NDArray[np.intp]
     scales: int
@@ -50,6 +63,16 @@ class Gathered:
     mean_g: Vector
     count: Vector
     noise: Vector
+
+    def begins_with(self, before: "Gathered") -> bool:
+        """Whether the log is another one and readings more."""
+        return self.line is before.line and len(before.at) <= len(self.at)
+
+    @cached_property
+    def squares(self) -> Vector:
+        """How far the readings of each set are from their mean, squared and summed, (M,) [g2]."""
+        apart = self.grams - self.mean_g[self.at]
+        return np.bincount(self.at, apart**2, len(self.sets)).astype(float)
 
     @cached_property
     def variance(self) -> Vector:
@@ -119,15 +142,20 @@ class _Gatherer:
         self.scale_at = {scale.id: k for k, scale in enumerate(scales)}
         self.noise = np.array([reading_doubt(each) ** 2 for each in scales], dtype=float)
         self.last: tuple[tuple[Weighing, ...], Gathered] | None = None
+        self.turn = Lock()
 
     def gather(self, weighings: tuple[Weighing, ...]) -> Gathered:
         """The readings of a log."""
+        with self.turn:
+            return self._gathered(weighings)
+
+    def _gathered(self, weighings: tuple[Weighing, ...]) -> Gathered:
         last, done = self.last, 0
         if last is not None and last[0] is weighings:
             return last[1]
         if last is not None:
             done = len(last[0])
-            if not (done <= len(weighings) and all(map(is_, last[0], weighings))):
+            if not begins_with(weighings, last[0]):
                 last, done = None, 0
         found = self._with(last[1] if last else None, weighings[done:])
         self.last = (weighings, found)
@@ -137,7 +165,7 @@ class _Gatherer:
         """So many readings more; all of them, in the order of the log, give the same figures."""
         sets = dict(before.sets) if before else {}
         seen: dict[tuple[int, str], int] = {}
-        at, grams, spoken = [], [], []
+        at, grams, accepted, spoken = [], [], [], []
         for each in weighings:
             if each.set_aside is None:
                 spoken.append(each)
@@ -148,9 +176,15 @@ class _Gatherer:
                     number = seen[same] = sets.setdefault(kind, len(sets))
                 at.append(number)
                 grams.append(each.reading_g)
+                accepted.append(each.accepted)
         if before is not None and not at:
             return before
+        line = before.line if before and len(before.line.spoken) == len(before.at) else Line()
+        if before is not None and line is not before.line:
+            line.spoken += before.spoken[: len(before.at)]
+        line.spoken += spoken
         where, read = np.array(at, dtype=np.intp), np.array(grams, dtype=float)
+        taken = np.array(accepted, dtype=bool)
         fresh = list(sets)[len(before.sets) if before else 0 :]
         rows = _rows(self.items, self.lots, [pan for pan, _ in fresh])
         loading = Loading(rows)
@@ -158,15 +192,18 @@ class _Gatherer:
         known = np.array([pan.known_g for pan, _ in fresh], dtype=float)
         if before is not None:
             where, read = np.append(before.at, where), np.append(before.grams, read)
+            taken = np.append(before.accepted, taken)
             loading = Loading(np.vstack([before.rows, rows])) if fresh else before.loading
             scale = np.append(before.scale, scale)
             known = np.append(before.known_g, known)
         count = np.bincount(where, minlength=len(sets)).astype(float)
         return Gathered(
-            spoken=(*(before.spoken if before else ()), *spoken),
+            line=line,
+            spoken=line.spoken,
             sets=sets,
             at=where,
             grams=read,
+            accepted=taken,
             loading=loading,
             scale=scale,
             scales=len(self.noise),

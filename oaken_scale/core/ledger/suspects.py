@@ -9,7 +9,7 @@ import numpy as np
 
 from oaken_scale.core.ledger.branches import Branch, put_right
 from oaken_scale.core.ledger.outliers import (
-    DOUBTFUL,
+    doubtful_beyond,
     freedom,
     gap_of,
     left_out,
@@ -87,7 +87,8 @@ class Suspects:
         """
         self.build, self.readings, self.points = build, readings, points
         self.spoken = readings.of.spoken
-        self.open = np.array([not each.accepted for each in self.spoken], dtype=bool)
+        self.open = ~readings.of.accepted
+        self.doubtful = doubtful_beyond(len(self.open))
         # Several ways come by the same readings gone, in another order.
         self._nodes: dict[frozenset[int], Node] = {}
         self._near: dict[tuple[frozenset[int], int | None], list[Group]] = {}
@@ -123,9 +124,10 @@ class Suspects:
         gaps = left_out(self.readings, node.settled)
         off = np.abs(gaps.t) * self.open
         off[list(node.gone)] = 0.0
-        noise = np.sqrt(self.readings.of.noise[self.readings.of.at])
-        off[off <= np.where(gaps.sd < TIGHT * noise, DOUBTFUL, UNEASY)] = 0.0
-        order = [int(j) for j in np.argsort(-off, kind="stable")[:LOOKED_AT] if off[j] > 0]
+        noise = np.sqrt(self.readings.of.noise)
+        off[off <= np.where(gaps.set_sd < TIGHT * noise, self.doubtful, UNEASY)[gaps.at]] = 0.0
+        some = np.flatnonzero(off)
+        order = some[np.argsort(-off[some], kind="stable")[:LOOKED_AT]].tolist()
         if wanted is not None and wanted not in order:
             order.append(wanted)
         groups, far, top = [], [], 0.0
@@ -135,7 +137,8 @@ class Suspects:
                     far.append((j, self._far(node, j)))
                     top = max(top, far[-1][1][2])
             else:
-                near = _Near(self.readings, node, j, float(gaps.gap[j]), float(gaps.sd[j]))
+                sd = float(gaps.set_sd[gaps.at[j]])
+                near = _Near(self.readings, node, j, float(gaps.t[j]) * sd, sd)
                 told = near.prediction(self.spoken[j], self.build)
                 groups.append(self._group(node, j, near.gap / near.sd, told, near.posterior))
         for j, (settled, t, likely) in far:

@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oaken_scale.core.geometry.outline import Box, Curve, Drawing, Label, outlines
+from oaken_scale.core.geometry.curves import Curve
+from oaken_scale.core.geometry.outline import Box, Drawing, Label, outlines
 from oaken_scale.core.geometry.placing import Aft, Cut, Datum, Lie, Placing, parts_from, station
 from oaken_scale.core.geometry.shape import (
     CutOut,
@@ -240,3 +241,44 @@ def test_shapes_that_cannot_be(shape, cuts, words):
 def test_an_equilateral_triangle_balances_at_a_third():
     height = 60 * sqrt(3) / 2
     assert area_and_centroid(Triangle(60, height, 30))[1:] == pytest.approx((30, height / 3))
+
+
+def test_parts_that_share_an_edge_drawn_once_are_both_parts():
+    """Three plates in a row, of 9 lines: two outer edges, and walls between them."""
+    walls = [line((x, 0), (x, 50)) for x in (0, 30, 70, 120)]
+    edges = [line((a, y), (b, y)) for y in (0, 50) for a, b in ((0, 30), (30, 70), (70, 120))]
+    told = outlines(Drawing((*walls, *edges)))
+    assert sorted(each.area_dm2 * 1e4 for each in told.parts) == pytest.approx([1500, 2000, 2500])
+    assert told.open == ()
+    assert "share edges" in " ".join(told.notes)
+
+
+def test_a_line_that_ends_on_the_middle_of_another_parts_two():
+    around = [line((0, 0), (100, 0)), line((100, 0), (100, 40)), line((100, 40), (0, 40.02)),
+              line((0, 40), (0, 0))]  # fmt: skip
+    told = outlines(Drawing((*around, line((25, 0.03), (25, 40)))))
+    assert sorted(each.area_dm2 * 1e4 for each in told.parts) == pytest.approx(
+        [1000, 3000], rel=1e-3
+    )
+
+
+def test_what_dangles_from_shared_edges_stays_open():
+    square = [line((0, 0), (100, 0), (100, 100)), line((100, 100), (0, 100), (0, 0))]
+    told = outlines(Drawing((*square, line((100, 100), (150, 150)))))
+    assert [round(each.area_dm2 * 1e4) for each in told.parts] == [10_000]
+    assert [round(each.length_mm, 1) for each in told.open] == [70.7]
+
+
+def test_a_loop_without_branches_is_walked_as_before():
+    pieces = (line((0, 0), (60, 0)), line((60, 40), (60, 0)), line((60, 40), (0, 40), (0, 0)))
+    told = outlines(Drawing(pieces))
+    assert [round(each.area_dm2 * 1e4) for each in told.parts] == [2400]
+    assert told.notes == ()
+
+
+def test_lines_of_other_layers_do_not_part_what_they_cross():
+    square = [line((0, 0), (100, 0), (100, 100)), line((100, 100), (0, 100), (0, 0))]
+    fold = line((0, 0), (100, 100), layer="folds")
+    told = outlines(Drawing((*square, fold)))
+    assert [round(each.area_dm2 * 1e4) for each in told.parts] == [10_000]
+    assert len(told.open) == 1

@@ -9,7 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely import LinearRing, Point
 
-from oaken_scale.core.geometry.outline import Box, Curve, Drawing, outlines
+from oaken_scale.core.geometry.curves import Curve
+from oaken_scale.core.geometry.outline import Box, Drawing, outlines
 from oaken_scale.core.geometry.placing import Aft, Cut, Datum, Lie, Placing, parts_from, station
 
 

@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch'
 import { noted } from '../shared/acts'
+import { notedPages } from '../shared/newerPages'
 import type { components, paths } from './schema'
 
 /** What the server sends always holds every field; the schema only says which may be left out. */
@@ -44,12 +45,16 @@ export type Measure = Schemas['FigureOf']
 export type TakenBack = Whole<Schemas['TakenBack']>
 export type Touched = Whole<Schemas['Touched']>
 export type Understood = Whole<Schemas['Understood']>
+export type ListPreview = Whole<Schemas['ListPreview']>
 export type Loadout = Whole<Schemas['LoadoutAnswers']>
 export type Lot = Whole<Schemas['Lot']>
 export type Mark = Schemas['Mark']
 export type Mend = Whole<Schemas['Mend']>
 export type Meanwhile = Whole<Schemas['Meanwhile']>
 export type NewCheck = Schemas['NewCheck']
+export type CodeShown = Whole<Schemas['CodeShown']>
+export type Device = Whole<Schemas['Device']>
+export type DoorState = Whole<Schemas['DoorState']>
 export type Drive = Whole<Schemas['Power']>
 export type Run = Drive['runs'][number]
 export type RunPoint = Run['points'][number]
@@ -100,10 +105,18 @@ export type Twin = Whole<Schemas['Twin']>
 export type Weighing = Whole<Schemas['Weighing']>
 export type Word = Schemas['Word']
 
+/** What a page hears when the workshop has not let this device in, or has shut it out. */
+export const SHUT_OUT = 'oaken-scale-shut-out'
+
 export const api = createClient<paths>({ baseUrl: '' })
 api.use({
   async onRequest({ request }) {
     await noted(request)
+    return undefined
+  },
+  onResponse({ response }) {
+    notedPages(response)
+    if (response.status === 401) window.dispatchEvent(new Event(SHUT_OUT))
     return undefined
   },
 })

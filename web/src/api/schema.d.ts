@@ -1172,10 +1172,29 @@ export interface paths {
         /**
          * Read Outlines
          * @description The parts that a drawing offers; nothing is kept.
-         *
-         *     ``mm_per_unit`` gives the scale where the drawing has none of its own.
          */
         post: operations["read_outlines_api_v1_outlines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/outlines.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Outlines On Paper
+         * @description Parts of a drawing at full size, on as many sheets as they take; ``part`` says which, by
+         *     their places among those that it offers. Nothing is kept.
+         */
+        post: operations["outlines_on_paper_api_v1_outlines_pdf_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1932,6 +1951,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/lists/{what}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Another List
+         * @description What a list of weighings, loadouts, throws or runs would add; nothing is kept.
+         */
+        post: operations["look_at_another_list_api_v1_builds__build_id__lists__what__preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/lists/{what}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Another List
+         * @description Add what a list has that the build has not, all of it or nothing; a second time adds
+         *     nothing.
+         */
+        post: operations["keep_another_list_api_v1_builds__build_id__lists__what__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/parts-list": {
         parameters: {
             query?: never;
@@ -1946,6 +2006,126 @@ export interface paths {
          * @description Add the parts of a list, all or none; one of the same name and assembly stays as it is.
          */
         post: operations["keep_a_list_api_v1_builds__build_id__parts_list_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * State
+         * @description Whether this is the workshop's own machine, or who was let in.
+         */
+        get: operations["state_api_v1_door_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/door/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show A Code
+         * @description Make a code that lets one device in, within ten minutes, and a picture of it to scan.
+         */
+        post: operations["show_a_code_api_v1_door_codes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/door/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Devices
+         * @description The devices that are let in, in the order they came.
+         */
+        get: operations["devices_api_v1_door_devices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/door/devices/{device_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Shut Out
+         * @description Shut a device out, at once.
+         */
+        delete: operations["shut_out_api_v1_door_devices__device_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/door/entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Come In
+         * @description Come in with a code: this device is known from now on, until it is shut out.
+         */
+        post: operations["come_in_api_v1_door_entry_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/door/certificate.crt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Certificate
+         * @description What vouches for the workshop's certificate: with it a phone may keep the pages.
+         */
+        get: operations["certificate_api_v1_door_certificate_crt_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2515,7 +2695,7 @@ export interface components {
         /**
          * Beginnings
          * @description What a build can begin from, the units that may be typed, how a part of each kind of lot is
-         *     usually known, and the version of the workshop.
+         *     usually known, the version of the workshop, and what was saved where it had been damaged.
          */
         Beginnings: {
             /** Purposes */
@@ -2536,6 +2716,8 @@ export interface components {
             };
             /** Version */
             version: string;
+            /** Rescued */
+            rescued: string | null;
         };
         /**
          * Behind
@@ -3162,6 +3344,24 @@ export interface components {
             faces?: components["schemas"]["Faces"][];
         };
         /**
+         * CodeShown
+         * @description A code as the bench shows it: where it leads, and the picture of that as a data address.
+         */
+        CodeShown: {
+            /** Code */
+            code: string;
+            role: components["schemas"]["DeviceRole"];
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+            /** Address */
+            address: string;
+            /** Picture */
+            picture: string;
+        };
+        /**
          * Column
          * @description A column of the file: where it stands, what it is headed, what it was taken for (None:
          *     nothing), the unit of its figures, and whether they are of each piece (of all otherwise).
@@ -3193,6 +3393,16 @@ export interface components {
             y_mm: number;
             /** Auw G */
             auw_g: number;
+        };
+        /**
+         * ComingIn
+         * @description A code, and what the device is called in the list.
+         */
+        ComingIn: {
+            /** Code */
+            code: string;
+            /** Name */
+            name: string;
         };
         /**
          * Compared
@@ -3679,6 +3889,33 @@ export interface components {
          */
         DecimalMark: "." | ",";
         /**
+         * Device
+         * @description A device that was let in from the local network.
+         */
+        Device: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            role: components["schemas"]["DeviceRole"];
+            /**
+             * Let In At
+             * Format: date-time
+             */
+            let_in_at: string;
+            /**
+             * Last Seen At
+             * Format: date-time
+             */
+            last_seen_at: string;
+        };
+        /**
+         * DeviceRole
+         * @description What a device may do: look, or look and change.
+         * @enum {string}
+         */
+        DeviceRole: "reader" | "writer";
+        /**
          * Do
          * @description What to do about it.
          * @enum {string}
@@ -3696,6 +3933,24 @@ export interface components {
             words?: string;
             /** At */
             at?: string | null;
+        };
+        /**
+         * DoorState
+         * @description Who asks: on this machine (``here``), or a device with its name and role. ``address`` and the
+         *     fingerprints are told where the door to the network is open.
+         */
+        DoorState: {
+            /** Here */
+            here: boolean;
+            /** Name */
+            name: string | null;
+            role: components["schemas"]["DeviceRole"] | null;
+            /** Address */
+            address: string | null;
+            /** Fingerprint */
+            fingerprint: string | null;
+            /** Voucher Fingerprint */
+            voucher_fingerprint: string | null;
         };
         /**
          * Doubt
@@ -4678,6 +4933,51 @@ export interface components {
          */
         LineKind: "doubt" | "weight" | "balance" | "straight" | "fixed" | "ballast" | "leads" | "control" | "controls" | "tabs" | "own" | "propeller" | "pack" | "range" | "wind" | "people" | "place";
         /**
+         * ListColumn
+         * @description A column of the file: where it stands, what it is headed, what it was taken for.
+         */
+        ListColumn: {
+            /** At */
+            at: number;
+            /** Heading */
+            heading: string;
+            /** Field */
+            field: string | null;
+        };
+        /**
+         * ListLine
+         * @description A line of the file: what it says, why it is left out (None: it is not), and whether the
+         *     build has it already.
+         */
+        ListLine: {
+            /** Line */
+            line: number;
+            /** Says */
+            says: string;
+            /** Why Not */
+            why_not: string | null;
+            /** Is Known */
+            is_known: boolean;
+        };
+        /**
+         * ListName
+         * @description The lists that come in, besides parts.
+         * @enum {string}
+         */
+        ListName: "weighings" | "loadouts" | "throws" | "runs";
+        /**
+         * ListPreview
+         * @description What a file would add: its columns, its lines, and how many entries are new.
+         */
+        ListPreview: {
+            /** Columns */
+            columns: components["schemas"]["ListColumn"][];
+            /** Lines */
+            lines: components["schemas"]["ListLine"][];
+            /** Fresh */
+            fresh: number;
+        };
+        /**
          * Listed
          * @description A part of a list, its figure of all its pieces.
          */
@@ -5370,6 +5670,13 @@ export interface components {
             note?: string;
         };
         /**
+         * NewCode
+         * @description What a code lets in as.
+         */
+        NewCode: {
+            role: components["schemas"]["DeviceRole"];
+        };
+        /**
          * NewControl
          * @description A control as typed: its travel in mm, or in degrees, which become mm.
          */
@@ -5915,6 +6222,11 @@ export interface components {
             width_mm: number;
             /** Height Mm */
             height_mm: number;
+            /**
+             * Pages
+             * @default 1
+             */
+            pages?: number;
         };
         /**
          * Outside
@@ -12111,12 +12423,14 @@ export interface operations {
             query?: {
                 close_within_mm?: number;
                 mm_per_unit?: number | null;
+                columns?: number | null;
+                overlap_mm?: number;
             };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** @description An SVG or an ASCII DXF drawing */
+        /** @description An SVG, DXF or PDF drawing */
         requestBody: {
             content: {
                 "application/octet-stream": string;
@@ -12130,6 +12444,63 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Outlines"];
+                };
+            };
+            /** @description Problem */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    outlines_on_paper_api_v1_outlines_pdf_post: {
+        parameters: {
+            query?: {
+                /** @description The size of the paper */
+                paper?: components["schemas"]["PaperName"];
+                part?: number[];
+                close_within_mm?: number;
+                mm_per_unit?: number | null;
+                columns?: number | null;
+                overlap_mm?: number;
+                mass?: components["schemas"]["MassUnit"];
+                length?: components["schemas"]["LengthUnit"];
+                area?: components["schemas"]["AreaUnit"];
+                mark?: components["schemas"]["DecimalMark"];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** @description An SVG, DXF or PDF drawing */
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description The parts at full size */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": unknown;
                 };
             };
             /** @description Problem */
@@ -14118,6 +14489,135 @@ export interface operations {
             };
         };
     };
+    look_at_another_list_api_v1_builds__build_id__lists__what__preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+                what: components["schemas"]["ListName"];
+            };
+            cookie?: never;
+        };
+        /** @description A list, CSV or xlsx */
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPreview"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_another_list_api_v1_builds__build_id__lists__what__post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                what: components["schemas"]["ListName"];
+            };
+            cookie?: never;
+        };
+        /** @description A list, CSV or xlsx */
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     keep_a_list_api_v1_builds__build_id__parts_list_post: {
         parameters: {
             query?: never;
@@ -14157,6 +14657,224 @@ export interface operations {
             };
             /** @description Problem */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    state_api_v1_door_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorState"];
+                };
+            };
+        };
+    };
+    show_a_code_api_v1_door_codes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCode"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeShown"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    devices_api_v1_door_devices_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"][];
+                };
+            };
+        };
+    };
+    shut_out_api_v1_door_devices__device_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                device_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    come_in_api_v1_door_entry_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Device"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    certificate_api_v1_door_certificate_crt_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The certificate */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-x509-ca-cert": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

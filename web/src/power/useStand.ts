@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { answered, api, type StandState } from '../api/client'
+import { listenTo } from '../shared/stream'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import { usePoints } from './usePoints'
@@ -41,19 +42,20 @@ export function useStand() {
   const shows = ref<Shown>()
   const line = computed(() => shows.value?.line)
   const settled = ref(true)
-  let source: EventSource | undefined
+  let stop: (() => void) | undefined
   watch(
     [on, id],
     () => {
-      source?.close()
+      stop?.()
       shows.value = undefined
       if (!on.value) return
-      source = new EventSource(`/api/v1/builds/${encodeURIComponent(id.value)}/events`)
-      source.addEventListener('stand', (event) => (shows.value = JSON.parse(event.data)))
+      stop = listenTo(id.value, (event, data) => {
+        if (event === 'stand') shows.value = JSON.parse(data)
+      })
     },
     { immediate: true },
   )
-  onBeforeUnmount(() => source?.close())
+  onBeforeUnmount(() => stop?.())
 
   async function ask(body: { on?: boolean; pack?: string; propeller?: string; throttle?: number }) {
     try {

@@ -1,4 +1,5 @@
 import { ref } from 'vue'
+import { isForLater } from './later'
 
 /** A change as it was sent: enough to send it again, from this page or the next one. */
 export interface Act {
@@ -55,7 +56,7 @@ async function again(act: Act): Promise<Response> {
         },
         body: act.body || null,
       })
-      if (response.status < 500) {
+      if (!isForLater(response.status)) {
         localStorage.removeItem(SHELF + act.id)
         acts.value = acts.value.filter((each) => each.id !== act.id)
         return response

@@ -1,3 +1,4 @@
+import { isForLater } from './later'
 import { ref } from 'vue'
 import { answered, api, RefusedError, type AtTheField, type Schemas } from '../api/client'
 
@@ -95,7 +96,7 @@ async function deliver(waiting: WaitingEntry) {
     for (const each of listeners) each(waiting.build, home.field)
     drop(waiting.key)
   } catch (error) {
-    if (!(error instanceof RefusedError) || error.status >= 500) throw error
+    if (!(error instanceof RefusedError) || isForLater(error.status)) throw error
     const refused = { ...waiting, refused: error.message }
     localStorage.setItem(SHELF + waiting.key, JSON.stringify(refused))
     waitingEntries.value = waitingEntries.value.map((each) =>

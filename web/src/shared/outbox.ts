@@ -1,5 +1,6 @@
 import { ref, watch } from 'vue'
 import { answered, api, RefusedError, type NewWeighing, type Recorded } from '../api/client'
+import { isForLater } from './later'
 
 /** A reading on its way to the log of a build. */
 export interface Waiting {
@@ -72,7 +73,7 @@ async function deliver({ build, reading }: Waiting) {
       }),
     )
   } catch (error) {
-    if (!(error instanceof RefusedError) || error.status >= 500) throw error
+    if (!(error instanceof RefusedError) || isForLater(error.status)) throw error
     refusal = error
   }
   localStorage.removeItem(SHELF + reading.id)

@@ -6,6 +6,8 @@ export function useEscape(open: Ref<boolean>) {
     if (event.key === 'Escape') open.value = false
   }
   const deaf = () => window.removeEventListener('keydown', pressed)
-  watch(open, (now) => (now ? window.addEventListener('keydown', pressed) : deaf()))
+  watch(open, (now) => (now ? window.addEventListener('keydown', pressed) : deaf()), {
+    immediate: true,
+  })
   onBeforeUnmount(deaf)
 }

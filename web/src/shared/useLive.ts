@@ -1,5 +1,6 @@
 import { onBeforeUnmount, ref, watch, type Ref } from 'vue'
 import type { PanState } from '../api/client'
+import { listenTo } from './stream'
 
 export interface Reading {
   reading_g: number
@@ -15,22 +16,23 @@ export function useLive(id: Ref<string>, changed: (revision: number) => void) {
   const pan = ref<PanState>()
   const reading = ref<Reading>()
   const connected = ref(true)
-  let source: EventSource | undefined
+  let stop: (() => void) | undefined
+
+  function hear(event: string, data: string) {
+    if (event === 'open' || event === 'error') connected.value = event === 'open'
+    else if (event === 'changed') changed(JSON.parse(data).revision)
+    else if (event === 'pan') pan.value = JSON.parse(data)
+    else if (event === 'scale') reading.value = JSON.parse(data)
+  }
 
   function listen() {
-    source?.close()
+    stop?.()
     pan.value = undefined
     reading.value = undefined
-    const opened = new EventSource(`/api/v1/builds/${encodeURIComponent(id.value)}/events`)
-    opened.addEventListener('open', () => (connected.value = true))
-    opened.addEventListener('error', () => (connected.value = false))
-    opened.addEventListener('changed', (event) => changed(JSON.parse(event.data).revision))
-    opened.addEventListener('pan', (event) => (pan.value = JSON.parse(event.data)))
-    opened.addEventListener('scale', (event) => (reading.value = JSON.parse(event.data)))
-    source = opened
+    stop = listenTo(id.value, hear)
   }
 
   watch(id, listen, { immediate: true })
-  onBeforeUnmount(() => source?.close())
+  onBeforeUnmount(() => stop?.())
   return { pan, reading, connected }
 }

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type Opened, type Shelved } from '../api/client'
+import { useDoorState } from '../door/useDoor'
 import { useLamp } from '../shared/useLamp'
 import { useKeys } from '../shared/useKeys'
 import { useWords } from '../shared/useWords'
 import PlaceLine from '../shared/PlaceLine.vue'
+import WhatWasSaved from './WhatWasSaved.vue'
 import BuildTag from './BuildTag.vue'
 
+const DoorSheet = defineAsyncComponent(() => import('../door/DoorSheet.vue'))
 const BeginBuild = defineAsyncComponent(() => import('./BeginBuild.vue'))
 
 const router = useRouter()
@@ -37,6 +40,15 @@ const across = computed(() =>
   ),
 )
 
+const door = useDoorState()
+const isLettingIn = ref(false)
+/** The button that the sheet was opened with by keys: they go on from there when it closes. */
+let opener: HTMLElement | undefined
+function letIn(event: MouseEvent) {
+  opener = event.detail === 0 ? (event.currentTarget as HTMLElement) : undefined
+  isLettingIn.value = true
+}
+watch(isLettingIn, (now) => !now && void nextTick(() => opener?.focus()))
 const beginning = ref(false)
 const hasBegun = ref(false)
 function begin() {
@@ -123,6 +135,7 @@ function begun(id: string) {
       <v-btn class="press--main" @click="begin">Begin a build</v-btn>
       <v-btn @click="file?.click()">From a file</v-btn>
       <v-btn class="press--quiet" @click="practise">Practise</v-btn>
+      <v-btn v-if="door.data.value?.here" class="press--quiet" @click="letIn">Let a phone in</v-btn>
       <input
         ref="file"
         type="file"
@@ -133,6 +146,7 @@ function begun(id: string) {
       />
     </header>
     <PlaceLine class="line" />
+    <WhatWasSaved />
 
     <p v-if="shelf.isPending.value" class="faint" aria-busy="true">Looking along the shelves …</p>
     <div v-else-if="shelf.isError.value" class="blank">
@@ -161,6 +175,7 @@ function begun(id: string) {
     <button v-if="putAway || away" type="button" class="plainly faint under" @click="away = !away">
       {{ away ? 'back to the shelves' : `${putAway} put away` }}
     </button>
+    <DoorSheet v-if="isLettingIn" v-model="isLettingIn" />
     <BeginBuild v-if="hasBegun" v-model="beginning" @begun="begun" />
   </div>
 </template>

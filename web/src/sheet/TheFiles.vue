@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useDecimalMark } from '../shared/units'
+import ListFromFile from './ListFromFile.vue'
 import PartsFromFile from './PartsFromFile.vue'
 
 const { id } = useBuild()
@@ -38,6 +39,8 @@ const base = computed(() => `/api/v1/builds/${encodeURIComponent(id.value)}`)
     </ul>
     <h2>In: a list of parts</h2>
     <PartsFromFile />
+    <h2>In: weighings, loadouts, throws, runs</h2>
+    <ListFromFile />
   </section>
 </template>
 

@@ -1,4 +1,4 @@
-import { useLocalStorage } from '@vueuse/core'
+import { paper } from '../shared/paper'
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useDecimalMark, useUnits } from '../shared/units'
@@ -9,10 +9,6 @@ export const PAPERS = [
 ] as const
 
 const mark = useDecimalMark()
-const paper = useLocalStorage<'a4' | 'letter'>(
-  'oaken-scale-paper',
-  /^en-(US|CA)$/.test(navigator.language) ? 'letter' : 'a4',
-)
 
 /** The paper that is printed on, and the addresses of what is printed, in the chosen units. */
 export function usePaper() {

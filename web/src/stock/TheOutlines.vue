@@ -6,18 +6,20 @@ import DrawingPicture from './DrawingPicture.vue'
 import OfferLine from './OfferLine.vue'
 import ShapeForm from './ShapeForm.vue'
 import TemplateForm from './TemplateForm.vue'
+import TheTiles from './TheTiles.vue'
 import { AFT, DATUMS, useCandidates } from './useCandidates'
 
 const { build } = useBuild()
 const { units, number } = useUnits()
 const {
   outlines, offers, file, busy, wrong, closing, common, layers, pressLayer, sheets, constant, chosen,
-  read, close, know, measure, add, keep,
+  read, close, know, putTogether, print, measure, add, keep,
 } = useCandidates() // prettier-ignore
 
 const chooser = ref<HTMLInputElement>()
 const over = ref(false)
 const known = ref('')
+const correcting = ref(false)
 const of = ref<number | 'across'>('across')
 
 function choose(event: Event) {
@@ -68,12 +70,12 @@ const groups = computed(() =>
       >
         <v-btn class="press--main" @click="chooser?.click()">Read a drawing</v-btn>
         <span class="faint small"
-          >SVG or ASCII DXF, or drop one here. Nothing is kept until you say so.</span
+          >SVG, DXF or a PDF plan, or drop one here. Nothing is kept until you say so.</span
         >
         <input
           ref="chooser"
           type="file"
-          accept=".svg,.dxf,image/svg+xml"
+          accept=".svg,.dxf,.pdf,image/svg+xml,application/pdf"
           hidden
           aria-label="Drawing"
           @change="choose"
@@ -81,11 +83,25 @@ const groups = computed(() =>
       </div>
       <p v-if="busy" class="faint" aria-busy="true">Reading {{ file?.name }} …</p>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
-      <form v-if="unscaled" class="ask" @submit.prevent="know(known, ofWidth)">
-        <p>
+      <TheTiles
+        v-if="outlines && outlines.pages > 1"
+        :pages="outlines.pages"
+        @put="(columns, overlap) => putTogether(columns, overlap)"
+      />
+      <button
+        v-if="outlines && !unscaled && !correcting"
+        type="button"
+        class="plainly under small not-full"
+        @click="correcting = true"
+      >
+        It is not drawn to full size
+      </button>
+      <form v-if="unscaled || correcting" class="ask" @submit.prevent="know(known, ofWidth)">
+        <p v-if="unscaled">
           <strong>The drawing does not say its scale.</strong> Give one length that you know; until
           then a unit counts as a millimetre.
         </p>
+        <p v-else>Give one length that you know, and the rest follows.</p>
         <label
           >across
           <select v-model="of" class="entry" aria-label="What was measured">
@@ -243,6 +259,9 @@ const groups = computed(() =>
           </v-btn>
           <span class="figure">{{ number(grams, 'mass') }} {{ units.mass.name }}</span>
           <span class="faint small">in all, before anything is cut</span>
+          <v-btn v-if="drawn.some((each) => each.taken)" class="press--quiet" @click="print"
+            >Print at full size</v-btn
+          >
         </p>
       </template>
     </section>
@@ -293,6 +312,10 @@ const groups = computed(() =>
 
 .few {
   width: 84px;
+}
+
+.not-full {
+  justify-self: start;
 }
 
 .common {

@@ -7,7 +7,11 @@ import {
   type NewShape,
   type Outlines,
   type Placing,
+  type Problem,
+  RefusedError,
 } from '../api/client'
+import { paper } from '../shared/paper'
+import { fileName, handOver } from '../shared/picture'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -44,6 +48,14 @@ export const DATUMS: { value: NonNullable<Placing['datum']>; title: string }[] =
 /** The server reads no larger drawing [bytes]. */
 const LARGEST = 24 * 1024 * 1024
 
+function sent(where: string, query: URLSearchParams, body: ArrayBuffer): Promise<Response> {
+  return fetch(`/api/v1/${where}?${query}`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/octet-stream' },
+    body,
+  })
+}
+
 /** Parts offered by a drawing or a shape, until the build keeps them. */
 export function useCandidates() {
   const { id, build, assessment, send } = useBuild()
@@ -57,6 +69,7 @@ export function useCandidates() {
   const wrong = ref('')
   const closing = ref(0)
   const scale = ref<number | null>(null)
+  const tiles = ref<{ columns: number; overlap: number } | null>(null)
   const common = reactive({
     lot: '',
     assembly: '',
@@ -96,14 +109,8 @@ export function useCandidates() {
     if (!file.value) return
     busy.value = true
     wrong.value = ''
-    const query = new URLSearchParams({ close_within_mm: String(closing.value) })
-    if (scale.value) query.set('mm_per_unit', String(scale.value))
     try {
-      const response = await fetch(`/api/v1/outlines?${query}`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/octet-stream' },
-        body: file.value.body,
-      })
+      const response = await sent('outlines', howRead(), file.value.body)
       const told = await answered<Outlines>(
         response.json().then((body) => ({ data: body, error: body, response })),
       )
@@ -116,6 +123,32 @@ export function useCandidates() {
       wrong.value = whyNot(error).replace(/^file /, `${file.value.name} `)
     } finally {
       busy.value = false
+    }
+  }
+
+  function howRead(): URLSearchParams {
+    const query = new URLSearchParams({ close_within_mm: String(closing.value) })
+    if (scale.value) query.set('mm_per_unit', String(scale.value))
+    if (tiles.value) query.set('columns', String(tiles.value.columns))
+    if (tiles.value) query.set('overlap_mm', String(tiles.value.overlap))
+    return query
+  }
+
+  /** The drawn parts that are to be kept, on paper at full size, to cut along. */
+  async function print() {
+    if (!file.value) return
+    const query = howRead()
+    const drawn = offers.value.filter((each) => each.drawn)
+    drawn.forEach((each, k) => each.taken && query.append('part', String(k)))
+    query.set('length', units.value.length.name === 'mm' ? 'mm' : 'in')
+    query.set('paper', paper.value)
+    try {
+      const response = await sent('outlines.pdf', query, file.value.body)
+      if (!response.ok) throw new RefusedError(response.status, (await response.json()) as Problem)
+      const name = file.value.name.replace(/\.[^.]*$/, '')
+      handOver(await response.blob(), fileName(name, 'full-size.pdf'))
+    } catch (error) {
+      wrong.value = whyNot(error).replace(/^(file|part) /, '')
     }
   }
 
@@ -136,6 +169,7 @@ export function useCandidates() {
     }
     closing.value = 0
     scale.value = null
+    tiles.value = null
     outlines.value = undefined
     offers.value = offers.value.filter((each) => !each.drawn)
     file.value = { name: chosen.name, body: await chosen.arrayBuffer() }
@@ -155,6 +189,18 @@ export function useCandidates() {
       await ask()
     } catch (error) {
       wrong.value = `Length: ${whyNot(error)}`
+    }
+  }
+
+  /** The pages are tiles of one plan, in so many columns, each overlapping the next. */
+  async function putTogether(columns: string, overlap: string) {
+    try {
+      const count = await understand(columns, 'pieces')
+      const mm = overlap.trim() ? await understand(overlap, 'length', units.value.length.name) : 0
+      tiles.value = { columns: Math.round(count), overlap: mm }
+      await ask()
+    } catch (error) {
+      wrong.value = `Tiles: ${whyNot(error)}`
     }
   }
 
@@ -242,6 +288,8 @@ export function useCandidates() {
     read,
     close,
     know,
+    putTogether,
+    print,
     measure,
     add,
     keep,

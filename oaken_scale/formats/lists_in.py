@@ -1,0 +1,409 @@
+"""Weighings, throws, runs and loadouts from a spreadsheet: what went out comes in again, and a
+builder's own list with its columns in any order. Nothing is kept that was there before."""
+
+import hashlib
+import re
+from collections.abc import Callable, Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import UTC, datetime
+from enum import StrEnum
+from typing import Final, Protocol, TypeVar
+
+from oaken_scale.core.changes.listed import Entry
+from oaken_scale.core.model.build import Build, Load, Loadout, Pan, Sample, Weighing
+from oaken_scale.core.model.faults import BuildFaultError, Fault, weighing_faults
+from oaken_scale.core.model.field import Seen, Setting, Throw
+from oaken_scale.core.model.power import Run, RunPoint
+from oaken_scale.core.model.quantity import QuantityError
+from oaken_scale.formats.parts_list import figure, is_comma_decimal, unit_of
+
+
+class ListName(StrEnum):
+    """The lists that come in, besides parts."""
+
+    WEIGHINGS = "weighings"
+    LOADOUTS = "loadouts"
+    THROWS = "throws"
+    RUNS = "runs"
+
+
+COLUMNS: Final[dict[ListName, dict[str, str]]] = {
+    ListName.WEIGHINGS: {
+        "time": r"time|date|when|zeit|datum|uhrzeit",
+        "reading": r"reading|weight|mass|grams?|gewicht|masse|anzeige|g|oz",
+        "pan": r"on the pan|pan|parts?|items?|what|teile?|bauteile?|was",
+        "scale": r"scale|waage|balance",
+        "typed": r"as typed|typed",
+        "set_aside": r"set aside|aside|ignored",
+        "accepted": r"accepted",
+        "note": r"note|notes|comment|bemerkung|notiz",
+        "id": r"id",
+    },
+    ListName.LOADOUTS: {
+        "name": r"loadout|name|beladung",
+        "carries": r"carries|options|with|traegt|trägt|mit",
+    },
+    ListName.THROWS: {
+        "time": r"time|date|when|zeit|datum",
+        "settings": r"settings?|tabs|controls?|einstellung(?:en)?",
+        "seen": r"what it did|seen|result|verhalten",
+        "distance": r"distance|far|weite|strecke",
+        "height": r"height|from|h[öo]he",
+        "seconds": r"seconds|time aloft|duration|sekunden|dauer",
+        "wind": r"wind",
+        "auw": r"all-up weight|auw|abfluggewicht",
+        "cg": r"cg from nose|cg|schwerpunkt",
+        "set_aside": r"set aside|aside",
+        "note": r"note|notes|comment|notiz",
+        "id": r"id",
+    },
+    ListName.RUNS: {
+        "time": r"time|date|when|zeit|datum",
+        "pack": r"pack|battery|akku",
+        "propeller": r"propeller|prop|luftschraube",
+        "throttle": r"throttle|gas",
+        "thrust": r"thrust|schub|pull",
+        "amps": r"current|amps?|strom",
+        "volts": r"voltage|volts?|spannung",
+        "drawn": r"drawn|used|entnommen",
+        "set_aside": r"set aside|aside",
+        "run": r"run|lauf|id",
+    },
+}
+"""The words that a heading of each may be, unit and brackets apart; English and German."""
+
+NEEDED: Final = {
+    ListName.WEIGHINGS: ("reading", "pan"),
+    ListName.LOADOUTS: ("name",),
+    ListName.THROWS: ("distance",),
+    ListName.RUNS: ("pack", "propeller", "throttle"),
+}
+
+MASSES: Final = frozenset({"reading", "auw"})
+LENGTHS: Final = frozenset({"cg"})
+
+
+@dataclass(frozen=True, slots=True)
+class ListColumn:
+    """A column of the file: where it stands, what it is headed, what it was taken for."""
+
+    at: int
+    heading: str
+    field: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class ListLine:
+    """A line of the file: what it says, why it is left out (None: it is not), and whether the
+    build has it already."""
+
+    line: int
+    says: str
+    why_not: str | None
+    is_known: bool
+
+
+@dataclass(frozen=True, slots=True)
+class ListPreview:
+    """What a file would add: its columns, its lines, and how many entries are new."""
+
+    columns: tuple[ListColumn, ...]
+    lines: tuple[ListLine, ...]
+    fresh: int
+
+
+class _CannotError(ValueError):
+    """A line that cannot be taken; the message says why."""
+
+
+def read_list(
+    what: ListName, rows: Sequence[Sequence[str]], build: Build
+) -> tuple[ListPreview, tuple[Entry, ...]]:
+    """What the cells of a file would add to a build, and the entries themselves.
+
+    A line that has an id is known by it; one without, by all that it says. Raises BuildFaultError
+    on ``file`` where no columns can be made out.
+    """
+    at, columns = _columns(what, rows)
+    where = {column.field: column.at for column in columns if column.field}
+    reader = _Lines(what, build, columns, rows[at + 1 :])
+    lines: list[ListLine] = []
+    entries: list[Entry] = []
+    known = _known(what, build)
+    points: dict[str, list[RunPoint]] = {}
+    for number, row in enumerate(rows[at + 1 :], start=at + 2):
+        cells = {field: row[k].strip() if k < len(row) else "" for field, k in where.items()}
+        says = "; ".join(each for each in row[:6] if each)[:120]
+        if re.fullmatch(r"sum|total|summe|gesamt", (row[0] if row else "").strip(), re.I):
+            continue
+        try:
+            entry = reader.read(cells)
+        except (_CannotError, QuantityError) as error:
+            lines.append(ListLine(number, says, str(error), is_known=False))
+            continue
+        if isinstance(entry, Run):
+            is_new = entry.id not in points
+            points.setdefault(entry.id, []).extend(entry.points)
+            if is_new and entry.id not in known:
+                entries.append(entry)
+        elif entry.id not in known:
+            entries.append(entry)
+        is_known = entry.id in known
+        lines.append(ListLine(number, says, "is here already" if is_known else None, is_known))
+        if not isinstance(entry, Run):
+            known.add(entry.id)
+    whole = tuple(
+        replace(each, points=tuple(points[each.id])) if isinstance(each, Run) else each
+        for each in entries
+    )
+    return ListPreview(tuple(columns), tuple(lines), len(whole)), whole
+
+
+def _known(what: ListName, build: Build) -> set[str]:
+    if what is ListName.WEIGHINGS:
+        return {each.id for each in build.weighings}
+    if what is ListName.THROWS:
+        return {each.id for each in build.field.throws}
+    if what is ListName.RUNS:
+        return {each.id for each in build.power.runs} if build.power else set()
+    return {each.id for each in build.loadouts}
+
+
+def _columns(what: ListName, rows: Sequence[Sequence[str]]) -> tuple[int, tuple[ListColumn, ...]]:
+    best: tuple[int, tuple[ListColumn, ...]] = (-1, ())
+    for at, row in enumerate(rows[:10]):
+        found, taken = [], set()
+        for place, heading in enumerate(row):
+            bare = re.sub(r"[(\[{].*?[)\]}]", " ", heading.lower())
+            bare = re.sub(r"\b(g|oz|kg|lb|mm|cm|m|in|gf|a|v|mah|m/s)\s*$", "", bare.strip()).strip()
+            field = next(
+                (
+                    name
+                    for name, words in COLUMNS[what].items()
+                    if name not in taken
+                    and re.fullmatch(words, bare or heading.lower().strip(), re.I)
+                ),
+                None,
+            )
+            if field:
+                taken.add(field)
+            found.append(ListColumn(place, heading, field))
+        if set(NEEDED[what]) <= taken and len(taken) > sum(1 for c in best[1] if c.field):
+            best = (at, tuple(found))
+    if best[0] < 0:
+        names = " and ".join(f'"{each}"' for each in NEEDED[what])
+        words = f"has no columns of {what.value}; they need the headings {names}"
+        raise BuildFaultError([Fault("file", words)])
+    return best
+
+
+class _Lines:
+    """Reads lines of one list."""
+
+    def __init__(
+        self,
+        what: ListName,
+        build: Build,
+        columns: Iterable[ListColumn],
+        rows: Sequence[Sequence[str]],
+    ) -> None:
+        self.build, self.what = build, what
+        self.units = {each.field: unit_of(each.heading) for each in columns if each.field}
+        places = [each.at for each in columns if each.field not in (None, "time", "id", "run")]
+        self.comma = is_comma_decimal(row[k] for row in rows for k in places if k < len(row))
+        self.now = datetime.now(UTC)
+        self.seen: dict[str, int] = {}
+        readers: dict[ListName, Callable[[Mapping[str, str]], Entry]] = {
+            ListName.WEIGHINGS: self._weighing,
+            ListName.LOADOUTS: self._loadout,
+            ListName.THROWS: self._throw,
+            ListName.RUNS: self._run,
+        }
+        self.read = readers[what]
+
+    def _id(self, cells: Mapping[str, str], *told: object) -> str:
+        """The line's own id; without one, one made of what it says and of how often it was said."""
+        given = cells.get("id", "") or cells.get("run", "")
+        if re.fullmatch(r"[A-Za-z0-9][A-Za-z0-9_-]{0,63}", given):
+            return given
+        says = "|".join(str(each) for each in told)
+        self.seen[says] = self.seen.get(says, 0) + 1
+        digest = hashlib.sha256(f"{self.what}|{says}|{self.seen[says]}".encode()).hexdigest()
+        return f"in-{digest[:20]}"
+
+    def _number(self, cells: Mapping[str, str], field: str) -> float | None:
+        kind = "mass" if field in MASSES else "length" if field in LENGTHS else "number"
+        unit = self.units.get(field) if kind != "number" else None
+        return figure(cells.get(field, ""), kind, unit, self.comma)
+
+    def _at(self, cells: Mapping[str, str]) -> datetime:
+        text = cells.get("time", "")
+        if not text:
+            return self.now
+        german = re.fullmatch(
+            r"(\d{1,2})\.(\d{1,2})\.(\d{4})(?:[ T,]+(\d{1,2}:\d{2}(?::\d{2})?))?", text
+        )
+        if german:
+            day, month, year, clock = german.groups()
+            text = f"{year}-{int(month):02}-{int(day):02}T{(clock or '12:00').zfill(5)}"
+        try:
+            read = datetime.fromisoformat(text)
+        except ValueError as error:
+            raise _CannotError(
+                f'the time "{text[:40]}" cannot be read; write 2026-03-07 09:15'
+            ) from error
+        return read if read.tzinfo else read.replace(tzinfo=UTC)
+
+    def _weighing(self, cells: Mapping[str, str]) -> Weighing:
+        reading = self._number(cells, "reading")
+        if reading is None:
+            raise _CannotError("has no reading")
+        scale = next(
+            (
+                each
+                for each in self.build.scales
+                if cells.get("scale", "").lower() in (each.name.lower(), each.id.lower())
+            ),
+            self.build.scales[0] if self.build.scales and not cells.get("scale") else None,
+        )
+        if scale is None:
+            raise _CannotError(f'there is no scale "{cells.get("scale", "")[:60]}" on the Plan')
+        pan = self._pan(cells.get("pan", ""))
+        at = self._at(cells)
+        told = (cells.get("time", ""), round(reading, 4), scale.id, pan)
+        weighing = Weighing(
+            self._id(cells, *told),
+            at,
+            scale.id,
+            reading,
+            pan,
+            note=cells.get("note", ""),
+            typed=cells.get("typed", ""),
+            set_aside=cells.get("set_aside") or None,
+            accepted=bool(cells.get("accepted")),
+        )
+        found = next(iter(weighing_faults(self.build, weighing)), None)
+        if found is not None:
+            raise _CannotError(f"{found.field} {found.words}")
+        return weighing
+
+    def _pan(self, text: str) -> Pan:
+        loads, samples, known_g = [], [], 0.0
+        for each in filter(None, (one.strip() for one in text.split(";"))):
+            known = re.fullmatch(r"([\d.,]+) g known", each)
+            if known:
+                known_g += _plain_number(known[1])
+                continue
+            sample = re.fullmatch(r"([\d.,]+) (\S+) of (.+)", each)
+            lot = sample and _named(self.build.lots, sample[3])
+            if sample and lot is not None:
+                samples.append(Sample(lot.id, _plain_number(sample[1])))
+                continue
+            counted = re.fullmatch(r"(.+?) x ([\d.,]+)", each)
+            item = _named(self.build.items, each)
+            if item is None and counted:
+                item = _named(self.build.items, counted[1])
+            if item is None:
+                raise _CannotError(f'there is no part "{each[:60]}"')
+            is_counted = counted and item.name.lower() != each.lower()
+            loads.append(Load(item.id, _plain_number(counted[2]) if counted and is_counted else 1))
+        return Pan(tuple(sorted(loads)), tuple(sorted(samples)), known_g)
+
+    def _loadout(self, cells: Mapping[str, str]) -> Loadout:
+        name = cells.get("name", "")[:80]
+        if not name:
+            raise _CannotError("has no name")
+        there = _named(self.build.loadouts, name)
+        if there is not None:
+            return there
+        carries = []
+        for each in filter(None, (one.strip() for one in cells.get("carries", "").split(";"))):
+            item = _named(self.build.items, each)
+            if item is None or not item.option:
+                raise _CannotError(f'there is no option "{each[:60]}" among the parts')
+            carries.append(item.id)
+        return Loadout(self._id({}, name.lower()), name, tuple(carries))
+
+    def _throw(self, cells: Mapping[str, str]) -> Throw:
+        settings = []
+        for each in filter(None, (one.strip() for one in cells.get("settings", "").split(";"))):
+            told = re.fullmatch(r"(.+?) ([-−]?[\d.,]+)(?: mm)?", each)
+            control = told and _named(self.build.field.controls, told[1])
+            if not told or control is None:
+                raise _CannotError(f'there is no control "{each[:60]}"')
+            sign = -1 if told[2][0] in "-−" else 1
+            settings.append(Setting(control.id, sign * _plain_number(told[2].lstrip("-−"))))
+        seen = cells.get("seen", "")
+        if seen and seen not in set(Seen):
+            words = ", ".join(each.value for each in Seen)
+            raise _CannotError(f'what it did is "{seen[:40]}"; write one of {words}')
+        numbers = {f: self._number(cells, f) for f in ("distance", "height", "seconds", "wind")}
+        for field, value in numbers.items():
+            if value is not None and not 0 <= value <= 10_000:
+                raise _CannotError(f"{field} is {value:g}; that is no throw")
+        return Throw(
+            self._id(cells, cells.get("time", ""), tuple(settings), seen, *numbers.values()),
+            self._at(cells),
+            settings=tuple(settings),
+            seen=Seen(seen) if seen else None,
+            distance_m=numbers["distance"],
+            height_m=numbers["height"],
+            seconds=numbers["seconds"],
+            wind_m_s=numbers["wind"],
+            note=cells.get("note", ""),
+            set_aside=cells.get("set_aside") or None,
+            auw_g=self._number(cells, "auw"),
+            cg_mm=self._number(cells, "cg"),
+        )
+
+    def _run(self, cells: Mapping[str, str]) -> Run:
+        power = self.build.power
+        if power is None:
+            raise _CannotError("this build has no drive yet; choose one under Power first")
+        pack = _named(power.packs, cells.get("pack", ""))
+        propeller = _named(power.propellers, cells.get("propeller", ""))
+        if pack is None:
+            raise _CannotError(f'there is no pack "{cells.get("pack", "")[:60]}" under Power')
+        if propeller is None:
+            raise _CannotError(f'there is no propeller "{cells.get("propeller", "")[:60]}"')
+        throttle = self._number(cells, "throttle")
+        if throttle is None or not 0 <= throttle <= 100:
+            raise _CannotError("the throttle goes from 0 to 1, or from 0 to 100 per cent")
+        point = RunPoint(
+            throttle / 100 if throttle > 1 else throttle,
+            self._number(cells, "thrust"),
+            self._number(cells, "amps"),
+            self._number(cells, "volts"),
+            self._number(cells, "drawn") or 0.0,
+        )
+        given = cells.get("run", "")
+        told = (given or cells.get("time", ""), pack.id, propeller.id)
+        id = given if re.fullmatch(r"[A-Za-z0-9][A-Za-z0-9_-]{0,63}", given) else ""
+        if not id:
+            id = f"in-{hashlib.sha256(repr(told).encode()).hexdigest()[:20]}"
+        return Run(
+            id,
+            self._at(cells),
+            pack.id,
+            propeller.id,
+            (point,),
+            set_aside=cells.get("set_aside") or None,
+        )
+
+
+def _plain_number(text: str) -> float:
+    value = figure(text, "number", None, "," in text and "." not in text)
+    return value or 0.0
+
+
+class _HasName(Protocol):
+    @property
+    def name(self) -> str: ...
+
+
+N = TypeVar("N", bound=_HasName)
+
+
+def _named(among: Iterable[N], name: str) -> N | None:
+    wanted = name.strip().lower()
+    return next((each for each in among if each.name.lower() == wanted), None)

@@ -1,0 +1,1 @@
+"""Serving the workshop: on this machine, and through a door to the local network."""

@@ -1,0 +1,179 @@
+"""What goes out as a list comes in again, once; and a builder's own list does."""
+
+from dataclasses import replace
+from datetime import UTC, datetime
+
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.changes.listed import with_list
+from oaken_scale.core.model.build import Load, Pan
+from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.model.power import Power
+from oaken_scale.demo.fleet import fleet
+from oaken_scale.demo.sandpiper import sandpiper
+from oaken_scale.formats.lists_in import ListName, read_list
+from oaken_scale.formats.parts_list import cells
+from oaken_scale.formats.tables import as_csv, as_xlsx, tables
+
+MOTOR = next(each.name for each in sandpiper().items if each.id == "motor")
+BUILDS = {each.id: each for each in (sandpiper(), *(plane.build for plane in fleet()))}
+
+
+def emptied(build):
+    """The same plan, without what its lists hold."""
+    power = build.power and replace(build.power, runs=())
+    return replace(
+        build,
+        weighings=(),
+        loadouts=(),
+        checks=(),
+        power=power,
+        field=replace(build.field, throws=()),
+    )
+
+
+def out(build, what, comma=False):
+    table = next(t for t in tables(build, assess(build)) if t.name == what.value)
+    return cells(as_csv(table, comma))
+
+
+@pytest.mark.parametrize("name", BUILDS)
+@pytest.mark.parametrize("comma", [False, True])
+def test_everything_that_goes_out_comes_in_again(name, comma):
+    build = BUILDS[name]
+    bare = emptied(build)
+    for what in (ListName.LOADOUTS, ListName.WEIGHINGS, ListName.THROWS, ListName.RUNS):
+        if what is ListName.LOADOUTS and not build.loadouts:
+            continue
+        rows = out(build, what, comma)
+        told, entries = read_list(what, rows, bare)
+        assert [each.why_not for each in told.lines if each.why_not] == []
+        bare = with_list(bare, entries)
+    check(bare)
+    assert len(bare.weighings) == len(build.weighings)
+    before = {each.id: each for each in build.weighings}
+    for each in bare.weighings:
+        was = before[each.id]
+        assert each.reading_g == pytest.approx(was.reading_g, abs=1e-4)
+        assert (each.pan, each.scale) == (was.pan, was.scale)
+        assert (each.set_aside, each.accepted) == (was.set_aside, was.accepted)
+    assert {(e.name, e.carries) for e in bare.loadouts} == {
+        (e.name, e.carries) for e in build.loadouts
+    }
+    assert len(bare.field.throws) == len(build.field.throws)
+    for one, two in zip(bare.field.throws, build.field.throws, strict=True):
+        assert (one.id, one.seen, one.settings) == (two.id, two.seen, two.settings)
+        assert one.distance_m == pytest.approx(two.distance_m)
+    if build.power:
+        assert [len(e.points) for e in bare.power.runs] == [len(e.points) for e in build.power.runs]
+        for one, two in zip(bare.power.runs, build.power.runs, strict=True):
+            assert (one.id, one.pack, one.propeller) == (two.id, two.pack, two.propeller)
+            assert one.points == two.points
+
+
+@pytest.mark.parametrize("name", BUILDS)
+@pytest.mark.parametrize("what", ListName)
+def test_a_second_time_adds_nothing(name, what):
+    build = BUILDS[name]
+    if what is ListName.LOADOUTS and not build.loadouts:
+        return
+    told, entries = read_list(what, out(build, what), build)
+    assert entries == ()
+    assert told.fresh == 0
+    assert all(each.is_known for each in told.lines)
+
+
+def test_each_list_is_found_on_its_sheet_of_the_spreadsheet():
+    build = sandpiper()
+    book = as_xlsx(tables(build, assess(build)))
+    _, entries = read_list(ListName.WEIGHINGS, cells(book, "weighings"), emptied(build))
+    assert len(entries) == len(build.weighings)
+
+
+OWN = f"""Datum;Bauteile;Gewicht (oz);Notiz
+07.03.2026 09:15;{MOTOR};2,20;morgens
+7.3.2026;{MOTOR.lower()};2,2;
+7.3.2026;{MOTOR.upper()};2,2;noch einmal
+;Propeller nobody has;1,0;
+8.3.2026;{MOTOR};;
+9.3.2026;{MOTOR};-3;
+"""
+
+
+def test_a_builders_own_log_in_german_and_ounces():
+    build = replace(sandpiper(), weighings=())
+    told, entries = read_list(ListName.WEIGHINGS, cells(OWN.encode()), build)
+    assert [round(each.reading_g, 2) for each in entries] == [62.37, 62.37, 62.37]
+    assert entries[0].at == datetime(2026, 3, 7, 9, 15, tzinfo=UTC)
+    assert all(each.pan == Pan((Load("motor"),)) for each in entries)
+    why = [each.why_not for each in told.lines][3:]
+    assert 'no part "Propeller nobody has"' in why[0]
+    assert why[1] == "has no reading"
+    assert "below zero" in why[2]
+    again, more = read_list(ListName.WEIGHINGS, cells(OWN.encode()), with_list(build, entries))
+    assert more == ()
+    assert again.fresh == 0
+
+
+@pytest.mark.parametrize(
+    ("what", "text", "says"),
+    [
+        (ListName.WEIGHINGS, "reading;pan;scale\n12;Motor;Nobody's", "no scale"),
+        (ListName.WEIGHINGS, f"reading;pan;time\n12;{MOTOR};yesterday", "cannot be read"),
+        (ListName.WEIGHINGS, f"reading;pan\n90000;{MOTOR}", "at most"),
+        (ListName.WEIGHINGS, "reading;pan\n12;Motor x nine", "no part"),
+        (ListName.THROWS, "distance;settings\n12;Flap 3 mm", "no control"),
+        (ListName.THROWS, "distance;what it did\n12;flew", "write one of"),
+        (ListName.THROWS, "distance\n99999", "is no throw"),
+        (ListName.RUNS, "pack;propeller;throttle\nNone;Such;0.5", "no pack"),
+        (ListName.LOADOUTS, "loadout;carries\nHeavy;Anvil", "no option"),
+    ],
+)
+def test_a_line_that_cannot_be_taken_says_why(what, text, says):
+    build = sandpiper()
+    if what is ListName.RUNS and build.power is None:
+        build = replace(build, power=Power())
+    told, entries = read_list(what, cells(text.encode()), build)
+    assert entries == ()
+    assert says in told.lines[0].why_not
+
+
+def test_a_file_without_the_columns_is_refused_in_words():
+    with pytest.raises(BuildFaultError, match='the headings "reading" and "pan"'):
+        read_list(ListName.WEIGHINGS, cells(b"a;b\n1;2"), sandpiper())
+
+
+def test_through_the_api_it_is_looked_at_and_then_kept_once(demo):
+    at = "/api/v1/builds/sandpiper"
+    csv = demo.get(f"{at}/tables/weighings.csv").content.decode("utf-8-sig")
+    fresh = csv.replace("\r\n", "\n").strip() + f'\n2026-03-08T09:00:00,62.4,"{MOTOR}"\n'
+    sent = {"content": fresh.encode(), "headers": {"Content-Type": "application/octet-stream"}}
+    told = demo.post(f"{at}/lists/weighings/preview", **sent).json()
+    assert told["fresh"] == 1
+    before = demo.get(at).json()
+    for revision, count in ((before["revision"], 1), (before["revision"] + 1, 1)):
+        headers = {**sent["headers"], "If-Match": f'"{revision}"'}
+        kept = demo.post(f"{at}/lists/weighings", content=sent["content"], headers=headers)
+        assert kept.status_code == 201, kept.text
+        now = len(kept.json()["build"]["weighings"])
+        assert now == len(before["build"]["weighings"]) + count
+
+
+def test_a_list_that_was_kept_is_taken_back_in_one_step(demo):
+    at = "/api/v1/builds/sandpiper"
+    csv = f'reading g,on the pan,time\n62.4,"{MOTOR}",2026-03-08T09:00:00\n'.encode()
+    before = demo.get(at).json()
+    headers = {
+        "Content-Type": "application/octet-stream",
+        "If-Match": f'"{before["revision"]}"',
+    }
+    kept = demo.post(f"{at}/lists/weighings", content=csv, headers=headers).json()
+    assert kept["build"]["weighings"][-1]["set_aside"] is None
+    undone = demo.post(f"{at}/undo", headers={"If-Match": f'"{kept["revision"]}"'})
+    assert undone.status_code == 200, undone.text
+    told = demo.get(at).json()
+    assert told["build"]["weighings"][-1]["set_aside"]
+    assert told["assessment"]["loadouts"][0]["answers"][0]["value"] == pytest.approx(
+        before["assessment"]["loadouts"][0]["answers"][0]["value"], abs=1e-6
+    )
