@@ -287,6 +287,9 @@ def test_words_are_explained_where_they_stand(bench):
     expect(schools.locator("dt", has_text="school")).to_be_visible()
 
 
+IN_A_LIST = "() => document.activeElement.closest('.v-select')?.textContent ?? ''"
+
+
 def test_the_hand_stays_where_it_chose_from_a_list(page, served):
     page.goto(served.url)
     expect(page.get_by_text("The shelves are empty")).to_be_visible()
@@ -301,10 +304,29 @@ def test_the_hand_stays_where_it_chose_from_a_list(page, served):
     page.keyboard.press("ArrowDown")
     page.keyboard.press("Enter")
     expect(page.get_by_role("option")).to_have_count(0)
-    in_it = "() => document.activeElement.closest('.v-select')?.textContent ?? ''"
-    assert "What it is for" in page.evaluate(in_it)
+    assert "What it is for" in page.evaluate(IN_A_LIST)
     page.keyboard.press("Tab")
-    assert "How it is laid out" in page.evaluate(in_it)
+    assert "How it is laid out" in page.evaluate(IN_A_LIST)
+
+
+def test_keys_pressed_before_a_list_stands_are_acted_on_in_their_order(page, served):
+    page.goto(served.url)
+    expect(page.get_by_text("The shelves are empty")).to_be_visible()
+    page.keyboard.press("b")
+    expect(page.get_by_label("Name", exact=True)).to_be_focused()
+    page.keyboard.press("Tab")
+    chosen = page.locator(".v-select", has_text="What it is for").locator(".v-select__selection")
+    before = chosen.text_content()
+    for opener in ("Enter", "ArrowDown", "Space"):
+        for key in (opener, "ArrowDown", "ArrowDown", "Enter"):
+            page.keyboard.down(key)
+            page.keyboard.up(key)
+        expect(page.get_by_role("option")).to_have_count(0)
+        expect(chosen).not_to_have_text(before)
+        for key in (opener, "ArrowUp", "ArrowUp", "Enter"):
+            page.keyboard.press(key)
+        expect(page.get_by_role("option")).to_have_count(0)
+        expect(chosen).to_have_text(before)
 
 
 def test_what_was_recorded_and_a_verdict_that_turned_are_said_aloud(bench):
@@ -422,3 +444,24 @@ def test_an_act_is_one_request_though_word_of_it_comes_before_the_answer(bench):
     expect(bench.get_by_text("tried, not kept")).to_have_count(0)
     bench.wait_for_timeout(600)
     assert [each for each in of_build() if "what-if" not in each] == [f"POST {at}/moved"]
+
+
+def test_a_fast_hand_is_not_led_back_to_the_field_where_it_began(page, served):
+    page.goto(served.url)
+    expect(page.get_by_text("The shelves are empty")).to_be_visible()
+    page.evaluate(
+        """() => {
+            window.begun = 0
+            addEventListener('focusin', ({ target }) => {
+                const fields = [...document.querySelectorAll('form.begin input:not([type=hidden])')]
+                if (target !== fields[0]) return
+                window.begun += 1
+                requestAnimationFrame(() => fields[1].focus())
+            }, { capture: true })
+        }"""
+    )
+    page.keyboard.press("b")
+    page.wait_for_function("() => window.begun > 0")
+    page.wait_for_timeout(500)
+    assert page.evaluate("() => window.begun") == 1
+    assert "What it is for" in page.evaluate(IN_A_LIST)

@@ -5,6 +5,7 @@ import { onHome, postEntry } from './entries'
 import { NOTE_KINDS } from '../say/notes'
 import { freshId } from './freshId'
 import { useBuild } from './useBuild'
+import { vFirst } from './vFirst'
 
 /** A note on a build: it waits in the browser until the workshop has it. */
 const emit = defineEmits<{ kept: [] }>()
@@ -45,12 +46,12 @@ onBeforeUnmount(stop)
     </select>
     <input
       v-model="words"
+      v-first="focused"
       class="entry words"
       aria-label="Note"
       placeholder="what is worth writing down"
       autocomplete="off"
       maxlength="400"
-      :autofocus="focused"
     />
     <input
       v-if="kind === 'reminder'"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { CHOICES, useDecimalMark, useUnits } from './units'
 import { useEscape } from './useEscape'
+import { vFirst } from './vFirst'
 import PickList from './PickList.vue'
 
 /** One choice of units each for mass, length and area, and the mark of decimals. */
@@ -19,12 +20,7 @@ const MARKS = [
   <v-dialog v-model="open" max-width="420" aria-label="Units">
     <v-sheet class="sheet">
       <h2>Units</h2>
-      <PickList
-        v-model="chosen.mass"
-        label="Mass and thrust"
-        :items="[...CHOICES.mass]"
-        autofocus
-      />
+      <PickList v-model="chosen.mass" v-first label="Mass and thrust" :items="[...CHOICES.mass]" />
       <PickList v-model="chosen.length" label="Lengths" :items="[...CHOICES.length]" />
       <PickList v-model="chosen.area" label="Areas and loading" :items="[...CHOICES.area]" />
       <PickList v-model="mark" label="Decimals are shown with" :items="MARKS" />

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { answered, api, type Opened } from '../api/client'
 import { useQuantity } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
+import { vFirst } from '../shared/vFirst'
 import PickList from '../shared/PickList.vue'
 
 const open = defineModel<boolean>({ required: true })
@@ -61,7 +62,7 @@ async function begin() {
     <v-sheet>
       <form class="begin" @submit.prevent="begin">
         <h2>Begin a build</h2>
-        <v-text-field v-model="name" label="Name" autofocus autocomplete="off" maxlength="80" />
+        <v-text-field v-model="name" v-first label="Name" autocomplete="off" maxlength="80" />
         <PickList
           v-model="purpose"
           label="What it is for"
