@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import deque
-from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import partial
 from typing import TYPE_CHECKING, Final
@@ -28,9 +27,10 @@ MOST_READINGS: Final = 2_000_000
 @dataclass(frozen=True, slots=True, eq=False)
 class Step:
     """One change: the builds that it touched, before and after it, the one that it was made in
-    first, and the build that it put away from the shelf."""
+    first, how many readings they held, and the build that it put away from the shelf."""
 
     pairs: tuple[tuple[Build, Build], ...]
+    readings: int
     away: str | None = None
 
     def concerns(self, build_id: str) -> bool:
@@ -46,10 +46,6 @@ class Undone:
     touched: tuple[Touched, ...]
 
 
-def _readings(steps: Iterable[Step]) -> int:
-    return sum(len(before.weighings) for step in steps for before, _ in step.pairs)
-
-
 class History:
     """The changes of a workshop's builds, in the order they were made."""
 
@@ -63,9 +59,10 @@ class History:
         """Remember a change that is on disk now."""
         if away is None and all(before == after for before, after in pairs):
             return
-        self._done.append(Step(pairs, away))
-        while len(self._done) > 1 and _readings(self._done) > MOST_READINGS:
-            self._done.popleft()
+        self._done.append(Step(pairs, sum(len(before.weighings) for before, _ in pairs), away))
+        held = sum(step.readings for step in self._done)
+        while len(self._done) > 1 and held > MOST_READINGS:
+            held -= self._done.popleft().readings
         for before, _ in pairs:
             self._undone = deque(
                 (each for each in self._undone if not each.concerns(before.id)), MOST_STEPS
