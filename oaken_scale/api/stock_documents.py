@@ -14,6 +14,7 @@ from oaken_scale.core.material.shopping import Shopping
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Reference, Station
 from oaken_scale.core.model.lot import Faces, Known, Lot
+from oaken_scale.core.model.pattern import Grain
 from oaken_scale.core.trim.alternatives import Comparison
 from oaken_scale.formats import fields
 from oaken_scale.formats import plan_documents as plan
@@ -110,6 +111,9 @@ class BoxDoc(fields.Edge):
     bottom_mm: _At = 0.0
 
 
+RingAsDrawn = Annotated[tuple[fields.Corner, ...], Field(min_length=3, max_length=20_000)]
+
+
 class CutDoc(fields.Edge):
     """A part to keep: its figures as an outline or a shape gave them, and what it is made of."""
 
@@ -123,6 +127,8 @@ class CutDoc(fields.Edge):
     twin: bool = False
     assembly: fields.Label = ""
     placing: PlacingDoc | None = None
+    rings: Annotated[tuple[RingAsDrawn, ...], Field(max_length=60)] = ()
+    grain: Grain = Grain.FREE
     doubt_dm2: (
         Annotated[float, Field(ge=0, le=limits.AREA_DM2, strict=True, allow_inf_nan=False)] | None
     ) = None
@@ -136,9 +142,6 @@ class Keeping(fields.Edge):
     """The parts of a drawing that a build keeps."""
 
     cuts: Annotated[tuple[CutDoc, ...], Field(min_length=1, max_length=500)]
-
-
-Corner = Annotated[tuple[fields.Coordinate, ...], Field(min_length=2, max_length=2)]
 
 
 class RectangleDoc(fields.Edge):
@@ -180,7 +183,7 @@ class PolygonDoc(fields.Edge):
     """Any corners, in order around the part [mm]."""
 
     kind: Literal["polygon"]
-    points: Annotated[tuple[Corner, ...], Field(min_length=3, max_length=500)]
+    points: Annotated[tuple[fields.Corner, ...], Field(min_length=3, max_length=500)]
 
 
 ShapeDoc = Annotated[

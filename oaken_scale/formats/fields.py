@@ -5,7 +5,7 @@ from typing import Annotated, Any, Final
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field
 
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import limits, pattern
 
 
 def _in_our_time(at: datetime) -> datetime:
@@ -56,6 +56,8 @@ Mass = Annotated[float, number(ge=0, le=limits.ITEM_MASS_G)]
 MassOrLess = Annotated[float, number(ge=-limits.ITEM_MASS_G, le=limits.ITEM_MASS_G)]
 Doubt = Annotated[float, number(ge=0, le=limits.ITEM_MASS_G)]
 Coordinate = Annotated[float, number(ge=-limits.STATION_MM, le=limits.STATION_MM)]
+Corner = Annotated[tuple[Coordinate, ...], Field(min_length=2, max_length=2)]
+Ring = Annotated[tuple[Corner, ...], Field(min_length=3, max_length=pattern.CORNERS)]
 Amount = Annotated[float, number(ge=-limits.AREA_DM2, le=limits.AREA_DM2)]
 SampleAmount = Annotated[float, number(gt=0, le=limits.AREA_DM2)]
 Count = Annotated[float, number(gt=0, le=limits.PIECES)]

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import limits, lot
+from oaken_scale.core.model.pattern import Grain
 from oaken_scale.formats.fields import (
     Amount,
     Coordinate,
@@ -16,6 +17,7 @@ from oaken_scale.formats.fields import (
     MassOrLess,
     Moment,
     Name,
+    Ring,
     Words,
     number,
 )
@@ -82,6 +84,15 @@ class SlideDoc(Edge):
     high_mm: Coordinate
 
 
+class PatternDoc(Edge):
+    """What is cut out of a sheet for one piece: its outer ring, then its holes [mm]; x to the
+    right, y down."""
+
+    rings: Annotated[tuple[Ring, ...], Field(min_length=1, max_length=60)]
+    grain: Grain = Grain.FREE
+    layers: Annotated[int, Field(strict=True, ge=1, le=20)] = 1
+
+
 class ItemDoc(Edge):
     """One thing aboard. Its mass is ``stated_g`` plus what it uses of lots.
 
@@ -109,6 +120,7 @@ class ItemDoc(Edge):
     added_at: Moment | None = None
     retired_at: Moment | None = None
     slide: SlideDoc | None = None
+    pattern: PatternDoc | None = None
 
 
 class SectionDoc(Edge):

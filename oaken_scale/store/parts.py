@@ -28,6 +28,8 @@ from oaken_scale.core.model.build import (
     TargetKind,
 )
 from oaken_scale.core.model.lot import Use
+from oaken_scale.core.model.pattern import Pattern
+from oaken_scale.store.patterns import read_patterns, write_patterns
 from oaken_scale.store.rows import (
     drop_missing,
     known_from,
@@ -80,10 +82,11 @@ def read_items(connection: sqlite3.Connection, build_id: str) -> tuple[Item, ...
         " FROM item WHERE build_id = ? ORDER BY place",
         (build_id,),
     )
-    return tuple(_item(row, uses) for row in rows)
+    patterns = read_patterns(connection, build_id)
+    return tuple(_item(row, uses, patterns) for row in rows)
 
 
-def _item(row: tuple[Any, ...], uses: dict[str, list[Use]]) -> Item:
+def _item(row: tuple[Any, ...], uses: dict[str, list[Use]], patterns: dict[str, Pattern]) -> Item:
     id, name, pedigree, assembly, stated, doubt, pieces, x, y, z, reference, *rest = row
     doubt_mm, option, retired, thing, elsewhere, elsewhere_doubt, found_in, group, price, *life = (
         rest
@@ -111,6 +114,7 @@ def _item(row: tuple[Any, ...], uses: dict[str, list[Use]]) -> Item:
         added_at=moment(added),
         retired_at=moment(gone),
         slide=None if low is None else Slide(low, high),
+        pattern=patterns.get(id),
     )
 
 
@@ -154,6 +158,7 @@ def write_items(connection: sqlite3.Connection, build_id: str, items: Sequence[I
             for place, use in enumerate(item.uses)
         ],
     )
+    write_patterns(connection, build_id, items)
 
 
 def _item_row(build_id: str, place: int, item: Item) -> tuple[Any, ...]:

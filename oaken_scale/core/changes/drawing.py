@@ -3,7 +3,7 @@ an area, a chord, a tip by its length along the slope; and the parts that a surf
 
 from collections.abc import Callable, Iterable
 from dataclasses import replace
-from math import sqrt
+from math import hypot, sqrt
 from typing import Final
 
 from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
@@ -11,6 +11,7 @@ from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build, Item, Pedigree, Role, Section, Station, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, Use
+from oaken_scale.core.model.pattern import Grain, Pattern, turned_over
 from oaken_scale.core.model.recall import recalled
 
 SAME_MM: Final = 0.51
@@ -268,13 +269,46 @@ def skins(build: Build, surface: Surface, lot: Lot, layers: float) -> tuple[Item
     each = (area / 2 if surface.role is not Role.FIN else area) / 1e4 * layers
     use = Use(lot.id, round(each, 3))
 
-    def panel(name: str, side: float) -> Item:
+    pattern = pattern_of(surface, max(round(layers), 1))
+
+    def panel(name: str, side: float, pattern: Pattern) -> Item:
         station = Station(x, round(side, 1), round(up, 1))
-        return Item("", name, Pedigree.CALCULATED, surface.name, uses=(use,), station=station)
+        return Item(
+            "",
+            name,
+            Pedigree.CALCULATED,
+            surface.name,
+            uses=(use,),
+            station=station,
+            pattern=pattern,
+        )
 
     if not twin:
-        return (panel(surface.name, out),)
-    return panel(f"{surface.name}, left", -out), panel(f"{surface.name}, right", out)
+        return (panel(surface.name, out, pattern),)
+    return (
+        panel(f"{surface.name}, left", -out, turned_over(pattern)),
+        panel(f"{surface.name}, right", out, pattern),
+    )
+
+
+def pattern_of(surface: Surface, layers: int = 1) -> Pattern:
+    """What is cut for half a surface, or for a fin: along its slope from the root on, its chord
+    down the sheet, so that its span lies along the grain.
+
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 200), Section(20, 400, 300, 100)))
+    >>> pattern_of(wing).rings
+    (((0.0, 0.0), (500.0, 20.0), (500.0, 120.0), (0.0, 200.0)),)
+    """
+    first = surface.sections[0]
+    along = [0.0]
+    for inner, outer in zip(surface.sections, surface.sections[1:], strict=False):
+        along.append(along[-1] + hypot(outer.y_mm - inner.y_mm, outer.z_mm - inner.z_mm))
+    at = tuple(zip(along, surface.sections, strict=True))
+    front = [(s, each.x_le_mm - first.x_le_mm) for s, each in at]
+    back = [(s, each.x_le_mm - first.x_le_mm + each.chord_mm) for s, each in at]
+    corners = [(round(s, 2), round(x, 2)) for s, x in (*front, *reversed(back))]
+    ring = tuple(dict.fromkeys((float(s), float(x)) for s, x in corners))
+    return Pattern((ring,), Grain.ALONG, layers)
 
 
 def _middle(surface: Surface) -> tuple[float, float]:

@@ -32,6 +32,9 @@ LEAST_MM2: Final = 1.0
 SAME_MM: Final = 0.05
 """Curves that stay this close all along are one curve drawn twice."""
 
+TO_CUT_MM: Final = 0.15
+"""A ring is never farther off than a knife would be [mm]."""
+
 PICTURE_STEPS: Final = 400
 """A picture is true to its size over this."""
 
@@ -372,9 +375,10 @@ def _true(points: Points) -> tuple[Corner, ...]:
 
 
 def _picture(points: Points) -> tuple[Corner, ...]:
-    """A ring fine enough to be looked at."""
+    """A ring fine enough to be looked at, and to be cut by."""
     size = float((points.max(axis=0) - points.min(axis=0)).max())
-    simple = Polygon(points).exterior.simplify(size / PICTURE_STEPS, preserve_topology=False)
+    within = min(size / PICTURE_STEPS, TO_CUT_MM)
+    simple = Polygon(points).exterior.simplify(within, preserve_topology=False)
     coords = simple.coords if len(simple.coords) > 2 else points
     return tuple((round(float(x), 2), round(float(y), 2)) for x, y in coords)
 

@@ -7,6 +7,7 @@ from typing import Final
 from oaken_scale.core.geometry.outline import Box
 from oaken_scale.core.model.build import Item, Pedigree, Reference, Station
 from oaken_scale.core.model.lot import Use
+from oaken_scale.core.model.pattern import Grain, Pattern, Ring, to_cut, turned_over
 
 
 class Aft(StrEnum):
@@ -53,7 +54,8 @@ class Placing:
 @dataclass(frozen=True, slots=True)
 class Cut:
     """A part to be cut: its area [dm2], centroid and box on the drawing [mm], from which lot and in
-    how many layers, whether it has a mirrored twin, and where it goes."""
+    how many layers, whether it has a mirrored twin, and where it goes; its rings on the drawing,
+    the outer one first, and how it lies to the grain of the sheet."""
 
     name: str
     area_dm2: float
@@ -66,6 +68,8 @@ class Cut:
     assembly: str = ""
     placing: Placing | None = None
     doubt_dm2: float | None = None
+    rings: tuple[Ring, ...] = ()
+    grain: Grain = Grain.FREE
 
 
 _AFT: Final[dict[Aft, tuple[int, int]]] = {
@@ -127,7 +131,10 @@ def parts_from(cut: Cut, ids: tuple[str, ...], lot_constant: float) -> tuple[Ite
     at = station(cut)
     doubt = None if cut.doubt_dm2 is None else cut.doubt_dm2 * cut.layers * lot_constant
 
-    def part(id: str, name: str, where: Station | None) -> Item:
+    rings = to_cut(cut.rings)
+    pattern = Pattern(rings, cut.grain, cut.layers) if rings else None
+
+    def part(id: str, name: str, where: Station | None, pattern: Pattern | None) -> Item:
         return Item(
             id=id,
             name=name,
@@ -136,12 +143,14 @@ def parts_from(cut: Cut, ids: tuple[str, ...], lot_constant: float) -> tuple[Ite
             uses=(Use(cut.lot, cut.area_dm2 * cut.layers),),
             doubt_g=doubt,
             station=where,
+            pattern=pattern,
         )
 
     if not cut.twin:
-        return (part(ids[0], cut.name, at),)
+        return (part(ids[0], cut.name, at, pattern),)
     mirrored = None if at is None else replace(at, y_mm=-at.y_mm)
     right_first = at is None or at.y_mm >= 0
     names = [f"{cut.name}, right", f"{cut.name}, left"]
     first, second = names if right_first else names[::-1]
-    return part(ids[0], first, at), part(ids[1], second, mirrored)
+    other = None if pattern is None else turned_over(pattern)
+    return part(ids[0], first, at, pattern), part(ids[1], second, mirrored, other)

@@ -10,6 +10,7 @@ from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, 
 from oaken_scale.core.model.diary import Happening
 from oaken_scale.core.model.field import NO_FIELD, FieldLog
 from oaken_scale.core.model.lot import Known, Lot, Use
+from oaken_scale.core.model.pattern import Pattern
 from oaken_scale.core.model.power import Power
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.reference_build import Past
@@ -103,7 +104,8 @@ class Item:
     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
-    it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to.
+    it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
+    ``pattern`` what is cut out of a sheet for one piece of it.
     """
 
     id: str
@@ -126,6 +128,7 @@ class Item:
     added_at: datetime | None = None
     retired_at: datetime | None = None
     slide: Slide | None = None
+    pattern: Pattern | None = None
 
 
 @dataclass(frozen=True, slots=True)

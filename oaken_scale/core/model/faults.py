@@ -17,6 +17,7 @@ from oaken_scale.core.model.build import (
     TargetKind,
     Weighing,
 )
+from oaken_scale.core.model.pattern import is_sound
 from oaken_scale.core.model.power import FULL_V_PER_CELL
 
 APART_MM: Final = 20.0
@@ -257,6 +258,12 @@ def _item_faults(build: Build) -> Iterator[Fault]:
             if use.lot not in lots:
                 yield Fault(f"items.{i}.uses.{k}.lot", _unknown("lot", use.lot, lots))
         yield from _figure_faults(i, item)
+        if item.pattern is not None and not is_sound(item.pattern):
+            words = (
+                "its sides cross, or a hole reaches out of it; give the corners in order around "
+                "the part, and holes inside it"
+            )
+            yield Fault(f"items.{i}.pattern", words)
         if item.pedigree is Pedigree.ALLOWANCE and not item.retired:
             allowances += 1
             if allowances > 1:

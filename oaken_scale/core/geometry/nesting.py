@@ -1,0 +1,235 @@
+"""Parts on sheets: how few sheets it takes, and where each part lies.
+
+Parts are laid one after another, each on the first sheet that has room for it, as far left and down
+as it goes. Which order is best is searched for: by size first, then by exchanging parts in the best
+order so far. Boxes laid exactly are where it begins, so that it never ends with more sheets.
+
+Source: Baker, Coffman & Rivest (1980), *Orthogonal packings in two dimensions* (bottom-left);
+Hopper & Turton (2001), *An empirical investigation of meta-heuristic and heuristic algorithms for a
+2D packing problem* (orders searched for).
+"""
+
+import time
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+from itertools import count
+from random import Random
+from typing import Final
+
+from oaken_scale.core.geometry.blanks import (
+    SAME_MM,
+    Blank,
+    Knife,
+    Laid,
+    Layout,
+    Sheet,
+    fits,
+    least_sheets,
+    room,
+)
+from oaken_scale.core.geometry.laying import Grid, OnSheet, Way, ways_of
+
+SECONDS: Final = 8.0
+"""So long better orders are looked for [s]."""
+
+PLAIN: Final = 3
+"""So many orders are tried before one is searched for."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Part:
+    """A part with the ways in which it may lie, its area [mm2] and the sides of its box [mm]."""
+
+    blank: Blank
+    ways: tuple[Way, ...]
+    area: float
+    sides: tuple[float, float]
+
+
+_SIZES: Final[tuple[Callable[[_Part], float], ...]] = (
+    lambda part: part.area,
+    lambda part: max(part.sides),
+    lambda part: min(part.sides),
+)
+
+
+def nest(
+    blanks: Sequence[Blank],
+    sheet: Sheet,
+    knife: Knife = Knife(),  # noqa: B008  (it is frozen)
+    seconds: float = SECONDS,
+    seed: int = 0,
+) -> Iterator[tuple[float, Layout]]:
+    """Lay parts on as few sheets as can be found: after each order that was tried, how much of the
+    time is gone (0 to 1) and the best layout so far. It ends with the time, or where the areas
+    alone would need as many sheets.
+
+    Raises ValueError for a part that fits on no empty sheet
+    (:func:`oaken_scale.core.geometry.blanks.fits`).
+
+    >>> from shapely import Polygon
+    >>> square = Polygon([(0, 0), (240, 0), (240, 240), (0, 240)])
+    >>> *_, (_, best) = nest([Blank(str(k), square) for k in range(4)], Sheet(700, 500))
+    >>> best.sheets
+    1
+    """
+    misfit = next((each.id for each in blanks if not fits(each, sheet, knife)), None)
+    if misfit is not None:
+        raise ValueError(f"{misfit} fits on no empty sheet")
+    if not blanks:
+        yield 1.0, Layout()
+        return
+    ends = time.monotonic() + seconds
+    within, least, random = room(sheet, knife), least_sheets(blanks, sheet), Random(seed)
+    parts = _parts(blanks, Grid.over(within, knife.kerf_mm), knife.kerf_mm)
+    best, order = _boxes(parts, within, knife.kerf_mm), parts
+    yield 0.0, _moved_in(best, knife.margin_mm)
+    for tried in count():
+        tries = (
+            sorted(parts, key=_SIZES[tried], reverse=True)
+            if tried < PLAIN
+            else _exchanged(order, random)
+        )
+        found = _filled(tries, most=best.sheets, ends=ends if tried else None)
+        if found is not None and found.rank < best.rank:
+            best, order = found, tries
+        elif tried == 0:
+            order = tries
+        gone = 1 - (ends - time.monotonic()) / seconds
+        is_done = gone >= 1 or (best.sheets <= least and tried >= PLAIN)
+        yield (1.0 if is_done else gone), _moved_in(best, knife.margin_mm)
+        if is_done:
+            return
+
+
+def _parts(blanks: Sequence[Blank], grid: Grid, kerf_mm: float) -> list[_Part]:
+    """Parts with their ways; parts of one outline share them."""
+    kept: dict[tuple[bytes, bool, bool], tuple[Way, ...]] = {}
+    parts = []
+    for each in blanks:
+        key = (each.outline.wkb, each.is_free, each.may_flip)
+        if key not in kept:
+            kept[key] = ways_of(each, grid, kerf_mm)
+        left, low, right, top = each.outline.bounds
+        parts.append(_Part(each, kept[key], each.outline.area, (right - left, top - low)))
+    return parts
+
+
+def _exchanged(order: list[_Part], random: Random) -> list[_Part]:
+    """An order with a few parts exchanged, or one laid earlier."""
+    fresh = list(order)
+    for _ in range(random.randint(1, 3)):
+        i, j = random.randrange(len(fresh)), random.randrange(len(fresh))
+        if random.random() < 0.5:
+            fresh[i], fresh[j] = fresh[j], fresh[i]
+        else:
+            fresh.insert(min(i, j), fresh.pop(max(i, j)))
+    return fresh
+
+
+def _filled(order: Sequence[_Part], most: int, ends: float | None) -> Layout | None:
+    """Parts laid in an order; None where that takes more than so many sheets, or too long."""
+    sheets: list[OnSheet] = []
+    laid: list[Laid] = []
+    reach: list[float] = []
+    for part in order:
+        if ends is not None and time.monotonic() > ends:
+            return None
+        for k in range(len(sheets) + 1):
+            if k == len(sheets):
+                if k == most:
+                    return None
+                sheets.append(OnSheet(part.ways[0].grid))
+                reach.append(0.0)
+            found = _first(sheets[k], part)
+            if found is None:
+                continue
+            way, at = found
+            sheets[k].lay(way, at)
+            reach[k] = max(reach[k], at[0] + way.length_mm)
+            laid.append(Laid(part.blank.id, k, *at, way.turn_deg, way.is_flipped))
+            break
+    return Layout(tuple(laid), len(sheets), reach[-1])
+
+
+def _first(sheet: OnSheet, part: _Part) -> tuple[Way, tuple[float, float]] | None:
+    """The way and place in which a part reaches least far along a sheet, then least across."""
+    if sheet.free_mm2 < part.area - SAME_MM:
+        return None
+    found = [(way, at) for way in part.ways if (at := sheet.place(way)) is not None]
+    if not found:
+        return None
+    return min(found, key=lambda each: (round(each[1][0] + each[0].length_mm, 3), each[1][1]))
+
+
+def _boxes(parts: Sequence[_Part], within: Sheet, kerf_mm: float) -> Layout:
+    """The boxes of the parts laid exactly, by the best of the plain orders: bottom-left, at the
+    corners that the boxes before them make."""
+    best: Layout | None = None
+    for size in _SIZES:
+        found = _boxes_laid(sorted(parts, key=size, reverse=True), within, kerf_mm)
+        if best is None or found.rank < best.rank:
+            best = found
+    return best or Layout()
+
+
+_Box = tuple[float, float, float, float]
+
+
+def _boxes_laid(order: Sequence[_Part], within: Sheet, kerf_mm: float) -> Layout:
+    sheets: list[list[_Box]] = []
+    laid = []
+    for part in order:
+        for k in range(len(sheets) + 1):
+            if k == len(sheets):
+                sheets.append([])
+            spots = [
+                (at, way)
+                for way in part.ways
+                if not way.is_flipped
+                and (at := _corner(sheets[k], way, within, kerf_mm)) is not None
+            ]
+            if spots:
+                (x, y), way = min(spots, key=lambda s: (s[0][0] + s[1].length_mm, s[0][1]))
+                sheets[k].append((x, y, x + way.length_mm + kerf_mm, y + way.width_mm + kerf_mm))
+                laid.append(Laid(part.blank.id, k, x, y, way.turn_deg, way.is_flipped))
+                break
+    reach = max(box[2] for box in sheets[-1]) - kerf_mm
+    return Layout(tuple(laid), len(sheets), reach)
+
+
+def _corner(
+    boxes: Sequence[_Box], way: Way, within: Sheet, kerf_mm: float
+) -> tuple[float, float] | None:
+    """The leftmost corner, and the lowest of those, at which a part's box is free of others."""
+    xs = sorted({0.0, *(box[2] for box in boxes)})
+    ys = sorted({0.0, *(box[3] for box in boxes)})
+    length, width = way.length_mm, way.width_mm
+    for x in xs:
+        if x + length > within.length_mm + SAME_MM:
+            return None
+        near = [
+            box for box in boxes if box[0] < x + length + kerf_mm - SAME_MM and box[2] > x + SAME_MM
+        ]
+        for y in ys:
+            if y + width > within.width_mm + SAME_MM:
+                break
+            if not any(
+                box[1] < y + width + kerf_mm - SAME_MM and box[3] > y + SAME_MM for box in near
+            ):
+                return x, y
+    return None
+
+
+def _moved_in(layout: Layout, margin_mm: float) -> Layout:
+    """A layout of the room, on the whole sheet: rounded to a thousandth of a millimetre."""
+    return Layout(
+        tuple(
+            replace(
+                each, x_mm=round(each.x_mm + margin_mm, 3), y_mm=round(each.y_mm + margin_mm, 3)
+            )
+            for each in layout.laid
+        ),
+        layout.sheets,
+        round(layout.reach_mm + margin_mm, 3),
+    )

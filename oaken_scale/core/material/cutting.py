@@ -1,0 +1,338 @@
+"""Cutting a build's parts out of the sheets at hand: what is cut from which lot, what is too large
+for a sheet and where it is joined, and the sheets that it takes."""
+
+from collections.abc import Collection, Iterator, Sequence
+from dataclasses import dataclass, replace
+from itertools import pairwise
+from math import ceil, sqrt
+from typing import Final
+
+from shapely import Polygon, affinity, box
+
+from oaken_scale.core.geometry.blanks import (
+    SAME_MM,
+    Blank,
+    Knife,
+    Laid,
+    Layout,
+    Sheet,
+    as_laid,
+    fits,
+    least_sheets,
+    room,
+)
+from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import Faces, Lot, LotUnit
+from oaken_scale.core.model.pattern import Grain, Ring, shape_of
+
+PLAIN_SIDES: Final = 2.0
+"""A part whose outline nobody gave counts as a rectangle so many times as long as it is wide."""
+
+MOST_BLANKS: Final = 400
+"""So many pieces are laid at once."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Piece:
+    """One piece to be cut: the part it is for, the how-manieth of how many, the how-manieth of the
+    parts that it is joined from, and its blank."""
+
+    item: str
+    name: str
+    number: int
+    of: int
+    joined: int
+    joined_of: int
+    blank: Blank
+    is_supposed: bool
+    """Nobody gave its outline; a rectangle of its area stands for it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Join:
+    """A part larger than a sheet: its box, and where it is cut in two and joined again, along its
+    own x and y [mm]."""
+
+    item: str
+    name: str
+    length_mm: float
+    width_mm: float
+    at_x_mm: tuple[float, ...]
+    at_y_mm: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Job:
+    """What is cut from one lot."""
+
+    lot: Lot
+    sheet: Sheet
+    pieces: tuple[Piece, ...]
+    joins: tuple[Join, ...]
+
+    @property
+    def least(self) -> int:
+        """The sheets that the areas alone would need."""
+        return least_sheets([each.blank for each in self.pieces], self.sheet)
+
+
+@dataclass(frozen=True, slots=True)
+class CutPiece:
+    """A piece where it lies on its sheet: its rings there [mm], x along the sheet, y down."""
+
+    item: str
+    name: str
+    number: int
+    of: int
+    joined: int
+    joined_of: int
+    sheet: int
+    turn_deg: int
+    is_flipped: bool
+    is_supposed: bool
+    x_mm: float
+    y_mm: float
+    rings: tuple[Ring, ...]
+    name_at: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CutPlan:
+    """How a lot is cut up: the sheets that it takes, those that the areas alone would need, and
+    those at hand; ``left_mm`` is how much of the last sheet's length stays whole."""
+
+    lot: str
+    name: str
+    length_mm: float
+    width_mm: float
+    sheets: int
+    least: int
+    at_hand: float
+    to_buy: int
+    cost_to_buy: float | None
+    used_share: float
+    left_mm: float
+    pieces: tuple[CutPiece, ...]
+    joins: tuple[Join, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class NotLaid:
+    """A part that is on no plan, and why: its lot has no size, or it is cut from no sheet."""
+
+    item: str
+    name: str
+    lot: str
+
+
+def jobs(
+    build: Build, knife: Knife, only: Collection[str] | None = None
+) -> tuple[tuple[Job, ...], tuple[NotLaid, ...]]:
+    """What is cut from each lot of sheets, with what is larger than a sheet taken apart, and what
+    cannot be laid because its lot has no size; ``only`` some of the parts, if given.
+
+    Parts on a sheet with one paper off are not turned over: their faces differ.
+
+    Raises BuildFaultError for a margin that leaves nothing of a sheet, and a kerf as wide as a
+    part.
+
+    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.lot import Use
+    >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500)
+    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
+    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), items=(wing,)), Knife())
+    >>> [(piece.number, piece.blank.outline.bounds) for piece in job.pieces]
+    [(1, (0.0, 0.0, 400.0, 200.0)), (2, (0.0, 0.0, 400.0, 200.0))]
+    """
+    told, unlaid = [], []
+    for lot in build.lots:
+        if lot.unit is not LotUnit.DM2:
+            continue
+        cut = [item for item in build.items if _is_cut(item, lot, only)]
+        if lot.length_mm is None or lot.width_mm is None:
+            unlaid += [NotLaid(item.id, item.name, lot.name) for item in cut]
+        elif cut:
+            told.append(_job(lot, Sheet(lot.length_mm, lot.width_mm), cut, knife))
+    if sum(len(job.pieces) for job in told) > MOST_BLANKS:
+        words = f"come to more than {MOST_BLANKS} pieces; lay some of them at a time"
+        raise BuildFaultError([Fault("items", words)])
+    return tuple(told), tuple(unlaid)
+
+
+def _is_cut(item: Item, lot: Lot, only: Collection[str] | None) -> bool:
+    if item.retired or (only is not None and item.id not in only):
+        return False
+    main = next((use for use in item.uses if use.amount > 0), None)
+    is_here = any(use.lot == lot.id and use.amount > 0 for use in item.uses)
+    return is_here and (item.pattern is None or (main is not None and main.lot == lot.id))
+
+
+def _job(lot: Lot, sheet: Sheet, items: Sequence[Item], knife: Knife) -> Job:
+    within = room(sheet, knife)
+    if min(within.length_mm, within.width_mm) <= 0:
+        most = min(sheet.length_mm, sheet.width_mm) / 2
+        words = (
+            f"is {knife.margin_mm:g} mm; on both sides that leaves nothing of {lot.name}; it must "
+            f"be less than {most:g} mm"
+        )
+        raise BuildFaultError([Fault("margin_mm", words)])
+    pieces: list[Piece] = []
+    joins = []
+    for item in items:
+        outline, grain, layers = _outline(item, lot)
+        narrow = min(_sides(outline))
+        if knife.kerf_mm >= narrow:
+            words = (
+                f"is {knife.kerf_mm:g} mm, as wide as {item.name} itself ({narrow:.4g} mm); what a "
+                "knife takes away is about 0.5 mm, a hot wire 1 to 2 mm"
+            )
+            raise BuildFaultError([Fault("kerf_mm", words)])
+        parts, join = _apart(item, outline, grain, sheet, knife)
+        if join is not None:
+            joins.append(join)
+        many = layers * item.pieces
+        pieces += [
+            Piece(
+                item.id,
+                item.name,
+                number,
+                many,
+                k,
+                len(parts),
+                Blank(
+                    f"{item.id}:{number}:{k}",
+                    part,
+                    grain is Grain.FREE,
+                    lot.faces is not Faces.ONE,
+                ),
+                item.pattern is None,
+            )
+            for number in range(1, many + 1)
+            for k, part in enumerate(parts, 1)
+        ]
+    return Job(lot, sheet, tuple(pieces), tuple(joins))
+
+
+def _outline(item: Item, lot: Lot) -> tuple[Polygon, Grain, int]:
+    """The outline of one piece as it lies along the grain, how it may lie, and how many layers."""
+    if item.pattern is not None:
+        shape = shape_of(item.pattern)
+        if item.pattern.grain is Grain.ACROSS:
+            shape = affinity.rotate(shape, 90, origin=(0, 0))
+        return shape, item.pattern.grain, item.pattern.layers
+    amount = sum(use.amount for use in item.uses if use.lot == lot.id and use.amount > 0)
+    wide = sqrt(amount * 1e4 / item.pieces / PLAIN_SIDES)
+    return box(0, 0, PLAIN_SIDES * wide, wide), Grain.FREE, 1
+
+
+def _sides(shape: Polygon) -> tuple[float, float]:
+    left, low, right, top = shape.bounds
+    return right - left, top - low
+
+
+def _apart(
+    item: Item, outline: Polygon, grain: Grain, sheet: Sheet, knife: Knife
+) -> tuple[tuple[Polygon, ...], Join | None]:
+    """A part as it is, or, where it fits on no sheet, cut into as few equal parts as fit."""
+    if fits(Blank("", outline, grain is Grain.FREE), sheet, knife):
+        return (outline,), None
+    within, (length, width) = room(sheet, knife), _sides(outline)
+    ways = [(within.length_mm, within.width_mm)]
+    if grain is Grain.FREE:
+        ways.append((within.width_mm, within.length_mm))
+    across, down = min(
+        ((ceil(length / along - SAME_MM), ceil(width / over - SAME_MM)) for along, over in ways),
+        key=lambda many: (many[0] * many[1], many[1]),
+    )
+    left, low = outline.bounds[0], outline.bounds[1]
+    xs = [left + length * k / across for k in range(across + 1)]
+    ys = [low + width * k / down for k in range(down + 1)]
+    parts = [
+        part
+        for x0, x1 in pairwise(xs)
+        for y0, y1 in pairwise(ys)
+        for part in _polygons(outline.intersection(box(x0, y0, x1, y1)))
+    ]
+    join = Join(
+        item.id,
+        item.name,
+        round(length, 1),
+        round(width, 1),
+        tuple(round(x - left, 1) for x in xs[1:-1]),
+        tuple(round(y - low, 1) for y in ys[1:-1]),
+    )
+    return tuple(parts), join
+
+
+def _polygons(shape: object) -> Iterator[Polygon]:
+    for each in getattr(shape, "geoms", (shape,)):
+        if isinstance(each, Polygon) and each.area > 1.0:
+            yield each
+
+
+def cut_plan(job: Job, layout: Layout) -> CutPlan:
+    """A layout of a job, piece by piece, and what it takes of the lot.
+
+    >>> from oaken_scale.core.geometry.nesting import nest
+    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.lot import Use
+    >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500, price=3.0)
+    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
+    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), items=(wing,)), Knife())
+    >>> *_, (_, best) = nest([piece.blank for piece in job.pieces], job.sheet)
+    >>> plan = cut_plan(job, best)
+    >>> plan.sheets, plan.least, plan.to_buy, plan.cost_to_buy, plan.left_mm
+    (1, 1, 1, 3.0, 300.0)
+    """
+    by_id = {piece.blank.id: piece for piece in job.pieces}
+    at_hand = job.lot.stock or 0.0
+    to_buy = max(0, ceil(layout.sheets - at_hand - SAME_MM))
+    area = sum(piece.blank.outline.area for piece in job.pieces)
+    whole = job.sheet.length_mm * job.sheet.width_mm
+    return CutPlan(
+        lot=job.lot.id,
+        name=job.lot.name,
+        length_mm=job.sheet.length_mm,
+        width_mm=job.sheet.width_mm,
+        sheets=layout.sheets,
+        least=job.least,
+        at_hand=at_hand,
+        to_buy=to_buy,
+        cost_to_buy=None if job.lot.price is None else to_buy * job.lot.price,
+        used_share=area / (whole * layout.sheets) if layout.sheets else 0.0,
+        left_mm=round(job.sheet.length_mm - layout.reach_mm, 1) if layout.sheets else 0.0,
+        pieces=tuple(_cut(by_id[each.id], each) for each in layout.laid),
+        joins=job.joins,
+    )
+
+
+def _cut(piece: Piece, laid: Laid) -> CutPiece:
+    shape = as_laid(piece.blank.outline, laid)
+    inner = shape.representative_point()
+    rings = (shape.exterior, *shape.interiors)
+    return CutPiece(
+        item=piece.item,
+        name=piece.name,
+        number=piece.number,
+        of=piece.of,
+        joined=piece.joined,
+        joined_of=piece.joined_of,
+        sheet=laid.sheet,
+        turn_deg=laid.turn_deg,
+        is_flipped=laid.is_flipped,
+        is_supposed=piece.is_supposed,
+        x_mm=laid.x_mm,
+        y_mm=laid.y_mm,
+        rings=tuple(
+            tuple((round(x, 2), round(y, 2)) for x, y in ring.coords[:-1]) for ring in rings
+        ),
+        name_at=(round(inner.x, 1), round(inner.y, 1)),
+    )
+
+
+def with_pattern_lying(item: Item, grain: Grain) -> Item:
+    """A part whose pattern lies otherwise to the grain; without a pattern it is what it was."""
+    if item.pattern is None:
+        return item
+    return replace(item, pattern=replace(item.pattern, grain=grain))

@@ -1,0 +1,36 @@
+"""What is cut for a build's parts, in the database."""
+
+import json
+import sqlite3
+from collections.abc import Sequence
+
+from oaken_scale.core.model.build import Item
+from oaken_scale.core.model.pattern import Grain, Pattern
+
+
+def read_patterns(connection: sqlite3.Connection, build_id: str) -> dict[str, Pattern]:
+    """The patterns of a build's parts, by the parts' ids."""
+    rows = connection.execute(
+        "SELECT item_id, grain, layers, rings FROM pattern WHERE build_id = ?", (build_id,)
+    )
+    return {
+        item_id: Pattern(
+            tuple(tuple((float(x), float(y)) for x, y in ring) for ring in json.loads(rings)),
+            Grain(grain),
+            layers,
+        )
+        for item_id, grain, layers, rings in rows
+    }
+
+
+def write_patterns(connection: sqlite3.Connection, build_id: str, items: Sequence[Item]) -> None:
+    """Write the patterns of a build's parts anew."""
+    connection.execute("DELETE FROM pattern WHERE build_id = ?", (build_id,))
+    connection.executemany(
+        "INSERT INTO pattern (build_id, item_id, grain, layers, rings) VALUES (?,?,?,?,?)",
+        [
+            (build_id, item.id, own.grain, own.layers, json.dumps(own.rings))
+            for item in items
+            if (own := item.pattern) is not None
+        ],
+    )
