@@ -19,6 +19,7 @@ from oaken_scale.api import (
     routes_balance,
     routes_bench,
     routes_builds,
+    routes_cutting,
     routes_door,
     routes_drawing,
     routes_field,
@@ -38,6 +39,7 @@ from oaken_scale.api.body_limit import BodyLimit
 from oaken_scale.api.door import LOOPBACK, Door
 from oaken_scale.api.stand import Stands
 from oaken_scale.formats import build_file, drawing, parts_list
+from oaken_scale.formats.cutting_apart import Cutter
 from oaken_scale.workshop import Workshop
 
 PAGES: Final = Path(__file__).parent / "pages"
@@ -109,6 +111,7 @@ def create_app(
     app.state.workshop = workshop
     app.state.benches = benches
     app.state.stands = stands
+    app.state.cutter = Cutter()
     app.state.network = None
     app.add_middleware(
         BodyLimit,
@@ -133,6 +136,7 @@ def create_app(
         routes_life,
         routes_rack,
         routes_stock,
+        routes_cutting,
         routes_power,
         routes_field,
         routes_practice,

@@ -37,6 +37,7 @@ from oaken_scale.core.model.build import (
 )
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.pattern import Grain, Pattern
 from oaken_scale.demo.drives import sandpiper_drive
 
 TRAY_G: Final = 31.4
@@ -133,6 +134,32 @@ def _thing(
 def _option(id: str, name: str, group: str, grams: float, true_g: float, at: Station) -> _Thing:
     return _Thing(Item(id, name, Pedigree.LISTING, group, grams, station=at, option=True), true_g)
 
+
+Corners = tuple[tuple[float, float], ...]
+
+
+def _box(long_mm: float, wide_mm: float) -> Corners:
+    return (0.0, 0.0), (long_mm, 0.0), (long_mm, wide_mm), (0.0, wide_mm)
+
+
+_TAPERED: Final = ((0.0, 12.0), (210.0, 0.0), (420.0, 12.0), (420.0, 86.95), (0.0, 86.95))
+_UPRIGHT: Final = ((0.0, 0.0), (160.0, 48.0), (160.0, 135.5), (0.0, 150.0))
+
+_PATTERNS: Final = {
+    "left-panel": Pattern((_box(540.0, 240.74),), Grain.ALONG),
+    "right-panel": Pattern((_box(540.0, 240.74),), Grain.ALONG),
+    "left-aileron": Pattern((_box(450.0, 60.0),)),
+    "right-aileron": Pattern((_box(450.0, 60.0),)),
+    "tailplane": Pattern((_TAPERED,), Grain.ALONG),
+    "elevator": Pattern((_box(420.0, 26.19),), Grain.ALONG),
+    "fin": Pattern((_UPRIGHT,)),
+    "fuselage-box": Pattern((_box(640.0, 143.75),), Grain.ALONG),
+    "doublers": Pattern((_box(170.0, 50.0),), Grain.FREE, 2),
+    "bulkheads": Pattern((_box(60.0, 50.0),), Grain.FREE, 3),
+    "hatch": Pattern((_box(160.0, 50.0),)),
+    "saddle": Pattern((_box(140.0, 50.0),)),
+}
+"""What is cut for one piece; the wing's panels fold over along their length."""
 
 _LISTING, _GUESS = Pedigree.LISTING, Pedigree.GUESS
 _WING, _TAIL, _BODY, _POWER = "Wing", "Tail", "Fuselage", "Power and control"
@@ -352,6 +379,7 @@ def _described(item: Item) -> Item:
         group=_GROUPS.get(item.id),
         price=_PRICES.get(item.id),
         slide=_SLIDES.get(item.id),
+        pattern=_PATTERNS.get(item.id),
     )
 
 

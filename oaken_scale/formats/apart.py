@@ -91,8 +91,8 @@ class Reader:
         try:
             if child.stdin is None or child.stdout is None:
                 raise EOFError
-            _send(child.stdin, question)
-            kind, told = _received(child.stdout)
+            send(child.stdin, question)
+            kind, told = received(child.stdout)
         except (EOFError, OSError, pickle.UnpicklingError) as error:
             self._end()
             words = (
@@ -114,7 +114,7 @@ class Reader:
                 stdout=subprocess.PIPE,
             )
             if self._child.stdout is not None:
-                _received(self._child.stdout)  # it is up: only then does its time begin
+                received(self._child.stdout)  # it is up: only then does its time begin
         return self._child
 
     def _end(self) -> None:
@@ -132,13 +132,15 @@ READER: Final = Reader()
 """The one that the server's routes share."""
 
 
-def _send(pipe: IO[bytes], what: Any) -> None:
+def send(pipe: IO[bytes], what: Any) -> None:
+    """Write a value to a pipe to a process of ours."""
     data = pickle.dumps(what)
     pipe.write(_LENGTH.pack(len(data)) + data)
     pipe.flush()
 
 
-def _received(pipe: IO[bytes]) -> Any:
+def received(pipe: IO[bytes]) -> Any:
+    """The next value from a process of ours. Raises EOFError where it ended."""
     head = pipe.read(_LENGTH.size)
     if len(head) < _LENGTH.size:
         raise EOFError
@@ -175,10 +177,10 @@ def main() -> None:
         resource.setrlimit(resource.RLIMIT_AS, (MEMORY, MEMORY))
     into, out = sys.stdin.buffer, os.fdopen(os.dup(sys.stdout.fileno()), "wb")
     sys.stdout = sys.stderr  # whatever a library prints is no answer
-    _send(out, ("up", None))
+    send(out, ("up", None))
     while True:
         try:
-            question = _received(into)
+            question = received(into)
         except EOFError:
             return
         try:
@@ -191,7 +193,7 @@ def main() -> None:
         except Exception as error:  # whatever it is, the file is what it is about
             words = f"cannot be read ({type(error).__name__}); save it again"
             answer = ("refused", (Fault("file", words),))
-        _send(out, answer)
+        send(out, answer)
 
 
 if __name__ == "__main__":

@@ -124,6 +124,17 @@ def outline_sheets(
     return pages
 
 
+def strip_sheets(long_mm: float, high_mm: float, paper: Sheet) -> int:
+    """How many sheets of paper a drawing takes at full size.
+
+    >>> from oaken_scale.paper.drawing import PAPERS
+    >>> strip_sheets(400.0, 100.0, PAPERS["a4"])
+    3
+    """
+    wide, high = paper.width - 2 * EDGE, paper.height - HEAD - FOOT
+    return _many(long_mm, wide) * _many(high_mm, high)
+
+
 def part_sheets(parts: Sequence[Candidate], paper: Sheet, shown: Shown) -> list[Page]:
     """Parts of a drawing from another program at full size, each with its name and its holes, to
     cut out and lay on the board."""

@@ -2,7 +2,7 @@
 for a sheet and where it is joined, and the sheets that it takes."""
 
 from collections.abc import Collection, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from itertools import pairwise
 from math import ceil, sqrt
 from typing import Final
@@ -21,6 +21,7 @@ from oaken_scale.core.geometry.blanks import (
     least_sheets,
     room,
 )
+from oaken_scale.core.geometry.nesting import nest
 from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Faces, Lot, LotUnit
@@ -115,6 +116,14 @@ class CutPlan:
     left_mm: float
     pieces: tuple[CutPiece, ...]
     joins: tuple[Join, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CutStep:
+    """How much of the time is gone, 0 to 1, and the lot whose plan got better, if one did."""
+
+    gone: float
+    plan: CutPlan | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -307,6 +316,33 @@ def cut_plan(job: Job, layout: Layout) -> CutPlan:
     )
 
 
+def cut_steps(jobs: Sequence[Job], knife: Knife, seconds: float) -> Iterator[CutStep]:
+    """The best plans so far, lot after lot; each lot has a share of the time by its pieces.
+
+    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.lot import Use
+    >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500)
+    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
+    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), items=(wing,)), Knife())
+    >>> told = list(cut_steps((job,), Knife(), 1.0))
+    >>> told[0].plan.sheets, told[-1].gone
+    (1, 1.0)
+    """
+    whole = sum(len(job.pieces) for job in jobs) or 1
+    done = 0
+    for job in jobs:
+        share, best = len(job.pieces) / whole, None
+        blanks = [piece.blank for piece in job.pieces]
+        for gone, layout in nest(blanks, job.sheet, knife, seconds * share):
+            is_better = best is None or layout.rank < best
+            best = layout.rank
+            yield CutStep(
+                round(done / whole + gone * share, 4), cut_plan(job, layout) if is_better else None
+            )
+        done += len(job.pieces)
+    yield CutStep(1.0, None)
+
+
 def _cut(piece: Piece, laid: Laid) -> CutPiece:
     shape = as_laid(piece.blank.outline, laid)
     inner = shape.representative_point()
@@ -329,10 +365,3 @@ def _cut(piece: Piece, laid: Laid) -> CutPiece:
         ),
         name_at=(round(inner.x, 1), round(inner.y, 1)),
     )
-
-
-def with_pattern_lying(item: Item, grain: Grain) -> Item:
-    """A part whose pattern lies otherwise to the grain; without a pattern it is what it was."""
-    if item.pattern is None:
-        return item
-    return replace(item, pattern=replace(item.pattern, grain=grain))
