@@ -1,10 +1,11 @@
-import { ref, watchEffect } from 'vue'
+import { usePreferredDark } from '@vueuse/core'
+import { computed, ref, watchEffect } from 'vue'
 import { useTheme } from 'vuetify'
 
-const kept = localStorage.getItem('oaken-scale-lamp')
-const lamp = ref(
-  kept === null ? window.matchMedia('(prefers-color-scheme: dark)').matches : kept === 'on',
-)
+/** What was chosen here; else it is as the device has it, also when that turns in the evening. */
+const chosen = ref(localStorage.getItem('oaken-scale-lamp'))
+const isDark = usePreferredDark()
+const lamp = computed(() => (chosen.value === null ? isDark.value : chosen.value === 'on'))
 
 /** Daylight or lamplight. */
 export function useLamp() {
@@ -12,8 +13,8 @@ export function useLamp() {
   watchEffect(() => theme.change(lamp.value ? 'lamp' : 'linen'))
 
   function toggle() {
-    lamp.value = !lamp.value
-    localStorage.setItem('oaken-scale-lamp', lamp.value ? 'on' : 'off')
+    chosen.value = lamp.value ? 'off' : 'on'
+    localStorage.setItem('oaken-scale-lamp', chosen.value)
   }
 
   return { lamp, toggle }
