@@ -78,7 +78,7 @@ class CutPlans(fields.Edge):
     def value(self) -> tuple[CutPlan, ...]:
         """As the core has them, without what is not drawn."""
         nothing: dict[str, Any] = {"least": 0, "at_hand": 0.0, "to_buy": 0, "cost_to_buy": None}
-        nothing |= {"used_share": 0.0, "left_mm": 0.0, "joins": ()}
+        nothing |= {"used_share": 0.0, "left_mm": 0.0, "joins": (), "odd": ()}
         return tuple(_PLAN.validate_python({**plan.model_dump(), **nothing}) for plan in self.plans)
 
 

@@ -39,6 +39,7 @@ from oaken_scale.core.model.build import (
 )
 from oaken_scale.core.model.diary import Happening, HappeningKind
 from oaken_scale.core.model.lot import Faces, Known, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.pattern import Grain, Pattern
 from oaken_scale.core.model.power import (
     Controller,
     Flight,
@@ -85,6 +86,11 @@ NAMES = st.text(
 IDS = st.sampled_from("abcdefgh")
 NUMBERS = st.floats(-900, 900)
 SIZES = st.floats(0.01, 900)
+RINGS = st.lists(st.tuples(NUMBERS, NUMBERS), min_size=3, max_size=5).map(tuple)
+PATTERNS = st.builds(
+    Pattern, st.lists(RINGS, min_size=1, max_size=3).map(tuple), st.sampled_from(Grain),
+    st.integers(1, 20),
+)  # fmt: skip
 MOMENTS = st.datetimes(datetime(2020, 1, 1), datetime(2030, 1, 1), timezones=st.just(UTC))
 
 
@@ -158,7 +164,7 @@ def builds(draw) -> Build:
         st.none() | station, st.booleans(), st.booleans(),
         st.none() | IDS, known, st.none() | st.sampled_from(Group), maybe,
         st.none() | IDS, st.none() | IDS, st.none() | MOMENTS, st.none() | MOMENTS,
-        st.none() | st.builds(Slide, NUMBERS, NUMBERS),
+        st.none() | st.builds(Slide, NUMBERS, NUMBERS), st.none() | PATTERNS,
     )  # fmt: skip
     items = unique(draw(st.lists(item, max_size=5)))
     some = st.lists(

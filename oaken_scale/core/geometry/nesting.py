@@ -12,6 +12,7 @@ Hopper & Turton (2001), *An empirical investigation of meta-heuristic and heuris
 import time
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
+from enum import Enum, auto
 from itertools import count
 from random import Random
 from typing import Final
@@ -32,9 +33,6 @@ from oaken_scale.core.geometry.laying import Grid, OnSheet, Way, ways_of
 SECONDS: Final = 8.0
 """So long better orders are looked for [s]."""
 
-PLAIN: Final = 3
-"""So many orders are tried before one is searched for."""
-
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Part:
@@ -45,12 +43,63 @@ class _Part:
     area: float
     sides: tuple[float, float]
 
+    def lying(self, stance: "_Stance") -> tuple[Way, ...]:
+        """Its ways in a stance; all of them where it has none so."""
+        if stance is _Stance.ANY:
+            return self.ways
+        is_along = stance is _Stance.ALONG
+        found = tuple(way for way in self.ways if (way.length_mm >= way.width_mm) == is_along)
+        return found or self.ways
+
+
+class _Stance(Enum):
+    """Which way a part's longer side is wanted: any, along the sheet, or across it."""
+
+    ANY = auto()
+    ALONG = auto()
+    ACROSS = auto()
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Plan:
+    """What is tried: parts in their order, each with its stance, and whether a part goes where it
+    reaches least far along the sheet, or across it."""
+
+    order: tuple[tuple[_Part, _Stance], ...]
+    is_across: bool = False
+
+    def changed(self, random: Random) -> "_Plan":
+        """The plan with a few parts exchanged, laid earlier, or in another stance."""
+        order, is_across = list(self.order), self.is_across
+        for _ in range(random.randint(1, 3)):
+            i, j = random.randrange(len(order)), random.randrange(len(order))
+            kind = random.random()
+            if kind < 0.35:
+                order[i], order[j] = order[j], order[i]
+            elif kind < 0.7:
+                order.insert(min(i, j), order.pop(max(i, j)))
+            elif kind < 0.95:
+                order[i] = (order[i][0], random.choice(tuple(_Stance)))
+            else:
+                is_across = not is_across
+        return _Plan(tuple(order), is_across)
+
 
 _SIZES: Final[tuple[Callable[[_Part], float], ...]] = (
     lambda part: part.area,
     lambda part: max(part.sides),
     lambda part: min(part.sides),
 )
+
+
+def _plain(parts: Sequence[_Part]) -> list[_Plan]:
+    """The plans that are tried first: by size, in every stance, along and across."""
+    return [
+        _Plan(tuple((part, stance) for part in sorted(parts, key=size, reverse=True)), is_across)
+        for size in _SIZES
+        for stance in _Stance
+        for is_across in (False, True)
+    ]
 
 
 def nest(
@@ -82,21 +131,19 @@ def nest(
     ends = time.monotonic() + seconds
     within, least, random = room(sheet, knife), least_sheets(blanks, sheet), Random(seed)
     parts = _parts(blanks, Grid.over(within, knife.kerf_mm), knife.kerf_mm)
-    best, order = _boxes(parts, within, knife.kerf_mm), parts
+    plain = _plain(parts)
+    best, plan = min(
+        ((_boxes_laid(each, within, knife.kerf_mm), each) for each in plain),
+        key=lambda found: found[0].rank,
+    )
     yield 0.0, _moved_in(best, knife.margin_mm)
     for tried in count():
-        tries = (
-            sorted(parts, key=_SIZES[tried], reverse=True)
-            if tried < PLAIN
-            else _exchanged(order, random)
-        )
-        found = _filled(tries, most=best.sheets, ends=ends if tried else None)
+        trial = plain[tried] if tried < len(plain) else plan.changed(random)
+        found = _filled(trial, most=best.sheets, ends=ends if tried else None)
         if found is not None and found.rank < best.rank:
-            best, order = found, tries
-        elif tried == 0:
-            order = tries
+            best, plan = found, trial
         gone = 1 - (ends - time.monotonic()) / seconds
-        is_done = gone >= 1 or (best.sheets <= least and tried >= PLAIN)
+        is_done = gone >= 1 or (best.sheets <= least and tried + 1 >= len(_Stance))
         yield (1.0 if is_done else gone), _moved_in(best, knife.margin_mm)
         if is_done:
             return
@@ -115,24 +162,12 @@ def _parts(blanks: Sequence[Blank], grid: Grid, kerf_mm: float) -> list[_Part]:
     return parts
 
 
-def _exchanged(order: list[_Part], random: Random) -> list[_Part]:
-    """An order with a few parts exchanged, or one laid earlier."""
-    fresh = list(order)
-    for _ in range(random.randint(1, 3)):
-        i, j = random.randrange(len(fresh)), random.randrange(len(fresh))
-        if random.random() < 0.5:
-            fresh[i], fresh[j] = fresh[j], fresh[i]
-        else:
-            fresh.insert(min(i, j), fresh.pop(max(i, j)))
-    return fresh
-
-
-def _filled(order: Sequence[_Part], most: int, ends: float | None) -> Layout | None:
-    """Parts laid in an order; None where that takes more than so many sheets, or too long."""
+def _filled(plan: _Plan, most: int, ends: float | None) -> Layout | None:
+    """Parts laid by a plan; None where that takes more than so many sheets, or too long."""
     sheets: list[OnSheet] = []
     laid: list[Laid] = []
     reach: list[float] = []
-    for part in order:
+    for part, stance in plan.order:
         if ends is not None and time.monotonic() > ends:
             return None
         for k in range(len(sheets) + 1):
@@ -141,7 +176,7 @@ def _filled(order: Sequence[_Part], most: int, ends: float | None) -> Layout | N
                     return None
                 sheets.append(OnSheet(part.ways[0].grid))
                 reach.append(0.0)
-            found = _first(sheets[k], part)
+            found = _first(sheets[k], part, part.lying(stance), plan.is_across)
             if found is None:
                 continue
             way, at = found
@@ -152,45 +187,44 @@ def _filled(order: Sequence[_Part], most: int, ends: float | None) -> Layout | N
     return Layout(tuple(laid), len(sheets), reach[-1])
 
 
-def _first(sheet: OnSheet, part: _Part) -> tuple[Way, tuple[float, float]] | None:
-    """The way and place in which a part reaches least far along a sheet, then least across."""
+def _first(
+    sheet: OnSheet, part: _Part, ways: Sequence[Way], is_across: bool
+) -> tuple[Way, tuple[float, float]] | None:
+    """The way and place in which a part reaches least far along a sheet, or across it."""
     if sheet.free_mm2 < part.area - SAME_MM:
         return None
-    found = [(way, at) for way in part.ways if (at := sheet.place(way)) is not None]
-    if not found:
-        return None
-    return min(found, key=lambda each: (round(each[1][0] + each[0].length_mm, 3), each[1][1]))
+    found = [(way, at) for way in ways if (at := sheet.place(way)) is not None]
+    return min(found, key=lambda spot: _reach(spot[0], spot[1], is_across), default=None)
 
 
-def _boxes(parts: Sequence[_Part], within: Sheet, kerf_mm: float) -> Layout:
-    """The boxes of the parts laid exactly, by the best of the plain orders: bottom-left, at the
-    corners that the boxes before them make."""
-    best: Layout | None = None
-    for size in _SIZES:
-        found = _boxes_laid(sorted(parts, key=size, reverse=True), within, kerf_mm)
-        if best is None or found.rank < best.rank:
-            best = found
-    return best or Layout()
+def _reach(way: Way, at: tuple[float, float], is_across: bool) -> tuple[float, float]:
+    x, y = at
+    if is_across:
+        return round(y + way.width_mm, 3), x
+    return round(x + way.length_mm, 3), y
 
 
 _Box = tuple[float, float, float, float]
 
 
-def _boxes_laid(order: Sequence[_Part], within: Sheet, kerf_mm: float) -> Layout:
+def _boxes_laid(plan: _Plan, within: Sheet, kerf_mm: float) -> Layout:
+    """The boxes of the parts laid exactly by a plan, bottom-left, at the corners that the boxes
+    before them make."""
     sheets: list[list[_Box]] = []
     laid = []
-    for part in order:
+    for part, stance in plan.order:
+        ways = [way for way in part.lying(stance) if not way.is_flipped] or part.ways[:1]
         for k in range(len(sheets) + 1):
             if k == len(sheets):
                 sheets.append([])
             spots = [
-                (at, way)
-                for way in part.ways
-                if not way.is_flipped
+                (way, at)
+                for way in ways
+                if way.turn_deg < 180
                 and (at := _corner(sheets[k], way, within, kerf_mm)) is not None
             ]
             if spots:
-                (x, y), way = min(spots, key=lambda s: (s[0][0] + s[1].length_mm, s[0][1]))
+                way, (x, y) = min(spots, key=lambda spot: _reach(spot[0], spot[1], plan.is_across))
                 sheets[k].append((x, y, x + way.length_mm + kerf_mm, y + way.width_mm + kerf_mm))
                 laid.append(Laid(part.blank.id, k, x, y, way.turn_deg, way.is_flipped))
                 break

@@ -30,6 +30,9 @@ from oaken_scale.core.model.pattern import Grain, Ring, shape_of
 PLAIN_SIDES: Final = 2.0
 """A part whose outline nobody gave counts as a rectangle so many times as long as it is wide."""
 
+SAME_SHARE: Final = 0.03
+"""A pattern that differs by no more from what is counted of its lot agrees with it."""
+
 MOST_BLANKS: Final = 400
 """So many pieces are laid at once."""
 
@@ -63,6 +66,16 @@ class Join:
     at_y_mm: tuple[float, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class OddArea:
+    """A part whose pattern is larger or smaller than what is counted of its lot [dm2]."""
+
+    item: str
+    name: str
+    cut_dm2: float
+    counted_dm2: float
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Job:
     """What is cut from one lot."""
@@ -71,6 +84,7 @@ class Job:
     sheet: Sheet
     pieces: tuple[Piece, ...]
     joins: tuple[Join, ...]
+    odd: tuple[OddArea, ...]
 
     @property
     def least(self) -> int:
@@ -116,6 +130,7 @@ class CutPlan:
     left_mm: float
     pieces: tuple[CutPiece, ...]
     joins: tuple[Join, ...]
+    odd: tuple[OddArea, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -220,7 +235,17 @@ def _job(lot: Lot, sheet: Sheet, items: Sequence[Item], knife: Knife) -> Job:
             for number in range(1, many + 1)
             for k, part in enumerate(parts, 1)
         ]
-    return Job(lot, sheet, tuple(pieces), tuple(joins))
+    return Job(lot, sheet, tuple(pieces), tuple(joins), tuple(_odd_areas(items, lot)))
+
+
+def _odd_areas(items: Sequence[Item], lot: Lot) -> Iterator[OddArea]:
+    for item in items:
+        if item.pattern is None:
+            continue
+        cut = shape_of(item.pattern).area * item.pattern.layers * item.pieces / 1e4
+        counted = sum(use.amount for use in item.uses if use.lot == lot.id and use.amount > 0)
+        if abs(cut - counted) > SAME_SHARE * counted:
+            yield OddArea(item.id, item.name, round(cut, 2), round(counted, 2))
 
 
 def _outline(item: Item, lot: Lot) -> tuple[Polygon, Grain, int]:
@@ -313,6 +338,7 @@ def cut_plan(job: Job, layout: Layout) -> CutPlan:
         left_mm=round(job.sheet.length_mm - layout.reach_mm, 1) if layout.sheets else 0.0,
         pieces=tuple(_cut(by_id[each.id], each) for each in layout.laid),
         joins=job.joins,
+        odd=job.odd,
     )
 
 

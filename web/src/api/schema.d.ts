@@ -1361,6 +1361,67 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay
+         * @description Lay the parts on sheets: a line of JSON for each step, with the lot's plan wherever it got
+         *     better. Whoever stops reading ends it; the last plans stand. Nothing is kept.
+         */
+        post: operations["lay_api_v1_builds__build_id__cutting_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/cutting/left-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Left Out
+         * @description The parts that cannot be laid, as their lot's sheet has no size.
+         */
+        get: operations["left_out_api_v1_builds__build_id__cutting_left_out_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/cutting/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut File
+         * @description A plan as SVG or DXF to full size, its cut list as CSV, or at full size on paper.
+         */
+        post: operations["cut_file_api_v1_builds__build_id__cutting__kind__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/power/choices": {
         parameters: {
             query?: never;
@@ -3821,9 +3882,22 @@ export interface components {
              */
             assembly?: string;
             placing?: components["schemas"]["PlacingDoc"] | null;
+            /**
+             * Rings
+             * @default []
+             */
+            rings?: number[][][];
+            /** @default free */
+            grain?: components["schemas"]["Grain"];
             /** Doubt Dm2 */
             doubt_dm2?: number | null;
         };
+        /**
+         * CutKind
+         * @description A file of a plan of cuts.
+         * @enum {string}
+         */
+        CutKind: "svg" | "dxf" | "csv" | "pdf";
         /**
          * CutOutDoc
          * @description A shape taken out of another, moved on it [mm].
@@ -3841,6 +3915,201 @@ export interface components {
              * @default 0
              */
             y_mm?: number;
+        };
+        /**
+         * CutPiece
+         * @description A piece where it lies on its sheet: its rings there [mm], x along the sheet, y down.
+         */
+        CutPiece: {
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Of */
+            of: number;
+            /** Joined */
+            joined: number;
+            /** Joined Of */
+            joined_of: number;
+            /** Sheet */
+            sheet: number;
+            /** Turn Deg */
+            turn_deg: number;
+            /** Is Flipped */
+            is_flipped: boolean;
+            /** Is Supposed */
+            is_supposed: boolean;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Rings */
+            rings: [
+                number,
+                number
+            ][][];
+            /** Name At */
+            name_at: number[];
+        };
+        /**
+         * CutPieceDoc
+         * @description A piece where it lies [mm].
+         */
+        CutPieceDoc: {
+            /**
+             * Item
+             * @description Letters, digits, - and _
+             */
+            item: string;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Of */
+            of: number;
+            /**
+             * Joined
+             * @default 1
+             */
+            joined?: number;
+            /**
+             * Joined Of
+             * @default 1
+             */
+            joined_of?: number;
+            /** Sheet */
+            sheet: number;
+            /**
+             * Turn Deg
+             * @default 0
+             */
+            turn_deg?: number;
+            /**
+             * Is Flipped
+             * @default false
+             */
+            is_flipped?: boolean;
+            /**
+             * Is Supposed
+             * @default false
+             */
+            is_supposed?: boolean;
+            /**
+             * X Mm
+             * @default 0
+             */
+            x_mm?: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /** Rings */
+            rings: number[][][];
+            /** Name At */
+            name_at: number[];
+        };
+        /**
+         * CutPlan
+         * @description How a lot is cut up: the sheets that it takes, those that the areas alone would need, and
+         *     those at hand; ``left_mm`` is how much of the last sheet's length stays whole.
+         */
+        CutPlan: {
+            /** Lot */
+            lot: string;
+            /** Name */
+            name: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Sheets */
+            sheets: number;
+            /** Least */
+            least: number;
+            /** At Hand */
+            at_hand: number;
+            /** To Buy */
+            to_buy: number;
+            /** Cost To Buy */
+            cost_to_buy: number | null;
+            /** Used Share */
+            used_share: number;
+            /** Left Mm */
+            left_mm: number;
+            /** Pieces */
+            pieces: components["schemas"]["CutPiece"][];
+            /** Joins */
+            joins: components["schemas"]["Join"][];
+            /** Odd */
+            odd: components["schemas"]["OddArea"][];
+        };
+        /**
+         * CutPlanDoc
+         * @description A plan as it was answered, to be made a file of; what only the page looks at may stay out.
+         */
+        CutPlanDoc: {
+            /**
+             * Lot
+             * @description Letters, digits, - and _
+             */
+            lot: string;
+            /** Name */
+            name: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Sheets */
+            sheets: number;
+            /**
+             * Pieces
+             * @default []
+             */
+            pieces?: components["schemas"]["CutPieceDoc"][];
+        };
+        /**
+         * CutPlans
+         * @description The plans of all lots.
+         */
+        CutPlans: {
+            /** Plans */
+            plans: components["schemas"]["CutPlanDoc"][];
+        };
+        /**
+         * CutStep
+         * @description How much of the time is gone, 0 to 1, and the lot whose plan got better, if one did.
+         */
+        CutStep: {
+            /** Gone */
+            gone: number;
+            plan: components["schemas"]["CutPlan"] | null;
+        };
+        /**
+         * Cutting
+         * @description How the parts are to be laid: what the knife takes, how far they stay off the edge, which of
+         *     them (null: all), and for how long better ways are looked for.
+         */
+        Cutting: {
+            /**
+             * Kerf Mm
+             * @default 0.5
+             */
+            kerf_mm?: number;
+            /**
+             * Margin Mm
+             * @default 5
+             */
+            margin_mm?: number;
+            /** Items */
+            items?: string[] | null;
+            /**
+             * Seconds
+             * @default 8
+             */
+            seconds?: number;
         };
         /**
          * DamageDoc
@@ -4356,6 +4625,13 @@ export interface components {
          */
         Goes: "up" | "down" | "right" | "right_up" | "right_down";
         /**
+         * Grain
+         * @description How a part lies to the grain of its sheet, which runs along the sheet's length: any way, its
+         *     own x along the grain, or across it.
+         * @enum {string}
+         */
+        Grain: "free" | "along" | "across";
+        /**
          * GridName
          * @description How labels lie on a sheet: by paper and how many it holds, or a free grid.
          * @enum {string}
@@ -4555,7 +4831,8 @@ export interface components {
          *     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
          *     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
          *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
-         *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to.
+         *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
+         *     ``pattern`` what is cut out of a sheet for one piece of it.
          */
         Item: {
             /** Id */
@@ -4608,6 +4885,7 @@ export interface components {
             /** Retired At */
             retired_at?: string | null;
             slide?: components["schemas"]["Slide"] | null;
+            pattern?: components["schemas"]["Pattern"] | null;
         };
         /**
          * ItemDoc
@@ -4670,6 +4948,7 @@ export interface components {
             /** Retired At */
             retired_at?: string | null;
             slide?: components["schemas"]["SlideDoc"] | null;
+            pattern?: components["schemas"]["PatternDoc"] | null;
         };
         /**
          * ItemMass
@@ -4694,6 +4973,25 @@ export interface components {
             x_from_nose_mm: number | null;
             /** X From Leading Edge Mm */
             x_from_leading_edge_mm: number | null;
+        };
+        /**
+         * Join
+         * @description A part larger than a sheet: its box, and where it is cut in two and joined again, along its
+         *     own x and y [mm].
+         */
+        Join: {
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** At X Mm */
+            at_x_mm: number[];
+            /** At Y Mm */
+            at_y_mm: number[];
         };
         /**
          * Joint
@@ -5784,6 +6082,7 @@ export interface components {
             /** Retired At */
             retired_at?: string | null;
             slide?: components["schemas"]["SlideDoc"] | null;
+            pattern?: components["schemas"]["PatternDoc"] | null;
         };
         /**
          * NewJoint
@@ -6011,6 +6310,18 @@ export interface components {
             words: string;
         };
         /**
+         * NotLaid
+         * @description A part that is on no plan, and why: its lot has no size, or it is cut from no sheet.
+         */
+        NotLaid: {
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
+            /** Lot */
+            lot: string;
+        };
+        /**
          * Note
          * @description A dated note; a wish is for the next version, a reminder is ``due`` on a day.
          */
@@ -6122,6 +6433,20 @@ export interface components {
             subject?: string | null;
             /** Amount */
             amount?: number | null;
+        };
+        /**
+         * OddArea
+         * @description A part whose pattern is larger or smaller than what is counted of its lot [dm2].
+         */
+        OddArea: {
+            /** Item */
+            item: string;
+            /** Name */
+            name: string;
+            /** Cut Dm2 */
+            cut_dm2: number;
+            /** Counted Dm2 */
+            counted_dm2: number;
         };
         /**
          * OneMore
@@ -6487,6 +6812,41 @@ export interface components {
             assembly: string;
             /** Grams */
             grams: number;
+        };
+        /**
+         * Pattern
+         * @description The outline of one piece: the outer ring first, then its holes; ``layers`` of it are cut for
+         *     each piece, to be laid on one another.
+         */
+        Pattern: {
+            /** Rings */
+            rings: [
+                number,
+                number
+            ][][];
+            /** @default free */
+            grain?: components["schemas"]["Grain"];
+            /**
+             * Layers
+             * @default 1
+             */
+            layers?: number;
+        };
+        /**
+         * PatternDoc
+         * @description What is cut out of a sheet for one piece: its outer ring, then its holes [mm]; x to the
+         *     right, y down.
+         */
+        PatternDoc: {
+            /** Rings */
+            rings: number[][][];
+            /** @default free */
+            grain?: components["schemas"]["Grain"];
+            /**
+             * Layers
+             * @default 1
+             */
+            layers?: number;
         };
         /**
          * Pedigree
@@ -12861,6 +13221,161 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BudgetDoc"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    lay_api_v1_builds__build_id__cutting_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Cutting"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutStep"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    left_out_api_v1_builds__build_id__cutting_left_out_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NotLaid"][];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_file_api_v1_builds__build_id__cutting__kind__post: {
+        parameters: {
+            query?: {
+                /** @description The size of the paper */
+                paper?: components["schemas"]["PaperName"];
+                mass?: components["schemas"]["MassUnit"];
+                length?: components["schemas"]["LengthUnit"];
+                area?: components["schemas"]["AreaUnit"];
+                mark?: components["schemas"]["DecimalMark"];
+            };
+            header?: never;
+            path: {
+                build_id: string;
+                kind: components["schemas"]["CutKind"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutPlans"];
+            };
+        };
+        responses: {
+            /** @description The plan as a file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": unknown;
+                    "image/vnd.dxf": unknown;
+                    "text/csv": unknown;
+                    "application/pdf": unknown;
                 };
             };
             /** @description Problem */

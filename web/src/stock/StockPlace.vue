@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import PlaceTabs from '../shared/PlaceTabs.vue'
+import TheCutting from './TheCutting.vue'
 import OtherWays from './OtherWays.vue'
 import TheBudget from './TheBudget.vue'
 import TheDrawer from './TheDrawer.vue'
@@ -14,6 +15,7 @@ const route = useRoute()
 const VIEWS = [
   { name: 'rack', title: 'Rack', view: TheRack },
   { name: 'outlines', title: 'Parts from outlines', view: TheOutlines },
+  { name: 'cutting', title: 'Cutting', view: TheCutting },
   { name: 'ways', title: 'Other ways', view: OtherWays },
   { name: 'drawer', title: 'Drawer', view: TheDrawer },
   { name: 'shopping', title: 'Shopping', view: TheShopping },

@@ -231,6 +231,7 @@ export function useCandidates() {
       x_mm: candidate.x_mm,
       y_mm: candidate.y_mm,
       box: candidate.box,
+      rings: candidate.rings,
       lot: sheet.value?.id ?? '',
       layers: each.layers,
       twin: each.twin,

@@ -1,0 +1,82 @@
+"""Parts on sheets as a builder sees them: laid while one looks on, and taken along as files."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+
+@pytest.fixture
+def cutting(bench):
+    bench.goto(bench.url.replace("/bench", "/stock?on=cutting"))
+    expect(bench.get_by_role("checkbox", name="Lay Fin")).to_be_visible()
+    return bench
+
+
+def lay(page):
+    page.get_by_role("button", name=re.compile("^Lay them")).click()
+    expect(page.get_by_role("button", name="Lay them again")).to_be_visible()
+
+
+def test_the_sheets_that_it_takes_and_where_each_part_lies(cutting):
+    lay(cutting)
+    for name, parts in (("Sheet A", "Fuselage box"), ("Sheet B", "Left wing panel")):
+        plan = cutting.get_by_role("region", name=re.compile(name))
+        expect(plan).to_contain_text("One sheet; the areas alone would need 1.")
+        expect(plan.get_by_role("img")).to_have_accessible_name(re.compile(parts))
+    # Kept on this device: it is there again, and says when a part has changed since.
+    cutting.reload()
+    expect(cutting.get_by_role("region", name=re.compile("Sheet A"))).to_be_visible()
+    expect(cutting.get_by_text("have changed since")).to_have_count(0)
+    cutting.get_by_label("How Fin lies on the sheet").select_option("along")
+    expect(cutting.get_by_text("have changed since these were laid")).to_be_visible()
+
+
+def test_it_can_be_stopped_and_what_was_found_stands(cutting):
+    field = cutting.get_by_label("Kerf", exact=True)
+    field.fill("30")
+    field.press("Enter")
+    cutting.get_by_role("button", name="Lay them on sheets").click()
+    stop = cutting.get_by_role("button", name="Stop: this will do")
+    expect(cutting.get_by_role("progressbar")).to_be_visible()
+    plan = cutting.get_by_role("region", name=re.compile("Sheet A"))
+    expect(plan).to_be_visible()
+    if stop.is_visible():
+        stop.click()
+    expect(cutting.get_by_role("button", name="Lay them again")).to_be_visible()
+    expect(plan.get_by_role("img").first).to_be_visible()
+
+
+def test_a_kerf_as_wide_as_a_part_is_refused_by_the_name_on_the_screen(cutting):
+    field = cutting.get_by_label("Kerf", exact=True)
+    field.fill("6 cm")
+    field.press("Enter")
+    cutting.get_by_role("button", name="Lay them on sheets").click()
+    expect(cutting.get_by_role("alert")).to_contain_text(re.compile("^The kerf is 60 mm, as wide"))
+
+
+def test_only_what_is_wanted_is_laid_and_it_goes_out_as_a_file(cutting):
+    for box in cutting.get_by_role("checkbox").all()[1:]:
+        box.uncheck()
+    lay(cutting)
+    sheet = cutting.get_by_role("img", name=re.compile("sheet 1"))
+    expect(sheet).to_have_accessible_name(re.compile("sheet 1: Left wing panel$"))
+    with cutting.expect_download() as told:
+        cutting.get_by_role("button", name="DXF").click()
+    assert told.value.suggested_filename == "sandpiper-cuts.dxf"
+    assert "LWPOLYLINE" in open(told.value.path()).read()  # noqa: SIM115
+
+
+def test_a_part_without_an_outline_gets_its_sides_typed(page, demo_served):
+    page.goto(f"{demo_served.url}/build/avocet/stock?on=cutting")
+    long = page.get_by_label(re.compile("length of its outline")).first
+    wide = page.get_by_label(re.compile("width of its outline")).first
+    name = long.get_attribute("aria-label").split(",")[0]
+    row = page.get_by_role("row", name=re.compile(re.escape(name)))
+    expect(row).to_contain_text("counts as a plain rectangle")
+    long.fill("40 cm")
+    long.press("Enter")
+    wide.fill("120")
+    wide.press("Enter")
+    expect(row).to_contain_text("400 mm by 120 mm")
+    expect(page.get_by_label(f"How {name} lies on the sheet")).to_be_visible()
