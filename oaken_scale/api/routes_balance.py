@@ -14,6 +14,7 @@ from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.flight.metrics import balance_axis
 from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import BalanceUnit, Build, Slide, Target, TargetKind
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
@@ -51,10 +52,20 @@ class NewCheck(fields.Edge):
     ) = None
     doubt: Annotated[float, Field(strict=True, gt=0, le=100, allow_inf_nan=False)] | None = None
     note: fields.Words = ""
+    part: Annotated[
+        fields.Label, Field(description="What was held, where it was not the whole plane")
+    ] = ""
+    items: Annotated[
+        tuple[fields.Id, ...], Field(max_length=limits.ITEMS, description="What that is made of")
+    ] = ()
 
     def value(self) -> BalanceCheck:
-        """The check, made now unless it says when."""
-        return BalanceCheck(**{**self.model_dump(), "at": self.at or datetime.now(UTC)})
+        """The check, made now unless it says when. Raises BuildFaultError for a part of nothing."""
+        if bool(self.part.strip()) != bool(self.items):
+            words = "say what was held and which parts that is, or neither for the whole plane"
+            raise BuildFaultError([Fault("items" if self.part.strip() else "part", words)])
+        given = self.model_dump(exclude={"items"})
+        return BalanceCheck(**{**given, "at": self.at or datetime.now(UTC)})
 
 
 class Moved(fields.Edge):
@@ -164,8 +175,11 @@ def record_check(build_id: BuildId, new: NewCheck, shop: Shop) -> Response:
         return told(shop.held(build_id))
 
     def recorded(build: Build) -> Build:
-        stood = replace(fresh, stood=as_it_stands(build, fresh.loadout))
-        return replace(build, checks=(*build.checks, stood))
+        stood = as_it_stands(build, fresh.loadout, new.items or None)
+        if len(stood) < len(set(new.items)):
+            words = "name a part that is not aboard now; choose from those that are"
+            raise BuildFaultError([Fault("items", words)])
+        return replace(build, checks=(*build.checks, replace(fresh, stood=stood)))
 
     return told(shop.change(build_id, None, recorded), 201)
 

@@ -315,7 +315,8 @@ def _balance_done(build: Build) -> float:
     """The share of the loadouts whose balance was checked by hand since the plane last changed."""
     names: list[str | None] = [each.id for each in build.loadouts]
     names = names or [None]
-    by_hand = {each.loadout for each in build.checks if each.set_aside is None}
+    made = (each for each in build.checks if each.set_aside is None and each.is_of_the_plane)
+    by_hand = {each.loadout for each in made}
     done = [name in by_hand and unchecked_since(build, name) is None for name in names]
     return sum(done) / len(done)
 

@@ -159,7 +159,10 @@ def _loadout(build: Build, assessment: Assessment, k: int, now: datetime) -> Loa
     bench = BenchSays(
         answers=told.answers,
         unchecked=None if since is None else (since.words, since.since),
-        checked=any(each.loadout == id and each.set_aside is None for each in build.checks),
+        checked=any(
+            each.loadout == id and each.set_aside is None and each.is_of_the_plane
+            for each in build.checks
+        ),
         doubted=len(assessment.doubts),
         stall_speed_m_s=assessment.proportions.stall_speed,
     )

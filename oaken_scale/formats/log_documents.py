@@ -161,3 +161,4 @@ class BalanceCheckDoc(Edge):
     note: Words = ""
     set_aside: Words | None = None
     stood: Annotated[tuple[StoodDoc, ...], Field(max_length=limits.ITEMS)] = ()
+    part: Label = ""

@@ -116,11 +116,12 @@ def state_of(subject: Subject) -> str:
     loadout, told = subject.loadout, subject.told
     if loadout is None or not loadout.fully_weighed:
         return "not all weighed yet"
-    aside = {each.id for each in subject.build.checks if each.set_aside is not None}
+    checks = subject.build.checks
+    whole = {each.id for each in checks if each.set_aside is None and each.is_of_the_plane}
     made = [
         each
         for each in told.beam.checks
-        if each.id not in aside and each.loadout in (None, loadout.id) and not each.across
+        if each.id in whole and each.loadout in (None, loadout.id) and not each.across
     ]
     if not made or any(each.loadout == loadout.id for each in told.unchecked):
         return "weighed, balance not checked"
@@ -310,6 +311,7 @@ def _mark(page: Page, subject: Subject, y: float, right: float, shown: Shown) ->
 def _checked(check: CheckTold, build: Build, shown: Shown) -> str:
     made = next(each for each in build.checks if each.id == check.id)
     aboard = next((each.name for each in build.loadouts if each.id == check.loadout), "all aboard")
+    aboard = check.part or aboard
     gap = check.found_mm - check.sum_mm
     unit = shown.length_unit.value
     ways = ("to the right", "to the left") if check.across else ("aft", "ahead")
@@ -318,6 +320,8 @@ def _checked(check: CheckTold, build: Build, shown: Shown) -> str:
     else:
         agrees = f"{shown.length(abs(gap))} {unit} {ways[gap < 0]} of the sum"
     how = f"{HOW_CHECKED[made.kind]} {made.by}".strip()
+    if check.feel is not None:
+        how = f"by feel, {check.feel} at {shown.length(made.x_mm)} {unit}"
     found = f"{shown.length(check.found_mm)} ±{shown.length(2 * check.found_sd_mm)} {unit}"
     return f"{_day(check.at)}, {how}, {aboard}: {found}, {agrees}."
 

@@ -64,7 +64,7 @@ def read_checks(connection: sqlite3.Connection, build_id: str) -> tuple[BalanceC
         stood[check_id].append(Stood(*place))
     rows = connection.execute(
         "SELECT id, at, kind, loadout, x_mm, held_by, other_mm, reading_g, scale_id, z_mm,"
-        " nose_down_deg, doubt, note, set_aside"
+        " nose_down_deg, doubt, note, set_aside, part"
         " FROM balance_check WHERE build_id = ? ORDER BY place",
         (build_id,),
     )
@@ -72,8 +72,9 @@ def read_checks(connection: sqlite3.Connection, build_id: str) -> tuple[BalanceC
         replace(
             BalanceCheck(id, datetime.fromisoformat(at), CheckKind(kind), *rest),
             stood=tuple(stood[id]),
+            part=part,
         )
-        for id, at, kind, *rest in rows
+        for id, at, kind, *rest, part in rows
     )
 
 
@@ -84,8 +85,8 @@ def write_checks(
     connection.execute("DELETE FROM balance_check WHERE build_id = ?", (build_id,))
     connection.executemany(
         "INSERT INTO balance_check (build_id, place, id, at, kind, loadout, x_mm, held_by,"
-        " other_mm, reading_g, scale_id, z_mm, nose_down_deg, doubt, note, set_aside)"
-        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
+        " other_mm, reading_g, scale_id, z_mm, nose_down_deg, doubt, note, set_aside,"
+        " part) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
         [
             (
                 build_id,
@@ -104,6 +105,7 @@ def write_checks(
                 each.doubt,
                 each.note,
                 each.set_aside,
+                each.part,
             )
             for place, each in enumerate(checks)
         ],

@@ -2,6 +2,8 @@
 
 import pytest
 
+from tests.api.asking import problem
+
 AT = "/api/v1/builds/sandpiper"
 
 
@@ -168,3 +170,28 @@ def test_a_variant_stands_beside_its_build_and_is_adopted(demo):
     assert [each["name"] for each in demo.get(f"{AT}/variants").json()] == ["Sandpiper"]
     stranger = demo.post("/api/v1/builds", json={"name": "Other"}).json()["build"]["id"]
     assert act(demo, f"variants/{stranger}/adopted").status_code == 409
+
+
+def test_a_part_held_alone_names_what_it_is_made_of(demo):
+    build = "/api/v1/builds/sandpiper"
+    check = {"id": "c1", "kind": "support", "x_mm": 180.0, "loadout": None, "by": "tail drops"}
+    problem(
+        demo.post(f"{build}/checks", json={**check, "part": "Fuselage"}), "items", "which parts"
+    )
+    problem(demo.post(f"{build}/checks", json={**check, "items": ["motor"]}), "part", "which parts")
+    ghost = {**check, "part": "Fuselage", "items": ["motor", "nobody"]}
+    problem(demo.post(f"{build}/checks", json=ghost), "items", "not aboard")
+    held = {**check, "part": "Fuselage", "items": ["motor", "fuselage-box"]}
+    for _ in range(2):  # sent twice is once
+        answer = demo.post(f"{build}/checks", json=held)
+        assert answer.status_code in (200, 201), answer.text
+    (kept,) = [each for each in answer.json()["build"]["checks"] if each["id"] == "c1"]
+    assert {each["item"] for each in kept["stood"]} == {"motor", "fuselage-box"}
+    assert (kept["part"], kept["by"]) == ("Fuselage", "tail drops")
+    (told,) = [e for e in answer.json()["assessment"]["beam"]["checks"] if e["id"] == "c1"]
+    assert (told["part"], told["feel"]) == ("Fuselage", "tail drops")
+    assert all(
+        "checked" in each["checked"] for each in answer.json()["assessment"]["beam"]["loadouts"]
+    )
+    again = demo.get(f"{build}/file").json()["build"]["checks"]
+    assert next(each for each in again if each["id"] == "c1") == kept

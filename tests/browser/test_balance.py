@@ -187,3 +187,26 @@ def test_where_the_wing_belongs(balance):
 def test_nothing_runs_over_the_side(balance, width):
     balance.set_viewport_size({"width": width, "height": 800})
     assert balance.evaluate("document.documentElement.scrollWidth") <= width
+
+
+def test_what_a_hand_feels_and_a_part_held_alone_go_into_the_ledger(balance):
+    checks = balance.get_by_label("Checked on the bench")
+    checks.get_by_role("button", name="By feel").click()
+    checks.get_by_label("What it does").select_option("the tail drops")
+    checks.get_by_label("Where it rests").fill("40")
+    checks.get_by_role("button", name="Record it").click()
+    felt = checks.locator("[data-check]").first
+    expect(felt).to_contain_text("tail drops at 226 mm: the sum agrees")
+    checks.get_by_role("button", name="By feel").click()
+    checks.get_by_label("What it does").select_option("the nose drops")
+    checks.get_by_label("Where it rests").fill("20")
+    checks.get_by_role("button", name="Record it").click()
+    expect(checks.locator("[data-check]").first).to_contain_text("the sum says otherwise")
+    checks.get_by_role("button", name="Fingertips").click()
+    checks.get_by_label("Where it rests").fill("4")
+    checks.get_by_text("only a part of the plane was held").click()
+    checks.get_by_label("Fuselage", exact=True).check()
+    checks.get_by_label("Power and control", exact=True).check()
+    checks.get_by_role("button", name="Record it").click()
+    expect(checks.locator("[data-check]").first).to_contain_text("Fuselage and Power and control")
+    expect(checks).to_contain_text("Not checked by hand yet")

@@ -20,6 +20,19 @@ class CheckKind(StrEnum):
     HANG = "hang"
 
 
+class Feel(StrEnum):
+    """What a hand feels of a plane on two fingertips: ``by`` of a ``support`` that was not looked
+    at closely."""
+
+    LEVEL = "level by feel"
+    TAIL_DROPS = "tail drops"
+    NOSE_DROPS = "nose drops"
+    NOSE_HAND_LOW = "nose a hand low"
+    TAIL_HAND_LOW = "tail a hand low"
+
+
+FEELS: Final = {each.value: each for each in Feel}
+
 SUPPORT_DOUBT_MM: Final[dict[str, float]] = {"fingertips": 3.0, "pegs": 1.0, "string": 2.0}
 """How well a balance point is found, one sigma [mm], by what holds the plane."""
 
@@ -49,7 +62,8 @@ class BalanceCheck:
     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
     port) and ``other_mm`` (aft, or starboard), and ``reading_g`` on the scale under the second;
     ``hang`` has the pivot ``x_mm``, ``z_mm`` and the angle ``nose_down_deg``. ``doubt`` (one
-    sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
+    sigma; mm of the balance point, or degrees of an angle) is None for the usual one. ``part`` says
+    what was held where it was not the whole plane: it is no check of the loadout.
     """
 
     id: str
@@ -67,6 +81,13 @@ class BalanceCheck:
     note: str = ""
     set_aside: str | None = None
     stood: tuple[Stood, ...] = ()
+    part: str = ""
+
+    @property
+    def is_of_the_plane(self) -> bool:
+        """Whether it checks where its whole loadout balances: a part held alone does not, nor does
+        an end that drops."""
+        return not self.part and FEELS.get(self.by, Feel.LEVEL) is Feel.LEVEL
 
 
 @dataclass(frozen=True, slots=True)

@@ -317,8 +317,8 @@ def _flies(four: tuple[Answer, ...]) -> tuple[Flies, tuple[TargetKind, ...]]:
 
 def _checked(build: Build, id: str, checks: tuple[CheckTold, ...]) -> str:
     """Whether this loadout's balance was checked by hand, in words."""
-    aside = {each.id for each in build.checks if each.set_aside is not None}
-    spoken = [each for each in checks if each.id not in aside and not each.across]
+    whole = {each.id for each in build.checks if each.set_aside is None and each.is_of_the_plane}
+    spoken = [each for each in checks if each.id in whole and not each.across]
     mine = [each for each in spoken if each.loadout == id or not build.loadouts]
     if not mine:
         names = {each.id: each.name for each in build.loadouts}

@@ -6,7 +6,7 @@ was, and goes on telling of the masses and places that are still as they were. W
 sum disagree, what would explain it is told.
 """
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 from enum import StrEnum
@@ -28,15 +28,18 @@ from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.balancing import (
+    FEELS,
     HANG_DOUBT_DEG,
     SUPPORT_DOUBT_MM,
     BalanceCheck,
     CheckKind,
+    Feel,
     Stood,
 )
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.trim.cg_ranges import heights_known
+from oaken_scale.core.trim.feel import felt, surprise
 
 PLACED_MM: Final = 1.0
 """How well a support is placed, one sigma [mm]."""
@@ -51,6 +54,9 @@ MOST_REASONS: Final = 3
 
 MOVED_MM: Final = 1.0
 """What moving a thing on purpose adds to the doubt of its place, one sigma [mm]."""
+
+TELLS_NOTHING_MM: Final = 1e4
+"""A balance point no better known than this tells nothing [mm]."""
 
 STILL_MM: Final = 0.05
 """A thing that sits within so much of where it sat was not moved [mm]."""
@@ -81,6 +87,11 @@ class CheckTold:
     t: float
     reasons: tuple[Reason, ...]
     warning: str | None = None
+    part: str = ""
+    """What was held, where it was not the whole plane."""
+    feel: Feel | None = None
+    """What was felt, where nobody looked closely; on one side only, ``found_mm`` is what that tells
+    beside the sum."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -191,7 +202,18 @@ def _row(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -
     adrift = np.maximum(here @ (then.xyz - middle) ** 2 / float(here.sum()), 0.0)[:2]
     then = replace(then, xyz=np.where(then.placed[:, None], then.xyz, middle))
     x, axis = then.xyz[:, 0], 0
-    if check.kind is CheckKind.SUPPORT:
+    feel = FEELS.get(check.by) if check.kind is CheckKind.SUPPORT else None
+    if feel is not None:
+        cg = centre_of_gravity(after.mass, after.mass_cov, placed, aboard)
+        if cg is None:
+            return None
+        ends = placed.xyz[(aboard > 0) & placed.placed, 0]
+        found, found_sd = felt(
+            feel, check.x_mm, cg.x_mm, cg.x_sd_mm, float(ends.min()), float(ends.max())
+        )
+        found_sd = min(found_sd, TELLS_NOTHING_MM)
+        lever, moment, noise = x - found, 0.0, total * found_sd
+    elif check.kind is CheckKind.SUPPORT:
         doubt = check.doubt or SUPPORT_DOUBT_MM.get(check.by, SUPPORT_DOUBT_MM["fingertips"])
         lever, moment, noise = x - check.x_mm, 0.0, total * doubt
         found, found_sd = check.x_mm, doubt
@@ -235,14 +257,17 @@ def _as_it_stood(build: Build, where: Stations, check: BalanceCheck) -> tuple[Ve
     return aboard, replace(where, xyz=xyz, placed=placed, told=None)
 
 
-def as_it_stands(build: Build, loadout_id: str | None) -> tuple[Stood, ...]:
-    """What is aboard a loadout now and where it sits: what a check made now speaks of."""
+def as_it_stands(
+    build: Build, loadout_id: str | None, only: Collection[str] | None = None
+) -> tuple[Stood, ...]:
+    """What is aboard a loadout now and where it sits, or ``only`` those of it that were held: what
+    a check made now speaks of."""
     where = stations(build, wing_figures(build.surfaces))
     aboard = build.aboard(_loadout(build, loadout_id))
     return tuple(
         Stood(item.id, *(float(c) for c in where.xyz[i])) if where.placed[i] else Stood(item.id)
         for i, item in enumerate(build.items)
-        if aboard[i]
+        if aboard[i] and (only is None or item.id in only)
     )
 
 
@@ -312,6 +337,10 @@ def _told(build: Build, after: Posterior, row: _Row) -> CheckTold:
     at, sd = (cg.x_mm, cg.x_sd_mm) if row.axis == 0 else (cg.y_mm, cg.y_sd_mm)
     doubt = (sd**2 + row.found_sd_mm**2) ** 0.5
     t = (row.found_mm - at) / doubt
+    feel = FEELS.get(row.check.by) if row.check.kind is CheckKind.SUPPORT else None
+    sided = None if feel is None else surprise(feel, row.check.x_mm, at, sd)
+    if sided is not None:
+        t = sided
     reasons: tuple[Reason, ...] = ()
     if abs(t) > DISAGREES and row.axis == 0:
         reasons = _reasons(build, after, row.then, row, cg, doubt)
@@ -327,6 +356,8 @@ def _told(build: Build, after: Posterior, row: _Row) -> CheckTold:
         t=t,
         reasons=reasons,
         warning=_tips_over(build, row.check, cg),
+        part=row.check.part,
+        feel=feel,
     )
 
 

@@ -9,7 +9,11 @@ def unchecked_since(build: Build, loadout: str | None) -> Happening | None:
     """What was last done to the plane after its balance was last checked with a loadout; None
     where nothing was. What was only moved, added or taken off since stands in no diary: it is
     told by what sits otherwise than it did."""
-    mine = [each for each in build.checks if each.set_aside is None and each.loadout == loadout]
+    mine = [
+        each
+        for each in build.checks
+        if each.set_aside is None and each.loadout == loadout and each.is_of_the_plane
+    ]
     last = max(mine, key=lambda each: each.at, default=None)
     since = [each for each in build.happenings if last is None or each.at > last.at]
     if since or last is None:

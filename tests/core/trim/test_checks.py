@@ -8,11 +8,12 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy.special import ndtr
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.centre_of_gravity import centre_of_gravity, stations
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.model.balancing import SUPPORT_DOUBT_MM, BalanceCheck, CheckKind
 from oaken_scale.core.model.build import (
     Build,
     Item,
@@ -64,6 +65,90 @@ def test_fingertips_pull_the_sum_to_them_as_far_as_each_is_trusted():
     weight = before.x_sd_mm**2 / (before.x_sd_mm**2 + 3.0**2)
     assert after.x_mm == pytest.approx(before.x_mm + weight * 6, abs=0.05)
     assert after.x_sd_mm == pytest.approx(before.x_sd_mm * (1 - weight) ** 0.5, rel=0.01)
+
+
+def on_a_grid(mean, sd, weight):
+    """Mean and sd of a Gaussian times a weight, by sums over a fine grid."""
+    at = np.linspace(mean - 12 * sd, mean + 12 * sd, 200_001)
+    share = np.exp(-0.5 * ((at - mean) / sd) ** 2) * weight(at)
+    share /= share.sum()
+    told = float(share @ at)
+    return told, float(share @ (at - told) ** 2) ** 0.5
+
+
+@pytest.mark.parametrize("off", [-12.0, -3.0, 0.0, 4.0, 15.0])
+@pytest.mark.parametrize(("feel", "side"), [("tail drops", 1), ("nose drops", -1)])
+def test_that_an_end_drops_cuts_off_what_is_believed_on_the_other_side(off, feel, side):
+    before = cg_of(plane())
+    x = before.x_mm + off
+    held = SUPPORT_DOUBT_MM["fingertips"]
+    expected = on_a_grid(before.x_mm, before.x_sd_mm, lambda at: ndtr(side * (at - x) / held))
+    after = cg_of(plane(support(x, by=feel)))
+    # The CG is a ratio of sums; the ledger is linear in both.
+    assert after.x_mm == pytest.approx(expected[0], abs=0.1)
+    assert after.x_sd_mm == pytest.approx(expected[1], rel=0.02)
+
+
+def test_what_everybody_knew_already_tells_nothing():
+    before = cg_of(plane())
+    after = cg_of(plane(support(before.x_mm - 100, by="tail drops")))
+    assert (after.x_mm, after.x_sd_mm) == pytest.approx((before.x_mm, before.x_sd_mm), abs=1e-6)
+
+
+def test_level_by_feel_is_half_as_sure_as_by_looking():
+    x = cg_of(plane()).x_mm + 6
+    before = cg_of(plane())
+    weight = before.x_sd_mm**2 / (before.x_sd_mm**2 + 6.0**2)
+    after = cg_of(plane(support(x, by="level by feel")))
+    assert after.x_mm == pytest.approx(before.x_mm + weight * 6, abs=0.05)
+
+
+@pytest.mark.parametrize(("feel", "ahead"), [("nose a hand low", True), ("tail a hand low", False)])
+def test_a_hand_low_is_so_many_millimetres(feel, ahead):
+    """Held 20 mm above its CG: 20 times a hand over the way to that end, 90/(225 - 10) at the
+    nose, 90/(760 - 225) at the tail."""
+    told = fly(plane(support(225.0, by=feel))).checks[0]
+    by = 20 * 90 / (225 - 10) if ahead else -20 * 90 / (760 - 225)
+    assert told.found_mm == pytest.approx(225 - by)
+    slope = abs(by) / 20
+    assert told.found_sd_mm == pytest.approx((3.0**2 + (10 * slope) ** 2) ** 0.5)
+
+
+def test_a_feel_that_contradicts_the_sum_is_told_by_how_far():
+    cg = cg_of(plane())
+    spread = (cg.x_sd_mm**2 + 3.0**2) ** 0.5
+    wrong = fly(plane(support(cg.x_mm + 3 * spread, by="tail drops"))).checks[0]
+    assert wrong.t == pytest.approx(3.0)
+    assert wrong.reasons
+    right = fly(plane(support(cg.x_mm - 9, by="tail drops"))).checks[0]
+    assert (right.t, right.reasons, right.feel) == (0.0, (), "tail drops")
+
+
+@pytest.mark.parametrize(
+    ("by", "counts"), [("tail drops", False), ("nose a hand low", False), ("level by feel", True)]
+)
+def test_an_end_that_drops_is_no_check_of_where_the_plane_balances(by, counts):
+    (told,) = assess(plane(support(cg_of(plane()).x_mm, by=by))).beam.loadouts
+    assert (told.checked != "not checked by hand yet") is counts
+
+
+def test_a_fuselage_alone_speaks_of_what_is_in_it_and_is_no_check_of_the_plane():
+    held = ("motor", "pack", "body", "tail")
+    build = plane()
+    alone = replace(build, items=tuple(each for each in build.items if each.id in held))
+    x = cg_of(alone).x_mm + 12
+    stood_then = as_it_stands(build, None, held)
+    assert {each.item for each in stood_then} == set(held)
+    check = support(x, by="pegs", part="Fuselage, loaded", stood=stood_then)
+    joint = cg_of(replace(alone, checks=(replace(check, part=""),)))
+    told = fly(replace(build, checks=(check,)))
+    there = np.array([float(item.id in held) for item in build.items])
+    seen = centre_of_gravity(told.after.mass, told.after.mass_cov, told.where, there)
+    assert seen.x_mm == pytest.approx(joint.x_mm, abs=1e-6)
+    assert told.checks[0].part == "Fuselage, loaded"
+    assert told.planes[0].cg.x_mm > cg_of(build).x_mm + 4  # the wing hangs on as it was
+    beam = assess(replace(build, checks=(check,))).beam
+    assert beam.loadouts[0].checked == "not checked by hand yet"
 
 
 def test_pegs_are_trusted_more_than_fingertips():

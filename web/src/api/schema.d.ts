@@ -2489,7 +2489,8 @@ export interface components {
          *     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
          *     port) and ``other_mm`` (aft, or starboard), and ``reading_g`` on the scale under the second;
          *     ``hang`` has the pivot ``x_mm``, ``z_mm`` and the angle ``nose_down_deg``. ``doubt`` (one
-         *     sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
+         *     sigma; mm of the balance point, or degrees of an angle) is None for the usual one. ``part`` says
+         *     what was held where it was not the whole plane: it is no check of the loadout.
          */
         BalanceCheck: {
             /** Id */
@@ -2533,6 +2534,11 @@ export interface components {
              * @default []
              */
             stood?: components["schemas"]["Stood"][];
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
         };
         /**
          * BalanceCheckDoc
@@ -2585,6 +2591,11 @@ export interface components {
              * @default []
              */
             stood?: components["schemas"]["oaken_scale__formats__log_documents__StoodDoc"][];
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
         };
         /**
          * BalanceUnit
@@ -3376,6 +3387,12 @@ export interface components {
             reasons: components["schemas"]["oaken_scale__core__trim__checks__Reason"][];
             /** Warning */
             warning?: string | null;
+            /**
+             * Part
+             * @default
+             */
+            part?: string;
+            feel?: components["schemas"]["Feel"] | null;
         };
         /**
          * Choice
@@ -4299,6 +4316,13 @@ export interface components {
          * @enum {string}
          */
         Faces: "both" | "one" | "none";
+        /**
+         * Feel
+         * @description What a hand feels of a plane on two fingertips: ``by`` of a ``support`` that was not looked
+         *     at closely.
+         * @enum {string}
+         */
+        Feel: "level by feel" | "tail drops" | "nose drops" | "nose a hand low" | "tail a hand low";
         /**
          * Field
          * @description What a column holds.
@@ -5966,6 +5990,18 @@ export interface components {
              * @default
              */
             note?: string;
+            /**
+             * Part
+             * @description What was held, where it was not the whole plane
+             * @default
+             */
+            part?: string;
+            /**
+             * Items
+             * @description What that is made of
+             * @default []
+             */
+            items?: string[];
         };
         /**
          * NewCode

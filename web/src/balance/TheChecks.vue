@@ -14,13 +14,28 @@ const { number, units } = useUnits()
 
 const WAYS = [
   { value: 'support', title: 'Fingertips' },
+  { value: 'feel', title: 'By feel' },
   { value: 'supports', title: 'Two supports' },
   { value: 'sides', title: 'Left and right' },
   { value: 'hang', title: 'Hang angle' },
 ] as const
 type Way = (typeof WAYS)[number]['value']
 
+/** What a hand feels of a plane on two fingertips. */
+const FEELS = [
+  { value: 'level by feel', title: 'it feels level' },
+  { value: 'tail drops', title: 'the tail drops' },
+  { value: 'nose drops', title: 'the nose drops' },
+  { value: 'nose a hand low', title: 'the nose hangs a hand lower' },
+  { value: 'tail a hand low', title: 'the tail hangs a hand lower' },
+]
+
 const way = ref<Way | null>(null)
+/** The assemblies that were held; none of them: the whole plane. */
+const held = ref<string[]>([])
+const groups = computed(() => [
+  ...new Set(build.value?.items.filter((item) => !item.retired).map((item) => item.assembly)),
+].filter(Boolean)) // prettier-ignore
 const fields = reactive({ by: 'fingertips', x: '', other: '', reading: '', z: '', angle: '' })
 const reference = ref<'leading_edge' | 'nose'>('leading_edge')
 const wrong = ref('')
@@ -29,8 +44,11 @@ const edge = computed(() => assessment.value?.wing?.leading_edge_x_mm ?? 0)
 function open(chosen: Way) {
   way.value = way.value === chosen ? null : chosen
   wrong.value = ''
-  Object.assign(fields, { by: 'fingertips', x: '', other: '', reading: '', z: '', angle: '' })
-  reference.value = chosen === 'support' && edge.value ? 'leading_edge' : 'nose'
+  held.value = []
+  const by = chosen === 'feel' ? 'tail drops' : 'fingertips'
+  Object.assign(fields, { by, x: '', other: '', reading: '', z: '', angle: '' })
+  reference.value =
+    (chosen === 'support' || chosen === 'feel') && edge.value ? 'leading_edge' : 'nose'
 }
 
 async function length(text: string, what: string): Promise<number> {
@@ -51,12 +69,13 @@ async function keep() {
     const across = way.value === 'sides'
     const body: NewCheck = {
       id: freshId(),
-      kind: way.value,
+      kind: way.value === 'feel' ? 'support' : way.value,
       loadout: build.value?.loadouts.length ? (loadout.value?.id ?? null) : null,
       x_mm: across
         ? await length(fields.x, 'Left support')
         : await from(fields.x, way.value === 'hang' ? 'Where it hangs' : 'Where it rests'),
-      by: way.value === 'support' ? fields.by : '',
+      by: way.value === 'support' || way.value === 'feel' ? fields.by : '',
+      ...partly(),
     }
     if (way.value === 'supports' || across) {
       body.other_mm = across
@@ -83,6 +102,19 @@ async function keep() {
   }
 }
 
+/** What was held, where it was not the whole plane. */
+function partly(): Pick<NewCheck, 'part' | 'items'> {
+  if (!held.value.length) return {}
+  const carried = build.value?.loadouts.find((each) => each.id === loadout.value?.id)?.carries
+  const items = build.value?.items.filter(
+    (item) =>
+      held.value.includes(item.assembly) &&
+      !item.retired &&
+      (!item.option || !carried || carried.includes(item.id)),
+  )
+  return { part: held.value.join(' and '), items: items?.map((item) => item.id) ?? [] }
+}
+
 function aside(check: string, reason: string | null) {
   void send(() =>
     answered<Opened>(
@@ -104,10 +136,17 @@ const made = computed(() =>
     return {
       ...told,
       aside: check?.set_aside ?? null,
-      how: check ? HOW[check.kind] : '',
-      with: loadouts.value.find((each) => each.id === told.loadout)?.name ?? 'everything aboard',
-      words:
-        Math.abs(gap) < 0.5
+      how: check ? (told.feel ? `${told.feel} at` : HOW[check.kind]) : '',
+      at: told.feel ? (check?.x_mm ?? told.found_mm) : told.found_mm,
+      give: told.feel ? null : told.found_sd_mm,
+      with:
+        told.part ||
+        (loadouts.value.find((each) => each.id === told.loadout)?.name ?? 'everything aboard'),
+      words: told.feel
+        ? Math.abs(told.t) > 1
+          ? 'the sum says otherwise'
+          : 'the sum agrees'
+        : Math.abs(gap) < 0.5
           ? 'agrees with the sum'
           : `${far} ${units.value.length.name} ${way} of the sum`,
       disagrees: Math.abs(told.t) > 2,
@@ -133,9 +172,11 @@ const mine = computed(() =>
         :data-check="check.id"
       >
         <span>
-          <strong>{{ check.how }}</strong>
-          <span class="figure"> {{ number(check.found_mm, 'length') }}</span>
-          <span class="faint figure"> ±{{ number(2 * check.found_sd_mm, 'length') }}</span>
+          <strong>{{ check.how }}</strong>{{ ' ' }}
+          <span class="figure">{{ number(check.at, 'length') }}</span>
+          <span v-if="check.give !== null" class="faint figure">
+            ±{{ number(2 * check.give, 'length') }}</span
+          >
           {{ units.length.name }}: {{ inUnits(check.words) }}
         </span>
         <span class="faint small">{{ check.with }}</span>
@@ -176,6 +217,14 @@ const mine = computed(() =>
           <option value="fingertips">fingertips, ±3 mm</option>
           <option value="pegs">two pegs, ±1 mm</option>
           <option value="string">a string, ±2 mm</option>
+        </select></label
+      >
+      <label v-if="way === 'feel'"
+        >on fingertips,
+        <select v-model="fields.by" class="entry" aria-label="What it does">
+          <option v-for="each in FEELS" :key="each.value" :value="each.value">
+            {{ each.title }}
+          </option>
         </select></label
       >
       <p v-if="way === 'supports'" class="faint">
@@ -231,6 +280,19 @@ const mine = computed(() =>
           degrees</label
         >
       </template>
+      <details v-if="groups.length > 1">
+        <summary>only a part of the plane was held</summary>
+        <v-checkbox-btn
+          v-for="each in groups"
+          :key="each"
+          v-model="held"
+          :value="each"
+          :label="each"
+        />
+        <p v-if="held.length" class="faint">
+          It tells of these with what is in them, and is no check of the whole plane.
+        </p>
+      </details>
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
       <v-btn class="press--main" type="submit">Record it</v-btn>
     </form>
