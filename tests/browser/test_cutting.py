@@ -80,3 +80,27 @@ def test_a_part_without_an_outline_gets_its_sides_typed(page, demo_served):
     wide.press("Enter")
     expect(row).to_contain_text("400 mm by 120 mm")
     expect(page.get_by_label(f"How {name} lies on the sheet")).to_be_visible()
+
+
+def test_a_wing_is_folded_kept_left_and_right_and_cut(bench):
+    bench.goto(bench.url.replace("/bench", "/stock?on=folds"))
+    bench.get_by_label("What is folded", exact=True).select_option("wing")
+    folds = bench.get_by_role("region", name="Folds")
+    expect(folds).to_contain_text("to cut, across the folds")
+    expect(folds).to_contain_text("393.2 mm")  # worked by hand: 190 + 9.95 + 59.27 + 133.99
+    thick = bench.get_by_label("thick over all")
+    thick.fill("9")
+    expect(folds.get_by_role("alert")).to_contain_text("“thick over all” is 9 mm")
+    expect(bench.get_by_role("button", name="Keep it")).to_be_disabled()
+    thick.fill("2.2 cm")
+    thick.press("Enter")
+    bench.get_by_label("Name of what is folded").fill("Spare wing")
+    station = bench.get_by_label("Where it begins, from the nose")
+    station.fill("186")
+    station.press("Enter")
+    bench.get_by_role("button", name="Keep it").click()
+    expect(bench.get_by_text("Spare wing kept")).to_be_visible()
+    bench.get_by_role("link", name="Cutting").click()
+    for side in ("left", "right"):
+        row = bench.get_by_role("row", name=re.compile(f"Spare wing, {side}"))
+        expect(row).to_contain_text("500 mm by 393 mm")

@@ -15,7 +15,7 @@ PLACES = (
     *(f"/build/sandpiper/plan?on={on}"
       for on in ("drawing", "targets", "parts", "loadouts", "notebook", "scales")),
     *(f"/build/sandpiper/stock?on={on}"
-      for on in ("rack", "outlines", "cutting", "ways", "drawer", "shopping", "budget")),
+      for on in ("rack", "outlines", "folds", "cutting", "ways", "drawer", "shopping", "budget")),
     "/build/sandpiper/bench",
     *(f"/build/{plane}/balance" for plane in ("sandpiper", "night-heron", "avocet", "mayfly")),
     *(f"/build/{plane}/power" for plane in ("sandpiper", "mayfly")),

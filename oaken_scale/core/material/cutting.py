@@ -30,8 +30,9 @@ from oaken_scale.core.model.pattern import Grain, Ring, shape_of
 PLAIN_SIDES: Final = 2.0
 """A part whose outline nobody gave counts as a rectangle so many times as long as it is wide."""
 
-SAME_SHARE: Final = 0.03
-"""A pattern that differs by no more from what is counted of its lot agrees with it."""
+SAME_SHARE: Final = 0.08
+"""A pattern that differs by no more from what is counted of its lot agrees with it: what folds take
+out is cut too."""
 
 MOST_BLANKS: Final = 400
 """So many pieces are laid at once."""

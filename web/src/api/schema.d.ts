@@ -1422,6 +1422,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/folds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unfold
+         * @description What is cut for something folded from one board, and what comes out of it; nothing is
+         *     kept.
+         */
+        post: operations["unfold_api_v1_folds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/power/choices": {
         parameters: {
             query?: never;
@@ -4631,6 +4652,161 @@ export interface components {
             new_payloads?: components["schemas"]["PartLine"][];
         };
         /**
+         * FoldLine
+         * @description A fold across what is cut: from where to where along the middle of it [mm], by how many
+         *     degrees, and how wide the inner face is opened there [mm].
+         */
+        FoldLine: {
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /** Angle Deg */
+            angle_deg: number;
+            /** Opened Mm */
+            opened_mm: number;
+        };
+        /**
+         * FoldWay
+         * @description How a board is opened on its inner face to be folded.
+         * @enum {string}
+         */
+        FoldWay: "groove" | "strip";
+        /**
+         * Folded
+         * @description What is cut, and what comes out of it.
+         *
+         *     ``part`` holds the unfolded outline, its area [dm2] and the centroid of the folded part over its
+         *     own length and width; ``groove_dm2`` is how much board the folds take out, as an area of full
+         *     thickness. ``section`` is the outer outline at the front or root, its first corner last again.
+         *     For a wing: the chord and thickness that come out, where the thickest point is, and the height
+         *     that is left inside for a spar [mm].
+         */
+        Folded: {
+            part: components["schemas"]["Candidate"];
+            /** Panels */
+            panels: components["schemas"]["Panel"][];
+            /** Folds */
+            folds: components["schemas"]["FoldLine"][];
+            /** Unfolded Mm */
+            unfolded_mm: number;
+            /** Groove Dm2 */
+            groove_dm2: number;
+            /** Section */
+            section: [
+                number,
+                number
+            ][];
+            /** Chord Mm */
+            chord_mm?: number | null;
+            /** Thickness Mm */
+            thickness_mm?: number | null;
+            /** Thickest At Mm */
+            thickest_at_mm?: number | null;
+            /** Inside Mm */
+            inside_mm?: number | null;
+        };
+        /**
+         * FoldedBoxDoc
+         * @description A fuselage by its outer sizes [mm].
+         */
+        FoldedBoxDoc: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box";
+            /**
+             * Name
+             * @default Fuselage box
+             */
+            name?: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Board Mm */
+            board_mm: number;
+            /** Rear Width Mm */
+            rear_width_mm?: number | null;
+            /** Rear Height Mm */
+            rear_height_mm?: number | null;
+            /**
+             * Has Top
+             * @default false
+             */
+            has_top?: boolean;
+            /** @default groove */
+            way?: components["schemas"]["FoldWay"];
+        };
+        /**
+         * FoldedSidesDoc
+         * @description A half wing by the outer sides that were cut: what comes out of them [mm].
+         */
+        FoldedSidesDoc: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sides";
+            /**
+             * Name
+             * @default Wing half
+             */
+            name?: string;
+            /** Span Mm */
+            span_mm: number;
+            /** Lower Mm */
+            lower_mm: number;
+            /** Front Mm */
+            front_mm: number;
+            /** Rear Mm */
+            rear_mm: number;
+            /** Board Mm */
+            board_mm: number;
+        };
+        /**
+         * FoldedWingDoc
+         * @description A half wing folded about its leading edge [mm]; the spar's place as a share of the chord.
+         */
+        FoldedWingDoc: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wing";
+            /**
+             * Name
+             * @default Wing half
+             */
+            name?: string;
+            /** Span Mm */
+            span_mm: number;
+            /** Chord Mm */
+            chord_mm: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Board Mm */
+            board_mm: number;
+            /**
+             * Spar At
+             * @default 0.3
+             */
+            spar_at?: number;
+            /** Tip Chord Mm */
+            tip_chord_mm?: number | null;
+            /** @default strip */
+            way?: components["schemas"]["FoldWay"];
+        };
+        /**
          * Glide
          * @description A figure of the glide, one sigma, and the number of throws that it is from.
          */
@@ -6740,6 +6916,21 @@ export interface components {
             live: boolean;
             /** Note */
             note: string | null;
+        };
+        /**
+         * Panel
+         * @description One flat side between folds, as it lies on the sheet [mm].
+         */
+        Panel: {
+            /** Name */
+            name: string;
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
+            /** Width Mm */
+            width_mm: number;
         };
         /**
          * PaperName
@@ -13422,6 +13613,40 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    unfold_api_v1_folds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FoldedBoxDoc"] | components["schemas"]["FoldedWingDoc"] | components["schemas"]["FoldedSidesDoc"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Folded"];
                 };
             };
             /** @description Problem */

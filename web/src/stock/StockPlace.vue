@@ -6,6 +6,7 @@ import TheCutting from './TheCutting.vue'
 import OtherWays from './OtherWays.vue'
 import TheBudget from './TheBudget.vue'
 import TheDrawer from './TheDrawer.vue'
+import TheFolds from './TheFolds.vue'
 import TheOutlines from './TheOutlines.vue'
 import TheRack from './TheRack.vue'
 import TheShopping from './TheShopping.vue'
@@ -15,6 +16,7 @@ const route = useRoute()
 const VIEWS = [
   { name: 'rack', title: 'Rack', view: TheRack },
   { name: 'outlines', title: 'Parts from outlines', view: TheOutlines },
+  { name: 'folds', title: 'Folds', view: TheFolds },
   { name: 'cutting', title: 'Cutting', view: TheCutting },
   { name: 'ways', title: 'Other ways', view: OtherWays },
   { name: 'drawer', title: 'Drawer', view: TheDrawer },

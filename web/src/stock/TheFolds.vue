@@ -1,0 +1,239 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { fixed, useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import FoldPicture from './FoldPicture.vue'
+import { FOLDS, useFold } from './useFold'
+
+const { units, quantity, number } = useUnits()
+const { assessment } = useBuild()
+const {
+  kind, sizes, way, hasTop, name, twin, station, height, sheets, lot, sheet, board, folded, wrong,
+  wrongKept, keep,
+} = useFold() // prettier-ignore
+
+const length = computed(() => units.value.length)
+const net = computed(() => (folded.value?.part.area_dm2 ?? 0) - (folded.value?.groove_dm2 ?? 0))
+const grams = computed(() => {
+  const constant = assessment.value?.lots.find((each) => each.id === sheet.value?.id)?.constant
+  return constant === undefined ? null : constant * net.value
+})
+</script>
+
+<template>
+  <section class="folds" aria-label="Folds">
+    <form class="sizes" @submit.prevent="keep">
+      <label
+        >folded from one board:
+        <select v-model="kind" class="entry" aria-label="What is folded">
+          <option v-for="(each, value) in FOLDS" :key="value" :value="value">
+            {{ each.title }}
+          </option>
+        </select></label
+      >
+      <label v-for="field in FOLDS[kind].fields" :key="`${kind}-${field.key}`"
+        >{{ field.title }}
+        <span
+          ><QuantityCell
+            :value="sizes[field.key] ?? null"
+            :kind="field.isShare ? 'number' : 'length'"
+            :label="field.title"
+            :unit="field.isShare ? '' : length.name"
+            :base="field.isShare ? 1 : length.base"
+            :optional="field.isOptional ?? false"
+            :on-typed="(value) => (sizes[field.key] = value)"
+            :on-kept="(value) => (sizes[field.key] = value)"
+          />
+          {{ field.isShare ? '' : length.name }}</span
+        ></label
+      >
+      <label
+        >the board is
+        <span
+          ><QuantityCell
+            :value="board"
+            kind="length"
+            label="Thickness of the board"
+            :unit="length.name"
+            :base="length.base"
+            :on-typed="(value) => (board = value ?? board)"
+            :on-kept="(value) => (board = value ?? board)"
+          />
+          {{ length.name }}</span
+        ></label
+      >
+      <label v-if="kind !== 'sides'"
+        >opened inside as
+        <select v-model="way" class="entry" aria-label="How the folds are opened">
+          <option value="groove">a groove, sides bevelled</option>
+          <option value="strip">a strip taken out to the paper</option>
+        </select></label
+      >
+      <v-checkbox-btn v-if="kind === 'box'" v-model="hasTop" label="closed, with a top" />
+      <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+
+      <h3>Keep it as a part</h3>
+      <p v-if="!sheets.length" class="faint">Take a sheet from the Rack first.</p>
+      <template v-else>
+        <label
+          >called
+          <input v-model="name" class="entry" aria-label="Name of what is folded" maxlength="70"
+        /></label>
+        <label
+          >from
+          <select
+            class="entry"
+            :value="sheet?.id"
+            aria-label="Sheet that it is folded from"
+            @change="lot = ($event.target as HTMLSelectElement).value"
+          >
+            <option v-for="each in sheets" :key="each.id" :value="each.id">{{ each.name }}</option>
+          </select></label
+        >
+        <label
+          >{{ kind === 'box' ? 'its front end from the nose' : 'leading edge from the nose' }}
+          <span
+            ><QuantityCell
+              :value="station"
+              kind="station"
+              label="Where it begins, from the nose"
+              :unit="length.name"
+              :base="length.base"
+              optional
+              :on-kept="(value) => (station = value)"
+            />
+            {{ length.name }}</span
+          ></label
+        >
+        <label v-if="station !== null"
+          >up
+          <span
+            ><QuantityCell
+              :value="height"
+              kind="station"
+              label="How high it sits"
+              :unit="length.name"
+              :base="length.base"
+              optional
+              :on-kept="(value) => (height = value)"
+            />
+            {{ length.name }}</span
+          ></label
+        >
+        <v-checkbox-btn v-if="kind !== 'box'" v-model="twin" label="left and right" />
+        <p v-if="wrongKept" class="wrong" role="alert">{{ wrongKept }}</p>
+        <v-btn type="submit" class="press--main" :disabled="!folded || !!wrong">Keep it</v-btn>
+      </template>
+    </form>
+
+    <div v-if="folded" class="told" :class="{ stale: wrong }">
+      <FoldPicture :folded="folded" :board="board" />
+      <dl>
+        <dt>to cut, across the folds</dt>
+        <dd class="figure">{{ number(folded.unfolded_mm, 'length', 1) }} {{ length.name }}</dd>
+        <dt>each fold is opened by</dt>
+        <dd class="figure">
+          {{ folded.folds.map((fold) => number(fold.opened_mm, 'length', 1)).join(', ') }}
+          {{ length.name }}
+        </dd>
+        <dt>board, less what the folds take out</dt>
+        <dd class="figure">
+          {{ quantity(net, 'area') }}{{ grams === null ? '' : `, ${quantity(grams, 'mass')}` }}
+        </dd>
+        <template v-if="folded.chord_mm !== null">
+          <dt>chord and thickness that come out</dt>
+          <dd class="figure">
+            {{ number(folded.chord_mm, 'length', 1) }} by
+            {{ number(folded.thickness_mm ?? 0, 'length', 1) }} {{ length.name }},
+            {{ fixed((100 * (folded.thickness_mm ?? 0)) / folded.chord_mm, 1) }} %
+          </dd>
+          <dt>thickest behind the leading edge</dt>
+          <dd class="figure">
+            {{ number(folded.thickest_at_mm ?? 0, 'length', 1) }} {{ length.name }}
+          </dd>
+          <dt>left inside for a spar</dt>
+          <dd class="figure">{{ number(folded.inside_mm ?? 0, 'length', 1) }} {{ length.name }}</dd>
+        </template>
+      </dl>
+      <p class="faint small">
+        The outer paper stays whole and is the hinge. Dashed: the folds; shaded: where the inner
+        face is opened.
+      </p>
+    </div>
+    <p v-else-if="!wrong" class="faint" aria-busy="true">Unfolding …</p>
+  </section>
+</template>
+
+<style scoped>
+.folds {
+  display: grid;
+  grid-template-columns: minmax(300px, 400px) 1fr;
+  gap: 40px;
+}
+
+.sizes {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+
+label {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  gap: 12px;
+}
+
+label select {
+  max-width: 220px;
+}
+
+label span {
+  white-space: nowrap;
+}
+
+label :deep(.cell) {
+  width: 84px;
+}
+
+.sizes > :deep(.v-selection-control) {
+  grid-area: auto;
+}
+
+h3 {
+  border-top: 1px solid var(--line);
+  padding-top: 12px;
+}
+
+.told {
+  display: grid;
+  gap: 18px;
+  align-content: start;
+}
+
+.stale {
+  opacity: 0.45;
+}
+
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 4px 18px;
+  margin: 0;
+}
+
+dd {
+  margin: 0;
+}
+
+@media (max-width: 700px) {
+  .folds {
+    grid-template-columns: 1fr;
+  }
+
+  dl {
+    grid-template-columns: 1fr;
+  }
+}
+</style>
