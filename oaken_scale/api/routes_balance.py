@@ -338,7 +338,10 @@ def side_by_side(build_id: BuildId, shop: Shop) -> Response:
     rows = (row for row in shop.rows() if not row.put_away and origin in (row.id, row.variant_of))
     family = [shop.held(row.id) for row in rows]
     family.sort(key=lambda held: held.build.id != origin)
-    told_of = tuple(beside(family[0].build, held.build, held.assessment) for held in family)
+    told_of = tuple(
+        beside(family[0].build, held.build, held.assessment, family[0].assessment)
+        for held in family
+    )
     return Response(BESIDE.dump_json(told_of), media_type="application/json")
 
 

@@ -4,26 +4,44 @@ from dataclasses import dataclass
 from typing import Final
 
 from oaken_scale.core.assess import Assessment, LoadoutAnswers
+from oaken_scale.core.geometry.proportions import stall_of
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.build import Build, Item, TargetKind
 
 MOST_CHANGES: Final = 12
+_WEIGHT: Final = TargetKind.AUW
 
 
 @dataclass(frozen=True, slots=True)
 class Beside:
-    """One of a family of variants: its loadouts' answers, and how it differs from the first."""
+    """One of a family of variants: its loadouts' answers, the stall speed of its first one [m/s],
+    and how it differs from the first: by what share its answers are higher there, in their order
+    (None where either is missing), and in words."""
 
     build: str
     name: str
     loadouts: tuple[LoadoutAnswers, ...]
+    stall_m_s: float | None
+    shares: tuple[float | None, ...]
     changes: tuple[str, ...]
 
 
-def beside(origin: Build, variant: Build, told: Assessment) -> Beside:
-    """A variant beside the build that it is one of; the build itself has no changes."""
+def beside(origin: Build, variant: Build, told: Assessment, first: Assessment) -> Beside:
+    """A variant, and what is ``told`` of it, beside the build that it is one of, of which ``first``
+    is told; the build itself has no changes."""
+    mass = next((each.value for each in told.loadouts[0].answers if each.kind is _WEIGHT), None)
+    stall = stall_of(variant, wing_figures(variant.surfaces), mass or 0.0)
     changes = () if variant.id == origin.id else changed(origin, variant)
-    return Beside(variant.id, variant.name, told.loadouts, changes)
+    return Beside(variant.id, variant.name, told.loadouts, stall, _shares(told, first), changes)
+
+
+def _shares(told: Assessment, first: Assessment) -> tuple[float | None, ...]:
+    was = {each.kind: each.value for each in first.loadouts[0].answers}
+    shares = []
+    for each in told.loadouts[0].answers:
+        before = was.get(each.kind)
+        shares.append(each.value / before - 1 if before and each.value is not None else None)
+    return tuple(shares)
 
 
 def changed(origin: Build, variant: Build) -> tuple[str, ...]:

@@ -124,11 +124,17 @@ def proportions(build: Build, wing: WingFigures | None, heaviest_g: float) -> Pr
     drawn = _as_drawn(build.surfaces, build.lots, build.purpose, wing)
     if wing is None or heaviest_g <= 0:
         return drawn
-    main = next(s for s in build.surfaces if s.role is Role.WING)
-    cl_max = CL_MAX[main.profile or Profile.FOLDED]
     cubic = heaviest_g / wing.area_dm2**1.5
-    stall = stall_speed(heaviest_g, wing.area_dm2, cl_max)
-    return replace(drawn, cubic_loading=cubic, stall_speed=stall)
+    return replace(drawn, cubic_loading=cubic, stall_speed=stall_of(build, wing, heaviest_g))
+
+
+def stall_of(build: Build, wing: WingFigures | None, mass_g: float) -> float | None:
+    """The stall speed [m/s] of a plane of a mass [g], its first wing shaped as it is; None without
+    a wing or a mass."""
+    if wing is None or mass_g <= 0:
+        return None
+    main = next(s for s in build.surfaces if s.role is Role.WING)
+    return stall_speed(mass_g, wing.area_dm2, CL_MAX[main.profile or Profile.FOLDED])
 
 
 @recalled(keep=16)

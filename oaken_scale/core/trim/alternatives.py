@@ -6,9 +6,11 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import stations
+from oaken_scale.core.flight.headroom import headroom
 from oaken_scale.core.flight.item_masses import been_on_pan
 from oaken_scale.core.flight.metrics import Flying, answers_of, flying
 from oaken_scale.core.flight.verdict import Answer
+from oaken_scale.core.geometry.proportions import stall_of
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.joint_clock import ADHESIVES
@@ -31,18 +33,22 @@ TAPE_MIN_PER_M: Final = 1.5
 
 @dataclass(frozen=True, slots=True)
 class LoadoutAnswer:
-    """The four answers of one loadout."""
+    """The four answers of one loadout, its stall speed [m/s], and what is left to add until the
+    first target breaks [g]."""
 
     id: str
     name: str
     answers: tuple[Answer, ...]
+    stall_m_s: float | None = None
+    left_g: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Alternative:
     """One way of making the chosen parts, against today's.
 
-    ``grams`` is what they would weigh more (less, below zero), with one sigma; ``minutes`` of work
+    ``grams`` is what they would weigh more (less, below zero), with one sigma, and ``share`` that
+    of what they weigh today; ``minutes`` of work
     and waiting likewise; ``money`` None where a price or a size is missing. ``gained`` and
     ``given_up`` are in words. ``loadouts`` are the four answers of the plane so built.
     """
@@ -51,6 +57,7 @@ class Alternative:
     changed: tuple[str, ...]
     grams: float
     grams_sd: float
+    share: float | None
     minutes: float
     money: float | None
     gained: tuple[str, ...]
@@ -179,7 +186,7 @@ def _alternative(build: Build, chosen: tuple[str, ...], lot: Lot) -> Alternative
     gone = [b for b in build.items if b not in then.items]
     come = [t for t in then.items if before.get(t.id) != t and not t.retired]
     lots = {each.id: each for each in then.lots}
-    grams, sd = _difference(build, then, gone, come)
+    grams, sd, today = _difference(build, then, gone, come)
     was = [lots[item.uses[0].lot] for item in gone]
     costs = [_price(item, lots) for item in (*gone, *come)]
     missing = any(each is None for each in costs)
@@ -190,6 +197,7 @@ def _alternative(build: Build, chosen: tuple[str, ...], lot: Lot) -> Alternative
         changed=tuple(item.id for item in gone),
         grams=grams,
         grams_sd=sd,
+        share=grams / today if today > 0 else None,
         minutes=sum(minutes(item, lots) for item in come)
         - sum(minutes(item, lots) for item in gone),
         money=None if missing else sum(paid[len(gone) :]) - sum(paid[: len(gone)]),
@@ -201,9 +209,9 @@ def _alternative(build: Build, chosen: tuple[str, ...], lot: Lot) -> Alternative
 
 def _difference(
     build: Build, then: Build, gone: list[Item], come: list[Item]
-) -> tuple[float, float]:
-    """What the parts would weigh more, and its doubt: both kinds in one ledger, so that what they
-    share is not doubted twice."""
+) -> tuple[float, float, float]:
+    """What the parts would weigh more, its doubt, and what they weigh today: both kinds in one
+    ledger, so that what they share is not doubted twice."""
     here = {item.id for item in build.items}
     anew = [replace(item, id=f"{item.id}--anew") if item.id in here else item for item in come]
     both = replace(build, lots=then.lots, items=(*build.items, *anew), loadouts=())
@@ -212,7 +220,8 @@ def _difference(
     going, coming = {item.id for item in gone}, {item.id for item in anew}
     for i, item in enumerate(both.items):
         weight[i] = (item.id in coming) - float(item.id in going)
-    return after.total(weight)
+    today, _ = after.total((weight < 0).astype(float))
+    return (*after.total(weight), today)
 
 
 def _price(item: Item, lots: dict[str, Lot]) -> float | None:
@@ -230,7 +239,10 @@ def _loadouts(build: Build) -> tuple[LoadoutAnswer, ...]:
             build, loadout, after, where, wing, been, thrust=thrust_of(build, loadout)
         )
         name = (loadout.id, loadout.name) if loadout else ("as-built", "As built")
-        told.append(LoadoutAnswer(*name, answers_of(plane)))
+        first = next(iter(headroom(plane)), None)
+        stall = stall_of(build, wing, plane.auw_g)
+        left = None if first is None else first.grams
+        told.append(LoadoutAnswer(*name, answers_of(plane), stall, left))
     return tuple(told)
 
 

@@ -66,6 +66,20 @@ def test_the_doubt_of_the_difference_by_hand():
     assert told.grams_sd == pytest.approx((4.0**2 + 1.2**2 + 1.0**2 + 0.9**2) ** 0.5)
 
 
+def test_what_else_a_way_changes_its_share_the_stall_and_what_is_left_to_add():
+    build = sandpiper()
+    told = compare(build, ("hatch", "saddle"), (RACK["board-none"],))
+    (way,) = told.alternatives
+    now = {each.id: each.mass_g for each in assess(build).items}
+    assert way.share == pytest.approx(way.grams / (now["hatch"] + now["saddle"]), rel=1e-6)
+    for each in (told.today[0], way.loadouts[0]):
+        weight = each.answers[0].value
+        area = 2 * (400 * 190 + 140 * 190) / 1e4
+        by_hand = (2 * weight / 1000 * 9.80665 / (1.225 * area / 100 * 1.15)) ** 0.5
+        assert each.stall_m_s == pytest.approx(by_hand, rel=1e-4)
+    assert way.loadouts[0].left_g - told.today[0].left_g == pytest.approx(-way.grams, abs=1e-6)
+
+
 def test_a_weighed_sheet_makes_the_difference_sure():
     build = sandpiper()
     sheet = lot(build, "sheet-a")

@@ -137,7 +137,19 @@ def test_a_variants_changes_in_words():
     assert "with Camera" in said
     assert "Pack 20 mm forward" in said
     assert {"other targets", "another thrust"} <= set(said)
-    assert beside(origin, origin, assess(origin)).changes == ()
+    assert beside(origin, origin, assess(origin), assess(origin)).changes == ()
+
+
+def test_by_what_share_a_variant_is_more_and_how_slowly_it_flies():
+    origin = plane(thing("motor", 100, 10), thing("pack", 100, 200))
+    variant = replace(origin, id="v", items=(*origin.items, thing("camera", 50, 100)))
+    told = beside(origin, variant, assess(variant), assess(origin))
+    by_kind = dict(zip((each.kind for each in told.loadouts[0].answers), told.shares, strict=True))
+    assert by_kind[TargetKind.AUW] == pytest.approx(0.25)
+    assert by_kind[TargetKind.WING_LOADING] == pytest.approx(0.25)
+    first = beside(origin, origin, assess(origin), assess(origin))
+    assert set(first.shares) <= {0.0, None}
+    assert told.stall_m_s == pytest.approx(first.stall_m_s * 1.25**0.5)
 
 
 def test_a_long_list_of_changes_is_cut_short():

@@ -2312,7 +2312,8 @@ export interface components {
          * Alternative
          * @description One way of making the chosen parts, against today's.
          *
-         *     ``grams`` is what they would weigh more (less, below zero), with one sigma; ``minutes`` of work
+         *     ``grams`` is what they would weigh more (less, below zero), with one sigma, and ``share`` that
+         *     of what they weigh today; ``minutes`` of work
          *     and waiting likewise; ``money`` None where a price or a size is missing. ``gained`` and
          *     ``given_up`` are in words. ``loadouts`` are the four answers of the plane so built.
          */
@@ -2324,6 +2325,8 @@ export interface components {
             grams: number;
             /** Grams Sd */
             grams_sd: number;
+            /** Share */
+            share: number | null;
             /** Minutes */
             minutes: number;
             /** Money */
@@ -2842,7 +2845,9 @@ export interface components {
         };
         /**
          * Beside
-         * @description One of a family of variants: its loadouts' answers, and how it differs from the first.
+         * @description One of a family of variants: its loadouts' answers, the stall speed of its first one [m/s],
+         *     and how it differs from the first: by what share its answers are higher there, in their order
+         *     (None where either is missing), and in words.
          */
         Beside: {
             /** Build */
@@ -2851,6 +2856,10 @@ export interface components {
             name: string;
             /** Loadouts */
             loadouts: components["schemas"]["LoadoutAnswers"][];
+            /** Stall M S */
+            stall_m_s: number | null;
+            /** Shares */
+            shares: (number | null)[];
             /** Changes */
             changes: string[];
         };
@@ -5583,7 +5592,8 @@ export interface components {
         };
         /**
          * LoadoutAnswer
-         * @description The four answers of one loadout.
+         * @description The four answers of one loadout, its stall speed [m/s], and what is left to add until the
+         *     first target breaks [g].
          */
         LoadoutAnswer: {
             /** Id */
@@ -5592,6 +5602,10 @@ export interface components {
             name: string;
             /** Answers */
             answers: components["schemas"]["Answer"][];
+            /** Stall M S */
+            stall_m_s?: number | null;
+            /** Left G */
+            left_g?: number | null;
         };
         /**
          * LoadoutAnswers

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type Beside, type Opened, type TargetAnswer } from '../api/client'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, percent, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import { useVerdicts } from '../shared/verdicts'
 
@@ -72,6 +72,12 @@ const balanceOf = (answer: TargetAnswer) =>
   answer.value === null ? '–' : value(answer.value, answer)
 const first = (each: Beside, kind: string) =>
   each.loadouts[0]?.answers.find((answer) => answer.kind === kind)
+/** By how many per cent it is more than the build that it is a variant of. */
+function more(each: Beside, kind: string): string {
+  const at = each.loadouts[0]?.answers.findIndex((answer) => answer.kind === kind) ?? -1
+  const share = each.shares[at]
+  return each.build === origin.value || share == null ? '' : percent(share)
+}
 </script>
 
 <template>
@@ -93,6 +99,7 @@ const first = (each: Beside, kind: string) =>
             <th class="right">thrust</th>
             <th class="right">balance</th>
             <th class="right">left to add</th>
+            <th class="right">stalls, m/s</th>
             <th>changed</th>
             <th />
           </tr>
@@ -111,6 +118,7 @@ const first = (each: Beside, kind: string) =>
                   ? '–'
                   : number(first(each, 'auw')!.value!, 'mass', 0)
               }}
+              <span class="faint small">{{ more(each, 'auw') }}</span>
             </td>
             <td class="figure right">
               {{
@@ -118,9 +126,11 @@ const first = (each: Beside, kind: string) =>
                   ? '–'
                   : number(first(each, 'wing_loading')!.value!, 'loading')
               }}
+              <span class="faint small">{{ more(each, 'wing_loading') }}</span>
             </td>
             <td class="figure right">
               {{ first(each, 'thrust_to_weight')?.value?.toFixed(2) ?? '–' }}
+              <span class="faint small">{{ more(each, 'thrust_to_weight') }}</span>
             </td>
             <td class="figure right">
               {{ first(each, 'balance') ? balanceOf(first(each, 'balance')!) : '–' }}
@@ -132,6 +142,7 @@ const first = (each: Beside, kind: string) =>
                   : '–'
               }}
             </td>
+            <td class="figure right">{{ each.stall_m_s ? fixed(each.stall_m_s, 1) : '–' }}</td>
             <td class="small">
               {{ each.changes.join('; ') || (each.build === origin ? '' : 'nothing yet') }}
             </td>

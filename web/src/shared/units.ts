@@ -106,6 +106,12 @@ export function fixed(value: number, digits: number): string {
   return decimal(value.toFixed(digits))
 }
 
+/** By how much more or less, in per cent. */
+export function percent(share: number): string {
+  const round = Math.round(100 * share)
+  return `${round > 0 ? '+' : round < 0 ? '−' : '±'}${Math.abs(round)} %`
+}
+
 /** The chosen units, and numbers written in them. Values come in base units: g, mm, dm2, gf, m. */
 export function useUnits() {
   const units = computed<Record<Shown, Unit>>(() => ({

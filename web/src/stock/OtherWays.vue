@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Choosing, type Comparison, type Lot } from '../api/client'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, percent, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
@@ -105,13 +105,15 @@ const columns = computed(() => {
   const today = told.value?.today.find((each) => each.id === loadout.value?.id)
   return (told.value?.alternatives ?? []).map((way) => ({
     ...way,
+    flown: way.loadouts.find((each) => each.id === loadout.value?.id),
     answers: way.loadouts.find((each) => each.id === loadout.value?.id)?.answers ?? [],
     today: today?.answers ?? [],
   }))
 })
-const today = computed(
-  () => told.value?.today.find((each) => each.id === loadout.value?.id)?.answers ?? [],
-)
+const flown = computed(() => told.value?.today.find((each) => each.id === loadout.value?.id))
+const today = computed(() => flown.value?.answers ?? [])
+const left = (way: Comparison['today'][number] | undefined) =>
+  way?.left_g == null ? '–' : number(way.left_g, 'mass', 0)
 
 const signed = (amount: number, text: string) => (amount > 0 ? `+${text}` : text)
 function minutes(amount: number): string {
@@ -252,7 +254,24 @@ async function adopt(way: Comparison['alternatives'][number]) {
               <td v-for="way in columns" :key="way.lot.id">
                 <strong class="figure">{{ signed(way.grams, number(way.grams, 'mass')) }}</strong>
                 <span class="faint figure small"> ±{{ number(2 * way.grams_sd, 'mass') }}</span>
+                <span v-if="way.share !== null" class="figure small">
+                  {{ percent(way.share) }}</span
+                >
               </td>
+            </tr>
+            <tr>
+              <th>stalls at <span class="faint small">m/s</span></th>
+              <td class="figure">{{ flown?.stall_m_s ? fixed(flown.stall_m_s, 1) : '–' }}</td>
+              <td v-for="way in columns" :key="way.lot.id" class="figure">
+                {{ way.flown?.stall_m_s ? fixed(way.flown.stall_m_s, 1) : '–' }}
+              </td>
+            </tr>
+            <tr>
+              <th>
+                left to add <span class="faint small">{{ units.mass.name }}</span>
+              </th>
+              <td class="figure">{{ left(flown) }}</td>
+              <td v-for="way in columns" :key="way.lot.id" class="figure">{{ left(way.flown) }}</td>
             </tr>
             <tr>
               <th>work and waiting</th>
