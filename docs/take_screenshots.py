@@ -49,7 +49,7 @@ def bench(page: Page, url: str) -> None:
 
 
 def stock(page: Page, url: str) -> None:
-    """The Stock: a square of sheet weighed, outlines read, other ways compared."""
+    """The Stock: a square of sheet weighed, outlines read, a wing folded, parts laid, other ways."""
     page.goto(f"{url}/build/sandpiper/stock?on=rack")
     page.locator("[data-lot=sheet-b]").click()
     page.get_by_label("What the scale shows").fill("3.2")
@@ -62,6 +62,16 @@ def stock(page: Page, url: str) -> None:
     page.locator(".drawing").wait_for()
     page.wait_for_timeout(300)
     page.screenshot(path=PICTURES / "outlines.png")
+    page.goto(f"{url}/build/sandpiper/stock?on=folds")
+    page.get_by_label("What is folded", exact=True).select_option("wing")
+    page.get_by_text("left inside for a spar").wait_for()
+    page.wait_for_timeout(300)
+    page.screenshot(path=PICTURES / "folds.png")
+    page.goto(f"{url}/build/sandpiper/stock?on=cutting")
+    page.get_by_role("button", name="Lay them on sheets").click()
+    page.get_by_role("button", name="Lay them again").wait_for()
+    page.wait_for_timeout(300)
+    page.screenshot(path=PICTURES / "cutting.png")
     page.goto(f"{url}/build/sandpiper/stock?on=ways")
     for part in ("Fuselage box", "Hatch", "Tailplane"):
         page.get_by_role("button", name=part, exact=True).click()
@@ -73,12 +83,11 @@ def stock(page: Page, url: str) -> None:
 
 
 def balance(page: Page, url: str) -> None:
-    """The Balance of Sandpiper, and of the canard; what its drive gives."""
-    for build, picture in (("sandpiper", "balance"), ("avocet", "balance-canard")):
-        page.goto(f"{url}/build/{build}/balance")
-        page.get_by_text("Slide the").first.wait_for()
-        page.wait_for_timeout(900)
-        page.screenshot(path=PICTURES / f"{picture}.png")
+    """The Balance of Sandpiper; what its drive gives."""
+    page.goto(f"{url}/build/sandpiper/balance")
+    page.get_by_text("Slide the").first.wait_for()
+    page.wait_for_timeout(900)
+    page.screenshot(path=PICTURES / "balance.png")
     page.goto(f"{url}/build/sandpiper/power")
     page.get_by_role("heading", name="On the stand").wait_for()
     page.wait_for_timeout(500)
@@ -129,9 +138,6 @@ def main() -> None:
         desk.wait_for_timeout(300)
         desk.screenshot(path=PICTURES / "bench-lamp.png")
         desk.get_by_text("daylight", exact=True).click()
-        desk.locator("[data-rod=balance]").click()
-        desk.wait_for_timeout(400)
-        desk.screenshot(path=PICTURES / "rod.png")
         desk.goto(f"{url}/")
         desk.locator("article").first.wait_for()
         desk.wait_for_timeout(300)

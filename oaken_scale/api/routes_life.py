@@ -3,10 +3,10 @@
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Annotated
+from typing import Annotated, Final
 
 from fastapi import APIRouter, Query, Response
-from pydantic import Field
+from pydantic import Field, TypeAdapter
 
 from oaken_scale.api.documents import ASSESSMENT, NewItem, Opened, free_id
 from oaken_scale.api.problems import documented
@@ -17,11 +17,14 @@ from oaken_scale.core.flight.stages import past_of
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import limits
-from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.build import Build, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.formats import fields
+from oaken_scale.formats.plan_documents import StationDoc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["life"])
+
+_STATION: Final = TypeAdapter(Station)
 
 
 class Done(fields.Edge):
@@ -47,6 +50,25 @@ class Trim(Done):
     """Sanded, cut or pulled off: about how much."""
 
     grams: Annotated[float, Field(strict=True, gt=0, le=limits.ITEM_MASS_G, allow_inf_nan=False)]
+
+
+_Side = Annotated[float, fields.number(gt=0, le=limits.STATION_MM)]
+
+
+class NewPocket(Done):
+    """A pocket: its sides, its depth (null: through the sheet), where its middle sits (null: where
+    the part does), and the part that goes into it [mm]."""
+
+    length_mm: _Side
+    width_mm: _Side
+    depth_mm: _Side | None = None
+    station: StationDoc | None = None
+    holds: fields.Id | None = None
+
+    def pocket(self) -> life.Pocket:
+        """As the core has it."""
+        at = None if self.station is None else _STATION.validate_python(self.station.model_dump())
+        return life.Pocket(self.length_mm, self.width_mm, self.depth_mm, at, self.holds)
 
 
 class Replacement(Done):
@@ -116,6 +138,20 @@ def trim(build_id: BuildId, item_id: Named, done: Trim, if_match: Revision, shop
         return life.trimmed(build, act, item_id, _free(build, f"off {name}"), done.grams)
 
     return told(shop.change(build_id, number(if_match), trimmed))
+
+
+@router.post("/items/{item_id}/pocket", response_model=Opened, responses=documented(404, 412))
+def cut_pocket(
+    build_id: BuildId, item_id: Named, done: NewPocket, if_match: Revision, shop: Shop
+) -> Response:
+    """Cut a pocket into a part; its readings of before speak of it as it was."""
+
+    def pocketed(build: Build) -> Build:
+        name = _name(build, item_id)
+        act = done.act(build, f"a pocket cut in {name}")
+        return life.pocketed(build, act, item_id, _free(build, f"pocket in {name}"), done.pocket())
+
+    return told(shop.change(build_id, number(if_match), pocketed))
 
 
 @router.post("/items/{item_id}/replace", response_model=Opened, responses=documented(404, 412))

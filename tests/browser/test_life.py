@@ -28,6 +28,24 @@ def test_a_repair_is_told_and_the_part_goes_on_the_pan_as_it_is_now(bench):
     expect(bench.locator(".tag.on")).to_have_count(0)
 
 
+def test_a_pocket_is_cut_and_what_goes_in_sits_there(bench):
+    to(bench, "plan?on=parts")
+    bench.get_by_role("button", name="Change Fuselage box").click()
+    bench.get_by_role("button", name="it was repaired, replaced …").click()
+    sheet = bench.get_by_label("What happened to it")
+    sheet.get_by_label("a pocket cut in it").check()
+    sheet.get_by_label("Length of the pocket").fill("6 cm")
+    sheet.get_by_label("Width of the pocket").fill("40")
+    sheet.get_by_label("Depth of the pocket").fill("9")
+    sheet.get_by_role("button", name="Write it down").click()
+    expect(bench.get_by_text("5 mm thick")).to_be_visible()
+    sheet.get_by_label("Depth of the pocket").fill("3")
+    sheet.get_by_label("What goes into it").select_option("Receiver")
+    sheet.get_by_role("button", name="Write it down").click()
+    expect(sheet).not_to_be_visible()
+    expect(bench.get_by_text("pocket in fuselage box").first).to_be_visible()
+
+
 def test_what_cannot_be_is_said_in_the_sheet_and_nothing_is_written(bench):
     to(bench, "plan?on=parts")
     bench.get_by_role("button", name="Change Fin", exact=True).click()

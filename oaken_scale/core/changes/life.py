@@ -11,9 +11,10 @@ from datetime import datetime
 
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model import limits
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Item, Pedigree, Station
 from oaken_scale.core.model.diary import Happening, HappeningKind
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import Lot, LotUnit, Use
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,6 +75,76 @@ def trimmed(build: Build, act: Act, host: str, id: str, grams: float) -> Build:
     )
     build = replace(build, items=(*build.items, off))
     return _carried_along(_noted(build, act, HappeningKind.TRIM, (host, id)), host, id)
+
+
+@dataclass(frozen=True, slots=True)
+class Pocket:
+    """A pocket in a part cut from a sheet: its sides [mm], how deep it is [mm] (None: through the
+    sheet), where its middle sits (None: where the part's does), and the part that goes into it."""
+
+    length_mm: float
+    width_mm: float
+    depth_mm: float | None = None
+    at: Station | None = None
+    holds: str | None = None
+
+
+def pocketed(build: Build, act: Act, host: str, id: str, pocket: Pocket) -> Build:
+    """A pocket cut into a part: ``length width depth/thickness`` of its sheet's area is gone, and
+    what goes into it sits there.
+
+    Raises BuildFaultError where there is no such part, it is cut from no sheet, or the pocket is
+    deeper than the sheet or larger than the part.
+    """
+    part = _there(build, host)
+    sheets = {lot.id: lot for lot in build.lots if lot.unit is LotUnit.DM2}
+    use = next((each for each in part.uses if each.amount > 0 and each.lot in sheets), None)
+    if use is None:
+        words = f"{part.name} is cut from no sheet; say in grams what came off instead"
+        raise BuildFaultError([Fault("host", words)])
+    share = _depth_share(sheets[use.lot], pocket.depth_mm)
+    area = pocket.length_mm * pocket.width_mm / 1e4
+    gone = sum(-each.amount for item in build.items if item.host == host for each in item.uses)
+    left = use.amount / part.pieces - gone
+    if area * share >= left:
+        words = f"of {area:.4g} dm2 is no smaller than what is left of {part.name}, {left:.4g} dm2"
+        raise BuildFaultError([Fault("length_mm", words)])
+    hole = Item(
+        id=id,
+        name=f"pocket in {part.name.lower()}"[: limits.NAME_LENGTH],
+        pedigree=Pedigree.CALCULATED,
+        assembly=part.assembly,
+        uses=(Use(use.lot, -area * share),),
+        station=pocket.at or part.station,
+        option=part.option,
+        host=part.host or part.id,
+        added_at=act.at,
+    )
+    items = (*build.items, hole)
+    if pocket.holds is not None:
+        _there(build, pocket.holds)
+        items = tuple(
+            replace(item, station=hole.station) if item.id == pocket.holds else item
+            for item in items
+        )
+    build = replace(build, items=items)
+    return _carried_along(_noted(build, act, HappeningKind.TRIM, (host, id)), host, id)
+
+
+def _depth_share(lot: Lot, depth_mm: float | None) -> float:
+    """How much of a sheet's thickness a pocket takes."""
+    if depth_mm is None:
+        return 1.0
+    if lot.thickness_mm is None:
+        words = f"cannot be compared: say on the Rack how thick {lot.name} is, or cut it through"
+        raise BuildFaultError([Fault("depth_mm", words)])
+    if depth_mm > lot.thickness_mm:
+        words = (
+            f"is {depth_mm:g} mm; {lot.name} is {lot.thickness_mm:g} mm thick, so it must be at "
+            "most that, or through"
+        )
+        raise BuildFaultError([Fault("depth_mm", words)])
+    return depth_mm / lot.thickness_mm
 
 
 def replaced(build: Build, act: Act, old: str, new: Item) -> Build:

@@ -860,6 +860,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/items/{item_id}/pocket": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut Pocket
+         * @description Cut a pocket into a part; its readings of before speak of it as it was.
+         */
+        post: operations["cut_pocket_api_v1_builds__build_id__items__item_id__pocket_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/items/{item_id}/replace": {
         parameters: {
             query?: never;
@@ -6397,6 +6417,29 @@ export interface components {
             known_g?: number;
             /** Scale */
             scale?: string | null;
+        };
+        /**
+         * NewPocket
+         * @description A pocket: its sides, its depth (null: through the sheet), where its middle sits (null: where
+         *     the part does), and the part that goes into it [mm].
+         */
+        NewPocket: {
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /** At */
+            at?: string | null;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Depth Mm */
+            depth_mm?: number | null;
+            station?: components["schemas"]["StationDoc"] | null;
+            /** Holds */
+            holds?: string | null;
         };
         /**
          * NewPractice
@@ -12080,6 +12123,66 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Trim"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_pocket_api_v1_builds__build_id__items__item_id__pocket_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                item_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPocket"];
             };
         };
         responses: {

@@ -11,13 +11,14 @@ import { useLife } from './useLife'
 const props = defineProps<{ item: Item }>()
 const open = defineModel<boolean>({ required: true })
 useEscape(open)
-const { id } = useBuild()
+const { id, build } = useBuild()
 const { units } = useUnits()
 const life = useLife()
 
 const DONE = [
   { value: 'repair', title: 'repaired' },
   { value: 'trim', title: 'sanded, trimmed' },
+  { value: 'pocket', title: 'a pocket cut in it' },
   { value: 'replace', title: 'replaced' },
   { value: 'retire', title: 'taken off' },
   { value: 'move', title: 'moved to another build' },
@@ -25,13 +26,16 @@ const DONE = [
 type Done = (typeof DONE)[number]['value']
 
 const done = ref<Done>('repair')
-const fields = reactive({ words: '', grams: '', name: '', glue: '', patch: '', to: '' })
+const EMPTY = {
+  words: '', grams: '', name: '', glue: '', patch: '', to: '', long: '', wide: '', deep: '', holds: '',
+} // prettier-ignore
+const fields = reactive({ ...EMPTY })
 const wrong = ref('')
 watch(open, (now) => {
   if (!now) return
   done.value = 'repair'
   wrong.value = ''
-  Object.assign(fields, { words: '', grams: '', name: '', glue: '', patch: '', to: '' })
+  Object.assign(fields, EMPTY)
 })
 
 const shelf = useQuery({
@@ -47,6 +51,20 @@ async function grams(text: string, of: string): Promise<number> {
     throw new Error(`${of}: ${whyNot(error)}`)
   }
 }
+
+async function length(text: string, of: string): Promise<number> {
+  try {
+    return await understand(text, 'length', units.value.length.name)
+  } catch (error) {
+    throw new Error(`${of}: ${whyNot(error)}`)
+  }
+}
+const inside = computed(
+  () =>
+    build.value?.items.filter(
+      (item) => !item.retired && item.id !== props.item.id && !item.uses.length && !item.host,
+    ) ?? [],
+)
 
 const guess = (name: string, stated_g: number, pedigree: Item['pedigree']): NewItem => ({
   name,
@@ -69,6 +87,13 @@ async function keep() {
       kept = await life.repair(props.item.id, words, added)
     } else if (done.value === 'trim')
       kept = await life.trim(props.item.id, words, await grams(fields.grams, 'What came off'))
+    else if (done.value === 'pocket')
+      kept = await life.pocket(props.item.id, words, {
+        length_mm: await length(fields.long, 'Length of the pocket'),
+        width_mm: await length(fields.wide, 'Width of the pocket'),
+        depth_mm: fields.deep.trim() ? await length(fields.deep, 'Depth of the pocket') : null,
+        holds: fields.holds || null,
+      })
     else if (done.value === 'replace') {
       const name = fields.name.trim() || `${props.item.name}, new`
       const mass = await grams(fields.grams, 'Mass of the new one')
@@ -114,6 +139,49 @@ async function keep() {
           <input v-model="fields.grams" class="entry figure few" inputmode="decimal" />
           {{ units.mass.name }} came off</label
         >
+        <template v-if="done === 'pocket'">
+          <label
+            >long
+            <input
+              v-model="fields.long"
+              class="entry figure few"
+              aria-label="Length of the pocket"
+              inputmode="decimal"
+            />
+            by
+            <input
+              v-model="fields.wide"
+              class="entry figure few"
+              aria-label="Width of the pocket"
+              inputmode="decimal"
+            />
+            {{ units.length.name }}</label
+          >
+          <label
+            >deep
+            <input
+              v-model="fields.deep"
+              class="entry figure few"
+              aria-label="Depth of the pocket"
+              placeholder="through"
+              inputmode="decimal"
+            />
+            {{ units.length.name }}</label
+          >
+          <label
+            >for
+            <select v-model="fields.holds" class="entry" aria-label="What goes into it">
+              <option value="">nothing yet</option>
+              <option v-for="each in inside" :key="each.id" :value="each.id">
+                {{ each.name }}
+              </option>
+            </select></label
+          >
+          <p class="faint small">
+            What is cut out of its sheet counts below zero, where the part sits; what goes into it
+            sits there too. Move both on the Balance.
+          </p>
+        </template>
         <template v-if="done === 'replace'">
           <label
             >by

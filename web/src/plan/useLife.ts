@@ -1,6 +1,14 @@
 import { answered, api, type NewItem, type Opened } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 
+/** A pocket: its sides, its depth or through, and what goes into it [mm]. */
+export interface Pocket {
+  length_mm: number
+  width_mm: number
+  depth_mm: number | null
+  holds: string | null
+}
+
 /** What can be done to a part and to a build over its life; each is kept with the diary entry. */
 export function useLife() {
   const { id, send } = useBuild()
@@ -28,6 +36,15 @@ export function useLife() {
           api.POST(`${root}/items/{item_id}/trim`, {
             params: at(item, header),
             body: { words, grams },
+          }),
+        ),
+      ),
+    pocket: (item: string, words: string, pocket: Pocket) =>
+      send((header) =>
+        answered<Opened>(
+          api.POST(`${root}/items/{item_id}/pocket`, {
+            params: at(item, header),
+            body: { words, ...pocket },
           }),
         ),
       ),
