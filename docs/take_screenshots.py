@@ -49,7 +49,7 @@ def bench(page: Page, url: str) -> None:
 
 
 def stock(page: Page, url: str) -> None:
-    """The Stock: a square of sheet weighed, outlines read, a wing folded, parts laid, other ways."""
+    """The Stock: a square of sheet weighed, outlines read, a wing folded, parts laid."""
     page.goto(f"{url}/build/sandpiper/stock?on=rack")
     page.locator("[data-lot=sheet-b]").click()
     page.get_by_label("What the scale shows").fill("3.2")
