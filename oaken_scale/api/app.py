@@ -17,6 +17,7 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 from oaken_scale.api import (
     problems,
     routes_balance,
+    routes_begin,
     routes_bench,
     routes_builds,
     routes_cutting,
@@ -130,6 +131,7 @@ def create_app(
     problems.install(app)
     everything = (
         routes_workshop,
+        routes_begin,
         routes_builds,
         routes_bench,
         routes_balance,

@@ -1,8 +1,5 @@
 """What the API takes and gives, where it is not the build file's own shape."""
 
-import re
-import uuid
-from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Annotated, Final
@@ -21,6 +18,7 @@ from oaken_scale.core.model import build as core
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import LotKind
+from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.plausible import Asked
 from oaken_scale.core.model.presets import Layout, Purpose
 from oaken_scale.core.model.quantity import QuantityError, parse
@@ -294,13 +292,3 @@ ASSESSMENT: Final = TypeAdapter(Assessment)
 DOUBT: Final[TypeAdapter[Doubt | None]] = TypeAdapter(Doubt | None)
 FORECAST: Final[TypeAdapter[tuple[Point, ...]]] = TypeAdapter(tuple[Point, ...])
 PAN_STATE: Final = TypeAdapter(PanState)
-
-
-def free_id(name: str, taken: Iterable[str]) -> str:
-    """An id made from a name, unlike all that are taken."""
-    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:48] or "part"
-    used = set(taken)
-    if stem not in used:
-        return stem
-    numbered = (f"{stem}-{number}" for number in range(2, 10_000))
-    return next((id for id in numbered if id not in used), str(uuid.uuid4()))

@@ -17,7 +17,6 @@ from oaken_scale.api.documents import (
     Opened,
     PuttingAway,
     Shelved,
-    free_id,
 )
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.core.changes.drive import without_part
@@ -28,6 +27,7 @@ from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build, Habit, Item, Pedigree, Scale, Target, TargetKind
 from oaken_scale.core.model.faults import check
 from oaken_scale.core.model.lot import Known
+from oaken_scale.core.model.named import free_id
 from oaken_scale.formats import build_file, fields
 from oaken_scale.formats.apart import READER
 from oaken_scale.store.builds import Shelved as Row

@@ -9,13 +9,13 @@ from fastapi.concurrency import run_in_threadpool
 from fastapi.responses import StreamingResponse
 from pydantic import Field, TypeAdapter
 
-from oaken_scale.api.documents import free_id
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Shop
 from oaken_scale.api.routes_sheet import MOST_SHEETS, Paper, PaperName, Reader
 from oaken_scale.core.geometry.blanks import Knife
 from oaken_scale.core.material.cutting import CutPlan, CutStep, NotLaid, jobs
 from oaken_scale.core.model import limits
+from oaken_scale.core.model.named import free_id
 from oaken_scale.formats import fields
 from oaken_scale.formats.cut_files import cut_dxf, cut_list, cut_svg, label
 from oaken_scale.formats.cutting_apart import Cutter

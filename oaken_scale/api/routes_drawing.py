@@ -9,7 +9,7 @@ from typing import Annotated, Final
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.api.routes_rack import taken_lot
@@ -18,6 +18,7 @@ from oaken_scale.core.changes.ways_of_flying import flown_with
 from oaken_scale.core.model.build import Build, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part_line import Units, part_of_line
 from oaken_scale.core.model.plausible import FigureOf, asked_of_part
 from oaken_scale.formats import fields

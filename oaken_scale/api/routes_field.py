@@ -8,7 +8,7 @@ from fastapi import APIRouter, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import Field, TypeAdapter
 
-from oaken_scale.api.documents import NewItem, Opened, free_id
+from oaken_scale.api.documents import NewItem, Opened
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
 from oaken_scale.core.at_the_field import FieldTold, field_told
@@ -24,6 +24,7 @@ from oaken_scale.core.field.controls import (
 from oaken_scale.core.model import field as core
 from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.named import free_id
 from oaken_scale.core.next_version import next_version
 from oaken_scale.formats import fields
 from oaken_scale.formats.entries import EntryDoc, read_card, value

@@ -6,12 +6,13 @@ from datetime import UTC, datetime
 
 from fastapi import APIRouter, Response
 
-from oaken_scale.api.documents import Meanwhile, NewJoint, Opened, free_id
+from oaken_scale.api.documents import Meanwhile, NewJoint, Opened
 from oaken_scale.api.problems import documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Shop, told
 from oaken_scale.core.material.joining import seam
 from oaken_scale.core.material.joint_clock import meanwhile
 from oaken_scale.core.model.build import Build, Joint
+from oaken_scale.core.model.named import free_id
 from oaken_scale.formats.log_documents import JointTimesDoc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["joints"])

@@ -8,7 +8,7 @@ from typing import Annotated, Final
 from fastapi import APIRouter, Query, Response
 from pydantic import Field, TypeAdapter
 
-from oaken_scale.api.documents import ASSESSMENT, NewItem, Opened, free_id
+from oaken_scale.api.documents import ASSESSMENT, NewItem, Opened
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.core.assess import Assessment, assess
@@ -19,6 +19,7 @@ from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.named import free_id
 from oaken_scale.formats import fields
 from oaken_scale.formats.plan_documents import StationDoc
 

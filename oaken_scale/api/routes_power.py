@@ -7,7 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import Field, TypeAdapter, model_validator
 
-from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
 from oaken_scale.api.routes_rack import drawer_thing
@@ -17,6 +17,7 @@ from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Group, Item, Loadout, Pedigree
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.power import Motor, Pack
 from oaken_scale.core.power.drive_estimate import Predicted
 from oaken_scale.core.power.loadout_power import drive_estimate

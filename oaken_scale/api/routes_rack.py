@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 
 from fastapi import APIRouter, Response
 
-from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.api.stock_documents import (
@@ -23,6 +23,7 @@ from oaken_scale.core.ledger.prior import together
 from oaken_scale.core.material.drawer import Thing, expected, fitted
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot
+from oaken_scale.core.model.named import free_id
 from oaken_scale.workshop import Change, Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["stock"])
@@ -31,7 +32,7 @@ router = APIRouter(prefix="/api/v1", tags=["stock"])
 @router.get("/rack", response_model=list[RackLot])
 def the_rack(shop: Shop) -> list[RackLot]:
     """The lots that all builds share, with what the builds' weighings make of each now."""
-    return [_rack_lot(shop, lot) for lot in shop.rack.lots()]
+    return [rack_lot(shop, lot) for lot in shop.rack.lots()]
 
 
 @router.post("/rack", response_model=RackLot, status_code=201, responses=documented(409))
@@ -43,7 +44,7 @@ def hang(new: NewLot, shop: Shop) -> RackLot:
         raise ProblemError(409, "That id is taken", words, "id")
     lot = new.value(new.id or free_id(new.name, taken))
     shop.rack.hang(lot)
-    return _rack_lot(shop, shop.rack.lot(lot.id))
+    return rack_lot(shop, shop.rack.lot(lot.id))
 
 
 @router.put("/rack/{lot_id}", response_model=RackLot, responses=documented(404))
@@ -51,7 +52,7 @@ def describe(lot_id: Named, new: NewLot, shop: Shop) -> RackLot:
     """Change what is said of a lot, here and in every build that uses it."""
     shop.rack.lot(lot_id)
     shop.rack.hang(new.value(lot_id))
-    return _rack_lot(shop, shop.rack.lot(lot_id))
+    return rack_lot(shop, shop.rack.lot(lot_id))
 
 
 @router.delete("/rack/{lot_id}", status_code=204, responses=documented(404, 409))
@@ -175,7 +176,8 @@ def taken_lot(build: Build, lot: Lot) -> Lot:
     return replace(lot, id=free_id(lot.id, (each.id for each in build.lots)), rack=lot.id)
 
 
-def _rack_lot(shop: Workshop, lot: Lot) -> RackLot:
+def rack_lot(shop: Workshop, lot: Lot) -> RackLot:
+    """A lot of the rack with what builds found of it, and which of them use it."""
     where, found = [], []
     for id in shop.rack.using(lot.id):
         build = shop.held(id).build
@@ -189,14 +191,17 @@ def _rack_lot(shop: Workshop, lot: Lot) -> RackLot:
     return RackLot(lot, Known(*now), known, tuple(where))
 
 
+def found_to_weigh(shop: Workshop, thing: Thing) -> Known | None:
+    """What builds found that a thing of the drawer weighs; None where none did."""
+    found = (
+        shop.sharing.learned(id).things.get(thing.id) for id in shop.drawer.that_held(thing.id)
+    )
+    return combined([known for known in found if known is not None])
+
+
 def drawer_thing(shop: Workshop, thing: Thing, where: list[tuple[str, str]]) -> DrawerThing:
     """A thing of the drawer with what builds found that it weighs, and where it sits."""
-    found = [
-        known
-        for id in shop.drawer.that_held(thing.id)
-        if (known := shop.sharing.learned(id).things.get(thing.id))
-    ]
-    known = combined(found)
+    known = found_to_weigh(shop, thing)
     now = together(*expected(thing), known)
     sits = tuple(Whereabouts(id, shop.held(id).build.name, item) for id, item in where)
     return DrawerThing(thing, Known(*now), known is not None, sits)

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Final
 from fastapi import APIRouter, Depends, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 
-from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
 from oaken_scale.api.routes_rack import taken_lot
@@ -32,6 +32,7 @@ from oaken_scale.core.material.shopping import Shopping, shopping
 from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.named import free_id
 from oaken_scale.core.trim.alternatives import Comparison, compare, instead
 from oaken_scale.formats.apart import READER
 from oaken_scale.formats.plan_documents import BudgetDoc

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import Field, TypeAdapter
 
-from oaken_scale.api.documents import Opened, free_id
+from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
 from oaken_scale.core.changes.drawing import with_parts
@@ -16,6 +16,7 @@ from oaken_scale.core.changes.listed import with_list
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Item, Pedigree, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.named import free_id
 from oaken_scale.formats import fields, lists_in, parts_list, tables
 from oaken_scale.formats.apart import READER
 from oaken_scale.paper.shown import DecimalMark

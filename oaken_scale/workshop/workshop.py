@@ -115,21 +115,26 @@ class Workshop:
         return self.hold(held)
 
     def add(
-        self, build: Build, hidden: tuple[dict[str, float], dict[str, float]] | None = None
+        self,
+        build: Build,
+        hidden: tuple[dict[str, float], dict[str, float]] | None = None,
+        is_of_here: bool = False,
     ) -> Held:
         """Put a build on the shelf under an id of its own; one of the same id stays as it is.
 
         Its lots and things are its own until they are put on the rack: what a file learned
-        elsewhere must not be counted here a second time. ``hidden`` are the true masses by item
-        and constants by lot that its simulated scale knows.
+        elsewhere must not be counted here a second time. One that ``is_of_here`` was made of this
+        rack and this drawer, and shares them. ``hidden`` are the true masses by item and constants
+        by lot that its simulated scale knows.
         """
         with self.turn:
-            fresh = replace(
-                build,
-                id=str(uuid.uuid4()),
-                lots=tuple(replace(lot, rack=None) for lot in build.lots),
-                items=tuple(replace(item, thing=None) for item in build.items),
-            )
+            fresh = replace(build, id=str(uuid.uuid4()))
+            if not is_of_here:
+                fresh = replace(
+                    fresh,
+                    lots=tuple(replace(lot, rack=None) for lot in build.lots),
+                    items=tuple(replace(item, thing=None) for item in build.items),
+                )
             held = assessed(1, exportable(fresh))
             with self.database.transaction() as connection:
                 builds.add_build(connection, fresh, now())

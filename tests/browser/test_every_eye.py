@@ -12,6 +12,7 @@ AXE = Path("web/node_modules/axe-core/axe.min.js").read_text()
 
 PLACES = (
     "/",
+    "/begin",
     *(f"/build/sandpiper/plan?on={on}"
       for on in ("drawing", "targets", "parts", "loadouts", "notebook", "scales")),
     *(f"/build/sandpiper/stock?on={on}"

@@ -23,6 +23,12 @@ export const router = createRouter({
       ],
     },
     {
+      path: '/begin',
+      name: 'begin',
+      component: () => import('./shed/BeginHere.vue'),
+      meta: { place: 'shed' },
+    },
+    {
       path: '/let-in',
       name: 'let-in',
       component: () => import('./door/LetIn.vue'),

@@ -1,6 +1,7 @@
 """What is meant by a piece of a name, as people type it."""
 
-from collections.abc import Sequence
+import re
+from collections.abc import Iterable, Sequence
 from typing import Final, Protocol, TypeVar
 
 from oaken_scale.core.model.faults import BuildFaultError, Fault
@@ -50,3 +51,16 @@ def named(text: str, things: Sequence[Thing], field: str) -> Thing | None:
             words = f'"{text}" may be {names}: write more of its name'
             raise BuildFaultError([Fault(field, words)])
     return None
+
+
+def free_id(name: str, taken: Iterable[str]) -> str:
+    """An id made from a name, unlike all that are taken.
+
+    >>> free_id("Sheet A, both papers", ()), free_id("Fin", ("fin", "fin-2"))
+    ('sheet-a-both-papers', 'fin-3')
+    """
+    stem = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:48] or "part"
+    used = set(taken)
+    if stem not in used:
+        return stem
+    return next(id for number in range(2, len(used) + 3) if (id := f"{stem}-{number}") not in used)

@@ -66,6 +66,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/begin/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Show Map
+         * @description Which span and chord meet the targets with what is there; nothing is kept.
+         */
+        post: operations["show_map_api_v1_begin_map_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/begin/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Here
+         * @description Begin the plane of one point of the map: a build like any other.
+         */
+        post: operations["begin_here_api_v1_begin_here_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds": {
         parameters: {
             query?: never;
@@ -2802,7 +2842,7 @@ export interface components {
             /** Schools */
             schools: components["schemas"]["School"][];
             /** Quarrels */
-            quarrels: components["schemas"]["Quarrel"][];
+            quarrels: components["schemas"]["oaken_scale__core__trim__cg_ranges__Quarrel"][];
             /** Loadouts */
             loadouts: components["schemas"]["LoadoutBalance"][];
             /** Checks */
@@ -3395,6 +3435,18 @@ export interface components {
             now_mm: number | null;
             /** Then Mm */
             then_mm: number | null;
+        };
+        /**
+         * Chance
+         * @description A target's figure at a point, in its own unit, and the chance that it is met; None where
+         *     something is missing to tell it.
+         */
+        Chance: {
+            kind: components["schemas"]["TargetKind"];
+            /** Value */
+            value: number | null;
+            /** Chance */
+            chance: number | null;
         };
         /**
          * CheckKind
@@ -5039,6 +5091,55 @@ export interface components {
          */
         Heavy: "nose-heavy" | "tail-heavy" | "in its range";
         /**
+         * HereBegun
+         * @description One point of the map, and what the plane is called.
+         */
+        HereBegun: {
+            /**
+             * Purpose
+             * @default park
+             */
+            purpose?: string;
+            /**
+             * Layout
+             * @default tractor
+             */
+            layout?: string;
+            /**
+             * Targets
+             * @default []
+             */
+            targets?: components["schemas"]["TargetDoc"][];
+            /**
+             * Wing Lot
+             * @description Letters, digits, - and _
+             */
+            wing_lot: string;
+            /**
+             * Body Lot
+             * @description Letters, digits, - and _
+             */
+            body_lot: string;
+            /**
+             * Wing Layers
+             * @default 2
+             */
+            wing_layers?: number;
+            /**
+             * Things
+             * @default []
+             */
+            things?: string[];
+            /** Thrust Gf */
+            thrust_gf?: number | null;
+            /** Name */
+            name: string;
+            /** Span Mm */
+            span_mm: number;
+            /** Chord Mm */
+            chord_mm: number;
+        };
+        /**
          * How
          * @description What a change did to one thing of a build.
          * @enum {string}
@@ -5453,6 +5554,20 @@ export interface components {
          * @enum {string}
          */
         Limit: "nothing may move yet" | "how far things may slide" | "how much ballast there is room for" | "the weight limit" | "the balance sideways" | "what has no place yet" | "the range itself";
+        /**
+         * Line
+         * @description A span or a chord that something at hand gives [mm].
+         */
+        Line: {
+            /** Is Span */
+            is_span: boolean;
+            /** At Mm */
+            at_mm: number;
+            /** Why */
+            why: string;
+            /** Of */
+            of: string;
+        };
         /**
          * LineKind
          * @description What a line of the list asks for, in the order in which it is asked.
@@ -5959,6 +6074,76 @@ export interface components {
             mass_g: number;
             /** Doubt Share */
             doubt_share: number;
+        };
+        /**
+         * MapAsked
+         * @description A map over some spans and chords [mm]; the wing's thickness for its rule.
+         */
+        MapAsked: {
+            /**
+             * Purpose
+             * @default park
+             */
+            purpose?: string;
+            /**
+             * Layout
+             * @default tractor
+             */
+            layout?: string;
+            /**
+             * Targets
+             * @default []
+             */
+            targets?: components["schemas"]["TargetDoc"][];
+            /**
+             * Wing Lot
+             * @description Letters, digits, - and _
+             */
+            wing_lot: string;
+            /**
+             * Body Lot
+             * @description Letters, digits, - and _
+             */
+            body_lot: string;
+            /**
+             * Wing Layers
+             * @default 2
+             */
+            wing_layers?: number;
+            /**
+             * Things
+             * @default []
+             */
+            things?: string[];
+            /** Thrust Gf */
+            thrust_gf?: number | null;
+            /** Spans Mm */
+            spans_mm: number[];
+            /** Chords Mm */
+            chords_mm: number[];
+            /** Wing Thickness Mm */
+            wing_thickness_mm?: number | null;
+        };
+        /**
+         * MapPoint
+         * @description One plane: its span and chord [mm], what is told of it, the least of its targets' chances,
+         *     its stall speed [m/s] and minutes from its pack.
+         */
+        MapPoint: {
+            /** Span Mm */
+            span_mm: number;
+            /** Chord Mm */
+            chord_mm: number;
+            /** Auw G */
+            auw_g: number;
+            /** Chances */
+            chances: components["schemas"]["Chance"][];
+            /** Chance */
+            chance: number;
+            /** Stall M S */
+            stall_m_s: number | null;
+            /** Minutes */
+            minutes: number | null;
         };
         /**
          * Margin
@@ -7598,16 +7783,6 @@ export interface components {
          */
         Quantity: "thrust" | "current" | "voltage";
         /**
-         * Quarrel
-         * @description Two schools that do not overlap, and the one that makes the safer first flight.
-         */
-        Quarrel: {
-            safer: components["schemas"]["SchoolKind"];
-            other: components["schemas"]["SchoolKind"];
-            /** Apart Mm */
-            apart_mm: number;
-        };
-        /**
          * RackLot
          * @description A lot on the rack: what is said of it, what all builds' weighings make of it now, and who
          *     uses it.
@@ -8599,6 +8774,25 @@ export interface components {
             item: string;
             /** Share */
             share: number;
+        };
+        /**
+         * SpanChordMap
+         * @description The points, span by span, the likeliest of them, the lines of what is at hand, and which
+         *     targets quarrel where no point meets all.
+         */
+        SpanChordMap: {
+            /** Spans Mm */
+            spans_mm: number[];
+            /** Chords Mm */
+            chords_mm: number[];
+            /** Points */
+            points: components["schemas"]["MapPoint"][];
+            /** Best */
+            best: number;
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /** Quarrels */
+            quarrels: components["schemas"]["oaken_scale__core__span_chord_map__Quarrel"][];
         };
         /**
          * Stage
@@ -9876,6 +10070,27 @@ export interface components {
             words?: string;
         };
         /**
+         * Quarrel
+         * @description Two targets that no point meets together, or (``other`` None) one that none meets; where it
+         *     comes nearest: that point's chance of it.
+         */
+        oaken_scale__core__span_chord_map__Quarrel: {
+            kind: components["schemas"]["TargetKind"];
+            other: components["schemas"]["TargetKind"] | null;
+            /** Best */
+            best: number;
+        };
+        /**
+         * Quarrel
+         * @description Two schools that do not overlap, and the one that makes the safer first flight.
+         */
+        oaken_scale__core__trim__cg_ranges__Quarrel: {
+            safer: components["schemas"]["SchoolKind"];
+            other: components["schemas"]["SchoolKind"];
+            /** Apart Mm */
+            apart_mm: number;
+        };
+        /**
          * Reason
          * @description What would explain a check that disagrees, in words, and whom it concerns.
          */
@@ -10027,6 +10242,74 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["Problem"];
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_map_api_v1_begin_map_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapAsked"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpanChordMap"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_here_api_v1_begin_here_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HereBegun"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
                 };
             };
             /** @description Problem */

@@ -133,6 +133,7 @@ function begun(id: string) {
       </button>
       <span class="space" />
       <v-btn class="press--main" @click="begin">Begin a build</v-btn>
+      <v-btn :to="{ name: 'begin' }">With what is there</v-btn>
       <v-btn @click="file?.click()">From a file</v-btn>
       <v-btn class="press--quiet" @click="practise">Practise</v-btn>
       <v-btn v-if="door.data.value?.here" class="press--quiet" @click="letIn">Let a phone in</v-btn>
