@@ -105,6 +105,20 @@ def sheet(page: Page, url: str) -> None:
     page.screenshot(path=PICTURES / "sheet.png")
 
 
+def begin(page: Page) -> None:
+    """The map of spans and chords, from the Shed."""
+    page.get_by_role("link", name="With what is there").click()
+    page.get_by_role("application").wait_for()
+    for label, wanted in (("All-up weight, at most", "590"), ("Static thrust", "480")):
+        page.get_by_label(label).fill(wanted)
+        page.get_by_label(label).press("Enter")
+    page.get_by_label("What it is for").select_option("camera")
+    page.wait_for_timeout(1500)
+    page.get_by_text("refining").wait_for(state="detached")
+    page.wait_for_timeout(300)
+    page.screenshot(path=PICTURES / "begin.png")
+
+
 def field(phone: Page, desk: Page, url: str) -> None:
     """The list on a phone, and a page of throws."""
     phone.goto(f"{url}/build/night-heron/field")
@@ -142,16 +156,7 @@ def main() -> None:
         desk.locator("article").first.wait_for()
         desk.wait_for_timeout(300)
         desk.screenshot(path=PICTURES / "shed.png")
-        desk.get_by_role("link", name="With what is there").click()
-        desk.get_by_role("application").wait_for()
-        for label, wanted in (("All-up weight, at most", "590"), ("Static thrust", "480")):
-            desk.get_by_label(label).fill(wanted)
-            desk.get_by_label(label).press("Enter")
-        desk.get_by_label("What it is for").select_option("camera")
-        desk.wait_for_timeout(1500)
-        desk.get_by_text("refining").wait_for(state="detached")
-        desk.wait_for_timeout(300)
-        desk.screenshot(path=PICTURES / "begin.png")
+        begin(desk)
         desk.goto(f"{url}/build/sandpiper/plan")
         desk.get_by_label("What the drawing comes to").wait_for()
         desk.wait_for_timeout(500)

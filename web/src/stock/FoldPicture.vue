@@ -1,11 +1,14 @@
 <script setup lang="ts">
-import { computed, useId } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, useId } from 'vue'
 import type { Folded } from '../api/client'
 import { useUnits } from '../shared/units'
 
 const props = defineProps<{ folded: Folded; board: number }>()
 const { number } = useUnits()
 const clip = useId()
+const sheet = ref<SVGSVGElement>()
+const { width } = useElementSize(sheet)
 
 type Corners = number[][]
 const path = (corners: Corners) => `M${corners.map((at) => at.join(' ')).join('L')}`
@@ -23,7 +26,7 @@ const flat = computed(() => {
   return { ...at, box: `${at.left} ${at.top} ${at.wide} ${at.high}` }
 })
 /** A letter as large on the screen as it should be, in the drawing's millimetres. */
-const letter = computed(() => (12.5 * flat.value.wide) / 620)
+const letter = computed(() => (12.5 * flat.value.wide) / (width.value || 620))
 const panels = computed(() =>
   props.folded.panels.map((panel) => {
     const { left, top, wide, high } = around(panel.corners, 0)
@@ -31,7 +34,7 @@ const panels = computed(() =>
       ...panel,
       x: left + wide / 2,
       y: top + high / 2 + letter.value * 0.35,
-      fits: high > letter.value * 1.25,
+      fits: high > letter.value * 1.25 && wide > letter.value * 0.6 * (panel.name.length + 8),
     }
   }),
 )
@@ -63,7 +66,13 @@ const chosenScale = computed(() => Math.min(300 / view.value.wide, 160 / view.va
       />
       <path class="edge" :d="path(section)" />
     </svg>
-    <svg :viewBox="flat.box" class="flat" role="img" aria-label="Unfolded, as it is cut">
+    <svg
+      ref="sheet"
+      :viewBox="flat.box"
+      class="flat"
+      role="img"
+      aria-label="Unfolded, as it is cut"
+    >
       <path class="part" :d="path(folded.part.rings.flat())" />
       <line
         v-for="(fold, k) in folded.folds"
