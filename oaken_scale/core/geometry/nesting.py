@@ -30,6 +30,12 @@ from oaken_scale.core.geometry.blanks import (
 )
 from oaken_scale.core.geometry.laying import Grid, OnSheet, Way, ways_of
 
+MOST_CORNERED: Final = 120
+"""With more parts than this, boxes are not tried at every corner."""
+
+CORNERED: Final = 0.7
+"""Boxes are tried at corners until so much of the time is left."""
+
 SECONDS: Final = 8.0
 """So long better orders are looked for [s]."""
 
@@ -133,13 +139,18 @@ def nest(
     parts = _parts(blanks, Grid.over(within, knife.kerf_mm), knife.kerf_mm)
     plain = _plain(parts)
     best, plan = min(
-        ((_boxes_laid(each, within, knife.kerf_mm), each) for each in plain),
+        ((_along_the_edge(each, within, knife.kerf_mm), each) for each in plain),
         key=lambda found: found[0].rank,
     )
     yield 0.0, _moved_in(best, knife.margin_mm)
+    for each in plain if len(parts) <= MOST_CORNERED else ():
+        found = _boxes_laid(each, within, knife.kerf_mm, ends - CORNERED * seconds)
+        if found is not None and found.rank < best.rank:
+            best, plan = found, each
+    yield 0.0, _moved_in(best, knife.margin_mm)
     for tried in count():
         trial = plain[tried] if tried < len(plain) else plan.changed(random)
-        found = _filled(trial, most=best.sheets, ends=ends if tried else None)
+        found = _filled(trial, best.sheets, ends)
         if found is not None and found.rank < best.rank:
             best, plan = found, trial
         gone = 1 - (ends - time.monotonic()) / seconds
@@ -162,13 +173,13 @@ def _parts(blanks: Sequence[Blank], grid: Grid, kerf_mm: float) -> list[_Part]:
     return parts
 
 
-def _filled(plan: _Plan, most: int, ends: float | None) -> Layout | None:
+def _filled(plan: _Plan, most: int, ends: float) -> Layout | None:
     """Parts laid by a plan; None where that takes more than so many sheets, or too long."""
     sheets: list[OnSheet] = []
     laid: list[Laid] = []
     reach: list[float] = []
     for part, stance in plan.order:
-        if ends is not None and time.monotonic() > ends:
+        if time.monotonic() > ends:
             return None
         for k in range(len(sheets) + 1):
             if k == len(sheets):
@@ -205,14 +216,74 @@ def _reach(way: Way, at: tuple[float, float], is_across: bool) -> tuple[float, f
 
 
 _Box = tuple[float, float, float, float]
+_Step = tuple[float, float, float]
+"""From where to where across a sheet its edge stands how far along it."""
 
 
-def _boxes_laid(plan: _Plan, within: Sheet, kerf_mm: float) -> Layout:
+def _along_the_edge(plan: _Plan, within: Sheet, kerf_mm: float) -> Layout:
+    """The boxes of the parts laid by a plan along the edge that those before them make, towards the
+    free end of the sheet: what lies behind it is not filled, so it is done at once.
+
+    Source: Burke, Kendall & Whitwell (2004), *A new placement heuristic for the orthogonal stock
+    cutting problem* (skyline).
+    """
+    sheets: list[list[_Step]] = []
+    laid = []
+    for part, stance in plan.order:
+        ways = [way for way in part.lying(stance) if not way.is_flipped and way.turn_deg < 180]
+        for k in range(len(sheets) + 1):
+            if k == len(sheets):
+                sheets.append([(0.0, within.width_mm + kerf_mm, 0.0)])
+            spots = [
+                (way, at)
+                for way in ways or part.ways[:1]
+                for at in _on_the_edge(sheets[k], way, within, kerf_mm)
+            ]
+            if spots:
+                way, at = min(spots, key=lambda spot: _reach(spot[0], spot[1], plan.is_across))
+                sheets[k] = _edge_after(sheets[k], way, at, kerf_mm)
+                laid.append(Laid(part.blank.id, k, *at, way.turn_deg, way.is_flipped))
+                break
+    reach = max(step[2] for step in sheets[-1]) - kerf_mm
+    return Layout(tuple(laid), len(sheets), reach)
+
+
+def _on_the_edge(
+    edge: Sequence[_Step], way: Way, within: Sheet, kerf_mm: float
+) -> Iterator[tuple[float, float]]:
+    """Where a part's box may lie along an edge, beginning where a step of it does."""
+    for low, _, _ in edge:
+        high = low + way.width_mm
+        if high > within.width_mm + SAME_MM:
+            return
+        top = high + kerf_mm - SAME_MM
+        x = max(at for y0, y1, at in edge if y0 < top and y1 > low + SAME_MM)
+        if x + way.length_mm <= within.length_mm + SAME_MM:
+            yield x, low
+
+
+def _edge_after(
+    edge: Sequence[_Step], way: Way, at: tuple[float, float], kerf_mm: float
+) -> list[_Step]:
+    x, low = at
+    high = low + way.width_mm + kerf_mm
+    told = [(low, high, x + way.length_mm + kerf_mm)]
+    for y0, y1, far in edge:
+        if y0 < low - SAME_MM:
+            told.append((y0, min(y1, low), far))
+        if y1 > high + SAME_MM:
+            told.append((max(y0, high), y1, far))
+    return sorted(told)
+
+
+def _boxes_laid(plan: _Plan, within: Sheet, kerf_mm: float, ends: float) -> Layout | None:
     """The boxes of the parts laid exactly by a plan, bottom-left, at the corners that the boxes
-    before them make."""
+    before them make; None where that takes too long."""
     sheets: list[list[_Box]] = []
     laid = []
     for part, stance in plan.order:
+        if time.monotonic() > ends:
+            return None
         ways = [way for way in part.lying(stance) if not way.is_flipped] or part.ways[:1]
         for k in range(len(sheets) + 1):
             if k == len(sheets):

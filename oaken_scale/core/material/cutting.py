@@ -34,6 +34,9 @@ SAME_SHARE: Final = 0.08
 """A pattern that differs by no more from what is counted of its lot agrees with it: what folds take
 out is cut too."""
 
+MOST_JOINED: Final = 50
+"""A part joined from more pieces than this is no part of these sheets."""
+
 MOST_BLANKS: Final = 400
 """So many pieces are laid at once."""
 
@@ -180,9 +183,13 @@ def jobs(
         elif cut:
             told.append(_job(lot, Sheet(lot.length_mm, lot.width_mm), cut, knife))
     if sum(len(job.pieces) for job in told) > MOST_BLANKS:
-        words = f"come to more than {MOST_BLANKS} pieces; lay some of them at a time"
-        raise BuildFaultError([Fault("items", words)])
+        raise _too_many()
     return tuple(told), tuple(unlaid)
+
+
+def _too_many() -> BuildFaultError:
+    words = f"come to more than {MOST_BLANKS} pieces; lay some of them at a time"
+    return BuildFaultError([Fault("items", words)])
 
 
 def _is_cut(item: Item, lot: Lot, only: Collection[str] | None) -> bool:
@@ -217,6 +224,8 @@ def _job(lot: Lot, sheet: Sheet, items: Sequence[Item], knife: Knife) -> Job:
         if join is not None:
             joins.append(join)
         many = layers * item.pieces
+        if len(pieces) + many * len(parts) > MOST_BLANKS:
+            raise _too_many()
         pieces += [
             Piece(
                 item.id,
@@ -281,6 +290,12 @@ def _apart(
         key=lambda many: (many[0] * many[1], many[1]),
     )
     left, low = outline.bounds[0], outline.bounds[1]
+    if across * down > MOST_JOINED:
+        words = (
+            f"{item.name} is {length:.4g} by {width:.4g} mm: it would be joined from more than "
+            f"{MOST_JOINED} pieces; say on the Rack how large the sheet is, or leave the part out"
+        )
+        raise BuildFaultError([Fault("items", words)])
     xs = [left + length * k / across for k in range(across + 1)]
     ys = [low + width * k / down for k in range(down + 1)]
     parts = [

@@ -209,6 +209,18 @@ def test_the_areas_alone():
     assert laid(blanks[:8]).sheets == 2
 
 
+def test_as_many_parts_as_may_be_are_laid_in_the_time_too():
+    random = Random(3)
+    sides = [(random.uniform(15, 60), random.uniform(10, 40)) for _ in range(400)]
+    blanks = [Blank(f"p{k}", box(0, 0, *each)) for k, each in enumerate(sides)]
+    began = time.monotonic()
+    first, *_, last = nest(blanks, SHEET, Knife(0.5, 5.0), 3.0)
+    assert time.monotonic() - began < 30  # 4 s on an idle machine
+    for _, layout in (first, last):
+        assert wrong_with(layout, blanks, SHEET, Knife(0.5, 5.0)) == []
+    assert last[1].sheets <= least_sheets(blanks, SHEET) + 1
+
+
 def test_sixty_parts_are_laid_within_ten_seconds_and_better_ones_come_first():
     blanks = parts(Random(1), 60)
     began = time.monotonic()

@@ -122,6 +122,12 @@ def test_a_part_larger_than_any_sheet_is_laid_in_as_few_pieces_as_fit(long, high
     assert area == pytest.approx(long * high, rel=1e-6)
 
 
+def test_a_sheet_as_small_as_a_stamp_is_told_and_not_cut_for_ever():
+    stamp = replace(SHEET, length_mm=10.0, width_mm=10.0)
+    with pytest.raises(BuildFaultError, match="how large the sheet is"):
+        jobs(cut_from(stamp, part("wing", 5000, 2000)), Knife())
+
+
 def test_the_grain_says_how_a_part_lies():
     along = part("along", 400, 50, grain=Grain.ALONG)
     across = part("across", 400, 50, grain=Grain.ACROSS)
