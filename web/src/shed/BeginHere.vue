@@ -6,7 +6,7 @@ import { useBeginnings } from '../shared/useBeginnings'
 import SpanChordPlot from './SpanChordPlot.vue'
 import { useSpanChord } from './useSpanChord'
 
-const { units, quantity, number } = useUnits()
+const { units, quantity } = useUnits()
 const beginnings = useBeginnings()
 const {
   sheets, things, wants, chosen, press, map, wrong, at, point, name, busy, refused, begin, isFine,
@@ -99,10 +99,10 @@ const quarrels = computed(() =>
           <span
             ><QuantityCell
               :value="wants.pull"
-              kind="mass"
+              kind="thrust"
               label="Static thrust"
-              :unit="units.mass.name"
-              :base="units.mass.base"
+              :unit="units.thrust.name"
+              :base="units.thrust.base"
               optional
               :on-kept="(value) => (wants.pull = value)"
             />
@@ -197,7 +197,7 @@ const quarrels = computed(() =>
               </template>
               <template v-if="point.minutes">
                 <dt>level on the first pack</dt>
-                <dd class="figure">{{ number(point.minutes, 'mass', 0) }} min</dd>
+                <dd class="figure">{{ fixed(point.minutes, 0) }} min</dd>
               </template>
             </dl>
             <form class="begin" @submit.prevent="begin">
