@@ -8777,7 +8777,7 @@ export interface components {
         };
         /**
          * SpanChordMap
-         * @description The points, span by span, the likeliest of them, the lines of what is at hand, and which
+         * @description The points, span by span, the best of them, the lines of what is at hand, and which
          *     targets quarrel where no point meets all.
          */
         SpanChordMap: {
