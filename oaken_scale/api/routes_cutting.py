@@ -118,13 +118,13 @@ async def lay(
     build = (await run_in_threadpool(shop.held, build_id)).build
     knife = Knife(cutting.kerf_mm, cutting.margin_mm)
     only = None if cutting.items is None else frozenset(cutting.items)
-    todo, _ = await run_in_threadpool(jobs, build, knife, only)
-    if not todo:
+    to_lay, _ = await run_in_threadpool(jobs, build, knife, only)
+    if not to_lay:
         words = (
             "there is no part to lay: give a part an area of a sheet that has a length and a width"
         )
         raise ProblemError(422, "Nothing to lay", words, "items")
-    steps = cutter.lay(todo, knife, cutting.seconds)
+    steps = cutter.lay(to_lay, knife, cutting.seconds)
     first = await anext(steps, None)
     if first is None:
         words = "it ended before it had begun; the machine may be out of memory: try again"

@@ -46,9 +46,9 @@ def part(id, long, high, pieces=1, **how):
 
 
 def plans(build, knife=Knife(), seconds=0.5, only=None):  # noqa: B008
-    todo, _ = jobs(build, knife, only)
+    to_lay, _ = jobs(build, knife, only)
     best = {}
-    for step in cut_steps(todo, knife, seconds):
+    for step in cut_steps(to_lay, knife, seconds):
         if step.plan is not None:
             best[step.plan.lot] = step.plan
     assert step.gone == 1.0
@@ -95,8 +95,8 @@ def test_retired_parts_pockets_rods_and_those_not_asked_for_are_not_laid():
 
 def test_a_lot_without_a_size_names_its_parts():
     build = cut_from(replace(SHEET, width_mm=None), part("rib", 90, 20))
-    todo, unlaid = jobs(build, Knife())
-    assert todo == ()
+    to_lay, unlaid = jobs(build, Knife())
+    assert to_lay == ()
     assert [(each.item, each.lot) for each in unlaid] == [("rib", "Board")]
 
 
