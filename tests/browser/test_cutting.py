@@ -104,3 +104,13 @@ def test_a_wing_is_folded_kept_left_and_right_and_cut(bench):
     for side in ("left", "right"):
         row = bench.get_by_role("row", name=re.compile(f"Spare wing, {side}"))
         expect(row).to_contain_text("500 mm by 393 mm")
+
+
+def test_what_is_refused_is_said_in_the_units_that_were_chosen(bench):
+    bench.evaluate("() => localStorage.setItem('oaken-scale-units', 'imperial')")
+    bench.goto(bench.url.replace("/bench", "/stock?on=folds"))
+    wide = bench.get_by_label("wide outside")
+    wide.fill("0.3")
+    wide.press("Enter")
+    told = bench.get_by_role("region", name="Folds").get_by_role("alert")
+    expect(told).to_contain_text("“wide outside” is 0.30 in; its two walls alone take 0.39 in")

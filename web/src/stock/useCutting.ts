@@ -11,6 +11,7 @@ import {
 import { paper } from '../shared/paper'
 import { fileName, handOver } from '../shared/picture'
 import { useUnits } from '../shared/units'
+import { useInUnits } from '../say/inUnits'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 
@@ -32,6 +33,7 @@ interface Kept {
 export function useCutting() {
   const { id, build, changeItem } = useBuild()
   const { units } = useUnits()
+  const inUnits = useInUnits()
 
   const knife = useLocalStorage('oaken-scale-knife', { kerf: 0.5, margin: 5 })
   const kept = useLocalStorage<Kept | null>(`oaken-scale-cuts-${id.value}`, null, {
@@ -98,7 +100,7 @@ export function useCutting() {
         kept.value = { plans: plans.value, of }
       }
     } catch (error) {
-      if (!mine.signal.aborted) wrong.value = inWords(whyNot(error))
+      if (!mine.signal.aborted) wrong.value = inUnits(inWords(whyNot(error)))
     } finally {
       if (ending === mine) gone.value = null
     }
@@ -131,7 +133,7 @@ export function useCutting() {
       if (!response.ok) throw new RefusedError(response.status, (await response.json()) as Problem)
       handOver(await response.blob(), fileName(build.value?.name ?? '', `cuts.${kind}`))
     } catch (error) {
-      wrong.value = inWords(whyNot(error))
+      wrong.value = inUnits(inWords(whyNot(error)))
     }
   }
 

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Cut, type Folded, type NewFold, type Opened } from '../api/client'
+import { useInUnits } from '../say/inUnits'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
@@ -59,6 +60,7 @@ const NAMES: Record<FoldKind, string> = { box: 'Fuselage box', wing: 'Wing', sid
 export function useFold() {
   const { id, build, send } = useBuild()
   const words = useWords()
+  const inUnits = useInUnits()
 
   const kind = ref<FoldKind>('box')
   const sizes = reactive({ ...START })
@@ -99,7 +101,9 @@ export function useFold() {
     retry: false,
   })
   const folded = computed(() => query.data.value)
-  const wrong = computed(() => (query.error.value ? inWords(whyNot(query.error.value)) : ''))
+  const wrong = computed(() =>
+    query.error.value ? inUnits(inWords(whyNot(query.error.value))) : '',
+  )
 
   /** A field of the core, called as the form calls it. */
   function inWords(text: string): string {
