@@ -11,6 +11,7 @@ from oaken_scale.api.documents import ASSESSMENT, BuildPatch, Opened, SettingAsi
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, told
 from oaken_scale.core.assess import Assessment, assess
+from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.flight.metrics import balance_axis
 from oaken_scale.core.geometry.wing import wing_figures
@@ -151,7 +152,8 @@ LoadoutId = Annotated[str | None, Query(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63
 @router.post("/what-if", response_model=Assessment, responses=documented(404))
 def what_if(build_id: BuildId, tried: WhatIf, shop: Shop) -> Response:
     """What would be told about the build with a change, or with things moved; nothing is kept."""
-    assessment = assess(tried.tried(shop.held(build_id).build))
+    build = shop.held(build_id).build
+    assessment = assess(following(build, tried.tried(build)))
     return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")
 
 

@@ -14,7 +14,9 @@ from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.api.routes_rack import taken_lot
 from oaken_scale.core.changes import drawing
+from oaken_scale.core.changes.drawn_parts import cut, parts_drawn
 from oaken_scale.core.changes.ways_of_flying import flown_with
+from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
@@ -66,6 +68,12 @@ class Skin(fields.Edge):
 
     lot: fields.Id
     layers: Annotated[float, Field(strict=True, gt=0, le=10, allow_inf_nan=False)] = 1.0
+
+
+class CutOut(fields.Edge):
+    """Parts that are cut now."""
+
+    items: Annotated[tuple[fields.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
 
 
 class PartLine(fields.Edge):
@@ -169,21 +177,21 @@ def shape(
 def parts_of_surface(
     build_id: BuildId, surface_id: Named, skin: Skin, if_match: Revision, shop: Shop
 ) -> Response:
-    """Make the parts that a surface is cut of, with their area and station."""
+    """Make the parts that a surface or a body is made of, with their area or run and their
+    station; they follow the drawing until they are cut."""
 
     def added(build: Build) -> Build:
-        surface = next((each for each in build.surfaces if each.id == surface_id), None)
-        if surface is None:
-            raise BuildFaultError([Fault("surface_id", f'there is no surface "{surface_id}"')])
-        lot = next((each for each in build.lots if each.id == skin.lot), None)
-        if lot is None or lot.unit != "dm2":
-            words = "say which sheet it is cut from; take one from the rack first"
-            raise BuildFaultError([Fault("lot", words)])
         at = datetime.now(UTC)
-        panels = drawing.skins(build, surface, lot, skin.layers)
-        return drawing.with_parts(build, (replace(each, added_at=at) for each in panels), _id)
+        parts = parts_drawn(build, surface_id, skin.lot, skin.layers)
+        return drawing.with_parts(build, (replace(each, added_at=at) for each in parts), _id)
 
     return told(shop.change(build_id, number(if_match), added), 201)
+
+
+@router.post("/items/cut", response_model=Opened, responses=documented(404, 412))
+def cut_out(build_id: BuildId, parts: CutOut, if_match: Revision, shop: Shop) -> Response:
+    """Say that parts are cut: they follow the drawing no more."""
+    return told(shop.change(build_id, number(if_match), lambda build: cut(build, parts.items)))
 
 
 @router.post(

@@ -7,6 +7,7 @@ from datetime import datetime
 import numpy as np
 
 from oaken_scale.core.changes.drawing import slope_of, span_of, untouched
+from oaken_scale.core.changes.drawn_parts import DrawnPart, drawn_parts
 from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
@@ -142,6 +143,7 @@ class Assessment:
     assemblies: tuple[AssemblyMass, ...]
     wing: WingFigures | None
     outlines: tuple[Outline, ...]
+    drawn: tuple[DrawnPart, ...]
     proportions: Proportions
     weigh_next: tuple[Suggestion, ...]
     joints: tuple[JointTimes, ...]
@@ -198,6 +200,7 @@ def assess(build: Build) -> Assessment:
         assemblies=_assemblies(build, after),
         wing=wing,
         outlines=_outlines(build),
+        drawn=drawn_parts(build),
         proportions=shape,
         weigh_next=(
             *in_their_order(

@@ -34,6 +34,7 @@ from oaken_scale.formats.log_documents import (
 )
 from oaken_scale.formats.plan_documents import (
     BallastDoc,
+    BodyDoc,
     BudgetDoc,
     HabitDoc,
     ItemDoc,
@@ -65,6 +66,7 @@ class BuildDoc(Edge):
     lots: Annotated[tuple[LotDoc, ...], Field(max_length=200)] = ()
     items: Annotated[tuple[ItemDoc, ...], Field(max_length=limits.ITEMS)] = ()
     surfaces: Annotated[tuple[SurfaceDoc, ...], Field(max_length=20)] = ()
+    bodies: Annotated[tuple[BodyDoc, ...], Field(max_length=20)] = ()
     scales: Annotated[tuple[ScaleDoc, ...], Field(max_length=20)] = ()
     containers: Annotated[tuple[ContainerDoc, ...], Field(max_length=50)] = ()
     loadouts: Annotated[tuple[LoadoutDoc, ...], Field(max_length=50)] = ()

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import limits, lot
+from oaken_scale.core.model.body import BodyShape
 from oaken_scale.core.model.pattern import Grain
 from oaken_scale.formats.fields import (
     Amount,
@@ -93,6 +94,13 @@ class PatternDoc(Edge):
     layers: Annotated[int, Field(strict=True, ge=1, le=20)] = 1
 
 
+class DrawnDoc(Edge):
+    """Which surface or body of the drawing a part follows until it is cut, and as which panel."""
+
+    of: Id
+    panel: Label = ""
+
+
 class ItemDoc(Edge):
     """One thing aboard. Its mass is ``stated_g`` plus what it uses of lots.
 
@@ -121,6 +129,7 @@ class ItemDoc(Edge):
     retired_at: Moment | None = None
     slide: SlideDoc | None = None
     pattern: PatternDoc | None = None
+    drawn: DrawnDoc | None = None
 
 
 class SectionDoc(Edge):
@@ -143,6 +152,27 @@ class SurfaceDoc(Edge):
     thickness_mm: Annotated[float, number(gt=0, le=limits.CHORD_MM)] | None = None
     incidence_deg: Annotated[float, number(ge=-30, le=30)] = 0.0
     twin: bool = False
+
+
+class FrameDoc(Edge):
+    """A body's outer size at one station; ``z_mm`` is the height of its middle [mm]."""
+
+    x_mm: Coordinate
+    z_mm: Coordinate = 0.0
+    width_mm: Annotated[float, number(gt=0, le=limits.CHORD_MM)]
+    height_mm: Annotated[float, number(gt=0, le=limits.CHORD_MM)]
+
+
+class BodyDoc(Edge):
+    """A body, a pod or a boom: frames from the front aft; a twin has the like of it to port."""
+
+    id: Id
+    name: Name
+    shape: BodyShape
+    frames: Annotated[tuple[FrameDoc, ...], Field(max_length=50)]
+    y_mm: Coordinate = 0.0
+    twin: bool = False
+    has_top: bool = True
 
 
 class LoadoutDoc(Edge):

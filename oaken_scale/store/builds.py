@@ -7,6 +7,7 @@ from typing import Any, Final
 
 from oaken_scale.core.model.balancing import PlanMark
 from oaken_scale.core.model.build import Build, Thrust, Weighing
+from oaken_scale.store.bodies import read_bodies, write_bodies
 from oaken_scale.store.diary import (
     read_ballast,
     read_checks,
@@ -113,6 +114,7 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         lots=read_lots(connection, build_id),
         items=read_items(connection, build_id),
         surfaces=read_surfaces(connection, build_id),
+        bodies=read_bodies(connection, build_id),
         scales=read_scales(connection, build_id),
         containers=read_containers(connection, build_id),
         loadouts=read_loadouts(connection, build_id),
@@ -216,6 +218,7 @@ _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
     (write_lots, "lots"),
     (write_items, "items"),
     (write_surfaces, "surfaces"),
+    (write_bodies, "bodies"),
     (write_scales, "scales"),
     (write_containers, "containers"),
     (write_loadouts, "loadouts", "items"),

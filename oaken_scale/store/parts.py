@@ -3,6 +3,7 @@
 import sqlite3
 from collections import defaultdict
 from collections.abc import Sequence
+from dataclasses import replace
 from datetime import datetime
 from typing import Any
 
@@ -28,8 +29,7 @@ from oaken_scale.core.model.build import (
     TargetKind,
 )
 from oaken_scale.core.model.lot import Use
-from oaken_scale.core.model.pattern import Pattern
-from oaken_scale.store.patterns import read_patterns, write_patterns
+from oaken_scale.store.patterns import read_drawn, read_patterns, write_drawn, write_patterns
 from oaken_scale.store.rows import (
     drop_missing,
     known_from,
@@ -82,11 +82,17 @@ def read_items(connection: sqlite3.Connection, build_id: str) -> tuple[Item, ...
         " FROM item WHERE build_id = ? ORDER BY place",
         (build_id,),
     )
-    patterns = read_patterns(connection, build_id)
-    return tuple(_item(row, uses, patterns) for row in rows)
+    patterns, drawn = read_patterns(connection, build_id), read_drawn(connection, build_id)
+    plain = (_item(row, uses) for row in rows)
+    return tuple(
+        replace(item, pattern=patterns.get(item.id), drawn=drawn.get(item.id))
+        if item.id in patterns or item.id in drawn
+        else item
+        for item in plain
+    )
 
 
-def _item(row: tuple[Any, ...], uses: dict[str, list[Use]], patterns: dict[str, Pattern]) -> Item:
+def _item(row: tuple[Any, ...], uses: dict[str, list[Use]]) -> Item:
     id, name, pedigree, assembly, stated, doubt, pieces, x, y, z, reference, *rest = row
     doubt_mm, option, retired, thing, elsewhere, elsewhere_doubt, found_in, group, price, *life = (
         rest
@@ -114,7 +120,6 @@ def _item(row: tuple[Any, ...], uses: dict[str, list[Use]], patterns: dict[str, 
         added_at=moment(added),
         retired_at=moment(gone),
         slide=None if low is None else Slide(low, high),
-        pattern=patterns.get(id),
     )
 
 
@@ -159,6 +164,7 @@ def write_items(connection: sqlite3.Connection, build_id: str, items: Sequence[I
         ],
     )
     write_patterns(connection, build_id, items)
+    write_drawn(connection, build_id, items)
 
 
 def _item_row(build_id: str, place: int, item: Item) -> tuple[Any, ...]:

@@ -1,9 +1,10 @@
-"""What is cut for a build's parts, in the database."""
+"""What is cut for a build's parts, and what they follow until then, in the database."""
 
 import json
 import sqlite3
 from collections.abc import Sequence
 
+from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Item
 from oaken_scale.core.model.pattern import Grain, Pattern
 
@@ -21,6 +22,27 @@ def read_patterns(connection: sqlite3.Connection, build_id: str) -> dict[str, Pa
         )
         for item_id, grain, layers, rings in rows
     }
+
+
+def read_drawn(connection: sqlite3.Connection, build_id: str) -> dict[str, Drawn]:
+    """What a build's parts follow on the drawing, by the parts' ids."""
+    rows = connection.execute(
+        "SELECT item_id, drawn_id, panel FROM item_drawn WHERE build_id = ?", (build_id,)
+    )
+    return {item_id: Drawn(of, panel) for item_id, of, panel in rows}
+
+
+def write_drawn(connection: sqlite3.Connection, build_id: str, items: Sequence[Item]) -> None:
+    """Write anew what a build's parts follow on the drawing."""
+    connection.execute("DELETE FROM item_drawn WHERE build_id = ?", (build_id,))
+    connection.executemany(
+        "INSERT INTO item_drawn (build_id, item_id, drawn_id, panel) VALUES (?,?,?,?)",
+        [
+            (build_id, item.id, item.drawn.of, item.drawn.panel)
+            for item in items
+            if item.drawn is not None
+        ],
+    )
 
 
 def write_patterns(connection: sqlite3.Connection, build_id: str, items: Sequence[Item]) -> None:

@@ -7,6 +7,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 from pathlib import Path
 
+from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.material.rack import STARTER
 from oaken_scale.core.model.build import Build, Pan
 from oaken_scale.core.model.faults import BuildFaultError, check
@@ -173,7 +174,10 @@ class Workshop:
                 steps = [(held, change)]
                 steps += [(self.held_by(connection, id), do) for id, do in (others or {}).items()]
                 fresh = [
-                    assessed(before.revision + 1, exportable(check(do(before.build))))
+                    assessed(
+                        before.revision + 1,
+                        exportable(check(following(before.build, do(before.build)))),
+                    )
                     for before, do in steps
                 ]
                 described = self.sharing.described_anew(connection, held, fresh[0].build, hung)

@@ -8,6 +8,7 @@ from typing import Final
 
 from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
 from oaken_scale.core.model import presets
+from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Build, Item, Pedigree, Role, Section, Station, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, Use
@@ -246,7 +247,7 @@ def reshaped(build: Build, surface_id: str, shape: Callable[[Surface], Surface])
     return replace(build, surfaces=surfaces)
 
 
-def skins(build: Build, surface: Surface, lot: Lot, layers: float) -> tuple[Item, ...]:
+def skins(surface: Surface, lot: Lot, layers: float) -> tuple[Item, ...]:
     """The panels that a surface is cut of, left and right, or the one of a fin, as parts of a lot:
     their area with so many ``layers`` (2 for a folded wing), and their station where the area's
     middle is. They have no ids yet (``""``).
@@ -257,7 +258,7 @@ def skins(build: Build, surface: Surface, lot: Lot, layers: float) -> tuple[Item
     >>> wing = Surface("w", "Wing", Role.WING, (Section(0, 0, 0, 200), Section(0, 500, 0, 200)))
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4)
     >>> [(p.name, p.uses[0].amount, p.station.x_mm, p.station.y_mm)
-    ...  for p in skins(Build("b", "B"), wing, sheet, 2.0)]
+    ...  for p in skins(wing, sheet, 2.0)]
     [('Wing, left', 20.0, 100.0, -250.0), ('Wing, right', 20.0, 100.0, 250.0)]
     """
     area, square, moment = chord_integrals(surface)
@@ -271,24 +272,21 @@ def skins(build: Build, surface: Surface, lot: Lot, layers: float) -> tuple[Item
 
     pattern = pattern_of(surface, max(round(layers), 1))
 
-    def panel(name: str, side: float, pattern: Pattern) -> Item:
-        station = Station(x, round(side, 1), round(up, 1))
+    def skin(panel: str, side: float, pattern: Pattern) -> Item:
         return Item(
             "",
-            name,
+            f"{surface.name}, {panel}" if panel else surface.name,
             Pedigree.CALCULATED,
             surface.name,
             uses=(use,),
-            station=station,
+            station=Station(x, round(side, 1), round(up, 1)),
             pattern=pattern,
+            drawn=Drawn(surface.id, panel),
         )
 
     if not twin:
-        return (panel(surface.name, out, pattern),)
-    return (
-        panel(f"{surface.name}, left", -out, turned_over(pattern)),
-        panel(f"{surface.name}, right", out, pattern),
-    )
+        return (skin("", out, pattern),)
+    return skin("left", -out, turned_over(pattern)), skin("right", out, pattern)
 
 
 def pattern_of(surface: Surface, layers: int = 1) -> Pattern:

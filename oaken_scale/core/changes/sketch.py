@@ -139,7 +139,7 @@ def _skins(build: Build, start: Start) -> list[Item]:
     for surface in build.surfaces:
         is_wing = surface.role is Role.WING
         lot = start.wing_lot if is_wing else start.body_lot
-        told += skins(build, surface, lot, start.wing_layers if is_wing else 1.0)
+        told += skins(surface, lot, start.wing_layers if is_wing else 1.0)
     return told
 
 

@@ -7,6 +7,7 @@ from datetime import datetime
 from enum import StrEnum
 
 from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMark
+from oaken_scale.core.model.body import Body, Drawn
 from oaken_scale.core.model.diary import Happening
 from oaken_scale.core.model.field import NO_FIELD, FieldLog
 from oaken_scale.core.model.lot import Known, Lot, Use
@@ -105,7 +106,8 @@ class Item:
     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
-    ``pattern`` what is cut out of a sheet for one piece of it.
+    ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
+    ``drawn``.
     """
 
     id: str
@@ -129,6 +131,7 @@ class Item:
     retired_at: datetime | None = None
     slide: Slide | None = None
     pattern: Pattern | None = None
+    drawn: Drawn | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -360,6 +363,7 @@ class Build:
     lots: tuple[Lot, ...] = ()
     items: tuple[Item, ...] = ()
     surfaces: tuple[Surface, ...] = ()
+    bodies: tuple[Body, ...] = ()
     scales: tuple[Scale, ...] = ()
     containers: tuple[Container, ...] = ()
     loadouts: tuple[Loadout, ...] = ()

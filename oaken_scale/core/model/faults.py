@@ -6,6 +6,7 @@ from itertools import pairwise
 from typing import Final
 
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.model.body import Body
 from oaken_scale.core.model.build import (
     Build,
     Item,
@@ -55,6 +56,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_twice("lots", [lot.id for lot in build.lots]),
         *_twice("items", [item.id for item in build.items]),
         *_twice("surfaces", [surface.id for surface in build.surfaces]),
+        *_twice("bodies", [body.id for body in build.bodies]),
         *_twice("scales", [scale.id for scale in build.scales]),
         *_twice("containers", [container.id for container in build.containers]),
         *_twice("loadouts", [loadout.id for loadout in build.loadouts]),
@@ -77,6 +79,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_joint_faults(build),
         *(fault for k, target in enumerate(build.targets) for fault in target_faults(k, target)),
         *(fault for k, each in enumerate(build.surfaces) for fault in surface_faults(k, each)),
+        *(fault for k, each in enumerate(build.bodies) for fault in body_faults(k, each)),
         *_log_faults(build),
     )
 
@@ -133,6 +136,17 @@ def target_faults(k: int, target: Target) -> Iterator[Fault]:
             f"{target.low:g} is not below the high limit {target.high:g}; a range runs from "
             "the smaller to the larger",
         )
+
+
+def body_faults(k: int, body: Body) -> Iterator[Fault]:
+    """A body needs two frames, each aft of the last."""
+    path = f"bodies.{k}.frames"
+    if len(body.frames) < 2:
+        yield Fault(path, "a body needs at least two frames, the front one first")
+    for j, (ahead, behind) in enumerate(pairwise(body.frames), start=1):
+        if behind.x_mm <= ahead.x_mm:
+            words = f"{behind.x_mm:g} is not aft of the frame before it, {ahead.x_mm:g}"
+            yield Fault(f"{path}.{j}.x_mm", words)
 
 
 def surface_faults(k: int, surface: Surface) -> Iterator[Fault]:

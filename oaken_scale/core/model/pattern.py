@@ -1,7 +1,7 @@
 """What is cut out of a sheet for a part, and how it may lie there."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
@@ -65,7 +65,7 @@ def turned_over(pattern: Pattern) -> Pattern:
     heights = [y for ring in pattern.rings for _, y in ring]
     both = min(heights) + max(heights)
     rings = tuple(tuple((x, both - y) for x, y in ring) for ring in pattern.rings)
-    return Pattern(rings, pattern.grain, pattern.layers)
+    return replace(pattern, rings=rings)
 
 
 def to_cut(rings: Sequence[Sequence[Sequence[float]]], within_mm: float = 0.1) -> tuple[Ring, ...]:

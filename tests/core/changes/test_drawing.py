@@ -104,7 +104,7 @@ def test_a_surface_without_span_is_refused_in_words():
 
 def test_skins_are_where_the_area_is():
     """Against a sum over thin strips."""
-    left, right = skins(Build("b", "B"), TAPERED, SHEET, 2.0)
+    left, right = skins(TAPERED, SHEET, 2.0)
     total = x = y = z = 0.0
     strips = 20_000
     for inner, outer in zip(TAPERED.sections, TAPERED.sections[1:], strict=False):

@@ -194,7 +194,7 @@ def test_the_skins_of_a_surface_are_as_large_as_what_is_counted():
         (Section(100, 0, 0, 190), Section(100, 400, 14, 190), Section(130, 540, 60, 120)),
     )  # fmt: skip
     for layers in (1.0, 2.0):
-        for skin in skins(Build("b", "B"), wing, SHEET, layers):
+        for skin in skins(wing, SHEET, layers):
             flat = skin.uses[0].amount
             cut = shape_of(skin.pattern).area * skin.pattern.layers / 1e4
             assert flat <= cut <= 1.06 * flat  # the slope is longer than what is seen from above

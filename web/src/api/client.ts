@@ -44,6 +44,7 @@ export type Placing = Schemas['PlacingDoc']
 export type RackLot = Whole<Schemas['RackLot']>
 export type Shopping = Whole<Schemas['Shopping']>
 export type Build = Whole<Schemas['Build']>
+export type Body = Build['bodies'][number]
 export type BuildPatch = Schemas['BuildPatch']
 export type Item = Whole<Schemas['Item']>
 export type ItemMass = Whole<Schemas['ItemMass']>

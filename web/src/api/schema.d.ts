@@ -1882,9 +1882,30 @@ export interface paths {
         put?: never;
         /**
          * Parts Of Surface
-         * @description Make the parts that a surface is cut of, with their area and station.
+         * @description Make the parts that a surface or a body is made of, with their area or run and their
+         *     station; they follow the drawing until they are cut.
          */
         post: operations["parts_of_surface_api_v1_builds__build_id__surfaces__surface_id__parts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/items/cut": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut Out
+         * @description Say that parts are cut: they follow the drawing no more.
+         */
+        post: operations["cut_out_api_v1_builds__build_id__items_cut_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2517,6 +2538,8 @@ export interface components {
             wing: components["schemas"]["WingFigures"] | null;
             /** Outlines */
             outlines: components["schemas"]["Outline"][];
+            /** Drawn */
+            drawn: components["schemas"]["DrawnPart"][];
             proportions: components["schemas"]["Proportions"];
             /** Weigh Next */
             weigh_next: components["schemas"]["Suggestion"][];
@@ -2969,6 +2992,74 @@ export interface components {
             changed_since: string[];
         };
         /**
+         * Body
+         * @description A row of frames from the front aft, straight between them.
+         *
+         *     Its middle is ``y_mm`` to starboard; a ``twin`` has the like of it to port. A box without
+         *     ``has_top`` is open above.
+         */
+        Body: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            shape: components["schemas"]["BodyShape"];
+            /** Frames */
+            frames: components["schemas"]["Frame"][];
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Twin
+             * @default false
+             */
+            twin?: boolean;
+            /**
+             * Has Top
+             * @default true
+             */
+            has_top?: boolean;
+        };
+        /**
+         * BodyDoc
+         * @description A body, a pod or a boom: frames from the front aft; a twin has the like of it to port.
+         */
+        BodyDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Name */
+            name: string;
+            shape: components["schemas"]["BodyShape"];
+            /** Frames */
+            frames: components["schemas"]["FrameDoc"][];
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Twin
+             * @default false
+             */
+            twin?: boolean;
+            /**
+             * Has Top
+             * @default true
+             */
+            has_top?: boolean;
+        };
+        /**
+         * BodyShape
+         * @description A box of four sides, or a tube.
+         * @enum {string}
+         */
+        BodyShape: "box" | "tube";
+        /**
          * Box
          * @description The edges of something on the drawing [mm], y down.
          */
@@ -3094,6 +3185,11 @@ export interface components {
              */
             surfaces?: components["schemas"]["Surface"][];
             /**
+             * Bodies
+             * @default []
+             */
+            bodies?: components["schemas"]["Body"][];
+            /**
              * Scales
              * @default []
              */
@@ -3211,6 +3307,11 @@ export interface components {
              */
             surfaces?: components["schemas"]["SurfaceDoc"][];
             /**
+             * Bodies
+             * @default []
+             */
+            bodies?: components["schemas"]["BodyDoc"][];
+            /**
              * Scales
              * @default []
              */
@@ -3318,6 +3419,8 @@ export interface components {
             lots?: components["schemas"]["LotDoc"][] | null;
             /** Surfaces */
             surfaces?: components["schemas"]["SurfaceDoc"][] | null;
+            /** Bodies */
+            bodies?: components["schemas"]["BodyDoc"][] | null;
             /** Scales */
             scales?: components["schemas"]["ScaleDoc"][] | null;
             /** Containers */
@@ -4018,6 +4121,14 @@ export interface components {
          */
         CutKind: "svg" | "dxf" | "csv" | "pdf";
         /**
+         * CutOut
+         * @description Parts that are cut now.
+         */
+        CutOut: {
+            /** Items */
+            items: string[];
+        };
+        /**
          * CutOutDoc
          * @description A shape taken out of another, moved on it [mm].
          */
@@ -4378,6 +4489,47 @@ export interface components {
             weighed: boolean;
             /** Builds */
             builds: components["schemas"]["Whereabouts"][];
+        };
+        /**
+         * Drawn
+         * @description Which surface or body of the drawing a part follows, and as which panel of it.
+         */
+        Drawn: {
+            /** Of */
+            of: string;
+            /**
+             * Panel
+             * @default
+             */
+            panel?: string;
+        };
+        /**
+         * DrawnDoc
+         * @description Which surface or body of the drawing a part follows until it is cut, and as which panel.
+         */
+        DrawnDoc: {
+            /**
+             * Of
+             * @description Letters, digits, - and _
+             */
+            of: string;
+            /**
+             * Panel
+             * @default
+             */
+            panel?: string;
+        };
+        /**
+         * DrawnPart
+         * @description A part that was made of a surface or a body: it follows the drawing unless it ``is_cut``.
+         */
+        DrawnPart: {
+            /** Item */
+            item: string;
+            /** Of */
+            of: string;
+            /** Is Cut */
+            is_cut: boolean;
         };
         /**
          * EllipseDoc
@@ -4888,6 +5040,37 @@ export interface components {
             way?: components["schemas"]["FoldWay"];
         };
         /**
+         * Frame
+         * @description A body's outer size at one station: ``z_mm`` is the height of its middle [mm].
+         */
+        Frame: {
+            /** X Mm */
+            x_mm: number;
+            /** Z Mm */
+            z_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+        };
+        /**
+         * FrameDoc
+         * @description A body's outer size at one station; ``z_mm`` is the height of its middle [mm].
+         */
+        FrameDoc: {
+            /** X Mm */
+            x_mm: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+        };
+        /**
          * Glide
          * @description A figure of the glide, one sigma, and the number of throws that it is from.
          */
@@ -5162,7 +5345,8 @@ export interface components {
          *     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
          *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
          *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
-         *     ``pattern`` what is cut out of a sheet for one piece of it.
+         *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
+         *     ``drawn``.
          */
         Item: {
             /** Id */
@@ -5216,6 +5400,7 @@ export interface components {
             retired_at?: string | null;
             slide?: components["schemas"]["Slide"] | null;
             pattern?: components["schemas"]["Pattern"] | null;
+            drawn?: components["schemas"]["Drawn"] | null;
         };
         /**
          * ItemDoc
@@ -5279,6 +5464,7 @@ export interface components {
             retired_at?: string | null;
             slide?: components["schemas"]["SlideDoc"] | null;
             pattern?: components["schemas"]["PatternDoc"] | null;
+            drawn?: components["schemas"]["DrawnDoc"] | null;
         };
         /**
          * ItemMass
@@ -6514,6 +6700,7 @@ export interface components {
             retired_at?: string | null;
             slide?: components["schemas"]["SlideDoc"] | null;
             pattern?: components["schemas"]["PatternDoc"] | null;
+            drawn?: components["schemas"]["DrawnDoc"] | null;
         };
         /**
          * NewJoint
@@ -9924,6 +10111,8 @@ export interface components {
             lots?: components["schemas"]["LotDoc"][] | null;
             /** Surfaces */
             surfaces?: components["schemas"]["SurfaceDoc"][] | null;
+            /** Bodies */
+            bodies?: components["schemas"]["BodyDoc"][] | null;
             /** Scales */
             scales?: components["schemas"]["ScaleDoc"][] | null;
             /** Containers */
@@ -15083,6 +15272,65 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    cut_out_api_v1_builds__build_id__items_cut_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutOut"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

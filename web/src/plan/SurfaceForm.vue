@@ -1,17 +1,16 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import type { Surface } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
-import { useWords } from '../shared/useWords'
+import MakeParts from './MakeParts.vue'
 import type { Draft, Measure } from './useDraft'
 
 const props = defineProps<{ drawing: Draft }>()
 const { build } = useBuild()
 const { units } = useUnits()
-const words = useWords()
 
 const MEASURES: { key: Measure; short: string; title: string }[] = [
   { key: 'x_le_mm', short: 'from nose', title: 'leading edge, from nose' },
@@ -23,7 +22,7 @@ const OF = { x_le_mm: 'station', y_mm: 'station', z_mm: 'height', chord_mm: 'cho
 const ROLES = ['wing', 'tail', 'canard', 'fin'] as const
 
 const surface = computed(() => props.drawing.surface.value)
-const many = computed(() => props.drawing.draft.value.length)
+const many = computed(() => props.drawing.many.value)
 const outline = computed(() =>
   props.drawing.shown.value?.outlines.find((each) => each.id === surface.value?.id),
 )
@@ -31,22 +30,6 @@ const isFin = computed(() => surface.value?.role === 'fin')
 
 function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: number | null) {
   if (value) props.drawing.shape({ [key]: value })
-}
-
-const sheets = computed(() => (build.value?.lots ?? []).filter((lot) => lot.unit === 'dm2'))
-const lot = ref('')
-const layers = ref(1)
-watch(
-  sheets,
-  (all) => {
-    if (!all.some((each) => each.id === lot.value)) lot.value = all[0]?.id ?? ''
-  },
-  { immediate: true },
-)
-async function makeParts() {
-  const name = surface.value?.name
-  if (await props.drawing.parts(lot.value, layers.value))
-    words.say(`${name} is on the list of parts, with its area and where it sits.`)
 }
 </script>
 
@@ -228,28 +211,7 @@ async function makeParts() {
         one on each side</label
       >
     </p>
-    <p class="line parts">
-      <template v-if="sheets.length">
-        <v-btn @click="makeParts">Make parts of it</v-btn>
-        <label
-          >of
-          <select v-model="lot" class="entry" :aria-label="`What ${surface.name} is cut from`">
-            <option v-for="each in sheets" :key="each.id" :value="each.id">{{ each.name }}</option>
-          </select></label
-        >
-        <label
-          ><select v-model="layers" class="entry" aria-label="Layers">
-            <option :value="1">single</option>
-            <option :value="2">folded over, double</option>
-          </select></label
-        >
-      </template>
-      <span v-else class="faint small"
-        >Take a sheet from the
-        <router-link :to="{ name: 'stock', query: { on: 'rack' } }">rack</router-link>, and this
-        surface makes its parts.</span
-      >
-    </p>
+    <MakeParts :id="surface.id" :drawing="drawing" :name="surface.name" />
     <p>
       <button type="button" class="plainly faint under small" @click="drawing.remove()">
         remove {{ surface.name }}

@@ -5,6 +5,7 @@ import { useBuild } from '../shared/useBuild'
 import { useKeys } from '../shared/useKeys'
 import DrawnPlane from '../shared/drawing/DrawnPlane.vue'
 import FirstDrawing from './FirstDrawing.vue'
+import BodyForm from './BodyForm.vue'
 import SurfaceForm from './SurfaceForm.vue'
 import { useDraft } from './useDraft'
 import WingNumbers from './WingNumbers.vue'
@@ -12,7 +13,7 @@ import SavePicture from '../shared/SavePicture.vue'
 
 const { loadout } = useBuild()
 const drawing = useDraft()
-const { draft, chosen, shown, moved, keep, step, addSurface } = drawing
+const { draft, bodies, many, chosen, shown, moved, keep, step, addSurface } = drawing
 
 useKeys({ '[': () => step(-1), ']': () => step(1) })
 
@@ -30,18 +31,21 @@ const holder = ref<HTMLElement>()
 <template>
   <section class="drawing" aria-label="Drawing">
     <figure>
-      <div v-if="draft.length" ref="holder">
+      <div v-if="many" ref="holder">
         <DrawnPlane
           :surfaces="draft"
+          :bodies="bodies"
           :assessment="shown"
           :loadout="shown?.loadouts.find((each) => each.id === loadout?.id) ?? loadout"
           :chosen="chosen"
           @choose="chosen = $event"
           @moved="moved"
           @kept="keep()"
+          @moved-frame="drawing.movedFrame"
+          @kept-frame="drawing.keepBodies()"
         />
       </div>
-      <SavePicture v-if="draft.length" :of="holder" what="drawing" />
+      <SavePicture v-if="many" :of="holder" what="drawing" />
       <figcaption class="faint small">
         From above, from the side and from the front, on one scale. Drag a corner, or type beside
         it.
@@ -49,13 +53,15 @@ const holder = ref<HTMLElement>()
     </figure>
     <div class="beside">
       <FirstDrawing v-if="first" />
-      <SurfaceForm v-if="draft.length" :drawing="drawing" />
+      <SurfaceForm :drawing="drawing" />
+      <BodyForm :drawing="drawing" />
       <p class="small">
         Add a
         <template v-for="role in ROLES" :key="role">
           <button type="button" class="plainly under" @click="addSurface(role)">
             {{ role }}</button>{{ ' ' }}
         </template>
+        <button type="button" class="plainly under" @click="drawing.addBody()">body</button>
       </p>
       <p v-if="!first" class="small">
         <label

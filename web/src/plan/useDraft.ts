@@ -1,9 +1,10 @@
 import { computed, ref, watch } from 'vue'
-import { answered, api, type Assessment, type Opened, type Surface } from '../api/client'
+import { answered, api, type Assessment, type Body, type Opened, type Surface } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 
 export type Measure = keyof Surface['sections'][number]
 type Role = Surface['role']
+type Frame = Body['frames'][number]
 
 const PLAIN = { profile: null, thickness_mm: null, incidence_deg: 0, twin: false }
 const chosenOf = ref<Record<string, number>>({})
@@ -13,20 +14,23 @@ export function useDraft() {
   const { id, build, assessment, change, send, takeOff } = useBuild()
 
   const draft = ref<Surface[]>([])
-  watch(
-    () => build.value?.surfaces,
-    (surfaces) => (draft.value = JSON.parse(JSON.stringify(surfaces ?? []))),
-    { immediate: true },
-  )
+  const bodies = ref<Body[]>([])
+  function asKept() {
+    draft.value = JSON.parse(JSON.stringify(build.value?.surfaces ?? []))
+    bodies.value = JSON.parse(JSON.stringify(build.value?.bodies ?? []))
+  }
+  watch(() => [build.value?.surfaces, build.value?.bodies], asKept, { immediate: true })
 
+  /** Which one is worked on: the surfaces first, then the bodies. */
+  const many = computed(() => draft.value.length + bodies.value.length)
   const chosen = computed({
-    get: () => Math.min(chosenOf.value[id.value] ?? 0, Math.max(draft.value.length - 1, 0)),
+    get: () => Math.min(chosenOf.value[id.value] ?? 0, Math.max(many.value - 1, 0)),
     set: (at: number) => (chosenOf.value[id.value] = at),
   })
   const surface = computed(() => draft.value[chosen.value])
+  const body = computed(() => bodies.value[chosen.value - draft.value.length])
   function step(by: number) {
-    const many = draft.value.length
-    if (many) chosen.value = (chosen.value + by + many) % many
+    if (many.value) chosen.value = (chosen.value + by + many.value) % many.value
   }
 
   /** What the drawing would come to while a figure is typed or a corner dragged. */
@@ -39,7 +43,7 @@ export function useDraft() {
       const told = await answered<Assessment>(
         api.POST('/api/v1/builds/{build_id}/what-if', {
           params: { path: { build_id: id.value } },
-          body: { surfaces: draft.value },
+          body: { surfaces: draft.value, bodies: bodies.value },
         }),
       )
       if (mine === turn) preview.value = told
@@ -51,8 +55,75 @@ export function useDraft() {
   async function keep(next: Surface[] = draft.value) {
     turn++
     const kept = await change({ surfaces: next })
-    if (!kept) draft.value = JSON.parse(JSON.stringify(build.value?.surfaces ?? []))
+    if (!kept) asKept()
     preview.value = undefined
+    return kept
+  }
+
+  async function keepBodies(next: Body[] = bodies.value) {
+    turn++
+    const kept = await change({ bodies: next })
+    if (!kept) asKept()
+    preview.value = undefined
+    return kept
+  }
+
+  function movedFrame(frame: number, to: Partial<Frame>) {
+    const at = body.value?.frames[frame]
+    if (!at) return
+    Object.assign(at, to)
+    void show()
+  }
+
+  function typedFrame(frame: number, key: keyof Frame, value: number | null) {
+    if (value !== null) movedFrame(frame, { [key]: value })
+  }
+
+  function keptFrame(frame: number, key: keyof Frame, value: number | null) {
+    typedFrame(frame, key, value)
+    void keepBodies()
+  }
+
+  /** Change something of the body that is worked on, and keep it. */
+  function setBody(patch: Partial<Body>) {
+    if (!body.value) return
+    Object.assign(body.value, patch)
+    void keepBodies()
+  }
+
+  function addFrame() {
+    const last = body.value?.frames.at(-1)
+    if (last) body.value?.frames.push({ ...last, x_mm: last.x_mm + 100 })
+    void keepBodies()
+  }
+
+  function dropFrame(at: number) {
+    body.value?.frames.splice(at, 1)
+    void keepBodies()
+  }
+
+  async function addBody() {
+    const taken = bodies.value.map((each) => each.id)
+    let n = 1
+    while (taken.includes(n > 1 ? `body-${n}` : 'body')) n++
+    const end = Math.max(
+      200,
+      ...draft.value.flatMap((each) => each.sections.map((s) => s.x_le_mm + s.chord_mm)),
+    )
+    const frame = { z_mm: 0, width_mm: 50, height_mm: 60 }
+    const fresh: Body = {
+      id: n > 1 ? `body-${n}` : 'body',
+      name: n > 1 ? `Body ${n}` : 'Body',
+      shape: 'box',
+      frames: [
+        { x_mm: 0, ...frame },
+        { x_mm: Math.round(end), ...frame },
+      ],
+      y_mm: 0,
+      twin: false,
+      has_top: true,
+    }
+    if (await keepBodies([...bodies.value, fresh])) chosen.value = many.value - 1
   }
 
   function moved(section: number, to: Partial<Record<Measure, number>>) {
@@ -106,8 +177,8 @@ export function useDraft() {
   }
 
   function remove() {
-    const gone = surface.value
-    if (gone) void takeOff('surfaces', gone.id, gone.name)
+    if (surface.value) void takeOff('surfaces', surface.value.id, surface.value.name)
+    else if (body.value) void takeOff('bodies', body.value.id, body.value.name)
   }
 
   type Shape = { span_mm?: number; chord_mm?: number; area_dm2?: number; tip_mm?: number }
@@ -126,7 +197,7 @@ export function useDraft() {
   }
 
   function parts(lot: string, layers: number) {
-    const mine = surface.value?.id ?? ''
+    const mine = (surface.value ?? body.value)?.id ?? ''
     return send((header) =>
       answered<Opened>(
         api.POST('/api/v1/builds/{build_id}/surfaces/{surface_id}/parts', {
@@ -136,6 +207,16 @@ export function useDraft() {
       ),
     )
   }
+
+  const cut = (items: string[]) =>
+    send((header) =>
+      answered<Opened>(
+        api.POST('/api/v1/builds/{build_id}/items/cut', {
+          params: { path: { build_id: id.value }, header },
+          body: { items },
+        }),
+      ),
+    )
 
   /** Another layout's drawing in place of this one, to the same span and chord. */
   async function drawAnew(layout: string) {
@@ -156,6 +237,18 @@ export function useDraft() {
   return {
     drawAnew,
     draft,
+    bodies,
+    many,
+    body,
+    keepBodies,
+    movedFrame,
+    typedFrame,
+    keptFrame,
+    setBody,
+    addFrame,
+    dropFrame,
+    addBody,
+    cut,
     chosen,
     surface,
     step,

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
-import type { Assessment, Loadout, Surface } from '../../api/client'
+import type { Assessment, Body, Loadout, Surface } from '../../api/client'
 import { useUnits } from '../units'
+import BodyDrawn from './BodyDrawn.vue'
+import BodyHandles, { type FrameTo } from './BodyHandles.vue'
 import SurfaceShape from './SurfaceShape.vue'
 import TheCorners, { type To } from './TheCorners.vue'
 import TheStrip, { type Flag } from './TheStrip.vue'
@@ -10,9 +12,10 @@ import { useScale } from './useScale'
 
 const props = defineProps<{
   surfaces: Surface[]
+  bodies?: Body[]
   assessment: Assessment | undefined
   loadout: Loadout | undefined
-  /** Which surface may be worked on; none with -1. */
+  /** Which one may be worked on, the surfaces first and then the bodies; none with -1. */
   chosen: number
   /** No higher than this [px]. */
   most?: number
@@ -21,6 +24,8 @@ const emit = defineEmits<{
   choose: [surface: number]
   moved: [section: number, to: To]
   kept: []
+  movedFrame: [frame: number, to: FrameTo]
+  keptFrame: []
 }>()
 
 const { number, units } = useUnits()
@@ -67,6 +72,7 @@ const scale = useScale(
   toRef(props, 'surfaces'),
   { width, height },
   computed(() => flags.value.length),
+  computed(() => props.bodies ?? []),
 )
 const { x, y, z, mm, plan } = scale
 const range = computed(() => {
@@ -87,6 +93,7 @@ const words = computed(() => {
     .join('; ')}`
 })
 const surface = computed(() => props.surfaces[props.chosen])
+const body = computed(() => props.bodies?.[props.chosen - props.surfaces.length])
 </script>
 
 <template>
@@ -112,6 +119,14 @@ const surface = computed(() => props.surfaces[props.chosen])
       </g>
       <line class="keel" :x1="x(0)" :x2="x(mm.to)" :y1="y(0)" :y2="y(0)" />
       <line class="keel" :x1="x(0)" :x2="x(mm.to)" :y1="z(0)" :y2="z(0)" />
+      <BodyDrawn
+        v-for="(each, at) in bodies ?? []"
+        :key="each.id"
+        :body="each"
+        :scale="scale"
+        :chosen="at + surfaces.length === chosen"
+        @choose="emit('choose', at + surfaces.length)"
+      />
       <SurfaceShape
         v-for="(each, at) in surfaces"
         :key="each.id"
@@ -163,6 +178,14 @@ const surface = computed(() => props.surfaces[props.chosen])
         :svg="svg"
         @moved="(section, to) => emit('moved', section, to)"
         @kept="emit('kept')"
+      />
+      <BodyHandles
+        v-if="body"
+        :body="body"
+        :scale="scale"
+        :svg="svg"
+        @moved="(frame, to) => emit('movedFrame', frame, to)"
+        @kept="emit('keptFrame')"
       />
     </svg>
   </div>

@@ -1,6 +1,6 @@
 import { scaleLinear } from 'd3-scale'
 import { computed, type Ref } from 'vue'
-import type { Surface } from '../../api/client'
+import type { Body, Surface } from '../../api/client'
 import { useUnits } from '../units'
 
 const LEFT = 14
@@ -18,17 +18,34 @@ export function useScale(
   surfaces: Ref<Surface[]>,
   size: { width: Ref<number>; height: Ref<number> },
   rows: Ref<number>,
+  bodies?: Ref<Body[]>,
 ) {
   const { units } = useUnits()
 
   const mm = computed(() => {
     const sections = surfaces.value.flatMap((each) => each.sections)
-    const xs = [0, ...sections.flatMap((s) => [s.x_le_mm, s.x_le_mm + s.chord_mm])]
-    const zs = [-30, 40, ...sections.map((s) => s.z_mm)]
+    const frames = (bodies?.value ?? []).flatMap((each) =>
+      each.frames.map((frame) => ({ ...frame, out: Math.abs(each.y_mm) + frame.width_mm / 2 })),
+    )
+    const xs = [
+      0,
+      ...sections.flatMap((s) => [s.x_le_mm, s.x_le_mm + s.chord_mm]),
+      ...frames.map((frame) => frame.x_mm),
+    ]
+    const zs = [
+      -30,
+      40,
+      ...sections.map((s) => s.z_mm),
+      ...frames.flatMap((f) => [f.z_mm - f.height_mm / 2, f.z_mm + f.height_mm / 2]),
+    ]
     return {
       from: Math.min(...xs),
       to: Math.max(...xs, 200),
-      half: Math.max(100, ...sections.map((s) => Math.abs(s.y_mm))),
+      half: Math.max(
+        100,
+        ...sections.map((s) => Math.abs(s.y_mm)),
+        ...frames.map((frame) => frame.out),
+      ),
       low: Math.min(...zs),
       high: Math.max(...zs),
     }

@@ -1,0 +1,180 @@
+"""Parts that are as the drawing has them until they are cut: the skins of surfaces and bodies."""
+
+from collections.abc import Collection, Iterator
+from dataclasses import dataclass, replace
+
+from oaken_scale.core.changes.drawing import skins
+from oaken_scale.core.geometry.body import BOARD_MM, body_panels, middle, run_mm
+from oaken_scale.core.model.body import Body, Drawn
+from oaken_scale.core.model.build import Build, Item, Pedigree, Station, Surface
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import Lot, LotUnit, Use
+
+MOST_LAYERS = 20
+"""Most layers of one pattern."""
+
+
+def parts_drawn(build: Build, drawn_id: str, lot_id: str, layers: float = 1.0) -> tuple[Item, ...]:
+    """The parts that a surface or a body is made of, of a lot: panels of a sheet, or of a rod the
+    run of a boom. They have no ids yet (``""``).
+
+    Raises BuildFaultError where there is no such thing on the drawing, or no such lot.
+
+    >>> from oaken_scale.core.model.body import BodyShape, Frame
+    >>> boom = Body("boom", "Boom", BodyShape.TUBE, (Frame(200, 0, 8, 8), Frame(800, 0, 8, 8)))
+    >>> rod = Lot("rod", "Rod", LotUnit.M, 20.0, 1.0)
+    >>> [(p.name, p.uses[0].amount, p.station.x_mm)
+    ...  for p in parts_drawn(Build("b", "B", lots=(rod,), bodies=(boom,)), "boom", "rod")]
+    [('Boom', 0.6, 500.0)]
+    """
+    found = _on_the_drawing(build).get(drawn_id)
+    if found is None:
+        raise BuildFaultError([Fault("surface_id", f'there is no "{drawn_id}" on the drawing')])
+    lot = next((each for each in build.lots if each.id == lot_id), None)
+    if lot is None or lot.unit is LotUnit.PIECE:
+        words = "say which sheet it is cut from; take one from the rack first"
+        raise BuildFaultError([Fault("lot", words)])
+    return tuple(_parts(found, lot, layers))
+
+
+def _on_the_drawing(build: Build) -> dict[str, Surface | Body]:
+    return {
+        **{each.id: each for each in build.bodies},
+        **{each.id: each for each in build.surfaces},
+    }
+
+
+def _parts(drawn: Surface | Body, lot: Lot, layers: float) -> Iterator[Item]:
+    if isinstance(drawn, Surface):
+        if lot.unit is not LotUnit.DM2:
+            words = f"{lot.name} comes by the metre; a surface is cut from a sheet"
+            raise BuildFaultError([Fault("lot", words)])
+        yield from skins(drawn, lot, layers)
+        return
+    sides = ((-1, "left"), (1, "right")) if drawn.twin else ((1, ""),)
+    for side, called in sides:
+        named = f"{drawn.name}, {called}" if called else drawn.name
+        if lot.unit is LotUnit.M:
+            x, z = middle(drawn)
+            yield _part(
+                named,
+                Drawn(drawn.id, called),
+                Use(lot.id, round(run_mm(drawn) / 1000, 4)),
+                (x, side * drawn.y_mm, z),
+            )
+            continue
+        for panel in body_panels(drawn, lot.thickness_mm or BOARD_MM):
+            out = panel.y_mm if side > 0 else panel.y_mm - 2 * drawn.y_mm
+            item = _part(
+                f"{named}, {panel.name}",
+                Drawn(drawn.id, f"{called} {panel.name}".strip()),
+                Use(lot.id, round(panel.area_dm2 * layers, 3)),
+                (panel.x_mm, out, panel.z_mm),
+            )
+            pattern = replace(panel.pattern, layers=max(round(layers), 1))
+            yield replace(item, pattern=pattern, assembly=drawn.name)
+
+
+def _part(name: str, drawn: Drawn, use: Use, at: tuple[float, float, float]) -> Item:
+    x, y, z = (round(each, 1) for each in at)
+    return Item(
+        "",
+        name,
+        Pedigree.CALCULATED,
+        name.split(",", maxsplit=1)[0],
+        uses=(use,),
+        station=Station(x, y, z),
+        drawn=drawn,
+    )
+
+
+def following(before: Build, after: Build) -> Build:
+    """The build with its uncut parts as its drawing has them now.
+
+    What the builder changed by hand stays: a part takes its new amount, outline and place only
+    where it had the old ones. What was ever on a pan is cut, and what the drawing lost stands on
+    its own.
+    """
+    if before.surfaces == after.surfaces and before.bodies == after.bodies:
+        return after
+    now, was = _on_the_drawing(after), _on_the_drawing(before)
+    weighed = on_a_pan(after)
+    lots = {lot.id: lot for lot in after.lots}
+
+    def as_drawn(item: Item) -> Item:
+        link = item.drawn
+        if link is None:
+            return item
+        new, old = now.get(link.of), was.get(link.of)
+        if new is None:
+            return replace(item, drawn=None)
+        if old is None or new == old or item.id in weighed or item.retired:
+            return item
+        return _redrawn(item, old, new, lots)
+
+    items = tuple(as_drawn(item) for item in after.items)
+    return after if items == after.items else replace(after, items=items)
+
+
+def _redrawn(item: Item, old: Surface | Body, new: Surface | Body, lots: dict[str, Lot]) -> Item:
+    """A part as the new drawing has it, where it was as the old one had it."""
+    lot = next((lots[use.lot] for use in item.uses if use.lot in lots), None)
+    if lot is None:
+        return item
+    layers = float(item.pattern.layers) if item.pattern else 1.0
+    try:
+        one, other = (
+            next((p for p in _parts(drawn, lot, layers) if p.drawn == item.drawn), None)
+            for drawn in (old, new)
+        )
+    except BuildFaultError:
+        return item
+    if one is None or other is None:
+        return item
+    return replace(
+        item,
+        uses=other.uses if item.uses == one.uses else item.uses,
+        station=other.station if item.station == one.station else item.station,
+        pattern=other.pattern if item.pattern == one.pattern else item.pattern,
+    )
+
+
+def on_a_pan(build: Build) -> frozenset[str]:
+    """The parts that were ever on a pan, by a reading that stands."""
+    return frozenset(
+        load.item for each in build.weighings if each.set_aside is None for load in each.pan.loads
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class DrawnPart:
+    """A part that was made of a surface or a body: it follows the drawing unless it ``is_cut``."""
+
+    item: str
+    of: str
+    is_cut: bool
+
+
+def drawn_parts(build: Build) -> tuple[DrawnPart, ...]:
+    """The parts on the plane that were made of the drawing."""
+    linked = [item for item in build.items if item.drawn and not item.retired]
+    if not linked:
+        return ()
+    weighed = on_a_pan(build)
+    return tuple(
+        DrawnPart(item.id, item.drawn.of, item.id in weighed) for item in linked if item.drawn
+    )
+
+
+def cut(build: Build, ids: Collection[str]) -> Build:
+    """The build with parts that are cut now: they follow the drawing no more.
+
+    Raises BuildFaultError where there is no such part.
+    """
+    unknown = set(ids) - {item.id for item in build.items}
+    if unknown:
+        raise BuildFaultError([Fault("items", f'there is no part "{min(unknown)}"')])
+    items = tuple(
+        replace(item, drawn=None) if item.id in ids and item.drawn else item for item in build.items
+    )
+    return replace(build, items=items)

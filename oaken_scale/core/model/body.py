@@ -1,0 +1,46 @@
+"""What a plane has that does not lift: its body, its pods and its booms, along the datum."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+
+class BodyShape(StrEnum):
+    """A box of four sides, or a tube."""
+
+    BOX = "box"
+    TUBE = "tube"
+
+
+@dataclass(frozen=True, slots=True)
+class Frame:
+    """A body's outer size at one station: ``z_mm`` is the height of its middle [mm]."""
+
+    x_mm: float
+    z_mm: float
+    width_mm: float
+    height_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class Body:
+    """A row of frames from the front aft, straight between them.
+
+    Its middle is ``y_mm`` to starboard; a ``twin`` has the like of it to port. A box without
+    ``has_top`` is open above.
+    """
+
+    id: str
+    name: str
+    shape: BodyShape
+    frames: tuple[Frame, ...]
+    y_mm: float = 0.0
+    twin: bool = False
+    has_top: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """Which surface or body of the drawing a part follows, and as which panel of it."""
+
+    of: str
+    panel: str = ""
