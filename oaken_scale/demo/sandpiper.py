@@ -11,6 +11,7 @@ from typing import Final
 
 from oaken_scale.core.material.drawer import GROUPS, Thing, ThingKind
 from oaken_scale.core.model.balancing import Ballast, BallastSpot, PlanMark
+from oaken_scale.core.model.body import Body, BodyShape, Frame
 from oaken_scale.core.model.build import (
     Allotment,
     Budget,
@@ -256,6 +257,16 @@ _BALLAST: Final = Ballast(
 
 _ALLOWANCE: Final = Item("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed", 6.0)
 
+_BODIES: Final = (
+    Body(
+        "fuselage",
+        "Fuselage",
+        BodyShape.BOX,
+        (Frame(12, 20, 52, 66), Frame(120, 20, 56, 84), Frame(330, 20, 56, 84),
+         Frame(652, 14, 30, 36)),
+    ),
+)  # fmt: skip
+
 _SURFACES: Final = (
     Surface(
         "wing",
@@ -342,6 +353,7 @@ def sandpiper() -> Build:
         lots=tuple(lot for lot, _ in _LOTS),
         items=(*(_described(thing.item) for thing in _THINGS), _ALLOWANCE),
         surfaces=_SURFACES,
+        bodies=_BODIES,
         scales=(Scale("kitchen", "Kitchen scale", STEP_G, None, 0.002, 3000.0, simulated=True),),
         containers=(Container("tray", "Tray", TRAY_G), Container("cup", "Screw cup", 12.8)),
         loadouts=(

@@ -99,6 +99,7 @@ class DrawnDoc(Edge):
 
     of: Id
     panel: Label = ""
+    is_cut: bool = False
 
 
 class ItemDoc(Edge):

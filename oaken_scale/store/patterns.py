@@ -27,18 +27,18 @@ def read_patterns(connection: sqlite3.Connection, build_id: str) -> dict[str, Pa
 def read_drawn(connection: sqlite3.Connection, build_id: str) -> dict[str, Drawn]:
     """What a build's parts follow on the drawing, by the parts' ids."""
     rows = connection.execute(
-        "SELECT item_id, drawn_id, panel FROM item_drawn WHERE build_id = ?", (build_id,)
+        "SELECT item_id, drawn_id, panel, is_cut FROM item_drawn WHERE build_id = ?", (build_id,)
     )
-    return {item_id: Drawn(of, panel) for item_id, of, panel in rows}
+    return {item_id: Drawn(of, panel, bool(cut)) for item_id, of, panel, cut in rows}
 
 
 def write_drawn(connection: sqlite3.Connection, build_id: str, items: Sequence[Item]) -> None:
     """Write anew what a build's parts follow on the drawing."""
     connection.execute("DELETE FROM item_drawn WHERE build_id = ?", (build_id,))
     connection.executemany(
-        "INSERT INTO item_drawn (build_id, item_id, drawn_id, panel) VALUES (?,?,?,?)",
+        "INSERT INTO item_drawn (build_id, item_id, drawn_id, panel, is_cut) VALUES (?,?,?,?,?)",
         [
-            (build_id, item.id, item.drawn.of, item.drawn.panel)
+            (build_id, item.id, item.drawn.of, item.drawn.panel, int(item.drawn.is_cut))
             for item in items
             if item.drawn is not None
         ],

@@ -13,7 +13,7 @@ def opened(client, at: str = AT) -> dict:
 
 def act(client, path: str, at: str = AT, method: str = "POST", **body):
     match = {"If-Match": f'"{opened(client, at)["revision"]}"'}
-    return client.request(method, f"{at}/{path}", json=body, headers=match)
+    return client.request(method, f"{at}/{path}".rstrip("/"), json=body, headers=match)
 
 
 def item(told: dict, id: str) -> dict:

@@ -158,3 +158,54 @@ def test_a_part_after_the_new_ways_is_taken_back_as_one(curlew):
 
 def test_what_stands_on_the_demo_plan_is_all_drawn(demo):
     assert not any(each["untouched"] for each in opened(demo, AT)["assessment"]["outlines"])
+
+
+def test_parts_of_a_body_follow_it_until_they_are_cut(curlew):
+    client, at = curlew
+    act(client, "lots", at, rack="board-both")
+    frame = {"z_mm": 0.0, "width_mm": 60.0, "height_mm": 80.0}
+    body = {"id": "body", "name": "Body", "shape": "box",
+            "frames": [{"x_mm": 0.0, **frame}, {"x_mm": 600.0, **frame}]}  # fmt: skip
+
+    def draw(body):
+        told = act(client, "", at, "PATCH", bodies=[body])
+        assert told.status_code == 200, told.json()
+        return told.json()
+
+    draw(body)
+    lot = opened(client, at)["build"]["lots"][0]["id"]
+    told = act(client, "surfaces/body/parts", at, lot=lot).json()["build"]
+    assert {item["name"]: item["uses"][0]["amount"] for item in told["items"] if item["drawn"]} == {
+        "Body, left side": 4.8, "Body, right side": 4.8, "Body, bottom": 3.0, "Body, top": 3.0,
+    }  # fmt: skip
+    body["frames"][1]["x_mm"] = 700.0
+    tried = client.post(f"{at}/what-if", json={"bodies": [body]}).json()
+    longer = next(m for m in tried["items"] if m["id"] == "body-left-side")["mass_g"]
+    told = draw(body)
+    assert next(m for m in told["assessment"]["items"] if m["id"] == "body-left-side")[
+        "mass_g"
+    ] == pytest.approx(longer)
+    act(client, "items/cut", at, items=["body-left-side"])
+    body["frames"][1]["x_mm"] = 500.0
+    told = draw(body)["build"]["items"]
+    amounts = {item["id"]: item["uses"][0]["amount"] for item in told if item["uses"]}
+    assert (amounts["body-left-side"], amounts["body-right-side"]) == (5.6, 4.0)
+    assert "no part" in refused(act(client, "items/cut", at, items=["kite"]))
+    # One step back brings the longer body and its parts together.
+    undo(client, at)
+    told = opened(client, at)["build"]
+    assert told["bodies"][0]["frames"][1]["x_mm"] == 700.0
+    assert (
+        next(i for i in told["items"] if i["id"] == "body-right-side")["uses"][0]["amount"] == 5.6
+    )
+
+
+@pytest.mark.parametrize(
+    ("frames", "words"),
+    [([(0.0, 60.0)], "at least two frames"), ([(90.0, 60.0), (30.0, 60.0)], "not aft")],
+)
+def test_a_body_that_cannot_be(curlew, frames, words):
+    client, at = curlew
+    body = {"id": "body", "name": "Body", "shape": "tube", "frames": [
+        {"x_mm": x, "width_mm": w, "height_mm": w} for x, w in frames]}  # fmt: skip
+    assert words in refused(act(client, "", at, "PATCH", bodies=[body]))

@@ -1,5 +1,6 @@
 """The Plan's drawing: corners dragged or moved by keys, other layouts, notes; scales on a cable."""
 
+import httpx
 import pytest
 from playwright.sync_api import expect
 
@@ -82,3 +83,53 @@ def test_a_scale_on_a_cable_is_set_up_in_place(plan):
     plan.keyboard.type("46.3")
     plan.keyboard.press("Enter")
     expect(plan.locator("section[aria-label='Till roll'] li").first).to_contain_text("46.3")
+
+
+def parts_that_follow(page):
+    return page.locator("[data-test=follows]")
+
+
+def test_a_body_gives_its_parts_and_they_follow_it_until_they_are_cut(plan):
+    for _ in range(3):
+        plan.keyboard.press("]")
+    body = plan.get_by_role("region", name="Fuselage")
+    body.get_by_role("button", name="Make parts of it").click()
+    expect(parts_that_follow(plan)).to_contain_text("4 parts follow it")
+    # Made 100 mm longer by keys on its last frame, its sides are as much longer.
+    top = plan.get_by_label("Fuselage, frame 4, top", exact=True)
+    top.focus()
+    for _ in range(10):
+        plan.keyboard.press("Shift+ArrowRight")
+    expect(body.get_by_label("Fuselage, frame 4, from nose")).to_have_value("752")
+    at = plan.url.replace("/build/", "/api/v1/builds/").rsplit("/", 1)[0]
+    plan.wait_for_load_state("networkidle")
+    told = httpx.get(at).json()["build"]["items"]
+    sides = [each for each in told if each["name"] == "Fuselage, left side"]
+    # 75 mm slope by (66+84)/2 high, 210 by 84, and 422 mm by (84+36)/2: by hand, bent sides.
+    by_hand = (108.02 * 75 + 210 * 84 + 422.2 * 60) / 1e4
+    assert sides[0]["uses"][0]["amount"] == pytest.approx(by_hand, abs=0.002)
+    plan.get_by_role("button", name="they are cut").click()
+    expect(parts_that_follow(plan)).to_contain_text("stay as they were drawn")
+
+
+def test_a_body_begun_dragged_and_removed(plan):
+    plan.get_by_role("button", name="body", exact=True).click()
+    body = plan.get_by_role("region", name="Body", exact=True)
+    expect(body.get_by_label("Body, frame 1, from nose")).to_have_value("0")
+    side = plan.get_by_label("Body, frame 2, side", exact=True)
+    side.scroll_into_view_if_needed()
+    box = side.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    plan.mouse.move(x, y)
+    plan.mouse.down()
+    plan.mouse.move(x - 20, y - 10, steps=4)
+    plan.mouse.up()
+    expect(body.get_by_label("Body, frame 2, width")).not_to_have_value("50")
+    body.get_by_role("button", name="tube", exact=True).click()
+    expect(body.get_by_role("button", name="tube", exact=True)).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    plan.get_by_role("button", name="remove Body").click()
+    expect(body).to_have_count(0)
+    plan.get_by_role("button", name="bring it back").click()
+    expect(plan.get_by_text("4 of 5").or_(body)).to_be_visible()

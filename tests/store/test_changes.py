@@ -14,6 +14,7 @@ from hypothesis import strategies as st
 from oaken_scale.core.material.drawer import Thing, ThingKind
 from oaken_scale.core.material.rack import STARTER
 from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, PlanMark
+from oaken_scale.core.model.body import Body, BodyShape, Drawn, Frame
 from oaken_scale.core.model.build import (
     Allotment,
     BalanceUnit,
@@ -165,6 +166,7 @@ def builds(draw) -> Build:
         st.none() | IDS, known, st.none() | st.sampled_from(Group), maybe,
         st.none() | IDS, st.none() | IDS, st.none() | MOMENTS, st.none() | MOMENTS,
         st.none() | st.builds(Slide, NUMBERS, NUMBERS), st.none() | PATTERNS,
+        st.none() | st.builds(Drawn, IDS, NAMES, st.booleans()),
     )  # fmt: skip
     items = unique(draw(st.lists(item, max_size=5)))
     some = st.lists(
@@ -184,6 +186,10 @@ def builds(draw) -> Build:
             st.lists(section, min_size=2, max_size=3).map(tuple),
             st.none() | st.sampled_from(Profile), maybe, st.floats(-9, 9), st.booleans()),
             max_size=3))),
+        bodies=unique(draw(st.lists(st.builds(
+            Body, IDS, NAMES, st.sampled_from(BodyShape),
+            st.lists(st.builds(Frame, NUMBERS, NUMBERS, SIZES, SIZES), min_size=2,
+                max_size=3).map(tuple), NUMBERS, st.booleans(), st.booleans()), max_size=2))),
         scales=unique(draw(st.lists(st.builds(
             Scale, IDS, NAMES, SIZES, st.none() | SIZES, st.floats(0, 0.1), SIZES, st.booleans(),
             NAMES, NAMES, st.integers(300, 9600)), max_size=2))),

@@ -108,7 +108,7 @@ def following(before: Build, after: Build) -> Build:
         new, old = now.get(link.of), was.get(link.of)
         if new is None:
             return replace(item, drawn=None)
-        if old is None or new == old or item.id in weighed or item.retired:
+        if old is None or new == old or link.is_cut or item.id in weighed or item.retired:
             return item
         return _redrawn(item, old, new, lots)
 
@@ -118,13 +118,14 @@ def following(before: Build, after: Build) -> Build:
 
 def _redrawn(item: Item, old: Surface | Body, new: Surface | Body, lots: dict[str, Lot]) -> Item:
     """A part as the new drawing has it, where it was as the old one had it."""
+    link = item.drawn
     lot = next((lots[use.lot] for use in item.uses if use.lot in lots), None)
     if lot is None:
         return item
     layers = float(item.pattern.layers) if item.pattern else 1.0
     try:
         one, other = (
-            next((p for p in _parts(drawn, lot, layers) if p.drawn == item.drawn), None)
+            next((p for p in _parts(drawn, lot, layers) if p.drawn == link), None)
             for drawn in (old, new)
         )
     except BuildFaultError:
@@ -162,7 +163,9 @@ def drawn_parts(build: Build) -> tuple[DrawnPart, ...]:
         return ()
     weighed = on_a_pan(build)
     return tuple(
-        DrawnPart(item.id, item.drawn.of, item.id in weighed) for item in linked if item.drawn
+        DrawnPart(item.id, item.drawn.of, item.drawn.is_cut or item.id in weighed)
+        for item in linked
+        if item.drawn
     )
 
 
@@ -175,6 +178,9 @@ def cut(build: Build, ids: Collection[str]) -> Build:
     if unknown:
         raise BuildFaultError([Fault("items", f'there is no part "{min(unknown)}"')])
     items = tuple(
-        replace(item, drawn=None) if item.id in ids and item.drawn else item for item in build.items
+        replace(item, drawn=replace(item.drawn, is_cut=True))
+        if item.id in ids and item.drawn
+        else item
+        for item in build.items
     )
     return replace(build, items=items)

@@ -40,7 +40,9 @@ class Body:
 
 @dataclass(frozen=True, slots=True)
 class Drawn:
-    """Which surface or body of the drawing a part follows, and as which panel of it."""
+    """Which surface or body of the drawing a part follows until it ``is_cut``, and as which panel
+    of it."""
 
     of: str
     panel: str = ""
+    is_cut: bool = False

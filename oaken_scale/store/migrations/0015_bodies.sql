@@ -29,6 +29,7 @@ CREATE TABLE item_drawn (
   item_id  TEXT NOT NULL,
   drawn_id TEXT NOT NULL CHECK (drawn_id <> ''),
   panel    TEXT NOT NULL DEFAULT '',
+  is_cut   INTEGER NOT NULL DEFAULT 0 CHECK (is_cut IN (0, 1)),
   PRIMARY KEY (build_id, item_id),
   FOREIGN KEY (build_id, item_id) REFERENCES item ON DELETE CASCADE
 ) STRICT, WITHOUT ROWID;

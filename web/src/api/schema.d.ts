@@ -4492,7 +4492,8 @@ export interface components {
         };
         /**
          * Drawn
-         * @description Which surface or body of the drawing a part follows, and as which panel of it.
+         * @description Which surface or body of the drawing a part follows until it ``is_cut``, and as which panel
+         *     of it.
          */
         Drawn: {
             /** Of */
@@ -4502,6 +4503,11 @@ export interface components {
              * @default
              */
             panel?: string;
+            /**
+             * Is Cut
+             * @default false
+             */
+            is_cut?: boolean;
         };
         /**
          * DrawnDoc
@@ -4518,6 +4524,11 @@ export interface components {
              * @default
              */
             panel?: string;
+            /**
+             * Is Cut
+             * @default false
+             */
+            is_cut?: boolean;
         };
         /**
          * DrawnPart

@@ -309,6 +309,7 @@ function toMm(event: PointerEvent): number {
     <DrawnPlane
       class="above"
       :surfaces="build?.surfaces ?? []"
+      :bodies="build?.bodies ?? []"
       :assessment="assessment"
       :loadout="loadout"
       :chosen="-1"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Body } from '../api/client'
+import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
@@ -18,6 +19,10 @@ const MEASURES: { key: keyof Body['frames'][number]; short: string; title: strin
   { key: 'width_mm', short: 'wide', title: 'width' },
   { key: 'height_mm', short: 'high', title: 'height' },
 ]
+const SHAPES = [
+  { name: 'box', title: 'box' },
+  { name: 'tube', title: 'tube' },
+] as const
 const body = computed(() => props.drawing.body.value)
 </script>
 
@@ -30,15 +35,12 @@ const body = computed(() => props.drawing.body.value)
         :label="`Name of ${body.name}`"
         @kept="drawing.setBody({ name: $event })"
       />
-      <v-btn-toggle
+      <ChoiceButtons
         :model-value="body.shape"
-        mandatory
-        :aria-label="`What ${body.name} is`"
-        @update:model-value="drawing.setBody({ shape: $event })"
-      >
-        <v-btn value="box">box</v-btn>
-        <v-btn value="tube">tube</v-btn>
-      </v-btn-toggle>
+        :options="SHAPES"
+        :label="`What ${body.name} is`"
+        @update:model-value="$event && drawing.setBody({ shape: $event })"
+      />
     </div>
     <table>
       <thead class="faint">
@@ -175,5 +177,10 @@ td :deep(.cell) {
 
 .line :deep(.v-selection-control) {
   flex: 0 0 auto;
+  font-size: 14px;
+}
+
+.line :deep(.v-label) {
+  font-size: inherit;
 }
 </style>

@@ -1,5 +1,13 @@
 import { computed, ref, watch } from 'vue'
-import { answered, api, type Assessment, type Body, type Opened, type Surface } from '../api/client'
+import {
+  answered,
+  api,
+  type Assessment,
+  type Body,
+  type BuildPatch,
+  type Opened,
+  type Surface,
+} from '../api/client'
 import { useBuild } from '../shared/useBuild'
 
 export type Measure = keyof Surface['sections'][number]
@@ -19,7 +27,25 @@ export function useDraft() {
     draft.value = JSON.parse(JSON.stringify(build.value?.surfaces ?? []))
     bodies.value = JSON.parse(JSON.stringify(build.value?.bodies ?? []))
   }
-  watch(() => [build.value?.surfaces, build.value?.bodies], asKept, { immediate: true })
+  /** An answer to an older change must not put back what the hand has moved on from. */
+  let keeping = 0
+  watch(
+    () => [build.value?.surfaces, build.value?.bodies],
+    () => {
+      if (!keeping) asKept()
+    },
+    { immediate: true },
+  )
+  async function keepAll(patch: BuildPatch) {
+    turn++
+    keeping++
+    const isKept = await change(patch)
+    keeping--
+    if (keeping) return isKept
+    asKept()
+    preview.value = undefined
+    return isKept
+  }
 
   /** Which one is worked on: the surfaces first, then the bodies. */
   const many = computed(() => draft.value.length + bodies.value.length)
@@ -52,21 +78,8 @@ export function useDraft() {
     }
   }
 
-  async function keep(next: Surface[] = draft.value) {
-    turn++
-    const kept = await change({ surfaces: next })
-    if (!kept) asKept()
-    preview.value = undefined
-    return kept
-  }
-
-  async function keepBodies(next: Body[] = bodies.value) {
-    turn++
-    const kept = await change({ bodies: next })
-    if (!kept) asKept()
-    preview.value = undefined
-    return kept
-  }
+  const keep = (surfaces: Surface[] = draft.value) => keepAll({ surfaces })
+  const keepBodies = (next: Body[] = bodies.value) => keepAll({ bodies: next })
 
   function movedFrame(frame: number, to: Partial<Frame>) {
     const at = body.value?.frames[frame]
