@@ -29,7 +29,7 @@ router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["plan"])
 
 Mm = Annotated[float, Field(strict=True, gt=0, le=20_000, allow_inf_nan=False)]
 Dm2 = Annotated[float, Field(strict=True, gt=0, le=10_000, allow_inf_nan=False)]
-_SHELF: Final = "rack:"
+SHELF: Final = "rack:"
 Unit = Annotated[str, Field(max_length=8)]
 _UNITS: Final = {
     FigureOf.STATION: "mm",
@@ -96,7 +96,7 @@ class PartLine(fields.Edge):
         """
         units = Units(self.mass, self.length, self.area, self.run)
         here = {lot.rack for lot in build.lots}
-        others = [replace(lot, id=_SHELF + lot.id) for lot in shelf if lot.id not in here]
+        others = [replace(lot, id=SHELF + lot.id) for lot in shelf if lot.id not in here]
         item = part_of_line(self.line, build.lots, units, others)
         absurd = asked_of_part(item, (*build.lots, *others), build.surfaces)
         if absurd is not None and not self.sure:
@@ -105,8 +105,8 @@ class PartLine(fields.Edge):
             words = f"{asked.value:g} {_UNITS[of]} {_UNUSUAL[of]}{meant}"
             raise ProblemError(409, "Is that meant?", words, "line")
         for use in item.uses:
-            if use.lot.startswith(_SHELF):
-                wanted = next(lot for lot in shelf if _SHELF + lot.id == use.lot)
+            if use.lot.startswith(SHELF):
+                wanted = next(lot for lot in shelf if SHELF + lot.id == use.lot)
                 lot = taken_lot(build, wanted)
                 build = replace(build, lots=(*build.lots, lot))
                 item = replace(item, uses=(replace(use, lot=lot.id),))

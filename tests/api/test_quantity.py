@@ -48,3 +48,19 @@ def test_beginnings_tell_every_unit_that_may_be_typed(client):
     assert told["units"]["mass"]["oz"] == pytest.approx(28.3495, abs=1e-4)
     assert {each["id"] for each in told["layouts"]} >= {"tractor", "canard", "flying-wing"}
     assert all(each["wing_loading_high"] > 0 for each in told["purposes"])
+
+
+def test_a_share_of_a_lot_of_the_build_and_of_the_rack(demo):
+    def area(lot, **build):
+        asked = {"text": "2/3 sheet", "kind": "area", "lot": lot, **build}
+        return demo.get("/api/v1/quantity", params=asked)
+
+    # A sheet of the demo is 700 by 500: 35 dm2.
+    told = area("sheet-a", build="sandpiper").json()
+    assert told["value"] == pytest.approx(23.3333, abs=1e-3)
+    shelf = next(
+        r["lot"] for r in demo.get("/api/v1/rack").json() if r["lot"]["id"] == "board-both"
+    )
+    size = shelf["length_mm"] * shelf["width_mm"] / 1e4
+    assert area("rack:board-both").json()["value"] == pytest.approx(size * 2 / 3)
+    assert "on the Rack" in area("kite", build="sandpiper").json()["detail"]

@@ -9,7 +9,7 @@ from oaken_scale.core.model.build import Item, Pedigree, Reference, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.named import named
-from oaken_scale.core.model.quantity import QuantityError, parse
+from oaken_scale.core.model.quantity import SHARE, WHOLES, QuantityError, parse
 
 FIELD: Final = "line"
 
@@ -31,9 +31,13 @@ _MASS: Final = re.compile(
 )
 _OF_LOT: Final = re.compile(
     r"^(?P<name>.*?\S)\s+(?P<figure>[\d.,/]*\d\s*(?:mm|cm|m|in|ft)?\s*[x×]\s*[\d.,/]*\d\s*"
-    r"(?:mm|cm|m|in|ft)?|[\d.,/]*\d\s*[a-z]{0,3}[2²]?)$",
+    r"(?:mm|cm|m|in|ft)?|[\d.,/]*\d\s*[a-z]{0,3}[2²]?|" + SHARE + r")$",
     re.IGNORECASE,
 )
+_OF_ONE: Final = re.compile(
+    rf"\sof\s+(?:an?|one|the)\s+(?=(?:{'|'.join(WHOLES)})\s)", re.IGNORECASE
+)
+"""An "of" that belongs to the figure: two thirds *of a* sheet."""
 _SURE: Final = re.compile(r"\s(?P<word>guess|listing|listed|calculated)$", re.IGNORECASE)
 
 
@@ -67,7 +71,7 @@ def part_of_line(
     >>> panel.name, panel.uses, panel.assembly, panel.station.reference.value
     ('Left panel', (Use(lot='b', amount=10.26),), 'Wing', 'leading_edge')
     """
-    head, said = _divided(line)
+    head, said = _divided(_OF_ONE.sub(" ", line))
     if not head:
         raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
     item = _measured(head, said.get("of"), (lots, shelf), units)
@@ -123,7 +127,7 @@ def _measured(
         raise BuildFaultError([Fault(FIELD, words)])
     kind = AMOUNT_OF[lot.unit]
     usual = {"area": units.area, "run": units.run}.get(kind)
-    use = Use(lot.id, _parsed(told["figure"], kind, usual))
+    use = Use(lot.id, _parsed(told["figure"], kind, usual, lot.size))
     pedigree = known or KNOWN_BY[lot.kind]
     return Item("", told["name"], pedigree, uses=(use,))
 
@@ -150,8 +154,8 @@ def _station(said: dict[str, str], units: Units) -> Station:
     return Station(x, y, z, reference)
 
 
-def _parsed(text: str, kind: str, unit: str | None) -> float:
+def _parsed(text: str, kind: str, unit: str | None, whole: float | None = None) -> float:
     try:
-        return parse(text, kind, unit).value
+        return parse(text, kind, unit, whole).value
     except QuantityError as error:
         raise BuildFaultError([Fault(FIELD, str(error))]) from error

@@ -55,6 +55,22 @@ _COUNT = re.compile(r"[1-9]\d{0,3}")
 _LETTERS = re.compile(r"[a-z\"']+\s*$", re.IGNORECASE)
 _LONGEST = 40
 
+WHOLES: Final = ("sheet", "roll", "rod", "tube", "stick", "bottle")
+"""What a lot comes in, one of it."""
+
+_PARTS: Final = {
+    "half": 1 / 2, "third": 1 / 3, "thirds": 1 / 3, "quarter": 1 / 4, "quarters": 1 / 4,
+    "fifth": 1 / 5, "fifths": 1 / 5, "eighth": 1 / 8, "eighths": 1 / 8,
+}  # fmt: skip
+_COUNTS: Final = {"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5}
+SHARE: Final = (
+    rf"(?:(?:(?:{'|'.join(_COUNTS)})\s+)?(?:{'|'.join(_PARTS)})|{'|'.join(_COUNTS)}|{_NUMBER})?"
+    rf"\s*(?:of\s+)?(?:an?\s+|one\s+|the\s+)?(?:{'|'.join(WHOLES)})s?"
+)
+"""A share of one, as it is said: "2/3 sheet", "two thirds of a sheet", "half a roll"."""
+
+_SHARE: Final = re.compile(SHARE, re.IGNORECASE)
+
 
 class QuantityError(ValueError):
     """Text that is no quantity of its kind; the message says what would be."""
@@ -68,12 +84,17 @@ class Quantity:
     unit: str
 
 
-def parse(text: str, kind: str, default_unit: str | None = None) -> Quantity:
+def parse(
+    text: str, kind: str, default_unit: str | None = None, whole: float | None = None
+) -> Quantity:
     """Read a quantity that somebody typed, into the base unit of its kind.
 
     ``default_unit`` is meant where no unit is typed (None: the base unit). One decimal mark,
     point or comma; fractions; units may follow each other, as in "1 lb 2 oz". An area may be typed
     as the two sides of a rectangle, in mm unless they say otherwise.
+
+    An area, a run or pieces may be a share of one sheet, roll or rod, which is ``whole`` in the
+    base unit.
 
     Raises QuantityError in words that say what was wrong and what would be right.
 
@@ -92,6 +113,9 @@ def parse(text: str, kind: str, default_unit: str | None = None) -> Quantity:
 
     >>> round(parse("101 + 53.4", "mass").value, 6), parse("2 x 9 g + 1 g", "mass").value
     (154.4, 19.0)
+
+    >>> round(parse("two thirds of a sheet", "area", whole=35.0).value, 3)
+    23.333
     """
     factors = FACTORS[kind]
     base = next(iter(factors))
@@ -102,9 +126,11 @@ def parse(text: str, kind: str, default_unit: str | None = None) -> Quantity:
         raise QuantityError(f"nothing typed; give a number, {example}")
     if len(given) > _LONGEST:
         raise QuantityError(f"too long for a number; give one {example}")
+    if kind in ("area", "run", "pieces") and _SHARE.fullmatch(given):
+        return Quantity(_share_of(given, whole, example), base)
     terms = given.split("+")
     if len(terms) > 1 and all(term.strip() for term in terms):
-        return Quantity(sum(parse(term, kind, default_unit).value for term in terms), base)
+        return Quantity(sum(parse(term, kind, default_unit, whole).value for term in terms), base)
     sides = _TIMES.split(given)
     if kind == "area" and len(sides) == 2:
         return Quantity(_rectangle(sides[0], sides[1], fallback), base)
@@ -131,6 +157,21 @@ def parse(text: str, kind: str, default_unit: str | None = None) -> Quantity:
     if not math.isfinite(total):
         raise QuantityError(f'"{given}" is too large; give a number {example}')
     return Quantity(sign * total, base)
+
+
+def _share_of(text: str, whole: float | None, example: str) -> float:
+    """So many of one, or a share of it, in the base unit."""
+    if whole is None:
+        words = (
+            f'how much "{text}" is nobody said: give its size on the Rack, or the figure {example}'
+        )
+        raise QuantityError(words)
+    number = re.match(_NUMBER, text)
+    if number:
+        return _number(number.group()) * whole
+    said = text.lower().split()
+    part = next((_PARTS[word] for word in said if word in _PARTS), 1.0)
+    return _COUNTS.get(said[0], 1) * part * whole
 
 
 def _rectangle(one: str, other: str, area_unit: str) -> float:

@@ -12,7 +12,8 @@ from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.part_line import Units, part_of_line
 
 SHEET_A = Lot("sheet-a", "Sheet A, both papers", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM)
-SHEET_B = Lot("sheet-b", "Sheet B, one paper", LotUnit.DM2, 3.2, 0.3, kind=LotKind.FOAM)
+SHEET_B = Lot("sheet-b", "Sheet B, one paper", LotUnit.DM2, 3.2, 0.3, kind=LotKind.FOAM,
+              length_mm=600, width_mm=600)  # fmt: skip
 BEAD = Lot("bead", "Hot glue bead", LotUnit.M, 2.4, 1.0, kind=LotKind.ADHESIVE)
 TAPE = Lot("tape", "Packing tape, 48 mm", LotUnit.M, 2.1, 0.1, kind=LotKind.TAPE)
 STICK = Lot("stick", "Craft stick", LotUnit.PIECE, 1.4, 0.1, kind=LotKind.OTHER)
@@ -44,6 +45,8 @@ LINES = {
     "Tail glue 1.4 m of hot glue": ("Tail glue", Pedigree.JOINT, "bead", 1.4, 1, "", None),
     "Hinge 900 mm of tape": ("Hinge", Pedigree.COVERING, "tape", 0.9, 1, "", None),
     "Skids 3 of craft stick": ("Skids", CALCULATED, "stick", 3.0, 1, "", None),
+    "Pod two thirds of a sheet of sheet b": ("Pod", CALCULATED, "sheet-b", 24.0, 1, "", None),
+    "Pod 2/3 sheet of sheet b in Wing": ("Pod", CALCULATED, "sheet-b", 24.0, 1, "Wing", None),
     "Rib 4 mm": ("Rib 4 mm", GUESS, None, None, 1, "", None),
 }  # fmt: skip
 

@@ -76,3 +76,32 @@ def test_any_text_is_read_or_refused_in_words(text, kind):
 def test_units_in_and_out_agree(number, kind_unit):
     kind, unit = kind_unit
     assert parse(f"{number} {unit}", kind).value == pytest.approx(number * FACTORS[kind][unit])
+
+
+@pytest.mark.parametrize(
+    ("text", "of_one"),
+    [
+        ("2/3 sheet", 2 / 3),
+        ("two thirds of a sheet", 2 / 3),
+        ("1 1/2 sheets", 1.5),
+        ("1,5 sheets", 1.5),
+        ("half a roll", 0.5),
+        ("a quarter of the rod", 0.25),
+        ("Three quarters of one tube", 0.75),
+        ("sheet", 1.0),
+        ("two sheets", 2.0),
+        ("half a sheet + 1 sheet", 1.5),
+    ],
+)
+@pytest.mark.parametrize("kind", ["area", "run"])
+def test_a_share_of_a_sheet(text, of_one, kind):
+    assert parse(text, kind, whole=35.0).value == pytest.approx(35.0 * of_one)
+
+
+def test_a_share_of_a_sheet_whose_size_nobody_said():
+    with pytest.raises(QuantityError, match="give its size on the Rack"):
+        parse("2/3 sheet", "area")
+    with pytest.raises(QuantityError, match="not a unit of mass"):
+        parse("2/3 sheet", "mass", whole=35.0)
+    with pytest.raises(QuantityError, match="divides by zero"):
+        parse("1/0 sheet", "area", whole=35.0)

@@ -119,7 +119,7 @@ watch(weighedAnew, async (asked) => {
             v-model="fields.amount"
             class="entry figure"
             :aria-label="fields.lot ? 'How much of the lot' : 'Mass'"
-            :placeholder="amountUnit === 'dm²' ? '540 x 190' : ''"
+            :placeholder="amountUnit === 'dm²' ? '540 x 190, 2/3 sheet' : ''"
             inputmode="decimal"
             autocomplete="off"
           />

@@ -100,7 +100,7 @@ export function usePartLine(item?: Item) {
     unit: string,
   ) {
     if (!text.trim()) return null
-    const of = { measure: ASKED[kind], build: build.value?.id }
+    const of = { measure: ASKED[kind], build: build.value?.id, lot: fields.lot || undefined }
     const all = await understood(text, kind, unit, of).catch((error: unknown) => {
       throw new Error(`${field}: ${whyNot(error)}`)
     })

@@ -3,8 +3,10 @@ import { answered, api, type Kind, type Measure, type Understood } from '../api/
 
 /** What a typed figure is of, and the plane that it is on: an absurd one is asked about. */
 export interface Of {
-  measure: Measure
+  measure?: Measure
   build?: string | undefined
+  /** The lot that it is of: of one with a size, "2/3 sheet" is understood. */
+  lot?: string | undefined
 }
 
 /** Read what was typed; the server is the one place that understands it. */
