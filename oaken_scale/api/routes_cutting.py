@@ -57,6 +57,7 @@ class CutPieceDoc(fields.Edge):
     y_mm: fields.Coordinate = 0.0
     rings: Annotated[tuple[fields.Ring, ...], Field(min_length=1, max_length=60)]
     name_at: fields.Corner
+    folds: Annotated[tuple[fields.FoldLine, ...], Field(max_length=60)] = ()
 
 
 class CutPlanDoc(fields.Edge):

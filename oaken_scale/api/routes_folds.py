@@ -28,6 +28,8 @@ class FoldedBoxDoc(fields.Edge):
     board_mm: Board
     rear_width_mm: Side | None = None
     rear_height_mm: Side | None = None
+    doubled_from_mm: Annotated[float, number(ge=0, le=limits.STATION_MM)] = 0.0
+    doubled_to_mm: Side | None = None
     has_top: bool = False
     way: fold.FoldWay = fold.FoldWay.GROOVE
 
@@ -47,6 +49,7 @@ class FoldedWingDoc(fields.Edge):
     board_mm: Board
     spar_at: Annotated[float, number(gt=0, lt=1)] = 0.3
     tip_chord_mm: Side | None = None
+    doubler_mm: Side | None = None
     way: fold.FoldWay = fold.FoldWay.STRIP
 
     def folded(self) -> fold.Folded:

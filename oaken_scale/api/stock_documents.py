@@ -128,6 +128,7 @@ class CutDoc(fields.Edge):
     assembly: fields.Label = ""
     placing: PlacingDoc | None = None
     rings: Annotated[tuple[RingAsDrawn, ...], Field(max_length=60)] = ()
+    folds: Annotated[tuple[fields.FoldLine, ...], Field(max_length=60)] = ()
     grain: Grain = Grain.FREE
     doubt_dm2: (
         Annotated[float, Field(ge=0, le=limits.AREA_DM2, strict=True, allow_inf_nan=False)] | None

@@ -66,19 +66,24 @@ def _svg_sheet(plan: CutPlan, number: int, y: float) -> str:
         x_at, y_at = piece.name_at
         lines.append(
             f"<g id={quoteattr(label(piece))}>"
-            f'<path fill-rule="evenodd" d="{paths}"/>'
+            f'<path fill-rule="evenodd" d="{paths}"/>{_svg_folds(piece)}'
             f'<text x="{x_at:g}" y="{y_at:g}" font-size="8" fill="#999" stroke="none" '
             f'text-anchor="middle">{escape(label(piece))}</text></g>\n'
         )
     return "".join([*lines, "</g>\n"])
 
 
+def _svg_folds(piece: CutPiece) -> str:
+    paths = " ".join("M" + " L".join(f"{x:.2f},{y:.2f}" for x, y in line) for line in piece.folds)
+    return f'<path class="fold" stroke-dasharray="6 3" d="{paths}"/>' if paths else ""
+
+
 def cut_dxf(plans: Sequence[CutPlan]) -> str:
-    """The sheets one under another, to full size in mm: sheets, cuts and names on layers of their
-    own."""
+    """The sheets one under another, to full size in mm: sheets, cuts, folds and names on layers of
+    their own."""
     document = ezdxf.new("R2010")
     document.units = units.MM
-    for layer, colour in (("SHEET", 8), ("CUT", 7), ("NAME", 9)):
+    for layer, colour in (("SHEET", 8), ("CUT", 7), ("FOLD", 5), ("NAME", 9)):
         document.layers.add(layer, color=colour)
     space, top = document.modelspace(), 0.0
     for plan in plans:
@@ -90,6 +95,9 @@ def cut_dxf(plans: Sequence[CutPlan]) -> str:
                 for ring in piece.rings:
                     points = [(x, top - y) for x, y in ring]
                     space.add_lwpolyline(points, close=True, dxfattribs={"layer": "CUT"})
+                for line in piece.folds:
+                    points = [(x, top - y) for x, y in line]
+                    space.add_lwpolyline(points, dxfattribs={"layer": "FOLD"})
                 text = space.add_text(label(piece), height=6, dxfattribs={"layer": "NAME"})
                 text.set_placement((piece.name_at[0], top - piece.name_at[1]))
             top -= high + BETWEEN_MM

@@ -13,6 +13,7 @@ from oaken_scale.formats.fields import (
     Coordinate,
     Doubt,
     Edge,
+    FoldLine,
     Id,
     Label,
     MassOrLess,
@@ -87,11 +88,12 @@ class SlideDoc(Edge):
 
 class PatternDoc(Edge):
     """What is cut out of a sheet for one piece: its outer ring, then its holes [mm]; x to the
-    right, y down."""
+    right, y down; and the lines that it is folded along."""
 
     rings: Annotated[tuple[Ring, ...], Field(min_length=1, max_length=60)]
     grain: Grain = Grain.FREE
     layers: Annotated[int, Field(strict=True, ge=1, le=20)] = 1
+    folds: Annotated[tuple[FoldLine, ...], Field(max_length=60)] = ()
 
 
 class DrawnDoc(Edge):

@@ -28,6 +28,8 @@ def cut_sheets(
                 if piece.sheet == number:
                     for ring in piece.rings:
                         page.area(list(ring), width=0.35)
+                    for line in piece.folds:
+                        page.line(*line, width=0.35, dash=(6, 3))
                     x, y = piece.name_at
                     page.words(x, y, label(piece), 8)
             title = f"{plan.name}, sheet {number + 1} of {plan.sheets}"

@@ -6,21 +6,22 @@ from collections.abc import Sequence
 
 from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Item
-from oaken_scale.core.model.pattern import Grain, Pattern
+from oaken_scale.core.model.pattern import Grain, Pattern, Ring
 
 
 def read_patterns(connection: sqlite3.Connection, build_id: str) -> dict[str, Pattern]:
     """The patterns of a build's parts, by the parts' ids."""
     rows = connection.execute(
-        "SELECT item_id, grain, layers, rings FROM pattern WHERE build_id = ?", (build_id,)
+        "SELECT item_id, grain, layers, rings, folds FROM pattern WHERE build_id = ?", (build_id,)
     )
     return {
         item_id: Pattern(
-            tuple(tuple((float(x), float(y)) for x, y in ring) for ring in json.loads(rings)),
+            _lines(rings),
             Grain(grain),
             layers,
+            _lines(folds),
         )
-        for item_id, grain, layers, rings in rows
+        for item_id, grain, layers, rings, folds in rows
     }
 
 
@@ -49,10 +50,21 @@ def write_patterns(connection: sqlite3.Connection, build_id: str, items: Sequenc
     """Write the patterns of a build's parts anew."""
     connection.execute("DELETE FROM pattern WHERE build_id = ?", (build_id,))
     connection.executemany(
-        "INSERT INTO pattern (build_id, item_id, grain, layers, rings) VALUES (?,?,?,?,?)",
+        "INSERT INTO pattern (build_id, item_id, grain, layers, rings, folds) VALUES (?,?,?,?,?,?)",
         [
-            (build_id, item.id, own.grain, own.layers, json.dumps(own.rings))
+            (
+                build_id,
+                item.id,
+                own.grain,
+                own.layers,
+                json.dumps(own.rings),
+                json.dumps(own.folds),
+            )
             for item in items
             if (own := item.pattern) is not None
         ],
     )
+
+
+def _lines(text: str) -> tuple[Ring, ...]:
+    return tuple(tuple((float(x), float(y)) for x, y in line) for line in json.loads(text))

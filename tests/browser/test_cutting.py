@@ -104,6 +104,26 @@ def test_a_wing_is_folded_kept_left_and_right_and_cut(bench):
     for side in ("left", "right"):
         row = bench.get_by_role("row", name=re.compile(f"Spare wing, {side}"))
         expect(row).to_contain_text("500 mm by 393 mm")
+    lay(bench)
+    expect(bench.locator(".piece .fold")).to_have_count(4)
+
+
+def test_the_sides_of_a_body_are_doubled_and_cut_with_it(bench):
+    bench.goto(bench.url.replace("/bench", "/stock?on=folds"))
+    folds = bench.get_by_role("region", name="Folds")
+    back = bench.get_by_label("sides doubled, back to")
+    back.fill("70 cm")
+    expect(folds.get_by_role("alert")).to_contain_text("at most 600 mm")
+    back.fill("20 cm")
+    back.press("Enter")
+    expect(folds).to_contain_text("40.0 wide, 75.0 mm high")
+    expect(folds).to_contain_text("2 × 1.50 dm²")
+    bench.get_by_role("button", name="Keep it").click()
+    expect(bench.get_by_text("Fuselage box kept")).to_be_visible()
+    bench.get_by_role("link", name="Cutting").click()
+    for side in ("left", "right"):
+        row = bench.get_by_role("row", name=re.compile(f"Fuselage box, doubler, {side}"))
+        expect(row).to_contain_text("200 mm by 75 mm")
 
 
 def test_what_is_refused_is_said_in_the_units_that_were_chosen(bench):

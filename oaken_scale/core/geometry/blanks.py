@@ -3,9 +3,11 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from math import ceil
-from typing import Final
+from typing import Final, TypeVar
 
-from shapely import Polygon, affinity
+from shapely import MultiLineString, Polygon, affinity
+
+Drawn = TypeVar("Drawn", Polygon, MultiLineString)
 
 SAME_MM: Final = 1e-6
 """Lengths that differ by less are one [mm]."""
@@ -109,11 +111,14 @@ def turned(outline: Polygon, turn_deg: int, is_flipped: bool = False) -> Polygon
     >>> turned(Polygon([(1, 1), (61, 1), (61, 10), (1, 10)]), 90).bounds
     (0.0, 0.0, 9.0, 60.0)
     """
-    told = affinity.scale(outline, -1, 1, origin=(0, 0)) if is_flipped else outline
-    if turn_deg:
-        told = affinity.rotate(told, turn_deg, origin=(0, 0))
+    told = _about_origin(outline, turn_deg, is_flipped)
     left, low, _, _ = told.bounds
     return affinity.translate(told, -left, -low)
+
+
+def _about_origin(shape: Drawn, turn_deg: int, is_flipped: bool) -> Drawn:
+    told: Drawn = affinity.scale(shape, -1, 1, origin=(0, 0)) if is_flipped else shape
+    return affinity.rotate(told, turn_deg, origin=(0, 0)) if turn_deg else told
 
 
 def as_laid(outline: Polygon, laid: Laid) -> Polygon:
@@ -125,6 +130,18 @@ def as_laid(outline: Polygon, laid: Laid) -> Polygon:
     """
     at = turned(outline, laid.turn_deg, laid.is_flipped)
     return affinity.translate(at, laid.x_mm, laid.y_mm)
+
+
+def lines_as_laid(lines: MultiLineString, outline: Polygon, laid: Laid) -> MultiLineString:
+    """What is drawn on a part where it lies on its sheet.
+
+    >>> strip = Polygon([(0, 0), (60, 0), (60, 9), (0, 9)])
+    >>> lines_as_laid(MultiLineString([[(0, 4), (60, 4)]]), strip, Laid("a", 0, 5, 7, 90, False))
+    <MULTILINESTRING ((10 7, 10 67))>
+    """
+    left, low, _, _ = _about_origin(outline, laid.turn_deg, laid.is_flipped).bounds
+    at = _about_origin(lines, laid.turn_deg, laid.is_flipped)
+    return affinity.translate(at, laid.x_mm - left, laid.y_mm - low)
 
 
 def fits(blank: Blank, sheet: Sheet, knife: Knife) -> bool:

@@ -8,7 +8,7 @@ outer side is shorter by ``t tan(a/2)``. ``t`` is the board's thickness.
 Source: docs/methods.md, section 7 (plane trigonometry of the corner).
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from math import atan2, cos, degrees, hypot, radians, sin, sqrt, tan
@@ -58,6 +58,27 @@ class Panel:
 
 
 @dataclass(frozen=True, slots=True)
+class Doubler:
+    """A second layer inside: what is cut for one of ``pieces``, its centroid on it, and how far to
+    the side its middle stands, or None where it lies in the middle [mm]."""
+
+    part: Candidate
+    pieces: int
+    begins_mm: float
+    out_mm: float | None
+    is_upright: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Room:
+    """The clear room inside, so far behind the front or out from the root [mm]."""
+
+    at_mm: float
+    width_mm: float
+    height_mm: float
+
+
+@dataclass(frozen=True, slots=True)
 class Folded:
     """What is cut, and what comes out of it.
 
@@ -65,7 +86,8 @@ class Folded:
     own length and width; ``groove_dm2`` is how much board the folds take out, as an area of full
     thickness. ``section`` is the outer outline at the front or root, its first corner last again.
     For a wing: the chord and thickness that come out, where the thickest point is, and the height
-    that is left inside for a spar [mm].
+    that is left inside for a spar [mm]. ``doublers`` are what is glued in beside it, ``rooms`` what
+    is clear inside a box at its front and its rear.
     """
 
     part: Candidate
@@ -78,12 +100,15 @@ class Folded:
     thickness_mm: float | None = None
     thickest_at_mm: float | None = None
     inside_mm: float | None = None
+    doublers: tuple[Doubler, ...] = ()
+    rooms: tuple[Room, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class FoldedBox:
     """A fuselage: ``length_mm`` long, its outer width and height at the front and at the rear, of a
-    board ``board_mm`` thick; ``has_top`` or open above."""
+    board ``board_mm`` thick; ``has_top`` or open above. Its sides are doubled inside from
+    ``doubled_from_mm`` to ``doubled_to_mm`` behind its front, None for not at all."""
 
     length_mm: float
     width_mm: float
@@ -93,12 +118,15 @@ class FoldedBox:
     rear_height_mm: float | None = None
     has_top: bool = False
     way: FoldWay = FoldWay.GROOVE
+    doubled_from_mm: float = 0.0
+    doubled_to_mm: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class FoldedWing:
     """A half wing folded about its leading edge over a spar: root chord, thickness over all, where
-    the spar stands as a share of the chord; ``tip_chord_mm`` with the same shares."""
+    the spar stands as a share of the chord; ``tip_chord_mm`` with the same shares. A strip
+    of board ``doubler_mm`` wide lies under the spar, None for no such strip."""
 
     span_mm: float
     chord_mm: float
@@ -107,6 +135,7 @@ class FoldedWing:
     spar_at: float = 0.3
     tip_chord_mm: float | None = None
     way: FoldWay = FoldWay.STRIP
+    doubler_mm: float | None = None
 
 
 def opened(board_mm: float, angle_deg: float, way: FoldWay) -> tuple[float, float, float]:
@@ -184,7 +213,62 @@ def folded_box(box: FoldedBox, name: str = "Fuselage box") -> Folded:
         unfolded_mm=across,
         groove_dm2=sum(_taken(fold, box.way) for fold in folds) / 1e4,
         section=(*section, section[0]) if box.has_top else (section[3], *section[:3])[::-1],
+        doublers=_doubled_sides(box, name),
+        rooms=tuple(_rooms(box)),
     )
+
+
+def _sizes_at(box: FoldedBox, x: float) -> tuple[float, float]:
+    """A box's outer width and height so far behind its front [mm]."""
+    share = x / box.length_mm
+    rear_wide, rear_high = box.rear_width_mm or box.width_mm, box.rear_height_mm or box.height_mm
+    return (
+        box.width_mm + share * (rear_wide - box.width_mm),
+        box.height_mm + share * (rear_high - box.height_mm),
+    )
+
+
+def _is_doubled(box: FoldedBox, x: float) -> bool:
+    to = box.doubled_to_mm
+    return to is not None and box.doubled_from_mm <= x <= to
+
+
+def _rooms(box: FoldedBox) -> Iterator[Room]:
+    """The clear room at the front, at the rear, and where a doubler begins and ends."""
+    ends = () if box.doubled_to_mm is None else (box.doubled_from_mm, box.doubled_to_mm)
+    for x in sorted({0.0, box.length_mm, *ends}):
+        wide, high = _sizes_at(box, x)
+        walls = 4 if _is_doubled(box, x) else 2
+        yield Room(x, wide - walls * box.board_mm, high - box.board_mm * (2 if box.has_top else 1))
+
+
+def _doubled_sides(box: FoldedBox, name: str) -> tuple[Doubler, ...]:
+    """The second layer of both sides, between floor and top."""
+    start, end, t = box.doubled_from_mm, box.doubled_to_mm, box.board_mm
+    if end is None:
+        return ()
+    if not start < end <= box.length_mm:
+        words = (
+            f"is {end:g} mm; the sides are doubled from {start:g} mm, so it must be more than that "
+            f"and at most {box.length_mm:g} mm"
+        )
+        raise BuildFaultError([Fault("doubled_to_mm", words)])
+    (w0, h0), (w1, h1) = _sizes_at(box, start), _sizes_at(box, end)
+    if min(w0, w1) <= 4 * t:
+        words = (
+            f"is {end:g} mm; the body is {min(w0, w1):.4g} mm wide there and four walls take "
+            f"{4 * t:g} mm: double it where it is wider, or take a thinner board"
+        )
+        raise BuildFaultError([Fault("doubled_to_mm", words)])
+    lost = t * (2 if box.has_top else 1)
+    high = (h0 - lost, h1 - lost)
+    slope = hypot(end - start, (w1 - w0) / 2)
+    ring = ((0.0, 0.0), (slope, 0.0), (slope, high[1]), (0.0, high[0]))
+    shape = Polygon(ring)
+    middle = shape.centroid
+    out = (w0 + (w1 - w0) * middle.x / slope) / 2 - 1.5 * t
+    part = _part(f"{name}, doubler", shape, middle.x, middle.y, Box(0.0, 0.0, slope, max(high)))
+    return (Doubler(part, 2, start, out, is_upright=True),)
 
 
 def folded_wing(wing: FoldedWing, name: str = "Wing half") -> Folded:
@@ -254,8 +338,50 @@ def folded_wing(wing: FoldedWing, name: str = "Wing half") -> Folded:
         chord_mm=wing.chord_mm + t * (sin(root.slopes[0]) + sin(root.slopes[1])),
         thickness_mm=wing.thickness_mm,
         thickest_at_mm=wing.spar_at * wing.chord_mm,
-        inside_mm=wing.thickness_mm - t - t / cos(max(root.slopes)),
+        inside_mm=_inside(wing, root),
+        doublers=_spar_strip(wing, name, ratio),
     )
+
+
+def _inside(wing: FoldedWing, root: "_Skins") -> float:
+    """The height that is left for a spar at the root [mm], over a doubler if there is one.
+
+    Raises BuildFaultError where a doubler leaves nothing.
+    """
+    t = wing.board_mm
+    left = wing.thickness_mm - t - t / cos(max(root.slopes))
+    if wing.doubler_mm is None:
+        return left
+    if left <= t:
+        words = (
+            f"cannot go in: {left:.3g} mm are left between the skins and it takes {t:g} mm; make "
+            "the wing thicker, or the board thinner"
+        )
+        raise BuildFaultError([Fault("doubler_mm", words)])
+    return left - t
+
+
+def _spar_strip(wing: FoldedWing, name: str, ratio: float) -> tuple[Doubler, ...]:
+    """The strip of board along the spar, on the lower skin."""
+    wide = wing.doubler_mm
+    if wide is None:
+        return ()
+    if wide >= wing.chord_mm * ratio:
+        words = (
+            f"is {wide:g} mm; the chord is {wing.chord_mm * ratio:.4g} mm at the tip, so it must "
+            "be less"
+        )
+        raise BuildFaultError([Fault("doubler_mm", words)])
+    ring = ((0.0, 0.0), (wing.span_mm, 0.0), (wing.span_mm, wide), (0.0, wide))
+    part = _part(
+        f"{name}, doubler",
+        Polygon(ring),
+        wing.span_mm / 2,
+        wide / 2,
+        Box(0.0, 0.0, wing.span_mm, wide),
+    )
+    begins = wing.spar_at * wing.chord_mm * (1 + ratio) / 2 - wide / 2
+    return (Doubler(part, 1, begins, None, is_upright=False),)
 
 
 def comes_out(

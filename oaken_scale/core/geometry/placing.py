@@ -70,6 +70,7 @@ class Cut:
     doubt_dm2: float | None = None
     rings: tuple[Ring, ...] = ()
     grain: Grain = Grain.FREE
+    folds: tuple[Ring, ...] = ()
 
 
 _AFT: Final[dict[Aft, tuple[int, int]]] = {
@@ -132,7 +133,7 @@ def parts_from(cut: Cut, ids: tuple[str, ...], lot_constant: float) -> tuple[Ite
     doubt = None if cut.doubt_dm2 is None else cut.doubt_dm2 * cut.layers * lot_constant
 
     rings = to_cut(cut.rings)
-    pattern = Pattern(rings, cut.grain, cut.layers) if rings else None
+    pattern = Pattern(rings, cut.grain, cut.layers, cut.folds) if rings else None
 
     def part(id: str, name: str, where: Station | None, pattern: Pattern | None) -> Item:
         return Item(

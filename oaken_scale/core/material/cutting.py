@@ -7,7 +7,7 @@ from itertools import pairwise
 from math import ceil, sqrt
 from typing import Final
 
-from shapely import Polygon, affinity, box
+from shapely import LineString, MultiLineString, Polygon, affinity, box
 
 from oaken_scale.core.geometry.blanks import (
     SAME_MM,
@@ -19,6 +19,7 @@ from oaken_scale.core.geometry.blanks import (
     as_laid,
     fits,
     least_sheets,
+    lines_as_laid,
     room,
 )
 from oaken_scale.core.geometry.nesting import nest
@@ -41,6 +42,9 @@ MOST_BLANKS: Final = 400
 """So many pieces are laid at once."""
 
 
+NO_FOLDS: Final = MultiLineString()
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Piece:
     """One piece to be cut: the part it is for, the how-manieth of how many, the how-manieth of the
@@ -55,6 +59,7 @@ class Piece:
     blank: Blank
     is_supposed: bool
     """Nobody gave its outline; a rectangle of its area stands for it."""
+    folds: MultiLineString = NO_FOLDS
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,6 +119,7 @@ class CutPiece:
     y_mm: float
     rings: tuple[Ring, ...]
     name_at: tuple[float, ...]
+    folds: tuple[Ring, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -223,7 +229,7 @@ def _job(lot: Lot, sheet: Sheet, items: Sequence[Item], knife: Knife) -> Job:
         parts, join = _apart(item, outline, grain, sheet, knife)
         if join is not None:
             joins.append(join)
-        many = layers * item.pieces
+        many, folds = layers * item.pieces, _folds(item)
         if len(pieces) + many * len(parts) > MOST_BLANKS:
             raise _too_many()
         pieces += [
@@ -241,6 +247,7 @@ def _job(lot: Lot, sheet: Sheet, items: Sequence[Item], knife: Knife) -> Job:
                     lot.faces is not Faces.ONE,
                 ),
                 item.pattern is None,
+                folds if part is outline else _within(folds, part),
             )
             for number in range(1, many + 1)
             for k, part in enumerate(parts, 1)
@@ -268,6 +275,21 @@ def _outline(item: Item, lot: Lot) -> tuple[Polygon, Grain, int]:
     amount = sum(use.amount for use in item.uses if use.lot == lot.id and use.amount > 0)
     wide = sqrt(amount * 1e4 / item.pieces / PLAIN_SIDES)
     return box(0, 0, PLAIN_SIDES * wide, wide), Grain.FREE, 1
+
+
+def _folds(item: Item) -> MultiLineString:
+    """The lines that a part is folded along, as its outline lies along the grain."""
+    if item.pattern is None or not item.pattern.folds:
+        return NO_FOLDS
+    lines = MultiLineString(item.pattern.folds)
+    is_across = item.pattern.grain is Grain.ACROSS
+    return affinity.rotate(lines, 90, origin=(0, 0)) if is_across else lines
+
+
+def _within(lines: MultiLineString, part: Polygon) -> MultiLineString:
+    inside = lines.intersection(part)
+    found = [each for each in getattr(inside, "geoms", (inside,)) if isinstance(each, LineString)]
+    return MultiLineString([each for each in found if not each.is_empty])
 
 
 def _sides(shape: Polygon) -> tuple[float, float]:
@@ -406,4 +428,8 @@ def _cut(piece: Piece, laid: Laid) -> CutPiece:
             tuple((round(x, 2), round(y, 2)) for x, y in ring.coords[:-1]) for ring in rings
         ),
         name_at=(round(inner.x, 1), round(inner.y, 1)),
+        folds=tuple(
+            tuple((round(x, 2), round(y, 2)) for x, y in line.coords)
+            for line in lines_as_laid(piece.folds, piece.blank.outline, laid).geoms
+        ),
     )

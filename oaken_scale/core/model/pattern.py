@@ -29,11 +29,13 @@ class Grain(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Pattern:
     """The outline of one piece: the outer ring first, then its holes; ``layers`` of it are cut for
-    each piece, to be laid on one another."""
+    each piece, to be laid on one another. ``folds`` are lines that are folded, not cut, each from
+    one point to another."""
 
     rings: tuple[Ring, ...]
     grain: Grain = Grain.FREE
     layers: int = 1
+    folds: tuple[Ring, ...] = ()
 
 
 @recalled(keep=512)
@@ -64,8 +66,11 @@ def turned_over(pattern: Pattern) -> Pattern:
     """
     heights = [y for ring in pattern.rings for _, y in ring]
     both = min(heights) + max(heights)
-    rings = tuple(tuple((x, both - y) for x, y in ring) for ring in pattern.rings)
-    return replace(pattern, rings=rings)
+    rings, folds = (
+        tuple(tuple((x, both - y) for x, y in line) for line in lines)
+        for lines in (pattern.rings, pattern.folds)
+    )
+    return replace(pattern, rings=rings, folds=folds)
 
 
 def to_cut(rings: Sequence[Sequence[Sequence[float]]], within_mm: float = 0.1) -> tuple[Ring, ...]:

@@ -33,3 +33,6 @@ CREATE TABLE item_drawn (
   PRIMARY KEY (build_id, item_id),
   FOREIGN KEY (build_id, item_id) REFERENCES item ON DELETE CASCADE
 ) STRICT, WITHOUT ROWID;
+
+-- The lines that a part is folded along, each two corners [mm], as JSON.
+ALTER TABLE pattern ADD COLUMN folds TEXT NOT NULL DEFAULT '[]' CHECK (json_valid(folds));

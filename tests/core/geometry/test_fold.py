@@ -163,3 +163,63 @@ def test_just_inside_what_was_said_it_closes():
         high, at = comes_out(190.0, 60.0, rear, 5.0)
         assert high >= 5.0
         assert atan2(high - 5.0, at) >= 0
+
+
+def test_sides_doubled_from_the_nose_back():
+    """Between floor and open top 80 - 5 high, 200 long, 60/2 - 7.5 out; 60 - 20 clear there."""
+    told = folded_box(replace(BOX, doubled_to_mm=200.0))
+    (side,) = told.doublers
+    assert (side.pieces, side.is_upright, side.begins_mm) == (2, True, 0.0)
+    assert side.part.area_dm2 == pytest.approx(1.5)
+    assert side.out_mm == pytest.approx(22.5)
+    rooms = [(room.at_mm, room.width_mm, room.height_mm) for room in told.rooms]
+    assert rooms == [(0.0, 40.0, 75.0), (200.0, 40.0, 75.0), (600.0, 50.0, 75.0)]
+    # What is folded is as it was.
+    assert told.part == folded_box(BOX).part
+
+
+@given(st.floats(0, 500), st.floats(10, 100), st.floats(70, 200), st.floats(70, 200))
+def test_a_doubler_in_a_tapering_box_has_its_slices(start, long, wide, high):
+    box = replace(
+        BOX, rear_width_mm=wide, rear_height_mm=high, has_top=True,
+        doubled_from_mm=start, doubled_to_mm=min(start + long, 600.0),
+    )  # fmt: skip
+    (side,) = folded_box(box).doublers
+    area = out = moment = 0.0
+    slices = 400
+    step = (box.doubled_to_mm - start) / slices
+    for k in range(slices):
+        x = start + (k + 0.5) * step
+        tall = 80 + x / 600 * (high - 80) - 10
+        slope = hypot(step, step / 600 * (wide - 60) / 2)
+        area += tall * slope
+        moment += tall * slope * (x - start)
+        out += tall * slope * ((60 + x / 600 * (wide - 60)) / 2 - 7.5)
+    assert side.part.area_dm2 == pytest.approx(area / 1e4, rel=1e-6)
+    assert side.out_mm == pytest.approx(out / area, abs=0.01)
+    flat = side.part.x_mm / side.part.box.right_mm * (box.doubled_to_mm - start)
+    assert flat == pytest.approx(moment / area, abs=0.01)
+
+
+def test_a_strip_under_the_spar_takes_its_room():
+    """500 by 25 under the spar at 0.3 of 190: it begins 57 - 12.5 mm behind the leading edge."""
+    plain, told = folded_wing(WING), folded_wing(replace(WING, doubler_mm=25.0))
+    (strip,) = told.doublers
+    assert (strip.part.area_dm2, strip.begins_mm) == (pytest.approx(1.25), pytest.approx(44.5))
+    assert told.inside_mm == pytest.approx(plain.inside_mm - 5.0)
+
+
+@pytest.mark.parametrize(
+    ("shape", "change", "words"),
+    [
+        (BOX, {"doubled_to_mm": 700.0}, "at most 600 mm"),
+        (BOX, {"doubled_from_mm": 300.0, "doubled_to_mm": 200.0}, "more than that"),
+        (replace(BOX, width_mm=19.0), {"doubled_to_mm": 200.0}, "four walls take 20 mm"),
+        (WING, {"doubler_mm": 190.0}, "must be less"),
+        (replace(WING, thickness_mm=15.0), {"doubler_mm": 20.0}, "are left between the skins"),
+    ],
+)
+def test_a_doubler_that_has_no_room(shape, change, words):
+    fold = folded_box if isinstance(shape, FoldedBox) else folded_wing
+    with pytest.raises(BuildFaultError, match=words):
+        fold(replace(shape, **change))

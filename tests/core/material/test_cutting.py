@@ -4,10 +4,11 @@ import csv
 import re
 from dataclasses import replace
 from io import StringIO
+from itertools import pairwise
 
 import ezdxf
 import pytest
-from shapely import Polygon
+from shapely import LineString, Polygon
 from shapely.ops import unary_union
 
 from oaken_scale.core.changes.drawing import pattern_of, skins
@@ -253,3 +254,33 @@ def test_the_least_is_by_area():
     build = cut_from(SHEET, part("panel", 350, 250, pieces=5))
     (job,), _ = jobs(build, Knife())
     assert job.least == least_sheets([piece.blank for piece in job.pieces], job.sheet) == 2
+
+
+def test_folds_are_marked_where_the_part_lies():
+    """A strip 300 by 100 with a fold 20 from its lower edge, and one larger than a sheet."""
+    fold = ((0.0, 80.0), (300.0, 80.0))
+    strip = Pattern((square(300.0, 100.0),), folds=(fold,))
+    long = Pattern((square(1000.0, 100.0),), folds=(((0.0, 50.0), (1000.0, 50.0)),))
+    build = cut_from(SHEET, replace(part("box", 300, 100), pattern=strip),
+                     replace(part("spar", 1000, 100), pattern=long))  # fmt: skip
+    told = list(plans(build, Knife(1.0, 5.0)).values())
+    for piece in told[0].pieces:
+        shape = Polygon(piece.rings[0])
+        (line,) = piece.folds
+        drawn = LineString(line)
+        assert shape.buffer(0.02).contains(drawn)
+        # From edge to edge, and as far from its near side as it was drawn.
+        assert drawn.length == pytest.approx(300 if piece.item == "box" else 500, abs=0.05)
+        near = 20 if piece.item == "box" else 50
+        sides = [LineString(pair) for pair in pairwise((*piece.rings[0], piece.rings[0][0]))]
+        along = [side for side in sides if side.length > 250]
+        assert min(side.distance(drawn) for side in along) == pytest.approx(near, abs=0.05)
+    lines = ezdxf.read(StringIO(cut_dxf(told))).modelspace().query('LWPOLYLINE[layer=="FOLD"]')
+    assert sorted(round(LineString(each.get_points("xy")).length) for each in lines) == [
+        300, 500, 500]  # fmt: skip
+    assert cut_svg(told).count("stroke-dasharray") == 3
+
+
+def test_the_folds_of_a_twin_are_turned_over_with_it():
+    strip = Pattern((square(300.0, 100.0),), folds=(((0.0, 80.0), (300.0, 80.0)),))
+    assert turned_over(strip).folds == (((0.0, 20.0), (300.0, 20.0)),)

@@ -53,7 +53,8 @@ export interface paths {
         };
         /**
          * Quantity
-         * @description Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in", "101 + 53.4", "2 x 9".
+         * @description Read what somebody typed: "12.4", "12,4", "0.44oz", "3 1/2 in", "101 + 53.4", "2 x 9", and
+         *     of a ``lot`` of the build, or of the rack (``rack:`` and its id), "2/3 sheet".
          *
          *     With a ``measure`` a figure that is absurd for it is asked about, on the plane of a ``build``.
          */
@@ -4109,6 +4110,11 @@ export interface components {
              * @default []
              */
             rings?: number[][][];
+            /**
+             * Folds
+             * @default []
+             */
+            folds?: number[][][];
             /** @default free */
             grain?: components["schemas"]["Grain"];
             /** Doubt Dm2 */
@@ -4182,6 +4188,14 @@ export interface components {
             ][][];
             /** Name At */
             name_at: number[];
+            /**
+             * Folds
+             * @default []
+             */
+            folds?: [
+                number,
+                number
+            ][][];
         };
         /**
          * CutPieceDoc
@@ -4240,6 +4254,11 @@ export interface components {
             rings: number[][][];
             /** Name At */
             name_at: number[];
+            /**
+             * Folds
+             * @default []
+             */
+            folds?: number[][][];
         };
         /**
          * CutPlan
@@ -4450,6 +4469,22 @@ export interface components {
             fingerprint: string | null;
             /** Voucher Fingerprint */
             voucher_fingerprint: string | null;
+        };
+        /**
+         * Doubler
+         * @description A second layer inside: what is cut for one of ``pieces``, its centroid on it, and how far to
+         *     the side its middle stands, or None where it lies in the middle [mm].
+         */
+        Doubler: {
+            part: components["schemas"]["Candidate"];
+            /** Pieces */
+            pieces: number;
+            /** Begins Mm */
+            begins_mm: number;
+            /** Out Mm */
+            out_mm: number | null;
+            /** Is Upright */
+            is_upright: boolean;
         };
         /**
          * Doubt
@@ -4930,7 +4965,8 @@ export interface components {
          *     own length and width; ``groove_dm2`` is how much board the folds take out, as an area of full
          *     thickness. ``section`` is the outer outline at the front or root, its first corner last again.
          *     For a wing: the chord and thickness that come out, where the thickest point is, and the height
-         *     that is left inside for a spar [mm].
+         *     that is left inside for a spar [mm]. ``doublers`` are what is glued in beside it, ``rooms`` what
+         *     is clear inside a box at its front and its rear.
          */
         Folded: {
             part: components["schemas"]["Candidate"];
@@ -4955,6 +4991,16 @@ export interface components {
             thickest_at_mm?: number | null;
             /** Inside Mm */
             inside_mm?: number | null;
+            /**
+             * Doublers
+             * @default []
+             */
+            doublers?: components["schemas"]["Doubler"][];
+            /**
+             * Rooms
+             * @default []
+             */
+            rooms?: components["schemas"]["Room"][];
         };
         /**
          * FoldedBoxDoc
@@ -4983,6 +5029,13 @@ export interface components {
             rear_width_mm?: number | null;
             /** Rear Height Mm */
             rear_height_mm?: number | null;
+            /**
+             * Doubled From Mm
+             * @default 0
+             */
+            doubled_from_mm?: number;
+            /** Doubled To Mm */
+            doubled_to_mm?: number | null;
             /**
              * Has Top
              * @default false
@@ -5047,6 +5100,8 @@ export interface components {
             spar_at?: number;
             /** Tip Chord Mm */
             tip_chord_mm?: number | null;
+            /** Doubler Mm */
+            doubler_mm?: number | null;
             /** @default strip */
             way?: components["schemas"]["FoldWay"];
         };
@@ -7483,7 +7538,8 @@ export interface components {
         /**
          * Pattern
          * @description The outline of one piece: the outer ring first, then its holes; ``layers`` of it are cut for
-         *     each piece, to be laid on one another.
+         *     each piece, to be laid on one another. ``folds`` are lines that are folded, not cut, each from
+         *     one point to another.
          */
         Pattern: {
             /** Rings */
@@ -7498,11 +7554,19 @@ export interface components {
              * @default 1
              */
             layers?: number;
+            /**
+             * Folds
+             * @default []
+             */
+            folds?: [
+                number,
+                number
+            ][][];
         };
         /**
          * PatternDoc
          * @description What is cut out of a sheet for one piece: its outer ring, then its holes [mm]; x to the
-         *     right, y down.
+         *     right, y down; and the lines that it is folded along.
          */
         PatternDoc: {
             /** Rings */
@@ -7514,6 +7578,11 @@ export interface components {
              * @default 1
              */
             layers?: number;
+            /**
+             * Folds
+             * @default []
+             */
+            folds?: number[][][];
         };
         /**
          * Pedigree
@@ -8220,6 +8289,18 @@ export interface components {
          * @enum {string}
          */
         Role: "wing" | "tail" | "canard" | "fin";
+        /**
+         * Room
+         * @description The clear room inside, so far behind the front or out from the root [mm].
+         */
+        Room: {
+            /** At Mm */
+            at_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+        };
         /**
          * Row
          * @description A part as a line of the file has it [g, mm], why it is left out (None: it is not), and
@@ -10418,6 +10499,7 @@ export interface operations {
                 unit?: string | null;
                 measure?: components["schemas"]["FigureOf"] | null;
                 build?: string | null;
+                lot?: string | null;
             };
             header?: never;
             path?: never;

@@ -47,6 +47,12 @@ function label(piece: CutPiece) {
     >
       <title>{{ piece.name }}</title>
       <path :d="path(piece)" fill-rule="evenodd" />
+      <polyline
+        v-for="(line, at) in piece.folds"
+        :key="`fold${at}`"
+        class="fold"
+        :points="line.map((point) => point.join(',')).join(' ')"
+      />
       <template v-for="at in [label(piece)]" :key="at?.words">
         <text v-if="at" :x="at.x" :y="at.y" :font-size="at.size" :transform="at.turned">
           {{ at.words }}
@@ -61,6 +67,13 @@ svg {
   max-width: 100%;
   height: auto;
   display: block;
+}
+
+.fold {
+  fill: none;
+  stroke: var(--ink);
+  stroke-dasharray: 6 4;
+  vector-effect: non-scaling-stroke;
 }
 
 .board {

@@ -137,6 +137,24 @@ const grams = computed(() => {
           {{ folded.folds.map((fold) => number(fold.opened_mm, 'length', 1)).join(', ') }}
           {{ length.name }}
         </dd>
+        <template v-for="room in folded.rooms" :key="room.at_mm">
+          <dt>
+            clear inside{{
+              room.at_mm ? `, ${quantity(room.at_mm, 'length')} behind the front` : ', at the front'
+            }}
+          </dt>
+          <dd class="figure">
+            {{ number(room.width_mm, 'length', 1) }} wide, {{ number(room.height_mm, 'length', 1) }}
+            {{ length.name }} high
+          </dd>
+        </template>
+        <template v-for="each in folded.doublers" :key="each.part.name">
+          <dt>glued in beside it</dt>
+          <dd class="figure">
+            {{ each.pieces > 1 ? `${each.pieces} × ` : ''
+            }}{{ quantity(each.part.area_dm2, 'area') }}
+          </dd>
+        </template>
         <dt>board, less what the folds take out</dt>
         <dd class="figure">
           {{ quantity(net, 'area') }}{{ grams === null ? '' : `, ${quantity(grams, 'mass')}` }}

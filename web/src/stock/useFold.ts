@@ -25,6 +25,8 @@ export const FOLDS: Record<FoldKind, { title: string; fields: FoldField[] }> = {
       { key: 'height_mm', title: 'high outside' },
       { key: 'rear_width_mm', title: 'wide at the rear', isOptional: true },
       { key: 'rear_height_mm', title: 'high at the rear', isOptional: true },
+      { key: 'doubled_to_mm', title: 'sides doubled, back to', isOptional: true },
+      { key: 'doubled_from_mm', title: 'doubled from', isOptional: true },
     ],
   },
   wing: {
@@ -35,6 +37,7 @@ export const FOLDS: Record<FoldKind, { title: string; fields: FoldField[] }> = {
       { key: 'tip_chord_mm', title: 'chord at the tip', isOptional: true },
       { key: 'thickness_mm', title: 'thick over all' },
       { key: 'spar_at', title: 'spar at, share of the chord', isShare: true },
+      { key: 'doubler_mm', title: 'strip under the spar, wide', isOptional: true },
     ],
   },
   sides: {
@@ -51,6 +54,7 @@ export const FOLDS: Record<FoldKind, { title: string; fields: FoldField[] }> = {
 const START: Record<string, number | null> = {
   length_mm: 600, width_mm: 60, height_mm: 80, rear_width_mm: null, rear_height_mm: null,
   span_mm: 500, chord_mm: 190, tip_chord_mm: null, thickness_mm: 22, spar_at: 0.3,
+  doubled_to_mm: null, doubled_from_mm: null, doubler_mm: null,
   lower_mm: 190, front_mm: 60, rear_mm: 135,
 } // prettier-ignore
 
@@ -81,7 +85,9 @@ export function useFold() {
   watch(sheet, (now) => (board.value = now?.thickness_mm ?? board.value), { immediate: true })
 
   const body = computed<NewFold>(() => {
-    const own = Object.fromEntries(FOLDS[kind.value].fields.map(({ key }) => [key, sizes[key]]))
+    const own = Object.fromEntries(
+      FOLDS[kind.value].fields.map(({ key }) => [key, sizes[key]]).filter(([, mm]) => mm !== null),
+    )
     const how = kind.value === 'sides' ? {} : { way: way.value }
     const top = kind.value === 'box' ? { has_top: hasTop.value } : {}
     const called = name.value.trim() || NAMES[kind.value]
@@ -126,6 +132,7 @@ export function useFold() {
       y_mm: part.y_mm,
       box: part.box,
       rings: part.rings,
+      folds: told.folds.map((fold) => [fold.start, fold.end]),
       grain: 'along',
       lot: sheet.value.id,
       layers: 1,
@@ -141,18 +148,43 @@ export function useFold() {
               datum: isBox ? 'front_middle' : 'front_corner',
             },
     }
+    const cuts = [cut, ...told.doublers.map((each) => doubler(each, cut))]
     try {
       const kept = await send((header) =>
         answered<Opened>(
           api.POST('/api/v1/builds/{build_id}/cuts', {
             params: { path: { build_id: id.value }, header },
-            body: { cuts: [cut] },
+            body: { cuts },
           }),
         ),
       )
       if (kept) words.say(`${cut.name} kept: on the tray, on the Plan, and to be cut.`)
     } catch (error) {
       wrongKept.value = whyNot(error)
+    }
+  }
+
+  /** A second layer inside, beside what it is glued into. */
+  function doubler(each: Folded['doublers'][number], beside: Cut): Cut {
+    const { part, is_upright } = each
+    return {
+      ...beside,
+      name: part.name,
+      area_dm2: part.area_dm2,
+      x_mm: part.x_mm,
+      y_mm: part.y_mm,
+      box: part.box,
+      rings: part.rings,
+      folds: [],
+      twin: each.pieces > 1 || (beside.twin ?? false),
+      placing: beside.placing
+        ? {
+            ...beside.placing,
+            x_mm: beside.placing.x_mm + each.begins_mm,
+            y_mm: each.out_mm ?? 0,
+            lie: is_upright ? 'upright' : 'flat',
+          }
+        : null,
     }
   }
 
