@@ -47,6 +47,7 @@ ASKS: Final = (
     "/api/v1/shapes",
     "/api/v1/folds",
     "/api/v1/begin/map",
+    "/api/v1/donor",
     "/api/v1/template",
 )
 """What is posted and changes nothing, by the end of its path: a reader may ask that too."""

@@ -45,6 +45,7 @@ class StartDoc(fields.Edge):
     wing_layers: Annotated[float, number(ge=1, le=4)] = 2.0
     things: Annotated[tuple[fields.Id, ...], Field(max_length=60)] = ()
     thrust_gf: Annotated[float, number(gt=0, le=limits.THRUST_GF)] | None = None
+    least_minutes: Annotated[float, number(gt=0, le=600)] | None = None
 
     def value(self, shop: Workshop) -> Start:
         """As the core has it, with what the workshop's finished builds taught. Raises
@@ -62,6 +63,7 @@ class StartDoc(fields.Edge):
                 (each.id, known) for each in things if (known := found_to_weigh(shop, each))
             ),
             thrust_gf=self.thrust_gf,
+            least_minutes=self.least_minutes,
             allowance=usual_allowance(shop),
             habits=usual_habits(shop),
         )

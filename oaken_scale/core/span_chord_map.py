@@ -6,8 +6,9 @@ Source: docs/methods.md, section 7.
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 from itertools import combinations, product
-from math import inf
+from math import inf, log
 from typing import Final
 
 from oaken_scale.core.changes.sketch import Start, begun_from
@@ -35,12 +36,22 @@ LIKELY: Final = 0.5
 """A target is met where it is likelier so than not."""
 
 
+class Want(StrEnum):
+    """What a plane on the map is wanted to be: a build's targets, and minutes."""
+
+    AUW = "auw"
+    WING_LOADING = "wing_loading"
+    THRUST_TO_WEIGHT = "thrust_to_weight"
+    BALANCE = "balance"
+    MINUTES = "minutes"
+
+
 @dataclass(frozen=True, slots=True)
 class Chance:
-    """A target's figure at a point, in its own unit, and the chance that it is met; None where
+    """A want's figure at a point, in its own unit, and the chance that it is met; None where
     something is missing to tell it."""
 
-    kind: TargetKind
+    kind: Want
     value: float | None
     chance: float | None
 
@@ -74,8 +85,8 @@ class Quarrel:
     """Two targets that no point meets together, or (``other`` None) one that none meets; where it
     comes nearest: that point's chance of it."""
 
-    kind: TargetKind
-    other: TargetKind | None
+    kind: Want
+    other: Want | None
     best: float
 
 
@@ -106,16 +117,20 @@ def map_point(start: Start, span_mm: float, chord_mm: float) -> MapPoint:
     plane = fly(build).planes[0]
     answers = answers_of(plane)
     chances = tuple(
-        Chance(each.kind, each.value, each.probability if slides is None else slides)
+        Chance(Want(each.kind), each.value, each.probability if slides is None else slides)
         for each in answers
         if each.low is not None or each.high is not None
         for slides in (_balances(plane, each),)
     )
     auw = next((each.value for each in answers if each.kind is TargetKind.AUW), None) or 0.0
     stall = stall_of(build, wing_figures(build.surfaces), auw)
+    minutes, sd = _minutes(start, auw, stall)
+    if start.least_minutes is not None:
+        chance = None if minutes is None else _lasts(minutes, sd, start.least_minutes)
+        chances = (*chances, Chance(Want.MINUTES, minutes, chance))
     known = [each.chance for each in chances if each.chance is not None]
     least = min(known, default=0.0)
-    return MapPoint(span_mm, chord_mm, auw, chances, least, stall, _minutes(start, auw, stall))
+    return MapPoint(span_mm, chord_mm, auw, chances, least, stall, minutes)
 
 
 def span_chord_map(
@@ -179,13 +194,19 @@ def _lines(start: Start, thickness_mm: float | None) -> Iterator[Line]:
             yield Line(False, thickness_mm / share, why, "")
 
 
-def _minutes(start: Start, auw_g: float, stall_m_s: float | None) -> float | None:
-    """Level flight on the first pack."""
+def _minutes(start: Start, auw_g: float, stall_m_s: float | None) -> tuple[float | None, float]:
+    """Level flight on the first pack [min], and one sigma of its logarithm."""
     thing = next((each for each in start.things if each.kind is ThingKind.PACK), None)
     if thing is None or not thing.cells or not thing.capacity_mah or not stall_m_s:
-        return None
+        return None, 0.0
     pack = Pack(thing.id, thing.name, thing.cells, thing.capacity_mah)
-    return 60 * usable_wh(pack) / level_power(start.layout, auw_g, stall_m_s).watts
+    level = level_power(start.layout, auw_g, stall_m_s)
+    return 60 * usable_wh(pack) / level.watts, level.sd
+
+
+def _lasts(minutes: float, sd: float, least: float) -> float:
+    """The chance that a flight told so long lasts as long as wanted, both in the logarithm."""
+    return 1.0 - chance_below(log(least), log(minutes), sd)
 
 
 def _quarrels(points: Sequence[MapPoint]) -> tuple[Quarrel, ...]:
@@ -196,9 +217,9 @@ def _quarrels(points: Sequence[MapPoint]) -> tuple[Quarrel, ...]:
         {each.kind: each.chance for each in point.chances if each.chance is not None}
         for point in points
     ]
-    kinds = sorted({kind for row in table for kind in row}, key=list(TargetKind).index)
+    kinds = sorted({kind for row in table for kind in row}, key=list(Want).index)
 
-    def best(*wanted: TargetKind) -> float:
+    def best(*wanted: Want) -> float:
         return max(min(row.get(kind, 0.0) for kind in wanted) for row in table)
 
     alone = [Quarrel(kind, None, best(kind)) for kind in kinds if best(kind) < LIKELY]

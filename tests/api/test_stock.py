@@ -326,3 +326,18 @@ def test_an_earlier_build_is_a_budget(demo):
     budget = demo.get(asked, params={"earlier": "sandpiper"}).json()
     assert budget["source"] == "as Sandpiper came out"
     assert demo.get(asked, params={"earlier": "ghost"}).status_code == 404
+
+
+def test_a_donors_weights_are_the_first_budget(client):
+    told = begin(client)
+    donor = {"name": "Old Plover", "lines": "Left wing 92 g\nMotor\nWhatnot 4 g", "unit": "oz"}
+    refused = client.post("/api/v1/donor", json=donor)
+    assert problem(refused, "lines.2", "say what")
+    donor["lines"] = "Left wing 92 g\nMotor 1 oz\nWhatnot 4 g"
+    parts = client.post("/api/v1/donor", json=donor).json()
+    assert [(part["group"], part["is_sorted"]) for part in parts] == [
+        ("foam", True), ("power", True), ("rest", False)]  # fmt: skip
+    kept = client.put(f"{path(told)}/budget/donor", json=donor, headers=at(told)).json()["build"]
+    assert kept["budget"]["source"] == "as Old Plover weighs"
+    assert sum(each["grams"] for each in kept["budget"]["allotments"]) == pytest.approx(124.35)
+    assert kept["past"]["name"] == "Old Plover"

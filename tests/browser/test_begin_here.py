@@ -47,3 +47,14 @@ def test_wants_that_quarrel_say_so(here):
     expect(note).to_contain_text("No point here meets the all-up weight")
     keep(here, "All-up weight, at most", "900")
     expect(note).to_have_count(0)
+
+
+def test_minutes_are_a_want_of_the_map(here):
+    keep(here, "All-up weight, at most", "900")
+    keep(here, "Minutes in level flight, at least", "300")
+    note = here.get_by_role("note")
+    expect(note).to_contain_text("No point here meets the minutes level on the first pack")
+    keep(here, "Minutes in level flight, at least", "4")
+    expect(note).to_have_count(0)
+    told = here.get_by_label("Span against chord", exact=True)
+    expect(told).to_contain_text(re.compile(r"minutes level on the first pack\s*\d+ min \d+ %"))

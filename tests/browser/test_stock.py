@@ -257,3 +257,18 @@ def test_a_square_weighed_in_one_build_moves_another_that_is_open(page, chromium
     page.goto(f"{demo_served.url}/build/{other}/stock?on=rack")
     panel = page.get_by_role("complementary", name="Expanded polypropylene 6 mm")
     expect(panel).to_contain_text("in Turnstone")
+
+
+def test_a_donors_weights_from_a_scrap_of_cardboard(stock):
+    stock.get_by_role("link", name="Budget").click()
+    stock.get_by_role("button", name="or as a donor weighs").click()
+    stock.keyboard.type("Left wing 92 g\nMotor 28 g\nWhatnot")
+    form = stock.get_by_role("form", name="A donor’s weights")
+    expect(form).to_contain_text("Line 3: say what")
+    stock.keyboard.type(" 4 g")
+    expect(form).to_contain_text("Counted as the rest: Whatnot")
+    form.get_by_label("what it was").fill("Old Plover")
+    form.get_by_role("button", name="Take it as the budget").click()
+    expect(form).to_have_count(0)
+    expect(stock.get_by_role("region", name="Budget")).to_contain_text("as Old Plover weighs")
+    expect(stock.get_by_label("Allotted to Foam and spars")).to_have_value("92")

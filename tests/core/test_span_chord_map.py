@@ -13,7 +13,7 @@ from oaken_scale.core.material.rack import STARTER
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import BalanceUnit, Pedigree, Target, TargetKind
 from oaken_scale.core.model.faults import BuildFaultError, faults
-from oaken_scale.core.span_chord_map import LIKELY, map_point, span_chord_map
+from oaken_scale.core.span_chord_map import LIKELY, Want, map_point, span_chord_map
 from oaken_scale.demo.sandpiper import DRAWER
 
 RACK = {lot.id: lot for lot in STARTER}
@@ -68,7 +68,7 @@ def test_every_point_is_told_as_the_build_that_it_is():
         by_kind = {each.kind: each for each in answers}
         for each in point.chances:
             assert each.value == pytest.approx(by_kind[each.kind].value, rel=1e-9)
-            if each.kind is not TargetKind.BALANCE:
+            if each.kind is not Want.BALANCE:
                 assert each.chance == pytest.approx(by_kind[each.kind].probability, abs=1e-9)
         assert point.chance == min(each.chance for each in point.chances)
 
@@ -103,6 +103,23 @@ def test_minutes_by_hand():
     assert map_point(bare, 1000.0, 180.0).minutes is None
 
 
+@pytest.mark.parametrize(("times", "chance"), [(1.0, 0.5), (0.8, 0.845), (1.25, 0.155)])
+def test_minutes_that_are_wanted_have_a_chance(times, chance):
+    """One sigma of a flight nobody has flown: 0.2 of the glide ratio and 0.04/0.42 of what drives
+    the plane, 0.2215 together; ln 1.25 = 0.2231 is 1.007 sigma."""
+    minutes = map_point(START, 1000.0, 180.0).minutes
+    point = map_point(replace(START, least_minutes=minutes * times), 1000.0, 180.0)
+    told = next(each for each in point.chances if each.kind is Want.MINUTES)
+    assert told.chance == pytest.approx(chance, abs=0.003)
+    assert point.chance <= told.chance
+
+
+def test_minutes_no_plane_lasts_quarrel():
+    long = replace(START, least_minutes=300.0)
+    (alone,) = span_chord_map(long, (900.0, 1200.0), (160.0, 200.0)).quarrels
+    assert (alone.kind, alone.other) == (Want.MINUTES, None)
+
+
 def test_the_best_is_among_the_likely_and_the_lines_are_the_sheets():
     told = span_chord_map(START, (600.0, 900.0, 1200.0), (120.0, 160.0, 200.0, 240.0), 22.0)
     most = max(point.chance for point in told.points)
@@ -121,14 +138,14 @@ def test_targets_that_no_plane_meets_say_which():
     spans, chords = (600.0, 900.0, 1200.0), (120.0, 180.0, 240.0)
     low = (Target(TargetKind.AUW, high=200.0), TARGETS[1])
     alone = span_chord_map(replace(START, targets=low), spans, chords).quarrels
-    assert [(each.kind, each.other) for each in alone] == [(TargetKind.AUW, None)]
+    assert [(each.kind, each.other) for each in alone] == [(Want.AUW, None)]
     both = (Target(TargetKind.AUW, high=450.0), Target(TargetKind.WING_LOADING, high=26.0))
     told = span_chord_map(replace(START, targets=both), (*spans, 1500.0), chords)
     (quarrel,) = told.quarrels
-    assert (quarrel.kind, quarrel.other) == (TargetKind.AUW, TargetKind.WING_LOADING)
+    assert (quarrel.kind, quarrel.other) == (Want.AUW, Want.WING_LOADING)
     best = max(min(each.chance for each in point.chances) for point in told.points)
     assert quarrel.best == pytest.approx(best)
-    for kind in (TargetKind.AUW, TargetKind.WING_LOADING):
+    for kind in (Want.AUW, Want.WING_LOADING):
         met = [c.chance for p in told.points for c in p.chances if c.kind is kind]
         assert max(met) > LIKELY
 

@@ -37,6 +37,7 @@ const app = createApp(App)
         global: { ripple: false },
         VBtn: { variant: 'outlined', rounded: 0, elevation: 0, class: 'press' },
         VTextField: { variant: 'outlined', density: 'compact', rounded: 0, hideDetails: 'auto' },
+        VTextarea: { variant: 'outlined', density: 'compact', rounded: 0, hideDetails: 'auto' },
         VSelect: { variant: 'outlined', density: 'compact', rounded: 0, hideDetails: 'auto' },
       },
     }),

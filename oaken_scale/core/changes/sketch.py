@@ -74,6 +74,8 @@ class Start:
     wing_layers: float = 2.0
     things: tuple[Thing, ...] = ()
     thrust_gf: float | None = None
+    least_minutes: float | None = None
+    """Level flight on the first pack should last as long."""
     weighed: tuple[tuple[str, Known], ...] = ()
     """What other builds found that things weigh, by their ids."""
     allowance: Known | None = None

@@ -1422,6 +1422,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/donor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Donor
+         * @description A donor's weights as they were understood; nothing is kept.
+         */
+        post: operations["read_donor_api_v1_donor_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/budget/donor": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Budget By Donor
+         * @description Take a donor's weights for the first budget, and measure the build by them.
+         */
+        put: operations["budget_by_donor_api_v1_builds__build_id__budget_donor_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/cutting": {
         parameters: {
             query?: never;
@@ -3542,11 +3582,11 @@ export interface components {
         };
         /**
          * Chance
-         * @description A target's figure at a point, in its own unit, and the chance that it is met; None where
+         * @description A want's figure at a point, in its own unit, and the chance that it is met; None where
          *     something is missing to tell it.
          */
         Chance: {
-            kind: components["schemas"]["TargetKind"];
+            kind: components["schemas"]["Want"];
             /** Value */
             value: number | null;
             /** Chance */
@@ -4451,6 +4491,37 @@ export interface components {
             words?: string;
             /** At */
             at?: string | null;
+        };
+        /**
+         * Donor
+         * @description A donor's weights, a part on each line, and the unit that is meant where a line names none.
+         */
+        Donor: {
+            /** Name */
+            name: string;
+            /** Lines */
+            lines: string;
+            /**
+             * Unit
+             * @default g
+             */
+            unit?: string;
+        };
+        /**
+         * DonorPart
+         * @description A line of a donor's list: what it is, its assembly, its grams, and its place in a budget;
+         *     ``is_sorted`` unless nothing in its name said where it belongs.
+         */
+        DonorPart: {
+            /** Name */
+            name: string;
+            /** Assembly */
+            assembly: string;
+            /** Grams */
+            grams: number;
+            group: components["schemas"]["Group"];
+            /** Is Sorted */
+            is_sorted: boolean;
         };
         /**
          * DoorState
@@ -5381,6 +5452,8 @@ export interface components {
             things?: string[];
             /** Thrust Gf */
             thrust_gf?: number | null;
+            /** Least Minutes */
+            least_minutes?: number | null;
             /** Name */
             name: string;
             /** Span Mm */
@@ -6369,6 +6442,8 @@ export interface components {
             things?: string[];
             /** Thrust Gf */
             thrust_gf?: number | null;
+            /** Least Minutes */
+            least_minutes?: number | null;
             /** Spans Mm */
             spans_mm: number[];
             /** Chords Mm */
@@ -10101,6 +10176,12 @@ export interface components {
             amount: number;
         };
         /**
+         * Want
+         * @description What a plane on the map is wanted to be: a build's targets, and minutes.
+         * @enum {string}
+         */
+        Want: "auw" | "wing_loading" | "thrust_to_weight" | "balance" | "minutes";
+        /**
          * Weighing
          * @description One reading, and what was on the pan, frozen. Set aside, it no longer speaks.
          *
@@ -10356,8 +10437,8 @@ export interface components {
          *     comes nearest: that point's chance of it.
          */
         oaken_scale__core__span_chord_map__Quarrel: {
-            kind: components["schemas"]["TargetKind"];
-            other: components["schemas"]["TargetKind"] | null;
+            kind: components["schemas"]["Want"];
+            other: components["schemas"]["Want"] | null;
             /** Best */
             best: number;
         };
@@ -14134,6 +14215,99 @@ export interface operations {
             };
             /** @description Problem */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    read_donor_api_v1_donor_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Donor"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DonorPart"][];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    budget_by_donor_api_v1_builds__build_id__budget_donor_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Donor"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

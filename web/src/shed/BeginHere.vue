@@ -17,6 +17,7 @@ const WORDS = {
   wing_loading: 'wing loading',
   thrust_to_weight: 'thrust-to-weight',
   balance: 'balance, the pack slid',
+  minutes: 'minutes level on the first pack',
 } as const
 type Kind = keyof typeof WORDS
 
@@ -24,6 +25,7 @@ function figure(kind: Kind, value: number | null): string {
   if (value === null) return '–'
   if (kind === 'auw') return quantity(value, 'mass')
   if (kind === 'wing_loading') return quantity(value, 'loading')
+  if (kind === 'minutes') return `${fixed(value, 0)} min`
   return kind === 'thrust_to_weight' ? fixed(value, 2) : ''
 }
 const per = (chance: number | null) => (chance === null ? '–' : `${Math.round(100 * chance)} %`)
@@ -121,6 +123,19 @@ const quarrels = computed(() =>
           /></span>
         </label>
         <label
+          >minutes level, at least
+          <span
+            ><QuantityCell
+              :value="wants.minutes"
+              kind="number"
+              label="Minutes in level flight, at least"
+              optional
+              :on-kept="(value) => (wants.minutes = value)"
+            />
+            min</span
+          ></label
+        >
+        <label
           >wing from
           <select v-model="wants.wing" class="entry" aria-label="Sheet of the wing">
             <option v-for="lot in sheets" :key="lot.id" :value="lot.id">{{ lot.name }}</option>
@@ -172,7 +187,8 @@ const quarrels = computed(() =>
           <p class="small">
             <span class="box sure" aria-hidden="true" /> all wants met, 90 % and more
             <span class="box likely" aria-hidden="true" /> likelier than not
-            <span class="box" aria-hidden="true" /> not: W too heavy, L loading, T thrust, B balance
+            <span class="box" aria-hidden="true" /> not: W too heavy, L loading, T thrust, B
+            balance, M minutes
             <span class="faint">{{ isFine ? '' : ' · refining …' }}</span>
           </p>
           <p v-for="words in quarrels" :key="words" class="wrong" role="note">
@@ -195,7 +211,7 @@ const quarrels = computed(() =>
                 <dt>stalls at</dt>
                 <dd class="figure">{{ fixed(point.stall_m_s, 1) }} m/s</dd>
               </template>
-              <template v-if="point.minutes">
+              <template v-if="point.minutes && !wants.minutes">
                 <dt>level on the first pack</dt>
                 <dd class="figure">{{ fixed(point.minutes, 0) }} min</dd>
               </template>

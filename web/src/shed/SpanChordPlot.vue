@@ -16,7 +16,13 @@ const WIDE = computed(() => Math.max(width.value, 300))
 const HIGH = computed(() => Math.min(500, Math.max(330, WIDE.value * 0.66)))
 const EDGE = { left: 52, right: 112, top: 34, bottom: 46 }
 /** What keeps a point from its targets, by the letter that stands for it. */
-const LETTER = { auw: 'W', wing_loading: 'L', thrust_to_weight: 'T', balance: 'B' } as const
+const LETTER = {
+  auw: 'W',
+  wing_loading: 'L',
+  thrust_to_weight: 'T',
+  balance: 'B',
+  minutes: 'M',
+} as const
 
 const half = (all: number[]) => ((all.at(-1) ?? 0) - (all[0] ?? 0)) / (all.length - 1 || 1) / 2
 const cell = computed(() => ({ span: half(props.map.spans_mm), chord: half(props.map.chords_mm) }))

@@ -47,6 +47,7 @@ export function useSpanChord() {
     loading: null as number | null,
     thrust: null as number | null,
     pull: null as number | null,
+    minutes: null as number | null,
     wing: '',
     body: '',
     folded: true,
@@ -111,6 +112,7 @@ export function useSpanChord() {
       wing_layers: wants.folded ? 2 : 1,
       things: [...chosen.value],
       thrust_gf: wants.pull,
+      least_minutes: wants.minutes,
     }
   })
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { answered, api, type BuildPatch, type Group, type Shelved } from '../api/client'
+import DonorSheet from './DonorSheet.vue'
 import SoFar from './SoFar.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
@@ -41,6 +42,7 @@ const shelf = useQuery({
   queryKey: ['shelf'],
   queryFn: () => answered<Shelved[]>(api.GET('/api/v1/builds')),
 })
+const isDonor = ref(false)
 const earlier = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
 
 function allot(group: Group, grams: number | null) {
@@ -124,7 +126,16 @@ function sort(item: string, group: string) {
           </select>
           came out</label
         >
+        <button
+          type="button"
+          class="plainly under small"
+          :aria-expanded="isDonor"
+          @click="isDonor = !isDonor"
+        >
+          or as a donor weighs
+        </button>
       </div>
+      <DonorSheet v-if="isDonor" :groups="GROUPS" @kept="isDonor = false" />
       <ul>
         <li v-for="group in GROUPS" :key="group.value" :data-group="group.value">
           <span class="name"

@@ -1,0 +1,116 @@
+"""A donor's weights, as they stand on a scrap of cardboard, for the first budget of the next plane:
+no plane is made of it."""
+
+import re
+from collections import defaultdict
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from typing import Final
+
+from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Item
+from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.part_line import Units, part_of_line
+from oaken_scale.core.model.reference_build import Past, PastPart
+
+MOST_LINES: Final = 200
+
+CALLED: Final[Mapping[Group, tuple[str, ...]]] = {
+    Group.JOINING: ("glue", "tape", "epoxy", "cement", "adhesive"),
+    Group.CONTROL: (
+        "servo", "receiver", "pushrod", "push rod", "horn", "wire", "wiring", "lead", "linkage",
+        "regulator", "antenna", "pull line",
+    ),
+    Group.POWER: (
+        "motor", "propeller", "prop", "controller", "esc", "pack", "battery", "cell", "engine",
+    ),
+    Group.PAYLOAD: ("camera", "payload", "transmitter", "pod load"),
+    Group.REST: ("paint", "marker", "decal", "ballast", "screw", "magnet", "band", "film"),
+    Group.FOAM: (
+        "wing", "fuselage", "body", "tail", "fin", "rudder", "elevator", "aileron", "spar", "foam",
+        "sheet", "rib", "panel", "boom", "tube", "rod", "hatch", "bulkhead", "doubler", "canard",
+        "tailplane", "stabiliser", "flap", "winglet",
+        "airframe", "former", "stick", "skid", "nose",
+    ),
+}  # fmt: skip
+"""What things are called, by their place in a budget; the first that fits has it: a servo lead is
+control, and a motor mount power."""
+
+
+@dataclass(frozen=True, slots=True)
+class DonorPart:
+    """A line of a donor's list: what it is, its assembly, its grams, and its place in a budget;
+    ``is_sorted`` unless nothing in its name said where it belongs."""
+
+    name: str
+    assembly: str
+    grams: float
+    group: Group
+    is_sorted: bool
+
+
+def donor_parts(lines: str, units: Units = Units()) -> tuple[DonorPart, ...]:
+    """A donor's parts, one a line: "Motor 28 g", "2 x 9 g" of one, "in power" where its name does
+    not say where it belongs, or "in Wing" for its assembly.
+
+    Raises BuildFaultError on ``lines.<number>``, in words that say what was not understood.
+
+    >>> [(p.name, p.grams, p.group.value) for p in donor_parts("Left wing 92 g\\nThing 4 g in foam")]
+    [('Left wing', 92.0, 'foam'), ('Thing', 4.0, 'foam')]
+    """
+    told = tuple(_parts(lines, units))
+    if not told:
+        raise BuildFaultError([Fault("lines", "write a part on each line, like Motor 28 g")])
+    return told
+
+
+def _parts(lines: str, units: Units) -> Iterator[DonorPart]:
+    said = [(k, line.strip()) for k, line in enumerate(lines.splitlines(), 1) if line.strip()]
+    if len(said) > MOST_LINES:
+        words = f"are {len(said)}; at most {MOST_LINES} at once"
+        raise BuildFaultError([Fault("lines", words)])
+    for k, line in said:
+        try:
+            item = part_of_line(line, (), units)
+        except BuildFaultError as error:
+            raise BuildFaultError([Fault(f"lines.{k}", error.faults[0].words)]) from error
+        if item.stated_g is None:
+            words = f'say what "{line[:60]}" weighs, like {line.split()[0]} 28 g'
+            raise BuildFaultError([Fault(f"lines.{k}", words)])
+        group = _said(item) or called(item.name)
+        is_group = item.assembly.lower() in (each.value for each in Group)
+        yield DonorPart(
+            item.name,
+            item.name if is_group else item.assembly or item.name,
+            item.stated_g,
+            group or Group.REST,
+            group is not None,
+        )
+
+
+def _said(item: Item) -> Group | None:
+    return next((each for each in Group if each.value == item.assembly.lower()), None)
+
+
+def called(name: str) -> Group | None:
+    """Where a thing belongs in a budget by what it is called; None where its name does not say.
+
+    >>> called("Servo lead"), called("Motor mount"), called("Whatnot")
+    (<Group.CONTROL: 'control'>, <Group.POWER: 'power'>, None)
+    """
+    words = name.lower()
+    for group, names in CALLED.items():
+        if any(re.search(rf"\b{re.escape(each)}s?\b", words) for each in names):
+            return group
+    return None
+
+
+def measured_by_donor(build: Build, name: str, parts: tuple[DonorPart, ...]) -> Build:
+    """The build with a donor's weights as its budget, and measured by it stage by stage."""
+    grams: dict[Group, float] = defaultdict(float)
+    stages: dict[str, float] = defaultdict(float)
+    for part in parts:
+        grams[part.group] += part.grams
+        stages[part.assembly] += part.grams
+    allotments = tuple(Allotment(each, round(grams[each], 2)) for each in Group if each in grams)
+    past = Past(name, tuple(PastPart(each, round(g, 2)) for each, g in stages.items()))
+    return replace(build, budget=Budget(allotments, f"as {name} weighs"), past=past)
