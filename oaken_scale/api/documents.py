@@ -13,7 +13,7 @@ from oaken_scale.core.changes.drive import runs_stay
 from oaken_scale.core.flight.forecast import Point
 from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.outliers import Doubt
-from oaken_scale.core.material.joint_clock import Adhesive, adhesive
+from oaken_scale.core.material.joint_clock import Adhesive, adhesive, own_adhesives
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.faults import BuildFaultError, Fault
@@ -155,7 +155,7 @@ class NewJoint(fields.Edge):
 
     def value(self, build: core.Build) -> core.Joint:
         """The joint, spread at the server's time."""
-        usual = adhesive(self.adhesive)
+        usual = adhesive(self.adhesive, own_adhesives(build))
         times = self.times or log.JointTimesDoc.model_validate(usual)
         return core.Joint(
             id=free_id(self.name, (joint.id for joint in build.joints)),

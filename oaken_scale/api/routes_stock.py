@@ -234,7 +234,7 @@ def suggested_budget(
 
 
 class Donor(fields.Edge):
-    """A donor's weights, a part on each line, and the unit that is meant where a line names none."""
+    """A donor's weights, a part on each line, and the unit that is meant where none is typed."""
 
     name: fields.Name
     lines: Annotated[str, Field(max_length=20_000)]

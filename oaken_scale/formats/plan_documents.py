@@ -25,6 +25,7 @@ from oaken_scale.formats.fields import (
 )
 
 Price = Annotated[float, number(ge=0, le=limits.PRICE)]
+Seconds = Annotated[float, number(ge=0, le=limits.JOINT_S)]
 Size = Annotated[float, number(gt=0, le=limits.SHEET_MM)]
 
 
@@ -36,11 +37,22 @@ class KnownDoc(Edge):
     source: Words = ""
 
 
+class CuringDoc(Edge):
+    """An adhesive's own times after spreading [s]: close from, close by (null: no hurry), handle,
+    strong."""
+
+    close_after_s: Seconds
+    close_by_s: Annotated[float, number(gt=0, le=limits.JOINT_S)] | None = None
+    handle_after_s: Seconds
+    strong_after_s: Seconds
+
+
 class LotDoc(Edge):
     """A sheet, roll or bottle: its constant in g per unit, and one sigma of doubt.
 
     One sheet is ``length_mm`` by ``width_mm``, one roll or rod ``length_mm`` long; ``price`` buys
-    one and ``stock`` of them are at hand. ``rack`` is its id on the workshop's rack.
+    one and ``stock`` of them are at hand; one bottle or can ``holds_g``; ``curing`` are an
+    adhesive's own times. ``rack`` is its id on the workshop's rack.
     """
 
     id: Id
@@ -58,6 +70,11 @@ class LotDoc(Edge):
     stock: Annotated[float, number(ge=0, le=limits.STOCK)] | None = None
     waste: Annotated[float, number(ge=1, le=limits.WASTE)] | None = None
     adhesive: Label = ""
+    holds_g: Annotated[float, number(gt=0, le=limits.READING_G)] | None = None
+    curing: CuringDoc | None = None
+    qualities: Annotated[tuple[lot.Quality, ...], Field(max_length=len(lot.Quality))] = ()
+    shop: Label = ""
+    lead_days: Annotated[float, number(ge=0, le=365)] | None = None
     rack: Id | None = None
     elsewhere: KnownDoc | None = None
 

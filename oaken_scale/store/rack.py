@@ -1,16 +1,18 @@
 """The rack that all builds share, and the lots that each took from it."""
 
+import json
 import sqlite3
 from collections.abc import Sequence
-from dataclasses import replace
+from dataclasses import astuple, replace
 from typing import Any, Final
 
-from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit
+from oaken_scale.core.model.lot import Curing, Faces, Lot, LotKind, LotUnit, Quality
 from oaken_scale.store.rows import drop_missing, known_from, known_row
 
 _LOT_COLUMNS: Final = (
     "name, unit, constant, doubt, source, kind, faces, thickness_mm, length_mm, width_mm,"
-    " price, stock, waste, adhesive"
+    " price, stock, waste, adhesive, holds_g, close_after_s, close_by_s, handle_after_s,"
+    " strong_after_s, qualities, shop, lead_days"
 )
 _RENEWED: Final = ", ".join(
     f"{column} = excluded.{column}" for column in ("place", *_LOT_COLUMNS.split(", "))
@@ -20,12 +22,21 @@ _RENEWED: Final = ", ".join(
 def _lot_from(id: str, row: Sequence[Any]) -> Lot:
     """A lot from its columns, in the order of the tables."""
     name, unit, constant, doubt, source, kind, faces, *rest = row
+    sizes, (close, by, handle, strong, qualities, shop, days) = rest[:-7], rest[-7:]
     wears = None if faces is None else Faces(faces)
-    return Lot(id, name, LotUnit(unit), constant, doubt, source, LotKind(kind), wears, *rest)
+    lot = Lot(id, name, LotUnit(unit), constant, doubt, source, LotKind(kind), wears, *sizes)
+    return replace(
+        lot,
+        curing=None if close is None else Curing(close, by, handle, strong),
+        qualities=tuple(Quality(each) for each in json.loads(qualities)),
+        shop=shop,
+        lead_days=days,
+    )
 
 
 def _lot_row(lot: Lot) -> tuple[Any, ...]:
     """A lot's columns, in the order of the tables."""
+    curing = (None,) * 4 if lot.curing is None else astuple(lot.curing)
     return (
         lot.name,
         lot.unit,
@@ -41,7 +52,15 @@ def _lot_row(lot: Lot) -> tuple[Any, ...]:
         lot.stock,
         lot.waste,
         lot.adhesive,
+        lot.holds_g,
+        *curing,
+        json.dumps(lot.qualities),
+        lot.shop,
+        lot.lead_days,
     )
+
+
+_MARKS: Final = ",".join("?" * len(_LOT_COLUMNS.split(",")))
 
 
 def read_lots(connection: sqlite3.Connection, build_id: str) -> tuple[Lot, ...]:
@@ -69,7 +88,7 @@ def write_lots(connection: sqlite3.Connection, build_id: str, lots: Sequence[Lot
     connection.executemany(
         f"INSERT INTO lot (build_id, id, place, {_LOT_COLUMNS}, rack_id,"
         " elsewhere, elsewhere_doubt, elsewhere_source)"
-        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)"
+        f" VALUES (?,?,?,{_MARKS},?,?,?,?)"
         f" ON CONFLICT DO UPDATE SET {_RENEWED}, rack_id = excluded.rack_id,"
         " elsewhere = excluded.elsewhere, elsewhere_doubt = excluded.elsewhere_doubt,"
         " elsewhere_source = excluded.elsewhere_source",
@@ -90,7 +109,7 @@ def write_rack_lot(connection: sqlite3.Connection, lot: Lot) -> None:
     """Hang a lot on the rack, or write its new description over the old one."""
     connection.execute(
         f"INSERT INTO rack_lot (id, place, {_LOT_COLUMNS}) VALUES"
-        " (?, (SELECT 1 + coalesce(max(place), -1) FROM rack_lot), ?,?,?,?,?,?,?,?,?,?,?,?,?,?)"
+        f" (?, (SELECT 1 + coalesce(max(place), -1) FROM rack_lot), {_MARKS})"
         f" ON CONFLICT DO UPDATE SET {_RENEWED.replace('place = excluded.place, ', '')}",
         (lot.id, *_lot_row(lot)),
     )

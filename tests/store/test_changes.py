@@ -39,7 +39,7 @@ from oaken_scale.core.model.build import (
     Thrust,
 )
 from oaken_scale.core.model.diary import Happening, HappeningKind
-from oaken_scale.core.model.lot import Faces, Known, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.lot import Curing, Faces, Known, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.model.pattern import Grain, Pattern
 from oaken_scale.core.model.power import (
     Controller,
@@ -153,7 +153,10 @@ def builds(draw) -> Build:
     lots = unique(draw(st.lists(st.builds(
         Lot, IDS, NAMES, st.sampled_from(LotUnit), SIZES, SIZES, NAMES, st.sampled_from(LotKind),
         st.none() | st.sampled_from(Faces), maybe, maybe, maybe, maybe, maybe,
-        st.none() | st.floats(1, 5), NAMES, st.none() | IDS, known), max_size=3)))  # fmt: skip
+        st.none() | st.floats(1, 5), NAMES, maybe,
+        st.none() | st.builds(Curing, SIZES, maybe, SIZES, SIZES),
+        st.lists(st.sampled_from(Quality), unique=True, max_size=3).map(tuple), NAMES, maybe,
+        st.none() | IDS, known), max_size=3)))  # fmt: skip
     use = st.builds(Use, st.sampled_from([lot.id for lot in lots] or ["none"]), NUMBERS)
     uses = st.lists(use, max_size=2 if lots else 0).map(tuple)
     station = st.builds(

@@ -12,6 +12,9 @@ from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.part_line import Units, part_of_line
 from oaken_scale.core.model.reference_build import Past, PastPart
 
+GRAMS: Final = Units()
+"""Grams and millimetres are meant where no unit is typed."""
+
 MOST_LINES: Final = 200
 
 CALLED: Final[Mapping[Group, tuple[str, ...]]] = {
@@ -48,13 +51,14 @@ class DonorPart:
     is_sorted: bool
 
 
-def donor_parts(lines: str, units: Units = Units()) -> tuple[DonorPart, ...]:
+def donor_parts(lines: str, units: Units = GRAMS) -> tuple[DonorPart, ...]:
     """A donor's parts, one a line: "Motor 28 g", "2 x 9 g" of one, "in power" where its name does
     not say where it belongs, or "in Wing" for its assembly.
 
     Raises BuildFaultError on ``lines.<number>``, in words that say what was not understood.
 
-    >>> [(p.name, p.grams, p.group.value) for p in donor_parts("Left wing 92 g\\nThing 4 g in foam")]
+    >>> told = donor_parts("Left wing 92 g\\nThing 4 g in foam")
+    >>> [(part.name, part.grams, part.group.value) for part in told]
     [('Left wing', 92.0, 'foam'), ('Thing', 4.0, 'foam')]
     """
     told = tuple(_parts(lines, units))

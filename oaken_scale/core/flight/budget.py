@@ -19,6 +19,7 @@ _OF_LOT: Final[dict[LotKind, Group]] = {
     LotKind.FOAM: Group.FOAM,
     LotKind.ROD: Group.FOAM,
     LotKind.PLYWOOD: Group.FOAM,
+    LotKind.WOOD: Group.FOAM,
     LotKind.CARD: Group.FOAM,
     LotKind.TAPE: Group.JOINING,
     LotKind.ADHESIVE: Group.JOINING,

@@ -31,6 +31,11 @@ LISTING_FLOOR_G: Final = 0.2
 ALLOWANCE_SHARE: Final = 0.04
 """What nobody lists, as a share of what is always aboard."""
 
+UNKNOWN_SHARE: Final = 0.04
+UNKNOWN_LEAST_G: Final = 5.0
+"""A part whose mass nobody knows counts as so much of what is always aboard, at least so many grams
+[g]; one sigma is as much again, until somebody says or weighs it."""
+
 HABITUAL: Final = tuple(SHARED)
 """The pedigrees whose figures have a factor in common, in the order of the state."""
 
@@ -270,11 +275,22 @@ def _factors(habits: tuple[Habit, ...]) -> list[tuple[float, float]]:
     ]
 
 
+def is_unknown(item: Item) -> bool:
+    """Whether nobody knows a part's mass yet: no figure, no lot, and no other build that weighed
+    it.
+
+    >>> is_unknown(Item("hatch", "Hatch", Pedigree.GUESS))
+    True
+    """
+    told = item.stated_g is not None or item.uses or item.elsewhere is not None
+    return not told and item.pedigree is not Pedigree.ALLOWANCE
+
+
 def _set_allowance(
     items: tuple[Item, ...], allowance: Known | None, stated: Vector, estimate: Vector
 ) -> dict[int, float]:
-    """Fill in an allowance that has no figure of its own; its doubt, where finished builds tell it,
-    by the item's place [g]."""
+    """Fill in an allowance that has no figure of its own, and parts whose mass nobody knows; their
+    doubt, where it is not the pedigree's, by the item's place [g]."""
     always = [
         i
         for i, item in enumerate(items)
@@ -288,4 +304,7 @@ def _set_allowance(
             stated[i] = estimate[i] = usual * rest
             if allowance is not None and item.doubt_g is None:
                 doubt[i] = allowance.doubt * rest
+        elif is_unknown(item):
+            stated[i] = estimate[i] = max(UNKNOWN_SHARE * rest, UNKNOWN_LEAST_G)
+            doubt[i] = stated[i] if item.doubt_g is None else item.doubt_g
     return doubt

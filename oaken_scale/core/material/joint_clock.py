@@ -3,6 +3,7 @@
 Glue time sets the order of the day: while one joint sets, something else is weighed or cut.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
@@ -11,6 +12,7 @@ from typing import Final
 from oaken_scale.core.flight.weigh_next import NOT_ALONE, Suggestion
 from oaken_scale.core.model.build import Build, Joint
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.lot import LotKind
 
 MINUTE: Final = 60.0
 HOUR: Final = 3600.0
@@ -76,11 +78,38 @@ class JointTimes:
     moments: tuple[Moment, ...]
 
 
-def adhesive(id: str) -> Adhesive:
-    """The adhesive of an id. Raises BuildFaultError when there is none."""
-    found = next((each for each in ADHESIVES if each.id == id), None)
+def own_adhesives(build: Build) -> tuple[Adhesive, ...]:
+    """A build's own glues: adhesives among its lots whose times are theirs, under the lots' ids.
+
+    >>> from oaken_scale.core.model.lot import Curing, Lot, LotKind, LotUnit
+    >>> slow = Lot("slow", "Slow epoxy", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE,
+    ...     adhesive="epoxy", curing=Curing(0, 1800, 14400, 86400))
+    >>> [(each.id, each.handle_after_s, each.caution) for each in own_adhesives(
+    ...     Build("b", "B", lots=(slow,)))]
+    [('slow', 14400, 'Gloves, and air.')]
+    """
+    cautions = {each.id: each.caution for each in ADHESIVES}
+    return tuple(
+        Adhesive(
+            lot.id,
+            lot.name,
+            lot.curing.close_after_s,
+            lot.curing.close_by_s,
+            lot.curing.handle_after_s,
+            lot.curing.strong_after_s,
+            cautions.get(lot.adhesive, ""),
+        )
+        for lot in build.lots
+        if lot.kind is LotKind.ADHESIVE and lot.curing is not None
+    )
+
+
+def adhesive(id: str, own: Sequence[Adhesive] = ()) -> Adhesive:
+    """The adhesive of an id, among a build's ``own`` too. Raises BuildFaultError when there is
+    none."""
+    found = next((each for each in (*own, *ADHESIVES) if each.id == id), None)
     if found is None:
-        known = ", ".join(each.id for each in ADHESIVES)
+        known = ", ".join(each.id for each in (*own, *ADHESIVES))
         raise BuildFaultError([Fault("adhesive", f'is "{id}"; it should be one of {known}')])
     return found
 
@@ -115,7 +144,7 @@ def joint_times(build: Build) -> tuple[JointTimes, ...]:
 
     An adhesive that is none of ours goes by its id.
     """
-    known = {each.id: each for each in ADHESIVES}
+    known = {each.id: each for each in (*ADHESIVES, *own_adhesives(build))}
     told = []
     for joint in build.joints:
         if not joint.cleared:

@@ -59,6 +59,8 @@ _KINDS: Final[dict[LotKind, frozenset[Trait]]] = {
     LotKind.FILM: frozenset({Trait.DRY, Trait.STIFF}),
     LotKind.ROD: frozenset({Trait.STIFF}),
     LotKind.PLYWOOD: frozenset({Trait.STIFF, Trait.TOUGH}),
+    LotKind.WOOD: frozenset({Trait.STIFF}),
+    LotKind.PAINT: frozenset({Trait.SHIFTS}),
     LotKind.CARD: frozenset({Trait.DRY, Trait.TOUGH}),
 }
 

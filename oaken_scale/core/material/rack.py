@@ -18,6 +18,7 @@ WASTE: Final[dict[LotKind, float]] = {
     LotKind.FILM: 1.2,
     LotKind.PAINT: 1.3,
     LotKind.PLYWOOD: 1.2,
+    LotKind.WOOD: 1.1,
     LotKind.CARD: 1.2,
     LotKind.OTHER: 1.0,
 }
@@ -99,6 +100,12 @@ STARTER: Final = (
     _area("laminate", "Laminating film", LotKind.FILM, 0.45, 0.1),
     _area("paint", "Paint, one even coat", LotKind.PAINT, 0.35, 0.15),
     _area("plywood-3", "Plywood 3 mm", LotKind.PLYWOOD, 20.0, 2.5),
+    _area("light-ply-3", "Light plywood 3 mm", LotKind.PLYWOOD, 13.5, 2.0),
+    _run("wood-5", "Light wood, square 5 mm", LotKind.WOOD, 4.0, 1.2, 1000, 5),
+    _run("tube-6", "Carbon tube 6 mm", LotKind.ROD, 24.0, 3.0, 1000, 6),
+    _run("tube-8", "Carbon tube 8 mm", LotKind.ROD, 34.0, 4.5, 1000, 8),
+    _run("square-4", "Carbon tube, square 4 mm", LotKind.ROD, 17.0, 2.0, 1000, 4),
+    _run("narrow-tape", "Packing tape, slit to 12 mm", LotKind.TAPE, 0.53, 0.08, 66000, 12),
     _area("card-1", "Plastic card 1 mm", LotKind.CARD, 10.5, 0.8),
 )  # fmt: skip
 """Ids are free for a workshop to keep; constants in g per unit with one sigma."""

@@ -18,6 +18,7 @@ from oaken_scale.core.model.build import (
     TargetKind,
     Weighing,
 )
+from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.pattern import is_sound
 from oaken_scale.core.model.power import FULL_V_PER_CELL
 
@@ -79,6 +80,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_joint_faults(build),
         *(fault for k, target in enumerate(build.targets) for fault in target_faults(k, target)),
         *(fault for k, each in enumerate(build.surfaces) for fault in surface_faults(k, each)),
+        *(fault for k, each in enumerate(build.lots) for fault in curing_faults(k, each)),
         *(fault for k, each in enumerate(build.bodies) for fault in body_faults(k, each)),
         *_log_faults(build),
     )
@@ -136,6 +138,20 @@ def target_faults(k: int, target: Target) -> Iterator[Fault]:
             f"{target.low:g} is not below the high limit {target.high:g}; a range runs from "
             "the smaller to the larger",
         )
+
+
+def curing_faults(k: int, lot: Lot) -> Iterator[Fault]:
+    """An adhesive's times follow one another."""
+    curing = lot.curing
+    if curing is None:
+        return
+    path = f"lots.{k}.curing"
+    if curing.close_by_s is not None and curing.close_by_s < curing.close_after_s:
+        yield Fault(f"{path}.close_by_s", "is before it may be closed; it should be later")
+    if curing.handle_after_s < curing.close_after_s:
+        yield Fault(f"{path}.handle_after_s", "is before it may be closed; it should be later")
+    if curing.strong_after_s < curing.handle_after_s:
+        yield Fault(f"{path}.strong_after_s", "is before it may be handled; it should be later")
 
 
 def body_faults(k: int, body: Body) -> Iterator[Fault]:

@@ -22,6 +22,7 @@ class LotKind(StrEnum):
     FILM = "film"
     PAINT = "paint"
     PLYWOOD = "plywood"
+    WOOD = "wood"
     CARD = "card"
     OTHER = "other"
 
@@ -32,6 +33,29 @@ class Faces(StrEnum):
     BOTH = "both"
     ONE = "one"
     NONE = "none"
+
+
+class Quality(StrEnum):
+    """What matters when a material is chosen, beside what it weighs."""
+
+    PAPER_PEELS = "paper_peels"
+    PAPER_HOLDS = "paper_holds"
+    SOFT = "soft"
+    BRITTLE = "brittle"
+    RUBBERY = "rubbery"
+    SHRINKS = "shrinks"
+    DRINKS = "drinks"
+
+
+@dataclass(frozen=True, slots=True)
+class Curing:
+    """How long an adhesive lasts after it was spread [s]: it may be closed from ``close_after_s``
+    on and must be by ``close_by_s`` (None: no hurry), then handled, then it is strong."""
+
+    close_after_s: float
+    close_by_s: float | None
+    handle_after_s: float
+    strong_after_s: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,7 +77,9 @@ class Lot:
     ``constant`` and ``doubt`` (one sigma) are in g per ``unit``. One sheet is ``length_mm`` by
     ``width_mm``, one roll or rod ``length_mm`` long; ``price`` buys one, ``stock`` of them are at
     hand, and cutting wastes so much that ``waste`` times the area or run is wanted. ``adhesive`` is
-    its entry on the joint clock. ``rack`` is its id on the workshop's rack, None for a lot of this
+    its entry on the joint clock, and ``curing`` its own times where the label has others. One
+    bottle, can or stick ``holds_g``. It is bought at ``shop``, ``lead_days`` after it is ordered.
+    ``rack`` is its id on the workshop's rack, None for a lot of this
     build alone; ``elsewhere`` is what other builds found of it.
     """
 
@@ -72,16 +98,26 @@ class Lot:
     stock: float | None = None
     waste: float | None = None
     adhesive: str = ""
+    holds_g: float | None = None
+    curing: Curing | None = None
+    qualities: tuple[Quality, ...] = ()
+    shop: str = ""
+    lead_days: float | None = None
     rack: str | None = None
     elsewhere: Known | None = None
 
     @property
     def size(self) -> float | None:
-        """How much is in one sheet [dm2], roll or rod [m], or piece; None where nobody said.
+        """How much is in one sheet [dm2], roll or rod [m], bottle or piece; None where nobody
+        said.
 
         >>> Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500).size
         35.0
+        >>> Lot("p", "Paint", LotUnit.DM2, 0.4, 0.1, holds_g=100.0).size
+        250.0
         """
+        if self.holds_g is not None:
+            return self.holds_g / self.constant
         if self.unit is LotUnit.PIECE:
             return 1.0
         if self.length_mm is None or (self.unit is LotUnit.DM2 and self.width_mm is None):

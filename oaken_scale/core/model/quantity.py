@@ -126,16 +126,9 @@ def parse(
         raise QuantityError(f"nothing typed; give a number, {example}")
     if len(given) > _LONGEST:
         raise QuantityError(f"too long for a number; give one {example}")
-    if kind in ("area", "run", "pieces") and _SHARE.fullmatch(given):
-        return Quantity(_share_of(given, whole, example), base)
-    terms = given.split("+")
-    if len(terms) > 1 and all(term.strip() for term in terms):
-        return Quantity(sum(parse(term, kind, default_unit, whole).value for term in terms), base)
-    sides = _TIMES.split(given)
-    if kind == "area" and len(sides) == 2:
-        return Quantity(_rectangle(sides[0], sides[1], fallback), base)
-    if len(sides) == 2 and _COUNT.fullmatch(sides[0].strip()) and sides[1].strip():
-        return Quantity(int(sides[0]) * parse(sides[1], kind, default_unit).value, base)
+    made = _made_of(given, kind, default_unit, whole)
+    if made is not None:
+        return Quantity(made, base)
     sign = -1.0 if given.startswith(("-", "−")) else 1.0
     if sign < 0 and kind in SIGNED:
         given = given[1:].lstrip()
@@ -159,12 +152,25 @@ def parse(
     return Quantity(sign * total, base)
 
 
-def _share_of(text: str, whole: float | None, example: str) -> float:
+def _made_of(given: str, kind: str, unit: str | None, whole: float | None) -> float | None:
+    """A share of one, a sum, the sides of a rectangle, or so many of one; None for none of them."""
+    if kind in ("area", "run", "pieces") and _SHARE.fullmatch(given):
+        return _share_of(given, whole)
+    terms = given.split("+")
+    if len(terms) > 1 and all(term.strip() for term in terms):
+        return sum(parse(term, kind, unit, whole).value for term in terms)
+    sides = _TIMES.split(given)
+    if kind == "area" and len(sides) == 2:
+        return _rectangle(sides[0], sides[1], (unit or "dm2").lower())
+    if len(sides) == 2 and _COUNT.fullmatch(sides[0].strip()) and sides[1].strip():
+        return int(sides[0]) * parse(sides[1], kind, unit).value
+    return None
+
+
+def _share_of(text: str, whole: float | None) -> float:
     """So many of one, or a share of it, in the base unit."""
     if whole is None:
-        words = (
-            f'how much "{text}" is nobody said: give its size on the Rack, or the figure {example}'
-        )
+        words = f'how much "{text}" is nobody said: give its size on the Rack, or the figure itself'
         raise QuantityError(words)
     number = re.match(_NUMBER, text)
     if number:

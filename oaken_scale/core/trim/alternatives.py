@@ -16,10 +16,17 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.materials import trade
 from oaken_scale.core.material.shopping import cost
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
-from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
+from oaken_scale.core.model.part_line import KNOWN_BY
 from oaken_scale.core.power.loadout_power import thrust_of
+
+JOINING: Final = frozenset({LotKind.ADHESIVE, LotKind.TAPE})
+"""What joins parts: one may be taken for the other."""
+
+COVERING: Final = frozenset({LotKind.TAPE, LotKind.FILM, LotKind.PAINT})
+"""What covers a skin, by its area."""
 
 SEAM_MM: Final = 12.0
 """A seam glued by area is so wide: between a bead's run and a spread adhesive's area."""
@@ -48,9 +55,9 @@ class Alternative:
     """One way of making the chosen parts, against today's.
 
     ``grams`` is what they would weigh more (less, below zero), with one sigma, and ``share`` that
-    of what they weigh today; ``minutes`` of work
-    and waiting likewise; ``money`` None where a price or a size is missing. ``gained`` and
-    ``given_up`` are in words. ``loadouts`` are the four answers of the plane so built.
+    of what they weigh today; ``minutes`` of work and waiting likewise; ``money`` None where a price
+    or a size is missing. ``gained`` and ``given_up`` are in words, ``comes`` and ``goes`` are the
+    qualities that its builder noted. ``loadouts`` are the four answers of the plane so built.
     """
 
     lot: Lot
@@ -62,6 +69,8 @@ class Alternative:
     money: float | None
     gained: tuple[str, ...]
     given_up: tuple[str, ...]
+    comes: tuple[Quality, ...]
+    goes: tuple[Quality, ...]
     loadouts: tuple[LoadoutAnswer, ...]
 
 
@@ -134,27 +143,38 @@ def _made_from(item: Item, lot: Lot, old: dict[str, Lot]) -> Item | None:
     if not item.uses or item.uses[0].lot == lot.id:
         return None
     was = old[item.uses[0].lot]
-    joining = {LotKind.ADHESIVE, LotKind.TAPE}
-    if (was.kind in joining) != (lot.kind in joining):
-        return None
-    if was.kind not in joining and was.unit is not lot.unit:
+    alike = next((those for those in (JOINING, COVERING) if {was.kind, lot.kind} <= those), None)
+    if alike is None and ({was.kind, lot.kind} & (JOINING | COVERING) or was.unit is not lot.unit):
         return None
     uses = tuple(
         Use(lot.id, _converted(use.amount, was, lot)) if use.lot == was.id else use
         for use in item.uses
     )
-    pedigree = item.pedigree
-    if lot.kind in joining:
-        pedigree = Pedigree.COVERING if lot.kind is LotKind.TAPE else Pedigree.JOINT
+    pedigree = KNOWN_BY[lot.kind] if alike else item.pedigree
     return replace(item, uses=uses, pedigree=pedigree, doubt_g=None)
 
 
 def _converted(amount: float, was: Lot, lot: Lot) -> float:
-    """A run of bead as an area of spread adhesive, or back, by the usual width of a seam."""
-    if was.unit is lot.unit:
+    """An amount of one lot as as much of another: a covering by its area, a run of tape by its
+    width; a run of bead as an area of spread adhesive by the usual width of a seam.
+
+    Raises BuildFaultError where a tape's width is not known.
+    """
+    covers = {was.kind, lot.kind} <= COVERING
+    if was.unit is lot.unit and not (covers and LotUnit.M is lot.unit):
         return amount
-    dm2_per_m = SEAM_MM / 10
-    return amount * dm2_per_m if lot.unit is LotUnit.DM2 else amount / dm2_per_m
+    area = amount * _dm2_per_m(was, covers) if was.unit is LotUnit.M else amount
+    return area / _dm2_per_m(lot, covers) if lot.unit is LotUnit.M else area
+
+
+def _dm2_per_m(lot: Lot, covers: bool) -> float:
+    """The area that a metre of a lot covers, or joins [dm2/m]."""
+    if not covers:
+        return SEAM_MM / 10
+    if lot.width_mm is None:
+        words = f"cannot be compared: say on the Rack how wide {lot.name} is"
+        raise BuildFaultError([Fault("lots", words)])
+    return lot.width_mm / 10
 
 
 def minutes(item: Item, lots: dict[str, Lot]) -> float:
@@ -162,6 +182,7 @@ def minutes(item: Item, lots: dict[str, Lot]) -> float:
 
     A glued part waits once until it may be handled. Rules of thumb; docs/methods.md, section 7.
 
+    >>> from oaken_scale.core.model.build import Pedigree
     >>> glue = Lot("e", "Epoxy", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE, adhesive="epoxy")
     >>> minutes(Item("j", "Joint", Pedigree.JOINT, uses=(Use("e", 0.4),)), {"e": glue})
     20.0
@@ -175,7 +196,7 @@ def minutes(item: Item, lots: dict[str, Lot]) -> float:
         elif lot.kind is LotKind.TAPE:
             total += use.amount * TAPE_MIN_PER_M
         elif lot.kind is LotKind.ADHESIVE:
-            usual = next((each for each in ADHESIVES if each.id == lot.adhesive), None)
+            usual = lot.curing or next((a for a in ADHESIVES if a.id == lot.adhesive), None)
             total += usual.handle_after_s / 60 if usual else 0.0
     return total
 
@@ -203,8 +224,14 @@ def _alternative(build: Build, chosen: tuple[str, ...], lot: Lot) -> Alternative
         money=None if missing else sum(paid[len(gone) :]) - sum(paid[: len(gone)]),
         gained=tuple(dict.fromkeys(word for gained, _ in trades for word in gained)),
         given_up=tuple(dict.fromkeys(word for _, lost in trades for word in lost)),
+        comes=tuple(q for q in Quality if q in lot.qualities and any(_lacks(w, q) for w in was)),
+        goes=tuple(q for q in Quality if _lacks(lot, q) and any(q in w.qualities for w in was)),
         loadouts=_loadouts(then),
     )
+
+
+def _lacks(lot: Lot, quality: Quality) -> bool:
+    return quality not in lot.qualities
 
 
 def _difference(

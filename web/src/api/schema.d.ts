@@ -2435,9 +2435,9 @@ export interface components {
          * @description One way of making the chosen parts, against today's.
          *
          *     ``grams`` is what they would weigh more (less, below zero), with one sigma, and ``share`` that
-         *     of what they weigh today; ``minutes`` of work
-         *     and waiting likewise; ``money`` None where a price or a size is missing. ``gained`` and
-         *     ``given_up`` are in words. ``loadouts`` are the four answers of the plane so built.
+         *     of what they weigh today; ``minutes`` of work and waiting likewise; ``money`` None where a price
+         *     or a size is missing. ``gained`` and ``given_up`` are in words, ``comes`` and ``goes`` are the
+         *     qualities that its builder noted. ``loadouts`` are the four answers of the plane so built.
          */
         Alternative: {
             lot: components["schemas"]["Lot"];
@@ -2457,6 +2457,10 @@ export interface components {
             gained: string[];
             /** Given Up */
             given_up: string[];
+            /** Comes */
+            comes: components["schemas"]["Quality"][];
+            /** Goes */
+            goes: components["schemas"]["Quality"][];
             /** Loadouts */
             loadouts: components["schemas"]["LoadoutAnswer"][];
         };
@@ -4081,6 +4085,36 @@ export interface components {
             damage: components["schemas"]["DamageDoc"][];
         };
         /**
+         * Curing
+         * @description How long an adhesive lasts after it was spread [s]: it may be closed from ``close_after_s``
+         *     on and must be by ``close_by_s`` (None: no hurry), then handled, then it is strong.
+         */
+        Curing: {
+            /** Close After S */
+            close_after_s: number;
+            /** Close By S */
+            close_by_s: number | null;
+            /** Handle After S */
+            handle_after_s: number;
+            /** Strong After S */
+            strong_after_s: number;
+        };
+        /**
+         * CuringDoc
+         * @description An adhesive's own times after spreading [s]: close from, close by (null: no hurry), handle,
+         *     strong.
+         */
+        CuringDoc: {
+            /** Close After S */
+            close_after_s: number;
+            /** Close By S */
+            close_by_s?: number | null;
+            /** Handle After S */
+            handle_after_s: number;
+            /** Strong After S */
+            strong_after_s: number;
+        };
+        /**
          * CurvePoint
          * @description Thrust [gf] and current [A] at a throttle, one sigma each.
          */
@@ -4494,7 +4528,7 @@ export interface components {
         };
         /**
          * Donor
-         * @description A donor's weights, a part on each line, and the unit that is meant where a line names none.
+         * @description A donor's weights, a part on each line, and the unit that is meant where none is typed.
          */
         Donor: {
             /** Name */
@@ -6274,7 +6308,9 @@ export interface components {
          *     ``constant`` and ``doubt`` (one sigma) are in g per ``unit``. One sheet is ``length_mm`` by
          *     ``width_mm``, one roll or rod ``length_mm`` long; ``price`` buys one, ``stock`` of them are at
          *     hand, and cutting wastes so much that ``waste`` times the area or run is wanted. ``adhesive`` is
-         *     its entry on the joint clock. ``rack`` is its id on the workshop's rack, None for a lot of this
+         *     its entry on the joint clock, and ``curing`` its own times where the label has others. One
+         *     bottle, can or stick ``holds_g``. It is bought at ``shop``, ``lead_days`` after it is ordered.
+         *     ``rack`` is its id on the workshop's rack, None for a lot of this
          *     build alone; ``elsewhere`` is what other builds found of it.
          */
         Lot: {
@@ -6312,6 +6348,21 @@ export interface components {
              * @default
              */
             adhesive?: string;
+            /** Holds G */
+            holds_g?: number | null;
+            curing?: components["schemas"]["Curing"] | null;
+            /**
+             * Qualities
+             * @default []
+             */
+            qualities?: components["schemas"]["Quality"][];
+            /**
+             * Shop
+             * @default
+             */
+            shop?: string;
+            /** Lead Days */
+            lead_days?: number | null;
             /** Rack */
             rack?: string | null;
             elsewhere?: components["schemas"]["Known"] | null;
@@ -6333,7 +6384,8 @@ export interface components {
          * @description A sheet, roll or bottle: its constant in g per unit, and one sigma of doubt.
          *
          *     One sheet is ``length_mm`` by ``width_mm``, one roll or rod ``length_mm`` long; ``price`` buys
-         *     one and ``stock`` of them are at hand. ``rack`` is its id on the workshop's rack.
+         *     one and ``stock`` of them are at hand; one bottle or can ``holds_g``; ``curing`` are an
+         *     adhesive's own times. ``rack`` is its id on the workshop's rack.
          */
         LotDoc: {
             /**
@@ -6373,6 +6425,21 @@ export interface components {
              * @default
              */
             adhesive?: string;
+            /** Holds G */
+            holds_g?: number | null;
+            curing?: components["schemas"]["CuringDoc"] | null;
+            /**
+             * Qualities
+             * @default []
+             */
+            qualities?: components["schemas"]["Quality"][];
+            /**
+             * Shop
+             * @default
+             */
+            shop?: string;
+            /** Lead Days */
+            lead_days?: number | null;
             /** Rack */
             rack?: string | null;
             elsewhere?: components["schemas"]["KnownDoc"] | null;
@@ -6382,7 +6449,7 @@ export interface components {
          * @description What hangs on the rack.
          * @enum {string}
          */
-        LotKind: "foam" | "tape" | "adhesive" | "rod" | "film" | "paint" | "plywood" | "card" | "other";
+        LotKind: "foam" | "tape" | "adhesive" | "rod" | "film" | "paint" | "plywood" | "wood" | "card" | "other";
         /**
          * LotUnit
          * @description What a lot's constant is counted by: g per dm2, per m, or per piece.
@@ -6904,6 +6971,21 @@ export interface components {
              * @default
              */
             adhesive?: string;
+            /** Holds G */
+            holds_g?: number | null;
+            curing?: components["schemas"]["CuringDoc"] | null;
+            /**
+             * Qualities
+             * @default []
+             */
+            qualities?: components["schemas"]["Quality"][];
+            /**
+             * Shop
+             * @default
+             */
+            shop?: string;
+            /** Lead Days */
+            lead_days?: number | null;
             /** Rack */
             rack?: string | null;
             elsewhere?: components["schemas"]["KnownDoc"] | null;
@@ -8118,6 +8200,12 @@ export interface components {
             /** Away */
             away: boolean;
         };
+        /**
+         * Quality
+         * @description What matters when a material is chosen, beside what it weighs.
+         * @enum {string}
+         */
+        Quality: "paper_peels" | "paper_holds" | "soft" | "brittle" | "rubbery" | "shrinks" | "drinks";
         /**
          * Quantity
          * @description What a point reads.
