@@ -20,6 +20,7 @@ from oaken_scale.api import (
     routes_begin,
     routes_bench,
     routes_builds,
+    routes_buying,
     routes_cutting,
     routes_door,
     routes_drawing,
@@ -132,6 +133,7 @@ def create_app(
     everything = (
         routes_workshop,
         routes_begin,
+        routes_buying,
         routes_builds,
         routes_bench,
         routes_balance,

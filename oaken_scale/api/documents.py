@@ -271,6 +271,7 @@ class Beginnings:
     adhesives: tuple[Adhesive, ...]
     units: dict[str, dict[str, float]]
     known_by: dict[LotKind, core.Pedigree]
+    replaces: dict[LotKind, tuple[LotKind, ...]]
     version: str
     rescued: str | None
 

@@ -16,6 +16,7 @@ from oaken_scale.formats.apart import BusyError
 from oaken_scale.formats.wording import field_faults
 from oaken_scale.workshop.doorkeeper import WrongCodeError
 from oaken_scale.workshop.refused import (
+    FullError,
     InUseError,
     NoSuchError,
     NothingLeftError,
@@ -29,6 +30,7 @@ STATUS: Final[dict[type[RefusedError], int]] = {
     NoSuchError: 404,
     TakenError: 409,
     InUseError: 409,
+    FullError: 409,
     NothingLeftError: 409,
     OutOfDateError: 412,
     TooManyError: 429,

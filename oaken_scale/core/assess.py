@@ -33,7 +33,7 @@ from oaken_scale.core.ledger.moisture import Damp, damp
 from oaken_scale.core.ledger.outliers import Doubt, predicted
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import before_the_fact
-from oaken_scale.core.material.joint_clock import JointTimes, joint_times
+from oaken_scale.core.material.joint_clock import Adhesive, JointTimes, joint_times, own_adhesives
 from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Role
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits
@@ -147,6 +147,7 @@ class Assessment:
     proportions: Proportions
     weigh_next: tuple[Suggestion, ...]
     joints: tuple[JointTimes, ...]
+    adhesives: tuple[Adhesive, ...]
     doubts: tuple[Doubt, ...]
     lessons: tuple[Lesson, ...]
     habits: tuple[HabitFound, ...]
@@ -210,6 +211,7 @@ def assess(build: Build) -> Assessment:
             *checks_of_scales(build, (answer for four in answers for answer in four)),
         ),
         joints=joint_times(build),
+        adhesives=own_adhesives(build),
         doubts=(doubted := flown.estimate.doubts),
         lessons=lessons(build, after),
         habits=tuple(

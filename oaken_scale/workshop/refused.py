@@ -48,6 +48,14 @@ class InUseError(RefusedError):
         super().__init__("It is in use", f"{name} is in {where}; take it out of there first", field)
 
 
+class FullError(RefusedError):
+    """A list that holds no more."""
+
+    def __init__(self, what: str, most: int, field: str) -> None:
+        """``what`` holds at most so many."""
+        super().__init__("It is full", f"{what} holds at most {most}; take some off first", field)
+
+
 class NothingLeftError(RefusedError):
     """Nothing to take back, or to make again."""
 

@@ -1,4 +1,4 @@
-"""What all builds share: the lots on the rack, the things in the drawer."""
+"""What all builds share: the lots on the rack, the things in the drawer, what is to be bought."""
 
 from __future__ import annotations
 
@@ -6,9 +6,10 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from oaken_scale.core.material.drawer import Thing
+from oaken_scale.core.material.ordering import Freight, Wanted
 from oaken_scale.core.model.lot import Lot
-from oaken_scale.store import drawer, rack
-from oaken_scale.workshop.refused import InUseError, NoSuchError
+from oaken_scale.store import drawer, rack, wanted
+from oaken_scale.workshop.refused import FullError, InUseError, NoSuchError
 
 if TYPE_CHECKING:
     from oaken_scale.workshop.workshop import Workshop
@@ -100,3 +101,36 @@ class Drawer:
                 raise InUseError(thing.name, names, "thing_id")
             with self._shop.database.transaction() as connection:
                 drawer.take_out_of_drawer(connection, thing_id)
+
+
+class Wants:
+    """What a workshop wants to buy."""
+
+    def __init__(self, shop: Workshop) -> None:
+        """Those of ``shop``."""
+        self._shop = shop
+
+    def listed(self) -> tuple[tuple[Wanted, ...], tuple[Freight, ...]]:
+        """What is wanted, and what orders cost to be brought."""
+        with self._shop.turn, self._shop.database.reading() as connection:
+            return wanted.read_wanted(connection), wanted.read_freights(connection)
+
+    def write(self, one: Wanted, most: int) -> None:
+        """Write something down, or write it anew. Raises FullError beyond so many."""
+        with self._shop.turn, self._shop.database.transaction() as connection:
+            wanted.write_wanted(connection, one)
+            if len(wanted.read_wanted(connection)) > most:
+                raise FullError("the list", most, "wanted_id")
+
+    def strike(self, id: str) -> None:
+        """Take something off the list. Raises RefusedError when it is not there."""
+        with self._shop.turn, self._shop.database.transaction() as connection:
+            if not wanted.strike_wanted(connection, id):
+                raise NoSuchError("thing on the list", id)
+
+    def bring(self, freight: Freight, most: int) -> None:
+        """Say what an order costs to be brought. Raises FullError beyond so many shops."""
+        with self._shop.turn, self._shop.database.transaction() as connection:
+            wanted.write_freight(connection, freight)
+            if len(wanted.read_freights(connection)) > most:
+                raise FullError("the list of shops", most, "shop")

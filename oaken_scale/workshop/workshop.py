@@ -28,7 +28,7 @@ from oaken_scale.workshop.outings import Outings
 from oaken_scale.workshop.readings import Readings
 from oaken_scale.workshop.refused import NoSuchError
 from oaken_scale.workshop.sharing import Sharing
-from oaken_scale.workshop.stock import Drawer, Rack
+from oaken_scale.workshop.stock import Drawer, Rack, Wants
 from oaken_scale.workshop.written import keep_tag, write
 
 Change = Callable[[Build], Build]
@@ -47,6 +47,7 @@ class Workshop:
         self.logs = Logs()
         self.turn = threading.RLock()
         self.readings, self.rack, self.drawer = Readings(self), Rack(self), Drawer(self)
+        self.wants = Wants(self)
         self.outings = Outings(self)
         self.door = Doorkeeper(self)
         self.history = History(self)

@@ -272,3 +272,38 @@ def test_a_donors_weights_from_a_scrap_of_cardboard(stock):
     expect(form).to_have_count(0)
     expect(stock.get_by_role("region", name="Budget")).to_contain_text("as Old Plover weighs")
     expect(stock.get_by_label("Allotted to Foam and spars")).to_have_value("92")
+
+
+def test_a_glue_of_ones_own_is_on_the_clock_by_its_label(stock):
+    stock.locator("[data-lot=hot-glue]").click()
+    after = stock.get_by_label("handle after, min")
+    after.fill("240")
+    after.press("Enter")
+    expect(stock.get_by_label("strong after, h")).to_have_value("24")
+    stock.get_by_label("rubbery when dry").check()
+    holds = stock.get_by_label("What one stick or bottle holds")
+    holds.fill("50")
+    holds.press("Enter")
+    stock.keyboard.press("Alt+4")
+    stock.get_by_role("button", name="Spread a joint").click()
+    own = stock.get_by_role("dialog").get_by_role("button", name="Hot glue bead")
+    expect(own).to_contain_text("handle after 4 h")
+    stock.keyboard.press("1")
+    expect(stock.get_by_role("dialog")).to_have_count(0)
+    stock.keyboard.press("Alt+3")
+    stock.get_by_role("link", name="Shopping").click()
+    row = stock.get_by_role("row", name=re.compile("Hot glue bead"))
+    expect(row).to_contain_text("bottle")
+
+
+def test_any_part_may_have_a_price(stock):
+    stock.get_by_role("link", name="Shopping").click()
+    prices = stock.get_by_label(re.compile("^Price of"))
+    empty = next(each for each in prices.all() if each.input_value() == "")
+    label = empty.get_attribute("aria-label").removeprefix("Price of ")
+    missing = stock.get_by_text("Without a price")
+    expect(missing).to_contain_text(label)
+    empty.fill("3.5")
+    empty.press("Enter")
+    expect(stock.get_by_label(f"Price of {label}", exact=True)).to_have_value("3.5")
+    expect(missing).not_to_contain_text(label)

@@ -29,6 +29,12 @@ export const router = createRouter({
       meta: { place: 'shed' },
     },
     {
+      path: '/buying',
+      name: 'buying',
+      component: () => import('./shed/TheBuying.vue'),
+      meta: { place: 'shed' },
+    },
+    {
       path: '/let-in',
       name: 'let-in',
       component: () => import('./door/LetIn.vue'),

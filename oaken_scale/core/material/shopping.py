@@ -5,7 +5,7 @@ from math import ceil
 from typing import Final
 
 from oaken_scale.core.material.rack import waste
-from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.build import Build, Item, Pedigree
 from oaken_scale.core.model.lot import Lot
 
 NEARLY: Final = 1e-9
@@ -85,7 +85,7 @@ def shopping(build: Build) -> Shopping:
     things = tuple(
         ThingLine(item.id, item.name, item.pieces, item.price)
         for item in build.items
-        if not item.retired and not item.uses and (item.price is not None or item.thing)
+        if not item.retired and _is_bought(item)
     )
     airframe = sum(line.cost_used or 0.0 for line in lots)
     return Shopping(
@@ -99,6 +99,13 @@ def shopping(build: Build) -> Shopping:
             *(thing.name for thing in things if thing.price is None),
         ),
     )
+
+
+def _is_bought(item: Item) -> bool:
+    """Whether a part is bought as it is: it is cut from no lot, or has a price of its own."""
+    if item.price is not None or item.thing:
+        return True
+    return not item.uses and item.host is None and item.pedigree is not Pedigree.ALLOWANCE
 
 
 def cost(lot: Lot, amount: float) -> float | None:

@@ -28,6 +28,18 @@ JOINING: Final = frozenset({LotKind.ADHESIVE, LotKind.TAPE})
 COVERING: Final = frozenset({LotKind.TAPE, LotKind.FILM, LotKind.PAINT})
 """What covers a skin, by its area."""
 
+REPLACES: Final[dict[LotKind, tuple[LotKind, ...]]] = {
+    kind: tuple(
+        other
+        for other in LotKind
+        if other is kind
+        or any({kind, other} <= those for those in (JOINING, COVERING))
+        or {kind, other} <= {LotKind.ROD, LotKind.WOOD}
+    )
+    for kind in LotKind
+}
+"""What is looked at in place of what."""
+
 SEAM_MM: Final = 12.0
 """A seam glued by area is so wide: between a bead's run and a spread adhesive's area."""
 

@@ -91,3 +91,15 @@ def test_an_empty_build_has_an_empty_prior():
     assert believed.uses.shape == (0, 0)
     after = solve(replace(Build("b", "B")))
     assert after.total(np.zeros(0)) == (0.0, 0.0)
+
+
+def test_a_mass_that_nobody_knows_counts_as_a_share_of_the_rest_and_as_unsure():
+    """4 % of the 400 g that is known, and as much one sigma; alone 5 g; weighed, what it weighs."""
+    hatch = Item("hatch", "Hatch", Pedigree.GUESS)
+    wing = Item("wing", "Wing", Pedigree.LISTING, stated_g=400.0)
+    believed = prior(Build("b", "B", items=(wing, hatch)))
+    assert (believed.mass[1], believed.mass_sd[1]) == (16.0, 16.0)
+    alone = prior(Build("b", "B", items=(hatch,)))
+    assert (alone.mass[0], alone.mass_sd[0]) == (5.0, 5.0)
+    nothing = prior(Build("b", "B", items=(replace(hatch, stated_g=0.0),)))
+    assert (nothing.mass[0], nothing.mass_sd[0]) == (0.0, 0.0)

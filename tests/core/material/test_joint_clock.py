@@ -13,10 +13,12 @@ from oaken_scale.core.material.joint_clock import (
     joint_times,
     meanwhile,
     moments,
+    own_adhesives,
     setting,
 )
-from oaken_scale.core.model.build import Joint
+from oaken_scale.core.model.build import Build, Joint
 from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.lot import Curing, Lot, LotKind, LotUnit
 from tests.benches import case_l, reading
 
 SPREAD = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
@@ -101,3 +103,31 @@ def test_an_adhesive_of_another_kind_goes_by_its_name():
     assert assess(build).joints[0].adhesive == "fish-glue"
     with pytest.raises(BuildFaultError, match="should be one of hot-melt"):
         adhesive("fish-glue")
+
+
+def test_a_glue_with_times_of_its_own_has_its_own_clock():
+    slow = Lot("slow", "Slow epoxy", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE, adhesive="epoxy",
+               curing=Curing(60.0, 1800.0, 14400.0, 172800.0))  # fmt: skip
+    plain = replace(slow, id="plain", curing=None)
+    build = Build("b", "B", lots=(slow, plain))
+    (own,) = own_adhesives(build)
+    assert (own.id, own.close_by_s, own.handle_after_s) == ("slow", 1800.0, 14400.0)
+    assert adhesive("slow", own_adhesives(build)) is not None
+    spread = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
+    joint = Joint("j", "Spar", "slow", spread, 60.0, 1800.0, 14400.0, 172800.0)
+    (told,) = joint_times(replace(build, joints=(joint,)))
+    assert told.adhesive == "Slow epoxy"
+
+
+@pytest.mark.parametrize(
+    ("curing", "field"),
+    [
+        (Curing(60.0, 30.0, 90.0, 100.0), "close_by_s"),
+        (Curing(60.0, None, 30.0, 100.0), "handle_after_s"),
+        (Curing(60.0, None, 90.0, 80.0), "strong_after_s"),
+    ],
+)
+def test_times_that_do_not_follow_one_another(curing, field):
+    slow = Lot("slow", "Slow", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE, curing=curing)
+    (fault,) = faults(Build("b", "B", lots=(slow,)))
+    assert fault.field == f"lots.0.curing.{field}"

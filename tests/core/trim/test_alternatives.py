@@ -7,7 +7,7 @@ from oaken_scale.core.material.materials import trade, traits
 from oaken_scale.core.material.rack import STARTER, stripped
 from oaken_scale.core.model.build import Build, Item, Pedigree
 from oaken_scale.core.model.faults import BuildFaultError
-from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.trim.alternatives import SEAM_MM, compare, instead, minutes
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import reading, with_readings
@@ -167,3 +167,34 @@ def test_an_option_keeps_its_loadouts_when_it_is_made_anew():
     then = instead(build, ("hatch",), RACK["xps-3"])
     assert "hatch-anew" in then.loadouts[0].carries
     assert "hatch" not in then.loadouts[0].carries
+
+
+def test_film_against_tape_against_paint():
+    """3 m of tape 48 mm wide cover 14.4 dm2: of film as much, and of tape 12 mm wide four times the
+    run."""
+    tape = Lot("tape", "Tape", LotUnit.M, 2.1, 0.0, kind=LotKind.TAPE, width_mm=48.0,
+               qualities=(Quality.SHRINKS,))  # fmt: skip
+    film = Lot("film", "Film", LotUnit.DM2, 0.55, 0.0, kind=LotKind.FILM)
+    paint = Lot("paint", "Paint", LotUnit.DM2, 0.35, 0.0, kind=LotKind.PAINT,
+                qualities=(Quality.BRITTLE,))  # fmt: skip
+    narrow = Lot("narrow", "Narrow", LotUnit.M, 0.53, 0.0, kind=LotKind.TAPE, width_mm=12.0)
+    stripe = Item("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
+    build = Build("b", "B", lots=(tape, film, paint, narrow), items=(stripe,))
+    by_film, by_paint, by_narrow = compare(build, ("stripe",), (film, paint, narrow)).alternatives
+    assert by_film.grams == pytest.approx(14.4 * 0.55 - 3.0 * 2.1)
+    assert by_paint.grams == pytest.approx(14.4 * 0.35 - 3.0 * 2.1)
+    assert by_narrow.grams == pytest.approx(12.0 * 0.53 - 3.0 * 2.1)
+    assert (by_paint.comes, by_paint.goes) == ((Quality.BRITTLE,), (Quality.SHRINKS,))
+    assert (by_film.comes, by_film.goes) == ((), (Quality.SHRINKS,))
+    back = instead(instead(build, ("stripe",), film), ("stripe",), tape).items[0]
+    assert back.uses == (Use("tape", pytest.approx(3.0)),)
+    assert back.pedigree is Pedigree.COVERING
+
+
+def test_a_tape_of_no_known_width_is_not_compared_with_film():
+    tape = Lot("tape", "Tape", LotUnit.M, 2.1, 0.0, kind=LotKind.TAPE)
+    film = Lot("film", "Film", LotUnit.DM2, 0.55, 0.0, kind=LotKind.FILM)
+    stripe = Item("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
+    build = Build("b", "B", lots=(tape, film), items=(stripe,))
+    with pytest.raises(BuildFaultError, match="how wide Tape is"):
+        compare(build, ("stripe",), (film,))

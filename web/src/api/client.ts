@@ -14,6 +14,9 @@ export type Schemas = components['schemas']
 
 export type Opened = Whole<Schemas['Opened']>
 export type Assessment = Whole<Schemas['Assessment']>
+export type BuyingList = Whole<Schemas['BuyingList']>
+export type Wanted = BuyingList['wanted'][number]
+export type Freight = BuyingList['freights'][number]
 export type Beside = Whole<Schemas['Beside']>
 export type Beginnings = Whole<Schemas['Beginnings']>
 export type Candidate = Whole<Schemas['Candidate']>

@@ -107,6 +107,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/buying": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Buy
+         * @description What is to be bought, and where it costs least together.
+         */
+        get: operations["to_buy_api_v1_buying_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/buying/wanted/{wanted_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Want
+         * @description Write something down, or write it anew. Sent again, it is there once.
+         */
+        put: operations["want_api_v1_buying_wanted__wanted_id__put"];
+        post?: never;
+        /**
+         * Strike
+         * @description Take something off the list.
+         */
+        delete: operations["strike_api_v1_buying_wanted__wanted_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/buying/freight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say Freight
+         * @description Say what an order from a shop costs to be brought.
+         */
+        put: operations["say_freight_api_v1_buying_freight_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds": {
         parameters: {
             query?: never;
@@ -2590,6 +2654,8 @@ export interface components {
             weigh_next: components["schemas"]["Suggestion"][];
             /** Joints */
             joints: components["schemas"]["JointTimes"][];
+            /** Adhesives */
+            adhesives: components["schemas"]["Adhesive"][];
             /** Doubts */
             doubts: components["schemas"]["Doubt"][];
             /** Lessons */
@@ -2937,6 +3003,10 @@ export interface components {
             /** Known By */
             known_by: {
                 [key: string]: components["schemas"]["Pedigree"];
+            };
+            /** Replaces */
+            replaces: {
+                [key: string]: components["schemas"]["LotKind"][];
             };
             /** Version */
             version: string;
@@ -3479,6 +3549,34 @@ export interface components {
             ballast?: components["schemas"]["BallastDoc"] | null;
             plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
             power?: components["schemas"]["PowerDoc"] | null;
+        };
+        /**
+         * Buying
+         * @description The orders that cost least together, what has no price yet, and what makes freight worth
+         *     it.
+         */
+        Buying: {
+            /** Orders */
+            orders: components["schemas"]["Order"][];
+            /** Total */
+            total: number;
+            /** Unpriced */
+            unpriced: string[];
+            /** Worth */
+            worth: components["schemas"]["Worth"][];
+        };
+        /**
+         * BuyingList
+         * @description What was written down, what builds need beyond what is at hand, freights, and the orders.
+         */
+        BuyingList: {
+            /** Wanted */
+            wanted: components["schemas"]["Wanted"][];
+            /** Needed */
+            needed: components["schemas"]["Wanted"][];
+            /** Freights */
+            freights: components["schemas"]["Freight"][];
+            buying: components["schemas"]["Buying"];
         };
         /**
          * CameHome
@@ -5240,6 +5338,30 @@ export interface components {
             width_mm: number;
             /** Height Mm */
             height_mm: number;
+        };
+        /**
+         * Freight
+         * @description What an order from a shop costs to be brought, and from which sum on it is free.
+         */
+        Freight: {
+            /** Shop */
+            shop: string;
+            /** Cost */
+            cost: number;
+            /** Free From */
+            free_from?: number | null;
+        };
+        /**
+         * FreightDoc
+         * @description What an order from a shop costs to be brought, and from which sum on it is free.
+         */
+        FreightDoc: {
+            /** Shop */
+            shop: string;
+            /** Cost */
+            cost: number;
+            /** Free From */
+            free_from?: number | null;
         };
         /**
          * Glide
@@ -7313,6 +7435,30 @@ export interface components {
             counted_dm2: number;
         };
         /**
+         * Offer
+         * @description What one costs at a shop, and how many days later it is there (None: nobody said).
+         */
+        Offer: {
+            /** Shop */
+            shop: string;
+            /** Price */
+            price: number;
+            /** Lead Days */
+            lead_days?: number | null;
+        };
+        /**
+         * OfferDoc
+         * @description What one costs at a shop, and how many days later it is there.
+         */
+        OfferDoc: {
+            /** Shop */
+            shop: string;
+            /** Price */
+            price: number;
+            /** Lead Days */
+            lead_days?: number | null;
+        };
+        /**
          * OneMore
          * @description A loadout as it is now, and as it is then.
          */
@@ -7343,6 +7489,38 @@ export interface components {
             revision: number;
             build: components["schemas"]["Build"];
             assessment: components["schemas"]["Assessment"];
+        };
+        /**
+         * Order
+         * @description All that is best had from one shop, and when the last of it is there.
+         */
+        Order: {
+            /** Shop */
+            shop: string;
+            /** Lines */
+            lines: components["schemas"]["OrderLine"][];
+            /** Goods */
+            goods: number;
+            /** Freight */
+            freight: number;
+            /** Lead Days */
+            lead_days: number | null;
+        };
+        /**
+         * OrderLine
+         * @description What of an order is wanted, and what it costs.
+         */
+        OrderLine: {
+            /** Wanted */
+            wanted: string;
+            /** Name */
+            name: string;
+            /** Count */
+            count: number;
+            /** Cost */
+            cost: number;
+            /** Lead Days */
+            lead_days: number | null;
         };
         /**
          * OtherPropeller
@@ -10270,6 +10448,54 @@ export interface components {
          */
         Want: "auw" | "wing_loading" | "thrust_to_weight" | "balance" | "minutes";
         /**
+         * Wanted
+         * @description Something to be bought, so many of it; a tool or a charger flies with no plane.
+         */
+        Wanted: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Offers
+             * @default []
+             */
+            offers?: components["schemas"]["Offer"][];
+            /**
+             * Is Had
+             * @default false
+             */
+            is_had?: boolean;
+        };
+        /**
+         * WantedDoc
+         * @description Something to be bought.
+         */
+        WantedDoc: {
+            /** Name */
+            name: string;
+            /**
+             * Count
+             * @default 1
+             */
+            count?: number;
+            /**
+             * Offers
+             * @default []
+             */
+            offers?: components["schemas"]["OfferDoc"][];
+            /**
+             * Is Had
+             * @default false
+             */
+            is_had?: boolean;
+        };
+        /**
          * Weighing
          * @description One reading, and what was on the pan, frozen. Set aside, it no longer speaks.
          *
@@ -10467,6 +10693,23 @@ export interface components {
          * @enum {string}
          */
         Word: "met" | "on course" | "too close to call" | "off course" | "missed";
+        /**
+         * Worth
+         * @description From how many on a thing is cheaper at one shop, freight and all, than at another; None for
+         *     no number up to a thousand.
+         */
+        Worth: {
+            /** Wanted */
+            wanted: string;
+            /** Name */
+            name: string;
+            /** Shop */
+            shop: string;
+            /** Other */
+            other: string;
+            /** Count */
+            count: number | null;
+        };
         /**
          * WrongReading
          * @description A reading that speaks and is not what lay on the pan [g].
@@ -10761,6 +11004,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    to_buy_api_v1_buying_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingList"];
+                };
+            };
+        };
+    };
+    want_api_v1_buying_wanted__wanted_id__put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wanted_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WantedDoc"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingList"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    strike_api_v1_buying_wanted__wanted_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                wanted_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingList"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    say_freight_api_v1_buying_freight_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreightDoc"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuyingList"];
+                };
+            };
+            /** @description Problem */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Problem */

@@ -11,7 +11,7 @@ import { about } from './useJoints'
 
 const open = defineModel<boolean>({ required: true })
 useEscape(open)
-const { build, spread } = useBuild()
+const { build, assessment, spread } = useBuild()
 const { pan, isEmpty } = useBench()
 
 const beginnings = useQuery({
@@ -19,7 +19,9 @@ const beginnings = useQuery({
   queryFn: () => answered<Beginnings>(api.GET('/api/v1/beginnings')),
   staleTime: Infinity,
 })
-const adhesives = computed(() => beginnings.data.value?.adhesives ?? [])
+/** The build's own glues first, then the usual ones. */
+const own = computed(() => assessment.value?.adhesives ?? [])
+const adhesives = computed(() => [...own.value, ...(beginnings.data.value?.adhesives ?? [])])
 
 const name = ref('')
 watch(open, (now) => {
@@ -59,7 +61,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
 async function pressed(event: KeyboardEvent) {
   if (event.target instanceof HTMLInputElement || !/^[1-9]$/.test(event.key)) return
   const { data } = await beginnings.suspense()
-  const chosen = data?.adhesives[Number(event.key) - 1]
+  const chosen = [...own.value, ...(data?.adhesives ?? [])][Number(event.key) - 1]
   if (chosen && open.value) void start(chosen.id)
 }
 </script>

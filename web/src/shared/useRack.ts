@@ -12,6 +12,7 @@ export const KINDS: { value: Lot['kind']; title: string; unit: Lot['unit'] }[] =
   { value: 'film', title: 'film', unit: 'dm2' },
   { value: 'paint', title: 'paint', unit: 'dm2' },
   { value: 'plywood', title: 'plywood', unit: 'dm2' },
+  { value: 'wood', title: 'wood', unit: 'm' },
   { value: 'card', title: 'plastic card', unit: 'dm2' },
   { value: 'other', title: 'something else', unit: 'piece' },
 ]

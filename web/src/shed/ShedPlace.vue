@@ -135,6 +135,7 @@ function begun(id: string) {
       <v-btn class="press--main" @click="begin">Begin a build</v-btn>
       <v-btn :to="{ name: 'begin' }">With what is there</v-btn>
       <v-btn @click="file?.click()">From a file</v-btn>
+      <v-btn class="press--quiet" :to="{ name: 'buying' }">To buy</v-btn>
       <v-btn class="press--quiet" @click="practise">Practise</v-btn>
       <v-btn v-if="door.data.value?.here" class="press--quiet" @click="letIn">Let a phone in</v-btn>
       <input

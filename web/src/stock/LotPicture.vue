@@ -29,6 +29,7 @@ const STROKES: Record<Lot['kind'], string> = {
   film: '2',
   paint: '6',
   plywood: '8',
+  wood: '6',
   card: '3',
   other: '6',
 }

@@ -5,6 +5,7 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
+import LotChoice from './LotChoice.vue'
 import SampleForm from './SampleForm.vue'
 import { FACES, KINDS } from '../shared/useRack'
 
@@ -170,27 +171,16 @@ const gain = computed(() => {
           </option>
         </select>
       </dd>
-      <template v-if="lot.kind === 'adhesive' && lot.unit === 'm'">
-        <dt>one stick or bottle</dt>
-        <dd>
-          <QuantityCell
-            :value="lot.length_mm === null ? null : (lot.length_mm / 1000) * lot.constant"
-            kind="mass"
-            :unit="units.mass.name"
-            :base="units.mass.base"
-            optional
-            label="What one stick or bottle holds"
-            @kept="
-              emit('describe', {
-                length_mm: $event === null ? null : ($event / lot.constant) * 1000,
-              })
-            "
-          />
-          <span class="faint small">{{ units.mass.name }} of glue</span>
-        </dd>
-      </template>
-      <template v-else-if="lot.unit !== 'piece'">
-        <dt>{{ isSheet ? 'one sheet' : 'one roll or rod' }}</dt>
+      <template v-if="lot.unit !== 'piece' && lot.holds_g === null">
+        <dt>
+          {{
+            isSheet
+              ? 'one sheet'
+              : lot.kind === 'adhesive'
+                ? 'one stick, as a bead'
+                : 'one roll or rod'
+          }}
+        </dt>
         <dd>
           <QuantityCell
             :value="lot.length_mm"
@@ -248,6 +238,7 @@ const gain = computed(() => {
         <span v-if="lot.waste === null" class="faint small">as usual for its kind</span>
       </dd>
     </dl>
+    <LotChoice :lot="lot" @describe="emit('describe', $event)" />
     <p class="small faint foot">
       <template v-if="lot.rack"
         >On the rack: what is said here holds in every build<template v-if="elsewhere.length">

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Choosing, type Comparison, type Lot } from '../api/client'
+import { QUALITIES } from '../say/qualities'
 import { fixed, percent, useUnits } from '../shared/units'
+import { useBeginnings } from '../shared/useBeginnings'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
@@ -20,7 +22,7 @@ const faces = ref<NonNullable<Choosing['faces']>>([])
 const told = ref<Comparison>()
 const wrong = ref('')
 
-const JOINING = ['adhesive', 'tape']
+const beginnings = useBeginnings()
 const lotOf = (lot: string) => build.value?.lots.find((each) => each.id === lot)
 
 /** The parts that are made of something, under what they are made of. */
@@ -41,10 +43,8 @@ const chosenLots = computed(() => {
 
 function fits(other: Lot): boolean {
   return chosenLots.value.some((lot) => {
-    if (lot.id === other.id) return false
-    const joins = JOINING.includes(lot.kind)
-    if (joins !== JOINING.includes(other.kind)) return false
-    return joins || (lot.kind === other.kind && lot.unit === other.unit)
+    const replaces = beginnings.value?.replaces[lot.kind] ?? []
+    return lot.id !== other.id && replaces.includes(other.kind)
   })
 }
 
@@ -302,6 +302,18 @@ async function adopt(way: Comparison['alternatives'][number]) {
               <td />
               <td v-for="way in columns" :key="way.lot.id" class="small">
                 <span v-for="word in way.given_up" :key="word" class="word">{{ word }}</span>
+              </td>
+            </tr>
+            <tr v-if="columns.some((way) => way.comes.length || way.goes.length)">
+              <th>as noted</th>
+              <td />
+              <td v-for="way in columns" :key="way.lot.id" class="small">
+                <span v-for="each in way.comes" :key="each" class="word">{{
+                  QUALITIES[each]
+                }}</span>
+                <span v-for="each in way.goes" :key="each" class="word faint"
+                  >no longer: {{ QUALITIES[each] }}</span
+                >
               </td>
             </tr>
             <tr>

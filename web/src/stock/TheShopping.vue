@@ -2,10 +2,11 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, watch } from 'vue'
 import { answered, api, type Shopping } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
-const { id, build } = useBuild()
+const { id, build, changeItem } = useBuild()
 const { number, units } = useUnits()
 
 const list = useQuery({
@@ -31,11 +32,18 @@ function amount(lot: string, value: number): string {
   return `${number(value, kind)} ${units.value[kind].name}`
 }
 
+function price(item: string, value: number | null) {
+  const found = build.value?.items.find((each) => each.id === item)
+  if (found) void changeItem({ ...found, price: value })
+}
+
 const ONE = { dm2: 'sheet', m: 'roll', piece: 'piece' } as const
 const one = (lot: string) => {
   const found = lots.value.get(lot)
   if (found?.kind === 'rod') return 'rod'
-  return found?.kind === 'adhesive' ? 'stick' : ONE[found?.unit ?? 'piece']
+  if (found?.kind === 'paint') return 'can'
+  if (found?.kind === 'adhesive') return found.holds_g !== null ? 'bottle' : 'stick'
+  return ONE[found?.unit ?? 'piece']
 }
 const money = (value: number | null) => (value === null ? '–' : fixed(value, 2))
 </script>
@@ -43,7 +51,7 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
 <template>
   <section v-if="told" aria-label="Shopping">
     <p v-if="!told.lots.length && !told.things.length" class="faint">
-      Nothing to buy yet: no part is made of a lot, and nothing from the drawer is aboard.
+      Nothing to buy yet: no part is made of a lot, and nothing is aboard that is bought.
     </p>
     <template v-else>
       <div
@@ -102,7 +110,15 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
               <td colspan="6">
                 {{ thing.name }}
               </td>
-              <td class="figure right">{{ money(thing.price) }}</td>
+              <td class="right">
+                <QuantityCell
+                  :value="thing.price"
+                  kind="number"
+                  optional
+                  :label="`Price of ${thing.name}`"
+                  @kept="price(thing.item, $event)"
+                />
+              </td>
               <td />
             </tr>
             <tr class="sum">
@@ -118,7 +134,10 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
       </p>
       <p class="small">
         Prices are in your own money, as typed on the Rack and in the Drawer.
-        <a :href="`/api/v1/builds/${id}/shopping.csv`" download>The list as CSV</a>
+        <a :href="`/api/v1/builds/${id}/shopping.csv`" download>The list as CSV</a>.
+        <router-link :to="{ name: 'buying' }"
+          >All that is to buy, tools too, and where it costs least</router-link
+        >
       </p>
     </template>
   </section>
@@ -157,6 +176,10 @@ section {
 .some {
   font-weight: 700;
   font-size: 17px;
+}
+
+td :deep(.cell) {
+  width: 84px;
 }
 
 .sum th {

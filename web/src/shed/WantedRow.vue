@@ -1,0 +1,155 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Wanted } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import TextCell from '../shared/TextCell.vue'
+
+/** One thing on the list: how many, where it is had and for how much, or that it is there. */
+const props = defineProps<{ wanted: Wanted }>()
+const emit = defineEmits<{ write: [wanted: Wanted]; strike: [] }>()
+
+type Offer = Wanted['offers'][number]
+const NONE: Offer = { shop: '', price: 0, lead_days: null }
+/** What is offered, and an empty line for one more. */
+const offers = computed(() => [...props.wanted.offers, NONE])
+
+function offered(at: number, patch: Partial<Offer>) {
+  const next = [...props.wanted.offers]
+  next[at] = { ...(next[at] ?? NONE), ...patch }
+  emit('write', { ...props.wanted, offers: next })
+}
+function withdraw(at: number) {
+  const next = props.wanted.offers.filter((_, k) => k !== at)
+  emit('write', { ...props.wanted, offers: next })
+}
+</script>
+
+<template>
+  <li :class="{ had: wanted.is_had }">
+    <div class="what">
+      <v-checkbox-btn
+        :model-value="wanted.is_had"
+        :aria-label="`${wanted.name} is there`"
+        @update:model-value="emit('write', { ...wanted, is_had: $event })"
+      />
+      <QuantityCell
+        :value="wanted.count"
+        kind="pieces"
+        :least="1"
+        :most="10000"
+        :label="`How many of ${wanted.name}`"
+        @kept="$event && emit('write', { ...wanted, count: Math.round($event) })"
+      />
+      <TextCell
+        class="name"
+        :value="wanted.name"
+        :label="`Name of ${wanted.name}`"
+        @kept="$event && emit('write', { ...wanted, name: $event })"
+      />
+      <button
+        type="button"
+        class="plainly faint"
+        :aria-label="`Take ${wanted.name} off the list`"
+        @click="emit('strike')"
+      >
+        ✕
+      </button>
+    </div>
+    <div v-for="(offer, at) in offers" :key="at" class="offer small">
+      <span class="faint">{{ at === wanted.offers.length ? 'had at' : 'at' }}</span>
+      <TextCell
+        class="shop"
+        :value="offer.shop"
+        :label="`${wanted.name}, shop ${at + 1}`"
+        @kept="offered(at, { shop: $event })"
+      />
+      <template v-if="at < wanted.offers.length">
+        <span class="faint">for</span>
+        <QuantityCell
+          :value="offer.price"
+          kind="number"
+          :least="0"
+          :label="`${wanted.name}, price ${at + 1}`"
+          @kept="$event !== null && offered(at, { price: $event })"
+        />
+        <span class="faint">each, in</span>
+        <QuantityCell
+          :value="offer.lead_days"
+          kind="number"
+          optional
+          :least="0"
+          :most="365"
+          :label="`${wanted.name}, days ${at + 1}`"
+          @kept="offered(at, { lead_days: $event })"
+        />
+        <span class="faint">days</span>
+        <button
+          type="button"
+          class="plainly faint"
+          :aria-label="`Forget ${offer.shop} for ${wanted.name}`"
+          @click="withdraw(at)"
+        >
+          ✕
+        </button>
+      </template>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  gap: 6px;
+  border-bottom: 1px solid var(--line);
+  padding: 10px 0;
+}
+
+.what,
+.offer {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
+}
+
+.what > :deep(.v-selection-control) {
+  flex: 0 0 auto;
+}
+
+.what :deep(.cell) {
+  width: 60px;
+}
+
+.what .name {
+  flex: 1 1 160px;
+  min-width: 0;
+  font-weight: 650;
+}
+
+.offer {
+  padding-left: 48px;
+}
+
+.offer .shop {
+  width: 130px;
+}
+
+.offer :deep(.cell) {
+  width: 70px;
+}
+
+button {
+  min-width: 28px;
+  min-height: 28px;
+}
+
+.had .name {
+  text-decoration: line-through;
+}
+
+@media (max-width: 600px) {
+  .offer {
+    padding-left: 0;
+  }
+}
+</style>

@@ -1,0 +1,72 @@
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { computed, ref } from 'vue'
+import { answered, api, type BuyingList, type Freight, type Wanted } from '../api/client'
+import { freshId } from '../shared/freshId'
+import { whyNot } from '../shared/useQuantity'
+import { useWords } from '../shared/useWords'
+
+const KEY = ['buying']
+
+/** What is to be bought, and the verbs of the list; the answer to each is the whole list. */
+export function useBuying() {
+  const client = useQueryClient()
+  const words = useWords()
+  const query = useQuery({
+    queryKey: KEY,
+    queryFn: () => answered<BuyingList>(api.GET('/api/v1/buying')),
+    refetchOnMount: 'always',
+  })
+  const wrong = ref('')
+
+  async function act(ask: () => Promise<BuyingList>): Promise<boolean> {
+    wrong.value = ''
+    try {
+      client.setQueryData(KEY, await ask())
+      return true
+    } catch (error) {
+      wrong.value = whyNot(error)
+      return false
+    }
+  }
+
+  const write = ({ id, ...rest }: Wanted) =>
+    act(() =>
+      answered<BuyingList>(
+        api.PUT('/api/v1/buying/wanted/{wanted_id}', {
+          params: { path: { wanted_id: id } },
+          body: rest,
+        }),
+      ),
+    )
+  const add = (name: string, count: number) =>
+    write({ id: freshId(), name, count, offers: [], is_had: false })
+  const bring = (freight: Freight) =>
+    act(() => answered<BuyingList>(api.PUT('/api/v1/buying/freight', { body: freight })))
+  async function strike(gone: Wanted) {
+    const isGone = await act(() =>
+      answered<BuyingList>(
+        api.DELETE('/api/v1/buying/wanted/{wanted_id}', {
+          params: { path: { wanted_id: gone.id } },
+        }),
+      ),
+    )
+    if (isGone) words.removed(gone.name, () => write(gone))
+  }
+
+  const list = computed(() => query.data.value)
+  /** Every shop that is spoken of, with what it costs to have things brought. */
+  const shops = computed(() => {
+    const told = list.value
+    const names = [...(told?.wanted ?? []), ...(told?.needed ?? [])].flatMap((each) =>
+      each.offers.map((offer) => offer.shop),
+    )
+    return [...new Set(names.filter(Boolean))]
+      .sort()
+      .map(
+        (shop) =>
+          told?.freights.find((each) => each.shop === shop) ?? { shop, cost: 0, free_from: null },
+      )
+  })
+
+  return { query, list, shops, wrong, write, add, bring, strike }
+}
