@@ -52,6 +52,7 @@ class BuildPatch(fields.Edge):
     lots: Annotated[tuple[plan.LotDoc, ...], Field(max_length=200)] | None = None
     surfaces: Annotated[tuple[plan.SurfaceDoc, ...], Field(max_length=20)] | None = None
     bodies: Annotated[tuple[plan.BodyDoc, ...], Field(max_length=20)] | None = None
+    bays: Annotated[tuple[plan.BayDoc, ...], Field(max_length=20)] | None = None
     scales: Annotated[tuple[log.ScaleDoc, ...], Field(max_length=20)] | None = None
     containers: Annotated[tuple[log.ContainerDoc, ...], Field(max_length=50)] | None = None
     loadouts: Annotated[tuple[plan.LoadoutDoc, ...], Field(max_length=50)] | None = None

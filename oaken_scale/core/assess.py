@@ -8,6 +8,7 @@ import numpy as np
 
 from oaken_scale.core.changes.drawing import slope_of, span_of, untouched
 from oaken_scale.core.changes.drawn_parts import DrawnPart, drawn_parts
+from oaken_scale.core.field.fit import FitTold, fit_told
 from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
@@ -158,6 +159,7 @@ class Assessment:
     so_far: SoFar
     unchecked: tuple[Unchecked, ...]
     power: PowerTold | None
+    fit: FitTold
     notices: tuple[Notice, ...]
     progress: Progress
 
@@ -224,6 +226,7 @@ def assess(build: Build) -> Assessment:
         so_far=so_far(build, after, planes[0].aboard, been),
         unchecked=_unchecked(build, names),
         power=power,
+        fit=fit_told(build),
         notices=notices(build, after, bool(doubted), gained),
         progress=_progress(build, after, marks),
     )

@@ -37,6 +37,7 @@ from oaken_scale.core.model.build import (
     Weighing,
 )
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
+from oaken_scale.core.model.fitting import Bay, Fit, FitRole
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.pattern import Grain, Pattern
 from oaken_scale.demo.drives import sandpiper_drive
@@ -251,6 +252,17 @@ _SLIDES: Final = {
     "receiver": Slide(250.0, 340.0),
 }
 
+_BAYS: Final = (Bay("pack-bay", "Pack bay", 86.0, 196.0, 46.0, 56.0, 0.0, 0.0),)
+
+_FITS: Final = {
+    "pack-1300": Fit(75.0, 35.0, 24.0, 190.0, "controller", "pack-bay"),
+    "pack-850": Fit(58.0, 30.0, 20.0, 150.0, "controller", "pack-bay"),
+    "controller": Fit(50.0, 25.0, 9.0, 310.0, "receiver"),
+    "receiver": Fit(42.0, 24.0, 12.0, role=FitRole.RECEIVER),
+    "elevator-servo": Fit(23.0, 12.0, 24.0, 150.0, "receiver"),
+    "propeller": Fit(8.0, 152.4, 152.4, plugs_into="motor", role=FitRole.PROPELLER),
+}
+
 _BALLAST: Final = Ballast(
     (BallastSpot("nose", "Nose", 8.0, 0.0, -10.0, 30.0),), (5.0, 5.0, 10.0, 20.0)
 )
@@ -354,6 +366,7 @@ def sandpiper() -> Build:
         items=(*(_described(thing.item) for thing in _THINGS), _ALLOWANCE),
         surfaces=_SURFACES,
         bodies=_BODIES,
+        bays=_BAYS,
         scales=(Scale("kitchen", "Kitchen scale", STEP_G, None, 0.002, 3000.0, simulated=True),),
         containers=(Container("tray", "Tray", TRAY_G), Container("cup", "Screw cup", 12.8)),
         loadouts=(
@@ -392,6 +405,7 @@ def _described(item: Item) -> Item:
         price=_PRICES.get(item.id),
         slide=_SLIDES.get(item.id),
         pattern=_PATTERNS.get(item.id),
+        fit=_FITS.get(item.id),
     )
 
 

@@ -34,6 +34,7 @@ from oaken_scale.formats.log_documents import (
 )
 from oaken_scale.formats.plan_documents import (
     BallastDoc,
+    BayDoc,
     BodyDoc,
     BudgetDoc,
     HabitDoc,
@@ -67,6 +68,7 @@ class BuildDoc(Edge):
     items: Annotated[tuple[ItemDoc, ...], Field(max_length=limits.ITEMS)] = ()
     surfaces: Annotated[tuple[SurfaceDoc, ...], Field(max_length=20)] = ()
     bodies: Annotated[tuple[BodyDoc, ...], Field(max_length=20)] = ()
+    bays: Annotated[tuple[BayDoc, ...], Field(max_length=20)] = ()
     scales: Annotated[tuple[ScaleDoc, ...], Field(max_length=20)] = ()
     containers: Annotated[tuple[ContainerDoc, ...], Field(max_length=50)] = ()
     loadouts: Annotated[tuple[LoadoutDoc, ...], Field(max_length=50)] = ()

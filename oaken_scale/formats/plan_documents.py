@@ -7,6 +7,7 @@ from pydantic import Field
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import limits, lot
 from oaken_scale.core.model.body import BodyShape
+from oaken_scale.core.model.fitting import FitRole
 from oaken_scale.core.model.pattern import Grain
 from oaken_scale.formats.fields import (
     Amount,
@@ -121,6 +122,34 @@ class DrawnDoc(Edge):
     is_cut: bool = False
 
 
+Side = Annotated[float, number(gt=0, le=limits.CHORD_MM)]
+
+
+class FitDoc(Edge):
+    """What a part takes up: along, across, up [mm]; its lead, what it plugs into, and its bay."""
+
+    length_mm: Side | None = None
+    width_mm: Side | None = None
+    height_mm: Side | None = None
+    lead_mm: Annotated[float, number(ge=0, le=limits.STATION_MM)] | None = None
+    plugs_into: Id | None = None
+    bay: Id | None = None
+    role: FitRole | None = None
+
+
+class BayDoc(Edge):
+    """A bay or a pod by its inner size: its front from the nose, its middle to starboard and up."""
+
+    id: Id
+    name: Name
+    x_mm: Coordinate
+    length_mm: Side
+    width_mm: Side
+    height_mm: Side
+    y_mm: Coordinate = 0.0
+    z_mm: Coordinate = 0.0
+
+
 class ItemDoc(Edge):
     """One thing aboard. Its mass is ``stated_g`` plus what it uses of lots.
 
@@ -150,6 +179,7 @@ class ItemDoc(Edge):
     slide: SlideDoc | None = None
     pattern: PatternDoc | None = None
     drawn: DrawnDoc | None = None
+    fit: FitDoc | None = None
 
 
 class SectionDoc(Edge):

@@ -21,6 +21,7 @@ from oaken_scale.store.diary import (
     write_past,
 )
 from oaken_scale.store.field import read_field, write_field
+from oaken_scale.store.fitting import read_bays, write_bays
 from oaken_scale.store.log import accept, append_weighing, read_weighings, set_aside
 from oaken_scale.store.parts import (
     read_budget,
@@ -115,6 +116,7 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         items=read_items(connection, build_id),
         surfaces=read_surfaces(connection, build_id),
         bodies=read_bodies(connection, build_id),
+        bays=read_bays(connection, build_id),
         scales=read_scales(connection, build_id),
         containers=read_containers(connection, build_id),
         loadouts=read_loadouts(connection, build_id),
@@ -219,6 +221,7 @@ _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
     (write_items, "items"),
     (write_surfaces, "surfaces"),
     (write_bodies, "bodies"),
+    (write_bays, "bays"),
     (write_scales, "scales"),
     (write_containers, "containers"),
     (write_loadouts, "loadouts", "items"),

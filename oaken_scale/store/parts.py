@@ -29,6 +29,7 @@ from oaken_scale.core.model.build import (
     TargetKind,
 )
 from oaken_scale.core.model.lot import Use
+from oaken_scale.store.fitting import read_fits, write_fits
 from oaken_scale.store.patterns import read_drawn, read_patterns, write_drawn, write_patterns
 from oaken_scale.store.rows import (
     drop_missing,
@@ -83,12 +84,15 @@ def read_items(connection: sqlite3.Connection, build_id: str) -> tuple[Item, ...
         (build_id,),
     )
     patterns, drawn = read_patterns(connection, build_id), read_drawn(connection, build_id)
-    plain = (_item(row, uses) for row in rows)
+    fits = read_fits(connection, build_id)
+    more = patterns.keys() | drawn.keys() | fits.keys()
     return tuple(
-        replace(item, pattern=patterns.get(item.id), drawn=drawn.get(item.id))
-        if item.id in patterns or item.id in drawn
+        replace(
+            item, pattern=patterns.get(item.id), drawn=drawn.get(item.id), fit=fits.get(item.id)
+        )
+        if item.id in more
         else item
-        for item in plain
+        for item in (_item(row, uses) for row in rows)
     )
 
 
@@ -165,6 +169,7 @@ def write_items(connection: sqlite3.Connection, build_id: str, items: Sequence[I
     )
     write_patterns(connection, build_id, items)
     write_drawn(connection, build_id, items)
+    write_fits(connection, build_id, items)
 
 
 def _item_row(build_id: str, place: int, item: Item) -> tuple[Any, ...]:

@@ -39,6 +39,7 @@ from oaken_scale.core.model.build import (
     Thrust,
 )
 from oaken_scale.core.model.diary import Happening, HappeningKind
+from oaken_scale.core.model.fitting import Bay, Fit, FitRole
 from oaken_scale.core.model.lot import Curing, Faces, Known, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.model.pattern import Grain, Pattern
 from oaken_scale.core.model.power import (
@@ -170,6 +171,8 @@ def builds(draw) -> Build:
         st.none() | IDS, st.none() | IDS, st.none() | MOMENTS, st.none() | MOMENTS,
         st.none() | st.builds(Slide, NUMBERS, NUMBERS), st.none() | PATTERNS,
         st.none() | st.builds(Drawn, IDS, NAMES, st.booleans()),
+        st.none() | st.builds(Fit, maybe, maybe, maybe, maybe, st.none() | IDS, st.none() | IDS,
+            st.none() | st.sampled_from(FitRole)),
     )  # fmt: skip
     items = unique(draw(st.lists(item, max_size=5)))
     some = st.lists(
@@ -193,6 +196,8 @@ def builds(draw) -> Build:
             Body, IDS, NAMES, st.sampled_from(BodyShape),
             st.lists(st.builds(Frame, NUMBERS, NUMBERS, SIZES, SIZES), min_size=2,
                 max_size=3).map(tuple), NUMBERS, st.booleans(), st.booleans()), max_size=2))),
+        bays=unique(draw(st.lists(st.builds(
+            Bay, IDS, NAMES, NUMBERS, SIZES, SIZES, SIZES, NUMBERS, NUMBERS), max_size=2))),
         scales=unique(draw(st.lists(st.builds(
             Scale, IDS, NAMES, SIZES, st.none() | SIZES, st.floats(0, 0.1), SIZES, st.booleans(),
             NAMES, NAMES, st.integers(300, 9600)), max_size=2))),

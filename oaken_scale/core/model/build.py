@@ -10,6 +10,7 @@ from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, 
 from oaken_scale.core.model.body import Body, Drawn
 from oaken_scale.core.model.diary import Happening
 from oaken_scale.core.model.field import NO_FIELD, FieldLog
+from oaken_scale.core.model.fitting import Bay, Fit
 from oaken_scale.core.model.lot import Known, Lot, Use
 from oaken_scale.core.model.pattern import Pattern
 from oaken_scale.core.model.power import Power
@@ -107,7 +108,7 @@ class Item:
     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
-    ``drawn``.
+    ``drawn``. ``fit`` is what it takes up.
     """
 
     id: str
@@ -132,6 +133,7 @@ class Item:
     slide: Slide | None = None
     pattern: Pattern | None = None
     drawn: Drawn | None = None
+    fit: Fit | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -364,6 +366,7 @@ class Build:
     items: tuple[Item, ...] = ()
     surfaces: tuple[Surface, ...] = ()
     bodies: tuple[Body, ...] = ()
+    bays: tuple[Bay, ...] = ()
     scales: tuple[Scale, ...] = ()
     containers: tuple[Container, ...] = ()
     loadouts: tuple[Loadout, ...] = ()

@@ -58,6 +58,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_twice("items", [item.id for item in build.items]),
         *_twice("surfaces", [surface.id for surface in build.surfaces]),
         *_twice("bodies", [body.id for body in build.bodies]),
+        *_twice("bays", [bay.id for bay in build.bays]),
         *_twice("scales", [scale.id for scale in build.scales]),
         *_twice("containers", [container.id for container in build.containers]),
         *_twice("loadouts", [loadout.id for loadout in build.loadouts]),

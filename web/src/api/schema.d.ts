@@ -2673,6 +2673,7 @@ export interface components {
             /** Unchecked */
             unchecked: components["schemas"]["Unchecked"][];
             power: components["schemas"]["PowerTold"] | null;
+            fit: components["schemas"]["FitTold"];
             /** Notices */
             notices: components["schemas"]["Notice"][];
             progress: components["schemas"]["Progress"];
@@ -2942,6 +2943,66 @@ export interface components {
              * @default false
              */
             pair?: boolean;
+        };
+        /**
+         * Bay
+         * @description A bay or a pod by its inner size: its front from the nose, its middle to starboard and up
+         *     [mm].
+         */
+        Bay: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+        };
+        /**
+         * BayDoc
+         * @description A bay or a pod by its inner size: its front from the nose, its middle to starboard and up.
+         */
+        BayDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
         };
         /**
          * BeadDoc
@@ -3305,6 +3366,11 @@ export interface components {
              */
             bodies?: components["schemas"]["Body"][];
             /**
+             * Bays
+             * @default []
+             */
+            bays?: components["schemas"]["Bay"][];
+            /**
              * Scales
              * @default []
              */
@@ -3427,6 +3493,11 @@ export interface components {
              */
             bodies?: components["schemas"]["BodyDoc"][];
             /**
+             * Bays
+             * @default []
+             */
+            bays?: components["schemas"]["BayDoc"][];
+            /**
              * Scales
              * @default []
              */
@@ -3536,6 +3607,8 @@ export interface components {
             surfaces?: components["schemas"]["SurfaceDoc"][] | null;
             /** Bodies */
             bodies?: components["schemas"]["BodyDoc"][] | null;
+            /** Bays */
+            bays?: components["schemas"]["BayDoc"][] | null;
             /** Scales */
             scales?: components["schemas"]["ScaleDoc"][] | null;
             /** Containers */
@@ -4957,6 +5030,77 @@ export interface components {
             area_dm2?: number | null;
         };
         /**
+         * Fit
+         * @description What a part takes up: along, across and up [mm], of a propeller its diameter across; how long
+         *     its lead is and which part it plugs into; the bay that it sits in. None where nobody said.
+         */
+        Fit: {
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Height Mm */
+            height_mm?: number | null;
+            /** Lead Mm */
+            lead_mm?: number | null;
+            /** Plugs Into */
+            plugs_into?: string | null;
+            /** Bay */
+            bay?: string | null;
+            role?: components["schemas"]["FitRole"] | null;
+        };
+        /**
+         * FitDoc
+         * @description What a part takes up: along, across, up [mm]; its lead, what it plugs into, and its bay.
+         */
+        FitDoc: {
+            /** Length Mm */
+            length_mm?: number | null;
+            /** Width Mm */
+            width_mm?: number | null;
+            /** Height Mm */
+            height_mm?: number | null;
+            /** Lead Mm */
+            lead_mm?: number | null;
+            /** Plugs Into */
+            plugs_into?: string | null;
+            /** Bay */
+            bay?: string | null;
+            role?: components["schemas"]["FitRole"] | null;
+        };
+        /**
+         * FitNote
+         * @description Something that does not fit: the part, what it is in the way of (a part, a bay or a control
+         *     by its id), and by how much [mm]; None where no length says it.
+         */
+        FitNote: {
+            kind: components["schemas"]["Misfit"];
+            /** Item */
+            item: string;
+            /** Other */
+            other: string;
+            /** By Mm */
+            by_mm?: number | null;
+        };
+        /**
+         * FitRole
+         * @description What a part must keep away from, or be kept away from.
+         * @enum {string}
+         */
+        FitRole: "receiver" | "transmitter" | "propeller";
+        /**
+         * FitTold
+         * @description All that is told of what fits.
+         */
+        FitTold: {
+            /** In Bays */
+            in_bays: components["schemas"]["InBay"][];
+            /** Reaches */
+            reaches: components["schemas"]["Reach"][];
+            /** Notes */
+            notes: components["schemas"]["FitNote"][];
+        };
+        /**
          * Fitting
          * @description Which thing of the drawer goes into a build, and where; ``move`` takes it out of others.
          */
@@ -5630,6 +5774,20 @@ export interface components {
          */
         HowKnown: "run" | "stated" | "calculated" | "guess";
         /**
+         * InBay
+         * @description A part in its bay: the room on its tightest side [mm], and how many of it would go in.
+         */
+        InBay: {
+            /** Item */
+            item: string;
+            /** Bay */
+            bay: string;
+            /** Clearance Mm */
+            clearance_mm: number;
+            /** How Many */
+            how_many: number;
+        };
+        /**
          * Item
          * @description One thing aboard, as it sits on the plane (four screws are one item of four pieces).
          *
@@ -5641,7 +5799,7 @@ export interface components {
          *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
          *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
          *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
-         *     ``drawn``.
+         *     ``drawn``. ``fit`` is what it takes up.
          */
         Item: {
             /** Id */
@@ -5696,6 +5854,7 @@ export interface components {
             slide?: components["schemas"]["Slide"] | null;
             pattern?: components["schemas"]["Pattern"] | null;
             drawn?: components["schemas"]["Drawn"] | null;
+            fit?: components["schemas"]["Fit"] | null;
         };
         /**
          * ItemDoc
@@ -5760,6 +5919,7 @@ export interface components {
             slide?: components["schemas"]["SlideDoc"] | null;
             pattern?: components["schemas"]["PatternDoc"] | null;
             drawn?: components["schemas"]["DrawnDoc"] | null;
+            fit?: components["schemas"]["FitDoc"] | null;
         };
         /**
          * ItemMass
@@ -6729,6 +6889,12 @@ export interface components {
             item?: string | null;
         };
         /**
+         * Misfit
+         * @description What does not fit.
+         * @enum {string}
+         */
+        Misfit: "too_large" | "not_together" | "outside" | "slides_out" | "lead_short" | "too_near" | "in_disc" | "at_control";
+        /**
          * Moment
          * @description When a joint comes to a stage.
          */
@@ -7031,6 +7197,7 @@ export interface components {
             slide?: components["schemas"]["SlideDoc"] | null;
             pattern?: components["schemas"]["PatternDoc"] | null;
             drawn?: components["schemas"]["DrawnDoc"] | null;
+            fit?: components["schemas"]["FitDoc"] | null;
         };
         /**
          * NewJoint
@@ -8408,6 +8575,23 @@ export interface components {
          * @enum {string}
          */
         Rated: "motor" | "controller" | "burst" | "pack" | "plug" | "wire" | "regulator";
+        /**
+         * Reach
+         * @description A lead: how much of it is wanted from where its part sits [mm], at most over its slide, and
+         *     how long it is.
+         */
+        Reach: {
+            /** Item */
+            item: string;
+            /** Other */
+            other: string;
+            /** Wanted Mm */
+            wanted_mm: number;
+            /** Most Mm */
+            most_mm: number;
+            /** Lead Mm */
+            lead_mm: number;
+        };
         /**
          * ReadyLine
          * @description One line: what it asks for and about what (a control, a line of the builder's own, parts by
@@ -10600,6 +10784,8 @@ export interface components {
             surfaces?: components["schemas"]["SurfaceDoc"][] | null;
             /** Bodies */
             bodies?: components["schemas"]["BodyDoc"][] | null;
+            /** Bays */
+            bays?: components["schemas"]["BayDoc"][] | null;
             /** Scales */
             scales?: components["schemas"]["ScaleDoc"][] | null;
             /** Containers */

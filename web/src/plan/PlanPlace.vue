@@ -6,6 +6,7 @@ import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { useKeys } from '../shared/useKeys'
 import TheDrawing from './TheDrawing.vue'
+import TheFit from './TheFit.vue'
 import TheLoadouts from './TheLoadouts.vue'
 import TheNotebook from './TheNotebook.vue'
 import TheParts from './TheParts.vue'
@@ -21,6 +22,7 @@ const VIEWS = [
   { name: 'targets', title: 'Targets', view: TheTargets },
   { name: 'parts', title: 'Parts', view: TheParts },
   { name: 'loadouts', title: 'Loadouts', view: TheLoadouts },
+  { name: 'fit', title: 'Fit', view: TheFit },
   { name: 'notebook', title: 'Notebook', view: TheNotebook },
   { name: 'scales', title: 'Scales', view: TheScales },
 ] as const
@@ -45,6 +47,7 @@ useKeys(
     g: () => void go('targets'),
     p: () => void go('parts'),
     o: () => void go('loadouts', '[data-first]'),
+    f: () => void go('fit'),
     n: () => void go('notebook'),
     k: () => void go('scales'),
   },

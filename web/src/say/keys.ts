@@ -20,6 +20,7 @@ export const KEYS: Record<string, Key[]> = {
     ['G', 'the targets'],
     ['P', 'the parts'],
     ['O', 'the loadouts'],
+    ['F', 'what fits where'],
     ['N', 'the notebook'],
     ['K', 'the scales'],
     ['[ and ]', 'the surface before, the next one'],

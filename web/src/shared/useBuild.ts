@@ -182,7 +182,7 @@ function setUp(id: Ref<string>) {
         }),
       ),
     )
-  type Listed = 'surfaces' | 'bodies' | 'loadouts' | 'scales' | 'containers' | 'lots'
+  type Listed = 'surfaces' | 'bodies' | 'bays' | 'loadouts' | 'scales' | 'containers' | 'lots'
   /** Take something off one of the build's lists; one press brings it back as it was. */
   async function takeOff(list: Listed, gone: string, name: string): Promise<boolean> {
     const was = (build.value?.[list] ?? []) as { id: string }[]

@@ -1,0 +1,106 @@
+"""Boxes in a box: whether some things go into a bay together, turned any way, and how many of one.
+
+Source: docs/methods.md, section 7 (corner points with backtracking).
+"""
+
+from collections.abc import Sequence
+from itertools import permutations
+from math import floor
+from typing import Final
+
+Sides = tuple[float, float, float]
+"""Along, across and up [mm]."""
+
+Placed = tuple[Sides, Sides]
+"""A box's nearest corner, and its sides as it lies [mm]."""
+
+SAME_MM: Final = 1e-6
+
+MOST_TRIES: Final = 20_000
+"""So many places are tried; what was not found in them is told as not found."""
+
+
+def clearance_mm(bay: Sides, thing: Sides) -> float:
+    """How much room is left on the tightest side of a thing that lies as it fits best; below zero
+    it is too large by so much [mm].
+
+    >>> clearance_mm((120.0, 40.0, 35.0), (34.0, 110.0, 28.0))
+    6.0
+    """
+    ways = permutations(thing)
+    return max(min(room - side for room, side in zip(bay, way, strict=True)) for way in ways)
+
+
+def how_many(bay: Sides, thing: Sides) -> int:
+    """How many of one thing go into a bay, all of them lying alike.
+
+    >>> how_many((120.0, 40.0, 60.0), (110.0, 38.0, 28.0))
+    2
+    """
+    if min(thing) <= 0:
+        return 0
+    counts = (
+        [floor(room / side + SAME_MM) for room, side in zip(bay, way, strict=True)]
+        for way in permutations(thing)
+    )
+    return max(a * b * c for a, b, c in counts)
+
+
+def together(bay: Sides, things: Sequence[Sides]) -> tuple[Placed, ...] | None:
+    """Where each of some things lies when all go into a bay; None where no way was found.
+
+    Larger things first, each at a corner that those before it leave, in each of its ways to lie.
+
+    >>> told = together((100.0, 40.0, 30.0), [(60.0, 40.0, 30.0), (30.0, 40.0, 40.0)])
+    >>> [sides for _, sides in told]
+    [(60.0, 40.0, 30.0), (40.0, 40.0, 30.0)]
+    """
+    order = sorted(range(len(things)), key=lambda k: -_volume(things[k]))
+    if sum(map(_volume, things)) > _volume(bay) + SAME_MM:
+        return None
+    tries = [MOST_TRIES]
+    placed: list[Placed] = []
+
+    def lay(n: int) -> bool:
+        if n == len(order):
+            return True
+        for at in _corners(placed):
+            for way in _ways(things[order[n]]):
+                tries[0] -= 1
+                if tries[0] < 0:
+                    return False
+                if _inside(bay, at, way) and not any(_overlap((at, way), each) for each in placed):
+                    placed.append((at, way))
+                    if lay(n + 1):
+                        return True
+                    placed.pop()
+        return False
+
+    if not lay(0):
+        return None
+    by_thing = dict(zip(order, placed, strict=True))
+    return tuple(by_thing[k] for k in range(len(things)))
+
+
+def _ways(sides: Sides) -> list[Sides]:
+    """The ways in which a box may lie, its longest side along first."""
+    return sorted({(x, y, z) for x, y, z in permutations(sides)}, reverse=True)
+
+
+def _volume(sides: Sides) -> float:
+    return sides[0] * sides[1] * sides[2]
+
+
+def _corners(placed: Sequence[Placed]) -> list[Sides]:
+    """Where the next one may begin: every meeting of the far sides of those that lie there."""
+    axes = [sorted({0.0, *(at[k] + side[k] for at, side in placed)}) for k in range(3)]
+    return [(x, y, z) for x in axes[0] for y in axes[1] for z in axes[2]]
+
+
+def _inside(bay: Sides, at: Sides, sides: Sides) -> bool:
+    return all(at[k] + sides[k] <= bay[k] + SAME_MM for k in range(3))
+
+
+def _overlap(one: Placed, other: Placed) -> bool:
+    (a, p), (b, q) = one, other
+    return all(a[k] < b[k] + q[k] - SAME_MM and b[k] < a[k] + p[k] - SAME_MM for k in range(3))

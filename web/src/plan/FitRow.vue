@@ -1,0 +1,134 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Item } from '../api/client'
+import QuantityCell from '../shared/QuantityCell.vue'
+import { useUnits } from '../shared/units'
+import { NO_FIT, type Bay, type Fit } from './useFit'
+
+/** What one part takes up: its size, the bay it sits in, its lead, what it must keep away from. */
+const props = defineProps<{
+  item: Item
+  bays: Bay[]
+  parts: Item[]
+  room?: string | undefined
+  reach?: string | undefined
+}>()
+const emit = defineEmits<{ fit: [patch: Partial<Fit> | null] }>()
+const { units } = useUnits()
+
+const SIZES = [
+  { key: 'length_mm', title: 'along' },
+  { key: 'width_mm', title: 'across' },
+  { key: 'height_mm', title: 'up' },
+] as const
+const ROLES: { value: Fit['role']; title: string }[] = [
+  { value: null, title: 'plain' },
+  { value: 'receiver', title: 'a receiver' },
+  { value: 'transmitter', title: 'it transmits' },
+  { value: 'propeller', title: 'a propeller' },
+]
+const fit = computed(() => props.item.fit ?? NO_FIT)
+const bayChoices = computed(() => [
+  { value: null, title: 'in no bay' },
+  ...props.bays.map(({ id, name }) => ({ value: id, title: name })),
+])
+const others = computed(() => [
+  { value: null, title: 'into nothing' },
+  ...props.parts
+    .filter((each) => each.id !== props.item.id)
+    .map(({ id, name }) => ({ value: id, title: name })),
+])
+</script>
+
+<template>
+  <li>
+    <div class="head">
+      <strong>{{ item.name }}</strong>
+      <span v-if="room" class="small faint">{{ room }}</span>
+      <button
+        type="button"
+        class="plainly faint"
+        :aria-label="`Forget what ${item.name} takes up`"
+        @click="emit('fit', null)"
+      >
+        ✕
+      </button>
+    </div>
+    <div class="line small">
+      <template v-for="size in SIZES" :key="size.key">
+        <QuantityCell
+          :value="fit[size.key]"
+          kind="length"
+          optional
+          :label="`${item.name}, ${size.title}`"
+          :unit="units.length.name"
+          :base="units.length.base"
+          @kept="emit('fit', { [size.key]: $event })"
+        />
+        <span class="faint">{{ size.title }}</span>
+      </template>
+      <v-select
+        :model-value="fit.bay"
+        :items="bayChoices"
+        :aria-label="`${item.name} sits in`"
+        @update:model-value="emit('fit', { bay: $event })"
+      />
+      <v-select
+        :model-value="fit.role"
+        :items="ROLES"
+        :aria-label="`What ${item.name} is`"
+        @update:model-value="emit('fit', { role: $event })"
+      />
+    </div>
+    <div class="line small">
+      <span class="faint">its lead</span>
+      <QuantityCell
+        :value="fit.lead_mm"
+        kind="length"
+        optional
+        :label="`${item.name}, lead`"
+        :unit="units.length.name"
+        :base="units.length.base"
+        @kept="emit('fit', { lead_mm: $event })"
+      />
+      <v-select
+        :model-value="fit.plugs_into"
+        :items="others"
+        :aria-label="`${item.name} plugs into`"
+        @update:model-value="emit('fit', { plugs_into: $event })"
+      />
+      <span v-if="reach">{{ reach }}</span>
+    </div>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  gap: 6px;
+  border-bottom: 1px solid var(--line);
+  padding: 10px 0;
+}
+
+.head,
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+}
+
+.head button {
+  margin-left: auto;
+  min-width: 28px;
+  min-height: 28px;
+}
+
+.line :deep(.cell) {
+  width: 64px;
+}
+
+.line > :deep(.v-input) {
+  flex: 0 1 136px;
+}
+</style>

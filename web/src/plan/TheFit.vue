@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import QuantityCell from '../shared/QuantityCell.vue'
+import TextCell from '../shared/TextCell.vue'
+import { useUnits } from '../shared/units'
+import BayPicture from './BayPicture.vue'
+import FitRow from './FitRow.vue'
+import { NO_FIT, useFit, type Bay } from './useFit'
+
+const { bays, fitted, others, parts, told, name, notes, setBay, addBay, dropBay, setFit } = useFit()
+const { units, quantity } = useUnits()
+
+const SIZES: { key: keyof Bay; title: string; kind: 'station' | 'length' }[] = [
+  { key: 'x_mm', title: 'front, from nose', kind: 'station' },
+  { key: 'z_mm', title: 'middle, up', kind: 'station' },
+  { key: 'length_mm', title: 'long inside', kind: 'length' },
+  { key: 'width_mm', title: 'wide inside', kind: 'length' },
+  { key: 'height_mm', title: 'high inside', kind: 'length' },
+]
+const size = (bay: Bay, key: keyof Bay) => bay[key] as number
+
+const room = computed(() => {
+  const all = told.value?.in_bays ?? []
+  return new Map(
+    all.map((each) => [
+      each.item,
+      each.clearance_mm < 0
+        ? `${quantity(-each.clearance_mm, 'length')} too large for ${name(each.bay)}`
+        : `${quantity(each.clearance_mm, 'length')} of room in ${name(each.bay)}; ${each.how_many} such would go in`,
+    ]),
+  )
+})
+const reach = computed(() => {
+  const all = told.value?.reaches ?? []
+  return new Map(
+    all.map((each) => [
+      each.item,
+      each.most_mm > each.wanted_mm + 0.5
+        ? `wants ${quantity(each.wanted_mm, 'length')}, at most ${quantity(each.most_mm, 'length')} over its slide`
+        : `wants ${quantity(each.wanted_mm, 'length')}`,
+    ]),
+  )
+})
+
+function begin(event: Event) {
+  const select = event.target as HTMLSelectElement
+  const item = parts.value.find((each) => each.id === select.value)
+  if (item) setFit(item, NO_FIT)
+  select.value = ''
+}
+</script>
+
+<template>
+  <div class="fit">
+    <section aria-label="What takes up room">
+      <p class="faint small">
+        A thing lies about its station. A lead is wanted along, across and up, a tenth of it loose.
+      </p>
+      <label class="small"
+        >say what takes up
+        <select class="entry" aria-label="Say what takes up" @change="begin">
+          <option value="" selected>a part</option>
+          <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
+        </select></label
+      >
+      <ul>
+        <FitRow
+          v-for="item in fitted"
+          :key="item.id"
+          :item="item"
+          :bays="bays"
+          :parts="parts"
+          :room="room.get(item.id)"
+          :reach="reach.get(item.id)"
+          @fit="setFit(item, $event)"
+        />
+      </ul>
+    </section>
+    <section aria-label="Bays">
+      <h3>Does it fit</h3>
+      <p v-if="!told || (!bays.length && !fitted.length)" class="faint small">
+        Give a bay its inner size and a part its own: what goes in, how many of it, and whether its
+        lead reaches is told here, also while it is dragged on the Balance.
+      </p>
+      <p v-else-if="!notes.length" role="status">Nothing is in the way of anything.</p>
+      <ul v-else class="notes" aria-label="What does not fit">
+        <li v-for="words in notes" :key="words" class="asked">{{ words }}</li>
+      </ul>
+      <div v-for="bay in bays" :key="bay.id" class="bay">
+        <div class="head">
+          <TextCell
+            class="name"
+            :value="bay.name"
+            :label="`Name of ${bay.name}`"
+            @kept="$event && setBay(bay.id, { name: $event })"
+          />
+          <button
+            type="button"
+            class="plainly faint"
+            :aria-label="`Remove ${bay.name}`"
+            @click="dropBay(bay)"
+          >
+            ✕
+          </button>
+        </div>
+        <BayPicture :bay="bay" :items="fitted.filter((each) => each.fit?.bay === bay.id)" />
+        <div class="sizes">
+          <label v-for="each in SIZES" :key="each.key" class="small"
+            ><span class="faint">{{ each.title }}</span>
+            <QuantityCell
+              :value="size(bay, each.key)"
+              :kind="each.kind"
+              :label="`${bay.name}, ${each.title}`"
+              :unit="units.length.name"
+              :base="units.length.base"
+              @kept="$event !== null && setBay(bay.id, { [each.key]: $event })"
+            />
+          </label>
+        </div>
+      </div>
+      <p><v-btn @click="addBay">One more bay</v-btn></p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.fit {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  gap: 36px;
+}
+
+section {
+  display: grid;
+  gap: 12px;
+  align-content: start;
+}
+
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+
+.notes {
+  display: grid;
+  gap: 8px;
+}
+
+.bay {
+  display: grid;
+  gap: 8px;
+  border-top: 1px solid var(--line);
+  padding-top: 10px;
+}
+
+.head {
+  display: flex;
+  gap: 10px;
+}
+
+.head .name {
+  flex: 1;
+  font-weight: 650;
+}
+
+.head button {
+  min-width: 28px;
+}
+
+.sizes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 14px;
+}
+
+.sizes label {
+  display: grid;
+}
+
+.sizes :deep(.cell) {
+  width: 84px;
+}
+
+@media (max-width: 900px) {
+  .fit {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>
