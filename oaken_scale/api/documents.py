@@ -62,6 +62,7 @@ class BuildPatch(fields.Edge):
     ballast: plan.BallastDoc | None = None
     plan_mark: plan.PlanMarkDoc | None = None
     power: PowerDoc | None = None
+    day: log.DayDoc | None = None
 
     def applied(self, build: core.Build) -> core.Build:
         """The build with this change; null takes thrust, budget, drive or the plan's mark away."""

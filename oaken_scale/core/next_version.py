@@ -55,4 +55,5 @@ def next_version(build: Build, assessment: Assessment, name: str) -> Build:
         past=past_of(assessment.so_far, build.name),
         power=None if power is None else replace(power, flights=()),
         field=field_of_next(build.field),
+        day=replace(build.day, done=()),
     )

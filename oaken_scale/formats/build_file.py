@@ -27,6 +27,7 @@ from oaken_scale.formats.fields import (
 from oaken_scale.formats.log_documents import (
     BalanceCheckDoc,
     ContainerDoc,
+    DayDoc,
     HappeningDoc,
     JointDoc,
     ScaleDoc,
@@ -85,6 +86,7 @@ class BuildDoc(Edge):
     habits: Annotated[tuple[HabitDoc, ...], Field(max_length=2)] = ()
     power: PowerDoc | None = None
     field: FieldDoc = FieldDoc()
+    day: DayDoc = DayDoc()
     finished_at: Moment | None = None
     variant_of: Id | None = None
     weighings: Annotated[tuple[WeighingDoc, ...], Field(max_length=limits.WEIGHINGS)] = ()

@@ -7,6 +7,7 @@ from pydantic import Field
 from oaken_scale.core.model import balancing, limits
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model import diary as happening
+from oaken_scale.core.model.day import StepKind
 from oaken_scale.formats.fields import (
     PORT,
     Baud,
@@ -119,6 +120,36 @@ class JointDoc(JointTimesDoc):
     spread_at: Moment
     items: Annotated[tuple[Id, ...], Field(max_length=limits.ITEMS)] = ()
     cleared: bool = False
+
+
+StepId = Annotated[str, Field(min_length=1, max_length=120, pattern=r"^[^\x00-\x1f\x7f]+$")]
+Minutes = Annotated[float, number(gt=0, le=100_000)]
+
+
+class DoneDoc(Edge):
+    """A step that was done, when, and in how many minutes; how many are usual."""
+
+    step: StepId
+    kind: StepKind
+    at: Moment
+    minutes: Minutes | None = None
+    usual_min: Minutes | None = None
+
+
+class OwnStepDoc(Edge):
+    """A step of the builder's own, and how long it takes [min]."""
+
+    id: Id
+    name: Name
+    minutes: Minutes
+
+
+class DayDoc(Edge):
+    """The order of the day: steps as they were moved by hand, those that were done, own steps."""
+
+    order: Annotated[tuple[StepId, ...], Field(max_length=limits.ITEMS)] = ()
+    done: Annotated[tuple[DoneDoc, ...], Field(max_length=limits.ITEMS)] = ()
+    own: Annotated[tuple[OwnStepDoc, ...], Field(max_length=100)] = ()
 
 
 class HappeningDoc(Edge):

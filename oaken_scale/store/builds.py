@@ -8,6 +8,7 @@ from typing import Any, Final
 from oaken_scale.core.model.balancing import PlanMark
 from oaken_scale.core.model.build import Build, Thrust, Weighing
 from oaken_scale.store.bodies import read_bodies, write_bodies
+from oaken_scale.store.day import read_day, write_day
 from oaken_scale.store.diary import (
     read_ballast,
     read_checks,
@@ -133,6 +134,7 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         habits=read_habits(connection, build_id),
         power=read_power(connection, build_id),
         field=read_field(connection, build_id),
+        day=read_day(connection, build_id),
         finished_at=moment(finished),
         variant_of=variant_of,
         weighings=read_weighings(connection, build_id),
@@ -234,5 +236,6 @@ _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
     (write_past, "past"),
     (write_habits, "habits"),
     (write_power, "power"),
+    (write_day, "day"),
 )
 """What writes a collection anew, and which changes make it: items are named by others."""

@@ -10,11 +10,13 @@ from pathlib import Path
 from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.material.rack import STARTER
 from oaken_scale.core.model.build import Build, Pan
+from oaken_scale.core.model.day import Done
 from oaken_scale.core.model.faults import BuildFaultError, check
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.store import builds, truth
 from oaken_scale.store import rack as rack_rows
 from oaken_scale.store.database import Database
+from oaken_scale.store.day import read_done
 from oaken_scale.store.rescue import read_note
 from oaken_scale.store.rows import now
 from oaken_scale.store.tags import read_tags
@@ -210,6 +212,11 @@ class Workshop:
         """What was saved when the workshop's file had been damaged; None where it never was."""
         with self.database.reading() as connection:
             return read_note(connection)
+
+    def timed_steps(self, besides: str) -> tuple[Done, ...]:
+        """The steps of the other builds that somebody timed."""
+        with self.database.reading() as connection:
+            return read_done(connection, besides)
 
     def truth(self, build_id: str) -> tuple[dict[str, float], dict[str, float]]:
         """What the simulated scale knows: true masses by item, constants by lot."""

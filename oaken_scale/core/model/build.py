@@ -8,6 +8,7 @@ from enum import StrEnum
 
 from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMark
 from oaken_scale.core.model.body import Body, Drawn
+from oaken_scale.core.model.day import NO_DAY, Day
 from oaken_scale.core.model.diary import Happening
 from oaken_scale.core.model.field import NO_FIELD, FieldLog
 from oaken_scale.core.model.fitting import Bay, Fit
@@ -383,6 +384,7 @@ class Build:
     habits: tuple[Habit, ...] = ()
     power: Power | None = None
     field: FieldLog = NO_FIELD
+    day: Day = NO_DAY
     finished_at: datetime | None = None
     variant_of: str | None = None
     weighings: tuple[Weighing, ...] = dataclasses.field(default=(), repr=False)

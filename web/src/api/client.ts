@@ -33,6 +33,7 @@ export type SpanChordMap = Whole<Schemas['SpanChordMap']>
 export type StartDoc = Omit<Schemas['MapAsked'], 'spans_mm' | 'chords_mm' | 'wing_thickness_mm'>
 export type SuggestedTarget = Schemas['TargetDoc']
 export type DonorPart = Whole<Schemas['DonorPart']>
+export type DayTold = Whole<Schemas['DayTold']>
 export type Damp = Whole<Schemas['Damp']>
 export type Doubt = Whole<Schemas['Doubt']>
 export type DrawerThing = Whole<Schemas['DrawerThing']>

@@ -1587,6 +1587,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Order
+         * @description The steps that are left in their order, and what can be done in so many minutes.
+         */
+        get: operations["order_api_v1_builds__build_id__day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/day/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Do
+         * @description A step was done.
+         */
+        post: operations["do_api_v1_builds__build_id__day_done_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/day/undone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description A step is to be done again.
+         */
+        post: operations["undo_api_v1_builds__build_id__day_undone_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/folds": {
         parameters: {
             query?: never;
@@ -3434,6 +3494,14 @@ export interface components {
              *     }
              */
             field?: components["schemas"]["FieldLog"];
+            /**
+             * @default {
+             *       "order": [],
+             *       "done": [],
+             *       "own": []
+             *     }
+             */
+            day?: components["schemas"]["Day"];
             /** Finished At */
             finished_at?: string | null;
             /** Variant Of */
@@ -3561,6 +3629,14 @@ export interface components {
              *     }
              */
             field?: components["schemas"]["FieldDoc"];
+            /**
+             * @default {
+             *       "order": [],
+             *       "done": [],
+             *       "own": []
+             *     }
+             */
+            day?: components["schemas"]["DayDoc"];
             /** Finished At */
             finished_at?: string | null;
             /** Variant Of */
@@ -3622,6 +3698,7 @@ export interface components {
             ballast?: components["schemas"]["BallastDoc"] | null;
             plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
             power?: components["schemas"]["PowerDoc"] | null;
+            day?: components["schemas"]["DayDoc"] | null;
         };
         /**
          * Buying
@@ -4646,6 +4723,70 @@ export interface components {
          */
         Datum: "front_middle" | "front_corner" | "origin";
         /**
+         * Day
+         * @description Steps by their ids in the order that the builder wants them, those that were done, and the
+         *     builder's own.
+         */
+        Day: {
+            /**
+             * Order
+             * @default []
+             */
+            order?: string[];
+            /**
+             * Done
+             * @default []
+             */
+            done?: components["schemas"]["Done-Output"][];
+            /**
+             * Own
+             * @default []
+             */
+            own?: components["schemas"]["OwnStep"][];
+        };
+        /**
+         * DayDoc
+         * @description The order of the day: steps as they were moved by hand, those that were done, own steps.
+         */
+        DayDoc: {
+            /**
+             * Order
+             * @default []
+             */
+            order?: string[];
+            /**
+             * Done
+             * @default []
+             */
+            done?: components["schemas"]["DoneDoc"][];
+            /**
+             * Own
+             * @default []
+             */
+            own?: components["schemas"]["OwnStepDoc"][];
+        };
+        /**
+         * DayTold
+         * @description The steps that are left in their order, those that can be done in the minutes at hand, what
+         *     sets, when all is done, how much of that is waiting, and the builder's pace.
+         */
+        DayTold: {
+            /** Slots */
+            slots: components["schemas"]["Slot"][];
+            /** Now */
+            now: components["schemas"]["Slot"][];
+            /** Setting */
+            setting: components["schemas"]["Sets"][];
+            /** Total Min */
+            total_min: number;
+            /** Idle Min */
+            idle_min: number;
+            /** Done */
+            done: string[];
+            /** Paces */
+            paces: components["schemas"]["Pace"][];
+        };
+        /**
          * DecimalMark
          * @description What stands before the tenths.
          * @enum {string}
@@ -4688,7 +4829,7 @@ export interface components {
          * Done
          * @description What was done, in the builder's words, and when; now, unless it says.
          */
-        Done: {
+        "Done-Input": {
             /**
              * Words
              * @default
@@ -4696,6 +4837,43 @@ export interface components {
             words?: string;
             /** At */
             at?: string | null;
+        };
+        /**
+         * Done
+         * @description A step that was done, and when; how long it took, and how long it was usually thought to
+         *     take [min], where somebody looked at the clock.
+         */
+        "Done-Output": {
+            /** Step */
+            step: string;
+            kind: components["schemas"]["StepKind"];
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Usual Min */
+            usual_min?: number | null;
+        };
+        /**
+         * DoneDoc
+         * @description A step that was done, when, and in how many minutes; how many are usual.
+         */
+        DoneDoc: {
+            /** Step */
+            step: string;
+            kind: components["schemas"]["StepKind"];
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Minutes */
+            minutes?: number | null;
+            /** Usual Min */
+            usual_min?: number | null;
         };
         /**
          * Donor
@@ -7810,6 +7988,44 @@ export interface components {
             entry: "own_line";
         };
         /**
+         * OwnStep
+         * @description A step of the builder's own, and how long it takes [min].
+         */
+        OwnStep: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * OwnStepDoc
+         * @description A step of the builder's own, and how long it takes [min].
+         */
+        OwnStepDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
+         * Pace
+         * @description How one kind of step went so far: ``factor`` times the usual minutes, of how many times.
+         */
+        Pace: {
+            kind: components["schemas"]["StepKind"];
+            /** Factor */
+            factor: number;
+            /** Times */
+            times: number;
+        };
+        /**
          * Pack
          * @description A pack by its cells in series, what they hold [mAh], and how many times that it may give in
          *     an hour; ``item`` is the part of the build that it is, None where it is none.
@@ -8577,8 +8793,8 @@ export interface components {
         Rated: "motor" | "controller" | "burst" | "pack" | "plug" | "wire" | "regulator";
         /**
          * Reach
-         * @description A lead: how much of it is wanted from where its part sits [mm], at most over its slide, and
-         *     how long it is.
+         * @description A lead: how much of it is wanted from where both its ends sit [mm], at most over what they
+         *     slide, and how long it is.
          */
         Reach: {
             /** Item */
@@ -9241,6 +9457,18 @@ export interface components {
             reason: string | null;
         };
         /**
+         * Sets
+         * @description A joint that is still setting, and for how long [min].
+         */
+        Sets: {
+            /** Joint */
+            joint: string;
+            /** Name */
+            name: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * Setting
          * @description Where one control was trimmed to [mm at its trailing edge, up or right positive].
          */
@@ -9547,6 +9775,24 @@ export interface components {
          */
         SlipKind: "not tared" | "tared twice" | "left on" | "left off" | "ounces" | "grams" | "decimal" | "digits" | "wrong item" | "unsteady" | "glued since" | "pieces";
         /**
+         * Slot
+         * @description When a step is done, from now on [min]: ``ready_min`` is when it may be built upon, and
+         *     ``meanwhile`` whether it is done while something sets.
+         */
+        Slot: {
+            step: components["schemas"]["Step"];
+            /** Minutes */
+            minutes: number;
+            /** Start Min */
+            start_min: number;
+            /** End Min */
+            end_min: number;
+            /** Ready Min */
+            ready_min: number;
+            /** Meanwhile */
+            meanwhile: boolean;
+        };
+        /**
          * SoFar
          * @description The running total: what has been on a pan [g] (``been_g``), what is forecast, one sigma,
          *     and what it is held against: the limit, the whole budget, the earlier build.
@@ -9773,6 +10019,61 @@ export interface components {
             reference?: components["schemas"]["Reference"];
             /** Doubt Mm */
             doubt_mm?: number | null;
+        };
+        /**
+         * Step
+         * @description One step: the parts in it, its minutes of work and of waiting after it, and the steps that
+         *     come before it. ``subject`` is its assembly, its part or its loadout.
+         */
+        Step: {
+            /** Id */
+            id: string;
+            kind: components["schemas"]["StepKind"];
+            /** Subject */
+            subject: string;
+            /** Items */
+            items: string[];
+            /** Usual Min */
+            usual_min: number;
+            /**
+             * Wait Min
+             * @default 0
+             */
+            wait_min?: number;
+            /**
+             * Needs
+             * @default []
+             */
+            needs?: string[];
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+        };
+        /**
+         * StepDone
+         * @description A step that was done just now, and in how many minutes where somebody looked at the clock.
+         */
+        StepDone: {
+            /** Step */
+            step: string;
+            /** Minutes */
+            minutes?: number | null;
+        };
+        /**
+         * StepKind
+         * @description What is done in a step, in the order of the work.
+         * @enum {string}
+         */
+        StepKind: "cut" | "weigh" | "join" | "cover" | "fit" | "straight" | "balance" | "own";
+        /**
+         * StepNamed
+         * @description A step by its id.
+         */
+        StepNamed: {
+            /** Step */
+            step: string;
         };
         /**
          * Stick
@@ -10799,6 +11100,7 @@ export interface components {
             ballast?: components["schemas"]["BallastDoc"] | null;
             plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
             power?: components["schemas"]["PowerDoc"] | null;
+            day?: components["schemas"]["DayDoc"] | null;
             /**
              * Moved
              * @default []
@@ -13617,7 +13919,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Done"];
+                "application/json": components["schemas"]["Done-Input"];
             };
         };
         responses: {
@@ -15128,6 +15430,142 @@ export interface operations {
                     "image/vnd.dxf": unknown;
                     "text/csv": unknown;
                     "application/pdf": unknown;
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    order_api_v1_builds__build_id__day_get: {
+        parameters: {
+            query?: {
+                minutes?: number | null;
+            };
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayTold"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    do_api_v1_builds__build_id__day_done_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepDone"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    undo_api_v1_builds__build_id__day_undone_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepNamed"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
                 };
             };
             /** @description Problem */

@@ -5,6 +5,7 @@ import PlaceTabs from '../shared/PlaceTabs.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { useKeys } from '../shared/useKeys'
+import TheDay from './TheDay.vue'
 import TheDrawing from './TheDrawing.vue'
 import TheFit from './TheFit.vue'
 import TheLoadouts from './TheLoadouts.vue'
@@ -23,6 +24,7 @@ const VIEWS = [
   { name: 'parts', title: 'Parts', view: TheParts },
   { name: 'loadouts', title: 'Loadouts', view: TheLoadouts },
   { name: 'fit', title: 'Fit', view: TheFit },
+  { name: 'day', title: 'Day', view: TheDay },
   { name: 'notebook', title: 'Notebook', view: TheNotebook },
   { name: 'scales', title: 'Scales', view: TheScales },
 ] as const
@@ -48,6 +50,7 @@ useKeys(
     p: () => void go('parts'),
     o: () => void go('loadouts', '[data-first]'),
     f: () => void go('fit'),
+    d: () => void go('day'),
     n: () => void go('notebook'),
     k: () => void go('scales'),
   },

@@ -21,6 +21,7 @@ export const KEYS: Record<string, Key[]> = {
     ['P', 'the parts'],
     ['O', 'the loadouts'],
     ['F', 'what fits where'],
+    ['D', 'the order of the day'],
     ['N', 'the notebook'],
     ['K', 'the scales'],
     ['[ and ]', 'the surface before, the next one'],
