@@ -62,11 +62,6 @@ def stock(page: Page, url: str) -> None:
     page.locator(".drawing").wait_for()
     page.wait_for_timeout(300)
     page.screenshot(path=PICTURES / "outlines.png")
-    page.goto(f"{url}/build/sandpiper/stock?on=folds")
-    page.get_by_label("What is folded", exact=True).select_option("wing")
-    page.get_by_text("left inside for a spar").wait_for()
-    page.wait_for_timeout(300)
-    page.screenshot(path=PICTURES / "folds.png")
     page.goto(f"{url}/build/sandpiper/stock?on=cutting")
     page.get_by_role("button", name="Lay them on sheets").click()
     page.get_by_role("button", name="Lay them again").wait_for()
@@ -92,10 +87,15 @@ def balance(page: Page, url: str) -> None:
     page.get_by_role("heading", name="On the stand").wait_for()
     page.wait_for_timeout(500)
     page.screenshot(path=PICTURES / "power.png")
-    page.goto(f"{url}/build/sandpiper/power?on=choice")
-    page.get_by_text("take it").first.wait_for()
-    page.wait_for_timeout(500)
-    page.screenshot(path=PICTURES / "power-choice.png")
+
+
+def plan_day(page: Page, url: str) -> None:
+    """What fits where, and the order of the day."""
+    for on, words in (("fit", "such would go in"), ("day", "Hands busy")):
+        page.goto(f"{url}/build/sandpiper/plan?on={on}")
+        page.get_by_text(words).first.wait_for()
+        page.wait_for_timeout(400)
+        page.screenshot(path=PICTURES / f"{on}.png")
 
 
 def sheet(page: Page, url: str) -> None:
@@ -157,6 +157,7 @@ def main() -> None:
         desk.wait_for_timeout(300)
         desk.screenshot(path=PICTURES / "shed.png")
         begin(desk)
+        plan_day(desk, url)
         desk.goto(f"{url}/build/sandpiper/plan")
         desk.get_by_label("What the drawing comes to").wait_for()
         desk.wait_for_timeout(500)

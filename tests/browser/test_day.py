@@ -22,7 +22,7 @@ def test_what_now_with_the_minutes_that_are_left(day):
     left.fill("5")
     left.press("Enter")
     expect(now).not_to_contain_text("Cut Wing")
-    expect(now).to_contain_text("Weigh what is new")
+    expect(now).to_contain_text("Spread: Paint")
 
 
 def test_a_step_is_moved_begun_and_done(day):

@@ -13,8 +13,9 @@ AXE = Path("web/node_modules/axe-core/axe.min.js").read_text()
 PLACES = (
     "/",
     "/begin",
+    "/buying",
     *(f"/build/sandpiper/plan?on={on}"
-      for on in ("drawing", "targets", "parts", "loadouts", "notebook", "scales")),
+      for on in ("drawing", "targets", "parts", "loadouts", "fit", "day", "notebook", "scales")),
     *(f"/build/sandpiper/stock?on={on}"
       for on in ("rack", "outlines", "folds", "cutting", "ways", "drawer", "shopping", "budget")),
     "/build/sandpiper/bench",

@@ -38,6 +38,7 @@ from oaken_scale.core.model.build import (
     TargetKind,
     Thrust,
 )
+from oaken_scale.core.model.day import Day, Done, OwnStep, StepKind
 from oaken_scale.core.model.diary import Happening, HappeningKind
 from oaken_scale.core.model.fitting import Bay, Fit, FitRole
 from oaken_scale.core.model.lot import Curing, Faces, Known, Lot, LotKind, LotUnit, Quality, Use
@@ -224,6 +225,11 @@ def builds(draw) -> Build:
             st.builds(PastPart, NAMES, NUMBERS), max_size=3).map(tuple))),
         allowance=draw(known),
         power=draw(st.none() | drives([each.id for each in items])),
+        day=draw(st.builds(
+            Day, st.lists(NAMES, max_size=3).map(tuple),
+            st.lists(st.builds(Done, NAMES, st.sampled_from(StepKind), MOMENTS, maybe, maybe),
+                max_size=3).map(tuple),
+            st.lists(st.builds(OwnStep, IDS, NAMES, SIZES), max_size=2).map(unique))),
         finished_at=draw(st.none() | MOMENTS),
         variant_of=draw(st.none() | IDS),
         budget=draw(st.none() | st.builds(

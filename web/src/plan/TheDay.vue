@@ -175,6 +175,10 @@ ol {
     grid-template-columns: minmax(0, 1fr);
   }
 
+  .day > section:last-child {
+    order: -1;
+  }
+
   .own {
     grid-template-columns: minmax(0, 1fr) 62px max-content;
   }
