@@ -19,6 +19,7 @@ from oaken_scale.core.flight.metrics import Flying, answers_of
 from oaken_scale.core.flight.stages import SoFar, so_far
 from oaken_scale.core.flight.verdict import Answer, Word, worst
 from oaken_scale.core.flight.weigh_next import Suggestion, checks_of_scales, goals, rank
+from oaken_scale.core.geometry.body import plan_corners
 from oaken_scale.core.geometry.proportions import Proportions, proportions
 from oaken_scale.core.geometry.wing import (
     WingFigures,
@@ -122,6 +123,15 @@ class Outline:
 
 
 @dataclass(frozen=True, slots=True)
+class BodyOutline:
+    """A body as it is drawn from above: corners (x, y) [mm]; of twins there are two."""
+
+    id: str
+    name: str
+    corners: tuple[tuple[float, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Progress:
     """How much of each stage's work is done, 0 to 1."""
 
@@ -144,6 +154,7 @@ class Assessment:
     assemblies: tuple[AssemblyMass, ...]
     wing: WingFigures | None
     outlines: tuple[Outline, ...]
+    bodies: tuple[BodyOutline, ...]
     drawn: tuple[DrawnPart, ...]
     proportions: Proportions
     weigh_next: tuple[Suggestion, ...]
@@ -203,6 +214,11 @@ def assess(build: Build) -> Assessment:
         assemblies=_assemblies(build, after),
         wing=wing,
         outlines=_outlines(build),
+        bodies=tuple(
+            BodyOutline(each.id, each.name, corners)
+            for each in build.bodies
+            for corners in plan_corners(each)
+        ),
         drawn=drawn_parts(build),
         proportions=shape,
         weigh_next=(

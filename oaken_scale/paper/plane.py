@@ -34,7 +34,8 @@ def plane(
 ) -> float | None:
     """Draw the plane; returns how many millimetres of it one of paper stands for, None where
     nothing is drawn yet."""
-    corners = [(x, y) for each in told.outlines for x, y in each.corners]
+    corners = [at for each in told.outlines for at in each.corners]
+    corners += [at for each in told.bodies for at in each.corners]
     if not corners:
         page.words(frame.left, frame.top + 8, "Nothing is drawn yet.", 9, colour=FAINT)
         return None
@@ -51,6 +52,8 @@ def plane(
     def at(x: float, y: float) -> Point:
         return left + (x - front) * scale, middle + y * scale
 
+    for body in told.bodies:
+        page.area([at(x, y) for x, y in body.corners], fill=BAND, colour=OAK, width=0.35)
     page.line(at(front, 0), at(aft, 0), colour=OAK, width=1.2)
     for outline in told.outlines:
         if outline.role is Role.FIN:

@@ -12,11 +12,24 @@ from hypothesis import strategies as st
 from pypdf import PdfReader
 
 from oaken_scale.core.assess import assess
+from oaken_scale.core.model.body import Body, BodyShape, Frame
 from oaken_scale.core.model.build import Build, Item, Pedigree
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
+from oaken_scale.paper import plane
 from oaken_scale.paper.balance_mark import Strip, mark_strip
-from oaken_scale.paper.drawing import PAPERS, Page, Stroke, Words, fitted, folded, pdf, svg, wide
+from oaken_scale.paper.drawing import (
+    BAND,
+    PAPERS,
+    Page,
+    Stroke,
+    Words,
+    fitted,
+    folded,
+    pdf,
+    svg,
+    wide,
+)
 from oaken_scale.paper.full_size import (
     EDGE,
     FOOT,
@@ -267,3 +280,21 @@ def test_a_doubted_reading_is_told_on_paper_too():
     answer = assess(sandpiper()).loadouts[0].answers[0]
     text = " ".join(read(page_of(sandpiper())).pages[0].extract_text().split())
     assert f"{answer.believing:.0f} g if a doubted reading is right" in text
+
+
+def test_a_body_is_drawn_where_it_lies_on_the_plane():
+    """Twin booms of the Mayfly 60 mm out: two shapes, as far apart as 120 mm of the plane."""
+    build = PLANES["mayfly"]
+    frames = (Frame(100.0, 0.0, 8.0, 8.0), Frame(300.0, 0.0, 8.0, 8.0))
+    booms = Body("boom", "Boom", BodyShape.TUBE, frames, y_mm=60.0, twin=True)
+    told = assess(replace(build, bodies=(booms,)))
+    page, bare = Page(210.0, 297.0), Page(210.0, 297.0)
+    frame = plane.Frame(10.0, 10.0, 180.0, 120.0)
+    per_mm = plane.plane(page, told, None, frame, METRIC)
+    plane.plane(bare, assess(build), None, frame, METRIC)
+    drawn = [m for m in page.marks if isinstance(m, Stroke) and m.fill == BAND]
+    assert len(drawn) - sum(isinstance(m, Stroke) and m.fill == BAND for m in bare.marks) == 2
+    middles = [sum(y for _, y in mark.points) / 4 for mark in drawn[:2]]
+    assert abs(middles[0] - middles[1]) * per_mm == pytest.approx(120.0, rel=1e-6)
+    long = max(x for x, _ in drawn[0].points) - min(x for x, _ in drawn[0].points)
+    assert long * per_mm == pytest.approx(200.0, rel=1e-6)

@@ -73,6 +73,20 @@ def middle(body: Body) -> tuple[float, float]:
     return x, z
 
 
+def plan_corners(body: Body) -> tuple[tuple[tuple[float, float], ...], ...]:
+    """A body from above, as corners (x, y) [mm]; of twins both.
+
+    >>> plan_corners(Body("b", "B", BodyShape.BOX, (Frame(0, 0, 60, 80), Frame(600, 0, 20, 30))))
+    (((0, 30.0), (600, 10.0), (600, -10.0), (0, -30.0)),)
+    """
+    edges = [(f.x_mm, f.width_mm / 2) for f in body.frames]
+    middles = (body.y_mm, -body.y_mm) if body.twin else (body.y_mm,)
+    return tuple(
+        (*((x, y + half) for x, half in edges), *((x, y - half) for x, half in reversed(edges)))
+        for y in middles
+    )
+
+
 def _sides(body: Body, board: float) -> Iterator[BodyPanel]:
     frames, inset = body.frames, board / 2
 

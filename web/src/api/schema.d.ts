@@ -2707,6 +2707,8 @@ export interface components {
             wing: components["schemas"]["WingFigures"] | null;
             /** Outlines */
             outlines: components["schemas"]["Outline"][];
+            /** Bodies */
+            bodies: components["schemas"]["BodyOutline"][];
             /** Drawn */
             drawn: components["schemas"]["DrawnPart"][];
             proportions: components["schemas"]["Proportions"];
@@ -3288,6 +3290,21 @@ export interface components {
              * @default true
              */
             has_top?: boolean;
+        };
+        /**
+         * BodyOutline
+         * @description A body as it is drawn from above: corners (x, y) [mm]; of twins there are two.
+         */
+        BodyOutline: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Corners */
+            corners: [
+                number,
+                number
+            ][];
         };
         /**
          * BodyShape

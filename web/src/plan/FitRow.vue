@@ -80,7 +80,7 @@ const others = computed(() => [
         @update:model-value="emit('fit', { role: $event })"
       />
     </div>
-    <div class="line small">
+    <div class="line into small">
       <span class="faint">its lead</span>
       <QuantityCell
         :value="fit.lead_mm"
@@ -129,6 +129,14 @@ li {
 }
 
 .line > :deep(.v-input) {
-  flex: 0 1 136px;
+  flex: 0 1 140px;
+}
+
+.into > :deep(.v-input) {
+  flex-basis: 250px;
+}
+
+.line :deep(.v-field) {
+  font-size: 14px;
 }
 </style>
