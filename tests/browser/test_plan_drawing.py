@@ -156,3 +156,17 @@ def test_what_fits_is_told_while_a_thing_is_given_its_size(plan):
     camera.press("Enter")
     plan.reload()
     expect(plan.get_by_label("Camera and strap, along")).to_have_value("60")
+
+
+def test_a_body_too_thin_for_its_board_is_refused_by_name_and_in_the_chosen_units(plan):
+    plan.evaluate("() => localStorage.setItem('oaken-scale-units', 'imperial')")
+    plan.reload()
+    expect(plan.get_by_label("What the drawing comes to")).to_contain_text("in")
+    for _ in range(3):
+        plan.keyboard.press("]")
+    wide = plan.get_by_label("Fuselage, frame 1, width")
+    wide.fill("0.3")
+    wide.press("Enter")
+    plan.get_by_role("button", name="Make parts of it").click()
+    refused = plan.get_by_text("Fuselage, frame 1, is 0.30 in; two walls alone take 0.39 in")
+    expect(refused).to_be_visible()

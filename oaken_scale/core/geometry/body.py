@@ -11,7 +11,7 @@ from itertools import pairwise
 from math import hypot, pi, sqrt
 from typing import Final
 
-from oaken_scale.core.model.body import Body, BodyShape, Frame
+from oaken_scale.core.model.body import Body, BodyShape
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.pattern import Grain, Pattern
 
@@ -46,8 +46,8 @@ def body_panels(body: Body, board_mm: float = BOARD_MM) -> tuple[BodyPanel, ...]
     for k, frame in enumerate(body.frames):
         if min(frame.width_mm, frame.height_mm) <= 2 * board_mm:
             words = (
-                f"is {min(frame.width_mm, frame.height_mm):g} mm; two walls alone take "
-                f"{2 * board_mm:g} mm, so it must be more, or the board thinner"
+                f"{body.name}, frame {k + 1}, is {min(frame.width_mm, frame.height_mm):g} mm; two "
+                f"walls alone take {2 * board_mm:g} mm, so it must be more, or the board thinner"
             )
             raise BuildFaultError([Fault(f"bodies.{body.id}.frames.{k}", words)])
     return tuple(_sides(body, board_mm))
@@ -114,19 +114,23 @@ def _sides(body: Body, board: float) -> Iterator[BodyPanel]:
 def _rolled_out(body: Body, board: float) -> BodyPanel:
     """A tube's skin. Between two frames it is as long as its slope and as wide as their girths."""
     frames = body.frames
-    girth = [_girth(frame, board) for frame in frames]
+    girth = [_girth(body, k, board) for k in range(len(frames))]
     along = _along([(f.x_mm, g / (2 * pi)) for f, g in zip(frames, girth, strict=True)])
     area, (x, z) = _mean(along, girth, [f.x_mm for f in frames], [f.z_mm for f in frames])
     ring = _ring(along, [-g / 2 for g in girth], [g / 2 for g in girth])
     return BodyPanel("skin", ring, area, x, body.y_mm, z)
 
 
-def _girth(frame: Frame, board: float) -> float:
+def _girth(body: Body, k: int, board: float) -> float:
     """The girth of an ellipse at the middle of its wall (Ramanujan's first formula)."""
+    frame = body.frames[k]
     a, b = (frame.width_mm - board) / 2, (frame.height_mm - board) / 2
     if min(a, b) <= 0:
-        words = f"is {min(frame.width_mm, frame.height_mm):g} mm across; the board alone is as much"
-        raise BuildFaultError([Fault("frames", words)])
+        words = (
+            f"{body.name}, frame {k + 1}, is {min(frame.width_mm, frame.height_mm):g} mm across; "
+            f"it must be more than the board's {board:g} mm"
+        )
+        raise BuildFaultError([Fault(f"bodies.{body.id}.frames.{k}", words)])
     return pi * (3 * (a + b) - sqrt((3 * a + b) * (a + 3 * b)))
 
 

@@ -17,13 +17,19 @@ const FIGURE = /(\d+(?:\.\d+)?)(?: to (\d+(?:\.\d+)?))? (g\/dm[2²]|dm[2²]|gf|m
 /** Sentences of the workshop with their figures put into the chosen units; the names of parts and
  * sheets stay as they were given, whatever figures stand in them. */
 export function useInUnits() {
-  const { units, number } = useUnits()
   const { build } = useBuild()
+  return inUnitsBut(() =>
+    [...(build.value?.items ?? []), ...(build.value?.lots ?? [])].map((each) => each.name),
+  )
+}
+
+/** The same, where some names are left as they were given. */
+export function inUnitsBut(given: () => string[]) {
+  const { units, number } = useUnits()
 
   /** Names that a figure stands in, longest first, to be left as they are. */
   const names = computed(() => {
-    const all = [...(build.value?.items ?? []), ...(build.value?.lots ?? [])]
-    const measured = all.map((each) => each.name).filter((name) => name.search(FIGURE) >= 0)
+    const measured = given().filter((name) => name.search(FIGURE) >= 0)
     return measured.sort((one, other) => other.length - one.length)
   })
 

@@ -70,6 +70,12 @@ function setUp(id: Ref<string>) {
     return build.value?.items.find((each) => each.id === item)?.name ?? item
   }
 
+  watch(
+    build,
+    (now) => (words.names.value = [...(now?.items ?? []), ...(now?.lots ?? [])].map((e) => e.name)),
+    { immediate: true },
+  )
+
   function keep(fresh: Opened) {
     client.setQueryData<Opened>(key.value, (old) =>
       old && old.revision > fresh.revision ? old : fresh,

@@ -4,6 +4,8 @@ import { RefusedError } from '../api/client'
 const words = ref('')
 const tone = ref<'plain' | 'wrong'>('plain')
 const undo = ref<() => void>()
+/** Names of the build that is open: figures in them are no figures. */
+const names = ref<string[]>([])
 
 /** The one line in which the product says what happened, or what would be right. */
 export function useWords() {
@@ -37,5 +39,5 @@ export function useWords() {
     undo.value = undefined
   }
 
-  return { words, tone, undo, say, removed, complain, hush }
+  return { words, tone, undo, names, say, removed, complain, hush }
 }
