@@ -22,6 +22,10 @@ MOST_WORTH: Final = 1000
 """So many of one thing are looked at; more make no order worth its freight."""
 
 
+TAKEN: Final = 0.5
+"""A binary that is more than this is 1."""
+
+
 @dataclass(frozen=True, slots=True)
 class Offer:
     """What one costs at a shop, and how many days later it is there (None: nobody said)."""
@@ -138,48 +142,47 @@ def _order(shop: str, lines: tuple[OrderLine, ...], freights: dict[str, Freight]
 
 def _cheapest(wanted: Sequence[Wanted], freights: dict[str, Freight]) -> list[Offer]:
     """The offer that is taken of each thing: binary ``x`` for each offer, ``y`` where a shop is
-    bought from, ``f`` where its freight is free: minimise ``sum c x + sum freight (y - f)``."""
+    bought from, ``f`` where its freight is free: minimise ``sum price x + sum freight (y - f)``
+    with one offer of each thing, ``x <= y``, ``f <= y`` and ``goods >= free_from f``."""
     if not wanted:
         return []
     offers = [(k, offer) for k, each in enumerate(wanted) for offer in each.offers]
     shops = sorted({offer.shop for _, offer in offers})
     n, m = len(offers), len(shops)
-    place = {shop: j for j, shop in enumerate(shops)}
     price = np.array([wanted[k].count * offer.price for k, offer in offers])
-    cost = np.zeros(m)
-    for j, shop in enumerate(shops):
-        cost[j] = freights[shop].cost if shop in freights else 0.0
-    rows, low, high = [], [], []
-
-    def hold(row: np.ndarray, least: float, most: float) -> None:
-        rows.append(row)
-        low.append(least)
-        high.append(most)
-
-    for k in range(len(wanted)):
-        hold(np.array([*(float(each == k) for each, _ in offers), *np.zeros(2 * m)]), 1.0, 1.0)
-    for i, (_, offer) in enumerate(offers):
-        row = np.zeros(n + 2 * m)
-        row[i], row[n + place[offer.shop]] = 1.0, -1.0
-        hold(row, -np.inf, 0.0)
-    for shop, j in place.items():
-        row = np.zeros(n + 2 * m)
-        row[n + m + j], row[n + j] = 1.0, -1.0
-        hold(row, -np.inf, 0.0)
-        free = freights[shop].free_from if shop in freights else None
-        goods = price * [offer.shop == shop for _, offer in offers]
-        row = np.concatenate([goods, np.zeros(2 * m)])
-        row[n + m + j] = -(free if free is not None else goods.sum() + 1.0)
-        hold(row, 0.0, np.inf)
+    of_thing = np.array([[k == w for k, _ in offers] for w in range(len(wanted))], dtype=float)
+    at_shop = np.array([[offer.shop == shop for shop in shops] for _, offer in offers], dtype=float)
+    cost, free = (
+        np.array(each) for each in zip(*(_terms(freights.get(s)) for s in shops), strict=True)
+    )
+    goods = at_shop.T * price
+    # Where nothing is ever free, more than all the goods would be asked for it.
+    free = np.minimum(free, goods.sum(axis=1) + 1.0)
+    rows = np.block(
+        [
+            [of_thing, np.zeros((len(wanted), 2 * m))],
+            [np.eye(n), -at_shop, np.zeros((n, m))],
+            [np.zeros((m, n)), -np.eye(m), np.eye(m)],
+            [goods, np.zeros((m, m)), -np.diag(free)],
+        ]
+    )
+    low = np.repeat([1.0, -np.inf, 0.0], [len(wanted), n + m, m])
+    high = np.repeat([1.0, 0.0, np.inf], [len(wanted), n + m, m])
     found = milp(
         np.concatenate([price, cost, -cost]),
-        constraints=LinearConstraint(np.vstack(rows), low, high),
+        constraints=LinearConstraint(rows, low, high),
         integrality=np.ones(n + 2 * m),
         bounds=Bounds(0, 1),
     )
-    taken = found.x[:n] > 0.5
-    by_wanted = {k: offer for (k, offer), is_taken in zip(offers, taken, strict=True) if is_taken}
-    return [by_wanted[k] for k in range(len(wanted))]
+    taken = {k: offer for (k, offer), x in zip(offers, found.x[:n], strict=True) if x > TAKEN}
+    return [taken[k] for k in range(len(wanted))]
+
+
+def _terms(freight: Freight | None) -> tuple[float, float]:
+    """What an order from a shop costs to be brought, and from which sum on it is free."""
+    if freight is None:
+        return 0.0, np.inf
+    return freight.cost, np.inf if freight.free_from is None else freight.free_from
 
 
 def _worth(wanted: Wanted, freights: dict[str, Freight]) -> Iterable[Worth]:
