@@ -4,7 +4,9 @@ from dataclasses import replace
 
 from oaken_scale.core.assess import Assessment
 from oaken_scale.core.changes.outing import next_version as field_of_next
+from oaken_scale.core.flight.forecast import Mark
 from oaken_scale.core.flight.stages import past_of
+from oaken_scale.core.ledger.prior import is_unknown
 from oaken_scale.core.model.build import Build, Pedigree
 
 
@@ -24,10 +26,13 @@ def next_version(build: Build, assessment: Assessment, name: str) -> Build:
     ('B 2', 'B', 90.0)
     """
     weighs = {each.id: each.mass_g for each in assessment.items}
+    known = {each.id for each in assessment.items if each.mark in (Mark.WEIGHED, Mark.DIFFERENCE)}
     items = tuple(
         replace(
             item,
-            stated_g=round(weighs[item.id], 2) if item.stated_g is not None else None,
+            stated_g=round(weighs[item.id], 2)
+            if item.stated_g is not None or (is_unknown(item) and item.id in known)
+            else None,
             added_at=None,
             replaces=None,
         )

@@ -252,7 +252,7 @@ def _prior(
             found, doubt = together(estimate[i], doubt, item.elsewhere)
             stated[i] += found - estimate[i]
         own_sd[i] = doubt
-    usual = [i.doubt_g is None and i.elsewhere is None for i in items]
+    usual = [i.doubt_g is None and i.elsewhere is None and not is_unknown(i) for i in items]
     return Prior(
         lots=lots,
         common_mean=common[:, 0].copy(),

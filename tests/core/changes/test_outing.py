@@ -11,7 +11,7 @@ from oaken_scale.core.at_the_field import counts, field_told, flight_faults, rem
 from oaken_scale.core.changes.outing import Bent, SetAside, came_home, with_lines_of
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.field.ready import stance
-from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.build import Build, Item, Pedigree, Scale
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.field import (
     Control,
@@ -27,6 +27,7 @@ from oaken_scale.core.model.field import (
 from oaken_scale.core.model.power import Flight, Landing, Motor, Pack, Power
 from oaken_scale.core.next_version import next_version
 from oaken_scale.demo.fleet import fleet
+from tests.benches import reading, with_readings
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 DUNLIN = next(each.build for each in fleet() if each.build.id == "dunlin")
@@ -220,3 +221,11 @@ def test_the_demo_says_what_helped_what_was_luck_and_what_is_open():
     assert open_lines["balance"] == "not_checked_since"
     assert open_lines["straight"] == "happened"
     assert heron.looking_back.repairs[0].added_g == pytest.approx(10.4, abs=0.2)
+
+
+def test_what_nobody_knew_is_known_in_the_next_version_where_it_was_weighed():
+    parts = tuple(Item(id, id, Pedigree.GUESS) for id in ("hatch", "skid"))
+    build = Build("b", "B", items=parts, scales=(Scale("kitchen", "Scale", 0.1),))
+    build = with_readings(build, reading(1, 12.4, "hatch"))
+    hatch, skid = next_version(build, assess(build), "B 2").items
+    assert (hatch.stated_g, skid.stated_g) == (pytest.approx(12.4, abs=0.1), None)

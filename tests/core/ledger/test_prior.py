@@ -103,3 +103,5 @@ def test_a_mass_that_nobody_knows_counts_as_a_share_of_the_rest_and_as_unsure():
     assert (alone.mass[0], alone.mass_sd[0]) == (5.0, 5.0)
     nothing = prior(Build("b", "B", items=(replace(hatch, stated_g=0.0),)))
     assert (nothing.mass[0], nothing.mass_sd[0]) == (0.0, 0.0)
+    # It says nothing of how far off guesses are: its doubt is not theirs.
+    assert believed.usual.tolist() == [True, False]

@@ -40,7 +40,7 @@ function price(item: string, value: number | null) {
 const ONE = { dm2: 'sheet', m: 'roll', piece: 'piece' } as const
 const one = (lot: string) => {
   const found = lots.value.get(lot)
-  if (found?.kind === 'rod') return 'rod'
+  if (found?.kind === 'rod' || found?.kind === 'wood') return 'rod'
   if (found?.kind === 'paint') return 'can'
   if (found?.kind === 'adhesive') return found.holds_g !== null ? 'bottle' : 'stick'
   return ONE[found?.unit ?? 'piece']
