@@ -299,6 +299,7 @@ def test_a_glue_of_ones_own_is_on_the_clock_by_its_label(stock):
 def test_any_part_may_have_a_price(stock):
     stock.get_by_role("link", name="Shopping").click()
     prices = stock.get_by_label(re.compile("^Price of"))
+    expect(prices.first).to_be_visible()
     empty = next(each for each in prices.all() if each.input_value() == "")
     label = empty.get_attribute("aria-label").removeprefix("Price of ")
     missing = stock.get_by_text("Without a price")

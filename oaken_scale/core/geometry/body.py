@@ -37,6 +37,7 @@ def body_panels(body: Body, board_mm: float = BOARD_MM) -> tuple[BodyPanel, ...]
 
     Raises BuildFaultError where its walls leave nothing between them.
 
+    >>> from oaken_scale.core.model.body import Frame
     >>> box = Body("b", "Body", BodyShape.BOX, (Frame(0, 0, 60, 80), Frame(600, 0, 60, 80)))
     >>> [(p.name, p.area_dm2, p.x_mm, p.y_mm, p.z_mm) for p in body_panels(box)][::2]
     [('left side', 4.8, 300.0, -27.5, 0.0), ('bottom', 3.0, 300.0, 0.0, -37.5)]
@@ -56,6 +57,7 @@ def body_panels(body: Body, board_mm: float = BOARD_MM) -> tuple[BodyPanel, ...]
 def run_mm(body: Body) -> float:
     """How long a body is along its middle [mm]: the run of rod or tube that makes a boom.
 
+    >>> from oaken_scale.core.model.body import Frame
     >>> run_mm(Body("b", "Boom", BodyShape.TUBE, (Frame(0, 0, 8, 8), Frame(300, 40, 8, 8))))
     302.65...
     """
@@ -76,6 +78,7 @@ def middle(body: Body) -> tuple[float, float]:
 def plan_corners(body: Body) -> tuple[tuple[tuple[float, float], ...], ...]:
     """A body from above, as corners (x, y) [mm]; of twins both.
 
+    >>> from oaken_scale.core.model.body import Frame
     >>> plan_corners(Body("b", "B", BodyShape.BOX, (Frame(0, 0, 60, 80), Frame(600, 0, 20, 30))))
     (((0, 30.0), (600, 10.0), (600, -10.0), (0, -30.0)),)
     """
