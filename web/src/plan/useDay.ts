@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { useLocalStorage, useNow, StorageSerializers } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { answered, api, type DayTold, type Opened } from '../api/client'
+import { answered, api, type Build, type DayTold, type Opened } from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 
@@ -64,6 +64,14 @@ export function useDay() {
       ),
     )
 
+  type Day = Build['day']
+  /** Change the day as it is when the turn of this change comes. */
+  const keep = (patch: (day: Day) => Partial<Day>) =>
+    change(() => {
+      const day = build.value?.day ?? { order: [], done: [], own: [] }
+      return { day: { ...day, ...patch(day) } }
+    })
+
   /** Move a step by hand: the order that is seen becomes the builder's. */
   function move(step: string, by: number) {
     const order = (told.value?.slots ?? []).map((slot) => slot.step.id)
@@ -71,21 +79,16 @@ export function useDay() {
     const to = Math.min(Math.max(at + by, 0), order.length - 1)
     if (!build.value || at < 0 || to === at) return
     order.splice(to, 0, ...order.splice(at, 1))
-    void change({ day: { ...build.value.day, order } })
+    void keep(() => ({ order }))
   }
-  const asReckoned = () => build.value && change({ day: { ...build.value.day, order: [] } })
+  const asReckoned = () => keep(() => ({ order: [] }))
 
   function add(name: string, took: number) {
-    if (!build.value) return Promise.resolve(false)
-    const own = [...build.value.day.own, { id: freshId(), name, minutes: took }]
-    return change({ day: { ...build.value.day, own } })
+    const step = { id: freshId(), name, minutes: took }
+    return keep((day) => ({ own: [...day.own, step] }))
   }
-  function drop(step: string) {
-    if (!build.value) return
-    void change({
-      day: { ...build.value.day, own: build.value.day.own.filter((each) => each.id !== step) },
-    })
-  }
+  const drop = (step: string) =>
+    keep((day) => ({ own: day.own.filter((each) => each.id !== step) }))
 
   const isMoved = computed(() => (build.value?.day.order.length ?? 0) > 0)
   return {

@@ -40,22 +40,25 @@ export function useFit() {
     (told.value?.notes ?? []).map((note) => misfit(note, name, (by) => quantity(by, 'length'))),
   )
 
-  const write = (next: Bay[]) => change({ bays: next })
   const setBay = (id: string, patch: Partial<Bay>) =>
-    write(bays.value.map((each) => (each.id === id ? { ...each, ...patch } : each)))
+    change(() => ({
+      bays: bays.value.map((each) => (each.id === id ? { ...each, ...patch } : each)),
+    }))
   function addBay() {
     const taken = new Set(bays.value.map((each) => each.id))
     let n = 1
     while (taken.has(n > 1 ? `bay-${n}` : 'bay')) n++
     const size = { x_mm: 80, length_mm: 120, width_mm: 45, height_mm: 50, y_mm: 0, z_mm: 0 }
     const fresh = { id: n > 1 ? `bay-${n}` : 'bay', name: n > 1 ? `Bay ${n}` : 'Bay', ...size }
-    return write([...bays.value, fresh])
+    return change(() => ({ bays: [...bays.value, fresh] }))
   }
   const dropBay = (bay: Bay) => takeOff('bays', bay.id, bay.name)
 
   function setFit(item: Item, patch: Partial<Fit> | null) {
-    const fit = patch === null ? null : { ...NO_FIT, ...item.fit, ...patch }
-    void changeItem({ ...item, fit })
+    void changeItem(() => {
+      const now = parts.value.find((each) => each.id === item.id) ?? item
+      return { ...now, fit: patch === null ? null : { ...NO_FIT, ...now.fit, ...patch } }
+    })
   }
 
   return { bays, fitted, others, parts, told, name, notes, setBay, addBay, dropBay, setFit }

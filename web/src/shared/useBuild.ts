@@ -153,12 +153,13 @@ function setUp(id: Ref<string>) {
   }
 
   const path = computed(() => ({ build_id: id.value }))
-  const change = (patch: BuildPatch) =>
+  /** A patch that is made of what is there is made when its turn comes, after those before it. */
+  const change = (patch: BuildPatch | (() => BuildPatch)) =>
     send((header) =>
       answered(
         api.PATCH('/api/v1/builds/{build_id}', {
           params: { path: path.value, header },
-          body: patch,
+          body: typeof patch === 'function' ? patch() : patch,
         }),
       ),
     )
@@ -171,15 +172,17 @@ function setUp(id: Ref<string>) {
         }),
       ),
     )
-  const changeItem = (item: NewItem & { id: string }) =>
-    send((header) =>
-      answered(
+  type Kept = NewItem & { id: string }
+  const changeItem = (made: Kept | (() => Kept)) =>
+    send((header) => {
+      const item = typeof made === 'function' ? made() : made
+      return answered(
         api.PUT('/api/v1/builds/{build_id}/items/{item_id}', {
           params: { path: { ...path.value, item_id: item.id }, header },
           body: item,
         }),
-      ),
-    )
+      )
+    })
   const removeItem = (item: string) =>
     send((header) =>
       answered(

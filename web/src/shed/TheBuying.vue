@@ -5,7 +5,7 @@ import { fixed } from '../shared/units'
 import { useBuying } from './useBuying'
 import WantedRow from './WantedRow.vue'
 
-const { query, list, shops, wrong, write, add, bring, strike } = useBuying()
+const { query, list, shops, wrong, change, add, bring, strike } = useBuying()
 
 const name = ref('')
 const count = ref(1)
@@ -61,7 +61,7 @@ const worth = computed(() =>
             v-for="each in list.wanted"
             :key="each.id"
             :wanted="each"
-            @write="write"
+            :on-change="(made) => change(each, made)"
             @strike="strike(each)"
           />
         </ul>

@@ -5,8 +5,12 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 
 /** One thing on the list: how many, where it is had and for how much, or that it is there. */
-const props = defineProps<{ wanted: Wanted }>()
-const emit = defineEmits<{ write: [wanted: Wanted]; strike: [] }>()
+/** What is made of it is told also where the place was left before a figure was read. */
+const props = defineProps<{
+  wanted: Wanted
+  onChange: (made: (now: Wanted) => Partial<Wanted>) => void
+}>()
+const emit = defineEmits<{ strike: [] }>()
 
 type Offer = Wanted['offers'][number]
 const NONE: Offer = { shop: '', price: 0, lead_days: null }
@@ -14,13 +18,14 @@ const NONE: Offer = { shop: '', price: 0, lead_days: null }
 const offers = computed(() => [...props.wanted.offers, NONE])
 
 function offered(at: number, patch: Partial<Offer>) {
-  const next = [...props.wanted.offers]
-  next[at] = { ...(next[at] ?? NONE), ...patch }
-  emit('write', { ...props.wanted, offers: next })
+  props.onChange(({ offers: now }) => {
+    const next = [...now]
+    next[at] = { ...(next[at] ?? NONE), ...patch }
+    return { offers: next }
+  })
 }
 function withdraw(at: number) {
-  const next = props.wanted.offers.filter((_, k) => k !== at)
-  emit('write', { ...props.wanted, offers: next })
+  props.onChange(({ offers: now }) => ({ offers: now.filter((_, k) => k !== at) }))
 }
 </script>
 
@@ -30,7 +35,7 @@ function withdraw(at: number) {
       <v-checkbox-btn
         :model-value="wanted.is_had"
         :aria-label="`${wanted.name} is there`"
-        @update:model-value="emit('write', { ...wanted, is_had: $event })"
+        @update:model-value="(isHad: boolean) => onChange(() => ({ is_had: isHad }))"
       />
       <QuantityCell
         :value="wanted.count"
@@ -38,13 +43,13 @@ function withdraw(at: number) {
         :least="1"
         :most="10000"
         :label="`How many of ${wanted.name}`"
-        @kept="$event && emit('write', { ...wanted, count: Math.round($event) })"
+        :on-kept="(value) => value && onChange(() => ({ count: Math.round(value) }))"
       />
       <TextCell
         class="name"
         :value="wanted.name"
         :label="`Name of ${wanted.name}`"
-        @kept="$event && emit('write', { ...wanted, name: $event })"
+        @kept="(name: string) => name && onChange(() => ({ name }))"
       />
       <button
         type="button"

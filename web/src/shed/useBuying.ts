@@ -18,26 +18,37 @@ export function useBuying() {
   })
   const wrong = ref('')
 
-  async function act(ask: () => Promise<BuyingList>): Promise<boolean> {
-    wrong.value = ''
-    try {
-      client.setQueryData(KEY, await ask())
-      return true
-    } catch (error) {
-      wrong.value = whyNot(error)
-      return false
-    }
+  // One act after the other, each made of what the last one left.
+  let last: Promise<unknown> = Promise.resolve()
+  function act(ask: () => Promise<BuyingList>): Promise<boolean> {
+    const done = last.then(async () => {
+      wrong.value = ''
+      try {
+        client.setQueryData(KEY, await ask())
+        return true
+      } catch (error) {
+        wrong.value = whyNot(error)
+        return false
+      }
+    })
+    last = done
+    return done
   }
 
-  const write = ({ id, ...rest }: Wanted) =>
-    act(() =>
-      answered<BuyingList>(
-        api.PUT('/api/v1/buying/wanted/{wanted_id}', {
-          params: { path: { wanted_id: id } },
-          body: rest,
-        }),
-      ),
+  const put = ({ id, ...rest }: Wanted) =>
+    answered<BuyingList>(
+      api.PUT('/api/v1/buying/wanted/{wanted_id}', {
+        params: { path: { wanted_id: id } },
+        body: rest,
+      }),
     )
+  const write = (wanted: Wanted) => act(() => put(wanted))
+  /** Change one thing of the list as it is when the turn of this change comes. */
+  const change = (wanted: Wanted, made: (now: Wanted) => Partial<Wanted>) =>
+    act(() => {
+      const now = list.value?.wanted.find((each) => each.id === wanted.id) ?? wanted
+      return put({ ...now, ...made(now) })
+    })
   const add = (name: string, count: number) =>
     write({ id: freshId(), name, count, offers: [], is_had: false })
   const bring = (freight: Freight) =>
@@ -68,5 +79,5 @@ export function useBuying() {
       )
   })
 
-  return { query, list, shops, wrong, write, add, bring, strike }
+  return { query, list, shops, wrong, change, add, bring, strike }
 }

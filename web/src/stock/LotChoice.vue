@@ -7,8 +7,7 @@ import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
 
 /** What matters when a lot is chosen and bought: how it behaves, how long it takes, where it is. */
-const props = defineProps<{ lot: Lot }>()
-const emit = defineEmits<{ describe: [patch: Partial<Lot>] }>()
+const props = defineProps<{ lot: Lot; onDescribe: (patch: Partial<Lot>) => void }>()
 const { units } = useUnits()
 
 const inBottles = computed(() => ['adhesive', 'paint'].includes(props.lot.kind))
@@ -32,13 +31,13 @@ const time = (key: keyof Curing) => props.lot.curing?.[key] ?? null
 /** One time of its own gives it a clock of its own; the others begin as usual. */
 function cures(key: keyof Curing, seconds: number | null) {
   const curing = { ...(props.lot.curing ?? USUAL), [key]: seconds }
-  if (key !== 'close_by_s' && seconds === null) emit('describe', { curing: null })
-  else emit('describe', { curing })
+  if (key !== 'close_by_s' && seconds === null) props.onDescribe({ curing: null })
+  else props.onDescribe({ curing })
 }
 
 function say(quality: Quality, isSo: boolean) {
   const others = props.lot.qualities.filter((each) => each !== quality)
-  emit('describe', { qualities: isSo ? [...others, quality] : others })
+  props.onDescribe({ qualities: isSo ? [...others, quality] : others })
 }
 </script>
 
@@ -54,7 +53,7 @@ function say(quality: Quality, isSo: boolean) {
           :base="units.mass.base"
           optional
           label="What one stick or bottle holds"
-          @kept="emit('describe', { holds_g: $event })"
+          @kept="onDescribe({ holds_g: $event })"
         />
         <span class="faint small">{{ units.mass.name }}, as it dries</span>
       </dd>
@@ -69,7 +68,7 @@ function say(quality: Quality, isSo: boolean) {
           :base="units.length.base"
           optional
           label="Width or diameter"
-          @kept="emit('describe', { width_mm: $event })"
+          @kept="onDescribe({ width_mm: $event })"
         />
         <span class="faint small">{{ units.length.name }}</span>
       </dd>
@@ -84,7 +83,7 @@ function say(quality: Quality, isSo: boolean) {
           :base="units.length.base"
           optional
           label="Thickness"
-          @kept="emit('describe', { thickness_mm: $event })"
+          @kept="onDescribe({ thickness_mm: $event })"
         />
         <span class="faint small">{{ units.length.name }}</span>
       </dd>
@@ -127,7 +126,7 @@ function say(quality: Quality, isSo: boolean) {
         :value="lot.shop"
         label="Where it is bought"
         :most="80"
-        @kept="emit('describe', { shop: $event })"
+        @kept="onDescribe({ shop: $event })"
       />
       <span class="faint small">there after</span>
       <QuantityCell
@@ -137,7 +136,7 @@ function say(quality: Quality, isSo: boolean) {
         :least="0"
         :most="365"
         label="Days until it is there"
-        @kept="emit('describe', { lead_days: $event })"
+        @kept="onDescribe({ lead_days: $event })"
       />
       <span class="faint small">days</span>
     </dd>

@@ -14,8 +14,10 @@ const props = defineProps<{
   now?: Assessment['lots'][number]
   damp?: Damp
   builds: RackLot['builds']
+  /** Told also where the place was left before a figure was read. */
+  onDescribe: (patch: Partial<Lot>) => void
 }>()
-const emit = defineEmits<{ describe: [patch: Partial<Lot>]; shelve: []; leave: [] }>()
+const emit = defineEmits<{ shelve: []; leave: [] }>()
 
 const { build, setAside, id } = useBuild()
 const { units, rate, perUnit } = useUnits()
@@ -102,7 +104,7 @@ const gain = computed(() => {
           :unit="units.mass.name"
           :base="units.mass.base"
           :label="`${lot.name}, ${rate(lot.unit).name}`"
-          @kept="$event !== null && emit('describe', { constant: $event / rate(lot.unit).span })"
+          @kept="$event !== null && onDescribe({ constant: $event / rate(lot.unit).span })"
         />
         ±
         <QuantityCell
@@ -111,7 +113,7 @@ const gain = computed(() => {
           :unit="units.mass.name"
           :base="units.mass.base"
           :label="`${lot.name}, doubt`"
-          @kept="$event !== null && emit('describe', { doubt: $event / rate(lot.unit).span })"
+          @kept="$event !== null && onDescribe({ doubt: $event / rate(lot.unit).span })"
         />
         <span class="faint small">{{ rate(lot.unit).name }}, one sigma</span>
       </dd>
@@ -122,7 +124,7 @@ const gain = computed(() => {
           :value="lot.source"
           label="Where the figure comes from"
           :most="200"
-          @kept="emit('describe', { source: $event })"
+          @kept="onDescribe({ source: $event })"
         />
       </dd>
       <template v-if="lot.elsewhere">
@@ -140,9 +142,7 @@ const gain = computed(() => {
           class="entry"
           :value="lot.kind"
           aria-label="Kind"
-          @change="
-            emit('describe', { kind: ($event.target as HTMLSelectElement).value as Lot['kind'] })
-          "
+          @change="onDescribe({ kind: ($event.target as HTMLSelectElement).value as Lot['kind'] })"
         >
           <option v-for="kind in KINDS" :key="kind.value" :value="kind.value">
             {{ kind.title }}
@@ -154,7 +154,7 @@ const gain = computed(() => {
           :value="lot.faces ?? 'none'"
           aria-label="Papers"
           @change="
-            emit('describe', { faces: ($event.target as HTMLSelectElement).value as Lot['faces'] })
+            onDescribe({ faces: ($event.target as HTMLSelectElement).value as Lot['faces'] })
           "
         >
           <option v-for="(title, value) in FACES" :key="value" :value="value">{{ title }}</option>
@@ -164,7 +164,7 @@ const gain = computed(() => {
           class="entry"
           :value="lot.adhesive"
           aria-label="On the joint clock"
-          @change="emit('describe', { adhesive: ($event.target as HTMLSelectElement).value })"
+          @change="onDescribe({ adhesive: ($event.target as HTMLSelectElement).value })"
         >
           <option v-for="[value, title] in ADHESIVES" :key="value" :value="value">
             {{ title }}
@@ -189,7 +189,7 @@ const gain = computed(() => {
             :digits="0"
             optional
             label="Length of one"
-            @kept="emit('describe', { length_mm: $event })"
+            @kept="onDescribe({ length_mm: $event })"
           />
           <template v-if="isSheet">
             ×
@@ -200,7 +200,7 @@ const gain = computed(() => {
               :digits="0"
               optional
               label="Width of one"
-              @kept="emit('describe', { width_mm: $event })"
+              @kept="onDescribe({ width_mm: $event })"
             />
           </template>
           <span class="faint small">mm</span>
@@ -213,7 +213,7 @@ const gain = computed(() => {
           kind="number"
           optional
           label="How many are at hand"
-          @kept="emit('describe', { stock: $event })"
+          @kept="onDescribe({ stock: $event })"
         />
         <span class="faint small">at</span>
         <QuantityCell
@@ -221,7 +221,7 @@ const gain = computed(() => {
           kind="number"
           optional
           label="Price of one"
-          @kept="emit('describe', { price: $event })"
+          @kept="onDescribe({ price: $event })"
         />
         <span class="faint small">each</span>
       </dd>
@@ -233,12 +233,12 @@ const gain = computed(() => {
           kind="number"
           optional
           label="Waste factor"
-          @kept="emit('describe', { waste: $event })"
+          @kept="onDescribe({ waste: $event })"
         />
         <span v-if="lot.waste === null" class="faint small">as usual for its kind</span>
       </dd>
     </dl>
-    <LotChoice :lot="lot" @describe="emit('describe', $event)" />
+    <LotChoice :lot="lot" :on-describe="onDescribe" />
     <p class="small faint foot">
       <template v-if="lot.rack"
         >On the rack: what is said here holds in every build<template v-if="elsewhere.length">

@@ -53,6 +53,9 @@ async function add() {
   }
 }
 
+/** Bound to its lot: a figure that is read late is not said of the next. */
+const saidOf = (id: string) => (patch: Partial<Lot>) => void describe(id, patch)
+
 async function takeDown(id: string) {
   if (await take(id)) chosen.value = lots.value.at(-1)?.id
 }
@@ -139,12 +142,13 @@ async function takeDown(id: string) {
     </section>
     <LotSheet
       v-if="lot && build"
+      :key="lot.id"
       :lot="lot"
       :now="told.get(lot.id)"
       :damp="damp"
       :builds="lot.rack ? (builds.get(lot.rack) ?? []) : []"
       class="sheet"
-      @describe="describe(lot.id, $event)"
+      :on-describe="saidOf(lot.id)"
       @shelve="putOnRack(lot.id)"
       @leave="leave(lot.id)"
     />
