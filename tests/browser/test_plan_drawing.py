@@ -170,3 +170,21 @@ def test_a_body_too_thin_for_its_board_is_refused_by_name_and_in_the_chosen_unit
     plan.get_by_role("button", name="Make parts of it").click()
     refused = plan.get_by_text("Fuselage, frame 1, is 0.30 in; two walls alone take 0.39 in")
     expect(refused).to_be_visible()
+
+
+def test_a_size_typed_and_left_at_once_is_kept(plan):
+    plan.keyboard.press("f")
+    lead = plan.get_by_label("Pack, 3-cell 850, lead")
+    expect(lead).to_have_value("150")
+
+    def slowly(route):
+        plan.wait_for_timeout(600)
+        route.continue_()
+
+    plan.route("**/api/v1/quantity?*", slowly)
+    lead.fill("20 cm")
+    lead.press("Enter")
+    plan.get_by_role("link", name="Targets").click()
+    plan.wait_for_timeout(1500)
+    plan.get_by_role("link", name="Fit", exact=True).click()
+    expect(lead).to_have_value("200")

@@ -12,8 +12,9 @@ const props = defineProps<{
   parts: Item[]
   room?: string | undefined
   reach?: string | undefined
+  /** Told also where the place was left before a figure was read. */
+  onFit: (patch: Partial<Fit> | null) => void
 }>()
-const emit = defineEmits<{ fit: [patch: Partial<Fit> | null] }>()
 const { units } = useUnits()
 
 const SIZES = [
@@ -49,7 +50,7 @@ const others = computed(() => [
         type="button"
         class="plainly faint"
         :aria-label="`Forget what ${item.name} takes up`"
-        @click="emit('fit', null)"
+        @click="onFit(null)"
       >
         ✕
       </button>
@@ -63,7 +64,7 @@ const others = computed(() => [
           :label="`${item.name}, ${size.title}`"
           :unit="units.length.name"
           :base="units.length.base"
-          @kept="emit('fit', { [size.key]: $event })"
+          @kept="onFit({ [size.key]: $event })"
         />
         <span class="faint">{{ size.title }}</span>
       </template>
@@ -71,13 +72,13 @@ const others = computed(() => [
         :model-value="fit.bay"
         :items="bayChoices"
         :aria-label="`${item.name} sits in`"
-        @update:model-value="emit('fit', { bay: $event })"
+        @update:model-value="onFit({ bay: $event })"
       />
       <v-select
         :model-value="fit.role"
         :items="ROLES"
         :aria-label="`What ${item.name} is`"
-        @update:model-value="emit('fit', { role: $event })"
+        @update:model-value="onFit({ role: $event })"
       />
     </div>
     <div class="line into small">
@@ -89,13 +90,13 @@ const others = computed(() => [
         :label="`${item.name}, lead`"
         :unit="units.length.name"
         :base="units.length.base"
-        @kept="emit('fit', { lead_mm: $event })"
+        @kept="onFit({ lead_mm: $event })"
       />
       <v-select
         :model-value="fit.plugs_into"
         :items="others"
         :aria-label="`${item.name} plugs into`"
-        @update:model-value="emit('fit', { plugs_into: $event })"
+        @update:model-value="onFit({ plugs_into: $event })"
       />
       <span v-if="reach">{{ reach }}</span>
     </div>
