@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.waits import build_told, until
+
 
 @pytest.fixture
 def balance(bench):
@@ -70,6 +72,12 @@ def test_arrows_move_what_may_move_everything_answers_and_enter_keeps(balance):
     balance.keyboard.press("ArrowLeft")
     balance.keyboard.press("Enter")
     expect(balance.get_by_text("tried, not kept")).not_to_be_visible()
+
+    def pack_mm() -> float:
+        items = build_told(balance)["build"]["items"]
+        return next(each["station"]["x_mm"] for each in items if each["id"] == "pack-1300")
+
+    until(balance, pack_mm, lambda told: told == 211)
     balance.reload()
     expect(balance.locator("[data-hung=pack-1300]")).to_have_attribute("aria-valuenow", "211")
 

@@ -3,6 +3,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.waits import build_told, until
+
 
 @pytest.fixture
 def shed(page, shared):
@@ -98,6 +100,11 @@ def test_the_drawing_answers_while_a_chord_is_typed(shed):
     page.get_by_label("Wing, section 2, chord").fill("220")
     page.get_by_label("Wing, section 2, chord").press("Enter")
     expect(numbers).to_contain_text("22.00 dm²")
+
+    def chords() -> list[float]:
+        return [each["chord_mm"] for each in build_told(page)["build"]["surfaces"][0]["sections"]]
+
+    until(page, chords, lambda told: told == [220, 220])
     page.reload()
     expect(page.get_by_label("What the drawing comes to")).to_contain_text("22.00 dm²")
 

@@ -4,6 +4,7 @@ import httpx
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.waits import build_told, until
 from tests.conftest import Server
 
 
@@ -248,9 +249,16 @@ def test_a_reading_typed_at_once_after_a_press_leaves_an_empty_pan(bench):
         expect(first_row(bench)).to_contain_text(f"{grams} g")
         expect(bench.locator(".waiting")).to_have_count(0)
         expect(bench.locator(".tag.on")).to_have_count(0)
+    told = until(
+        bench, lambda: build_told(bench)["build"], lambda build: len(build["weighings"]) >= 23
+    )
+    assert len(told["weighings"]) == 23
     at = bench.url.replace("/build/", "/api/v1/builds/").removesuffix("/bench")
-    assert httpx.get(f"{at}/pan").json()["loads"]["loads"] == []
-    assert len(httpx.get(at).json()["build"]["weighings"]) == 23
+    until(
+        bench,
+        lambda: httpx.get(f"{at}/pan").json()["loads"]["loads"],
+        lambda loads: loads == [],
+    )
 
 
 def test_space_pressed_before_anything_is_known_of_the_scale_waits_for_it(page, demo_served):

@@ -2,8 +2,9 @@
 
 import re
 
-import httpx
 from playwright.sync_api import expect
+
+from tests.browser.waits import build_told, until
 
 
 def test_grams_and_inches_and_a_decimal_comma_are_chosen(bench):
@@ -57,19 +58,17 @@ READINGS = {"Motor": "61.2", "Box": "44.5", "Fin": "9.4", "Tail": "15.6", "Spar"
             "Hatch": "3.1"}  # fmt: skip
 
 
-def asked(page) -> dict:
-    at = page.url.split("?")[0].rsplit("/", 1)[0]
-    return httpx.get(at.replace("/build/", "/api/v1/builds/")).json()
+def last_reading(page) -> dict:
+    return build_told(page)["build"]["weighings"][-1]
 
 
 def kept(page, readings: int = 6, last=lambda reading: True) -> dict:
     """The build once so many readings are home, and the last is the one that is waited for."""
-    for _ in range(200):
-        told = asked(page)["build"]
-        if len(told["weighings"]) >= readings and last(told["weighings"][-1]):
-            break
-        page.wait_for_timeout(100)
-    return told
+    return until(
+        page,
+        lambda: build_told(page)["build"],
+        lambda build: len(build["weighings"]) >= readings and last(build["weighings"][-1]),
+    )
 
 
 def test_thirty_parts_loadouts_and_six_readings_by_keys_alone(page, served):
@@ -186,7 +185,11 @@ def test_what_is_chosen_beside_a_line_is_never_passed_over(bench):
     option.uncheck()
     line.press("Enter")
     expect(bench.get_by_role("button", name="Change Float", exact=True)).to_be_visible()
-    assert asked(bench)["build"]["items"][-1]["stated_g"] == 28
+    until(
+        bench,
+        lambda: build_told(bench)["build"]["items"][-1]["stated_g"],
+        lambda grams: grams == 28,
+    )
 
 
 def test_undo_and_redo_over_places_in_the_order_they_were_made(bench):
@@ -194,7 +197,7 @@ def test_undo_and_redo_over_places_in_the_order_they_were_made(bench):
     bench.keyboard.type("2.2")
     bench.keyboard.press("Enter")
     expect(bench.locator("section[aria-label='Till roll'] li").first).to_contain_text("2.2")
-    kept(bench, len(asked(bench)["build"]["weighings"]), lambda last: last["reading_g"] == 2.2)
+    kept(bench, len(build_told(bench)["build"]["weighings"]), lambda last: last["reading_g"] == 2.2)
     bench.keyboard.press("Alt+2")
     chord = bench.get_by_label("Wing, section 1, chord")
     chord.fill("210")
@@ -206,11 +209,11 @@ def test_undo_and_redo_over_places_in_the_order_they_were_made(bench):
     expect(numbers).to_contain_text("20.52 dm²")
     bench.keyboard.press("Control+z")
     expect(bench.locator(".line .words").first).to_contain_text("Taken back: the reading of 2.2 g")
-    assert asked(bench)["build"]["weighings"][-1]["set_aside"] == "taken back"
+    until(bench, lambda: last_reading(bench)["set_aside"] == "taken back")
     bench.keyboard.press("Control+Shift+Z")
     bench.keyboard.press("Control+Shift+Z")
     expect(numbers).not_to_contain_text("20.52 dm²")
-    assert asked(bench)["build"]["weighings"][-1]["set_aside"] is None
+    until(bench, lambda: last_reading(bench)["set_aside"] is None)
     bench.get_by_role("button", name="undo", exact=True).click()
     expect(numbers).to_contain_text("20.52 dm²")
 
@@ -392,7 +395,7 @@ def test_the_table_sorts_filters_and_groups(bench):
     expect(names.first).to_have_text(re.compile("Pack, 3-cell 1300"))
     bench.get_by_label("by assembly").check()
     expect(bench.locator("tr.group")).to_have_count(
-        len({each["assembly"] for each in asked(bench)["build"]["items"]})
+        len({each["assembly"] for each in build_told(bench)["build"]["items"]})
     )
 
 

@@ -13,6 +13,7 @@ from oaken_scale.demo.fleet import fleet
 from oaken_scale.store.builds import add_build
 from oaken_scale.store.database import Database
 from tests.benches import MORNING
+from tests.browser.waits import until
 
 PHONE = {"width": 390, "height": 844}
 
@@ -40,15 +41,6 @@ def dunlin(page, demo_served):
     page.goto(page.at)
     expect(page.get_by_role("heading", name="Not ready")).to_be_visible()
     return page
-
-
-def until(page, wanted) -> None:
-    """Wait until the server has it."""
-    for _ in range(150):
-        if wanted():
-            return
-        page.wait_for_timeout(100)
-    raise AssertionError("it did not come home")
 
 
 def test_the_list_is_ticked_by_thumb_and_ends_in_ready(dunlin):

@@ -1,18 +1,22 @@
 """Changes made while nothing answers, what was taken off, and a weighed part edited."""
 
-import httpx
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.waits import build_told, until
+
 
 def asked(page) -> dict:
-    """The build as the server has it, whatever the page shows."""
-    at = page.url.split("?")[0].rsplit("/", 1)[0]
-    return httpx.get(at.replace("/build/", "/api/v1/builds/")).json()["build"]
+    return build_told(page)["build"]
 
 
 def item(page, id: str) -> dict | None:
     return next((each for each in asked(page)["items"] if each["id"] == id), None)
+
+
+def stated(page, id: str, grams: float) -> None:
+    """Wait until the server has a part's mass so."""
+    until(page, lambda: item(page, id)["stated_g"], lambda has: has == grams)
 
 
 @pytest.fixture
@@ -36,7 +40,7 @@ def test_a_change_made_while_nothing_answers_waits_and_is_kept(plan):
     assert item(plan, "wiring")["stated_g"] != 17
     plan.unroute("**/api/v1/builds/**")
     expect(plan.locator(".waits")).to_have_count(0)
-    assert item(plan, "wiring")["stated_g"] == 17
+    stated(plan, "wiring", 17)
 
 
 def test_a_change_that_waits_outlives_the_page(plan):
@@ -47,11 +51,7 @@ def test_a_change_that_waits_outlives_the_page(plan):
     plan.reload()
     expect(plan.get_by_role("heading", name="Parts")).to_be_visible()
     expect(plan.locator(".waits")).to_have_count(0)
-    for _ in range(100):
-        if item(plan, "wiring")["stated_g"] == 18:
-            break
-        plan.wait_for_timeout(100)
-    assert item(plan, "wiring")["stated_g"] == 18
+    stated(plan, "wiring", 18)
 
 
 def test_a_part_removed_comes_back_as_it_was(plan):
@@ -60,10 +60,10 @@ def test_a_part_removed_comes_back_as_it_was(plan):
     remove = plan.get_by_label("Parts").get_by_role("button", name="remove", exact=True)
     remove.press("Enter")
     expect(plan.get_by_role("button", name="Change Hook-and-loop strap")).to_have_count(0)
-    assert item(plan, "hook-and-loop") is None
+    until(plan, lambda: item(plan, "hook-and-loop"), lambda part: part is None)
     plan.get_by_role("button", name="Bring it back").click()
     expect(plan.get_by_role("button", name="Change Hook-and-loop strap")).to_be_visible()
-    assert item(plan, "hook-and-loop") == was
+    until(plan, lambda: item(plan, "hook-and-loop"), lambda part: part == was)
 
 
 def test_a_weighed_part_left_as_it_was_is_not_asked_about(plan):
@@ -86,7 +86,11 @@ def test_a_weighed_part_with_another_figure_asks_which_it_is(plan):
     plan.keyboard.press("Tab")
     plan.keyboard.press("Enter")
     expect(question).to_have_count(0)
-    now = asked(plan)["items"]
+
+    def another(parts: list[dict]) -> bool:
+        return any(each["stated_g"] == 70 for each in parts)
+
+    now = until(plan, lambda: asked(plan)["items"], another)
     (fresh,) = [each for each in now if each["stated_g"] == 70]
     assert fresh["replaces"] == "motor"
     assert next(each for each in now if each["id"] == "motor")["retired"]
@@ -129,3 +133,34 @@ def test_a_figure_is_kept_though_the_place_is_left_before_it_was_read(plan):
         plan.keyboard.press("Alt+2")
         plan.get_by_label("On the plan").get_by_role("link", name="Targets").click()
         expect(limit).to_have_value(figure)
+
+
+def test_the_page_asks_before_it_is_left_while_a_figure_is_read(plan):
+    asked_to_stay = []
+
+    def leave(dialog):
+        asked_to_stay.append(dialog.type)
+        dialog.accept()
+
+    def late(route):
+        plan.wait_for_timeout(700)
+        route.continue_()
+
+    plan.on("dialog", leave)
+    plan.goto(plan.url.split("?")[0] + "?on=targets")
+    limit = plan.get_by_label("All-up weight, at most")
+    limit.fill("601")
+    limit.press("Enter")
+    until(
+        plan,
+        lambda: [each["high"] for each in build_told(plan)["build"]["targets"]],
+        lambda told: 601 in told,
+    )
+    plan.reload()
+    expect(limit).to_have_value("601")
+    assert asked_to_stay == []
+    plan.route("**/quantity?*", late)
+    limit.fill("602")
+    limit.press("Enter")
+    plan.reload()
+    assert asked_to_stay == ["beforeunload"]

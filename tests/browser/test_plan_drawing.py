@@ -1,8 +1,9 @@
 """The Plan's drawing: corners dragged or moved by keys, other layouts, notes; scales on a cable."""
 
-import httpx
 import pytest
 from playwright.sync_api import expect
+
+from tests.browser.waits import build_told, until
 
 
 @pytest.fixture
@@ -37,6 +38,11 @@ def test_a_corner_dragged_redraws_and_is_kept_when_let_go(plan):
     chord = plan.get_by_label("Wing, section 3, chord")
     expect(chord).not_to_have_value("190")
     kept = chord.input_value()
+
+    def tip_mm() -> float:
+        return build_told(plan)["build"]["surfaces"][0]["sections"][-1]["chord_mm"]
+
+    until(plan, tip_mm, lambda told: told == pytest.approx(float(kept), abs=0.01))
     plan.reload()
     expect(plan.get_by_label("Wing, section 3, chord")).to_have_value(kept)
 
@@ -89,6 +95,12 @@ def parts_that_follow(page):
     return page.locator("[data-test=follows]")
 
 
+def left_side_dm2(page) -> float:
+    items = build_told(page)["build"]["items"]
+    (side,) = [each for each in items if each["name"] == "Fuselage, left side"]
+    return side["uses"][0]["amount"]
+
+
 def test_a_body_gives_its_parts_and_they_follow_it_until_they_are_cut(plan):
     for _ in range(3):
         plan.keyboard.press("]")
@@ -101,13 +113,9 @@ def test_a_body_gives_its_parts_and_they_follow_it_until_they_are_cut(plan):
     for _ in range(10):
         plan.keyboard.press("Shift+ArrowRight")
     expect(body.get_by_label("Fuselage, frame 4, from nose")).to_have_value("752")
-    at = plan.url.replace("/build/", "/api/v1/builds/").rsplit("/", 1)[0]
-    plan.wait_for_load_state("networkidle")
-    told = httpx.get(at).json()["build"]["items"]
-    sides = [each for each in told if each["name"] == "Fuselage, left side"]
     # 75 mm slope by (66+84)/2 high, 210 by 84, and 422 mm by (84+36)/2: by hand, bent sides.
     by_hand = (108.02 * 75 + 210 * 84 + 422.2 * 60) / 1e4
-    assert sides[0]["uses"][0]["amount"] == pytest.approx(by_hand, abs=0.002)
+    until(plan, lambda: left_side_dm2(plan), lambda area: area == pytest.approx(by_hand, abs=0.002))
     plan.get_by_role("button", name="they are cut").click()
     expect(parts_that_follow(plan)).to_contain_text("stay as they were drawn")
 
@@ -135,6 +143,11 @@ def test_a_body_begun_dragged_and_removed(plan):
     expect(plan.get_by_text("4 of 5").or_(body)).to_be_visible()
 
 
+def lengths_told(page) -> list[float | None]:
+    items = build_told(page)["build"]["items"]
+    return [each["fit"]["length_mm"] for each in items if each["fit"]]
+
+
 def test_what_fits_is_told_while_a_thing_is_given_its_size(plan):
     plan.keyboard.press("f")
     room = plan.get_by_role("region", name="What takes up room")
@@ -154,6 +167,7 @@ def test_what_fits_is_told_while_a_thing_is_given_its_size(plan):
     camera = plan.get_by_label("Camera and strap, along")
     camera.fill("60")
     camera.press("Enter")
+    until(plan, lambda: 60 in lengths_told(plan))
     plan.reload()
     expect(plan.get_by_label("Camera and strap, along")).to_have_value("60")
 

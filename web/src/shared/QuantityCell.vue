@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import type { Kind, Measure, Understood } from '../api/client'
+import { underWay } from './underWay'
 import { decimal } from './units'
 import { understood, whyNot } from './useQuantity'
 
@@ -80,7 +81,8 @@ async function typed(event: Event) {
 }
 
 async function kept(event: Event) {
-  const told = await read((event.target as HTMLInputElement).value)
+  const ended = underWay()
+  const told = await read((event.target as HTMLInputElement).value).finally(ended)
   if (told === undefined) return
   // Where the place was left there is nobody to ask: it is kept as it was typed.
   if (doubted && told !== before && field.value) {

@@ -21,6 +21,7 @@ import { leftOver, untilAnswered } from './acts'
 import { whatWasTurned } from '../say/undo'
 import { freshId } from './freshId'
 import { outbox } from './outbox'
+import { underWay } from './underWay'
 import { useUnits } from './units'
 import { useWords } from './useWords'
 
@@ -133,6 +134,7 @@ function setUp(id: Ref<string>) {
 
   /** Send a change; true when it was kept. What was refused is said, and nothing was changed. */
   function send(request: (headers: { 'If-Match': string }) => Promise<Opened>): Promise<boolean> {
+    const ended = underWay()
     const sent = last.then(async () => {
       const mine = id.value
       try {
@@ -142,10 +144,14 @@ function setUp(id: Ref<string>) {
       } catch (error) {
         words.complain(error)
         // Nothing answered: what was changed waits here until something does.
-        const late = error instanceof TypeError ? await untilAnswered(mine) : undefined
-        if (late) return broughtHome(late, mine)
+        const late = error instanceof TypeError ? untilAnswered(mine) : undefined
+        ended()
+        const response = await late
+        if (response) return broughtHome(response, mine)
         void client.invalidateQueries({ queryKey: key.value })
         return false
+      } finally {
+        ended()
       }
     })
     last = sent

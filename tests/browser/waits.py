@@ -1,0 +1,24 @@
+"""What the server has is waited for: a page shows what a hand did before it is kept."""
+
+from collections.abc import Callable
+from typing import TypeVar
+
+import httpx
+
+T = TypeVar("T")
+
+
+def until(page, ask: Callable[[], T], holds: Callable[[T], bool] = bool) -> T:
+    """What is asked, as soon as it holds; after 20 s the last answer is said."""
+    for _ in range(200):
+        answer = ask()
+        if holds(answer):
+            return answer
+        page.wait_for_timeout(100)
+    raise AssertionError(f"it did not come home: {answer}")
+
+
+def build_told(page) -> dict:
+    """The build of the page as the server has it, whatever the page shows."""
+    at = page.url.split("?")[0].rsplit("/", 1)[0]
+    return httpx.get(at.replace("/build/", "/api/v1/builds/")).json()
