@@ -142,10 +142,7 @@ def test_the_page_asks_before_it_is_left_while_a_figure_is_read(plan):
         asked_to_stay.append(dialog.type)
         dialog.accept()
 
-    def late(route):
-        plan.wait_for_timeout(700)
-        route.continue_()
-
+    held = []
     plan.on("dialog", leave)
     plan.goto(plan.url.split("?")[0] + "?on=targets")
     limit = plan.get_by_label("All-up weight, at most")
@@ -159,7 +156,7 @@ def test_the_page_asks_before_it_is_left_while_a_figure_is_read(plan):
     plan.reload()
     expect(limit).to_have_value("601")
     assert asked_to_stay == []
-    plan.route("**/quantity?*", late)
+    plan.route("**/quantity?*", lambda route: held.extend([route]))
     limit.fill("602")
     limit.press("Enter")
     plan.reload()
