@@ -146,6 +146,7 @@ def page(chromium) -> Iterator:
     opened.on("pageerror", lambda error: errors.append(str(error)))
     yield opened
     # What a test holds back of the network may still be held when it ends.
-    opened.unroute_all(behavior="ignoreErrors")
+    if not opened.is_closed():
+        opened.unroute_all(behavior="ignoreErrors")
     context.close()
     assert errors == []
