@@ -135,29 +135,41 @@ def test_a_figure_is_kept_though_the_place_is_left_before_it_was_read(plan):
         expect(limit).to_have_value(figure)
 
 
-def test_the_page_asks_before_it_is_left_while_a_figure_is_read(plan):
-    asked_to_stay = []
+@pytest.fixture
+def questions(plan) -> list[str]:
+    """What the page asks on being left; it is left all the same."""
+    asked_on_leaving = []
 
     def leave(dialog):
-        asked_to_stay.append(dialog.type)
+        asked_on_leaving.append(dialog.type)
         dialog.accept()
 
-    held = []
     plan.on("dialog", leave)
+    return asked_on_leaving
+
+
+def test_the_page_asks_before_it_is_left_while_a_figure_is_read(plan, questions):
+    held = []
     plan.goto(plan.url.split("?")[0] + "?on=targets")
     limit = plan.get_by_label("All-up weight, at most")
     limit.fill("601")
     limit.press("Enter")
-    until(
-        plan,
-        lambda: [each["high"] for each in build_told(plan)["build"]["targets"]],
-        lambda told: 601 in told,
-    )
+    # What the rod says is of the answer: nothing is on its way any more.
+    expect(plan.locator("[data-rod=auw]")).to_contain_text("15 g in hand")
     plan.reload()
     expect(limit).to_have_value("601")
-    assert asked_to_stay == []
+    assert questions == []
     plan.route("**/quantity?*", lambda route: held.extend([route]))
     limit.fill("602")
     limit.press("Enter")
     plan.reload()
-    assert asked_to_stay == ["beforeunload"]
+    assert questions == ["beforeunload"]
+
+
+def test_the_page_asks_before_it_is_left_while_a_change_is_on_its_way(plan, questions):
+    held = []
+    plan.route("**/items/wiring", lambda route: held.extend([route]))
+    with plan.expect_request("**/items/wiring"):
+        figure(plan, "Wires and plugs", "17")
+    plan.reload()
+    assert questions == ["beforeunload"]

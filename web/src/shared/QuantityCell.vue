@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import type { Kind, Measure, Understood } from '../api/client'
-import { underWay } from './underWay'
 import { decimal } from './units'
 import { understood, whyNot } from './useQuantity'
 
@@ -81,8 +80,7 @@ async function typed(event: Event) {
 }
 
 async function kept(event: Event) {
-  const ended = underWay()
-  const told = await read((event.target as HTMLInputElement).value).finally(ended)
+  const told = await read((event.target as HTMLInputElement).value)
   if (told === undefined) return
   // Where the place was left there is nobody to ask: it is kept as it was typed.
   if (doubted && told !== before && field.value) {

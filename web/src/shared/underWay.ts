@@ -11,6 +11,10 @@ export function underWay(): () => void {
   }
 }
 
+export function whileUnderWay<T>(work: Promise<T>): Promise<T> {
+  return work.finally(underWay())
+}
+
 window.addEventListener('beforeunload', (event) => {
   if (count > 0) event.preventDefault()
 })

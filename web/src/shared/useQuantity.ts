@@ -1,5 +1,6 @@
 import { ref } from 'vue'
 import { answered, api, type Kind, type Measure, type Understood } from '../api/client'
+import { whileUnderWay } from './underWay'
 
 /** What a typed figure is of, and the plane that it is on: an absurd one is asked about. */
 export interface Of {
@@ -17,7 +18,7 @@ export async function understood(
   of?: Of,
 ): Promise<Understood> {
   const query = { text, kind, unit: unit?.replace('²', '2'), ...of }
-  return answered<Understood>(api.GET('/api/v1/quantity', { params: { query } }))
+  return whileUnderWay(answered<Understood>(api.GET('/api/v1/quantity', { params: { query } })))
 }
 
 /** What was typed as a number in the base unit of its kind. */

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, watch } from 'vue'
 import { answered, api, type Lot, type NewLot, type RackLot } from '../api/client'
 import { useBuild } from './useBuild'
+import { whileUnderWay } from './underWay'
 import { useWords } from './useWords'
 
 export const KINDS: { value: Lot['kind']; title: string; unit: Lot['unit'] }[] = [
@@ -58,7 +59,7 @@ export function useRack() {
   /** Hang a new lot on the rack and take it into this build. */
   async function hang(lot: NewLot): Promise<boolean> {
     try {
-      const hung = await answered<RackLot>(api.POST('/api/v1/rack', { body: lot }))
+      const hung = await whileUnderWay(answered<RackLot>(api.POST('/api/v1/rack', { body: lot })))
       return await take(hung.lot.id)
     } catch (error) {
       words.complain(error)

@@ -2,6 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answered, api, type BuyingList, type Freight, type Wanted } from '../api/client'
 import { freshId } from '../shared/freshId'
+import { whileUnderWay } from '../shared/underWay'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
 
@@ -21,7 +22,7 @@ export function useBuying() {
   // One act after the other, each made of what the last one left.
   let last: Promise<unknown> = Promise.resolve()
   function act(ask: () => Promise<BuyingList>): Promise<boolean> {
-    const done = last.then(async () => {
+    const kept = last.then(async () => {
       wrong.value = ''
       try {
         client.setQueryData(KEY, await ask())
@@ -31,8 +32,8 @@ export function useBuying() {
         return false
       }
     })
-    last = done
-    return done
+    last = kept
+    return whileUnderWay(kept)
   }
 
   const put = ({ id, ...rest }: Wanted) =>

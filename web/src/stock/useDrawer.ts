@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { watch } from 'vue'
 import { answered, api, type DrawerThing, type NewThing } from '../api/client'
+import { whileUnderWay } from '../shared/underWay'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 
@@ -42,7 +43,7 @@ export function useDrawer() {
 
   async function tried(request: () => Promise<unknown>): Promise<boolean> {
     try {
-      await request()
+      await whileUnderWay(request())
       words.hush()
       return true
     } catch (error) {
