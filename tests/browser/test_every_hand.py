@@ -277,6 +277,19 @@ def test_each_place_says_what_it_is_until_it_is_hidden(bench):
     expect(line).to_be_visible()
 
 
+def test_each_view_of_the_plan_says_what_it_is(bench):
+    bench.goto(bench.url.replace("/bench", "/plan"))
+    line = bench.locator("p.what span")
+    views = bench.get_by_label("On the plan").get_by_role("link")
+    expect(views).to_have_count(8)
+    said = set()
+    for view in views.all():
+        view.click()
+        expect(view).to_have_attribute("aria-current", "page")
+        said.add(line.inner_text())
+    assert len(said) == 8
+
+
 def test_words_are_explained_where_they_stand(bench):
     bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
     words = bench.locator("form[aria-label='The next part'] details")

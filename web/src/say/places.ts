@@ -8,6 +8,8 @@ export const PLACES: Record<string, string> = {
     'Everything that will be aboard, each with how its mass is known so far. Type a part on one line; weigh it on the Bench.',
   loadouts:
     'The ways it is flown: which pack, which payload. Each is weighed and balanced by itself.',
+  fit: 'What goes into which bay with how much room, and whether each lead reaches wherever its pack slides.',
+  day: 'The steps of the build in their order, with what can be done while glue sets, and what fits into the time that is left.',
   notebook: 'Notes, wishes for the next version, reminders, and what happened, in one stream.',
   scales:
     'What you weigh with: how fine it shows, how much it bears, and whether a known weight was put on it.',
