@@ -49,15 +49,24 @@ function setUp() {
   // pressed; of several wishes for the pan that wait only the newest is sent.
   let wish: (() => Promise<PanState>) | undefined
   let line: Promise<void> = Promise.resolve()
+  let steps = 0
+  function inLine(step: (before: Promise<void>) => Promise<void>) {
+    steps++
+    line = step(line).finally(() => {
+      steps--
+      hear(live.pan.value)
+    })
+  }
   function ask(request: () => Promise<PanState>) {
     wish = request
-    line = line.then(() => asked(request))
+    inLine((before) => before.then(() => asked(request)))
   }
 
   async function asked(request: () => Promise<PanState>) {
     if (wish !== request) return
     try {
       const state = await request()
+      least = state.turn
       if (wish === request) told.value = state
     } catch (error) {
       words.complain(error)
@@ -65,14 +74,27 @@ function setUp() {
     }
     if (wish === request) wish = undefined
   }
-  // What was recorded has left the pan at once. Word of it lying there, sent before, may come late:
-  // it must not lie beside what is put on next.
+  // Word of the pan may come late, by as many turns as were taken meanwhile. While anything is in
+  // line it waits; then only word of a turn after the last one answered is heard. What was recorded
+  // has left the pan in the turn after the one in which it lay there; while its reading waits for
+  // the workshop to answer, it does not come back beside what is put on next.
+  let least = -1
   let left = ''
-  watch(live.pan, (state) => {
-    if (wish || (left && state && contents(state.loads) === left)) return
+  function hear(state: PanState | undefined) {
+    if (steps > 0 || !state || state.turn < least) return
+    if (left && contents(state.loads) === left) return
     left = ''
+    least = state.turn
     told.value = state
+  }
+  watch(live.pan, (state) => {
+    hear(state)
+    if (state) return
+    told.value = undefined
+    least = -1
   })
+  // A workshop that was started again counts its turns anew.
+  watch(live.connected, () => (least = -1), { flush: 'sync' })
 
   function put(next: Pan) {
     left = ''
@@ -182,8 +204,12 @@ function setUp() {
     }
     // Recording clears the pan, so it goes after what was last asked of the pan, and before what is
     // asked next.
-    line = outbox.post(sent, line)
     left = contents(on.loads)
+    inLine((before) =>
+      outbox.post(sent, before).then(() => {
+        least++
+      }),
+    )
     wish = undefined
     told.value = { ...on, loads: EMPTY, tared: EMPTY, expected: null, turn: UNTOLD }
     return true
