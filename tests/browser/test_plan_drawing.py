@@ -186,6 +186,26 @@ def test_a_body_too_thin_for_its_board_is_refused_by_name_and_in_the_chosen_unit
     expect(refused).to_be_visible()
 
 
+def test_what_is_pressed_while_a_figure_is_read_comes_after_the_figure(plan):
+    held: list = []
+    plan.route("**/api/v1/quantity?*", lambda route: held.extend([route]))
+    for _ in range(3):
+        plan.keyboard.press("]")
+    wide = plan.get_by_label("Fuselage, frame 1, width")
+    wide.fill("5")
+    plan.get_by_role("button", name="Make parts of it").click()
+    plan.keyboard.press("[")
+    until(plan, lambda: len(held))
+    expect(plan.get_by_label("Fuselage", exact=True)).to_be_visible()
+    for late in held:
+        late.continue_()
+    expect(
+        plan.get_by_text("Fuselage, frame 1, is 5 mm; two walls alone take 10 mm")
+    ).to_be_visible()
+    expect(plan.get_by_label("Fuselage", exact=True)).to_have_count(0)
+    assert not [each for each in build_told(plan)["build"]["items"] if each["drawn"]]
+
+
 def test_a_size_typed_and_left_at_once_is_kept(plan):
     plan.keyboard.press("f")
     lead = plan.get_by_label("Pack, 3-cell 850, lead")

@@ -298,11 +298,11 @@ def test_a_glue_of_ones_own_is_on_the_clock_by_its_label(stock):
 
 def test_any_part_may_have_a_price(stock):
     stock.get_by_role("link", name="Shopping").click()
+    missing = stock.get_by_text("Without a price")
+    expect(missing).to_be_visible()
     prices = stock.get_by_label(re.compile("^Price of"))
-    expect(prices.first).to_be_visible()
     empty = next(each for each in prices.all() if each.input_value() == "")
     label = empty.get_attribute("aria-label").removeprefix("Price of ")
-    missing = stock.get_by_text("Without a price")
     expect(missing).to_contain_text(label)
     empty.fill("3.5")
     empty.press("Enter")

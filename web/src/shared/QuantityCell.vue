@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref } from 'vue'
 import type { Kind, Measure, Understood } from '../api/client'
+import { keptInTurn } from './figures'
 import { decimal } from './units'
 import { understood, whyNot } from './useQuantity'
 
@@ -79,8 +80,11 @@ async function typed(event: Event) {
   if (told !== undefined) props.onTyped?.(told)
 }
 
-async function kept(event: Event) {
-  const told = await read((event.target as HTMLInputElement).value)
+function kept(event: Event) {
+  keptInTurn(read((event.target as HTMLInputElement).value), keep)
+}
+
+async function keep(told: number | null | undefined) {
   if (told === undefined) return
   // Where the place was left there is nobody to ask: it is kept as it was typed.
   if (doubted && told !== before && field.value) {

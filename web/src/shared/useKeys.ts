@@ -1,3 +1,4 @@
+import { afterFigures } from './figures'
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue'
 
 /** Whether single keys do anything; Alt and Ctrl go on working, and so does every control. */
@@ -39,7 +40,7 @@ export function useKeys(keys: Record<string, Act>, typing: Record<string, Act> =
       const jump = typing[/^Key([A-Z])$/.exec(event.code)?.[1]?.toLowerCase() ?? event.key]
       if (jump) {
         event.preventDefault()
-        jump(event)
+        void afterFigures(() => jump(event))
       }
       return
     }
@@ -48,7 +49,7 @@ export function useKeys(keys: Record<string, Act>, typing: Record<string, Act> =
     const act = keys[key] ?? typing[key]
     if (!act) return
     event.preventDefault()
-    act(event)
+    void afterFigures(() => act(event))
   }
 
   // A button that was pressed by hand lets go of the keyboard: the next key is the place's again.
