@@ -19,6 +19,7 @@ from hypothesis import settings
 from oaken_scale.api.app import create_app
 from oaken_scale.cli import main
 from oaken_scale.demo.workshop import load_demo
+from tests.http import HTTP
 
 # A run tells the same every time; `pytest --hypothesis-profile=default` looks for new examples. How
 # long an example takes says how busy the machine is, and nothing of what is tested.
@@ -33,10 +34,18 @@ def client(tmp_path: Path) -> Iterator[TestClient]:
         yield opened
 
 
+@pytest.fixture(scope="session")
+def demo_file(tmp_path_factory) -> Path:
+    """The demo workshop, laid out once for all tests, which copy it."""
+    path = tmp_path_factory.mktemp("laid-out") / "demo.sqlite"
+    load_demo(path)
+    return path
+
+
 @pytest.fixture
-def demo(tmp_path: Path) -> Iterator[TestClient]:
-    """The application over the demo workshop."""
-    load_demo(tmp_path / "demo.sqlite")
+def demo(tmp_path: Path, demo_file: Path) -> Iterator[TestClient]:
+    """The application over a copy of the demo workshop."""
+    shutil.copy(demo_file, tmp_path / "demo.sqlite")
     with TestClient(create_app(tmp_path / "demo.sqlite")) as opened:
         yield opened
 
@@ -76,7 +85,7 @@ class Server:
         self.process.start()
         for _ in range(600):
             try:
-                httpx.get(f"{self.url}/api/v1/builds", timeout=1)
+                HTTP.get(f"{self.url}/api/v1/builds", timeout=1)
                 return self
             except httpx.HTTPError:
                 time.sleep(0.05)

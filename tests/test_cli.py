@@ -15,6 +15,7 @@ from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.demo.workshop import load_demo
 from oaken_scale.formats.build_file import dump, load
 from tests.benches import case_l, reading
+from tests.http import HTTP
 
 
 @pytest.fixture
@@ -126,7 +127,7 @@ def test_the_demo_is_served_by_one_command(tmp_path):
             deadline = time.monotonic() + 60
             while time.monotonic() < deadline:
                 try:
-                    shelf = httpx.get(f"http://127.0.0.1:{port}/api/v1/builds", timeout=2).json()
+                    shelf = HTTP.get(f"http://127.0.0.1:{port}/api/v1/builds", timeout=2).json()
                     break
                 except httpx.HTTPError:
                     time.sleep(0.05)

@@ -15,6 +15,7 @@ from oaken_scale.demo.workshop import load_demo
 from oaken_scale.store.copies import folder_of, roll
 from oaken_scale.workshop import Workshop, doorkeeper
 from tests.api.asking import apart, reading
+from tests.http import HTTP
 
 AT = "/api/v1/builds/sandpiper"
 
@@ -150,7 +151,7 @@ def test_a_wrong_command_line_is_answered_in_words(tmp_path, capsys, line, says)
 
 
 def test_fifty_pages_listen_and_a_reading_is_answered_at_once(served):
-    told = httpx.post(f"{served.url}/api/v1/builds", json={"name": "Curlew"}).json()
+    told = HTTP.post(f"{served.url}/api/v1/builds", json={"name": "Curlew"}).json()
     at = f"{served.url}/api/v1/builds/{told['build']['id']}"
 
     async def listened() -> list[int]:

@@ -3,13 +3,13 @@
 import time
 from collections.abc import Iterator
 
-import httpx
 import pytest
 
 from oaken_scale.api import bench
 from oaken_scale.devices.simulated_port import SimulatedPort
 from oaken_scale.devices.simulated_scale import SimulatedScale
 from tests.api.test_served import Page
+from tests.http import HTTP
 
 
 @pytest.fixture
@@ -20,11 +20,11 @@ def port() -> Iterator[SimulatedPort]:
 
 
 def begun(url: str, scale: dict) -> str:
-    told = httpx.post(f"{url}/api/v1/builds", json={"name": "On a cable"}).json()
+    told = HTTP.post(f"{url}/api/v1/builds", json={"name": "On a cable"}).json()
     at = f"{url}/api/v1/builds/{told['build']['id']}"
     sent = {"name": "Motor", "pedigree": "listing", "stated_g": 46.0}
-    assert httpx.post(f"{at}/items", json=sent, headers={"If-Match": '"1"'}).status_code == 201
-    changed = httpx.patch(at, json={"scales": [scale]}, headers={"If-Match": '"2"'})
+    assert HTTP.post(f"{at}/items", json=sent, headers={"If-Match": '"1"'}).status_code == 201
+    changed = HTTP.patch(at, json={"scales": [scale]}, headers={"If-Match": '"2"'})
     assert changed.status_code == 200, changed.text
     return at
 
@@ -32,12 +32,12 @@ def begun(url: str, scale: dict) -> str:
 def test_a_scale_on_a_cable_is_read_tared_and_missed(served, port):
     scale = {"id": "bench", "name": "Bench scale", "step_g": 0.1, "port": port.port}
     at = begun(served.url, scale)
-    state = httpx.get(f"{at}/pan").json()
+    state = HTTP.get(f"{at}/pan").json()
     assert (state["live"], state["simulated"]) == (True, False)
     page = Page(served.url, at.rsplit("/", 1)[1])
     page.wait_for(lambda event, data: event == "scale" and data["state"] == "steady")
     port.device.put(46.2)
-    put = httpx.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()
+    put = HTTP.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()
     shown = page.wait_for(
         lambda event, data: (
             event == "scale"
@@ -50,10 +50,10 @@ def test_a_scale_on_a_cable_is_read_tared_and_missed(served, port):
     port.unplug()
     page.wait_for(lambda event, data: event == "scale" and data["state"] == "gone")
     # Nothing is lost: what is on the pan is still there, and a typed reading is taken.
-    assert httpx.get(f"{at}/pan").json()["loads"]["loads"] == [{"item": "motor", "count": 1.0}]
+    assert HTTP.get(f"{at}/pan").json()["loads"]["loads"] == [{"item": "motor", "count": 1.0}]
     sent = {"id": "typed", "scale": "bench", "reading_g": 46.2,
             "pan": {"loads": [{"item": "motor"}]}}  # fmt: skip
-    assert httpx.post(f"{at}/weighings", json=sent).status_code == 201
+    assert HTTP.post(f"{at}/weighings", json=sent).status_code == 201
 
 
 def test_what_lies_there_unlisted_is_told_before_and_after_taring(served, port):
@@ -64,12 +64,12 @@ def test_what_lies_there_unlisted_is_told_before_and_after_taring(served, port):
     page.wait_for(lambda event, data: event == "scale" and data["astray"])
     deadline = time.monotonic() + 15
     while time.monotonic() < deadline:
-        told = httpx.post(f"{at}/tare").json()
+        told = HTTP.post(f"{at}/tare").json()
         if told["note"]:
             break
         time.sleep(0.2)
     assert "The pan was not empty" in told["note"]
-    assert httpx.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()["note"] is None
+    assert HTTP.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()["note"] is None
 
 
 @pytest.mark.parametrize(

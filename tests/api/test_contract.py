@@ -14,6 +14,7 @@ from schemathesis.specs.openapi.checks import response_schema_conformance
 
 from oaken_scale.api.app import create_app
 from oaken_scale.demo.workshop import load_demo
+from tests.http import HTTP
 
 ROOT = Path(__file__).parents[2]
 WEB = ROOT / "web"
@@ -62,7 +63,7 @@ def operations() -> list[str]:
 def described(demo_served):
     address = f"{demo_served.url}/api/v1/openapi.json"
     # Put together when it is asked for first, in seconds; the reader waits for ten of them at most.
-    httpx.get(address, timeout=120).raise_for_status()
+    HTTP.get(address, timeout=120).raise_for_status()
     return schemathesis.openapi.from_url(address)
 
 
@@ -86,7 +87,7 @@ def test_no_request_is_answered_with_a_server_error(described, demo_served, oper
         if "build_id" in (case.path_parameters or {}) and len(answered) % 2:
             case.path_parameters["build_id"] = "sandpiper"
             if "If-Match" in (case.headers or {}):
-                case.headers["If-Match"] = httpx.get(
+                case.headers["If-Match"] = HTTP.get(
                     f"{demo_served.url}/api/v1/builds/sandpiper"
                 ).headers["etag"]
         answer = case.call()

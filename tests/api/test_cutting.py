@@ -4,10 +4,10 @@ import json
 import time
 from pathlib import Path
 
-import httpx
 import pytest
 
 from tests.api.asking import problem
+from tests.http import HTTP
 
 BUILD = "/api/v1/builds/sandpiper"
 
@@ -65,7 +65,7 @@ def test_whoever_stops_reading_ends_it(demo_served):
     url = f"{demo_served.url}{BUILD}/cutting"
     for _ in range(4):  # twice as many as may be laid at once
         asked = {"seconds": 60.0, "kerf_mm": 0.7}
-        with httpx.stream("POST", url, json=asked, timeout=60) as answer:
+        with HTTP.stream("POST", url, json=asked, timeout=60) as answer:
             first = json.loads(next(answer.iter_lines()))
             assert 0 <= first["gone"] < 1
             assert first["plan"]["sheets"] >= 1

@@ -2,8 +2,9 @@
 
 import json
 
-import httpx
 import pytest
+
+from tests.http import HTTP
 
 AT = "2026-03-07T09:00:00Z"
 
@@ -149,7 +150,7 @@ def test_a_card_of_another_build_is_refused_with_its_name(demo, dunlin):
 
 
 def test_what_was_acknowledged_at_the_field_survives_a_kill(served):
-    begun = httpx.post(f"{served.url}/api/v1/builds", json={"name": "Kite", "layout": "glider"})
+    begun = HTTP.post(f"{served.url}/api/v1/builds", json={"name": "Kite", "layout": "glider"})
     at = f"/api/v1/builds/{begun.json()['build']['id']}"
     entries = [
         throw("t", loadout=None, settings=[{"control": "tab", "mm": 0.5}]),
@@ -160,19 +161,19 @@ def test_what_was_acknowledged_at_the_field_survives_a_kill(served):
         {"entry": "set_aside", "id": "t", "reason": "hit a post"},
     ]  # fmt: skip
     for entry in entries:
-        told = httpx.post(f"{served.url}{at}/field/entries", json=entry)
+        told = HTTP.post(f"{served.url}{at}/field/entries", json=entry)
         assert told.status_code == 200, told.text
-    before = httpx.get(f"{served.url}{at}/field").json()["log"]
+    before = HTTP.get(f"{served.url}{at}/field").json()["log"]
     served.kill()
     served.start()
-    after = httpx.get(f"{served.url}{at}/field").json()["log"]
+    after = HTTP.get(f"{served.url}{at}/field").json()["log"]
     assert after == before
     assert (after["throws"][0]["set_aside"], after["notes"][0]["due"]) == (
         "hit a post",
         "2026-10-01",
     )
     # The next of its layout is begun with the line of one's own.
-    fresh = httpx.post(f"{served.url}/api/v1/builds", json={"name": "K 2", "layout": "glider"})
+    fresh = HTTP.post(f"{served.url}/api/v1/builds", json={"name": "K 2", "layout": "glider"})
     assert fresh.json()["build"]["field"]["own_lines"][0]["words"] == "Dry the nose"
 
 

@@ -1,5 +1,6 @@
 """The door to the local network: in by a code, known by a cookie, out at one press."""
 
+import shutil
 from datetime import timedelta
 
 import pytest
@@ -9,7 +10,6 @@ from oaken_scale.api.app import create_app
 from oaken_scale.api.lan_door import ASKS, COOKIE, LanDoor
 from oaken_scale.api.routes_cutting import CutKind
 from oaken_scale.api.routes_door import Network
-from oaken_scale.demo.workshop import load_demo
 from oaken_scale.store.door import DeviceRole
 from oaken_scale.workshop import doorkeeper
 from tests.api.asking import apart
@@ -19,8 +19,8 @@ ADDRESS = "https://192.168.1.20:8018"
 
 
 @pytest.fixture
-def app(tmp_path):
-    load_demo(tmp_path / "demo.sqlite")
+def app(tmp_path, demo_file):
+    shutil.copy(demo_file, tmp_path / "demo.sqlite")
     made = create_app(tmp_path / "demo.sqlite", lan_hosts=("*", "shed.lan"))
     made.state.network = Network(ADDRESS, "AA:BB", "CC:DD", b"PEM")
     return made

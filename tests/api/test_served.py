@@ -10,6 +10,7 @@ import pytest
 
 from tests.api.asking import begin, item, reading
 from tests.conftest import Server
+from tests.http import HTTP
 
 
 class Page:
@@ -24,7 +25,7 @@ class Page:
     def _listen(self, url: str, build: str) -> None:
         with (
             contextlib.suppress(httpx.HTTPError),  # the server is killed when the tests are done
-            httpx.Client(timeout=20) as client,
+            httpx.Client(verify=False, timeout=20) as client,
             client.stream("GET", f"{url}/api/v1/builds/{build}/events") as stream,
         ):
             event = ""
@@ -50,7 +51,7 @@ def test_what_one_page_does_the_other_hears(demo_served):
     page = Page(demo_served.url, "sandpiper")
     page.wait_for(lambda event, data: event == "changed" and data["revision"] == 1)
     at = f"{demo_served.url}/api/v1/builds/sandpiper"
-    httpx.put(f"{at}/pan", json={"loads": [{"item": "fuselage-box"}]})
+    HTTP.put(f"{at}/pan", json={"loads": [{"item": "fuselage-box"}]})
     page.wait_for(lambda event, data: event == "pan" and len(data["loads"]["loads"]) == 1)
     settled = page.wait_for(
         lambda event, data: (
@@ -58,13 +59,13 @@ def test_what_one_page_does_the_other_hears(demo_served):
         )
     )
     assert settled["reading_g"] == pytest.approx(46.3, abs=0.4)
-    httpx.post(f"{at}/weighings", json=reading("a1", settled["reading_g"], fuselage_box=1))
+    HTTP.post(f"{at}/weighings", json=reading("a1", settled["reading_g"], fuselage_box=1))
     page.wait_for(lambda event, data: event == "changed" and data["revision"] == 2)
     page.wait_for(lambda event, data: event == "scale" and data["reading_g"] == 0)
 
 
 def test_a_typed_build_streams_no_scale(served):
-    told = begin(httpx.Client(base_url=served.url))
+    told = begin(httpx.Client(verify=False, base_url=served.url))
     page = Page(served.url, told["build"]["id"])
     page.wait_for(lambda event, data: event == "pan" and data["simulated"] is False)
     time.sleep(0.4)
@@ -73,7 +74,7 @@ def test_a_typed_build_streams_no_scale(served):
 
 def test_every_acknowledged_reading_survives_a_kill(tmp_path):
     server = Server("serve", tmp_path / "own.sqlite").start()
-    client = httpx.Client(base_url=server.url)
+    client = httpx.Client(verify=False, base_url=server.url)
     told = item(client, begin(client), name="Wing", stated_g=90)
     id = told["build"]["id"]
     acknowledged = []
@@ -96,7 +97,7 @@ def test_every_acknowledged_reading_survives_a_kill(tmp_path):
     server.process.join()
     again = Server("serve", tmp_path / "own.sqlite").start()
     try:
-        kept = httpx.get(f"{again.url}/api/v1/builds/{id}").json()
+        kept = HTTP.get(f"{again.url}/api/v1/builds/{id}").json()
     finally:
         again.kill()
     readings = [(each["id"], each["reading_g"]) for each in kept["build"]["weighings"]]

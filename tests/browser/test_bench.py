@@ -1,11 +1,11 @@
 import re
 
-import httpx
 import pytest
 from playwright.sync_api import expect
 
 from tests.browser.waits import build_told, until
 from tests.conftest import Server
+from tests.http import HTTP
 
 
 def rod(page, kind: str) -> str:
@@ -256,7 +256,7 @@ def test_a_reading_typed_at_once_after_a_press_leaves_an_empty_pan(bench):
     at = bench.url.replace("/build/", "/api/v1/builds/").removesuffix("/bench")
     until(
         bench,
-        lambda: httpx.get(f"{at}/pan").json()["loads"]["loads"],
+        lambda: HTTP.get(f"{at}/pan").json()["loads"]["loads"],
         lambda loads: loads == [],
     )
 
@@ -293,12 +293,12 @@ def test_word_of_the_pan_that_comes_late_puts_nothing_back_on_it(bench):
     bench.locator("[data-item=hatch]").click()
     expect(bench.locator(".tag.on")).to_have_count(1)
     at = bench.url.replace("/build/", "/api/v1/builds/").removesuffix("/bench")
-    loads = until(bench, lambda: httpx.get(f"{at}/pan").json()["loads"]["loads"])
+    loads = until(bench, lambda: HTTP.get(f"{at}/pan").json()["loads"]["loads"])
     assert [each["item"] for each in loads] == ["hatch"]
     # Word of another hand is heard all the same.
     bench.evaluate("() => { window.isLate = false; window.late.forEach(([f, e]) => f(e)) }")
     expect(bench.locator(".tag.on")).to_have_count(1)
-    httpx.put(f"{at}/pan", json={"loads": [{"item": "bands"}, {"item": "skid"}]})
+    HTTP.put(f"{at}/pan", json={"loads": [{"item": "bands"}, {"item": "skid"}]})
     expect(bench.locator(".tag.on")).to_have_count(2)
 
 

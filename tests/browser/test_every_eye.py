@@ -4,9 +4,10 @@ import json
 import re
 from pathlib import Path
 
-import httpx
 import pytest
 from playwright.sync_api import expect
+
+from tests.http import HTTP
 
 AXE = Path("web/node_modules/axe-core/axe.min.js").read_text()
 
@@ -201,12 +202,12 @@ def test_in_inches_and_ounces_no_figure_is_metric(looked_at, demo_served):
     """Names of parts and sheets stay as they were given; all else is in the chosen units."""
     names = set()
     for plane in ("sandpiper", "night-heron", "avocet", "mayfly", "dunlin"):
-        build = httpx.get(f"{demo_served.url}/api/v1/builds/{plane}").json()["build"]
+        build = HTTP.get(f"{demo_served.url}/api/v1/builds/{plane}").json()["build"]
         given = [*build["items"], *build["lots"], *build["loadouts"], *build["scales"]]
         names |= {each["name"] for each in given} | {build["notes"]}
         names |= {each["source"] for each in (*build["lots"], *build["targets"])}
         names |= {each["words"] for each in build["happenings"]}
-    for lot in httpx.get(f"{demo_served.url}/api/v1/rack").json():
+    for lot in HTTP.get(f"{demo_served.url}/api/v1/rack").json():
         names |= {lot["lot"]["name"], lot["lot"]["source"]}
     ask = r"""() => {
         const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)

@@ -5,7 +5,6 @@ import re
 import uuid
 from dataclasses import replace
 
-import httpx
 import pytest
 from playwright.sync_api import expect
 
@@ -14,6 +13,7 @@ from oaken_scale.store.builds import add_build
 from oaken_scale.store.database import Database
 from tests.benches import MORNING
 from tests.browser.waits import until
+from tests.http import HTTP
 
 PHONE = {"width": 390, "height": 844}
 
@@ -30,7 +30,7 @@ def of_its_own(server, name: str) -> str:
 
 
 def log(server, id: str) -> dict:
-    return httpx.get(f"{server.url}/api/v1/builds/{id}/field").json()["log"]
+    return HTTP.get(f"{server.url}/api/v1/builds/{id}/field").json()["log"]
 
 
 @pytest.fixture
@@ -214,7 +214,7 @@ def test_where_nothing_answers_all_is_kept_and_comes_home_once(chromium, served)
     assert after["ticks"][-1]["line"] == "wind"
     assert [each["seen"] for each in after["throws"]] == ["turns_left"]
     assert [each["words"] for each in after["notes"]][-1] == "A softer nose"
-    flights = httpx.get(f"{served.url}/api/v1/builds/{id}").json()["build"]["power"]["flights"]
+    flights = HTTP.get(f"{served.url}/api/v1/builds/{id}").json()["build"]["power"]["flights"]
     assert (len(flights), flights[-1]["minutes"], flights[-1]["landing"]) == (23, 7.5, "soft")
     context.close()
 

@@ -1,7 +1,8 @@
 import re
 
-import httpx
 from playwright.sync_api import expect
+
+from tests.http import HTTP
 
 
 def spread(page, number: str, name: str) -> None:
@@ -30,7 +31,7 @@ def test_the_clock_runs_and_says_when_it_is_due(bench):
     at = bench.url.replace("/build/", "/api/v1/builds/").removesuffix("/bench")
     soon = {"close_after_s": 8, "close_by_s": None, "handle_after_s": 14, "strong_after_s": 3600}
     sent = {"name": "Nose doubler", "adhesive": "epoxy", "times": soon}
-    assert httpx.post(f"{at}/joints", json=sent).status_code == 201
+    assert HTTP.post(f"{at}/joints", json=sent).status_code == 201
     clock = bench.locator(".clock")
     expect(clock).to_contain_text(re.compile("close in 0:0"))
     expect(clock).to_contain_text(re.compile("handle in 0:0"))

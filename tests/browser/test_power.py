@@ -4,7 +4,6 @@ import re
 import uuid
 from dataclasses import replace
 
-import httpx
 import pytest
 from playwright.sync_api import expect
 
@@ -16,6 +15,7 @@ from oaken_scale.devices.simulated_stand import SimulatedStand
 from oaken_scale.store.builds import add_build
 from oaken_scale.store.database import Database
 from tests.benches import MORNING
+from tests.http import HTTP
 
 
 @pytest.fixture
@@ -99,9 +99,9 @@ def test_what_was_typed_wrong_is_said_and_stays(power):
 
 def test_a_drive_is_begun_from_the_parts(page, served):
     at = f"{served.url}/api/v1/builds"
-    told = httpx.post(at, json={"name": "Wren", "layout": "tractor"}).json()
+    told = HTTP.post(at, json={"name": "Wren", "layout": "tractor"}).json()
     for name, grams in (("Motor, outrunner", 24.0), ("Pack, 2-cell 850", 52.0)):
-        told = httpx.post(
+        told = HTTP.post(
             f"{at}/{told['build']['id']}/items",
             json={"name": name, "pedigree": "listing", "stated_g": grams,
                   "station": {"x_mm": 100}},

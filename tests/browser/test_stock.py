@@ -1,11 +1,12 @@
 import re
 from pathlib import Path
 
-import httpx
 import pytest
 from playwright.sync_api import expect
 from reportlab.lib.units import mm
 from reportlab.pdfgen import canvas
+
+from tests.http import HTTP
 
 EXAMPLE = Path(__file__).parents[2] / "docs" / "examples" / "tail.svg"
 
@@ -233,13 +234,13 @@ def test_a_square_weighed_in_one_build_moves_another_that_is_open(page, chromium
     """Two builds of one sheet, on two screens: what one learns the other shows."""
 
     def plane(name):
-        begun = httpx.post(f"{demo_served.url}/api/v1/builds", json={"name": name}).json()
+        begun = HTTP.post(f"{demo_served.url}/api/v1/builds", json={"name": name}).json()
         url = f"{demo_served.url}/api/v1/builds/{begun['build']['id']}"
-        taken = httpx.post(
+        taken = HTTP.post(
             f"{url}/lots", json={"rack": "epp-6"}, headers={"If-Match": f'"{begun["revision"]}"'}
         ).json()
         wing = {"name": "Wing", "pedigree": "calculated", "uses": [{"lot": "epp-6", "amount": 30}]}
-        httpx.post(f"{url}/items", json=wing, headers={"If-Match": f'"{taken["revision"]}"'})
+        HTTP.post(f"{url}/items", json=wing, headers={"If-Match": f'"{taken["revision"]}"'})
         return begun["build"]["id"]
 
     one, other = plane("Turnstone"), plane("Dotterel")

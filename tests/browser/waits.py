@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import TypeVar
 
-import httpx
+from tests.http import HTTP
 
 T = TypeVar("T")
 
@@ -21,4 +21,4 @@ def until(page, ask: Callable[[], T], holds: Callable[[T], bool] = bool) -> T:
 def build_told(page) -> dict:
     """The build of the page as the server has it, whatever the page shows."""
     at = page.url.split("?")[0].rsplit("/", 1)[0]
-    return httpx.get(at.replace("/build/", "/api/v1/builds/")).json()
+    return HTTP.get(at.replace("/build/", "/api/v1/builds/")).json()

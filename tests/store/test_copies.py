@@ -6,7 +6,6 @@ from contextlib import closing
 from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 
-import httpx
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -17,6 +16,7 @@ from oaken_scale.store import copies
 from oaken_scale.store.copies import CopyError, back_up, folder_of, kept_of, restore, roll
 from oaken_scale.store.database import Database, DatabaseRefusedError
 from oaken_scale.workshop import Workshop
+from tests.http import HTTP
 
 NOON = datetime(2026, 3, 9, 12, tzinfo=UTC)
 
@@ -55,9 +55,9 @@ def test_a_copy_is_the_whole_workshop_and_comes_back(shop, tmp_path):
 
 
 def test_a_copy_made_while_readings_come_in_is_of_one_moment(served, tmp_path):
-    told = httpx.post(f"{served.url}/api/v1/builds", json={"name": "Curlew"}).json()
+    told = HTTP.post(f"{served.url}/api/v1/builds", json={"name": "Curlew"}).json()
     at = f"{served.url}/api/v1/builds/{told['build']['id']}"
-    httpx.post(f"{at}/items", json={"name": "Motor", "pedigree": "guess", "stated_g": 60},
+    HTTP.post(f"{at}/items", json={"name": "Motor", "pedigree": "guess", "stated_g": 60},
                headers={"If-Match": '"1"'}).raise_for_status()  # fmt: skip
     stop, answered = threading.Event(), []
 
@@ -65,7 +65,7 @@ def test_a_copy_made_while_readings_come_in_is_of_one_moment(served, tmp_path):
         while not stop.is_set():
             sent = {"id": f"r{len(answered)}", "scale": "scale", "reading_g": 61.0,
                     "pan": {"loads": [{"item": "motor"}]}}  # fmt: skip
-            if httpx.post(f"{at}/weighings", json=sent).status_code == 201:
+            if HTTP.post(f"{at}/weighings", json=sent).status_code == 201:
                 answered.append(sent["id"])
 
     hand = threading.Thread(target=weigh)
