@@ -155,7 +155,9 @@ def create_app(
         routes_door,
     )
     for routes in everything:
-        app.include_router(routes.router)
+        # As they are: an application that includes them would declare each of them a second time,
+        # when it is asked first.
+        app.router.routes.extend(routes.router.routes)
     _serve_pages(app, pages)
     return app
 
