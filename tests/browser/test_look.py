@@ -93,16 +93,6 @@ def test_nothing_comes_from_outside(chromium, demo_served):
     assert [url for url in asked if not url.startswith((demo_served.url, "data:", "blob:"))] == []
 
 
-@pytest.mark.parametrize("place", ["", "build/sandpiper/plan", "build/sandpiper/bench"])
-@pytest.mark.parametrize(("width", "height"), [(1280, 800), (390, 844)])
-def test_nothing_runs_off_the_side(page, demo_served, place, width, height):
-    page.set_viewport_size({"width": width, "height": height})
-    page.goto(f"{demo_served.url}/{place}")
-    expect(page.locator("h1, h2").first).to_be_visible()
-    page.wait_for_timeout(300)
-    assert page.evaluate("document.documentElement.scrollWidth") <= width
-
-
 def test_the_bench_works_under_one_thumb(chromium, demo_served):
     context = chromium.new_context(
         viewport={"width": 390, "height": 844}, has_touch=True, is_mobile=True

@@ -221,15 +221,6 @@ def test_a_budget_is_allotted_and_says_where_it_stands(stock):
     expect(stock.get_by_text("usual shares of 590 g")).to_be_visible()
 
 
-@pytest.mark.parametrize("on", ["rack", "outlines", "ways", "drawer", "shopping", "budget"])
-def test_nothing_of_the_stock_runs_off_a_phone(stock, on):
-    stock.set_viewport_size({"width": 390, "height": 844})
-    stock.goto(re.sub(r"/stock.*", f"/stock?on={on}", stock.url))
-    expect(stock.get_by_role("navigation", name="In the stock")).to_be_visible()
-    wide = stock.evaluate("document.documentElement.scrollWidth")
-    assert wide <= 390
-
-
 def test_a_square_weighed_in_one_build_moves_another_that_is_open(page, chromium, demo_served):
     """Two builds of one sheet, on two screens: what one learns the other shows."""
 
