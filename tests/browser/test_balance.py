@@ -9,10 +9,10 @@ from tests.browser.waits import build_told, until
 
 
 @pytest.fixture
-def balance(bench):
-    bench.goto(bench.url.replace("/bench", "/balance"))
-    expect(bench.get_by_label("Beam", exact=True)).to_contain_text("Tail-heavy")
-    return bench
+def balance(page, sandpiper):
+    page.goto(f"{sandpiper}/balance")
+    expect(page.get_by_label("Beam", exact=True)).to_contain_text("Tail-heavy")
+    return page
 
 
 def rod(page) -> str:

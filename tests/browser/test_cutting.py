@@ -7,10 +7,10 @@ from playwright.sync_api import expect
 
 
 @pytest.fixture
-def cutting(bench):
-    bench.goto(bench.url.replace("/bench", "/stock?on=cutting"))
-    expect(bench.get_by_role("checkbox", name="Lay Fin")).to_be_visible()
-    return bench
+def cutting(page, sandpiper):
+    page.goto(f"{sandpiper}/stock?on=cutting")
+    expect(page.get_by_role("checkbox", name="Lay Fin")).to_be_visible()
+    return page
 
 
 def lay(page):
@@ -82,47 +82,47 @@ def test_a_part_without_an_outline_gets_its_sides_typed(page, demo_served):
     expect(page.get_by_label(f"How {name} lies on the sheet")).to_be_visible()
 
 
-def test_a_wing_is_folded_kept_left_and_right_and_cut(bench):
-    bench.goto(bench.url.replace("/bench", "/stock?on=folds"))
-    bench.get_by_label("What is folded", exact=True).select_option("wing")
-    folds = bench.get_by_role("region", name="Folds")
+def test_a_wing_is_folded_kept_left_and_right_and_cut(page, sandpiper):
+    page.goto(f"{sandpiper}/stock?on=folds")
+    page.get_by_label("What is folded", exact=True).select_option("wing")
+    folds = page.get_by_role("region", name="Folds")
     expect(folds).to_contain_text("to cut, across the folds")
     expect(folds).to_contain_text("393.2 mm")  # worked by hand: 190 + 9.95 + 59.27 + 133.99
-    thick = bench.get_by_label("thick over all")
+    thick = page.get_by_label("thick over all")
     thick.fill("9")
     expect(folds.get_by_role("alert")).to_contain_text("“thick over all” is 9 mm")
-    expect(bench.get_by_role("button", name="Keep it")).to_be_disabled()
+    expect(page.get_by_role("button", name="Keep it")).to_be_disabled()
     thick.fill("2.2 cm")
     thick.press("Enter")
-    bench.get_by_label("Name of what is folded").fill("Spare wing")
-    station = bench.get_by_label("Where it begins, from the nose")
+    page.get_by_label("Name of what is folded").fill("Spare wing")
+    station = page.get_by_label("Where it begins, from the nose")
     station.fill("186")
     station.press("Enter")
-    bench.get_by_role("button", name="Keep it").click()
-    expect(bench.get_by_text("Spare wing kept")).to_be_visible()
-    bench.get_by_role("link", name="Cutting").click()
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("Spare wing kept")).to_be_visible()
+    page.get_by_role("link", name="Cutting").click()
     for side in ("left", "right"):
-        row = bench.get_by_role("row", name=re.compile(f"Spare wing, {side}"))
+        row = page.get_by_role("row", name=re.compile(f"Spare wing, {side}"))
         expect(row).to_contain_text("500 mm by 393 mm")
-    lay(bench)
-    expect(bench.locator(".piece .fold")).to_have_count(4)
+    lay(page)
+    expect(page.locator(".piece .fold")).to_have_count(4)
 
 
-def test_the_sides_of_a_body_are_doubled_and_cut_with_it(bench):
-    bench.goto(bench.url.replace("/bench", "/stock?on=folds"))
-    folds = bench.get_by_role("region", name="Folds")
-    back = bench.get_by_label("sides doubled, back to")
+def test_the_sides_of_a_body_are_doubled_and_cut_with_it(page, sandpiper):
+    page.goto(f"{sandpiper}/stock?on=folds")
+    folds = page.get_by_role("region", name="Folds")
+    back = page.get_by_label("sides doubled, back to")
     back.fill("70 cm")
     expect(folds.get_by_role("alert")).to_contain_text("at most 600 mm")
     back.fill("20 cm")
     back.press("Enter")
     expect(folds).to_contain_text("40.0 wide, 75.0 mm high")
     expect(folds).to_contain_text("2 × 1.50 dm²")
-    bench.get_by_role("button", name="Keep it").click()
-    expect(bench.get_by_text("Fuselage box kept")).to_be_visible()
-    bench.get_by_role("link", name="Cutting").click()
+    page.get_by_role("button", name="Keep it").click()
+    expect(page.get_by_text("Fuselage box kept")).to_be_visible()
+    page.get_by_role("link", name="Cutting").click()
     for side in ("left", "right"):
-        row = bench.get_by_role("row", name=re.compile(f"Fuselage box, doubler, {side}"))
+        row = page.get_by_role("row", name=re.compile(f"Fuselage box, doubler, {side}"))
         expect(row).to_contain_text("200 mm by 75 mm")
 
 

@@ -5,10 +5,10 @@ from playwright.sync_api import expect
 
 
 @pytest.fixture
-def day(bench):
-    bench.goto(bench.url.replace("/bench", "/plan?on=day"))
-    expect(bench.get_by_role("region", name="Order of the day")).to_contain_text("Hands busy")
-    return bench
+def day(page, sandpiper):
+    page.goto(f"{sandpiper}/plan?on=day")
+    expect(page.get_by_role("region", name="Order of the day")).to_contain_text("Hands busy")
+    return page
 
 
 def steps(page):

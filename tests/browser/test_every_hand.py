@@ -172,22 +172,22 @@ def test_the_same_build_by_one_thumb(chromium, served):
     assert actions < 250
 
 
-def test_what_is_chosen_beside_a_line_is_never_passed_over(bench):
+def test_what_is_chosen_beside_a_line_is_never_passed_over(page, sandpiper):
     """A line is the whole part while all else is plain; with an option ticked it is a name."""
-    bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
-    line = bench.get_by_label("Name of the next part")
+    page.goto(f"{sandpiper}/plan?on=parts")
+    line = page.get_by_label("Name of the next part")
     line.fill("Float 28 g")
-    option = bench.get_by_label("Only in some loadouts").first
+    option = page.get_by_label("Only in some loadouts").first
     option.check()
     line.press("Enter")
-    expect(bench.locator(".line .words.wrong")).to_be_visible()
+    expect(page.locator(".line .words.wrong")).to_be_visible()
     expect(line).to_have_value("Float 28 g")
     option.uncheck()
     line.press("Enter")
-    expect(bench.get_by_role("button", name="Change Float", exact=True)).to_be_visible()
+    expect(page.get_by_role("button", name="Change Float", exact=True)).to_be_visible()
     until(
-        bench,
-        lambda: build_told(bench)["build"]["items"][-1]["stated_g"],
+        page,
+        lambda: build_told(page)["build"]["items"][-1]["stated_g"],
         lambda grams: grams == 28,
     )
 
@@ -277,10 +277,10 @@ def test_each_place_says_what_it_is_until_it_is_hidden(bench):
     expect(line).to_be_visible()
 
 
-def test_each_view_of_the_plan_says_what_it_is(bench):
-    bench.goto(bench.url.replace("/bench", "/plan"))
-    line = bench.locator("p.what span")
-    views = bench.get_by_label("On the plan").get_by_role("link")
+def test_each_view_of_the_plan_says_what_it_is(page, sandpiper):
+    page.goto(f"{sandpiper}/plan")
+    line = page.locator("p.what span")
+    views = page.get_by_label("On the plan").get_by_role("link")
     expect(views).to_have_count(8)
     said = set()
     for view in views.all():
@@ -290,15 +290,15 @@ def test_each_view_of_the_plan_says_what_it_is(bench):
     assert len(said) == 8
 
 
-def test_words_are_explained_where_they_stand(bench):
-    bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
-    words = bench.locator("form[aria-label='The next part'] details")
+def test_words_are_explained_where_they_stand(page, sandpiper):
+    page.goto(f"{sandpiper}/plan?on=parts")
+    words = page.locator("form[aria-label='The next part'] details")
     words.locator("summary").press("Enter")
     for word in ("pieces", "option", "station", "known by"):
         expect(words.locator("dt", has_text=word)).to_be_visible()
     expect(words).to_contain_text("Aboard in some loadouts only")
-    bench.goto(bench.url.replace("/plan?on=parts", "/balance"))
-    schools = bench.locator("details", has_text="Builders do not agree")
+    page.goto(page.url.replace("/plan?on=parts", "/balance"))
+    schools = page.locator("details", has_text="Builders do not agree")
     schools.locator("summary").press("Enter")
     expect(schools.locator("dt", has_text="school")).to_be_visible()
 
@@ -390,39 +390,39 @@ def test_a_span_in_centimetres_is_asked_about_in_place(page, served):
     expect(page.get_by_label("What the drawing comes to")).to_contain_text("860 mm")
 
 
-def test_the_table_sorts_filters_and_groups(bench):
-    bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
-    names = bench.locator("tr.part button.name")
+def test_the_table_sorts_filters_and_groups(page, sandpiper):
+    page.goto(f"{sandpiper}/plan?on=parts")
+    names = page.locator("tr.part button.name")
     expect(names).to_have_count(38)
-    bench.keyboard.press("/")
-    bench.keyboard.type("aileron,")
+    page.keyboard.press("/")
+    page.keyboard.type("aileron,")
     expect(names).to_have_count(2)
-    bench.keyboard.press("Escape")
-    bench.get_by_label("Show only").select_option("guesses")
-    expect(bench.locator(".tools [role=status]")).to_contain_text(" of 38")
+    page.keyboard.press("Escape")
+    page.get_by_label("Show only").select_option("guesses")
+    expect(page.locator(".tools [role=status]")).to_contain_text(" of 38")
     assert names.count() < 20
-    bench.get_by_label("Show only").select_option("all parts")
-    bench.locator("th.now button").click()
-    bench.locator("th.now button").click()
-    expect(bench.locator("th.now")).to_have_attribute("aria-sort", "descending")
+    page.get_by_label("Show only").select_option("all parts")
+    page.locator("th.now button").click()
+    page.locator("th.now button").click()
+    expect(page.locator("th.now")).to_have_attribute("aria-sort", "descending")
     expect(names.first).to_have_text(re.compile("Pack, 3-cell 1300"))
-    bench.get_by_label("by assembly").check()
-    expect(bench.locator("tr.group")).to_have_count(
-        len({each["assembly"] for each in build_told(bench)["build"]["items"]})
+    page.get_by_label("by assembly").check()
+    expect(page.locator("tr.group")).to_have_count(
+        len({each["assembly"] for each in build_told(page)["build"]["items"]})
     )
 
 
-def test_several_moves_are_asked_and_kept_as_one(bench):
-    bench.goto(bench.url.replace("/bench", "/balance"))
-    line = bench.get_by_label("Several moves as one")
+def test_several_moves_are_asked_and_kept_as_one(page, sandpiper):
+    page.goto(f"{sandpiper}/balance")
+    line = page.get_by_label("Several moves as one")
     line.fill("3-cell 1300 and receiver both 20 forward")
     line.press("Enter")
-    told = bench.locator("form.several [role=status]")
+    told = page.locator("form.several [role=status]")
     expect(told).to_contain_text("Receiver 20 forward")
-    bench.get_by_role("button", name="move them so").click()
+    page.get_by_role("button", name="move them so").click()
     expect(line).to_have_value("")
-    bench.keyboard.press("Control+z")
-    expect(bench.locator(".line .words").first).to_contain_text("Receiver changed")
+    page.keyboard.press("Control+z")
+    expect(page.locator(".line .words").first).to_contain_text("Receiver changed")
 
 
 def test_an_act_is_one_request_though_word_of_it_comes_before_the_answer(bench):

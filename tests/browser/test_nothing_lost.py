@@ -20,10 +20,10 @@ def stated(page, id: str, grams: float) -> None:
 
 
 @pytest.fixture
-def plan(bench):
-    bench.goto(bench.url.replace("/bench", "/plan?on=parts"))
-    expect(bench.get_by_role("heading", name="Parts")).to_be_visible()
-    return bench
+def plan(page, sandpiper):
+    page.goto(f"{sandpiper}/plan?on=parts")
+    expect(page.get_by_role("heading", name="Parts")).to_be_visible()
+    return page
 
 
 def figure(page, part: str, typed: str) -> None:

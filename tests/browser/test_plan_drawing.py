@@ -7,10 +7,10 @@ from tests.browser.waits import build_told, until
 
 
 @pytest.fixture
-def plan(bench):
-    bench.goto(bench.url.replace("/bench", "/plan"))
-    expect(bench.get_by_label("Drawing", exact=True)).to_be_visible()
-    return bench
+def plan(page, sandpiper):
+    page.goto(f"{sandpiper}/plan")
+    expect(page.get_by_label("Drawing", exact=True)).to_be_visible()
+    return page
 
 
 def numbers(page):

@@ -1,20 +1,14 @@
 """The place Power: from a typed point to a run that is told on the rods."""
 
 import re
-import uuid
-from dataclasses import replace
 
 import pytest
 from playwright.sync_api import expect
 
 from oaken_scale.core.model.power import Pack
 from oaken_scale.demo.drives import SANDPIPER_TRUE
-from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.devices.simulated_port import SimulatedPort
 from oaken_scale.devices.simulated_stand import SimulatedStand
-from oaken_scale.store.builds import add_build
-from oaken_scale.store.database import Database
-from tests.benches import MORNING
 from tests.http import HTTP
 
 
@@ -145,14 +139,9 @@ def test_nothing_of_it_runs_off_the_page(power, width):
 
 
 @pytest.fixture
-def mine(page, demo_served):
+def mine(page, sandpiper):
     """The Power of a Sandpiper of its own."""
-    id = f"sandpiper-{uuid.uuid4()}"
-    store = Database(demo_served.database)
-    with store.transaction() as connection:
-        add_build(connection, replace(sandpiper(), id=id), MORNING)
-    store.close()
-    page.goto(f"{demo_served.url}/build/{id}/power")
+    page.goto(f"{sandpiper}/power")
     expect(page.get_by_role("button", name="Switch it on")).to_be_visible()
     return page
 
