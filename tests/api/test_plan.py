@@ -2,6 +2,7 @@
 
 import pytest
 
+from tests.api.asking import problem
 from tests.api.test_life import AT, act, opened
 from tests.api.test_undo import undo
 
@@ -31,6 +32,22 @@ def test_a_first_drawing_asks_span_and_chord(curlew):
     told = act(client, "drawing", at, span_mm=1000.0, area_dm2=20.0).json()
     assert told["assessment"]["wing"]["mac_mm"] == pytest.approx(200.0, abs=0.1)
     assert "chord at the root" in refused(act(client, "drawing", at, span_mm=1000.0))
+    nothing = act(client, "drawing", at, span_mm=1000.0, chord_mm=1e-9)
+    assert problem(nothing, "chord_mm", "give a larger one")
+
+
+def test_a_wing_as_thin_as_a_hair_is_refused_in_words_and_asked_about_safely(demo):
+    at = "/api/v1/builds/sandpiper"
+    before = demo.get(at).json()["build"]["surfaces"]
+    for chord in (5e-324, 1e-9, 0.0004):
+        wing = before[0] | {
+            "sections": [each | {"chord_mm": chord} for each in before[0]["sections"]]
+        }
+        asked = demo.post(f"{at}/what-if", json={"surfaces": [wing, *before[1:]]})
+        assert problem(asked, "surfaces.0.sections.0.chord_mm", "comes to no area")
+        kept = act(demo, "", at, method="PATCH", surfaces=[wing, *before[1:]])
+        assert problem(kept, "surfaces.0.sections.0.chord_mm", "comes to no area")
+    assert demo.get(at).json()["build"]["surfaces"] == before
 
 
 def test_a_surface_is_made_to_a_figure(curlew):

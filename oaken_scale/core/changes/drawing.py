@@ -2,6 +2,7 @@
 an area, a chord, a tip by its length along the slope; and the parts that a surface is made of."""
 
 from collections.abc import Callable, Iterable
+from contextlib import suppress
 from dataclasses import replace
 from math import hypot, sqrt
 from typing import Final
@@ -19,6 +20,10 @@ SAME_MM: Final = 0.51
 """Two drawings that differ by less than this are one [mm]: figures are rounded to a millimetre."""
 
 
+LEAST: Final = 1e-9
+"""A share of a size at which every figure that is kept is 0 [1]."""
+
+
 def first_drawing(
     surfaces: tuple[Surface, ...],
     span_mm: float,
@@ -32,7 +37,8 @@ def first_drawing(
     with ``sqrt(s c)`` both ways, fins with ``s``: so the volumes ``Vh = Sh l/(S MAC)`` and
     ``Vv = Sv l/(S b)`` stay what they were.
 
-    Raises BuildFaultError without a wing, or with neither a chord nor an area.
+    Raises BuildFaultError without a wing that has a span and a chord at its root, with neither a
+    chord nor an area, and for a size at which a surface is nothing: figures are kept to 0.1 mm.
 
     >>> told = first_drawing(presets.layout("tractor").starting_surfaces, 1200.0, 200.0)
     >>> [(round(s.y_mm), round(s.chord_mm)) for s in told[0].sections]
@@ -42,18 +48,26 @@ def first_drawing(
     if not wings:
         raise BuildFaultError([Fault("surfaces", "draw a wing first")])
     half = max(abs(section.y_mm) for wing in wings for section in wing.sections)
-    across = span_mm / (2 * half)
     root = wings[0].sections[0]
+    if not half or not root.chord_mm:
+        words = "the first wing needs a span, and a chord at its root; type its sections first"
+        raise BuildFaultError([Fault("surfaces", words)])
+    across = span_mm / (2 * half)
     if chord_mm is not None:
-        along = chord_mm / root.chord_mm
+        given, along = "chord_mm", chord_mm / root.chord_mm
     elif area is not None:
-        along = area / (sum(area_dm2(wing) for wing in wings) * across)
+        across = max(across, LEAST)
+        given, along = "area_dm2", area / (sum(area_dm2(wing) for wing in wings) * across)
     else:
         raise BuildFaultError([Fault("chord_mm", "give the chord at the root, or the wing's area")])
     other = sqrt(across * along)
 
     at = _quarter_of(wings)
     grown = tuple(_grown(each, across, along, other) for each in surfaces)
+    for old, new in zip(surfaces, grown, strict=True):
+        if area_dm2(old) and not area_dm2(new):
+            words = f'is so small that "{new.name}" comes to nothing; give a larger one'
+            raise BuildFaultError([Fault("span_mm" if across < along else given, words)])
     new_at = _quarter_of([each for each in grown if each.role is Role.WING])
     return tuple(
         new
@@ -120,7 +134,8 @@ def untouched(layout: str, surfaces: tuple[Surface, ...]) -> frozenset[str]:
     if wings and any(each.role is Role.WING for each in start):
         half = max(abs(section.y_mm) for wing in wings for section in wing.sections)
         chord = wings[0].sections[0].chord_mm
-        if half > 0 and chord > 0:
+        # A wing that is nothing yet makes no tail to compare with.
+        with suppress(BuildFaultError):
             grown = first_drawing(start, 2 * half, chord)
             as_it_came += [(each.id, each) for each in grown if each.role is not Role.WING]
     return frozenset(

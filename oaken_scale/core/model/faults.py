@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Final
 
+from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.body import Body
 from oaken_scale.core.model.build import (
@@ -167,7 +168,7 @@ def body_faults(k: int, body: Body) -> Iterator[Fault]:
 
 
 def surface_faults(k: int, surface: Surface) -> Iterator[Fault]:
-    """A surface needs two sections, each farther out than the last, and some chord."""
+    """A surface needs two sections, each farther out than the last, and some area."""
     path = f"surfaces.{k}.sections"
     if len(surface.sections) < 2:
         yield Fault(path, "a surface needs at least two sections, root first")
@@ -183,6 +184,16 @@ def surface_faults(k: int, surface: Surface) -> Iterator[Fault]:
         yield Fault(f"{path}.0.y_mm", "draw the starboard half: y from 0 outward")
     if not any(section.chord_mm > 0 for section in surface.sections):
         yield Fault(f"{path}.0.chord_mm", "at least one section needs a chord above 0 mm")
+    elif _half_area_mm2(surface, axis) < limits.LEAST_AREA_MM2:
+        words = f"comes to no area; give chord and span, {limits.LEAST_AREA_MM2:g} mm2 at least"
+        yield Fault(f"{path}.0.chord_mm", words)
+
+
+def _half_area_mm2(surface: Surface, axis: str) -> float:
+    return sum(
+        abs(getattr(outer, axis) - getattr(inner, axis)) * (inner.chord_mm + outer.chord_mm) / 2
+        for inner, outer in pairwise(surface.sections)
+    )
 
 
 def _lot_faults(build: Build) -> Iterator[Fault]:

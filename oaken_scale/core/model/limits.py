@@ -17,6 +17,8 @@ STATION_MM: Final = 5_000.0
 
 CHORD_MM: Final = 2_000.0
 """Longest chord [mm]."""
+LEAST_AREA_MM2: Final = 1.0
+"""Least area of a surface, or of its half [mm2]."""
 
 AREA_DM2: Final = 500.0
 """Largest area of one part or sample [dm2]."""

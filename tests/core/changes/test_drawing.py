@@ -1,5 +1,6 @@
 """Drawings made to a figure: areas, volumes and lengths by sums of their own."""
 
+from dataclasses import replace
 from math import hypot
 
 import pytest
@@ -58,6 +59,32 @@ def test_a_first_drawing_needs_a_wing_and_a_chord():
     for surfaces, words in (((), "draw a wing first"), ((TAPERED,), "chord at the root")):
         with pytest.raises(BuildFaultError, match=words):
             first_drawing(surfaces, 1000.0)
+
+
+SIZES = st.floats(5e-324, 20_000.0)
+
+
+@given(layout=st.sampled_from(WITH_WING), span=SIZES, size=SIZES, by_area=st.booleans())
+def test_whatever_the_size_it_is_drawn_or_refused_by_the_fields_name(layout, span, size, by_area):
+    made = {"area": size} if by_area else {"chord_mm": size}
+    refusals = []
+    try:
+        drawn = first_drawing(layout.starting_surfaces, span, **made)
+        assert all(area_dm2(each) for each in drawn)
+    except BuildFaultError as refused:
+        refusals += refused.faults
+    for refusal in refusals:
+        assert min(span, size) < 50.0
+        assert refusal.field in {"span_mm", "area_dm2" if by_area else "chord_mm"}
+        assert "give a larger one" in refusal.words
+    hair = tuple(chorded(each, min(size, 2.0)) for each in layout.starting_surfaces)
+    assert "wing" not in untouched(layout.id, hair)
+
+
+def test_a_wing_without_a_chord_at_its_root_is_no_beginning():
+    pointed = replace(TAPERED, sections=(Section(0, 0, 0, 0), *TAPERED.sections[1:]))
+    with pytest.raises(BuildFaultError, match="a chord at its root"):
+        first_drawing((pointed,), 1000.0, 200.0)
 
 
 @pytest.mark.parametrize("layout", presets.LAYOUTS, ids=lambda each: each.id)

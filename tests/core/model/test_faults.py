@@ -59,6 +59,20 @@ def test_a_sound_build_has_none():
                                   (Section(0, 90, 0, 10), Section(0, 50, 0, 10))),)},
             "surfaces.0.sections.1.y_mm", "not farther out",
         ),
+        (
+            {"surfaces": (Surface("w", "W", Role.WING,
+                                  (Section(0, 0, 0, 0), Section(0, 500, 0, 0))),)},
+            "surfaces.0.sections.0.chord_mm", "needs a chord",
+        ),
+        *(
+            (
+                {"surfaces": (Surface("w", "W", role,
+                                      (Section(0, 0, 0, c), Section(0, y, z, c))),)},
+                "surfaces.0.sections.0.chord_mm", "comes to no area",
+            )
+            for role, y, z, c in ((Role.WING, 500, 0, 1e-6), (Role.WING, 1e-9, 500, 90),
+                                  (Role.FIN, 500, 0.01, 99))
+        ),
         ({"weighings": (reading(1, 9.0, "ghost"),)}, "weighings.0.pan.loads.0.item", "no item"),
         ({"weighings": (reading(1, 9.0, {}),)}, "weighings.0.pan", "empty"),
         ({"weighings": (reading(1, 9.0, "wing", "other"),)}, "weighings.0.scale", "no scale"),
@@ -68,6 +82,11 @@ def test_each_fault_names_its_field_and_what_would_be_right(change, field, says)
     found = faults(replace(case_l(), **change))
     assert field in [fault.field for fault in found]
     assert any(says in fault.words for fault in found)
+
+
+def test_a_square_millimetre_is_an_area():
+    thread = Surface("w", "W", Role.WING, (Section(0, 0, 0, 0.002), Section(0, 500, 0, 0.002)))
+    assert faults(replace(case_l(), surfaces=(thread,))) == ()
 
 
 def test_check_raises_with_every_fault():
