@@ -190,10 +190,11 @@ def surface_faults(k: int, surface: Surface) -> Iterator[Fault]:
 
 
 def _half_area_mm2(surface: Surface, axis: str) -> float:
-    return sum(
-        abs(getattr(outer, axis) - getattr(inner, axis)) * (inner.chord_mm + outer.chord_mm) / 2
-        for inner, outer in pairwise(surface.sections)
-    )
+    area = 0.0
+    for inner, outer in pairwise(surface.sections):
+        step = abs(getattr(outer, axis) - getattr(inner, axis))
+        area += step * (inner.chord_mm + outer.chord_mm) / 2
+    return area
 
 
 def _lot_faults(build: Build) -> Iterator[Fault]:
