@@ -36,10 +36,8 @@ class NewBuild(fields.Edge):
     name: fields.Name
     purpose: fields.Label = ""
     layout: fields.Label = ""
-    auw_high_g: (
-        Annotated[float, Field(gt=0, le=limits.READING_G, strict=True, allow_inf_nan=False)] | None
-    ) = None
-    step_g: Annotated[float, Field(ge=0.0001, le=100, strict=True, allow_inf_nan=False)] = 0.1
+    auw_high_g: Annotated[float, fields.number(gt=0, le=limits.READING_G)] | None = None
+    step_g: Annotated[float, fields.number(ge=0.0001, le=100)] = 0.1
 
 
 class BuildPatch(fields.Edge):

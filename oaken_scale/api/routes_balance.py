@@ -43,15 +43,11 @@ class NewCheck(fields.Edge):
     x_mm: fields.Coordinate
     by: fields.Label = ""
     other_mm: fields.Coordinate | None = None
-    reading_g: Annotated[float, Field(strict=True, ge=0, le=20_000, allow_inf_nan=False)] | None = (
-        None
-    )
+    reading_g: Annotated[float, fields.number(ge=0, le=20_000)] | None = None
     scale: fields.Id | None = None
     z_mm: fields.Coordinate | None = None
-    nose_down_deg: (
-        Annotated[float, Field(strict=True, ge=-80, le=80, allow_inf_nan=False)] | None
-    ) = None
-    doubt: Annotated[float, Field(strict=True, gt=0, le=100, allow_inf_nan=False)] | None = None
+    nose_down_deg: Annotated[float, fields.number(ge=-80, le=80)] | None = None
+    doubt: Annotated[float, fields.number(gt=0, le=100)] | None = None
     note: fields.Words = ""
     part: Annotated[
         fields.Label, Field(description="What was held, where it was not the whole plane")

@@ -27,8 +27,8 @@ from oaken_scale.formats import fields
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["plan"])
 
-Mm = Annotated[float, Field(strict=True, gt=0, le=20_000, allow_inf_nan=False)]
-Dm2 = Annotated[float, Field(strict=True, gt=0, le=10_000, allow_inf_nan=False)]
+Mm = Annotated[float, fields.number(gt=0, le=20_000)]
+Dm2 = Annotated[float, fields.number(gt=0, le=10_000)]
 SHELF: Final = "rack:"
 Unit = Annotated[str, Field(max_length=8)]
 _UNITS: Final = {
@@ -67,7 +67,7 @@ class Skin(fields.Edge):
     """What a surface is cut from, and in how many layers: 2 for a wing folded over."""
 
     lot: fields.Id
-    layers: Annotated[float, Field(strict=True, gt=0, le=10, allow_inf_nan=False)] = 1.0
+    layers: Annotated[float, fields.number(gt=0, le=10)] = 1.0
 
 
 class CutOut(fields.Edge):

@@ -50,7 +50,7 @@ class Repair(Done):
 class Trim(Done):
     """Sanded, cut or pulled off: about how much."""
 
-    grams: Annotated[float, Field(strict=True, gt=0, le=limits.ITEM_MASS_G, allow_inf_nan=False)]
+    grams: Annotated[float, fields.number(gt=0, le=limits.ITEM_MASS_G)]
 
 
 _Side = Annotated[float, fields.number(gt=0, le=limits.STATION_MM)]

@@ -167,7 +167,7 @@ async def keep_another_list(
     return told(held, 201, after=sharing(shop, build_id))
 
 
-Mm = Annotated[float, Field(strict=True, ge=-20_000, le=20_000, allow_inf_nan=False)]
+Mm = Annotated[float, fields.number(ge=-20_000, le=20_000)]
 
 
 class Listed(fields.Edge):
@@ -175,7 +175,7 @@ class Listed(fields.Edge):
 
     name: fields.Name
     assembly: fields.Label = ""
-    mass_g: Annotated[float, Field(strict=True, ge=0, le=5000, allow_inf_nan=False)] | None = None
+    mass_g: Annotated[float, fields.number(ge=0, le=5000)] | None = None
     pieces: Annotated[int, Field(strict=True, ge=1, le=1000)] = 1
     station_mm: Mm | None = None
     side_mm: Mm = 0.0

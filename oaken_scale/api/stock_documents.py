@@ -20,7 +20,7 @@ from oaken_scale.formats import fields
 from oaken_scale.formats import plan_documents as plan
 from oaken_scale.formats.power_file import Amperes, Capacity, Cells, Kv, Rating
 
-_Sized = Annotated[float, Field(ge=0.1, le=limits.STATION_MM, strict=True, allow_inf_nan=False)]
+_Sized = Annotated[float, fields.number(ge=0.1, le=limits.STATION_MM)]
 _At = Annotated[
     float, Field(ge=-10 * limits.STATION_MM, le=10 * limits.STATION_MM, allow_inf_nan=False)
 ]
@@ -44,9 +44,7 @@ class NewThing(fields.Edge):
 
     name: fields.Name
     kind: ThingKind
-    listing_g: Annotated[
-        float, Field(gt=0, le=limits.ITEM_MASS_G, strict=True, allow_inf_nan=False)
-    ]
+    listing_g: Annotated[float, fields.number(gt=0, le=limits.ITEM_MASS_G)]
     leads_included: bool = True
     price: plan.Price | None = None
     note: fields.Words = ""
@@ -118,7 +116,7 @@ class CutDoc(fields.Edge):
     """A part to keep: its figures as an outline or a shape gave them, and what it is made of."""
 
     name: fields.Name
-    area_dm2: Annotated[float, Field(gt=0, le=limits.AREA_DM2, strict=True, allow_inf_nan=False)]
+    area_dm2: Annotated[float, fields.number(gt=0, le=limits.AREA_DM2)]
     x_mm: _At = 0.0
     y_mm: _At = 0.0
     box: BoxDoc = BoxDoc()
@@ -130,9 +128,7 @@ class CutDoc(fields.Edge):
     rings: Annotated[tuple[RingAsDrawn, ...], Field(max_length=60)] = ()
     folds: Annotated[tuple[fields.FoldLine, ...], Field(max_length=60)] = ()
     grain: Grain = Grain.FREE
-    doubt_dm2: (
-        Annotated[float, Field(ge=0, le=limits.AREA_DM2, strict=True, allow_inf_nan=False)] | None
-    ) = None
+    doubt_dm2: Annotated[float, fields.number(ge=0, le=limits.AREA_DM2)] | None = None
 
     def value(self) -> Cut:
         """The part as the core has it."""
@@ -228,13 +224,9 @@ class Template(fields.Edge):
     """A paper template as the scale shows it."""
 
     reading_g: fields.Reading
-    step_g: Annotated[float, Field(ge=0.0001, le=100, strict=True, allow_inf_nan=False)] = 0.1
-    paper_g_m2: Annotated[float, Field(gt=1, le=2000, strict=True, allow_inf_nan=False)] = (
-        shape.PAPER_G_M2[0]
-    )
-    paper_doubt_g_m2: Annotated[float, Field(ge=0, le=500, strict=True, allow_inf_nan=False)] = (
-        shape.PAPER_G_M2[1]
-    )
+    step_g: Annotated[float, fields.number(ge=0.0001, le=100)] = 0.1
+    paper_g_m2: Annotated[float, fields.number(gt=1, le=2000)] = shape.PAPER_G_M2[0]
+    paper_doubt_g_m2: Annotated[float, fields.number(ge=0, le=500)] = shape.PAPER_G_M2[1]
 
 
 @dataclass(frozen=True, slots=True)

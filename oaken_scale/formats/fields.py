@@ -1,9 +1,21 @@
 """The fields that files and requests are made of: the shape and range of every single value."""
 
+from collections.abc import Iterator
+from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Annotated, Any, Final
 
-from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field
+from annotated_types import Ge, GroupedMetadata, Gt, Le, Lt
+from pydantic import (
+    AfterValidator,
+    AllowInfNan,
+    AwareDatetime,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    Strict,
+)
 
 from oaken_scale.core.model import limits, pattern
 
@@ -20,9 +32,35 @@ def _as_told(at: datetime) -> datetime:
     return at.astimezone(UTC)
 
 
+NOTHING: Final = 1e-9
+"""What is less than this, in any unit of ours, is nothing: no scale and no rule shows it."""
+
+
+def _or_nothing(given: object) -> object:
+    return 0.0 if isinstance(given, float) and abs(given) < NOTHING else given
+
+
+@dataclass(frozen=True)
+class Number(GroupedMetadata):
+    """The range of a plain, finite number; one that is nothing is 0, and refused where 0 is."""
+
+    gt: float | None = None
+    ge: float | None = None
+    lt: float | None = None
+    le: float | None = None
+
+    def __iter__(self) -> Iterator[object]:
+        """What it is made of, for Pydantic."""
+        yield Strict()
+        yield AllowInfNan(False)
+        ends = ((Gt, self.gt), (Ge, self.ge), (Lt, self.lt), (Le, self.le))
+        yield from (of(end) for of, end in ends if end is not None)
+        yield BeforeValidator(_or_nothing)
+
+
 def number(**limits_of: Any) -> Any:
     """The range of a plain, finite number."""
-    return Field(strict=True, allow_inf_nan=False, **limits_of)
+    return Number(**limits_of)
 
 
 PORT: Final = (
