@@ -39,14 +39,14 @@ def test_a_first_drawing_asks_span_and_chord(curlew):
 def test_a_wing_as_thin_as_a_hair_is_refused_in_words_and_asked_about_safely(demo):
     at = "/api/v1/builds/sandpiper"
     before = demo.get(at).json()["build"]["surfaces"]
-    for chord in (5e-324, 1e-9, 0.0004):
+    for chord, says in ((5e-324, "needs a chord"), (1e-8, "no area"), (0.0004, "no area")):
         wing = before[0] | {
             "sections": [each | {"chord_mm": chord} for each in before[0]["sections"]]
         }
         asked = demo.post(f"{at}/what-if", json={"surfaces": [wing, *before[1:]]})
-        assert problem(asked, "surfaces.0.sections.0.chord_mm", "comes to no area")
+        assert problem(asked, "surfaces.0.sections.0.chord_mm", says)
         kept = act(demo, "", at, method="PATCH", surfaces=[wing, *before[1:]])
-        assert problem(kept, "surfaces.0.sections.0.chord_mm", "comes to no area")
+        assert problem(kept, "surfaces.0.sections.0.chord_mm", says)
     assert demo.get(at).json()["build"]["surfaces"] == before
 
 
