@@ -186,14 +186,19 @@ def test_a_body_too_thin_for_its_board_is_refused_by_name_and_in_the_chosen_unit
     expect(refused).to_be_visible()
 
 
-def test_what_is_pressed_while_a_figure_is_read_comes_after_the_figure(plan):
+@pytest.mark.parametrize("hand", ["mouse", "keys"])
+def test_what_is_pressed_while_a_figure_is_read_comes_after_the_figure(plan, hand):
     held: list = []
     plan.route("**/api/v1/quantity?*", lambda route: held.extend([route]))
     for _ in range(3):
         plan.keyboard.press("]")
     wide = plan.get_by_label("Fuselage, frame 1, width")
     wide.fill("5")
-    plan.get_by_role("button", name="Make parts of it").click()
+    make = plan.get_by_role("button", name="Make parts of it")
+    if hand == "mouse":
+        make.click()
+    else:
+        make.press("Enter")
     plan.keyboard.press("[")
     until(plan, lambda: len(held))
     expect(plan.get_by_label("Fuselage", exact=True)).to_be_visible()
