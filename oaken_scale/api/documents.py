@@ -15,7 +15,7 @@ from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.outliers import Doubt
 from oaken_scale.core.material.joint_clock import Adhesive, adhesive, own_adhesives
 from oaken_scale.core.model import build as core
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import LotKind
 from oaken_scale.core.model.named import free_id
@@ -24,43 +24,46 @@ from oaken_scale.core.model.presets import Layout, Purpose
 from oaken_scale.core.model.quantity import QuantityError, parse
 from oaken_scale.core.reading_effects import News
 from oaken_scale.devices.line_pattern import line_pattern
-from oaken_scale.formats import fields
-from oaken_scale.formats import log_documents as log
-from oaken_scale.formats import plan_documents as plan
-from oaken_scale.formats.power_file import PowerDoc
+from oaken_scale.formats import documents, fields
+from oaken_scale.formats.fields import Document
 
 
 class NewBuild(fields.Edge):
     """A build begun from a purpose and a layout."""
 
-    name: fields.Name
-    purpose: fields.Label = ""
-    layout: fields.Label = ""
+    name: declared.Name
+    purpose: declared.Label = ""
+    layout: declared.Label = ""
     auw_high_g: Annotated[float, fields.number(gt=0, le=limits.READING_G)] | None = None
     step_g: Annotated[float, fields.number(ge=0.0001, le=100)] = 0.1
 
 
-class BuildPatch(fields.Edge):
+class BuildPatch(
+    Document,
+    of=core.Build,
+    partial=True,
+    only=(
+        "name",
+        "purpose",
+        "layout",
+        "notes",
+        "lots",
+        "surfaces",
+        "bodies",
+        "bays",
+        "scales",
+        "containers",
+        "loadouts",
+        "targets",
+        "thrust",
+        "budget",
+        "ballast",
+        "plan_mark",
+        "power",
+        "day",
+    ),
+):
     """What to change of a build; what is left out stays as it is."""
-
-    name: fields.Name | None = None
-    purpose: fields.Label | None = None
-    layout: fields.Label | None = None
-    notes: fields.Words | None = None
-    lots: Annotated[tuple[plan.LotDoc, ...], Field(max_length=200)] | None = None
-    surfaces: Annotated[tuple[plan.SurfaceDoc, ...], Field(max_length=20)] | None = None
-    bodies: Annotated[tuple[plan.BodyDoc, ...], Field(max_length=20)] | None = None
-    bays: Annotated[tuple[plan.BayDoc, ...], Field(max_length=20)] | None = None
-    scales: Annotated[tuple[log.ScaleDoc, ...], Field(max_length=20)] | None = None
-    containers: Annotated[tuple[log.ContainerDoc, ...], Field(max_length=50)] | None = None
-    loadouts: Annotated[tuple[plan.LoadoutDoc, ...], Field(max_length=50)] | None = None
-    targets: Annotated[tuple[plan.TargetDoc, ...], Field(max_length=4)] | None = None
-    thrust: plan.ThrustDoc | None = None
-    budget: plan.BudgetDoc | None = None
-    ballast: plan.BallastDoc | None = None
-    plan_mark: plan.PlanMarkDoc | None = None
-    power: PowerDoc | None = None
-    day: log.DayDoc | None = None
 
     def applied(self, build: core.Build) -> core.Build:
         """The build with this change; null takes thrust, budget, drive or the plan's mark away."""
@@ -84,10 +87,10 @@ class BuildPatch(fields.Edge):
         return replace(build, **{name: getattr(changed, name) for name in given})
 
 
-class NewItem(plan.ItemDoc):
+class NewItem(documents.ItemDoc):
     """A part as typed; without an id it gets one from its name."""
 
-    id: fields.Id | None = None  # type: ignore[assignment]
+    id: declared.Id | None = None
 
     def value(self, build: core.Build, id: str | None = None) -> core.Item:
         """The item, under ``id``, its own id, or one made from its name."""
@@ -102,14 +105,14 @@ class NewWeighing(fields.Edge):
     names none: then the server that keeps it understands it.
     """
 
-    id: fields.Id
-    scale: fields.Id
-    reading_g: fields.Reading | None = None
+    id: declared.Id
+    scale: declared.Id
+    reading_g: declared.Reading | None = None
     unit: Annotated[str, Field(max_length=8)] = "g"
-    pan: log.PanDoc
-    at: fields.Moment | None = None
-    typed: fields.Label = ""
-    note: fields.Words = ""
+    pan: documents.PanDoc
+    at: declared.Moment | None = None
+    typed: declared.Label = ""
+    note: declared.Words = ""
 
     def value(self) -> core.Weighing:
         """The reading, taken now unless it says when."""
@@ -137,8 +140,8 @@ class NewWeighing(fields.Edge):
 class BeadDoc(fields.Edge):
     """How much of a lot joins the parts, in the lot's unit."""
 
-    lot: fields.Id
-    amount: fields.SampleAmount
+    lot: declared.Id
+    amount: declared.SampleAmount
 
 
 class NewJoint(fields.Edge):
@@ -147,16 +150,16 @@ class NewJoint(fields.Edge):
     With ``bead`` its glue or tape becomes a part, to be found by weighing.
     """
 
-    name: fields.Name
+    name: declared.Name
     bead: BeadDoc | None = None
-    adhesive: fields.Id
-    items: Annotated[tuple[fields.Id, ...], Field(max_length=limits.ITEMS)] = ()
-    times: log.JointTimesDoc | None = None
+    adhesive: declared.Id
+    items: Annotated[tuple[declared.Id, ...], Field(max_length=limits.ITEMS)] = ()
+    times: documents.JointTimesDoc | None = None
 
     def value(self, build: core.Build) -> core.Joint:
         """The joint, spread at the server's time."""
         usual = adhesive(self.adhesive, own_adhesives(build))
-        times = self.times or log.JointTimesDoc.model_validate(usual)
+        times = self.times or documents.JointTimesDoc.model_validate(usual)
         return core.Joint(
             id=free_id(self.name, (joint.id for joint in build.joints)),
             name=self.name,
@@ -173,7 +176,7 @@ class SettingAside(fields.Edge):
     ``restore`` lets the reading that it corrects speak again in its place.
     """
 
-    reason: fields.Words | None
+    reason: declared.Words | None
     restore: bool = False
 
 
@@ -186,10 +189,10 @@ class Accepting(fields.Edge):
 class Correcting(fields.Edge):
     """A reading put right: a new row in place of the old one, which is set aside."""
 
-    id: fields.Id
-    reading_g: fields.Reading
-    pan: log.PanDoc
-    reason: fields.Words
+    id: declared.Id
+    reading_g: declared.Reading
+    pan: documents.PanDoc
+    reason: declared.Words
 
     def value(self, wrong: core.Weighing) -> core.Weighing:
         """The new row: of the moment and the scale of the one that it corrects."""
@@ -210,10 +213,10 @@ class PuttingAway(fields.Edge):
     away: bool
 
 
-class NewPan(log.PanDoc):
+class NewPan(documents.PanDoc):
     """What is on the pan now, and on which scale."""
 
-    scale: fields.Id | None = None
+    scale: declared.Id | None = None
 
 
 @described_once(frozen=True, slots=True)

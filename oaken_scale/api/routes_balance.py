@@ -15,7 +15,7 @@ from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.flight.metrics import balance_axis
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import BalanceUnit, Build, Slide, Target, TargetKind
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
@@ -27,8 +27,7 @@ from oaken_scale.core.trim.remedies import Remedies, applied, what_would_fix
 from oaken_scale.core.trim.shifts import Shifted, balances, shifted
 from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
 from oaken_scale.core.variant_comparison import Beside, beside
-from oaken_scale.formats import fields
-from oaken_scale.formats import plan_documents as plan
+from oaken_scale.formats import documents, fields
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["balance"])
 
@@ -36,24 +35,24 @@ router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["balance"])
 class NewCheck(fields.Edge):
     """A check of the balance by hand; the sender gives it its id, so that twice is once."""
 
-    id: fields.Id
-    at: fields.Moment | None = None
+    id: declared.Id
+    at: declared.Moment | None = None
     kind: CheckKind
-    loadout: fields.Id | None = None
-    x_mm: fields.Coordinate
-    by: fields.Label = ""
-    other_mm: fields.Coordinate | None = None
+    loadout: declared.Id | None = None
+    x_mm: declared.Coordinate
+    by: declared.Label = ""
+    other_mm: declared.Coordinate | None = None
     reading_g: Annotated[float, fields.number(ge=0, le=20_000)] | None = None
-    scale: fields.Id | None = None
-    z_mm: fields.Coordinate | None = None
+    scale: declared.Id | None = None
+    z_mm: declared.Coordinate | None = None
     nose_down_deg: Annotated[float, fields.number(ge=-80, le=80)] | None = None
     doubt: Annotated[float, fields.number(gt=0, le=100)] | None = None
-    note: fields.Words = ""
+    note: declared.Words = ""
     part: Annotated[
-        fields.Label, Field(description="What was held, where it was not the whole plane")
+        declared.Label, Field(description="What was held, where it was not the whole plane")
     ] = ""
     items: Annotated[
-        tuple[fields.Id, ...], Field(max_length=limits.ITEMS, description="What that is made of")
+        tuple[declared.Id, ...], Field(max_length=limits.ITEMS, description="What that is made of")
     ] = ()
 
     def value(self) -> BalanceCheck:
@@ -68,10 +67,10 @@ class NewCheck(fields.Edge):
 class Moved(fields.Edge):
     """One thing's station as it is dragged: x, y and z [mm], x from the nose."""
 
-    item: fields.Id
-    x_mm: fields.Coordinate
-    y_mm: fields.Coordinate | None = None
-    z_mm: fields.Coordinate | None = None
+    item: declared.Id
+    x_mm: declared.Coordinate
+    y_mm: declared.Coordinate | None = None
+    z_mm: declared.Coordinate | None = None
 
 
 class WhatIf(BuildPatch):
@@ -101,8 +100,8 @@ class Choice(fields.Edge):
 class Wider(fields.Edge):
     """A change of the plan: how far one thing might slide [mm from its station's reference]."""
 
-    item: fields.Id
-    slide: plan.SlideDoc
+    item: declared.Id
+    slide: documents.SlideDoc
 
 
 class Asking(fields.Edge):
@@ -121,7 +120,7 @@ class Fixing(fields.Edge):
 class Naming(fields.Edge):
     """What a variant is called."""
 
-    name: fields.Name
+    name: declared.Name
 
 
 @dataclass(frozen=True, slots=True)
@@ -142,7 +141,7 @@ BESIDE: Final[TypeAdapter[tuple[Beside, ...]]] = TypeAdapter(tuple[Beside, ...])
 
 Assembly = Annotated[str, Query(max_length=80)]
 School = Annotated[SchoolKind | None, Query(description="Where a target is fixed to the nose")]
-LoadoutId = Annotated[str | None, Query(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")]
+LoadoutId = Annotated[str | None, Query(pattern=declared.ID)]
 
 
 @router.post("/what-if", response_model=Assessment, responses=documented(404))

@@ -12,13 +12,12 @@ from oaken_scale.api.routes_builds import Shop, told, usual_allowance, usual_hab
 from oaken_scale.api.routes_rack import found_to_weigh, rack_lot
 from oaken_scale.core.changes.sketch import Start, begun_from
 from oaken_scale.core.material.drawer import Thing
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Target
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.span_chord_map import SpanChordMap, span_chord_map
-from oaken_scale.formats import fields
-from oaken_scale.formats import plan_documents as plan
+from oaken_scale.formats import documents, fields
 from oaken_scale.formats.fields import number
 from oaken_scale.workshop import Workshop
 
@@ -37,13 +36,13 @@ _MAP: Final = TypeAdapter(SpanChordMap)
 class StartDoc(fields.Edge):
     """What a plane is begun with: lots of the rack and things of the drawer by their ids."""
 
-    purpose: fields.Label = "park"
-    layout: fields.Label = "tractor"
-    targets: Annotated[tuple[plan.TargetDoc, ...], Field(max_length=4)] = ()
-    wing_lot: fields.Id
-    body_lot: fields.Id
+    purpose: declared.Label = "park"
+    layout: declared.Label = "tractor"
+    targets: Annotated[tuple[documents.TargetDoc, ...], Field(max_length=4)] = ()
+    wing_lot: declared.Id
+    body_lot: declared.Id
     wing_layers: Annotated[float, number(ge=1, le=4)] = 2.0
-    things: Annotated[tuple[fields.Id, ...], Field(max_length=60)] = ()
+    things: Annotated[tuple[declared.Id, ...], Field(max_length=60)] = ()
     thrust_gf: Annotated[float, number(gt=0, le=limits.THRUST_GF)] | None = None
     least_minutes: Annotated[float, number(gt=0, le=600)] | None = None
 
@@ -80,7 +79,7 @@ class MapAsked(StartDoc):
 class HereBegun(StartDoc):
     """One point of the map, and what the plane is called."""
 
-    name: fields.Name
+    name: declared.Name
     span_mm: _Span
     chord_mm: _Chord
 

@@ -31,7 +31,7 @@ from oaken_scale.core.flight.forecast import Point, narrowing
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.outliers import Doubt
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Pan
 from oaken_scale.workshop.sharing import shares
 
@@ -119,7 +119,7 @@ def doubt_on_the_pan(
 def forecast(
     build_id: BuildId,
     shop: Shop,
-    loadout: Annotated[str | None, Query(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")] = None,
+    loadout: Annotated[str | None, Query(pattern=declared.ID)] = None,
 ) -> Response:
     """How all-up weight and balance narrowed, reading by reading."""
     build = shop.held(build_id).build

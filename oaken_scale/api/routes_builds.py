@@ -23,7 +23,7 @@ from oaken_scale.core.changes.drive import without_part
 from oaken_scale.core.changes.outing import with_lines_of
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
-from oaken_scale.core.model import presets
+from oaken_scale.core.model import declared, presets
 from oaken_scale.core.model.build import Build, Habit, Item, Pedigree, Scale, Target, TargetKind
 from oaken_scale.core.model.faults import check
 from oaken_scale.core.model.lot import Known
@@ -35,7 +35,7 @@ from oaken_scale.workshop import Held, Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["builds"])
 
-Named = Annotated[str, Path(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")]
+Named = Annotated[str, Path(pattern=declared.ID)]
 """The id of something in a path."""
 
 BuildId = Named
@@ -44,7 +44,7 @@ BuildId = Named
 class Copying(fields.Edge):
     """What the copy is called."""
 
-    name: fields.Name
+    name: declared.Name
 
 
 Revision = Annotated[

@@ -9,9 +9,10 @@ from pydantic import Field, TypeAdapter
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import Named, Shop
 from oaken_scale.core.material.ordering import Buying, Freight, Offer, Wanted, buying, needed
+from oaken_scale.core.model import declared
+from oaken_scale.core.model.declared import Price
 from oaken_scale.formats import fields
 from oaken_scale.formats.fields import number
-from oaken_scale.formats.plan_documents import Price
 from oaken_scale.workshop import Workshop
 
 router = APIRouter(prefix="/api/v1/buying", tags=["stock"])
@@ -23,7 +24,7 @@ MOST_SHOPS: Final = 30
 class OfferDoc(fields.Edge):
     """What one costs at a shop, and how many days later it is there."""
 
-    shop: fields.Label
+    shop: declared.Label
     price: Price
     lead_days: Annotated[float, number(ge=0, le=365)] | None = None
 
@@ -31,7 +32,7 @@ class OfferDoc(fields.Edge):
 class WantedDoc(fields.Edge):
     """Something to be bought."""
 
-    name: fields.Name
+    name: declared.Name
     count: Annotated[int, Field(strict=True, ge=1, le=10_000)] = 1
     offers: Annotated[tuple[OfferDoc, ...], Field(max_length=8)] = ()
     is_had: bool = False
@@ -45,7 +46,7 @@ class WantedDoc(fields.Edge):
 class FreightDoc(fields.Edge):
     """What an order from a shop costs to be brought, and from which sum on it is free."""
 
-    shop: fields.Label
+    shop: declared.Label
     cost: Price
     free_from: Price | None = None
 

@@ -14,7 +14,7 @@ from oaken_scale.api.routes_builds import BuildId, Shop
 from oaken_scale.api.routes_sheet import MOST_SHEETS, Paper, PaperName, Reader
 from oaken_scale.core.geometry.blanks import Knife
 from oaken_scale.core.material.cutting import CutPlan, CutStep, NotLaid, jobs
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits, pattern
 from oaken_scale.core.model.named import free_id
 from oaken_scale.formats import fields
 from oaken_scale.formats.cut_files import cut_dxf, cut_list, cut_svg, label
@@ -36,15 +36,15 @@ class Cutting(fields.Edge):
 
     kerf_mm: Annotated[float, number(ge=0, le=100)] = 0.5
     margin_mm: Annotated[float, number(ge=0, le=500)] = 5.0
-    items: Annotated[tuple[fields.Id, ...], Field(max_length=limits.ITEMS)] | None = None
+    items: Annotated[tuple[declared.Id, ...], Field(max_length=limits.ITEMS)] | None = None
     seconds: Annotated[float, number(ge=0.2, le=60)] = 8.0
 
 
 class CutPieceDoc(fields.Edge):
     """A piece where it lies [mm]."""
 
-    item: fields.Id
-    name: fields.Name
+    item: declared.Id
+    name: declared.Name
     number: Annotated[int, Field(strict=True, ge=1, le=20_000)]
     of: Annotated[int, Field(strict=True, ge=1, le=20_000)]
     joined: Annotated[int, Field(strict=True, ge=1, le=1000)] = 1
@@ -53,18 +53,18 @@ class CutPieceDoc(fields.Edge):
     turn_deg: Annotated[int, Field(strict=True, ge=0, le=270)] = 0
     is_flipped: bool = False
     is_supposed: bool = False
-    x_mm: fields.Coordinate = 0.0
-    y_mm: fields.Coordinate = 0.0
-    rings: Annotated[tuple[fields.Ring, ...], Field(min_length=1, max_length=60)]
-    name_at: fields.Corner
-    folds: Annotated[tuple[fields.FoldLine, ...], Field(max_length=60)] = ()
+    x_mm: declared.Coordinate = 0.0
+    y_mm: declared.Coordinate = 0.0
+    rings: Annotated[tuple[pattern.Ring, ...], Field(min_length=1, max_length=60)]
+    name_at: pattern.Corner
+    folds: Annotated[tuple[pattern.FoldLine, ...], Field(max_length=60)] = ()
 
 
 class CutPlanDoc(fields.Edge):
     """A plan as it was answered, to be made a file of; what only the page looks at may stay out."""
 
-    lot: fields.Id
-    name: fields.Name
+    lot: declared.Id
+    name: declared.Name
     length_mm: Annotated[float, number(gt=0, le=_SIDE)]
     width_mm: Annotated[float, number(gt=0, le=_SIDE)]
     sheets: Annotated[int, Field(strict=True, ge=0, le=400)]

@@ -10,8 +10,8 @@ from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Shop, told
 from oaken_scale.core.material.order_of_day import DayTold, order_of_day, step_done, step_undone
+from oaken_scale.core.model.declared import Minutes, StepId
 from oaken_scale.formats import fields
-from oaken_scale.formats.log_documents import Minutes, StepId
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}/day", tags=["joints"])
 

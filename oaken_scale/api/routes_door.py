@@ -13,6 +13,7 @@ from oaken_scale.api.door import FROM_NETWORK
 from oaken_scale.api.lan_door import COOKIE
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import Named, Shop
+from oaken_scale.core.model import declared
 from oaken_scale.formats import fields
 from oaken_scale.store.door import Device, DeviceRole
 
@@ -72,7 +73,7 @@ class ComingIn(fields.Edge):
     """A code, and what the device is called in the list."""
 
     code: Annotated[str, Field(min_length=1, max_length=40)]
-    name: fields.Name
+    name: declared.Name
 
 
 def _network(request: Request) -> Network | None:

@@ -16,7 +16,7 @@ from oaken_scale.api.routes_rack import taken_lot
 from oaken_scale.core.changes import drawing
 from oaken_scale.core.changes.drawn_parts import cut, parts_drawn
 from oaken_scale.core.changes.ways_of_flying import flown_with
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
@@ -66,14 +66,14 @@ class Shape(fields.Edge):
 class Skin(fields.Edge):
     """What a surface is cut from, and in how many layers: 2 for a wing folded over."""
 
-    lot: fields.Id
+    lot: declared.Id
     layers: Annotated[float, fields.number(gt=0, le=10)] = 1.0
 
 
 class CutOut(fields.Edge):
     """Parts that are cut now."""
 
-    items: Annotated[tuple[fields.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
+    items: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
 
 
 class PartLine(fields.Edge):
@@ -81,7 +81,7 @@ class PartLine(fields.Edge):
     that are meant where it names none. ``sure``: an absurd figure was meant."""
 
     line: Annotated[str, Field(max_length=200)]
-    assembly: fields.Label = ""
+    assembly: declared.Label = ""
     mass: Unit = "g"
     length: Unit = "mm"
     area: Unit = "dm2"
@@ -117,8 +117,8 @@ class PartLine(fields.Edge):
 class Flying(fields.Edge):
     """The packs and payloads that may be aboard: parts by their ids, new ones on a line each."""
 
-    packs: Annotated[tuple[fields.Id, ...], Field(max_length=12)] = ()
-    payloads: Annotated[tuple[fields.Id, ...], Field(max_length=12)] = ()
+    packs: Annotated[tuple[declared.Id, ...], Field(max_length=12)] = ()
+    payloads: Annotated[tuple[declared.Id, ...], Field(max_length=12)] = ()
     new_packs: Annotated[tuple[PartLine, ...], Field(max_length=12)] = ()
     new_payloads: Annotated[tuple[PartLine, ...], Field(max_length=12)] = ()
 

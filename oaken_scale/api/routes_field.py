@@ -21,14 +21,15 @@ from oaken_scale.core.field.controls import (
     travel_faults,
     travel_mm,
 )
+from oaken_scale.core.model import declared
 from oaken_scale.core.model import field as core
 from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.next_version import next_version
 from oaken_scale.formats import fields
+from oaken_scale.formats.documents import ControlDoc
 from oaken_scale.formats.entries import EntryDoc, read_card, value
-from oaken_scale.formats.field_file import ControlDoc
 from oaken_scale.workshop import Held, Workshop
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["field"])
@@ -78,7 +79,7 @@ class CardTaken:
 class NewControl(ControlDoc):
     """A control as typed: its travel in mm, or in degrees, which become mm."""
 
-    id: fields.Id | None = None  # type: ignore[assignment]
+    id: declared.Id | None = None
     up_deg: Degrees | None = None
     down_deg: Degrees | None = None
 
@@ -92,14 +93,14 @@ class Controls(fields.Edge):
 class Shim(fields.Edge):
     """A shim under a surface's leading edge, at its root [mm]; below 0 under its trailing edge."""
 
-    surface: fields.Id
-    shim_mm: fields.Coordinate
+    surface: declared.Id
+    shim_mm: declared.Coordinate
 
 
 class DamageDoc(fields.Edge):
     """One part that was hurt: what mends it, or what takes its place; with neither it is off."""
 
-    item: fields.Id
+    item: declared.Id
     added: Annotated[tuple[NewItem, ...], Field(max_length=20)] = ()
     replaced: NewItem | None = None
 
@@ -107,15 +108,15 @@ class DamageDoc(fields.Edge):
 class Crash(fields.Edge):
     """A crash and its repair: in words, when, and every part that was hurt."""
 
-    words: fields.Words = ""
-    at: fields.Moment | None = None
+    words: declared.Words = ""
+    at: declared.Moment | None = None
     damage: Annotated[tuple[DamageDoc, ...], Field(min_length=1, max_length=40)]
 
 
 class Next(fields.Edge):
     """The name of the next version."""
 
-    name: fields.Name
+    name: declared.Name
 
 
 AT_THE_FIELD: TypeAdapter[AtTheField] = TypeAdapter(AtTheField)

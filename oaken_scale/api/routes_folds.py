@@ -7,7 +7,7 @@ from pydantic import Field, TypeAdapter
 
 from oaken_scale.api.problems import documented
 from oaken_scale.core.geometry import fold
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.formats import fields
 from oaken_scale.formats.fields import number
 
@@ -21,7 +21,7 @@ class FoldedBoxDoc(fields.Edge):
     """A fuselage by its outer sizes [mm]."""
 
     kind: Literal["box"]
-    name: fields.Name = "Fuselage box"
+    name: declared.Name = "Fuselage box"
     length_mm: Side
     width_mm: Side
     height_mm: Side
@@ -42,7 +42,7 @@ class FoldedWingDoc(fields.Edge):
     """A half wing folded about its leading edge [mm]; the spar's place as a share of the chord."""
 
     kind: Literal["wing"]
-    name: fields.Name = "Wing half"
+    name: declared.Name = "Wing half"
     span_mm: Side
     chord_mm: Side
     thickness_mm: Side
@@ -61,7 +61,7 @@ class FoldedSidesDoc(fields.Edge):
     """A half wing by the outer sides that were cut: what comes out of them [mm]."""
 
     kind: Literal["sides"]
-    name: fields.Name = "Wing half"
+    name: declared.Name = "Wing half"
     span_mm: Side
     lower_mm: Side
     front_mm: Side

@@ -13,7 +13,7 @@ from oaken_scale.core.material.joining import seam
 from oaken_scale.core.material.joint_clock import meanwhile
 from oaken_scale.core.model.build import Build, Joint
 from oaken_scale.core.model.named import free_id
-from oaken_scale.formats.log_documents import JointTimesDoc
+from oaken_scale.formats.documents import JointTimesDoc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["joints"])
 

@@ -16,12 +16,12 @@ from oaken_scale.core.changes import life
 from oaken_scale.core.flight.stages import past_of
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
 from oaken_scale.formats import fields
-from oaken_scale.formats.plan_documents import StationDoc
+from oaken_scale.formats.documents import StationDoc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["life"])
 
@@ -31,8 +31,8 @@ _STATION: Final = TypeAdapter(Station)
 class Done(fields.Edge):
     """What was done, in the builder's words, and when; now, unless it says."""
 
-    words: fields.Words = ""
-    at: fields.Moment | None = None
+    words: declared.Words = ""
+    at: declared.Moment | None = None
 
     def act(self, build: Build, usual: str) -> life.Act:
         """The entry that it gets in the diary."""
@@ -64,7 +64,7 @@ class NewPocket(Done):
     width_mm: _Side
     depth_mm: _Side | None = None
     station: StationDoc | None = None
-    holds: fields.Id | None = None
+    holds: declared.Id | None = None
 
     def pocket(self) -> life.Pocket:
         """As the core has it."""
@@ -81,13 +81,13 @@ class Replacement(Done):
 class Move(Done):
     """The build that a part goes to."""
 
-    to: fields.Id
+    to: declared.Id
 
 
 class Together(Move):
     """Parts that go to another build together; with ``copy`` the like of them goes there."""
 
-    items: Annotated[tuple[fields.Id, ...], Field(min_length=1, max_length=200)]
+    items: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=200)]
     copy_them: bool = False
 
 
@@ -100,7 +100,7 @@ class Finishing(fields.Edge):
 class Measure(fields.Edge):
     """The earlier build to be measured by; null for none."""
 
-    build: fields.Id | None
+    build: declared.Id | None
 
 
 def _name(build: Build, item_id: str) -> str:
@@ -278,7 +278,7 @@ def measure_by(build_id: BuildId, measure: Measure, if_match: Revision, shop: Sh
 
 
 @router.get("/as-of", response_model=Assessment, responses=documented(404))
-def as_of(build_id: BuildId, at: Annotated[fields.Moment, Query()], shop: Shop) -> Response:
+def as_of(build_id: BuildId, at: Annotated[declared.Moment, Query()], shop: Shop) -> Response:
     """The plane as it was at a moment, from the readings up to then."""
     assessment = assess(life.as_of(shop.held(build_id).build, at))
     return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")

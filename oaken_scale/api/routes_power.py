@@ -14,8 +14,9 @@ from oaken_scale.api.routes_rack import drawer_thing
 from oaken_scale.api.stand import Stands, StandState
 from oaken_scale.core.changes.drive import adopted_pack
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build, Group, Item, Loadout, Pedigree
+from oaken_scale.core.model.declared import Amperes, Capacity, Cells, Kv, Rating
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.power import Motor, Pack
@@ -24,7 +25,6 @@ from oaken_scale.core.power.loadout_power import drive_estimate
 from oaken_scale.core.trim.one_more import Cost, one_more
 from oaken_scale.core.trim.which_pack import TriedDrive, TriedMotor, TriedPack, which_pack
 from oaken_scale.formats import fields
-from oaken_scale.formats.power_file import Amperes, Capacity, Cells, Kv, Rating
 from oaken_scale.workshop import Workshop
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["power"])
@@ -39,7 +39,7 @@ Throttle = Annotated[float, fields.number(ge=0, le=1)]
 class ListedPack(fields.Edge):
     """A pack as a shop lists it."""
 
-    name: fields.Name
+    name: declared.Name
     cells: Cells
     capacity_mah: Capacity
     c_rating: Rating | None = None
@@ -53,7 +53,7 @@ class ListedPack(fields.Edge):
 class ListedMotor(fields.Edge):
     """A motor as a shop lists it, one of those that fly."""
 
-    name: fields.Name
+    name: declared.Name
     kv: Kv
     most_a: Amperes | None = None
     mass_g: Annotated[float, fields.number(ge=0.5, le=2_000)]
@@ -62,7 +62,7 @@ class ListedMotor(fields.Edge):
 class Trying(fields.Edge):
     """What to try in the place of a loadout's own, besides what lies in the drawer."""
 
-    loadout: fields.Id | None = None
+    loadout: declared.Id | None = None
     packs: Annotated[tuple[ListedPack, ...], Field(max_length=20)] = ()
     motors: Annotated[tuple[ListedMotor, ...], Field(max_length=5)] = ()
 
@@ -70,8 +70,8 @@ class Trying(fields.Edge):
 class Adopting(fields.Edge):
     """A pack of the drawer, or a listed one, to be taken as a loadout beside another."""
 
-    loadout: fields.Id | None = None
-    thing: fields.Id | None = None
+    loadout: declared.Id | None = None
+    thing: declared.Id | None = None
     pack: ListedPack | None = None
 
     @model_validator(mode="after")
@@ -85,8 +85,8 @@ class Standing(fields.Edge):
     """The stand: on with a pack and a propeller, or off; the throttle of the stand-in, 0 to 1."""
 
     on: bool = True
-    pack: fields.Id | None = None
-    propeller: fields.Id | None = None
+    pack: declared.Id | None = None
+    propeller: declared.Id | None = None
     throttle: Throttle | None = None
 
 
@@ -156,8 +156,8 @@ def adopt(build_id: BuildId, adopting: Adopting, if_match: Revision, shop: Shop)
 def prediction(
     build_id: BuildId,
     shop: Shop,
-    pack: Annotated[fields.Id, Query()],
-    propeller: Annotated[fields.Id, Query()],
+    pack: Annotated[declared.Id, Query(pattern=declared.ID)],
+    propeller: Annotated[declared.Id, Query(pattern=declared.ID)],
     throttle: Annotated[float, Query(ge=0, le=1, allow_inf_nan=False)] = 1.0,
     rest_v_per_cell: Annotated[float, Query(ge=2.5, le=4.4, allow_inf_nan=False)] = 3.85,
 ) -> Predicted:
@@ -175,7 +175,7 @@ def what_one_more_costs(
     shop: Shop,
     grams: Annotated[float, Query(ge=0, le=limits.ITEM_MASS_G, allow_inf_nan=False)],
     wing_dm2: Annotated[float, Query(ge=0, le=limits.AREA_DM2, allow_inf_nan=False)] = 0.0,
-    loadout: Annotated[fields.Id | None, Query()] = None,
+    loadout: Annotated[declared.Id | None, Query(pattern=declared.ID)] = None,
 ) -> OneMore:
     """A loadout as it is, and with so much more aboard."""
     build = shop.held(build_id).build

@@ -31,6 +31,7 @@ from oaken_scale.core.geometry.shape import template_area
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.rack import stripped
 from oaken_scale.core.material.shopping import Shopping, shopping
+from oaken_scale.core.model import declared
 from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
@@ -39,7 +40,7 @@ from oaken_scale.core.model.part_line import Units
 from oaken_scale.core.trim.alternatives import Comparison, compare, instead
 from oaken_scale.formats import fields
 from oaken_scale.formats.apart import READER
-from oaken_scale.formats.plan_documents import BudgetDoc
+from oaken_scale.formats.documents import BudgetDoc
 from oaken_scale.formats.shopping_csv import shopping_csv
 from oaken_scale.paper.drawing import PAPERS, pdf
 from oaken_scale.paper.full_size import part_sheets, part_sheets_taken
@@ -224,7 +225,7 @@ def shopping_file(build_id: BuildId, shop: Shop) -> Response:
 def suggested_budget(
     build_id: BuildId,
     shop: Shop,
-    earlier: Annotated[str | None, Query(pattern=r"^[A-Za-z0-9][A-Za-z0-9_-]{0,63}$")] = None,
+    earlier: Annotated[str | None, Query(pattern=declared.ID)] = None,
 ) -> BudgetDoc:
     """A budget by the usual shares of the build's purpose, or as an ``earlier`` build came out."""
     if earlier is None:
@@ -236,7 +237,7 @@ def suggested_budget(
 class Donor(fields.Edge):
     """A donor's weights, a part on each line, and the unit that is meant where none is typed."""
 
-    name: fields.Name
+    name: declared.Name
     lines: Annotated[str, Field(max_length=20_000)]
     unit: Annotated[str, Field(max_length=8)] = "g"
 

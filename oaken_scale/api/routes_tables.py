@@ -13,7 +13,7 @@ from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
 from oaken_scale.core.changes.drawing import with_parts
 from oaken_scale.core.changes.listed import with_list
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build, Item, Pedigree, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
@@ -173,8 +173,8 @@ Mm = Annotated[float, fields.number(ge=-20_000, le=20_000)]
 class Listed(fields.Edge):
     """A part of a list, its figure of all its pieces."""
 
-    name: fields.Name
-    assembly: fields.Label = ""
+    name: declared.Name
+    assembly: declared.Label = ""
     mass_g: Annotated[float, fields.number(ge=0, le=5000)] | None = None
     pieces: Annotated[int, Field(strict=True, ge=1, le=1000)] = 1
     station_mm: Mm | None = None

@@ -16,7 +16,7 @@ from oaken_scale.core.model.part_line import KNOWN_BY
 from oaken_scale.core.model.plausible import FigureOf, asked_about
 from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
 from oaken_scale.core.trim.alternatives import REPLACES
-from oaken_scale.formats.plan_documents import TargetDoc
+from oaken_scale.formats.documents import TargetDoc
 from oaken_scale.workshop.workshop import Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["workshop"])

@@ -11,14 +11,13 @@ from oaken_scale.core.geometry.placing import Aft, Cut, Datum, Lie
 from oaken_scale.core.material.drawer import Thing, ThingKind
 from oaken_scale.core.material.rack import LOT_DOUBT
 from oaken_scale.core.material.shopping import Shopping
-from oaken_scale.core.model import limits
+from oaken_scale.core.model import declared, limits, pattern
 from oaken_scale.core.model.build import Reference, Station
+from oaken_scale.core.model.declared import Amperes, Capacity, Cells, Kv, Rating
 from oaken_scale.core.model.lot import Faces, Known, Lot
 from oaken_scale.core.model.pattern import Grain
 from oaken_scale.core.trim.alternatives import Comparison
-from oaken_scale.formats import fields
-from oaken_scale.formats import plan_documents as plan
-from oaken_scale.formats.power_file import Amperes, Capacity, Cells, Kv, Rating
+from oaken_scale.formats import documents, fields
 
 _Sized = Annotated[float, fields.number(ge=0.1, le=limits.STATION_MM)]
 _At = Annotated[
@@ -26,11 +25,11 @@ _At = Annotated[
 ]
 
 
-class NewLot(plan.LotDoc):
+class NewLot(documents.LotDoc):
     """A lot for the rack; without an id it gets one from its name, without a doubt 10 %."""
 
-    id: fields.Id | None = None  # type: ignore[assignment]
-    doubt: fields.Doubt | None = None  # type: ignore[assignment]
+    id: declared.Id | None = None
+    doubt: declared.Doubt | None = None
 
     def value(self, id: str) -> Lot:
         """The lot under an id of the rack; where no doubt was said, the usual one."""
@@ -42,12 +41,12 @@ class NewLot(plan.LotDoc):
 class NewThing(fields.Edge):
     """A thing for the drawer, with its listing for one."""
 
-    name: fields.Name
+    name: declared.Name
     kind: ThingKind
     listing_g: Annotated[float, fields.number(gt=0, le=limits.ITEM_MASS_G)]
     leads_included: bool = True
-    price: plan.Price | None = None
-    note: fields.Words = ""
+    price: declared.Price | None = None
+    note: declared.Words = ""
     cells: Cells | None = None
     capacity_mah: Capacity | None = None
     c_rating: Rating | None = None
@@ -62,14 +61,14 @@ class NewThing(fields.Edge):
 class Taking(fields.Edge):
     """Which lot of the rack a build takes."""
 
-    rack: fields.Id
+    rack: declared.Id
 
 
 class Fitting(fields.Edge):
     """Which thing of the drawer goes into a build, and where; ``move`` takes it out of others."""
 
-    thing: fields.Id
-    station: plan.StationDoc | None = None
+    thing: declared.Id
+    station: documents.StationDoc | None = None
     move: bool = False
 
     def where(self) -> Station | None:
@@ -83,17 +82,17 @@ class Choosing(fields.Edge):
     Each lot by its id in the build or on the rack; or the parts' own sheet with other faces.
     """
 
-    items: Annotated[tuple[fields.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
-    lots: Annotated[tuple[fields.Id, ...], Field(max_length=6)] = ()
+    items: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
+    lots: Annotated[tuple[declared.Id, ...], Field(max_length=6)] = ()
     faces: Annotated[tuple[Faces, ...], Field(max_length=3)] = ()
 
 
 class PlacingDoc(fields.Edge):
     """Where a part's datum sits on the plane [mm], and how its drawing is turned there."""
 
-    x_mm: fields.Coordinate
-    y_mm: fields.Coordinate = 0.0
-    z_mm: fields.Coordinate = 0.0
+    x_mm: declared.Coordinate
+    y_mm: declared.Coordinate = 0.0
+    z_mm: declared.Coordinate = 0.0
     reference: Reference = Reference.NOSE
     aft: Aft = Aft.RIGHT
     lie: Lie = Lie.FLAT
@@ -109,24 +108,24 @@ class BoxDoc(fields.Edge):
     bottom_mm: _At = 0.0
 
 
-RingAsDrawn = Annotated[tuple[fields.Corner, ...], Field(min_length=3, max_length=20_000)]
+RingAsDrawn = Annotated[tuple[pattern.Corner, ...], Field(min_length=3, max_length=20_000)]
 
 
 class CutDoc(fields.Edge):
     """A part to keep: its figures as an outline or a shape gave them, and what it is made of."""
 
-    name: fields.Name
+    name: declared.Name
     area_dm2: Annotated[float, fields.number(gt=0, le=limits.AREA_DM2)]
     x_mm: _At = 0.0
     y_mm: _At = 0.0
     box: BoxDoc = BoxDoc()
-    lot: fields.Id
+    lot: declared.Id
     layers: Annotated[int, Field(strict=True, ge=1, le=20)] = 1
     twin: bool = False
-    assembly: fields.Label = ""
+    assembly: declared.Label = ""
     placing: PlacingDoc | None = None
     rings: Annotated[tuple[RingAsDrawn, ...], Field(max_length=60)] = ()
-    folds: Annotated[tuple[fields.FoldLine, ...], Field(max_length=60)] = ()
+    folds: Annotated[tuple[pattern.FoldLine, ...], Field(max_length=60)] = ()
     grain: Grain = Grain.FREE
     doubt_dm2: Annotated[float, fields.number(ge=0, le=limits.AREA_DM2)] | None = None
 
@@ -156,7 +155,7 @@ class TrapezoidDoc(fields.Edge):
     top_mm: _Sized
     bottom_mm: _Sized
     height_mm: _Sized
-    offset_mm: fields.Coordinate = 0.0
+    offset_mm: declared.Coordinate = 0.0
 
 
 class TriangleDoc(fields.Edge):
@@ -165,7 +164,7 @@ class TriangleDoc(fields.Edge):
     kind: Literal["triangle"]
     base_mm: _Sized
     height_mm: _Sized
-    offset_mm: fields.Coordinate = 0.0
+    offset_mm: declared.Coordinate = 0.0
 
 
 class EllipseDoc(fields.Edge):
@@ -180,7 +179,7 @@ class PolygonDoc(fields.Edge):
     """Any corners, in order around the part [mm]."""
 
     kind: Literal["polygon"]
-    points: Annotated[tuple[fields.Corner, ...], Field(min_length=3, max_length=500)]
+    points: Annotated[tuple[pattern.Corner, ...], Field(min_length=3, max_length=500)]
 
 
 ShapeDoc = Annotated[
@@ -201,14 +200,14 @@ class CutOutDoc(fields.Edge):
     """A shape taken out of another, moved on it [mm]."""
 
     shape: ShapeDoc
-    x_mm: fields.Coordinate = 0.0
-    y_mm: fields.Coordinate = 0.0
+    x_mm: declared.Coordinate = 0.0
+    y_mm: declared.Coordinate = 0.0
 
 
 class NewShape(fields.Edge):
     """A part without a drawing: a plain shape and what is cut out of it."""
 
-    name: fields.Name = "Part"
+    name: declared.Name = "Part"
     shape: ShapeDoc
     cut_outs: Annotated[tuple[CutOutDoc, ...], Field(max_length=50)] = ()
 
@@ -223,7 +222,7 @@ class NewShape(fields.Edge):
 class Template(fields.Edge):
     """A paper template as the scale shows it."""
 
-    reading_g: fields.Reading
+    reading_g: declared.Reading
     step_g: Annotated[float, fields.number(ge=0.0001, le=100)] = 0.1
     paper_g_m2: Annotated[float, fields.number(gt=1, le=2000)] = shape.PAPER_G_M2[0]
     paper_doubt_g_m2: Annotated[float, fields.number(ge=0, le=500)] = shape.PAPER_G_M2[1]

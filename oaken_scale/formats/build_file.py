@@ -7,49 +7,16 @@ number. What only the whole shows is :mod:`oaken_scale.core.model.faults`' affai
 import json
 from collections.abc import Iterable
 from dataclasses import replace
-from typing import Annotated, Any, Final, Literal, Self
+from typing import Any, Final, Literal, Self
 
-from pydantic import Field, TypeAdapter
+from pydantic import TypeAdapter
 from pydantic import ValidationError as PydanticValidationError
 
 from oaken_scale.core.model import build as core
-from oaken_scale.core.model import limits
+from oaken_scale.core.model.declared import Id
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
-from oaken_scale.formats.field_file import FieldDoc
-from oaken_scale.formats.fields import (
-    Edge,
-    Id,
-    Label,
-    Moment,
-    Name,
-    Words,
-)
-from oaken_scale.formats.log_documents import (
-    BalanceCheckDoc,
-    ContainerDoc,
-    DayDoc,
-    HappeningDoc,
-    JointDoc,
-    ScaleDoc,
-    WeighingDoc,
-)
-from oaken_scale.formats.plan_documents import (
-    BallastDoc,
-    BayDoc,
-    BodyDoc,
-    BudgetDoc,
-    HabitDoc,
-    ItemDoc,
-    LoadoutDoc,
-    LotDoc,
-    PastDoc,
-    PlanMarkDoc,
-    ShareDoc,
-    SurfaceDoc,
-    TargetDoc,
-    ThrustDoc,
-)
-from oaken_scale.formats.power_file import PowerDoc
+from oaken_scale.formats.documents import ShareDoc
+from oaken_scale.formats.fields import Document, Edge
 from oaken_scale.formats.wording import field_faults
 
 FORMAT: Final = "oaken-scale/build"
@@ -57,39 +24,9 @@ VERSION: Final = 1
 LARGEST_BYTES: Final = 64 * 1024 * 1024
 
 
-class BuildDoc(Edge):
-    """A whole build."""
-
+class BuildDoc(Document, of=core.Build):
     id: Id = "build"
-    name: Name
-    purpose: Label = ""
-    layout: Label = ""
-    notes: Words = ""
-    lots: Annotated[tuple[LotDoc, ...], Field(max_length=200)] = ()
-    items: Annotated[tuple[ItemDoc, ...], Field(max_length=limits.ITEMS)] = ()
-    surfaces: Annotated[tuple[SurfaceDoc, ...], Field(max_length=20)] = ()
-    bodies: Annotated[tuple[BodyDoc, ...], Field(max_length=20)] = ()
-    bays: Annotated[tuple[BayDoc, ...], Field(max_length=20)] = ()
-    scales: Annotated[tuple[ScaleDoc, ...], Field(max_length=20)] = ()
-    containers: Annotated[tuple[ContainerDoc, ...], Field(max_length=50)] = ()
-    loadouts: Annotated[tuple[LoadoutDoc, ...], Field(max_length=50)] = ()
-    targets: Annotated[tuple[TargetDoc, ...], Field(max_length=4)] = ()
-    thrust: ThrustDoc | None = None
-    budget: BudgetDoc | None = None
-    joints: Annotated[tuple[JointDoc, ...], Field(max_length=limits.ENTRIES)] = ()
-    happenings: Annotated[tuple[HappeningDoc, ...], Field(max_length=limits.ENTRIES)] = ()
-    checks: Annotated[tuple[BalanceCheckDoc, ...], Field(max_length=limits.ENTRIES)] = ()
-    ballast: BallastDoc = BallastDoc()
-    plan_mark: PlanMarkDoc | None = None
-    past: PastDoc | None = None
     allowance: ShareDoc | None = None
-    habits: Annotated[tuple[HabitDoc, ...], Field(max_length=2)] = ()
-    power: PowerDoc | None = None
-    field: FieldDoc = FieldDoc()
-    day: DayDoc = DayDoc()
-    finished_at: Moment | None = None
-    variant_of: Id | None = None
-    weighings: Annotated[tuple[WeighingDoc, ...], Field(max_length=limits.WEIGHINGS)] = ()
 
     def value(self) -> core.Build:
         """The build as the core has it, checked as a whole. Raises BuildFaultError."""

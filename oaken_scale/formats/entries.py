@@ -8,12 +8,19 @@ from pydantic import Field, TypeAdapter
 from pydantic import ValidationError as PydanticValidationError
 
 from oaken_scale.core.changes.outing import Bent, Entry, SetAside
+from oaken_scale.core.model.declared import Id, Words
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.field import Note, OwnLine, Throw, Tick
 from oaken_scale.core.model.power import Flight
-from oaken_scale.formats.field_file import NoteDoc, OwnLineDoc, SettingDoc, ThrowDoc, TickDoc
-from oaken_scale.formats.fields import Edge, Id, Words
-from oaken_scale.formats.power_file import FlightDoc
+from oaken_scale.formats.documents import (
+    FlightDoc,
+    NoteDoc,
+    OwnLineDoc,
+    SettingDoc,
+    ThrowDoc,
+    TickDoc,
+)
+from oaken_scale.formats.fields import Edge
 from oaken_scale.formats.wording import field_faults
 
 CARD: Final = "oaken-scale/field-card"

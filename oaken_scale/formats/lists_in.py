@@ -11,6 +11,7 @@ from typing import Final, Protocol, TypeVar
 
 from oaken_scale.core.changes.listed import Entry
 from oaken_scale.core.model.build import Build, Load, Loadout, Pan, Sample, Weighing
+from oaken_scale.core.model.declared import ID
 from oaken_scale.core.model.faults import BuildFaultError, Fault, weighing_faults
 from oaken_scale.core.model.field import Seen, Setting, Throw
 from oaken_scale.core.model.power import Run, RunPoint
@@ -224,7 +225,7 @@ class _Lines:
     def _id(self, cells: Mapping[str, str], *told: object) -> str:
         """The line's own id; without one, one made of what it says and of how often it was said."""
         given = cells.get("id", "") or cells.get("run", "")
-        if re.fullmatch(r"[A-Za-z0-9][A-Za-z0-9_-]{0,63}", given):
+        if re.fullmatch(ID, given):
             return given
         says = "|".join(str(each) for each in told)
         self.seen[says] = self.seen.get(says, 0) + 1
@@ -378,7 +379,7 @@ class _Lines:
         )
         given = cells.get("run", "")
         told = (given or cells.get("time", ""), pack.id, propeller.id)
-        id = given if re.fullmatch(r"[A-Za-z0-9][A-Za-z0-9_-]{0,63}", given) else ""
+        id = given if re.fullmatch(ID, given) else ""
         if not id:
             id = f"in-{hashlib.sha256(repr(told).encode()).hexdigest()[:20]}"
         return Run(

@@ -1,9 +1,22 @@
 """What a build records about its balance: checks by hand, the plan's mark, ballast at hand."""
 
 from dataclasses import dataclass
-from datetime import datetime
 from enum import StrEnum
-from typing import Final
+from typing import Annotated, Final
+
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.declared import (
+    Coordinate,
+    Id,
+    Label,
+    Length,
+    Moment,
+    Name,
+    Range,
+    ReadingOrNothing,
+    SomeMass,
+    Words,
+)
 
 
 class CheckKind(StrEnum):
@@ -45,10 +58,10 @@ class Stood:
     """One thing that was aboard when a check was made, and where it sat then [mm from the nose,
     to starboard, up]; None where nobody had said where."""
 
-    item: str
-    x_mm: float | None = None
-    y_mm: float = 0.0
-    z_mm: float = 0.0
+    item: Id
+    x_mm: Coordinate | None = None
+    y_mm: Coordinate = 0.0
+    z_mm: Coordinate = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,22 +79,22 @@ class BalanceCheck:
     what was held where it was not the whole plane: it is no check of the loadout.
     """
 
-    id: str
-    at: datetime
+    id: Id
+    at: Moment
     kind: CheckKind
-    loadout: str | None
-    x_mm: float
-    by: str = ""
-    other_mm: float | None = None
-    reading_g: float | None = None
-    scale: str | None = None
-    z_mm: float | None = None
-    nose_down_deg: float | None = None
-    doubt: float | None = None
-    note: str = ""
-    set_aside: str | None = None
-    stood: tuple[Stood, ...] = ()
-    part: str = ""
+    loadout: Id | None
+    x_mm: Coordinate
+    by: Label = ""
+    other_mm: Coordinate | None = None
+    reading_g: ReadingOrNothing | None = None
+    scale: Id | None = None
+    z_mm: Coordinate | None = None
+    nose_down_deg: Annotated[float, Range(ge=-80, le=80)] | None = None
+    doubt: Annotated[float, Range(gt=0, le=100)] | None = None
+    note: Words = ""
+    set_aside: Words | None = None
+    stood: Annotated[tuple[Stood, ...], Length(limits.ITEMS)] = ()
+    part: Label = ""
 
     @property
     def is_of_the_plane(self) -> bool:
@@ -97,12 +110,12 @@ class BallastSpot:
     A ``pair`` is loaded alike at y and at -y.
     """
 
-    id: str
-    name: str
-    x_mm: float
-    y_mm: float = 0.0
-    z_mm: float = 0.0
-    most_g: float = 50.0
+    id: Id
+    name: Name
+    x_mm: Coordinate
+    y_mm: Coordinate = 0.0
+    z_mm: Coordinate = 0.0
+    most_g: SomeMass = 50.0
     pair: bool = False
 
 
@@ -110,8 +123,8 @@ class BallastSpot:
 class Ballast:
     """Where ballast may go, and the pieces at hand [g]: each may be used once."""
 
-    spots: tuple[BallastSpot, ...] = ()
-    pieces: tuple[float, ...] = ()
+    spots: Annotated[tuple[BallastSpot, ...], Length(20)] = ()
+    pieces: Annotated[tuple[SomeMass, ...], Length(40)] = ()
 
 
 NO_BALLAST: Final = Ballast()
@@ -121,5 +134,5 @@ NO_BALLAST: Final = Ballast()
 class PlanMark:
     """Where the plan says that it balances [mm from the nose], give or take ``tolerance_mm``."""
 
-    x_mm: float
-    tolerance_mm: float = 3.0
+    x_mm: Coordinate
+    tolerance_mm: Annotated[float, Range(gt=0, le=200)] = 3.0

@@ -2,6 +2,9 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Annotated
+
+from oaken_scale.core.model.declared import Coordinate, Id, Label, Length, Name, Side
 
 
 class BodyShape(StrEnum):
@@ -15,10 +18,10 @@ class BodyShape(StrEnum):
 class Frame:
     """A body's outer size at one station: ``z_mm`` is the height of its middle [mm]."""
 
-    x_mm: float
-    z_mm: float
-    width_mm: float
-    height_mm: float
+    x_mm: Coordinate
+    z_mm: Coordinate
+    width_mm: Side
+    height_mm: Side
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,11 +32,11 @@ class Body:
     ``has_top`` is open above.
     """
 
-    id: str
-    name: str
+    id: Id
+    name: Name
     shape: BodyShape
-    frames: tuple[Frame, ...]
-    y_mm: float = 0.0
+    frames: Annotated[tuple[Frame, ...], Length(50)]
+    y_mm: Coordinate = 0.0
     twin: bool = False
     has_top: bool = True
 
@@ -43,6 +46,6 @@ class Drawn:
     """Which surface or body of the drawing a part follows until it ``is_cut``, and as which panel
     of it."""
 
-    of: str
-    panel: str = ""
+    of: Id
+    panel: Label = ""
     is_cut: bool = False

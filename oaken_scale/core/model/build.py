@@ -3,12 +3,38 @@
 import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import datetime
 from enum import StrEnum
+from typing import Annotated
 
+from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMark
 from oaken_scale.core.model.body import Body, Drawn
 from oaken_scale.core.model.day import NO_DAY, Day
+from oaken_scale.core.model.declared import (
+    Baud,
+    CloseBy,
+    Coordinate,
+    Count,
+    Doubt,
+    Id,
+    JointTime,
+    Label,
+    Length,
+    Line,
+    MassOrLess,
+    Moment,
+    Name,
+    Port,
+    Price,
+    Range,
+    Reading,
+    ReadingOrNothing,
+    SampleAmount,
+    Side,
+    SomeMass,
+    ThrustRead,
+    Words,
+)
 from oaken_scale.core.model.diary import Happening
 from oaken_scale.core.model.field import NO_FIELD, FieldLog
 from oaken_scale.core.model.fitting import Bay, Fit
@@ -79,22 +105,22 @@ class Station:
     """Where an item's own CG sits.
 
     ``x_mm`` is measured from ``reference``; ``doubt_mm`` is one sigma along x, y and z alike, or
-    None for the default (:func:`oaken_scale.core.flight.centre_of_gravity.station_doubt`).
+    None for the usual one: 4 mm of a big foam part, else 2 mm.
     """
 
-    x_mm: float
-    y_mm: float = 0.0
-    z_mm: float = 0.0
+    x_mm: Coordinate
+    y_mm: Coordinate = 0.0
+    z_mm: Coordinate = 0.0
     reference: Reference = Reference.NOSE
-    doubt_mm: float | None = None
+    doubt_mm: Annotated[float, Range(ge=0, le=limits.STATION_MM)] | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Slide:
     """How far a thing may be moved along x, from the same reference as its station [mm]."""
 
-    low_mm: float
-    high_mm: float
+    low_mm: Coordinate
+    high_mm: Coordinate
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,25 +138,25 @@ class Item:
     ``drawn``. ``fit`` is what it takes up.
     """
 
-    id: str
-    name: str
+    id: Id
+    name: Name
     pedigree: Pedigree
-    assembly: str = ""
-    stated_g: float | None = None
-    uses: tuple[Use, ...] = ()
-    doubt_g: float | None = None
-    pieces: int = 1
+    assembly: Label = ""
+    stated_g: MassOrLess | None = None
+    uses: Annotated[tuple[Use, ...], Length(20)] = ()
+    doubt_g: Doubt | None = None
+    pieces: Annotated[int, Range(ge=1, le=limits.PIECES)] = 1
     station: Station | None = None
     option: bool = False
     retired: bool = False
-    thing: str | None = None
+    thing: Id | None = None
     elsewhere: Known | None = None
     group: Group | None = None
-    price: float | None = None
-    host: str | None = None
-    replaces: str | None = None
-    added_at: datetime | None = None
-    retired_at: datetime | None = None
+    price: Price | None = None
+    host: Id | None = None
+    replaces: Id | None = None
+    added_at: Moment | None = None
+    retired_at: Moment | None = None
     slide: Slide | None = None
     pattern: Pattern | None = None
     drawn: Drawn | None = None
@@ -141,10 +167,10 @@ class Item:
 class Section:
     """One station of a surface: leading edge x, y, z and chord [mm]."""
 
-    x_le_mm: float
-    y_mm: float
-    z_mm: float
-    chord_mm: float
+    x_le_mm: Coordinate
+    y_mm: Coordinate
+    z_mm: Coordinate
+    chord_mm: Annotated[float, Range(ge=0, le=limits.CHORD_MM)]
 
 
 class Profile(StrEnum):
@@ -163,13 +189,13 @@ class Surface:
     ``thickness_mm`` is its greatest; ``incidence_deg`` nose up against the fuselage.
     """
 
-    id: str
-    name: str
+    id: Id
+    name: Name
     role: Role
-    sections: tuple[Section, ...]
+    sections: Annotated[tuple[Section, ...], Length(50)]
     profile: Profile | None = None
-    thickness_mm: float | None = None
-    incidence_deg: float = 0.0
+    thickness_mm: Side | None = None
+    incidence_deg: Annotated[float, Range(ge=-30, le=30)] = 0.0
     twin: bool = False
 
 
@@ -178,44 +204,44 @@ class Scale:
     """A scale: display step, repeatability (one sigma), calibration doubt (a fraction), capacity.
 
     ``repeatability_g`` None means half a step. A scale on a cable sends its lines to ``port``, each
-    of them like ``line`` (:mod:`oaken_scale.devices.line_pattern`).
+    of them like ``line``, which has a number where the reading is.
     """
 
-    id: str
-    name: str
-    step_g: float
-    repeatability_g: float | None = None
-    calibration_doubt: float = 0.003
-    capacity_g: float = 5_000.0
+    id: Id
+    name: Name
+    step_g: Annotated[float, Range(ge=0.0001, le=100)]
+    repeatability_g: Annotated[float, Range(ge=0, le=100)] | None = None
+    calibration_doubt: Annotated[float, Range(ge=0, le=0.5)] = 0.003
+    capacity_g: Reading = 5_000.0
     simulated: bool = False
-    port: str = ""
-    line: str = ""
-    baud: int = 9600
+    port: Port = ""
+    line: Line = ""
+    baud: Baud = 9600
 
 
 @dataclass(frozen=True, slots=True, order=True)
 class Load:
     """How many of an item are on the pan (10 screws of which 4 are fitted: 2.5)."""
 
-    item: str
-    count: float = 1.0
+    item: Id
+    count: Count = 1.0
 
 
 @dataclass(frozen=True, slots=True, order=True)
 class Sample:
     """How much of a lot is on the pan, in the lot's unit."""
 
-    lot: str
-    amount: float
+    lot: Id
+    amount: SampleAmount
 
 
 @dataclass(frozen=True, slots=True)
 class Pan:
     """Everything on the pan in one reading; ``known_g`` is a check weight of known mass."""
 
-    loads: tuple[Load, ...] = ()
-    samples: tuple[Sample, ...] = ()
-    known_g: float = 0.0
+    loads: Annotated[tuple[Load, ...], Length(limits.ITEMS)] = ()
+    samples: Annotated[tuple[Sample, ...], Length(50)] = ()
+    known_g: ReadingOrNothing = 0.0
 
     @classmethod
     def of(
@@ -237,10 +263,10 @@ class Pan:
 class Container:
     """A tray or a cup that things are weighed in: its mass and doubt (one sigma) [g]."""
 
-    id: str
-    name: str
-    mass_g: float
-    doubt_g: float = 0.1
+    id: Id
+    name: Name
+    mass_g: SomeMass
+    doubt_g: Doubt = 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -251,15 +277,15 @@ class Weighing:
     any more.
     """
 
-    id: str
-    at: datetime
-    scale: str
-    reading_g: float
+    id: Id
+    at: Moment
+    scale: Id
+    reading_g: Reading
     pan: Pan
-    typed: str = ""
-    note: str = ""
-    set_aside: str | None = None
-    corrects: str | None = None
+    typed: Label = ""
+    note: Words = ""
+    set_aside: Words | None = None
+    corrects: Id | None = None
     accepted: bool = False
 
 
@@ -267,9 +293,9 @@ class Weighing:
 class Loadout:
     """A way of flying: the options it carries, besides all that is always aboard."""
 
-    id: str
-    name: str
-    carries: tuple[str, ...] = ()
+    id: Id
+    name: Name
+    carries: Annotated[tuple[Id, ...], Length(limits.ITEMS)] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -280,9 +306,9 @@ class Target:
     """
 
     kind: TargetKind
-    low: float | None = None
-    high: float | None = None
-    source: str = ""
+    low: Annotated[float, Range(ge=-limits.READING_G, le=limits.READING_G)] | None = None
+    high: Annotated[float, Range(ge=-limits.READING_G, le=limits.READING_G)] | None = None
+    source: Words = ""
     balance_unit: BalanceUnit = BalanceUnit.PERCENT_MAC
 
 
@@ -294,11 +320,11 @@ class Thrust:
     it lies; None where nobody said.
     """
 
-    thrust_gf: float
-    doubt_gf: float | None = None
-    source: str = ""
-    line_z_mm: float | None = None
-    line_y_mm: float | None = None
+    thrust_gf: Annotated[float, Range(gt=0, le=limits.THRUST_GF)]
+    doubt_gf: ThrustRead | None = None
+    source: Words = ""
+    line_z_mm: Coordinate | None = None
+    line_y_mm: Coordinate | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -306,30 +332,30 @@ class Allotment:
     """What one group of a weight budget may weigh [g]."""
 
     group: Group
-    grams: float
+    grams: ReadingOrNothing
 
 
 @dataclass(frozen=True, slots=True)
 class Budget:
     """A weight budget, and where its figures come from."""
 
-    allotments: tuple[Allotment, ...]
-    source: str = ""
+    allotments: Annotated[tuple[Allotment, ...], Length(len(Group))]
+    source: Words = ""
 
 
 @dataclass(frozen=True, slots=True)
 class Joint:
     """A joint on the clock: when it was spread, its times from then [s], and the parts in it."""
 
-    id: str
-    name: str
-    adhesive: str
-    spread_at: datetime
-    close_after_s: float
-    close_by_s: float | None
-    handle_after_s: float
-    strong_after_s: float
-    items: tuple[str, ...] = ()
+    id: Id
+    name: Name
+    adhesive: Id
+    spread_at: Moment
+    close_after_s: JointTime
+    close_by_s: CloseBy | None
+    handle_after_s: JointTime
+    strong_after_s: JointTime
+    items: Annotated[tuple[Id, ...], Length(limits.ITEMS)] = ()
     cleared: bool = False
 
 
@@ -343,10 +369,10 @@ class Habit:
     """
 
     pedigree: Pedigree
-    factor: float
-    doubt: float
-    squares: float = 0.0
-    weighed: int = 0
+    factor: Annotated[float, Range(gt=0, le=20)]
+    doubt: Annotated[float, Range(gt=0, le=1)]
+    squares: Annotated[float, Range(ge=0, le=1e6)] = 0.0
+    weighed: Annotated[int, Range(ge=0, le=100_000)] = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -358,36 +384,38 @@ class Build:
     is measured by; ``variant_of`` the build that it is a what-if of.
     """
 
-    id: str
-    name: str
-    purpose: str = ""
-    layout: str = ""
-    notes: str = ""
-    lots: tuple[Lot, ...] = ()
-    items: tuple[Item, ...] = ()
-    surfaces: tuple[Surface, ...] = ()
-    bodies: tuple[Body, ...] = ()
-    bays: tuple[Bay, ...] = ()
-    scales: tuple[Scale, ...] = ()
-    containers: tuple[Container, ...] = ()
-    loadouts: tuple[Loadout, ...] = ()
-    targets: tuple[Target, ...] = ()
+    id: Id
+    name: Name
+    purpose: Label = ""
+    layout: Label = ""
+    notes: Words = ""
+    lots: Annotated[tuple[Lot, ...], Length(200)] = ()
+    items: Annotated[tuple[Item, ...], Length(limits.ITEMS)] = ()
+    surfaces: Annotated[tuple[Surface, ...], Length(20)] = ()
+    bodies: Annotated[tuple[Body, ...], Length(20)] = ()
+    bays: Annotated[tuple[Bay, ...], Length(20)] = ()
+    scales: Annotated[tuple[Scale, ...], Length(20)] = ()
+    containers: Annotated[tuple[Container, ...], Length(50)] = ()
+    loadouts: Annotated[tuple[Loadout, ...], Length(50)] = ()
+    targets: Annotated[tuple[Target, ...], Length(4)] = ()
     thrust: Thrust | None = None
     budget: Budget | None = None
-    joints: tuple[Joint, ...] = ()
-    happenings: tuple[Happening, ...] = ()
-    checks: tuple[BalanceCheck, ...] = ()
+    joints: Annotated[tuple[Joint, ...], Length(limits.ENTRIES)] = ()
+    happenings: Annotated[tuple[Happening, ...], Length(limits.ENTRIES)] = ()
+    checks: Annotated[tuple[BalanceCheck, ...], Length(limits.ENTRIES)] = ()
     ballast: Ballast = NO_BALLAST
     plan_mark: PlanMark | None = None
     past: Past | None = None
     allowance: Known | None = None
-    habits: tuple[Habit, ...] = ()
+    habits: Annotated[tuple[Habit, ...], Length(2)] = ()
     power: Power | None = None
     field: FieldLog = NO_FIELD
     day: Day = NO_DAY
-    finished_at: datetime | None = None
-    variant_of: str | None = None
-    weighings: tuple[Weighing, ...] = dataclasses.field(default=(), repr=False)
+    finished_at: Moment | None = None
+    variant_of: Id | None = None
+    weighings: Annotated[tuple[Weighing, ...], Length(limits.WEIGHINGS)] = dataclasses.field(
+        default=(), repr=False
+    )
 
     def aboard(self, loadout: Loadout | None) -> tuple[bool, ...]:
         """Say for each item whether it flies with ``loadout`` (None: everything not retired).

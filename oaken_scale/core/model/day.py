@@ -2,8 +2,11 @@
 took."""
 
 from dataclasses import dataclass
-from datetime import datetime
 from enum import StrEnum
+from typing import Annotated
+
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.declared import Id, Length, Minutes, Moment, Name, StepId
 
 
 class StepKind(StrEnum):
@@ -24,20 +27,20 @@ class Done:
     """A step that was done, and when; how long it took, and how long it was usually thought to
     take [min], where somebody looked at the clock."""
 
-    step: str
+    step: StepId
     kind: StepKind
-    at: datetime
-    minutes: float | None = None
-    usual_min: float | None = None
+    at: Moment
+    minutes: Minutes | None = None
+    usual_min: Minutes | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class OwnStep:
     """A step of the builder's own, and how long it takes [min]."""
 
-    id: str
-    name: str
-    minutes: float
+    id: Id
+    name: Name
+    minutes: Minutes
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,9 +48,9 @@ class Day:
     """Steps by their ids in the order that the builder wants them, those that were done, and the
     builder's own."""
 
-    order: tuple[str, ...] = ()
-    done: tuple[Done, ...] = ()
-    own: tuple[OwnStep, ...] = ()
+    order: Annotated[tuple[StepId, ...], Length(limits.ITEMS)] = ()
+    done: Annotated[tuple[Done, ...], Length(limits.ITEMS)] = ()
+    own: Annotated[tuple[OwnStep, ...], Length(100)] = ()
 
 
 NO_DAY = Day()

@@ -1,8 +1,11 @@
 """What happened to a plane after it was first put together, as the build's own diary keeps it."""
 
 from dataclasses import dataclass
-from datetime import datetime
 from enum import StrEnum
+from typing import Annotated
+
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.declared import Id, Length, Moment, Words
 
 
 class HappeningKind(StrEnum):
@@ -24,8 +27,8 @@ class Happening:
     checked.
     """
 
-    id: str
-    at: datetime
+    id: Id
+    at: Moment
     kind: HappeningKind
-    words: str
-    items: tuple[str, ...] = ()
+    words: Words
+    items: Annotated[tuple[Id, ...], Length(limits.ITEMS)] = ()

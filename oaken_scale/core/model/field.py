@@ -1,11 +1,27 @@
 """What a plane is trimmed and flown by: its controls, the list before flight, throws and notes."""
 
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date
 from enum import StrEnum
-from typing import Final
+from typing import Annotated, Final
 
+from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import Stood
+from oaken_scale.core.model.declared import (
+    Coordinate,
+    Hole,
+    Id,
+    Length,
+    Name,
+    Range,
+    Reading,
+    Share,
+    Spelling,
+    TimeAsTold,
+    Travel,
+    Trimmed,
+    Words,
+)
 
 
 class ControlKind(StrEnum):
@@ -31,19 +47,19 @@ class Control:
     ``with_aileron``. ``set_mm`` is where it is trimmed to now, up (or right) positive.
     """
 
-    id: str
-    name: str
+    id: Id
+    name: Name
     kind: ControlKind
-    surface: str
-    from_share: float = 0.0
-    to_share: float = 1.0
-    chord_share: float = 0.25
-    up_mm: float | None = None
-    down_mm: float | None = None
-    horn_mm: float | None = None
-    arm_mm: float | None = None
+    surface: Id
+    from_share: Share = 0.0
+    to_share: Share = 1.0
+    chord_share: Annotated[float, Range(gt=0, le=1)] = 0.25
+    up_mm: Travel | None = None
+    down_mm: Travel | None = None
+    horn_mm: Hole | None = None
+    arm_mm: Hole | None = None
     with_aileron: bool = False
-    set_mm: float = 0.0
+    set_mm: Trimmed = 0.0
 
 
 class Seen(StrEnum):
@@ -65,8 +81,8 @@ class Seen(StrEnum):
 class Setting:
     """Where one control was trimmed to [mm at its trailing edge, up or right positive]."""
 
-    control: str
-    mm: float
+    control: Id
+    mm: Trimmed
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,27 +93,27 @@ class Throw:
     ``auw_g`` and ``cg_mm`` (from the nose) are what the plane weighed and where it balanced then.
     """
 
-    id: str
-    at: datetime
-    loadout: str | None = None
-    settings: tuple[Setting, ...] = ()
+    id: Id
+    at: TimeAsTold
+    loadout: Id | None = None
+    settings: Annotated[tuple[Setting, ...], Length(20)] = ()
     seen: Seen | None = None
-    distance_m: float | None = None
-    height_m: float | None = None
-    seconds: float | None = None
-    wind_m_s: float | None = None
-    note: str = ""
-    set_aside: str | None = None
-    auw_g: float | None = None
-    cg_mm: float | None = None
+    distance_m: Annotated[float, Range(gt=0, le=limits.THROW_M)] | None = None
+    height_m: Annotated[float, Range(gt=0, le=limits.THROW_HEIGHT_M)] | None = None
+    seconds: Annotated[float, Range(gt=0, le=limits.THROW_S)] | None = None
+    wind_m_s: Annotated[float, Range(ge=0, le=limits.WIND_M_S)] | None = None
+    note: Words = ""
+    set_aside: Words | None = None
+    auw_g: Reading | None = None
+    cg_mm: Coordinate | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Stance:
     """The plane as it stood when lines of the list were ticked, under a name made from it."""
 
-    id: str
-    stood: tuple[Stood, ...]
+    id: Id
+    stood: Annotated[tuple[Stood, ...], Length(limits.ITEMS)] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,21 +124,21 @@ class Tick:
     ``about`` is what the line asked for then, where it may come to ask for something else.
     """
 
-    id: str
-    at: datetime
-    line: str
-    loadout: str | None = None
+    id: Id
+    at: TimeAsTold
+    line: Annotated[str, Spelling(r"^[A-Za-z0-9][A-Za-z0-9_-]{0,79}$")]
+    loadout: Id | None = None
     done: bool = True
-    stance: str = ""
-    about: str = ""
+    stance: Annotated[str, Length(64), Spelling(r"^[A-Za-z0-9]*$")] = ""
+    about: Annotated[str, Length(600), Spelling(r"^[\x20-\x7e]*$")] = ""
 
 
 @dataclass(frozen=True, slots=True)
 class OwnLine:
     """A line that the builder put on the list."""
 
-    id: str
-    words: str
+    id: Id
+    words: Name
 
 
 class NoteKind(StrEnum):
@@ -138,10 +154,10 @@ class NoteKind(StrEnum):
 class Note:
     """A dated note; a wish is for the next version, a reminder is ``due`` on a day."""
 
-    id: str
-    at: datetime
+    id: Id
+    at: TimeAsTold
     kind: NoteKind
-    words: str
+    words: Annotated[Words, Length(limits.NOTE_LENGTH, least=1)]
     due: date | None = None
     done: bool = False
 
@@ -150,12 +166,12 @@ class Note:
 class FieldLog:
     """All of it, each collection in the order in which it came here."""
 
-    controls: tuple[Control, ...] = ()
-    throws: tuple[Throw, ...] = ()
-    ticks: tuple[Tick, ...] = ()
-    stances: tuple[Stance, ...] = ()
-    own_lines: tuple[OwnLine, ...] = ()
-    notes: tuple[Note, ...] = ()
+    controls: Annotated[tuple[Control, ...], Length(20)] = ()
+    throws: Annotated[tuple[Throw, ...], Length(limits.THROWS)] = ()
+    ticks: Annotated[tuple[Tick, ...], Length(limits.ENTRIES)] = ()
+    stances: Annotated[tuple[Stance, ...], Length(limits.ENTRIES)] = ()
+    own_lines: Annotated[tuple[OwnLine, ...], Length(limits.OWN_LINES)] = ()
+    notes: Annotated[tuple[Note, ...], Length(limits.ENTRIES)] = ()
 
 
 NO_FIELD: Final = FieldLog()

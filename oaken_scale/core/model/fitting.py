@@ -2,6 +2,10 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Annotated
+
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.declared import Coordinate, Id, Name, Range, Side
 
 
 @dataclass(frozen=True, slots=True)
@@ -9,14 +13,14 @@ class Bay:
     """A bay or a pod by its inner size: its front from the nose, its middle to starboard and up
     [mm]."""
 
-    id: str
-    name: str
-    x_mm: float
-    length_mm: float
-    width_mm: float
-    height_mm: float
-    y_mm: float = 0.0
-    z_mm: float = 0.0
+    id: Id
+    name: Name
+    x_mm: Coordinate
+    length_mm: Side
+    width_mm: Side
+    height_mm: Side
+    y_mm: Coordinate = 0.0
+    z_mm: Coordinate = 0.0
 
 
 class FitRole(StrEnum):
@@ -32,10 +36,10 @@ class Fit:
     """What a part takes up: along, across and up [mm], of a propeller its diameter across; how long
     its lead is and which part it plugs into; the bay that it sits in. None where nobody said."""
 
-    length_mm: float | None = None
-    width_mm: float | None = None
-    height_mm: float | None = None
-    lead_mm: float | None = None
-    plugs_into: str | None = None
-    bay: str | None = None
+    length_mm: Side | None = None
+    width_mm: Side | None = None
+    height_mm: Side | None = None
+    lead_mm: Annotated[float, Range(ge=0, le=limits.STATION_MM)] | None = None
+    plugs_into: Id | None = None
+    bay: Id | None = None
     role: FitRole | None = None

@@ -2,6 +2,25 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Annotated
+
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.declared import (
+    Amount,
+    CloseBy,
+    Id,
+    JointTime,
+    Label,
+    Length,
+    MassOrLess,
+    Name,
+    Price,
+    Range,
+    Reading,
+    Size,
+    SomeMass,
+    Words,
+)
 
 
 class LotUnit(StrEnum):
@@ -52,10 +71,10 @@ class Curing:
     """How long an adhesive lasts after it was spread [s]: it may be closed from ``close_after_s``
     on and must be by ``close_by_s`` (None: no hurry), then handled, then it is strong."""
 
-    close_after_s: float
-    close_by_s: float | None
-    handle_after_s: float
-    strong_after_s: float
+    close_after_s: JointTime
+    close_by_s: CloseBy | None
+    handle_after_s: JointTime
+    strong_after_s: JointTime
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,9 +84,9 @@ class Known:
     It counts as one reading of it: ``value`` with ``doubt`` (one sigma), in the same unit.
     """
 
-    value: float
-    doubt: float
-    source: str = ""
+    value: MassOrLess
+    doubt: SomeMass
+    source: Words = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,27 +102,27 @@ class Lot:
     build alone; ``elsewhere`` is what other builds found of it.
     """
 
-    id: str
-    name: str
+    id: Id
+    name: Name
     unit: LotUnit
-    constant: float
-    doubt: float
-    source: str = ""
+    constant: Annotated[float, Range(gt=0, le=limits.LOT_CONSTANT)]
+    doubt: Annotated[float, Range(ge=0, le=limits.LOT_CONSTANT)]
+    source: Words = ""
     kind: LotKind = LotKind.OTHER
     faces: Faces | None = None
-    thickness_mm: float | None = None
-    length_mm: float | None = None
-    width_mm: float | None = None
-    price: float | None = None
-    stock: float | None = None
-    waste: float | None = None
-    adhesive: str = ""
-    holds_g: float | None = None
+    thickness_mm: Size | None = None
+    length_mm: Size | None = None
+    width_mm: Size | None = None
+    price: Price | None = None
+    stock: Annotated[float, Range(ge=0, le=limits.STOCK)] | None = None
+    waste: Annotated[float, Range(ge=1, le=limits.WASTE)] | None = None
+    adhesive: Label = ""
+    holds_g: Reading | None = None
     curing: Curing | None = None
-    qualities: tuple[Quality, ...] = ()
-    shop: str = ""
-    lead_days: float | None = None
-    rack: str | None = None
+    qualities: Annotated[tuple[Quality, ...], Length(len(Quality))] = ()
+    shop: Label = ""
+    lead_days: Annotated[float, Range(ge=0, le=365)] | None = None
+    rack: Id | None = None
     elsewhere: Known | None = None
 
     @property
@@ -131,5 +150,5 @@ class Lot:
 class Use:
     """How much of a lot an item uses, in the lot's unit; negative for a pocket cut out."""
 
-    lot: str
-    amount: float
+    lot: Id
+    amount: Amount

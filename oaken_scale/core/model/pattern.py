@@ -3,18 +3,21 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
-from typing import Final
+from typing import Annotated, Final
 
 from shapely import Polygon
 
+from oaken_scale.core.model.declared import Coordinate, Layers, Length
 from oaken_scale.core.model.recall import recalled
-
-Ring = tuple[tuple[float, float], ...]
-"""Corners in order around, x to the right and y down [mm]; the last is not the first again."""
-
 
 CORNERS: Final = 600
 """Most corners of one pattern."""
+
+Corner = tuple[Coordinate, Coordinate]
+Ring = Annotated[tuple[Corner, ...], Length(CORNERS, least=3)]
+"""Corners in order around, x to the right and y down [mm]; the last is not the first again."""
+FoldLine = Annotated[tuple[Corner, ...], Length(2, least=2)]
+"""From one point to another [mm]."""
 
 
 class Grain(StrEnum):
@@ -32,10 +35,10 @@ class Pattern:
     each piece, to be laid on one another. ``folds`` are lines that are folded, not cut, each from
     one point to another."""
 
-    rings: tuple[Ring, ...]
+    rings: Annotated[tuple[Ring, ...], Length(60, least=1)]
     grain: Grain = Grain.FREE
-    layers: int = 1
-    folds: tuple[Ring, ...] = ()
+    layers: Layers = 1
+    folds: Annotated[tuple[FoldLine, ...], Length(60)] = ()
 
 
 @recalled(keep=512)

@@ -1,9 +1,32 @@
 """A plane's drive as its builder lists it, and the runs that were taken of it."""
 
 from dataclasses import dataclass
-from datetime import datetime
 from enum import StrEnum
-from typing import Final
+from typing import Annotated, Final
+
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.declared import (
+    Amperes,
+    Baud,
+    Capacity,
+    Cells,
+    Celsius,
+    Current,
+    Id,
+    Kv,
+    Length,
+    Line,
+    Moment,
+    Name,
+    Port,
+    Range,
+    Rating,
+    Reading,
+    Share,
+    ThrustRead,
+    TimeAsTold,
+    Words,
+)
 
 FULL_V_PER_CELL: Final = 4.2
 """The rest voltage of a fresh cell [V]."""
@@ -14,11 +37,11 @@ class Motor:
     """A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm], no-load
     current [A] and the current that it stands [A] where the listing tells them."""
 
-    kv: float
-    mass_g: float
-    winding_ohm: float | None = None
-    idle_a: float | None = None
-    most_a: float | None = None
+    kv: Kv
+    mass_g: Annotated[float, Range(ge=0.5, le=2_000)]
+    winding_ohm: Annotated[float, Range(gt=0, le=20)] | None = None
+    idle_a: Annotated[float, Range(gt=0, le=50)] | None = None
+    most_a: Amperes | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,11 +49,11 @@ class Controller:
     """What a motor's controller stands: continuous current [A], a burst for its seconds, and the
     cells that it is made for, from ``least_cells`` to ``most_cells``."""
 
-    most_a: float
-    burst_a: float | None = None
-    burst_s: float | None = None
-    least_cells: int | None = None
-    most_cells: int | None = None
+    most_a: Amperes
+    burst_a: Amperes | None = None
+    burst_s: Annotated[float, Range(gt=0, le=600)] | None = None
+    least_cells: Cells | None = None
+    most_cells: Cells | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,9 +61,9 @@ class Regulator:
     """What feeds receiver and servos: the current that it stands [A], what they draw of it at most,
     and the most cells that it may hang on."""
 
-    most_a: float
-    drawn_a: float | None = None
-    most_cells: int | None = None
+    most_a: Amperes
+    drawn_a: Current | None = None
+    most_cells: Cells | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,19 +71,19 @@ class Stand:
     """A thrust stand on a cable: its serial port, how fast it speaks [baud], and what its lines
     look like."""
 
-    port: str
-    baud: int = 9600
-    line: str = ""
+    port: Annotated[Port, Length(80, least=1)]
+    baud: Baud = 9600
+    line: Line = ""
 
 
 @dataclass(frozen=True, slots=True)
 class Propeller:
     """A propeller by its diameter and pitch [mm]."""
 
-    id: str
-    name: str
-    diameter_mm: float
-    pitch_mm: float
+    id: Id
+    name: Name
+    diameter_mm: Annotated[float, Range(ge=20, le=1_000)]
+    pitch_mm: Annotated[float, Range(ge=5, le=1_000)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,12 +91,12 @@ class Pack:
     """A pack by its cells in series, what they hold [mAh], and how many times that it may give in
     an hour; ``item`` is the part of the build that it is, None where it is none."""
 
-    id: str
-    name: str
-    cells: int
-    capacity_mah: float
-    c_rating: float | None = None
-    item: str | None = None
+    id: Id
+    name: Name
+    cells: Cells
+    capacity_mah: Capacity
+    c_rating: Rating | None = None
+    item: Id | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,11 +104,11 @@ class RunPoint:
     """One throttle step of a run, 0 to 1: thrust [gf] of all motors, current [A] and voltage [V] at
     the pack as read, any of them not, and what the run had drawn until then [mAh]."""
 
-    throttle: float
-    thrust_gf: float | None = None
-    pack_a: float | None = None
-    pack_v: float | None = None
-    drawn_mah: float = 0.0
+    throttle: Share
+    thrust_gf: ThrustRead | None = None
+    pack_a: Current | None = None
+    pack_v: Annotated[float, Range(ge=0, le=100)] | None = None
+    drawn_mah: Annotated[float, Range(ge=0, le=50_000)] = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,20 +121,20 @@ class Run:
     air of ``air_c``.
     """
 
-    id: str
-    at: datetime
-    pack: str
-    propeller: str
-    points: tuple[RunPoint, ...]
-    rest_v_per_cell: float = FULL_V_PER_CELL
-    note: str = ""
-    set_aside: str | None = None
-    lever: float = 1.0
-    lever_doubt: float = 0.0
-    air_c: float | None = None
-    motor_c: float | None = None
-    controller_c: float | None = None
-    pack_c: float | None = None
+    id: Id
+    at: Moment
+    pack: Id
+    propeller: Id
+    points: Annotated[tuple[RunPoint, ...], Length(limits.POINTS)] = ()
+    rest_v_per_cell: Annotated[float, Range(ge=2.5, le=4.4)] = FULL_V_PER_CELL
+    note: Words = ""
+    set_aside: Words | None = None
+    lever: Annotated[float, Range(ge=0.05, le=20)] = 1.0
+    lever_doubt: Annotated[float, Range(ge=0, le=0.5)] = 0.0
+    air_c: Celsius | None = None
+    motor_c: Celsius | None = None
+    controller_c: Celsius | None = None
+    pack_c: Celsius | None = None
 
 
 class Landing(StrEnum):
@@ -127,14 +150,14 @@ class Flight:
     """A flight with one pack: how many minutes, what the charger put back [mAh], what the plane
     weighed [g], how it landed, as far as somebody knows. One that is set aside says nothing."""
 
-    id: str
-    at: datetime
-    pack: str
-    minutes: float
-    put_back_mah: float | None = None
-    mass_g: float | None = None
-    note: str = ""
-    set_aside: str | None = None
+    id: Id
+    at: TimeAsTold
+    pack: Id
+    minutes: Annotated[float, Range(ge=0.1, le=300)]
+    put_back_mah: Annotated[float, Range(gt=0, le=50_000)] | None = None
+    mass_g: Reading | None = None
+    note: Words = ""
+    set_aside: Words | None = None
     landing: Landing | None = None
 
 
@@ -147,15 +170,15 @@ class Power:
     """
 
     motor: Motor
-    motors: int = 1
+    motors: Annotated[int, Range(ge=1, le=8)] = 1
     controller: Controller | None = None
-    propellers: tuple[Propeller, ...] = ()
-    packs: tuple[Pack, ...] = ()
-    runs: tuple[Run, ...] = ()
+    propellers: Annotated[tuple[Propeller, ...], Length(12)] = ()
+    packs: Annotated[tuple[Pack, ...], Length(12)] = ()
+    runs: Annotated[tuple[Run, ...], Length(limits.RUNS)] = ()
     regulator: Regulator | None = None
-    plug_a: float | None = None
-    wire_a: float | None = None
-    level_throttle: float | None = None
-    full_share: float = 0.2
+    plug_a: Amperes | None = None
+    wire_a: Amperes | None = None
+    level_throttle: Annotated[float, Range(gt=0, le=1)] | None = None
+    full_share: Share = 0.2
     stand: Stand | None = None
-    flights: tuple[Flight, ...] = ()
+    flights: Annotated[tuple[Flight, ...], Length(limits.FLIGHTS)] = ()

@@ -1,14 +1,18 @@
 """What an earlier build weighed: the donor's or the last version's grams, to measure by."""
 
 from dataclasses import dataclass
+from typing import Annotated
+
+from oaken_scale.core.model import limits
+from oaken_scale.core.model.declared import Label, Length, MassOrLess, Name
 
 
 @dataclass(frozen=True, slots=True)
 class PastPart:
     """What one assembly of the earlier build came to [g]."""
 
-    assembly: str
-    grams: float
+    assembly: Label
+    grams: MassOrLess
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,8 +20,8 @@ class Past:
     """An earlier build as it weighed when it was taken for a measure: it stands in this build's
     own file, whatever becomes of the other."""
 
-    name: str
-    parts: tuple[PastPart, ...]
+    name: Name
+    parts: Annotated[tuple[PastPart, ...], Length(limits.ITEMS)]
 
     @property
     def auw_g(self) -> float:

@@ -2823,9 +2823,17 @@ export interface components {
         };
         /**
          * BalanceCheckDoc
-         * @description A check of the balance by hand [mm from the nose, or across for ``sides``; g; degrees].
+         * @description One check of the balance by hand, with one loadout aboard.
          *
-         *     ``stood`` is the plane as it was then: what was aboard, and where it sat.
+         *     ``stood`` is the plane as it was: what was aboard, and where it sat. Without it (a check from an
+         *     older file) the dates of the parts say what was aboard, and all sat where it sits now.
+         *
+         *     Lengths are from the nose along x [mm], or across along y for ``sides``.
+         *     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
+         *     port) and ``other_mm`` (aft, or starboard), and ``reading_g`` on the scale under the second;
+         *     ``hang`` has the pivot ``x_mm``, ``z_mm`` and the angle ``nose_down_deg``. ``doubt`` (one
+         *     sigma; mm of the balance point, or degrees of an angle) is None for the usual one. ``part`` says
+         *     what was held where it was not the whole plane: it is no check of the loadout.
          */
         BalanceCheckDoc: {
             /**
@@ -2871,7 +2879,7 @@ export interface components {
              * Stood
              * @default []
              */
-            stood?: components["schemas"]["oaken_scale__formats__log_documents__StoodDoc"][];
+            stood?: components["schemas"]["StoodDoc"][];
             /**
              * Part
              * @default
@@ -2923,7 +2931,7 @@ export interface components {
         };
         /**
          * BallastDoc
-         * @description Where ballast may go, and the pieces at hand [g].
+         * @description Where ballast may go, and the pieces at hand [g]: each may be used once.
          */
         BallastDoc: {
             /**
@@ -2973,7 +2981,9 @@ export interface components {
         };
         /**
          * BallastSpotDoc
-         * @description A place for ballast, and how much it takes; a pair is loaded alike at y and -y.
+         * @description A place where ballast may be fixed [mm]: how much it takes at most [g].
+         *
+         *     A ``pair`` is loaded alike at y and at -y.
          */
         BallastSpotDoc: {
             /**
@@ -3037,7 +3047,8 @@ export interface components {
         };
         /**
          * BayDoc
-         * @description A bay or a pod by its inner size: its front from the nose, its middle to starboard and up.
+         * @description A bay or a pod by its inner size: its front from the nose, its middle to starboard and up
+         *     [mm].
          */
         BayDoc: {
             /**
@@ -3262,7 +3273,10 @@ export interface components {
         };
         /**
          * BodyDoc
-         * @description A body, a pod or a boom: frames from the front aft; a twin has the like of it to port.
+         * @description A row of frames from the front aft, straight between them.
+         *
+         *     Its middle is ``y_mm`` to starboard; a ``twin`` has the like of it to port. A box without
+         *     ``has_top`` is open above.
          */
         BodyDoc: {
             /**
@@ -3532,6 +3546,10 @@ export interface components {
         /**
          * BuildDoc
          * @description A whole build.
+         *
+         *     ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
+         *     listed, ``habits`` how their guesses and listings ran; ``past`` the earlier build that this one
+         *     is measured by; ``variant_of`` the build that it is a what-if of.
          */
         BuildDoc: {
             /**
@@ -4073,7 +4091,7 @@ export interface components {
         };
         /**
          * ContainerDoc
-         * @description A tray or a cup that things are weighed in.
+         * @description A tray or a cup that things are weighed in: its mass and doubt (one sigma) [g].
          */
         ContainerDoc: {
             /**
@@ -4145,7 +4163,13 @@ export interface components {
         };
         /**
          * ControlDoc
-         * @description A control surface or a tab: where it is on its surface, its travel and setting [mm].
+         * @description A control surface or a bendable tab on the trailing edge of ``surface``.
+         *
+         *     It reaches from ``from_share`` to ``to_share`` of the half span (root 0, tip 1) and takes
+         *     ``chord_share`` of the chord there; of a surface that is mirrored there are two. Its trailing
+         *     edge travels so many mm up (or right) and down (or left). ``horn_mm`` is the hole of its horn
+         *     above the hinge, ``arm_mm`` the hole of the servo's arm from its middle. A rudder may go
+         *     ``with_aileron``. ``set_mm`` is where it is trimmed to now, up (or right) positive.
          */
         ControlDoc: {
             /**
@@ -4251,7 +4275,8 @@ export interface components {
         };
         /**
          * ControllerDoc
-         * @description What a motor's controller stands [A], and a burst for its seconds.
+         * @description What a motor's controller stands: continuous current [A], a burst for its seconds, and the
+         *     cells that it is made for, from ``least_cells`` to ``most_cells``.
          */
         ControllerDoc: {
             /** Most A */
@@ -4366,8 +4391,8 @@ export interface components {
         };
         /**
          * CuringDoc
-         * @description An adhesive's own times after spreading [s]: close from, close by (null: no hurry), handle,
-         *     strong.
+         * @description How long an adhesive lasts after it was spread [s]: it may be closed from ``close_after_s``
+         *     on and must be by ``close_by_s`` (None: no hurry), then handled, then it is strong.
          */
         CuringDoc: {
             /** Close After S */
@@ -4763,7 +4788,8 @@ export interface components {
         };
         /**
          * DayDoc
-         * @description The order of the day: steps as they were moved by hand, those that were done, own steps.
+         * @description Steps by their ids in the order that the builder wants them, those that were done, and the
+         *     builder's own.
          */
         DayDoc: {
             /**
@@ -4876,7 +4902,8 @@ export interface components {
         };
         /**
          * DoneDoc
-         * @description A step that was done, when, and in how many minutes; how many are usual.
+         * @description A step that was done, and when; how long it took, and how long it was usually thought to
+         *     take [min], where somebody looked at the clock.
          */
         DoneDoc: {
             /** Step */
@@ -5017,7 +5044,8 @@ export interface components {
         };
         /**
          * DrawnDoc
-         * @description Which surface or body of the drawing a part follows until it is cut, and as which panel.
+         * @description Which surface or body of the drawing a part follows until it ``is_cut``, and as which panel
+         *     of it.
          */
         DrawnDoc: {
             /**
@@ -5102,7 +5130,7 @@ export interface components {
         Field: "name" | "assembly" | "mass" | "pieces" | "station" | "side" | "height";
         /**
          * FieldDoc
-         * @description All of it, each collection in the order in which it came.
+         * @description All of it, each collection in the order in which it came here.
          */
         FieldDoc: {
             /**
@@ -5246,7 +5274,8 @@ export interface components {
         };
         /**
          * FitDoc
-         * @description What a part takes up: along, across, up [mm]; its lead, what it plugs into, and its bay.
+         * @description What a part takes up: along, across and up [mm], of a propeller its diameter across; how long
+         *     its lead is and which part it plugs into; the bay that it sits in. None where nobody said.
          */
         FitDoc: {
             /** Length Mm */
@@ -5373,7 +5402,8 @@ export interface components {
         };
         /**
          * FlightDoc
-         * @description A flight: its pack, minutes, what the charger put back [mAh], what the plane weighed [g].
+         * @description A flight with one pack: how many minutes, what the charger put back [mAh], what the plane
+         *     weighed [g], how it landed, as far as somebody knows. One that is set aside says nothing.
          */
         FlightDoc: {
             /**
@@ -5663,7 +5693,7 @@ export interface components {
         };
         /**
          * FrameDoc
-         * @description A body's outer size at one station; ``z_mm`` is the height of its middle [mm].
+         * @description A body's outer size at one station: ``z_mm`` is the height of its middle [mm].
          */
         FrameDoc: {
             /** X Mm */
@@ -5766,8 +5796,11 @@ export interface components {
         };
         /**
          * HabitDoc
-         * @description How finished builds found guesses or listings to run: a factor, one sigma, and how far off
-         *     so many weighed ones lay (the sum of squares, in sigma).
+         * @description How the workshop's finished builds found one pedigree's figures to run.
+         *
+         *     ``factor`` is by how much they run heavy (1.1: a tenth heavier than stated), ``doubt`` one
+         *     sigma of it; ``squares`` is the sum of squares of how far ``weighed`` of them lay from what was
+         *     believed, in sigma: it widens or narrows what is believed of the next.
          */
         HabitDoc: {
             pedigree: components["schemas"]["Pedigree"];
@@ -5835,7 +5868,11 @@ export interface components {
         };
         /**
          * HappeningDoc
-         * @description What happened to the plane, when, and to which parts.
+         * @description One thing done to the plane, when, in words, and the parts that it concerns.
+         *
+         *     A repair adds glue and patches, a trim takes off, a replacement puts one part in another's
+         *     place, a move takes a part to another build. After any of them the balance counts as not
+         *     checked.
          */
         HappeningDoc: {
             /**
@@ -6053,10 +6090,17 @@ export interface components {
         };
         /**
          * ItemDoc
-         * @description One thing aboard. Its mass is ``stated_g`` plus what it uses of lots.
+         * @description One thing aboard, as it sits on the plane (four screws are one item of four pieces).
          *
-         *     Only a pocket cut out of a lot takes away, as a negative amount among its uses, and what was
-         *     sanded or trimmed off its ``host``, as a negative figure.
+         *     ``stated_g`` is the builder's or maker's figure for the whole item; ``uses`` adds what is cut
+         *     from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
+         *     with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
+         *     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
+         *     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
+         *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
+         *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
+         *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
+         *     ``drawn``. ``fit`` is what it takes up.
          */
         ItemDoc: {
             /**
@@ -6196,17 +6240,9 @@ export interface components {
         };
         /**
          * JointDoc
-         * @description A joint on the clock: spread when, with which adhesive, and the parts in it.
+         * @description A joint on the clock: when it was spread, its times from then [s], and the parts in it.
          */
         JointDoc: {
-            /** Close After S */
-            close_after_s: number;
-            /** Close By S */
-            close_by_s: number | null;
-            /** Handle After S */
-            handle_after_s: number;
-            /** Strong After S */
-            strong_after_s: number;
             /**
              * Id
              * @description Letters, digits, - and _
@@ -6224,6 +6260,14 @@ export interface components {
              * Format: date-time
              */
             spread_at: string;
+            /** Close After S */
+            close_after_s: number;
+            /** Close By S */
+            close_by_s: number | null;
+            /** Handle After S */
+            handle_after_s: number;
+            /** Strong After S */
+            strong_after_s: number;
             /**
              * Items
              * @default []
@@ -6295,7 +6339,9 @@ export interface components {
         };
         /**
          * KnownDoc
-         * @description What other builds of the workshop found: a value and one sigma, as one reading of it.
+         * @description What the workshop's other builds tell of a lot's constant or a thing's mass.
+         *
+         *     It counts as one reading of it: ``value`` with ``doubt`` (one sigma), in the same unit.
          */
         KnownDoc: {
             /** Value */
@@ -6532,7 +6578,7 @@ export interface components {
         };
         /**
          * LoadDoc
-         * @description An item on the pan; ``count`` 2.5 means ten screws of which four are fitted.
+         * @description How many of an item are on the pan (10 screws of which 4 are fitted: 2.5).
          */
         LoadDoc: {
             /**
@@ -6653,7 +6699,7 @@ export interface components {
         };
         /**
          * LoadoutDoc
-         * @description A way of flying: the options it carries besides all that is always aboard.
+         * @description A way of flying: the options it carries, besides all that is always aboard.
          */
         LoadoutDoc: {
             /**
@@ -6858,11 +6904,15 @@ export interface components {
         };
         /**
          * LotDoc
-         * @description A sheet, roll or bottle: its constant in g per unit, and one sigma of doubt.
+         * @description One sheet, box, roll or bottle: things cut from it share its constant.
          *
-         *     One sheet is ``length_mm`` by ``width_mm``, one roll or rod ``length_mm`` long; ``price`` buys
-         *     one and ``stock`` of them are at hand; one bottle or can ``holds_g``; ``curing`` are an
-         *     adhesive's own times. ``rack`` is its id on the workshop's rack.
+         *     ``constant`` and ``doubt`` (one sigma) are in g per ``unit``. One sheet is ``length_mm`` by
+         *     ``width_mm``, one roll or rod ``length_mm`` long; ``price`` buys one, ``stock`` of them are at
+         *     hand, and cutting wastes so much that ``waste`` times the area or run is wanted. ``adhesive`` is
+         *     its entry on the joint clock, and ``curing`` its own times where the label has others. One
+         *     bottle, can or stick ``holds_g``. It is bought at ``shop``, ``lead_days`` after it is ordered.
+         *     ``rack`` is its id on the workshop's rack, None for a lot of this
+         *     build alone; ``elsewhere`` is what other builds found of it.
          */
         LotDoc: {
             /**
@@ -7128,7 +7178,8 @@ export interface components {
         };
         /**
          * MotorDoc
-         * @description A motor as listed: Kv [rpm/V], mass [g], resistance [ohm], no-load and most current [A].
+         * @description A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm], no-load
+         *     current [A] and the current that it stands [A] where the listing tells them.
          */
         MotorDoc: {
             /** Kv */
@@ -7694,7 +7745,7 @@ export interface components {
         };
         /**
          * NoteDoc
-         * @description A dated note; a reminder is due on a day.
+         * @description A dated note; a wish is for the next version, a reminder is ``due`` on a day.
          */
         NoteDoc: {
             /**
@@ -8063,7 +8114,8 @@ export interface components {
         };
         /**
          * PackDoc
-         * @description A pack: cells in series, what they hold [mAh], its C rating, the part that it is.
+         * @description A pack by its cells in series, what they hold [mAh], and how many times that it may give in
+         *     an hour; ``item`` is the part of the build that it is, None where it is none.
          */
         PackDoc: {
             /**
@@ -8105,7 +8157,7 @@ export interface components {
         };
         /**
          * PanDoc
-         * @description Everything on the pan in one reading.
+         * @description Everything on the pan in one reading; ``known_g`` is a check weight of known mass.
          */
         PanDoc: {
             /**
@@ -8242,7 +8294,8 @@ export interface components {
         };
         /**
          * PastDoc
-         * @description An earlier build to measure by, as it weighed then.
+         * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
+         *     own file, whatever becomes of the other.
          */
         PastDoc: {
             /** Name */
@@ -8262,7 +8315,7 @@ export interface components {
         };
         /**
          * PastPartDoc
-         * @description What one assembly of an earlier build came to.
+         * @description What one assembly of the earlier build came to [g].
          */
         PastPartDoc: {
             /** Assembly */
@@ -8300,8 +8353,9 @@ export interface components {
         };
         /**
          * PatternDoc
-         * @description What is cut out of a sheet for one piece: its outer ring, then its holes [mm]; x to the
-         *     right, y down; and the lines that it is folded along.
+         * @description The outline of one piece: the outer ring first, then its holes; ``layers`` of it are cut for
+         *     each piece, to be laid on one another. ``folds`` are lines that are folded, not cut, each from
+         *     one point to another.
          */
         PatternDoc: {
             /** Rings */
@@ -8378,7 +8432,7 @@ export interface components {
         };
         /**
          * PlanMarkDoc
-         * @description Where the plan says that it balances [mm from the nose].
+         * @description Where the plan says that it balances [mm from the nose], give or take ``tolerance_mm``.
          */
         PlanMarkDoc: {
             /** X Mm */
@@ -8424,7 +8478,8 @@ export interface components {
         };
         /**
          * PointDoc
-         * @description One throttle step of a run, 0 to 1; thrust [gf], current [A] and voltage [V] as read.
+         * @description One throttle step of a run, 0 to 1: thrust [gf] of all motors, current [A] and voltage [V] at
+         *     the pack as read, any of them not, and what the run had drawn until then [mAh].
          */
         PointDoc: {
             /** Throttle */
@@ -8546,8 +8601,10 @@ export interface components {
         };
         /**
          * PowerDoc
-         * @description A drive: one motor or several alike ones, their propellers and packs, and runs of them; the
-         *     first propeller is the fitted one.
+         * @description One motor, or several alike ones on one pack; the first propeller is the fitted one.
+         *
+         *     What plug and wire of the pack stand [A]; the throttle that held level, 0 to 1; the share of a
+         *     flight that is flown at full throttle.
          */
         PowerDoc: {
             motor: components["schemas"]["MotorDoc"];
@@ -8925,8 +8982,8 @@ export interface components {
         };
         /**
          * RegulatorDoc
-         * @description What feeds receiver and servos: the current that it stands and that they draw [A], and the
-         *     most cells that it may hang on.
+         * @description What feeds receiver and servos: the current that it stands [A], what they draw of it at most,
+         *     and the most cells that it may hang on.
          */
         RegulatorDoc: {
             /** Most A */
@@ -9130,8 +9187,11 @@ export interface components {
             pack: string;
             /** Propeller */
             propeller: string;
-            /** Points */
-            points: components["schemas"]["RunPoint"][];
+            /**
+             * Points
+             * @default []
+             */
+            points?: components["schemas"]["RunPoint"][];
             /**
              * Rest V Per Cell
              * @default 4.2
@@ -9165,7 +9225,12 @@ export interface components {
         };
         /**
          * RunDoc
-         * @description Points taken with one pack and one propeller; set aside with a reason, never deleted.
+         * @description Points taken with one pack and one propeller, by their ids, the pack rested at so many volts
+         *     a cell. A run that is set aside says nothing; none is ever deleted.
+         *
+         *     The thrust was read over a ``lever``: so many times the reading is the thrust, that in doubt by
+         *     ``lever_doubt`` as a fraction. Motor, controller and pack were so warm after it [Celsius], in
+         *     air of ``air_c``.
          */
         RunDoc: {
             /**
@@ -9262,7 +9327,7 @@ export interface components {
         };
         /**
          * SampleDoc
-         * @description A piece of a lot on the pan, in the lot's unit.
+         * @description How much of a lot is on the pan, in the lot's unit.
          */
         SampleDoc: {
             /**
@@ -9289,7 +9354,7 @@ export interface components {
          * @description A scale: display step, repeatability (one sigma), calibration doubt (a fraction), capacity.
          *
          *     ``repeatability_g`` None means half a step. A scale on a cable sends its lines to ``port``, each
-         *     of them like ``line`` (:mod:`oaken_scale.devices.line_pattern`).
+         *     of them like ``line``, which has a number where the reading is.
          */
         Scale: {
             /** Id */
@@ -9333,9 +9398,10 @@ export interface components {
         };
         /**
          * ScaleDoc
-         * @description A scale. ``repeatability_g`` null means half a step.
+         * @description A scale: display step, repeatability (one sigma), calibration doubt (a fraction), capacity.
          *
-         *     One on a cable has a ``port`` (a serial device's name), and ``line`` says how its lines read.
+         *     ``repeatability_g`` None means half a step. A scale on a cable sends its lines to ``port``, each
+         *     of them like ``line``, which has a number where the reading is.
          */
         ScaleDoc: {
             /**
@@ -9434,7 +9500,7 @@ export interface components {
         };
         /**
          * SectionDoc
-         * @description One section of a surface: leading edge and chord [mm].
+         * @description One station of a surface: leading edge x, y, z and chord [mm].
          */
         SectionDoc: {
             /** X Le Mm */
@@ -9512,7 +9578,7 @@ export interface components {
         };
         /**
          * SettingDoc
-         * @description Where one control was trimmed to [mm, up or right positive].
+         * @description Where one control was trimmed to [mm at its trailing edge, up or right positive].
          */
         SettingDoc: {
             /**
@@ -9892,12 +9958,15 @@ export interface components {
         Stance: {
             /** Id */
             id: string;
-            /** Stood */
-            stood: components["schemas"]["Stood"][];
+            /**
+             * Stood
+             * @default []
+             */
+            stood?: components["schemas"]["Stood"][];
         };
         /**
          * StanceDoc
-         * @description The plane as it stood when lines were ticked.
+         * @description The plane as it stood when lines of the list were ticked, under a name made from it.
          */
         StanceDoc: {
             /**
@@ -9909,7 +9978,7 @@ export interface components {
              * Stood
              * @default []
              */
-            stood?: components["schemas"]["oaken_scale__formats__field_file__StoodDoc"][];
+            stood?: components["schemas"]["StoodDoc"][];
         };
         /**
          * Stand
@@ -9932,7 +10001,8 @@ export interface components {
         };
         /**
          * StandDoc
-         * @description A thrust stand on a cable: its port, how fast it speaks, what its lines look like.
+         * @description A thrust stand on a cable: its serial port, how fast it speaks [baud], and what its lines
+         *     look like.
          */
         StandDoc: {
             /** Port */
@@ -9995,7 +10065,7 @@ export interface components {
          * @description Where an item's own CG sits.
          *
          *     ``x_mm`` is measured from ``reference``; ``doubt_mm`` is one sigma along x, y and z alike, or
-         *     None for the default (:func:`oaken_scale.core.flight.centre_of_gravity.station_doubt`).
+         *     None for the usual one: 4 mm of a big foam part, else 2 mm.
          */
         Station: {
             /** X Mm */
@@ -10017,7 +10087,10 @@ export interface components {
         };
         /**
          * StationDoc
-         * @description Where an item's CG is: x aft from its reference, y to starboard, z up [mm].
+         * @description Where an item's own CG sits.
+         *
+         *     ``x_mm`` is measured from ``reference``; ``doubt_mm`` is one sigma along x, y and z alike, or
+         *     None for the usual one: 4 mm of a big foam part, else 2 mm.
          */
         StationDoc: {
             /** X Mm */
@@ -10120,6 +10193,30 @@ export interface components {
             z_mm?: number;
         };
         /**
+         * StoodDoc
+         * @description One thing that was aboard when a check was made, and where it sat then [mm from the nose,
+         *     to starboard, up]; None where nobody had said where.
+         */
+        StoodDoc: {
+            /**
+             * Item
+             * @description Letters, digits, - and _
+             */
+            item: string;
+            /** X Mm */
+            x_mm?: number | null;
+            /**
+             * Y Mm
+             * @default 0
+             */
+            y_mm?: number;
+            /**
+             * Z Mm
+             * @default 0
+             */
+            z_mm?: number;
+        };
+        /**
          * Suggestion
          * @description One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
          *
@@ -10180,7 +10277,10 @@ export interface components {
         };
         /**
          * SurfaceDoc
-         * @description A lifting surface: sections from the root out, mirrored unless it is a fin (and no twin).
+         * @description A row of sections, root first; mirrored to port unless it is a fin.
+         *
+         *     A fin may stand off the middle: its sections' y says where, and ``twin`` mirrors it as well.
+         *     ``thickness_mm`` is its greatest; ``incidence_deg`` nose up against the fuselage.
          */
         SurfaceDoc: {
             /**
@@ -10258,7 +10358,9 @@ export interface components {
         };
         /**
          * TargetDoc
-         * @description A limit or a band. AUW in g, loading in g/dm2, thrust-to-weight a ratio, balance as unit.
+         * @description A limit (one of ``low``, ``high``) or a band (both), and where the figure comes from.
+         *
+         *     AUW in g, wing loading in g/dm2, thrust-to-weight a ratio, balance in ``balance_unit``.
          */
         TargetDoc: {
             kind: components["schemas"]["TargetKind"];
@@ -10416,7 +10518,10 @@ export interface components {
         };
         /**
          * ThrowDoc
-         * @description One throw; what was not seen or measured is null.
+         * @description One throw: the setting as it was, what it did, how far [m], from which height [m], how long
+         *     [s], in which wind [m/s]; any of them may be missing. One that is set aside says nothing.
+         *
+         *     ``auw_g`` and ``cg_mm`` (from the nose) are what the plane weighed and where it balanced then.
          */
         ThrowDoc: {
             /**
@@ -10529,7 +10634,10 @@ export interface components {
         };
         /**
          * ThrustDoc
-         * @description Static thrust [gf], one sigma of doubt (null: 10 %), and where it comes from.
+         * @description Static thrust [gf] as stated, its doubt (one sigma; None for 10 %), and its source.
+         *
+         *     ``line_z_mm`` is the height of the line that it pulls along, ``line_y_mm`` how far to starboard
+         *     it lies; None where nobody said.
          */
         ThrustDoc: {
             /** Thrust Gf */
@@ -10583,7 +10691,10 @@ export interface components {
         };
         /**
          * TickDoc
-         * @description A line of the list, ticked or opened again.
+         * @description A line of the list, ticked or opened again: when, with which loadout, and as the plane stood.
+         *
+         *     ``stance`` names the stance; one that the build does not keep is a plane that nobody here saw.
+         *     ``about`` is what the line asked for then, where it may come to ask for something else.
          */
         TickDoc: {
             /**
@@ -11039,10 +11150,10 @@ export interface components {
         };
         /**
          * WeighingDoc
-         * @description A reading and what was on the pan. ``set_aside`` holds the reason once it was set aside.
+         * @description One reading, and what was on the pan, frozen. Set aside, it no longer speaks.
          *
-         *     ``corrects`` is the reading that it was recorded in place of; ``accepted`` says that it was
-         *     doubtful and the builder let it stand.
+         *     ``corrects`` is the reading that it was recorded in place of; an ``accepted`` one is not doubted
+         *     any more.
          */
         WeighingDoc: {
             /**
@@ -11299,52 +11410,6 @@ export interface components {
             item?: string | null;
             /** Loadout */
             loadout?: string | null;
-        };
-        /**
-         * StoodDoc
-         * @description One part that was aboard, and where it sat [mm].
-         */
-        oaken_scale__formats__field_file__StoodDoc: {
-            /**
-             * Item
-             * @description Letters, digits, - and _
-             */
-            item: string;
-            /** X Mm */
-            x_mm?: number | null;
-            /**
-             * Y Mm
-             * @default 0
-             */
-            y_mm?: number;
-            /**
-             * Z Mm
-             * @default 0
-             */
-            z_mm?: number;
-        };
-        /**
-         * StoodDoc
-         * @description What was aboard when a check was made, and where it sat [mm]; null where nobody had said.
-         */
-        oaken_scale__formats__log_documents__StoodDoc: {
-            /**
-             * Item
-             * @description Letters, digits, - and _
-             */
-            item: string;
-            /** X Mm */
-            x_mm?: number | null;
-            /**
-             * Y Mm
-             * @default 0
-             */
-            y_mm?: number;
-            /**
-             * Z Mm
-             * @default 0
-             */
-            z_mm?: number;
         };
     };
     responses: never;
@@ -15749,9 +15814,7 @@ export interface operations {
     prediction_api_v1_builds__build_id__power_prediction_get: {
         parameters: {
             query: {
-                /** @description Letters, digits, - and _ */
                 pack: string;
-                /** @description Letters, digits, - and _ */
                 propeller: string;
                 throttle?: number;
                 rest_v_per_cell?: number;

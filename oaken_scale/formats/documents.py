@@ -1,0 +1,117 @@
+"""A build's parts and records, as files and requests have them: documents of the core's own
+dataclasses, which say what each field means and what may stand in it. Named here are those that
+something refers to, or that differ from their dataclass; all others come by themselves."""
+
+from typing import Annotated
+
+from oaken_scale.core.model import balancing, body, build, day, field, lot, power
+from oaken_scale.core.model.declared import CloseBy, Coordinate, Id, Range, Share, Words
+from oaken_scale.formats.fields import Document, Edge
+
+
+class CuringDoc(Document, of=lot.Curing):
+    close_by_s: CloseBy | None = None
+
+
+class LotDoc(Document, of=lot.Lot):
+    pass
+
+
+class StationDoc(Document, of=build.Station):
+    pass
+
+
+class SlideDoc(Document, of=build.Slide):
+    pass
+
+
+class ItemDoc(Document, of=build.Item):
+    pass
+
+
+class SectionDoc(Document, of=build.Section):
+    z_mm: Coordinate = 0.0
+
+
+class FrameDoc(Document, of=body.Frame):
+    z_mm: Coordinate = 0.0
+
+
+class TargetDoc(Document, of=build.Target):
+    pass
+
+
+class BudgetDoc(Document, of=build.Budget):
+    pass
+
+
+class ShareDoc(Edge):
+    """What share of the rest finished builds had in things nobody listed, and one sigma."""
+
+    value: Share
+    doubt: Annotated[float, Range(gt=0, le=1)]
+    source: Words = ""
+
+
+class PanDoc(Document, of=build.Pan):
+    def value(self) -> build.Pan:
+        """The pan as the core has it, in one order whatever order it was given in."""
+        loads = tuple(sorted(build.Load(load.item, load.count) for load in self.loads))
+        samples = tuple(sorted(build.Sample(each.lot, each.amount) for each in self.samples))
+        return build.Pan(loads, samples, self.known_g)
+
+
+class JointTimesDoc(
+    Document,
+    of=build.Joint,
+    only=("close_after_s", "close_by_s", "handle_after_s", "strong_after_s"),
+):
+    """A joint's times after spreading [s]; ``close_by_s`` null where there is no hurry."""
+
+
+class BalanceCheckDoc(Document, of=balancing.BalanceCheck):
+    loadout: Id | None = None
+
+
+class DayDoc(Document, of=day.Day):
+    pass
+
+
+class PointDoc(Document, of=power.RunPoint):
+    pass
+
+
+class FlightDoc(Document, of=power.Flight):
+    pass
+
+
+class PowerDoc(Document, of=power.Power):
+    pass
+
+
+class ControlDoc(Document, of=field.Control):
+    pass
+
+
+class SettingDoc(Document, of=field.Setting):
+    pass
+
+
+class ThrowDoc(Document, of=field.Throw):
+    pass
+
+
+class TickDoc(Document, of=field.Tick):
+    pass
+
+
+class OwnLineDoc(Document, of=field.OwnLine):
+    pass
+
+
+class NoteDoc(Document, of=field.Note):
+    pass
+
+
+class FieldDoc(Document, of=field.FieldLog):
+    pass
