@@ -7,7 +7,8 @@ from typing import Any, Final
 
 from oaken_scale.core.model.balancing import PlanMark
 from oaken_scale.core.model.build import Build, Thrust, Weighing
-from oaken_scale.store.bodies import read_bodies, write_bodies
+from oaken_scale.core.model.lot import Known
+from oaken_scale.store.columns import Columns
 from oaken_scale.store.day import read_day, write_day
 from oaken_scale.store.diary import (
     read_ballast,
@@ -21,30 +22,65 @@ from oaken_scale.store.diary import (
     write_happenings,
     write_past,
 )
-from oaken_scale.store.field import read_field, write_field
-from oaken_scale.store.fitting import read_bays, write_bays
-from oaken_scale.store.log import accept, append_weighing, read_weighings, set_aside
-from oaken_scale.store.parts import (
-    read_budget,
-    read_containers,
-    read_items,
-    read_joints,
-    read_loadouts,
-    read_scales,
+from oaken_scale.store.drawing import (
+    read_bays,
+    read_bodies,
     read_surfaces,
-    read_targets,
-    write_budget,
-    write_containers,
-    write_items,
-    write_joints,
-    write_loadouts,
-    write_scales,
+    write_bays,
+    write_bodies,
     write_surfaces,
-    write_targets,
 )
+from oaken_scale.store.field import read_field, write_field
+from oaken_scale.store.items import read_items, write_items
+from oaken_scale.store.joints import read_joints, write_joints
+from oaken_scale.store.log import accept, append_weighing, read_weighings, set_aside
 from oaken_scale.store.power import read_power, write_power
 from oaken_scale.store.rack import read_lots, write_lots
-from oaken_scale.store.rows import known_from, known_row, moment, stamp, stamp_or_none
+from oaken_scale.store.rows import stamp
+from oaken_scale.store.scales import read_containers, read_scales, write_containers, write_scales
+from oaken_scale.store.targets import (
+    read_budget,
+    read_loadouts,
+    read_targets,
+    write_budget,
+    write_loadouts,
+    write_targets,
+)
+
+BUILD: Final = Columns(
+    Build,
+    within={
+        "thrust": Columns(
+            Thrust, prefix="thrust_", named={"thrust_gf": "thrust_gf"}, absent={"source": ""}
+        ),
+        "plan_mark": Columns(PlanMark, prefix="mark_", absent={"tolerance_mm": 3.0}),
+        "allowance": Columns(
+            Known, prefix="allowance_", named={"value": "allowance_share"}, absent={"source": ""}
+        ),
+    },
+    apart=(
+        "lots",
+        "items",
+        "surfaces",
+        "bodies",
+        "bays",
+        "scales",
+        "containers",
+        "loadouts",
+        "targets",
+        "budget",
+        "joints",
+        "happenings",
+        "checks",
+        "ballast",
+        "past",
+        "habits",
+        "power",
+        "field",
+        "day",
+        "weighings",
+    ),
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,23 +132,13 @@ def revision(connection: sqlite3.Connection, build_id: str) -> int | None:
 def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
     """Read a whole build; None when there is no such build."""
     row = connection.execute(
-        "SELECT name, purpose, layout, notes, thrust_gf, thrust_doubt_gf, thrust_source,"
-        " thrust_line_z_mm, thrust_line_y_mm, budget_source, mark_x_mm, mark_tolerance_mm,"
-        " past_name, allowance_share, allowance_doubt, allowance_source, finished_at, variant_of"
-        " FROM build WHERE id = ?",
-        (build_id,),
+        f"SELECT budget_source, past_name, {BUILD} FROM build WHERE id = ?", (build_id,)
     ).fetchone()
     if row is None:
         return None
-    name, purpose, layout, notes, thrust_gf, *more = row
-    pull, (budget, mark_x, mark_within, past), more = more[:4], more[4:8], more[8:]
-    share, share_doubt, share_source, finished, variant_of = more
-    return Build(
-        id=build_id,
-        name=name,
-        purpose=purpose,
-        layout=layout,
-        notes=notes,
+    budget, past, *own = row
+    return BUILD.value(
+        own,
         lots=read_lots(connection, build_id),
         items=read_items(connection, build_id),
         surfaces=read_surfaces(connection, build_id),
@@ -122,21 +148,16 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         containers=read_containers(connection, build_id),
         loadouts=read_loadouts(connection, build_id),
         targets=read_targets(connection, build_id),
-        thrust=None if thrust_gf is None else Thrust(thrust_gf, *pull),
         budget=read_budget(connection, build_id, budget),
         joints=read_joints(connection, build_id),
         happenings=read_happenings(connection, build_id),
         checks=read_checks(connection, build_id),
         ballast=read_ballast(connection, build_id),
-        plan_mark=None if mark_x is None else PlanMark(mark_x, mark_within),
         past=read_past(connection, build_id, past),
-        allowance=known_from(share, share_doubt, share_source),
         habits=read_habits(connection, build_id),
         power=read_power(connection, build_id),
         field=read_field(connection, build_id),
         day=read_day(connection, build_id),
-        finished_at=moment(finished),
-        variant_of=variant_of,
         weighings=read_weighings(connection, build_id),
     )
 
@@ -186,32 +207,7 @@ def write_changes(connection: sqlite3.Connection, before: Build, after: Build) -
     reading speaks of must still be there by then.
     """
     id = after.id
-    thrust = after.thrust or Thrust(0.0)
-    mark = after.plan_mark or PlanMark(0.0)
-    connection.execute(
-        "UPDATE build SET name = ?, purpose = ?, layout = ?, notes = ?,"
-        " thrust_gf = ?, thrust_doubt_gf = ?, thrust_source = ?, thrust_line_z_mm = ?,"
-        " thrust_line_y_mm = ?,"
-        " mark_x_mm = ?, mark_tolerance_mm = ?, allowance_share = ?, allowance_doubt = ?,"
-        " allowance_source = ?, finished_at = ?, variant_of = ? WHERE id = ?",
-        (
-            after.name,
-            after.purpose,
-            after.layout,
-            after.notes,
-            None if after.thrust is None else thrust.thrust_gf,
-            thrust.doubt_gf,
-            thrust.source,
-            thrust.line_z_mm,
-            thrust.line_y_mm,
-            None if after.plan_mark is None else mark.x_mm,
-            mark.tolerance_mm,
-            *known_row(after.allowance),
-            stamp_or_none(after.finished_at),
-            after.variant_of,
-            id,
-        ),
-    )
+    connection.execute(f"UPDATE build SET {BUILD.assigned} WHERE id = ?", (*BUILD.row(after), id))
     for write, *names in _WRITERS:
         if any(getattr(before, name) != getattr(after, name) for name in names):
             write(connection, id, getattr(after, names[0]))

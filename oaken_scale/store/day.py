@@ -1,10 +1,13 @@
 """The order of the day in the database."""
 
 import sqlite3
-from datetime import datetime
+from typing import Final
 
-from oaken_scale.core.model.day import Day, Done, OwnStep, StepKind
-from oaken_scale.store.rows import stamp
+from oaken_scale.core.model.day import Day, Done, OwnStep
+from oaken_scale.store.columns import Columns
+
+DONE: Final = Columns(Done)
+OWN_STEP: Final = Columns(OwnStep)
 
 
 def read_day(connection: sqlite3.Connection, build_id: str) -> Day:
@@ -12,33 +15,23 @@ def read_day(connection: sqlite3.Connection, build_id: str) -> Day:
     order = connection.execute(
         "SELECT step FROM day_order WHERE build_id = ? ORDER BY place", (build_id,)
     )
-    own = connection.execute(
-        "SELECT id, name, minutes FROM own_step WHERE build_id = ? ORDER BY place", (build_id,)
-    )
     done = connection.execute(
-        "SELECT step, kind, at, minutes, usual_min FROM day_done WHERE build_id = ? ORDER BY place",
-        (build_id,),
+        f"SELECT {DONE} FROM day_done WHERE build_id = ? ORDER BY place", (build_id,)
     )
-    return Day(
-        tuple(step for (step,) in order),
-        tuple(
-            Done(step, StepKind(kind), datetime.fromisoformat(at), minutes, usual)
-            for step, kind, at, minutes, usual in done
-        ),
-        tuple(OwnStep(*row) for row in own),
+    own = connection.execute(
+        f"SELECT {OWN_STEP} FROM own_step WHERE build_id = ? ORDER BY place", (build_id,)
     )
+    return Day(tuple(step for (step,) in order), DONE.values(done), OWN_STEP.values(own))
 
 
 def read_done(connection: sqlite3.Connection, besides: str) -> tuple[Done, ...]:
     """The steps of all builds but one that were timed."""
-    rows = connection.execute(
-        "SELECT step, kind, at, minutes, usual_min FROM day_done WHERE minutes IS NOT NULL"
-        " AND build_id <> ? ORDER BY build_id, place",
-        (besides,),
-    )
-    return tuple(
-        Done(step, StepKind(kind), datetime.fromisoformat(at), minutes, usual)
-        for step, kind, at, minutes, usual in rows
+    return DONE.values(
+        connection.execute(
+            f"SELECT {DONE} FROM day_done WHERE minutes IS NOT NULL AND build_id <> ?"
+            " ORDER BY build_id, place",
+            (besides,),
+        )
     )
 
 
@@ -51,14 +44,10 @@ def write_day(connection: sqlite3.Connection, build_id: str, day: Day) -> None:
         [(build_id, place, step) for place, step in enumerate(day.order)],
     )
     connection.executemany(
-        "INSERT INTO day_done (build_id, place, step, kind, at, minutes, usual_min)"
-        " VALUES (?,?,?,?,?,?,?)",
-        [
-            (build_id, k, each.step, each.kind, stamp(each.at), each.minutes, each.usual_min)
-            for k, each in enumerate(day.done)
-        ],
+        f"INSERT INTO day_done (build_id, place, {DONE}) VALUES (?,?,{DONE.marks})",
+        DONE.placed(build_id, day.done),
     )
     connection.executemany(
-        "INSERT INTO own_step (build_id, place, id, name, minutes) VALUES (?,?,?,?,?)",
-        [(build_id, k, each.id, each.name, each.minutes) for k, each in enumerate(day.own)],
+        f"INSERT INTO own_step (build_id, place, {OWN_STEP}) VALUES (?,?,{OWN_STEP.marks})",
+        OWN_STEP.placed(build_id, day.own),
     )

@@ -3,14 +3,20 @@
 import sqlite3
 from collections import defaultdict
 from collections.abc import Sequence
-from dataclasses import replace
-from datetime import datetime
+from typing import Final
 
-from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, Stood
-from oaken_scale.core.model.build import Habit, Pedigree
-from oaken_scale.core.model.diary import Happening, HappeningKind
+from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, Stood
+from oaken_scale.core.model.build import Habit
+from oaken_scale.core.model.diary import Happening
 from oaken_scale.core.model.reference_build import Past, PastPart
-from oaken_scale.store.rows import stamp
+from oaken_scale.store.columns import Columns
+
+HAPPENING: Final = Columns(Happening, apart=("items",))
+CHECK: Final = Columns(BalanceCheck, named={"by": "held_by", "scale": "scale_id"}, apart=("stood",))
+STOOD: Final = Columns(Stood, named={"item": "item_id"})
+HABIT: Final = Columns(Habit)
+SPOT: Final = Columns(BallastSpot)
+PAST_PART: Final = Columns(PastPart)
 
 
 def read_happenings(connection: sqlite3.Connection, build_id: str) -> tuple[Happening, ...]:
@@ -23,12 +29,9 @@ def read_happenings(connection: sqlite3.Connection, build_id: str) -> tuple[Happ
     ):
         items[happening_id].append(item_id)
     rows = connection.execute(
-        "SELECT id, at, kind, words FROM happening WHERE build_id = ? ORDER BY place", (build_id,)
+        f"SELECT id, {HAPPENING} FROM happening WHERE build_id = ? ORDER BY place", (build_id,)
     )
-    return tuple(
-        Happening(id, datetime.fromisoformat(at), HappeningKind(kind), words, tuple(items[id]))
-        for id, at, kind, words in rows
-    )
+    return tuple(HAPPENING.value(row, items=tuple(items[id])) for id, *row in rows)
 
 
 def write_happenings(
@@ -37,11 +40,8 @@ def write_happenings(
     """Write a build's diary anew."""
     connection.execute("DELETE FROM happening WHERE build_id = ?", (build_id,))
     connection.executemany(
-        "INSERT INTO happening (build_id, id, place, at, kind, words) VALUES (?,?,?,?,?,?)",
-        [
-            (build_id, each.id, place, stamp(each.at), each.kind, each.words)
-            for place, each in enumerate(happenings)
-        ],
+        f"INSERT INTO happening (build_id, place, {HAPPENING}) VALUES (?,?,{HAPPENING.marks})",
+        HAPPENING.placed(build_id, happenings),
     )
     connection.executemany(
         "INSERT INTO happening_item (build_id, happening_id, place, item_id) VALUES (?,?,?,?)",
@@ -55,120 +55,63 @@ def write_happenings(
 
 def read_checks(connection: sqlite3.Connection, build_id: str) -> tuple[BalanceCheck, ...]:
     """A build's balance checks, as they were made, each with the plane as it stood."""
-    stood: dict[str, list[Stood]] = defaultdict(list)
-    for check_id, *place in connection.execute(
-        "SELECT check_id, item_id, x_mm, y_mm, z_mm FROM check_stood WHERE build_id = ?"
-        " ORDER BY check_id, place",
-        (build_id,),
-    ):
-        stood[check_id].append(Stood(*place))
-    rows = connection.execute(
-        "SELECT id, at, kind, loadout, x_mm, held_by, other_mm, reading_g, scale_id, z_mm,"
-        " nose_down_deg, doubt, note, set_aside, part"
-        " FROM balance_check WHERE build_id = ? ORDER BY place",
-        (build_id,),
-    )
-    return tuple(
-        replace(
-            BalanceCheck(id, datetime.fromisoformat(at), CheckKind(kind), *rest),
-            stood=tuple(stood[id]),
-            part=part,
+    stood = STOOD.under(
+        connection.execute(
+            f"SELECT check_id, {STOOD} FROM check_stood WHERE build_id = ?"
+            " ORDER BY check_id, place",
+            (build_id,),
         )
-        for id, at, kind, *rest, part in rows
     )
+    rows = connection.execute(
+        f"SELECT id, {CHECK} FROM balance_check WHERE build_id = ? ORDER BY place", (build_id,)
+    )
+    return tuple(CHECK.value(row, stood=stood.get(id, ())) for id, *row in rows)
 
 
 def write_checks(
     connection: sqlite3.Connection, build_id: str, checks: Sequence[BalanceCheck]
 ) -> None:
-    """Write a build's balance checks anew."""
+    """Write a build's balance checks anew, each with what was aboard and where it sat."""
     connection.execute("DELETE FROM balance_check WHERE build_id = ?", (build_id,))
     connection.executemany(
-        "INSERT INTO balance_check (build_id, place, id, at, kind, loadout, x_mm, held_by,"
-        " other_mm, reading_g, scale_id, z_mm, nose_down_deg, doubt, note, set_aside,"
-        " part) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
-        [
-            (
-                build_id,
-                place,
-                each.id,
-                stamp(each.at),
-                each.kind,
-                each.loadout,
-                each.x_mm,
-                each.by,
-                each.other_mm,
-                each.reading_g,
-                each.scale,
-                each.z_mm,
-                each.nose_down_deg,
-                each.doubt,
-                each.note,
-                each.set_aside,
-                each.part,
-            )
-            for place, each in enumerate(checks)
-        ],
+        f"INSERT INTO balance_check (build_id, place, {CHECK}) VALUES (?,?,{CHECK.marks})",
+        CHECK.placed(build_id, checks),
     )
-    write_stood(connection, build_id, checks)
-
-
-def write_stood(
-    connection: sqlite3.Connection, build_id: str, checks: Sequence[BalanceCheck]
-) -> None:
-    """Write anew what was aboard at each check, and where it sat."""
     connection.execute("DELETE FROM check_stood WHERE build_id = ?", (build_id,))
     connection.executemany(
-        "INSERT INTO check_stood (build_id, check_id, place, item_id, x_mm, y_mm, z_mm)"
-        " VALUES (?,?,?,?,?,?,?)",
-        [
-            (build_id, each.id, place, one.item, one.x_mm, one.y_mm, one.z_mm)
-            for each in checks
-            for place, one in enumerate(each.stood)
-        ],
+        f"INSERT INTO check_stood (build_id, check_id, place, {STOOD})"
+        f" VALUES (?,?,?,{STOOD.marks})",
+        STOOD.placed_under(build_id, ((each.id, each.stood) for each in checks)),
     )
 
 
 def read_habits(connection: sqlite3.Connection, build_id: str) -> tuple[Habit, ...]:
     """How finished builds found guesses and listings to run."""
-    rows = connection.execute(
-        "SELECT pedigree, factor, doubt, squares, weighed FROM habit WHERE build_id = ?"
-        " ORDER BY place",
-        (build_id,),
+    return HABIT.values(
+        connection.execute(
+            f"SELECT {HABIT} FROM habit WHERE build_id = ? ORDER BY place", (build_id,)
+        )
     )
-    return tuple(Habit(Pedigree(pedigree), *rest) for pedigree, *rest in rows)
 
 
 def write_habits(connection: sqlite3.Connection, build_id: str, habits: Sequence[Habit]) -> None:
     """Write anew how finished builds found guesses and listings to run."""
     connection.execute("DELETE FROM habit WHERE build_id = ?", (build_id,))
     connection.executemany(
-        "INSERT INTO habit (build_id, place, pedigree, factor, doubt, squares, weighed)"
-        " VALUES (?,?,?,?,?,?,?)",
-        [
-            (build_id, k, each.pedigree, each.factor, each.doubt, each.squares, each.weighed)
-            for k, each in enumerate(habits)
-        ],
+        f"INSERT INTO habit (build_id, place, {HABIT}) VALUES (?,?,{HABIT.marks})",
+        HABIT.placed(build_id, habits),
     )
 
 
 def read_ballast(connection: sqlite3.Connection, build_id: str) -> Ballast:
     """Where ballast may go on a build, and the pieces at hand."""
     spots = connection.execute(
-        "SELECT id, name, x_mm, y_mm, z_mm, most_g, pair FROM ballast_spot"
-        " WHERE build_id = ? ORDER BY place",
-        (build_id,),
+        f"SELECT {SPOT} FROM ballast_spot WHERE build_id = ? ORDER BY place", (build_id,)
     )
     pieces = connection.execute(
         "SELECT grams FROM ballast_piece WHERE build_id = ? ORDER BY place", (build_id,)
     )
-    return Ballast(
-        tuple(
-            BallastSpot(id, name, x, y, z, most, bool(pair))
-            for id, name, x, y, z, most, pair in spots
-        ),
-        tuple(grams for (grams,) in pieces),
-    )
+    return Ballast(SPOT.values(spots), tuple(grams for (grams,) in pieces))
 
 
 def write_ballast(connection: sqlite3.Connection, build_id: str, ballast: Ballast) -> None:
@@ -176,22 +119,8 @@ def write_ballast(connection: sqlite3.Connection, build_id: str, ballast: Ballas
     connection.execute("DELETE FROM ballast_spot WHERE build_id = ?", (build_id,))
     connection.execute("DELETE FROM ballast_piece WHERE build_id = ?", (build_id,))
     connection.executemany(
-        "INSERT INTO ballast_spot (build_id, id, place, name, x_mm, y_mm, z_mm, most_g, pair)"
-        " VALUES (?,?,?,?,?,?,?,?,?)",
-        [
-            (
-                build_id,
-                each.id,
-                place,
-                each.name,
-                each.x_mm,
-                each.y_mm,
-                each.z_mm,
-                each.most_g,
-                int(each.pair),
-            )
-            for place, each in enumerate(ballast.spots)
-        ],
+        f"INSERT INTO ballast_spot (build_id, place, {SPOT}) VALUES (?,?,{SPOT.marks})",
+        SPOT.placed(build_id, ballast.spots),
     )
     connection.executemany(
         "INSERT INTO ballast_piece (build_id, place, grams) VALUES (?,?,?)",
@@ -204,9 +133,9 @@ def read_past(connection: sqlite3.Connection, build_id: str, name: str | None) -
     if name is None:
         return None
     rows = connection.execute(
-        "SELECT assembly, grams FROM past_part WHERE build_id = ? ORDER BY place", (build_id,)
+        f"SELECT {PAST_PART} FROM past_part WHERE build_id = ? ORDER BY place", (build_id,)
     )
-    return Past(name, tuple(PastPart(*row) for row in rows))
+    return Past(name, PAST_PART.values(rows))
 
 
 def write_past(connection: sqlite3.Connection, build_id: str, past: Past | None) -> None:
@@ -216,9 +145,6 @@ def write_past(connection: sqlite3.Connection, build_id: str, past: Past | None)
         "UPDATE build SET past_name = ? WHERE id = ?", (past.name if past else None, build_id)
     )
     connection.executemany(
-        "INSERT INTO past_part (build_id, place, assembly, grams) VALUES (?,?,?,?)",
-        [
-            (build_id, place, each.assembly, each.grams)
-            for place, each in enumerate(past.parts if past else ())
-        ],
+        f"INSERT INTO past_part (build_id, place, {PAST_PART}) VALUES (?,?,{PAST_PART.marks})",
+        PAST_PART.placed(build_id, past.parts if past else ()),
     )

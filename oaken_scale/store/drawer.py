@@ -1,47 +1,26 @@
 """The electronics drawer that all builds share."""
 
 import sqlite3
+from typing import Final
 
-from oaken_scale.core.material.drawer import Thing, ThingKind
+from oaken_scale.core.material.drawer import Thing
+from oaken_scale.store.columns import Columns
+
+THING: Final = Columns(Thing)
 
 
 def read_drawer(connection: sqlite3.Connection) -> tuple[Thing, ...]:
     """The drawer that all builds share, in its order."""
-    rows = connection.execute(
-        "SELECT id, name, kind, listing_g, leads_included, price, note, cells, capacity_mah,"
-        " c_rating, kv, most_a FROM thing ORDER BY place, id"
-    )
-    return tuple(
-        Thing(id, name, ThingKind(kind), listing, bool(leads), *rest)
-        for id, name, kind, listing, leads, *rest in rows
-    )
+    return THING.values(connection.execute(f"SELECT {THING} FROM thing ORDER BY place, id"))
 
 
 def write_thing(connection: sqlite3.Connection, thing: Thing) -> None:
     """Lay a thing into the drawer, or write its new description over the old one."""
     connection.execute(
-        "INSERT INTO thing (id, place, name, kind, listing_g, leads_included, price, note, cells,"
-        " capacity_mah, c_rating, kv, most_a)"
-        " VALUES (?, (SELECT 1 + coalesce(max(place), -1) FROM thing), ?,?,?,?,?,?,?,?,?,?,?)"
-        " ON CONFLICT DO UPDATE SET name = excluded.name, kind = excluded.kind,"
-        " listing_g = excluded.listing_g, leads_included = excluded.leads_included,"
-        " price = excluded.price, note = excluded.note, cells = excluded.cells,"
-        " capacity_mah = excluded.capacity_mah, c_rating = excluded.c_rating, kv = excluded.kv,"
-        " most_a = excluded.most_a",
-        (
-            thing.id,
-            thing.name,
-            thing.kind,
-            thing.listing_g,
-            int(thing.leads_included),
-            thing.price,
-            thing.note,
-            thing.cells,
-            thing.capacity_mah,
-            thing.c_rating,
-            thing.kv,
-            thing.most_a,
-        ),
+        f"INSERT INTO thing (place, {THING})"
+        f" VALUES ((SELECT 1 + coalesce(max(place), -1) FROM thing), {THING.marks})"
+        f" ON CONFLICT DO UPDATE SET {THING.renewed}",
+        THING.row(thing),
     )
 
 

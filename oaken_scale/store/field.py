@@ -1,114 +1,73 @@
 """What a plane is trimmed and flown by, in the database."""
 
 import sqlite3
-from collections import defaultdict
-from collections.abc import Callable
-from dataclasses import replace
-from datetime import date, datetime
-from typing import Final
+from collections.abc import Callable, Sequence
+from functools import partial
+from typing import Any, Final
 
 from oaken_scale.core.model.balancing import Stood
 from oaken_scale.core.model.field import (
     Control,
-    ControlKind,
     FieldLog,
     Note,
-    NoteKind,
     OwnLine,
-    Seen,
     Setting,
     Stance,
     Throw,
     Tick,
 )
-from oaken_scale.store.rows import stamp
+from oaken_scale.store.columns import Columns
+
+CONTROL: Final = Columns(Control, named={"surface": "surface_id"})
+THROW: Final = Columns(Throw, apart=("settings",))
+SETTING: Final = Columns(Setting)
+TICK: Final = Columns(Tick)
+OWN_LINE: Final = Columns(OwnLine)
+NOTE: Final = Columns(Note)
+STOOD: Final = Columns(Stood, named={"item": "item_id"})
 
 
 def read_field(connection: sqlite3.Connection, build_id: str) -> FieldLog:
     """A build's controls, throws, ticks, lines of its own and notes."""
-    controls = connection.execute(
-        "SELECT id, name, kind, surface_id, from_share, to_share, chord_share, up_mm, down_mm,"
-        " horn_mm, arm_mm, with_aileron, set_mm FROM control WHERE build_id = ? ORDER BY place",
-        (build_id,),
-    )
-    ticks = connection.execute(
-        "SELECT id, at, line, loadout, done, stance, about FROM tick"
-        " WHERE build_id = ? ORDER BY place",
-        (build_id,),
-    )
-    lines = connection.execute(
-        "SELECT id, words FROM own_line WHERE build_id = ? ORDER BY place", (build_id,)
-    )
-    notes = connection.execute(
-        "SELECT id, at, kind, words, due, done FROM note WHERE build_id = ? ORDER BY place",
-        (build_id,),
-    )
+
+    def rows(columns: Columns[Any], table: str) -> sqlite3.Cursor:
+        return connection.execute(
+            f"SELECT {columns} FROM {table} WHERE build_id = ? ORDER BY place", (build_id,)
+        )
+
     return FieldLog(
-        controls=tuple(
-            replace(
-                Control(id, name, ControlKind(kind), *rest),
-                with_aileron=bool(with_aileron),
-                set_mm=set_mm,
-            )
-            for id, name, kind, *rest, with_aileron, set_mm in controls
-        ),
+        controls=CONTROL.values(rows(CONTROL, "control")),
         throws=_read_throws(connection, build_id),
-        ticks=tuple(
-            Tick(id, datetime.fromisoformat(at), line, loadout, bool(done), *rest)
-            for id, at, line, loadout, done, *rest in ticks
-        ),
+        ticks=TICK.values(rows(TICK, "tick")),
         stances=_read_stances(connection, build_id),
-        own_lines=tuple(OwnLine(*each) for each in lines),
-        notes=tuple(
-            Note(
-                id,
-                datetime.fromisoformat(at),
-                NoteKind(kind),
-                words,
-                None if due is None else date.fromisoformat(due),
-                bool(done),
-            )
-            for id, at, kind, words, due, done in notes
-        ),
+        own_lines=OWN_LINE.values(rows(OWN_LINE, "own_line")),
+        notes=NOTE.values(rows(NOTE, "note")),
     )
 
 
 def _read_throws(connection: sqlite3.Connection, build_id: str) -> tuple[Throw, ...]:
-    settings: dict[str, list[Setting]] = defaultdict(list)
-    for throw_id, control, mm in connection.execute(
-        "SELECT throw_id, control, mm FROM throw_setting WHERE build_id = ?"
-        " ORDER BY throw_id, place",
-        (build_id,),
-    ):
-        settings[throw_id].append(Setting(control, mm))
-    rows = connection.execute(
-        "SELECT id, at, loadout, seen, distance_m, height_m, seconds, wind_m_s, note, set_aside,"
-        " auw_g, cg_mm FROM throw WHERE build_id = ? ORDER BY place",
-        (build_id,),
-    )
-    return tuple(
-        Throw(
-            id,
-            datetime.fromisoformat(at),
-            loadout,
-            tuple(settings.get(id, ())),
-            None if seen is None else Seen(seen),
-            *rest,
+    settings = SETTING.under(
+        connection.execute(
+            f"SELECT throw_id, {SETTING} FROM throw_setting WHERE build_id = ?"
+            " ORDER BY throw_id, place",
+            (build_id,),
         )
-        for id, at, loadout, seen, *rest in rows
     )
+    rows = connection.execute(
+        f"SELECT id, {THROW} FROM throw WHERE build_id = ? ORDER BY place", (build_id,)
+    )
+    return tuple(THROW.value(row, settings=settings.get(id, ())) for id, *row in rows)
 
 
 def _read_stances(connection: sqlite3.Connection, build_id: str) -> tuple[Stance, ...]:
     stood: dict[str, list[Stood]] = {}
-    for name, item, *where in connection.execute(
-        "SELECT stance, item_id, x_mm, y_mm, z_mm FROM stance_part WHERE build_id = ?"
-        " ORDER BY number, place",
+    for name, *part in connection.execute(
+        f"SELECT stance, {STOOD} FROM stance_part WHERE build_id = ? ORDER BY number, place",
         (build_id,),
     ):
         parts = stood.setdefault(name, [])
-        if item is not None:
-            parts.append(Stood(item, *where))
+        if (one := STOOD.value_or_none(part)) is not None:
+            parts.append(one)
     return tuple(Stance(name, tuple(parts)) for name, parts in stood.items())
 
 
@@ -128,92 +87,28 @@ def write_field(
         write(connection, build_id, start, now[start:])
 
 
-def _write_controls(
-    connection: sqlite3.Connection, build_id: str, start: int, controls: tuple[Control, ...]
+def _write(
+    table: str,
+    columns: Columns[Any],
+    connection: sqlite3.Connection,
+    build_id: str,
+    start: int,
+    values: Sequence[Any],
 ) -> None:
     connection.executemany(
-        "INSERT INTO control (build_id, place, id, name, kind, surface_id, from_share, to_share,"
-        " chord_share, up_mm, down_mm, horn_mm, arm_mm, with_aileron, set_mm)"
-        " VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
-        [
-            (
-                build_id,
-                place,
-                each.id,
-                each.name,
-                each.kind,
-                each.surface,
-                each.from_share,
-                each.to_share,
-                each.chord_share,
-                each.up_mm,
-                each.down_mm,
-                each.horn_mm,
-                each.arm_mm,
-                int(each.with_aileron),
-                each.set_mm,
-            )
-            for place, each in enumerate(controls, start)
-        ],
+        f"INSERT INTO {table} (build_id, place, {columns}) VALUES (?,?,{columns.marks})",
+        columns.placed(build_id, values, start),
     )
 
 
 def _write_throws(
     connection: sqlite3.Connection, build_id: str, start: int, throws: tuple[Throw, ...]
 ) -> None:
+    _write("throw", THROW, connection, build_id, start, throws)
     connection.executemany(
-        "INSERT INTO throw (build_id, place, id, at, loadout, seen, distance_m, height_m, seconds,"
-        " wind_m_s, note, set_aside, auw_g, cg_mm) VALUES (?,?,?,?,?,?,?,?,?,?,?,?,?,?)",
-        [
-            (
-                build_id,
-                place,
-                each.id,
-                stamp(each.at),
-                each.loadout,
-                each.seen,
-                each.distance_m,
-                each.height_m,
-                each.seconds,
-                each.wind_m_s,
-                each.note,
-                each.set_aside,
-                each.auw_g,
-                each.cg_mm,
-            )
-            for place, each in enumerate(throws, start)
-        ],
-    )
-    connection.executemany(
-        "INSERT INTO throw_setting (build_id, throw_id, place, control, mm) VALUES (?,?,?,?,?)",
-        [
-            (build_id, each.id, place, setting.control, setting.mm)
-            for each in throws
-            for place, setting in enumerate(each.settings)
-        ],
-    )
-
-
-def _write_ticks(
-    connection: sqlite3.Connection, build_id: str, start: int, ticks: tuple[Tick, ...]
-) -> None:
-    connection.executemany(
-        "INSERT INTO tick (build_id, place, id, at, line, loadout, done, stance, about)"
-        " VALUES (?,?,?,?,?,?,?,?,?)",
-        [
-            (
-                build_id,
-                place,
-                each.id,
-                stamp(each.at),
-                each.line,
-                each.loadout,
-                int(each.done),
-                each.stance,
-                each.about,
-            )
-            for place, each in enumerate(ticks, start)
-        ],
+        f"INSERT INTO throw_setting (build_id, throw_id, place, {SETTING})"
+        f" VALUES (?,?,?,{SETTING.marks})",
+        SETTING.placed_under(build_id, ((each.id, each.settings) for each in throws)),
     )
 
 
@@ -221,55 +116,22 @@ def _write_stances(
     connection: sqlite3.Connection, build_id: str, start: int, stances: tuple[Stance, ...]
 ) -> None:
     connection.executemany(
-        "INSERT INTO stance_part (build_id, stance, number, place, item_id, x_mm, y_mm, z_mm)"
-        " VALUES (?,?,?,?,?,?,?,?)",
+        f"INSERT INTO stance_part (build_id, stance, number, place, {STOOD})"
+        f" VALUES (?,?,?,?,{STOOD.marks})",
         [
-            (build_id, each.id, number, place, *part)
+            (build_id, each.id, number, place, *STOOD.row(one))
             for number, each in enumerate(stances, start)
-            for place, part in enumerate(
-                [(s.item, s.x_mm, s.y_mm, s.z_mm) for s in each.stood] or [(None,) * 4]
-            )
-        ],
-    )
-
-
-def _write_own_lines(
-    connection: sqlite3.Connection, build_id: str, start: int, lines: tuple[OwnLine, ...]
-) -> None:
-    connection.executemany(
-        "INSERT INTO own_line (build_id, place, id, words) VALUES (?,?,?,?)",
-        [(build_id, place, each.id, each.words) for place, each in enumerate(lines, start)],
-    )
-
-
-def _write_notes(
-    connection: sqlite3.Connection, build_id: str, start: int, notes: tuple[Note, ...]
-) -> None:
-    connection.executemany(
-        "INSERT INTO note (build_id, place, id, at, kind, words, due, done)"
-        " VALUES (?,?,?,?,?,?,?,?)",
-        [
-            (
-                build_id,
-                place,
-                each.id,
-                stamp(each.at),
-                each.kind,
-                each.words,
-                None if each.due is None else each.due.isoformat(),
-                int(each.done),
-            )
-            for place, each in enumerate(notes, start)
+            for place, one in enumerate(each.stood or (None,))
         ],
     )
 
 
 _WRITERS: Final[tuple[tuple[str, str, Callable[..., None]], ...]] = (
-    ("control", "controls", _write_controls),
+    ("control", "controls", partial(_write, "control", CONTROL)),
     ("throw", "throws", _write_throws),
-    ("tick", "ticks", _write_ticks),
+    ("tick", "ticks", partial(_write, "tick", TICK)),
     ("stance_part", "stances", _write_stances),
-    ("own_line", "own_lines", _write_own_lines),
-    ("note", "notes", _write_notes),
+    ("own_line", "own_lines", partial(_write, "own_line", OWN_LINE)),
+    ("note", "notes", partial(_write, "note", NOTE)),
 )
 """What writes each collection, and its table."""
