@@ -6,12 +6,18 @@ from datetime import datetime, timezone
 from typing import Annotated
 
 import pytest
-from pydantic import ValidationError
+from hypothesis import given, settings
+from pydantic import TypeAdapter, ValidationError
 
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.balancing import BalanceCheck
+from oaken_scale.core.model.build import Build, Item, Joint, Pedigree, Scale, Surface
 from oaken_scale.core.model.declared import Id, Length, Moment, Name, Range
+from oaken_scale.core.model.field import Throw
+from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.power import Run
 from oaken_scale.formats import build_file
 from oaken_scale.formats.fields import Document, document
+from tests.declared import values
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,6 +117,18 @@ def test_every_field_of_a_build_is_in_its_file(kind):
     for name, field in made_of.model_fields.items():
         if field.annotation in (float, int, str):
             assert field.metadata, f"{kind.__name__}.{name} says nothing of what may stand in it"
+
+
+@pytest.mark.parametrize("kind", [Item, Lot, Surface, Scale, BalanceCheck, Run, Throw, Joint])
+def test_whatever_is_declared_passes_its_document_and_comes_back(kind):
+    @given(values(kind))
+    @settings(max_examples=25, deadline=None)
+    def law(value):
+        text = document(kind).model_validate(value).model_dump_json()
+        again = document(kind).model_validate_json(text)
+        assert TypeAdapter(kind).validate_python(again.model_dump()) == value
+
+    law()
 
 
 def test_a_part_is_refused_by_the_range_that_its_dataclass_has():

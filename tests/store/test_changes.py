@@ -3,7 +3,6 @@
 import sqlite3
 import tempfile
 from dataclasses import replace
-from datetime import UTC, datetime
 from functools import cache
 from pathlib import Path
 
@@ -13,49 +12,23 @@ from hypothesis import strategies as st
 
 from oaken_scale.core.material.drawer import Thing, ThingKind
 from oaken_scale.core.material.rack import STARTER
-from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind, PlanMark
-from oaken_scale.core.model.body import Body, BodyShape, Drawn, Frame
+from oaken_scale.core.model.balancing import BalanceCheck, Stood
 from oaken_scale.core.model.build import (
+    HABITUAL,
     Allotment,
-    BalanceUnit,
     Budget,
     Build,
-    Container,
-    Group,
+    Habit,
     Item,
     Joint,
     Loadout,
     Pedigree,
-    Profile,
-    Reference,
-    Role,
     Scale,
-    Section,
-    Slide,
-    Station,
-    Surface,
     Target,
-    TargetKind,
-    Thrust,
 )
-from oaken_scale.core.model.day import Day, Done, OwnStep, StepKind
-from oaken_scale.core.model.diary import Happening, HappeningKind
-from oaken_scale.core.model.fitting import Bay, Fit, FitRole
-from oaken_scale.core.model.lot import Curing, Faces, Known, Lot, LotKind, LotUnit, Quality, Use
-from oaken_scale.core.model.pattern import Grain, Pattern
-from oaken_scale.core.model.power import (
-    Controller,
-    Flight,
-    Motor,
-    Pack,
-    Power,
-    Propeller,
-    Regulator,
-    Run,
-    RunPoint,
-    Stand,
-)
-from oaken_scale.core.model.reference_build import Past, PastPart
+from oaken_scale.core.model.diary import Happening
+from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
+from oaken_scale.core.model.power import Flight, Pack, Power, Propeller, Run
 from oaken_scale.store.builds import (
     add_build,
     put_away,
@@ -82,162 +55,90 @@ from oaken_scale.store.rack import (
 )
 from oaken_scale.store.truth import read_truth, write_truth
 from tests.benches import MORNING, reading
-
-NAMES = st.text(
-    st.characters(codec="utf-8", exclude_categories=["Cc", "Cs"]), min_size=1, max_size=12
-)
-IDS = st.sampled_from("abcdefgh")
-NUMBERS = st.floats(-900, 900)
-SIZES = st.floats(0.01, 900)
-RINGS = st.lists(st.tuples(NUMBERS, NUMBERS), min_size=3, max_size=5).map(tuple)
-PATTERNS = st.builds(
-    Pattern, st.lists(RINGS, min_size=1, max_size=3).map(tuple), st.sampled_from(Grain),
-    st.integers(1, 20),
-)  # fmt: skip
-MOMENTS = st.datetimes(datetime(2020, 1, 1), datetime(2030, 1, 1), timezones=st.just(UTC))
+from tests.declared import values
 
 
 def unique(things):
     return tuple({thing.id: thing for thing in things}.values())
 
 
+def of(things) -> st.SearchStrategy:
+    """The id of one of them, where there are any."""
+    return st.sampled_from([thing.id for thing in things] or ["none"])
+
+
+def some(things) -> st.SearchStrategy:
+    """The ids of some of them, each once."""
+    return st.lists(of(things), unique=True, max_size=5 if things else 0).map(tuple)
+
+
+def several(each, most=3) -> st.SearchStrategy:
+    return st.lists(each, max_size=most).map(unique)
+
+
+def one_of_a_kind(each, kind) -> st.SearchStrategy:
+    return st.lists(each, max_size=4, unique_by=kind).map(tuple)
+
+
 @st.composite
-def drives(draw, items: list[str]) -> Power:
+def drives(draw, items) -> Power:
     """A drive whose packs may be parts, with runs of what it has."""
-    maybe = st.none() | SIZES
-    part = st.none() | st.sampled_from(items) if items else st.none()
-    packs = unique(
-        draw(
-            st.lists(st.builds(Pack, IDS, NAMES, st.integers(1, 6), SIZES, maybe, part), max_size=3)
+    packs = draw(several(values(Pack, item=(st.none() | of(items)) if items else st.none())))
+    propellers = draw(several(values(Propeller)))
+    run = values(Run, pack=of(packs), propeller=of(propellers))
+    flight = values(Flight, pack=of(packs))
+    return draw(
+        values(
+            Power,
+            packs=st.just(packs),
+            propellers=st.just(propellers),
+            runs=several(run, most=3 if packs and propellers else 0),
+            flights=several(flight, most=3 if packs else 0),
         )
     )
-    propellers = unique(draw(st.lists(st.builds(Propeller, IDS, NAMES, SIZES, SIZES), max_size=2)))
-    point = st.builds(RunPoint, st.floats(0, 1), maybe, maybe, maybe, SIZES)
-    run = st.builds(
-        Run,
-        IDS,
-        MOMENTS,
-        st.sampled_from([each.id for each in packs] or ["none"]),
-        st.sampled_from([each.id for each in propellers] or ["none"]),
-        st.lists(point, max_size=3).map(tuple),
-        st.floats(3, 4),
-        NAMES,
-        st.none() | NAMES,
-        SIZES,
-        st.floats(0, 0.4),
-        *[st.none() | NUMBERS] * 4,
-    )
-    flown = st.sampled_from([each.id for each in packs] or ["none"])
-    flight = st.builds(Flight, IDS, MOMENTS, flown, SIZES, maybe, maybe, NAMES, st.none() | NAMES)
-    cells = st.none() | st.integers(1, 14)
-    return Power(
-        draw(st.builds(Motor, SIZES, SIZES, maybe, maybe, maybe)),
-        draw(st.integers(1, 8)),
-        draw(st.none() | st.builds(Controller, SIZES, maybe, maybe, cells, cells)),
-        propellers,
-        packs,
-        unique(draw(st.lists(run, max_size=2 if packs and propellers else 0))),
-        draw(st.none() | st.builds(Regulator, SIZES, st.none() | st.floats(0, 9), cells)),
-        draw(maybe),
-        draw(maybe),
-        draw(st.none() | st.floats(0.01, 1)),
-        draw(st.floats(0, 1)),
-        draw(st.none() | st.builds(Stand, NAMES, st.integers(300, 9600), NAMES)),
-        unique(draw(st.lists(flight, max_size=2 if packs else 0))),
-    )  # fmt: skip
+
+
+@st.composite
+def targets(draw) -> Target:
+    """A target whose low end is below its high one."""
+    target = draw(values(Target))
+    ends = sorted({each for each in (target.low, target.high) if each is not None})
+    if len(ends) == 2:
+        return replace(target, low=ends[0], high=ends[1])
+    return replace(target, low=None, high=ends[0] if ends else 1.0)
 
 
 @st.composite
 def builds(draw) -> Build:
-    """A build of any shape that holds together, without readings."""
-    maybe = st.none() | SIZES
-    known = st.none() | st.builds(Known, SIZES, SIZES, NAMES)
-    lots = unique(draw(st.lists(st.builds(
-        Lot, IDS, NAMES, st.sampled_from(LotUnit), SIZES, SIZES, NAMES, st.sampled_from(LotKind),
-        st.none() | st.sampled_from(Faces), maybe, maybe, maybe, maybe, maybe,
-        st.none() | st.floats(1, 5), NAMES, maybe,
-        st.none() | st.builds(Curing, SIZES, maybe, SIZES, SIZES),
-        st.lists(st.sampled_from(Quality), unique=True, max_size=3).map(tuple), NAMES, maybe,
-        st.none() | IDS, known), max_size=3)))  # fmt: skip
-    use = st.builds(Use, st.sampled_from([lot.id for lot in lots] or ["none"]), NUMBERS)
-    uses = st.lists(use, max_size=2 if lots else 0).map(tuple)
-    station = st.builds(
-        Station, NUMBERS, NUMBERS, NUMBERS, st.sampled_from(Reference), st.none() | SIZES
+    """A build of any shape that holds together, without readings: whatever is declared of its
+    fields, and what names another part of it names one that is there."""
+    lots = draw(several(values(Lot)))
+    use = values(Use, lot=of(lots))
+    items = draw(
+        several(values(Item, uses=st.lists(use, max_size=2 if lots else 0).map(tuple)), most=5)
     )
-    item = st.builds(
-        Item, IDS, NAMES, st.sampled_from(Pedigree), NAMES, st.none() | NUMBERS,
-        uses, st.none() | SIZES, st.integers(1, 9),
-        st.none() | station, st.booleans(), st.booleans(),
-        st.none() | IDS, known, st.none() | st.sampled_from(Group), maybe,
-        st.none() | IDS, st.none() | IDS, st.none() | MOMENTS, st.none() | MOMENTS,
-        st.none() | st.builds(Slide, NUMBERS, NUMBERS), st.none() | PATTERNS,
-        st.none() | st.builds(Drawn, IDS, NAMES, st.booleans()),
-        st.none() | st.builds(Fit, maybe, maybe, maybe, maybe, st.none() | IDS, st.none() | IDS,
-            st.none() | st.sampled_from(FitRole)),
+    options = [each for each in items if each.option]
+    build = values(
+        Build,
+        id=st.just("b"),
+        lots=st.just(lots),
+        items=st.just(items),
+        loadouts=several(values(Loadout, carries=some(options))),
+        targets=one_of_a_kind(targets(), lambda each: each.kind),
+        budget=st.none() | values(
+            Budget, allotments=one_of_a_kind(values(Allotment), lambda each: each.group)),
+        joints=several(values(Joint, items=some(items))),
+        happenings=several(values(Happening, items=some(items))),
+        checks=several(values(BalanceCheck, stood=one_of_a_kind(
+            values(Stood, item=of(items)), lambda each: each.item) if items else st.just(()))),
+        habits=one_of_a_kind(
+            values(Habit, pedigree=st.sampled_from(HABITUAL)), lambda each: each.pedigree),
+        allowance=st.none() | values(
+            Known, value=st.floats(0, 1), doubt=st.floats(0.001, 1)),
+        power=st.none() | drives(items),
+        weighings=st.just(()),
     )  # fmt: skip
-    items = unique(draw(st.lists(item, max_size=5)))
-    some = st.lists(
-        st.sampled_from([i.id for i in items] or ["none"]), unique=True,
-        max_size=5 if items else 0).map(tuple)  # fmt: skip
-    options = [each.id for each in items if each.option]
-    carries = st.lists(st.sampled_from(options), unique=True).map(tuple) if options else st.just(())
-    section = st.builds(Section, NUMBERS, NUMBERS, NUMBERS, SIZES)
-    return Build(
-        id="b",
-        name=draw(NAMES),
-        notes=draw(NAMES),
-        lots=lots,
-        items=items,
-        surfaces=unique(draw(st.lists(st.builds(
-            Surface, IDS, NAMES, st.sampled_from(Role),
-            st.lists(section, min_size=2, max_size=3).map(tuple),
-            st.none() | st.sampled_from(Profile), maybe, st.floats(-9, 9), st.booleans()),
-            max_size=3))),
-        bodies=unique(draw(st.lists(st.builds(
-            Body, IDS, NAMES, st.sampled_from(BodyShape),
-            st.lists(st.builds(Frame, NUMBERS, NUMBERS, SIZES, SIZES), min_size=2,
-                max_size=3).map(tuple), NUMBERS, st.booleans(), st.booleans()), max_size=2))),
-        bays=unique(draw(st.lists(st.builds(
-            Bay, IDS, NAMES, NUMBERS, SIZES, SIZES, SIZES, NUMBERS, NUMBERS), max_size=2))),
-        scales=unique(draw(st.lists(st.builds(
-            Scale, IDS, NAMES, SIZES, st.none() | SIZES, st.floats(0, 0.1), SIZES, st.booleans(),
-            NAMES, NAMES, st.integers(300, 9600)), max_size=2))),
-        containers=unique(draw(st.lists(
-            st.builds(Container, IDS, NAMES, SIZES, SIZES), max_size=2))),
-        loadouts=unique(draw(st.lists(st.builds(Loadout, IDS, NAMES, carries), max_size=3))),
-        targets=tuple({t.kind: t for t in draw(st.lists(st.builds(
-            Target, st.sampled_from(TargetKind), st.floats(0, 5), st.none() | st.floats(6, 9),
-            NAMES, st.sampled_from(BalanceUnit)), max_size=4))}.values()),
-        joints=unique(draw(st.lists(st.builds(
-            Joint, IDS, NAMES, NAMES, MOMENTS, SIZES, st.none() | SIZES, SIZES, SIZES,
-            some, st.booleans()), max_size=3))),
-        happenings=unique(draw(st.lists(st.builds(
-            Happening, IDS, MOMENTS, st.sampled_from(HappeningKind), NAMES, some), max_size=3))),
-        checks=unique(draw(st.lists(st.builds(
-            BalanceCheck, IDS, MOMENTS, st.sampled_from(CheckKind), st.none() | IDS, NUMBERS,
-            NAMES, st.none() | NUMBERS, maybe, st.none() | IDS, st.none() | NUMBERS,
-            st.none() | NUMBERS, maybe, NAMES, st.none() | NAMES), max_size=3))),
-        ballast=draw(st.builds(Ballast, st.lists(st.builds(
-            BallastSpot, IDS, NAMES, NUMBERS, NUMBERS, NUMBERS, SIZES, st.booleans()),
-            max_size=3).map(unique), st.lists(SIZES, max_size=3).map(tuple))),
-        plan_mark=draw(st.none() | st.builds(PlanMark, NUMBERS, SIZES)),
-        past=draw(st.none() | st.builds(Past, NAMES, st.lists(
-            st.builds(PastPart, NAMES, NUMBERS), max_size=3).map(tuple))),
-        allowance=draw(known),
-        power=draw(st.none() | drives([each.id for each in items])),
-        day=draw(st.builds(
-            Day, st.lists(NAMES, max_size=3).map(tuple),
-            st.lists(st.builds(Done, NAMES, st.sampled_from(StepKind), MOMENTS, maybe, maybe),
-                max_size=3).map(tuple),
-            st.lists(st.builds(OwnStep, IDS, NAMES, SIZES), max_size=2).map(unique))),
-        finished_at=draw(st.none() | MOMENTS),
-        variant_of=draw(st.none() | IDS),
-        budget=draw(st.none() | st.builds(
-            Budget, st.lists(st.builds(Allotment, st.sampled_from(Group), SIZES),
-                             unique_by=lambda each: each.group).map(tuple), NAMES)),
-        thrust=draw(st.none() | st.builds(
-            Thrust, SIZES, st.none() | SIZES, NAMES, st.none() | NUMBERS, st.none() | NUMBERS)),
-    )  # fmt: skip
+    return draw(build)
 
 
 @cache

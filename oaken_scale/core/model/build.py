@@ -4,7 +4,7 @@ import dataclasses
 from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Final
 
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import NO_BALLAST, BalanceCheck, Ballast, PlanMark
@@ -357,6 +357,10 @@ class Joint:
     strong_after_s: JointTime
     items: Annotated[tuple[Id, ...], Length(limits.ITEMS)] = ()
     cleared: bool = False
+
+
+HABITUAL: Final = (Pedigree.GUESS, Pedigree.LISTING)
+"""What runs heavy or light by habit; all else is worked out of lots."""
 
 
 @dataclass(frozen=True, slots=True)

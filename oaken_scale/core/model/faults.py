@@ -9,6 +9,7 @@ from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.body import Body
 from oaken_scale.core.model.build import (
+    HABITUAL,
     Build,
     Item,
     Pan,
@@ -69,6 +70,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_twice("checks", [each.id for each in build.checks]),
         *_twice("habits", [each.pedigree for each in build.habits]),
         *_twice("ballast.spots", [spot.id for spot in build.ballast.spots]),
+        *_habit_faults(build),
         *_life_faults(build),
         *_balance_faults(build),
         *_twice("weighings", [weighing.id for weighing in build.weighings]),
@@ -86,6 +88,13 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *(fault for k, each in enumerate(build.bodies) for fault in body_faults(k, each)),
         *_log_faults(build),
     )
+
+
+def _habit_faults(build: Build) -> Iterator[Fault]:
+    for k, habit in enumerate(build.habits):
+        if habit.pedigree not in HABITUAL:
+            words = f'is "{habit.pedigree}"; only {" and ".join(HABITUAL)} run heavy or light'
+            yield Fault(f"habits.{k}.pedigree", words)
 
 
 def check(build: Build) -> Build:

@@ -3,6 +3,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.model.build import (
+    Habit,
     Item,
     Load,
     Loadout,
@@ -38,6 +39,7 @@ def test_a_sound_build_has_none():
             {"items": tuple(Item("a", n, Pedigree.GUESS, stated_g=1) for n in "ab")},
             "items.1", "there twice",
         ),
+        ({"habits": (Habit(Pedigree.JOINT, 1.1, 0.2),)}, "habits.0.pedigree", "guess and listing"),
         ({"loadouts": (Loadout("l", "L", ("wing",)),)}, "loadouts.0.carries.0", "no option"),
         ({"targets": (Target(TargetKind.AUW),)}, "targets.0", "low or a high"),
         ({"targets": (Target(TargetKind.AUW, high=-590),)}, "targets.0.high", "more than 0"),
