@@ -16,6 +16,7 @@ from oaken_scale.core.model.build import (
     Allotment,
     Budget,
     Build,
+    Colour,
     Container,
     Group,
     Item,
@@ -263,6 +264,13 @@ _FITS: Final = {
     "propeller": Fit(8.0, 152.4, 152.4, plugs_into="motor", role=FitRole.PROPELLER),
 }
 
+_COLOURS: Final = {
+    "left-aileron": Colour.ORANGE,
+    "right-aileron": Colour.ORANGE,
+    "elevator": Colour.ORANGE,
+    "hatch": Colour.GREY,
+}
+
 _BALLAST: Final = Ballast(
     (BallastSpot("nose", "Nose", 8.0, 0.0, -10.0, 30.0),), (5.0, 5.0, 10.0, 20.0)
 )
@@ -406,6 +414,7 @@ def _described(item: Item) -> Item:
         slide=_SLIDES.get(item.id),
         pattern=_PATTERNS.get(item.id),
         fit=_FITS.get(item.id),
+        colour=_COLOURS.get(item.id),
     )
 
 

@@ -227,3 +227,38 @@ def test_a_size_typed_and_left_at_once_is_kept(plan):
     plan.wait_for_timeout(1500)
     plan.get_by_role("link", name="Fit", exact=True).click()
     expect(lead).to_have_value("200")
+
+
+def coloured(plan, part: str, colour: str) -> None:
+    """Choose a part's colour on its line, and keep it."""
+    plan.get_by_role("button", name=f"Change {part}", exact=True).click()
+    form = plan.get_by_role("form", name=part, exact=True)
+    form.get_by_label("Colour").select_option(label=colour)
+    form.get_by_role("button", name="keep").click()
+    expect(form).to_have_count(0)
+
+
+def test_a_part_has_a_colour_on_its_line_and_on_the_plan_view(plan):
+    plan.keyboard.press("]")
+    expect(plan.get_by_label("Tailplane", exact=True)).to_be_visible()
+    plan.get_by_role("button", name="Make parts of it").click()
+    made = until(
+        plan, lambda: [i["name"] for i in build_told(plan)["build"]["items"] if i["drawn"]]
+    )
+    expect(plan.get_by_role("img", name="Elevator, orange")).to_have_attribute("fill", "#e2802b")
+    address = plan.url
+    plan.goto(f"{address.split('?')[0]}?on=parts")
+    coloured(plan, "Elevator", "plain")
+    coloured(plan, "Hatch", "green")
+    coloured(plan, made[0], "blue")
+
+    def kept() -> list:
+        colours = {each["name"]: each["colour"] for each in build_told(plan)["build"]["items"]}
+        return [colours[name] for name in ("Elevator", "Hatch", made[0])]
+
+    until(plan, kept, lambda told: told == [None, "green", "blue"])
+    plan.goto(address)
+    expect(plan.get_by_role("img", name="Hatch, green")).to_have_attribute("fill", "#4f8a4a")
+    expect(plan.get_by_role("img", name="Elevator,")).to_have_count(0)
+    blue = plan.locator(".surface").nth(1).locator(".plate").first
+    expect(blue).to_have_css("fill", "rgb(59, 110, 168)")

@@ -67,6 +67,22 @@ class Group(StrEnum):
     REST = "rest"
 
 
+class Colour(StrEnum):
+    """What a part is painted or covered in."""
+
+    WHITE = "white"
+    BLACK = "black"
+    GREY = "grey"
+    BROWN = "brown"
+    RED = "red"
+    ORANGE = "orange"
+    YELLOW = "yellow"
+    GREEN = "green"
+    BLUE = "blue"
+    VIOLET = "violet"
+    PINK = "pink"
+
+
 class Reference(StrEnum):
     """What a station was measured from."""
 
@@ -135,7 +151,7 @@ class Item:
     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
-    ``drawn``. ``fit`` is what it takes up.
+    ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
     """
 
     id: Id
@@ -161,6 +177,7 @@ class Item:
     pattern: Pattern | None = None
     drawn: Drawn | None = None
     fit: Fit | None = None
+    colour: Colour | None = None
 
 
 @dataclass(frozen=True, slots=True)

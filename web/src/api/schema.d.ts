@@ -3973,6 +3973,12 @@ export interface components {
             picture: string;
         };
         /**
+         * Colour
+         * @description What a part is painted or covered in.
+         * @enum {string}
+         */
+        Colour: "white" | "black" | "grey" | "brown" | "red" | "orange" | "yellow" | "green" | "blue" | "violet" | "pink";
+        /**
          * Column
          * @description A column of the file: where it stands, what it is headed, what it was taken for (None:
          *     nothing), the unit of its figures, and whether they are of each piece (of all otherwise).
@@ -6031,7 +6037,7 @@ export interface components {
          *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
          *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
          *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
-         *     ``drawn``. ``fit`` is what it takes up.
+         *     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
          */
         Item: {
             /** Id */
@@ -6087,6 +6093,7 @@ export interface components {
             pattern?: components["schemas"]["Pattern"] | null;
             drawn?: components["schemas"]["Drawn"] | null;
             fit?: components["schemas"]["Fit"] | null;
+            colour?: components["schemas"]["Colour"] | null;
         };
         /**
          * ItemDoc
@@ -6100,7 +6107,7 @@ export interface components {
          *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
          *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
          *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
-         *     ``drawn``. ``fit`` is what it takes up.
+         *     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
          */
         ItemDoc: {
             /**
@@ -6159,6 +6166,7 @@ export interface components {
             pattern?: components["schemas"]["PatternDoc"] | null;
             drawn?: components["schemas"]["DrawnDoc"] | null;
             fit?: components["schemas"]["FitDoc"] | null;
+            colour?: components["schemas"]["Colour"] | null;
         };
         /**
          * ItemMass
@@ -7444,6 +7452,7 @@ export interface components {
             pattern?: components["schemas"]["PatternDoc"] | null;
             drawn?: components["schemas"]["DrawnDoc"] | null;
             fit?: components["schemas"]["FitDoc"] | null;
+            colour?: components["schemas"]["Colour"] | null;
         };
         /**
          * NewJoint

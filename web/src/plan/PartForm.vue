@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import type { Item } from '../api/client'
+import { COLOURS } from '../say/colours'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import LifeSheet from './LifeSheet.vue'
@@ -190,6 +191,13 @@ watch(weighedAnew, async (asked) => {
           inputmode="decimal"
           autocomplete="off"
         />
+      </label>
+      <label
+        ><span class="faint">colour</span>
+        <select v-model="fields.colour" class="entry" aria-label="Colour">
+          <option value="">plain</option>
+          <option v-for="(_, colour) in COLOURS" :key="colour" :value="colour">{{ colour }}</option>
+        </select>
       </label>
       <label class="option"
         ><span class="faint">option</span>

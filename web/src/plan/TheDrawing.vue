@@ -11,7 +11,8 @@ import { useDraft } from './useDraft'
 import WingNumbers from './WingNumbers.vue'
 import SavePicture from '../shared/SavePicture.vue'
 
-const { loadout } = useBuild()
+const { build, loadout } = useBuild()
+const parts = computed(() => build.value?.items.filter((item) => !item.retired) ?? [])
 const drawing = useDraft()
 const { draft, bodies, many, chosen, shown, moved, keep, step, addSurface } = drawing
 
@@ -38,6 +39,7 @@ const holder = ref<HTMLElement>()
           :assessment="shown"
           :loadout="shown?.loadouts.find((each) => each.id === loadout?.id) ?? loadout"
           :chosen="chosen"
+          :parts="parts"
           @choose="chosen = $event"
           @moved="moved"
           @kept="keep()"

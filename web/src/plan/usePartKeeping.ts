@@ -46,7 +46,8 @@ export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
       ![fields.amount, fields.lot, fields.x, fields.y, fields.z].some((each) => each.trim()) &&
       fields.pedigree === 'guess' &&
       fields.pieces.trim() === '1' &&
-      !fields.option,
+      !fields.option &&
+      !fields.colour,
   )
 
   function addLine(): Promise<boolean> {

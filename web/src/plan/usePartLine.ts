@@ -1,5 +1,6 @@
 import { computed, reactive, ref } from 'vue'
 import type { Item, Kind, NewItem } from '../api/client'
+import type { Colour } from '../say/colours'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, understood, whyNot } from '../shared/useQuantity'
@@ -32,6 +33,7 @@ interface Fields {
   y: string
   z: string
   option: boolean
+  colour: Colour | ''
 }
 
 /** One line of the parts list: what is typed in it, and the part that it makes. */
@@ -70,6 +72,7 @@ export function usePartLine(item?: Item) {
       y: at ? plain(at.y_mm, length) : '',
       z: at ? plain(at.z_mm, length) : '',
       option: item?.option ?? false,
+      colour: item?.colour ?? '',
     }
   }
 
@@ -154,6 +157,7 @@ export function usePartLine(item?: Item) {
                 doubt_mm: item?.station?.doubt_mm ?? null,
               },
         option: fields.option,
+        colour: fields.colour || null,
       }
     } catch (error) {
       wrong.value = (error as Error).message

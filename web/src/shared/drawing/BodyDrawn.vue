@@ -4,7 +4,13 @@ import type { Body } from '../../api/client'
 import type { Scale } from './useScale'
 
 /** A body in all three views; pressed, it is the one that is worked on. */
-const props = defineProps<{ body: Body; scale: Scale; chosen: boolean }>()
+const props = defineProps<{
+  body: Body
+  scale: Scale
+  chosen: boolean
+  /** What it is filled with, where its parts have a colour. */
+  fill?: string | undefined
+}>()
 defineEmits<{ choose: [] }>()
 
 const sides = computed(() => (props.body.twin ? [1, -1] : [1]))
@@ -46,7 +52,7 @@ const fromFront = computed(() =>
 </script>
 
 <template>
-  <g class="body" :class="{ chosen }" @click="$emit('choose')">
+  <g class="body" :class="{ chosen }" :style="fill && { '--fill': fill }" @click="$emit('choose')">
     <polygon v-for="(each, at) in above" :key="at" class="plate" :points="each" />
     <polygon class="plate" :points="fromSide" />
     <rect
@@ -64,7 +70,7 @@ const fromFront = computed(() =>
 
 <style scoped>
 .plate {
-  fill: var(--oak);
+  fill: var(--fill, var(--oak));
   fill-opacity: 0.16;
   stroke: var(--oak);
   stroke-width: 1.4;

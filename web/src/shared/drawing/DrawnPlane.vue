@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
-import type { Assessment, Body, Loadout, Surface } from '../../api/client'
+import type { Assessment, Body, Item, Loadout, Surface } from '../../api/client'
 import { useUnits } from '../units'
+import { COLOURS } from '../../say/colours'
 import BodyDrawn from './BodyDrawn.vue'
 import BodyHandles, { type FrameTo } from './BodyHandles.vue'
+import ColouredParts from './ColouredParts.vue'
 import SurfaceShape from './SurfaceShape.vue'
 import TheCorners, { type To } from './TheCorners.vue'
 import TheStrip, { type Flag } from './TheStrip.vue'
@@ -17,6 +19,8 @@ const props = defineProps<{
   loadout: Loadout | undefined
   /** Which one may be worked on, the surfaces first and then the bodies; none with -1. */
   chosen: number
+  /** What is drawn where it sits, if it has a colour; what follows a surface colours that. */
+  parts?: Item[]
   /** No higher than this [px]. */
   most?: number
 }>()
@@ -92,6 +96,14 @@ const words = computed(() => {
     .map((each) => each.text)
     .join('; ')}`
 })
+/** The fill of what has coloured parts, by its id. */
+const fills = computed(() =>
+  Object.fromEntries(
+    (props.parts ?? []).flatMap(({ drawn, colour }) =>
+      drawn && colour ? [[drawn.of, COLOURS[colour]]] : [],
+    ),
+  ),
+)
 const surface = computed(() => props.surfaces[props.chosen])
 const body = computed(() => props.bodies?.[props.chosen - props.surfaces.length])
 </script>
@@ -125,6 +137,7 @@ const body = computed(() => props.bodies?.[props.chosen - props.surfaces.length]
         :body="each"
         :scale="scale"
         :chosen="at + surfaces.length === chosen"
+        :fill="fills[each.id]"
         @choose="emit('choose', at + surfaces.length)"
       />
       <SurfaceShape
@@ -134,6 +147,7 @@ const body = computed(() => props.bodies?.[props.chosen - props.surfaces.length]
         :scale="scale"
         :chosen="at === chosen || chosen < 0"
         :untouched="untouched.has(each.id)"
+        :fill="fills[each.id]"
         @choose="emit('choose', at)"
       />
       <rect
@@ -162,6 +176,7 @@ const body = computed(() => props.bodies?.[props.chosen - props.surfaces.length]
       >
         <title>mean aerodynamic chord</title>
       </line>
+      <ColouredParts :parts="parts ?? []" :assessment="assessment" :scale="scale" />
       <g v-if="cg" class="cg" :transform="`translate(${x(cg.x_mm)} ${y(cg.y_mm)})`">
         <line class="drop" x1="0" x2="0" y1="0" :y2="plan.bottom - y(cg.y_mm)" />
         <ellipse

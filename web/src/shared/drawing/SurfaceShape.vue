@@ -9,6 +9,8 @@ const props = defineProps<{
   scale: Scale
   chosen: boolean
   untouched: boolean
+  /** What it is filled with, where its parts have a colour. */
+  fill?: string | undefined
 }>()
 defineEmits<{ choose: [] }>()
 
@@ -40,7 +42,12 @@ const fromFront = computed(() => {
 </script>
 
 <template>
-  <g class="surface" :class="{ chosen, untouched, upright }" @click="$emit('choose')">
+  <g
+    class="surface"
+    :class="{ chosen, untouched, upright }"
+    :style="fill && { '--fill': fill }"
+    @click="$emit('choose')"
+  >
     <polygon v-for="(each, at) in above" :key="at" class="plate" :points="each" />
     <polygon class="plate" :points="fromSide" />
     <polyline v-for="(each, at) in fromFront" :key="`f${at}`" class="edge" :points="each" />
@@ -49,7 +56,7 @@ const fromFront = computed(() => {
 
 <style scoped>
 .plate {
-  fill: var(--tag);
+  fill: var(--fill, var(--tag));
   fill-opacity: 0.75;
   stroke: var(--tag-line);
   stroke-width: 1.4;
