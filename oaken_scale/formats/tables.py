@@ -13,9 +13,13 @@ from openpyxl.styles import Font
 from openpyxl.utils import get_column_letter
 
 from oaken_scale.core.assess import Assessment
-from oaken_scale.core.model.build import Build, Reference
+from oaken_scale.core.flight.metrics import METRICS
+from oaken_scale.core.model.build import Build, Reference, TargetKind
 
 Value = str | float | int | bool | None
+
+UNITS: Final = {TargetKind.AUW: "g", TargetKind.WING_LOADING: "g/dm2"}
+"""Of the metrics that have one."""
 
 FORMULA: Final = ("=", "+", "-", "@", "\t", "\r")
 """What a spreadsheet takes for the beginning of a formula."""
@@ -99,9 +103,12 @@ def loadouts(build: Build, told: Assessment) -> Table:
     names = {item.id: item.name for item in build.items}
     carried = {each.id: "; ".join(names[id] for id in each.carries) for each in build.loadouts}
     rows: list[tuple[Value, ...]] = []
+    kinds = [answer.kind for answer in told.loadouts[0].answers]
     for each in told.loadouts:
         row: list[Value] = [each.name]
-        for answer in each.answers:
+        answers = {answer.kind: answer for answer in each.answers}
+        for kind in kinds:
+            answer = answers[kind]
             row += [
                 None if answer.value is None else round(answer.value, 4),
                 None if answer.sd is None else round(2 * answer.sd, 4),
@@ -113,7 +120,7 @@ def loadouts(build: Build, told: Assessment) -> Table:
         rows.append(tuple(row))
     heads = [
         f"{title}{part}"
-        for title in ("all-up weight g", "wing loading g/dm2", "thrust-to-weight", "balance")
+        for title in (f"{METRICS[kind].name} {UNITS.get(kind, '')}".strip() for kind in kinds)
         for part in ("", ", doubt", ", verdict")
     ]
     heads += ["CG from nose mm", "CG from nose mm, doubt", "carries"]

@@ -1,6 +1,6 @@
 """The sheet: what a plane weighs, where it balances and what was checked, on one page."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Final
@@ -21,12 +21,29 @@ from oaken_scale.paper.table import ROW_MM, Cell, Column, legend, table
 EDGE: Final = 13.0
 """What is left free around a page [mm]."""
 
-TITLES: Final = {
-    TargetKind.AUW: "All-up weight",
-    TargetKind.WING_LOADING: "Wing loading",
-    TargetKind.THRUST_TO_WEIGHT: "Thrust-to-weight",
-    TargetKind.BALANCE: "Balance",
+
+@dataclass(frozen=True, slots=True)
+class Printed:
+    """A metric as it is printed: its title, its figure and its unit."""
+
+    title: str
+    figure: Callable[[Shown, float], str]
+    unit: Callable[[Shown], str]
+
+
+PRINTED: Final = {
+    TargetKind.AUW: Printed("All-up weight", Shown.mass, lambda shown: shown.mass_unit.value),
+    TargetKind.WING_LOADING: Printed(
+        "Wing loading", Shown.loading, lambda shown: shown.loading_unit
+    ),
+    TargetKind.THRUST_TO_WEIGHT: Printed(
+        "Thrust-to-weight", lambda shown, value: shown.fixed(value, 2), lambda shown: ""
+    ),
+    TargetKind.BALANCE: Printed(
+        "Balance", lambda shown, value: shown.fixed(value, 1), lambda shown: "%\u00a0MAC"
+    ),
 }
+BALANCE_BY_LENGTH: Final = Printed("Balance", Shown.length, lambda shown: shown.length_unit.value)
 HOW_CHECKED: Final = {
     CheckKind.SUPPORT: "level on",
     CheckKind.SUPPORTS: "two supports",
@@ -148,7 +165,7 @@ def _targets(page: Page, subject: Subject, x: float, y: float, wide: float, show
     page.line((x, y), (x + wide, y), width=0.35)
     for answer in answers:
         cells = (
-            TITLES[answer.kind],
+            PRINTED[answer.kind].title,
             _wanted(answer, shown),
             _now(answer, shown),
             _verdict(answer, shown),
@@ -327,23 +344,16 @@ def _checked(check: CheckTold, build: Build, shown: Shown) -> str:
 
 
 def _figure(answer: Answer, value: float, shown: Shown) -> str:
-    if answer.kind is TargetKind.AUW:
-        return shown.mass(value)
-    if answer.kind is TargetKind.WING_LOADING:
-        return shown.loading(value)
-    if answer.kind is TargetKind.THRUST_TO_WEIGHT:
-        return shown.fixed(value, 2)
-    return shown.fixed(value, 1) if answer.unit == "percent_mac" else shown.length(value)
+    return _printed(answer).figure(shown, value)
 
 
 def _unit(answer: Answer, shown: Shown) -> str:
-    if answer.kind is TargetKind.AUW:
-        return shown.mass_unit.value
-    if answer.kind is TargetKind.WING_LOADING:
-        return shown.loading_unit
-    if answer.kind is TargetKind.THRUST_TO_WEIGHT:
-        return ""
-    return "%\u00a0MAC" if answer.unit == "percent_mac" else shown.length_unit.value
+    return _printed(answer).unit(shown)
+
+
+def _printed(answer: Answer) -> Printed:
+    is_length = answer.kind is TargetKind.BALANCE and answer.unit != "percent_mac"
+    return BALANCE_BY_LENGTH if is_length else PRINTED[answer.kind]
 
 
 def _wanted(answer: Answer, shown: Shown) -> str:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from math import inf
 
-from oaken_scale.core.flight.metrics import Flying, balance_axis
+from oaken_scale.core.flight.metrics import METRICS, Flying, balance_axis
 from oaken_scale.core.flight.verdict import chance_below
 from oaken_scale.core.model.build import TargetKind
 
@@ -35,15 +35,11 @@ def headroom(plane: Flying) -> tuple[Headroom, ...]:
     """
     told = []
     for target in plane.build.targets:
-        if target.kind is TargetKind.AUW and target.high is not None:
-            told.append(_left(target.kind, target.high - plane.auw_g, plane.auw_sd_g))
-        elif target.kind is TargetKind.WING_LOADING and target.high is not None and plane.wing:
-            most = target.high * plane.wing.area_dm2
-            told.append(_left(target.kind, most - plane.auw_g, plane.auw_sd_g))
-        elif target.kind is TargetKind.THRUST_TO_WEIGHT and target.low and plane.thrust:
-            bears, sd = plane.thrust.thrust_gf / target.low, plane.thrust_sd_gf / target.low
+        bears = METRICS[target.kind].bears(plane, target)
+        if bears is not None:
+            most, sd = bears
             doubt = (sd**2 + plane.auw_sd_g**2) ** 0.5
-            told.append(_left(target.kind, bears - plane.auw_g, doubt))
+            told.append(_left(target.kind, most - plane.auw_g, doubt))
     return tuple(sorted(told, key=lambda each: each.grams))
 
 

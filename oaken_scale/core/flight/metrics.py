@@ -239,38 +239,45 @@ def thrust_to_weight(plane: Flying) -> Answer:
     ``T - r M``, which needs no linearisation.
     """
     kind, unit = TargetKind.THRUST_TO_WEIGHT, "ratio"
-    target, thrust = plane.target(kind), plane.thrust
-    if thrust is None:
-        return _missing(kind, unit, target, "state the thrust on the Plan")
+    if plane.thrust is None:
+        return _missing(kind, unit, plane.target(kind), "state the thrust on the Plan")
+    return _over_the_weight(
+        plane, kind, unit, plane.thrust.thrust_gf, plane.thrust_sd_gf, "more_thrust_gf"
+    )
+
+
+def _over_the_weight(
+    plane: Flying, kind: TargetKind, unit: str, of: float, of_sd: float, more: str
+) -> Answer:
+    """What a plane has of something, one sigma, for each gram that it weighs; ``more`` of it is
+    one mend."""
+    target = plane.target(kind)
     if not plane.has_mass:
         return _missing(kind, unit, target, NO_PARTS)
-    doubt = plane.thrust_sd_gf
-    ratio = thrust.thrust_gf / plane.auw_g
-    sd = ((doubt / plane.auw_g) ** 2 + (ratio * plane.auw_sd_g / plane.auw_g) ** 2) ** 0.5
+    ratio = of / plane.auw_g
+    sd = ((of_sd / plane.auw_g) ** 2 + (ratio * plane.auw_sd_g / plane.auw_g) ** 2) ** 0.5
     probability = None
     mends: tuple[Mend, ...] = ()
     if target is not None:
-        probability = _chance_of_ratio(plane, thrust.thrust_gf, doubt, target)
+        probability = _chance_of_ratio(plane, of, of_sd, target)
         if target.low is not None and ratio < target.low:
             mends = (
-                Mend("more_thrust_gf", target.low * plane.auw_g - thrust.thrust_gf),
-                Mend("lighter_g", plane.auw_g - thrust.thrust_gf / target.low),
+                Mend(more, target.low * plane.auw_g - of),
+                Mend("lighter_g", plane.auw_g - of / target.low),
             )
     told = judge(kind, unit, ratio, sd, target, plane.fully_weighed, probability, mends)
     believing = plane.believed_auw_g
-    other = thrust.thrust_gf / believing if believing else None
-    return _aside(plane, told, other, by_load=True)
+    return _aside(plane, told, of / believing if believing else None, by_load=True)
 
 
-def _chance_of_ratio(plane: Flying, thrust_gf: float, doubt_gf: float, target: Target) -> float:
-    """Probability that the thrust-to-weight ratio lies within its limit or band."""
+def _chance_of_ratio(plane: Flying, of: float, of_sd: float, target: Target) -> float:
+    """Probability that a ratio to the weight lies within its limit or band."""
 
     forms = plane.forms or ((1.0, plane.auw_g, plane.auw_sd_g),)
 
     def chance_under(ratio: float) -> float:
         return sum(
-            share
-            * chance_below(0.0, thrust_gf - ratio * grams, (doubt_gf**2 + (ratio * sd) ** 2) ** 0.5)
+            share * chance_below(0.0, of - ratio * grams, (of_sd**2 + (ratio * sd) ** 2) ** 0.5)
             for share, grams, sd in forms
         )
 
@@ -378,27 +385,64 @@ def _along_the_beam(plane: Flying, answer: Answer) -> Vector:
     return lever_arms(plane.after.mass, plane.where, plane.aboard, plane.cg.x_mm) * per_mm
 
 
+Bears = Callable[[Flying, Target], tuple[float, float] | None]
+"""The all-up weight at which more of it breaks a target, one sigma [g]; None where none does."""
+
+
+def _up_to_the_limit(plane: Flying, target: Target) -> tuple[float, float] | None:
+    return None if target.high is None else (target.high, 0.0)
+
+
+def _up_to_the_loading(plane: Flying, target: Target) -> tuple[float, float] | None:
+    if target.high is None or plane.wing is None:
+        return None
+    return target.high * plane.wing.area_dm2, 0.0
+
+
+def _as_the_thrust_bears(plane: Flying, target: Target) -> tuple[float, float] | None:
+    if not target.low or plane.thrust is None:
+        return None
+    return plane.thrust.thrust_gf / target.low, plane.thrust_sd_gf / target.low
+
+
+def _anything(plane: Flying, target: Target) -> tuple[float, float] | None:
+    return None
+
+
 @dataclass(frozen=True, slots=True)
 class Metric:
-    """One thing that a plane is judged by: what it is called, what it comes to for a loadout, and
-    how that moves with each item's mass. The words of its verdict are
-    :mod:`oaken_scale.core.flight.verdict`'s, for all alike."""
+    """One thing that a plane is judged by: what it is called, what it comes to for a loadout, how
+    that moves with each item's mass, and how heavy a plane may be until it breaks. The words of its
+    verdict are :mod:`oaken_scale.core.flight.verdict`'s, for all alike."""
 
     kind: TargetKind
     name: str
     evaluate: Callable[[Flying], Answer]
     gradient: Gradient
+    bears: Bears
+    is_always_told: bool = True
+    """Else it is told of a build that has a target for it."""
 
 
 METRICS: Final[dict[TargetKind, Metric]] = {
     each.kind: each
     for each in (
-        Metric(TargetKind.AUW, "all-up weight", all_up_weight, _with_the_weight),
-        Metric(TargetKind.WING_LOADING, "wing loading", wing_loading, _over_the_area),
+        Metric(TargetKind.AUW, "all-up weight", all_up_weight, _with_the_weight, _up_to_the_limit),
         Metric(
-            TargetKind.THRUST_TO_WEIGHT, "thrust-to-weight", thrust_to_weight, _under_the_thrust
+            TargetKind.WING_LOADING,
+            "wing loading",
+            wing_loading,
+            _over_the_area,
+            _up_to_the_loading,
         ),
-        Metric(TargetKind.BALANCE, "balance", balance, _along_the_beam),
+        Metric(
+            TargetKind.THRUST_TO_WEIGHT,
+            "thrust-to-weight",
+            thrust_to_weight,
+            _under_the_thrust,
+            _as_the_thrust_bears,
+        ),
+        Metric(TargetKind.BALANCE, "balance", balance, _along_the_beam, _anything),
     )
 }
 """Every metric, in the order that they are told."""
@@ -406,7 +450,11 @@ METRICS: Final[dict[TargetKind, Metric]] = {
 
 def answers_of(plane: Flying) -> tuple[Answer, ...]:
     """What every metric comes to for one loadout."""
-    return tuple(metric.evaluate(plane) for metric in METRICS.values())
+    return tuple(
+        metric.evaluate(plane)
+        for kind, metric in METRICS.items()
+        if metric.is_always_told or plane.target(kind) is not None
+    )
 
 
 def _missing(kind: TargetKind, unit: str, target: Target | None, needs: str) -> Answer:

@@ -1,14 +1,24 @@
 <script setup lang="ts">
+import { useVerdicts } from '../shared/verdicts'
+import { KINDS, METRICS } from '../say/metrics'
 import MayFly, { type Point } from './MayFly.vue'
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
-import { TITLES } from '../shared/verdicts'
 
 const { build, assessment, loadouts, loadout, choose } = useBuild()
 const { number, units } = useUnits()
+const { value } = useVerdicts()
 
 const told = computed(() => assessment.value?.beam)
+/** What is told of any loadout, a column each; where it balances has its own. */
+const kinds = computed(() =>
+  KINDS.filter(
+    (kind) =>
+      kind !== 'balance' &&
+      loadouts.value.some((each) => each.answers.some((answer) => answer.kind === kind)),
+  ),
+)
 const rows = computed(() =>
   loadouts.value.map((each) => {
     const balance = told.value?.loadouts.find((other) => other.id === each.id)
@@ -17,13 +27,11 @@ const rows = computed(() =>
       id: each.id,
       name: each.name,
       auw: of('auw'),
-      loading: of('wing_loading'),
-      thrust: of('thrust_to_weight'),
-      balance: of('balance'),
+      answers: kinds.value.map((kind) => of(kind)),
       cg: each.cg,
       told: balance,
       left: each.headroom[0],
-      why: (balance?.why ?? []).map((kind) => TITLES[kind].toLowerCase()).join(', '),
+      why: (balance?.why ?? []).map((kind) => METRICS[kind].title.toLowerCase()).join(', '),
     }
   }),
 )
@@ -62,9 +70,7 @@ const points = computed<Point[]>(() =>
           <thead class="faint">
             <tr>
               <th>loadout</th>
-              <th class="right">all up</th>
-              <th class="right">loading</th>
-              <th class="right">thrust</th>
+              <th v-for="kind in kinds" :key="kind" class="right">{{ METRICS[kind].short }}</th>
               <th class="right">balance</th>
               <th class="right">margin</th>
               <th class="right">left to add</th>
@@ -83,14 +89,8 @@ const points = computed<Point[]>(() =>
                   {{ row.name }}
                 </button>
               </td>
-              <td class="figure right">
-                {{ row.auw?.value == null ? '–' : number(row.auw.value, 'mass', 0) }}
-              </td>
-              <td class="figure right">
-                {{ row.loading?.value == null ? '–' : number(row.loading.value, 'loading') }}
-              </td>
-              <td class="figure right">
-                {{ row.thrust?.value == null ? '–' : fixed(row.thrust.value, 2) }}
+              <td v-for="(answer, at) in row.answers" :key="at" class="figure right">
+                {{ answer?.value == null ? '–' : value(answer.value, answer) }}
               </td>
               <td class="figure right">
                 {{ row.cg ? number(row.cg.x_mm, 'length') : '–' }}

@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type Beside, type Opened, type TargetAnswer } from '../api/client'
+import { KINDS, METRICS } from '../say/metrics'
 import { useBuild } from '../shared/useBuild'
 import { fixed, percent, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
@@ -68,8 +69,11 @@ async function letGo(variant: string) {
     words.complain(error)
   }
 }
-const balanceOf = (answer: TargetAnswer) =>
-  answer.value === null ? '–' : value(answer.value, answer)
+const kinds = computed(() =>
+  KINDS.filter((kind) => family.value.some((each) => first(each, kind) !== undefined)),
+)
+const figure = (answer: TargetAnswer | undefined) =>
+  answer?.value == null ? '–' : value(answer.value, answer)
 const first = (each: Beside, kind: string) =>
   each.loadouts[0]?.answers.find((answer) => answer.kind === kind)
 /** By how many per cent it is more than the build that it is a variant of. */
@@ -94,10 +98,7 @@ function more(each: Beside, kind: string): string {
         <thead class="faint">
           <tr>
             <th>variant</th>
-            <th class="right">all up</th>
-            <th class="right">loading</th>
-            <th class="right">thrust</th>
-            <th class="right">balance</th>
+            <th v-for="kind in kinds" :key="kind" class="right">{{ METRICS[kind].short }}</th>
             <th class="right">left to add</th>
             <th class="right">stalls, m/s</th>
             <th>changed</th>
@@ -112,28 +113,9 @@ function more(each: Beside, kind: string): string {
                 each.name
               }}</router-link>
             </td>
-            <td class="figure right">
-              {{
-                first(each, 'auw')?.value == null
-                  ? '–'
-                  : number(first(each, 'auw')!.value!, 'mass', 0)
-              }}
-              <span class="faint small">{{ more(each, 'auw') }}</span>
-            </td>
-            <td class="figure right">
-              {{
-                first(each, 'wing_loading')?.value == null
-                  ? '–'
-                  : number(first(each, 'wing_loading')!.value!, 'loading')
-              }}
-              <span class="faint small">{{ more(each, 'wing_loading') }}</span>
-            </td>
-            <td class="figure right">
-              {{ first(each, 'thrust_to_weight')?.value?.toFixed(2) ?? '–' }}
-              <span class="faint small">{{ more(each, 'thrust_to_weight') }}</span>
-            </td>
-            <td class="figure right">
-              {{ first(each, 'balance') ? balanceOf(first(each, 'balance')!) : '–' }}
+            <td v-for="kind in kinds" :key="kind" class="figure right">
+              {{ figure(first(each, kind)) }}
+              <span v-if="kind !== 'balance'" class="faint small">{{ more(each, kind) }}</span>
             </td>
             <td class="figure right">
               {{

@@ -1,25 +1,18 @@
 <script setup lang="ts">
+import { KINDS, METRICS } from '../say/metrics'
 import { useBeginnings } from '../shared/useBeginnings'
 import { computed } from 'vue'
-import { answered, api, type Kind, type Target, type TargetKind } from '../api/client'
+import { answered, api, type Target, type TargetKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
-import { TITLES } from '../shared/verdicts'
 
 const { build, assessment, change } = useBuild()
 const { units } = useUnits()
 const words = useWords()
 
 const beginnings = useBeginnings()
-
-const KINDS: { kind: TargetKind; reads: Kind; shown?: 'mass' | 'loading' }[] = [
-  { kind: 'auw', reads: 'mass', shown: 'mass' },
-  { kind: 'wing_loading', reads: 'loading', shown: 'loading' },
-  { kind: 'thrust_to_weight', reads: 'number' },
-  { kind: 'balance', reads: 'number' },
-]
 
 /** Where each unit of the balance begins [mm from the nose], and how large one of it is [mm]. */
 function axis(unit: Target['balance_unit']): { origin: number; size: number } | undefined {
@@ -55,17 +48,20 @@ const BALANCE_UNITS = [
 ] as const
 
 const rows = computed(() =>
-  KINDS.map((row) => ({
-    ...row,
+  KINDS.map((kind) => {
+    const { reads, shown, title, unit } = METRICS[kind]
     // A length is read in any unit of length, and shown in the one that is chosen.
-    reads: row.kind === 'balance' && balanceUnit.value !== 'percent_mac' ? 'station' : row.reads,
-    unit: row.shown
-      ? units.value[row.shown]
-      : row.kind === 'balance' && balanceUnit.value !== 'percent_mac'
-        ? units.value.length
-        : undefined,
-    target: build.value?.targets.find((target) => target.kind === row.kind),
-  })),
+    const isLength = kind === 'balance' && balanceUnit.value !== 'percent_mac'
+    const told = shown ? units.value[shown] : isLength ? units.value.length : undefined
+    return {
+      kind,
+      title,
+      reads: isLength ? ('station' as const) : reads,
+      unit: told,
+      named: told?.name ?? unit,
+      target: build.value?.targets.find((target) => target.kind === kind),
+    }
+  }),
 )
 
 function set(kind: TargetKind, patch: Partial<Target>) {
@@ -91,8 +87,7 @@ function set(kind: TargetKind, patch: Partial<Target>) {
 function replace(fresh: Target) {
   const others = (build.value?.targets ?? []).filter((target) => target.kind !== fresh.kind)
   const kept = fresh.low === null && fresh.high === null ? others : [...others, fresh]
-  const order = KINDS.map((row) => row.kind)
-  void change({ targets: kept.sort((a, b) => order.indexOf(a.kind) - order.indexOf(b.kind)) })
+  void change({ targets: kept.sort((a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind)) })
 }
 
 const layout = computed(() =>
@@ -191,12 +186,12 @@ function doubt(value: number | null) {
         </thead>
         <tbody>
           <tr v-for="row in rows" :key="row.kind">
-            <th scope="row">{{ TITLES[row.kind] }}</th>
+            <th scope="row">{{ row.title }}</th>
             <td>
               <QuantityCell
                 :value="row.target?.low ?? null"
                 :kind="row.reads"
-                :label="`${TITLES[row.kind]}, at least`"
+                :label="`${row.title}, at least`"
                 :unit="row.unit?.name"
                 :base="row.unit?.base"
                 optional
@@ -207,7 +202,7 @@ function doubt(value: number | null) {
               <QuantityCell
                 :value="row.target?.high ?? null"
                 :kind="row.reads"
-                :label="`${TITLES[row.kind]}, at most`"
+                :label="`${row.title}, at most`"
                 :unit="row.unit?.name"
                 :base="row.unit?.base"
                 optional
@@ -228,7 +223,7 @@ function doubt(value: number | null) {
                   {{ each.title }}
                 </option>
               </select>
-              <template v-else>{{ row.unit?.name }}</template>
+              <template v-else>{{ row.named }}</template>
             </td>
             <td class="from faint">
               {{

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { METRICS } from '../say/metrics'
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
-import { percent, TITLES } from '../shared/verdicts'
+import { percent } from '../shared/verdicts'
 
 const { loadout } = useBuild()
 const { number, quantity, units } = useUnits()
@@ -41,10 +42,10 @@ const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
         give or take {{ quantity(2 * first.sd_g, 'mass', digits) }};
         {{
           first.grams < 0
-            ? `${TITLES[first.kind].toLowerCase()} is broken already`
-            : `then ${TITLES[first.kind].toLowerCase()} breaks first`
+            ? `${METRICS[first.kind].title.toLowerCase()} is broken already`
+            : `then ${METRICS[first.kind].title.toLowerCase()} breaks first`
         }}<template v-for="other in others" :key="other.kind"
-          >; {{ TITLES[other.kind].toLowerCase() }} would
+          >; {{ METRICS[other.kind].title.toLowerCase() }} would
           {{
             other.grams < 0
               ? `be over by ${quantity(-other.grams, 'mass', digits)}`

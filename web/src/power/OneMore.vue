@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { METRICS } from '../say/metrics'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answered, api, type Cost, type OneMore } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
-import { percent, TITLES } from '../shared/verdicts'
+import { percent } from '../shared/verdicts'
 
 const { id, revision, build, loadout } = useBuild()
 const { number, quantity, units } = useUnits()
@@ -84,7 +85,7 @@ const first = computed(() => query.data.value?.then.headroom[0] ?? null)
     <p v-if="first" class="small" :class="{ wrong: first.grams < 0 }">
       {{
         first.grams < 0
-          ? `${TITLES[first.kind].toLowerCase()} breaks by ${quantity(-first.grams, 'mass')}`
+          ? `${METRICS[first.kind].title.toLowerCase()} breaks by ${quantity(-first.grams, 'mass')}`
           : `${quantity(first.grams, 'mass')} left then`
       }}, {{ percent(first.chance) }} that it holds
     </p>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { METRICS } from '../say/metrics'
 import { computed } from 'vue'
 import type { Choice } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
-import { TITLES } from '../shared/verdicts'
 import ChoicePicture from './ChoicePicture.vue'
 import ListingForm from './ListingForm.vue'
 import { useChoices } from './useChoices'
@@ -29,7 +29,7 @@ const rows = computed(() =>
       ...each,
       key,
       told: balance(each),
-      broken: each.breaks.map((kind) => TITLES[kind].toLowerCase()).join(', '),
+      broken: each.breaks.map((kind) => METRICS[kind].title.toLowerCase()).join(', '),
     }))
     // What breaks no target stands on top, and of that what nothing beats.
     .sort(

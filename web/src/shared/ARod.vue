@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { METRICS } from '../say/metrics'
 import { computed } from 'vue'
 import type { TargetAnswer } from '../api/client'
 import RodInside from './RodInside.vue'
-import { TITLES, isWorrying, useVerdicts } from './verdicts'
+import { isWorrying, useVerdicts } from './verdicts'
 
 const props = defineProps<{ answer: TargetAnswer; outside: string }>()
 const { value, unit, origin, words, doubtingShort, unchecked } = useVerdicts()
@@ -65,7 +66,7 @@ const limit = computed(() => {
       <button type="button" class="rod plainly" v-bind="opener" :data-rod="answer.kind">
         <span class="head">
           <span class="faint title"
-            >{{ TITLES[answer.kind]
+            >{{ METRICS[answer.kind].title
             }}<template v-if="origin(answer)">, {{ origin(answer) }}</template></span
           >
           <span class="figure value"

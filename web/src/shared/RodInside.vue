@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import { METRICS } from '../say/metrics'
 import { computed } from 'vue'
 import type { TargetAnswer } from '../api/client'
 import TheCurve from './TheCurve.vue'
 import TheMark from './TheMark.vue'
 import { useBuild } from './useBuild'
 import { fixed, useUnits } from './units'
-import { percent, TITLES, useVerdicts } from './verdicts'
+import { percent, useVerdicts } from './verdicts'
 import TheseWords from './TheseWords.vue'
 
 const props = defineProps<{ answer: TargetAnswer; limit: string }>()
@@ -54,7 +55,7 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
 
 <template>
   <v-sheet class="inside">
-    <h3>{{ TITLES[answer.kind] }}: {{ limit }}</h3>
+    <h3>{{ METRICS[answer.kind].title }}: {{ limit }}</h3>
     <p v-if="answer.source" class="faint">{{ answer.source }}</p>
     <p v-if="answer.probability !== null">
       Chance of meeting it: {{ percent(answer.probability) }}

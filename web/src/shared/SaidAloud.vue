@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { METRICS } from '../say/metrics'
 import { nextTick, ref, watch } from 'vue'
 import { useUnits } from './units'
 import { useBuild } from './useBuild'
-import { TITLES, useVerdicts } from './verdicts'
+import { useVerdicts } from './verdicts'
 
 /** What a screen reader says of a build as it changes: what was recorded, and verdicts that turned. */
 const { build, loadout } = useBuild()
@@ -33,7 +34,7 @@ const verdicts = () =>
   (loadout.value?.answers ?? []).map((each) => ({
     key: `${loadout.value?.id} ${each.kind}`,
     word: each.word,
-    text: `${TITLES[each.kind]}: ${words(each)}`,
+    text: `${METRICS[each.kind].title}: ${words(each)}`,
   }))
 watch(verdicts, (now, before) => {
   for (const each of now) {

@@ -1,18 +1,15 @@
-import type { Mend, TargetAnswer, TargetKind, Word } from '../api/client'
+import type { Mend, TargetAnswer, Word } from '../api/client'
+import { METRICS } from '../say/metrics'
 import { useBuild } from './useBuild'
 import { fixed, useUnits } from './units'
-
-export const TITLES: Record<TargetKind, string> = {
-  auw: 'All-up weight',
-  wing_loading: 'Wing loading',
-  thrust_to_weight: 'Thrust-to-weight',
-  balance: 'Balance',
-}
 
 /** Whether a verdict calls for the builder's eye. */
 export function isWorrying(word: Word | null): boolean {
   return word === 'off course' || word === 'missed' || word === 'too close to call'
 }
+
+const isLength = (answer: TargetAnswer) =>
+  answer.kind === 'balance' && answer.unit !== 'percent_mac'
 
 /** Answers, margins and verdicts put into the chosen units. */
 export function useVerdicts() {
@@ -20,20 +17,17 @@ export function useVerdicts() {
   const { build, nameOf } = useBuild()
 
   function value(amount: number, answer: TargetAnswer, digits?: number): string {
-    if (answer.kind === 'auw')
+    const { shown, digits: usual } = METRICS[answer.kind]
+    if (shown === 'mass')
       return number(amount, 'mass', digits ?? (units.value.mass.name === 'g' ? 0 : 1))
-    if (answer.kind === 'wing_loading') return number(amount, 'loading', digits)
-    if (answer.kind === 'thrust_to_weight') return fixed(amount, digits ?? 2)
-    return answer.unit === 'percent_mac'
-      ? fixed(amount, digits ?? 1)
-      : number(amount, 'length', digits)
+    if (shown) return number(amount, shown, digits)
+    return isLength(answer) ? number(amount, 'length', digits) : fixed(amount, digits ?? usual)
   }
 
   function unit(answer: TargetAnswer): string {
-    if (answer.kind === 'auw') return units.value.mass.name
-    if (answer.kind === 'wing_loading') return units.value.loading.name
-    if (answer.kind === 'thrust_to_weight') return ''
-    return answer.unit === 'percent_mac' ? '%' : units.value.length.name
+    const { shown, unit: own } = METRICS[answer.kind]
+    if (shown) return units.value[shown].name
+    return isLength(answer) ? units.value.length.name : own
   }
 
   function origin(answer: TargetAnswer): string {

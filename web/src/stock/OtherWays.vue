@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { METRICS } from '../say/metrics'
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Choosing, type Comparison, type Lot } from '../api/client'
 import { QUALITIES } from '../say/qualities'
@@ -7,7 +8,7 @@ import { useBeginnings } from '../shared/useBeginnings'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
-import { isWorrying, TITLES, useVerdicts } from '../shared/verdicts'
+import { isWorrying, useVerdicts } from '../shared/verdicts'
 import { FACES, useRack } from '../shared/useRack'
 
 const { id, build, loadout, send } = useBuild()
@@ -225,7 +226,7 @@ async function adopt(way: Comparison['alternatives'][number]) {
           <tbody>
             <tr v-for="(answer, at) in today" :key="answer.kind">
               <th>
-                {{ TITLES[answer.kind] }} <span class="faint small">{{ unit(answer) }}</span>
+                {{ METRICS[answer.kind].title }} <span class="faint small">{{ unit(answer) }}</span>
               </th>
               <td>
                 <span class="figure">{{
