@@ -42,6 +42,7 @@ class Want(StrEnum):
     AUW = "auw"
     WING_LOADING = "wing_loading"
     THRUST_TO_WEIGHT = "thrust_to_weight"
+    POWER_LOADING = "power_loading"
     BALANCE = "balance"
     MINUTES = "minutes"
 

@@ -18,7 +18,11 @@ from oaken_scale.core.model.build import Build, Reference, TargetKind
 
 Value = str | float | int | bool | None
 
-UNITS: Final = {TargetKind.AUW: "g", TargetKind.WING_LOADING: "g/dm2"}
+UNITS: Final = {
+    TargetKind.AUW: "g",
+    TargetKind.WING_LOADING: "g/dm2",
+    TargetKind.POWER_LOADING: "W/kg",
+}
 """Of the metrics that have one."""
 
 FORMULA: Final = ("=", "+", "-", "@", "\t", "\r")

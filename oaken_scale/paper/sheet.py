@@ -39,6 +39,9 @@ PRINTED: Final = {
     TargetKind.THRUST_TO_WEIGHT: Printed(
         "Thrust-to-weight", lambda shown, value: shown.fixed(value, 2), lambda shown: ""
     ),
+    TargetKind.POWER_LOADING: Printed(
+        "Power loading", lambda shown, value: shown.fixed(value, 0), lambda shown: "W/kg"
+    ),
     TargetKind.BALANCE: Printed(
         "Balance", lambda shown, value: shown.fixed(value, 1), lambda shown: "%\u00a0MAC"
     ),

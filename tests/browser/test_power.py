@@ -309,3 +309,22 @@ def test_any_throttle_is_answered_with_its_doubt(mine):
     ask.get_by_label("Throttle asked, per cent").fill("130")
     mine.keyboard.press("Enter")
     expect(ask.get_by_role("alert")).to_contain_text("0 to 100")
+
+
+def test_power_loading_is_a_target_where_its_builder_wants_one(page, sandpiper):
+    page.goto(f"{sandpiper}/plan?on=targets")
+    expect(page.locator("[data-rod]")).to_have_count(4)
+    page.get_by_role("button", name="at least 120, as is usual").click()
+    rod = page.locator("[data-rod=power_loading]")
+    expect(rod).to_contain_text("W/kg")
+    expect(rod).to_contain_text("on course")
+    expect(page.get_by_text("rule of thumb: 120 to 300 W/kg are usual")).to_be_visible()
+    low = page.get_by_label("Power loading, at least")
+    expect(low).to_have_value("120")
+    low.fill("900")
+    low.press("Tab")
+    expect(rod).to_contain_text("off course")
+    rod.click()
+    expect(page.get_by_text("W more power")).to_be_visible()
+    page.goto(f"{sandpiper}/balance?on=loadouts")
+    expect(page.get_by_role("columnheader", name="power")).to_be_visible()

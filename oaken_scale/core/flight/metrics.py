@@ -36,6 +36,9 @@ THRUST_DOUBT: Final = 0.10
 """Doubt of a stated thrust, as a fraction, where none is given."""
 
 
+KG_PER_G: Final = 1e-3
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Flying:
     """What one loadout carries and how it comes out, for the answers to share."""
@@ -59,6 +62,8 @@ class Flying:
     """A scale that felt what is aboard, and no known weight."""
     thrust: Thrust | None = None
     """This loadout's own."""
+    power: tuple[float, float] | None = None
+    """From its fresh pack at full throttle, one sigma [W]."""
 
     @property
     def thrust_sd_gf(self) -> float:
@@ -101,9 +106,10 @@ def flying(
     been_on_pan: Vector,
     told: Estimate | None = None,
     thrust: Thrust | None = None,
+    power: tuple[float, float] | None = None,
 ) -> Flying:
     """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which items a pan has felt,
-    ``told`` which readings are not believed; ``thrust`` is the loadout's own."""
+    ``told`` which readings are not believed; ``thrust`` and ``power`` are the loadout's own."""
     aboard = aboard_of(build, loadout)
     auw, auw_sd = after.total(aboard)
     forms: tuple[tuple[float, float, float], ...] = ()
@@ -128,6 +134,7 @@ def flying(
         believing_g=told.believing.mass if told is not None and told.doubts else None,
         unchecked_scale=unchecked_scale(build, after, aboard),
         thrust=thrust,
+        power=power,
     )
 
 
@@ -246,28 +253,45 @@ def thrust_to_weight(plane: Flying) -> Answer:
     )
 
 
+def power_loading(plane: Flying) -> Answer:
+    """Power from the fresh pack at full throttle over all-up weight [W/kg]: ``P/M``, in doubt and
+    by chance as thrust-to-weight is."""
+    kind, unit = TargetKind.POWER_LOADING, "W/kg"
+    if plane.power is None:
+        return _missing(kind, unit, plane.target(kind), "list the drive in Power")
+    watts, sd = plane.power
+    return _over_the_weight(plane, kind, unit, watts, sd, "more_power_w", KG_PER_G)
+
+
 def _over_the_weight(
-    plane: Flying, kind: TargetKind, unit: str, of: float, of_sd: float, more: str
+    plane: Flying,
+    kind: TargetKind,
+    unit: str,
+    of: float,
+    of_sd: float,
+    more: str,
+    per_g: float = 1.0,
 ) -> Answer:
-    """What a plane has of something, one sigma, for each gram that it weighs; ``more`` of it is
-    one mend."""
+    """What a plane has of something, one sigma, for each unit that it weighs, of which a gram is
+    ``per_g``; ``more`` of it is one mend."""
     target = plane.target(kind)
     if not plane.has_mass:
         return _missing(kind, unit, target, NO_PARTS)
-    ratio = of / plane.auw_g
-    sd = ((of_sd / plane.auw_g) ** 2 + (ratio * plane.auw_sd_g / plane.auw_g) ** 2) ** 0.5
+    weight = plane.auw_g * per_g
+    ratio = of / weight
+    sd = ((of_sd / weight) ** 2 + (ratio * plane.auw_sd_g / plane.auw_g) ** 2) ** 0.5
     probability = None
     mends: tuple[Mend, ...] = ()
     if target is not None:
-        probability = _chance_of_ratio(plane, of, of_sd, target)
+        probability = _chance_of_ratio(plane, of / per_g, of_sd / per_g, target)
         if target.low is not None and ratio < target.low:
             mends = (
-                Mend(more, target.low * plane.auw_g - of),
-                Mend("lighter_g", plane.auw_g - of / target.low),
+                Mend(more, target.low * weight - of),
+                Mend("lighter_g", plane.auw_g - of / target.low / per_g),
             )
     told = judge(kind, unit, ratio, sd, target, plane.fully_weighed, probability, mends)
     believing = plane.believed_auw_g
-    return _aside(plane, told, of / believing if believing else None, by_load=True)
+    return _aside(plane, told, of / (believing * per_g) if believing else None, by_load=True)
 
 
 def _chance_of_ratio(plane: Flying, of: float, of_sd: float, target: Target) -> float:
@@ -372,7 +396,7 @@ def _over_the_area(plane: Flying, answer: Answer) -> Vector:
     return plane.aboard / plane.wing.area_dm2 if plane.wing else plane.aboard
 
 
-def _under_the_thrust(plane: Flying, answer: Answer) -> Vector:
+def _against_the_weight(plane: Flying, answer: Answer) -> Vector:
     if answer.value is None:
         return plane.aboard
     return -answer.value / plane.auw_g * plane.aboard
@@ -403,6 +427,13 @@ def _as_the_thrust_bears(plane: Flying, target: Target) -> tuple[float, float] |
     if not target.low or plane.thrust is None:
         return None
     return plane.thrust.thrust_gf / target.low, plane.thrust_sd_gf / target.low
+
+
+def _as_the_power_bears(plane: Flying, target: Target) -> tuple[float, float] | None:
+    if not target.low or plane.power is None:
+        return None
+    watts, sd = plane.power
+    return watts / target.low / KG_PER_G, sd / target.low / KG_PER_G
 
 
 def _anything(plane: Flying, target: Target) -> tuple[float, float] | None:
@@ -439,8 +470,16 @@ METRICS: Final[dict[TargetKind, Metric]] = {
             TargetKind.THRUST_TO_WEIGHT,
             "thrust-to-weight",
             thrust_to_weight,
-            _under_the_thrust,
+            _against_the_weight,
             _as_the_thrust_bears,
+        ),
+        Metric(
+            TargetKind.POWER_LOADING,
+            "power loading",
+            power_loading,
+            _against_the_weight,
+            _as_the_power_bears,
+            is_always_told=False,
         ),
         Metric(TargetKind.BALANCE, "balance", balance, _along_the_beam, _anything),
     )

@@ -100,11 +100,13 @@ class Role(StrEnum):
 
 
 class TargetKind(StrEnum):
-    """The four answers that a builder wants all the way through the build."""
+    """The four answers that a builder wants all the way through the build, and what else a plane
+    may be judged by: power loading, from the pack at full throttle."""
 
     AUW = "auw"
     WING_LOADING = "wing_loading"
     THRUST_TO_WEIGHT = "thrust_to_weight"
+    POWER_LOADING = "power_loading"
     BALANCE = "balance"
 
 
@@ -319,7 +321,8 @@ class Loadout:
 class Target:
     """A limit (one of ``low``, ``high``) or a band (both), and where the figure comes from.
 
-    AUW in g, wing loading in g/dm2, thrust-to-weight a ratio, balance in ``balance_unit``.
+    AUW in g, wing loading in g/dm2, thrust-to-weight a ratio, power loading in W/kg, balance in
+    ``balance_unit``.
     """
 
     kind: TargetKind
@@ -418,7 +421,7 @@ class Build:
     scales: Annotated[tuple[Scale, ...], Length(20)] = ()
     containers: Annotated[tuple[Container, ...], Length(50)] = ()
     loadouts: Annotated[tuple[Loadout, ...], Length(50)] = ()
-    targets: Annotated[tuple[Target, ...], Length(4)] = ()
+    targets: Annotated[tuple[Target, ...], Length(len(TargetKind))] = ()
     thrust: Thrust | None = None
     budget: Budget | None = None
     joints: Annotated[tuple[Joint, ...], Length(limits.ENTRIES)] = ()

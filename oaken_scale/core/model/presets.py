@@ -12,13 +12,15 @@ from oaken_scale.core.model.faults import BuildFaultError, Fault
 
 @dataclass(frozen=True, slots=True)
 class Purpose:
-    """What a plane is for, and the targets that follow: highest loading, lowest thrust."""
+    """What a plane is for, and the targets that follow: highest loading, lowest thrust; and the
+    power loading that is usual [W/kg], a target where its builder wants one."""
 
     id: str
     name: str
     wing_loading_high: float
     thrust_to_weight_low: float | None
     thrust_source: str = ""
+    watts_per_kg: tuple[float, float] | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,14 +39,40 @@ WITH_TAIL: Final = (25.0, 33.0)
 FLYING_WING: Final = (15.0, 20.0)
 
 PURPOSES: Final = (
-    Purpose("indoor", "Indoor flyer", 12.0, 0.8, "indoor flyers want to pull out of a stall"),
-    Purpose("trainer", "Trainer", 35.0, 0.5, "0.5 to 0.8 flies a trainer"),
-    Purpose("park", "Park flyer", 35.0, 0.7, "0.5 to 0.8 flies a trainer, a little more is brisk"),
-    Purpose("aerobatic", "Aerobatic", 40.0, 1.0, "about 1 does aerobatics"),
     Purpose(
-        "camera", "Camera carrier", 45.0, 0.7, "0.5 to 0.8 flies a trainer; a payload wants it"
+        "indoor",
+        "Indoor flyer",
+        12.0,
+        0.8,
+        "indoor flyers want to pull out of a stall",
+        (60.0, 150.0),
     ),
-    Purpose("sailplane", "Powered sailplane", 25.0, 0.3, "0.3 to 0.5 holds up a sailplane"),
+    Purpose("trainer", "Trainer", 35.0, 0.5, "0.5 to 0.8 flies a trainer", (100.0, 200.0)),
+    Purpose(
+        "park",
+        "Park flyer",
+        35.0,
+        0.7,
+        "0.5 to 0.8 flies a trainer, a little more is brisk",
+        (120.0, 300.0),
+    ),
+    Purpose("aerobatic", "Aerobatic", 40.0, 1.0, "about 1 does aerobatics", (200.0, 400.0)),
+    Purpose(
+        "camera",
+        "Camera carrier",
+        45.0,
+        0.7,
+        "0.5 to 0.8 flies a trainer; a payload wants it",
+        (120.0, 300.0),
+    ),
+    Purpose(
+        "sailplane",
+        "Powered sailplane",
+        25.0,
+        0.3,
+        "0.3 to 0.5 holds up a sailplane",
+        (60.0, 150.0),
+    ),
     Purpose("glider", "Hand-thrown glider", 15.0, None),
 )
 

@@ -158,6 +158,16 @@ def thrust_of(build: Build, loadout: Loadout | None) -> Thrust | None:
     return Thrust(found.thrust_gf, found.thrust_sd_gf, source, *line)
 
 
+def power_of(build: Build, loadout: Loadout | None) -> tuple[float, float] | None:
+    """What a loadout's fresh pack gives at full throttle, one sigma [W]; None without one of the
+    drive's packs aboard, or without a propeller."""
+    pack, power = pack_aboard(build, loadout), build.power
+    if power is None or pack is None or not power.propellers:
+        return None
+    found = at_full(power, build.thrust, pack, power.propellers[0], FULL_V_PER_CELL)
+    return found.power_w, found.power_sd_w
+
+
 def at_full(
     power: Power, thrust: Thrust | None, pack: Pack, propeller: Propeller, per_cell: float
 ) -> Predicted:

@@ -7,6 +7,7 @@ from typing import Final
 
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.power import Propeller
+from oaken_scale.core.model.presets import PURPOSES
 from oaken_scale.core.power.drive_train import DENSITY, GF_PER_N
 
 
@@ -42,14 +43,7 @@ USUAL_RATIO: Final = {
 }
 """Static thrust over weight by purpose."""
 
-USUAL_WATTS_PER_KG: Final = {
-    "sailplane": (60.0, 150.0),
-    "indoor": (60.0, 150.0),
-    "trainer": (100.0, 200.0),
-    "park": (120.0, 300.0),
-    "camera": (120.0, 300.0),
-    "aerobatic": (200.0, 400.0),
-}
+USUAL_WATTS_PER_KG: Final = {each.id: each.watts_per_kg for each in PURPOSES if each.watts_per_kg}
 """Power from the pack at full throttle over weight, by purpose [W/kg]."""
 
 PITCH_OVER_STALL: Final = (2.5, 5.0)

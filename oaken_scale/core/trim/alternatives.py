@@ -20,7 +20,7 @@ from oaken_scale.core.model.build import Build, Item
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.model.part_line import KNOWN_BY
-from oaken_scale.core.power.loadout_power import thrust_of
+from oaken_scale.core.trim.flown import drive_of
 
 JOINING: Final = frozenset({LotKind.ADHESIVE, LotKind.TAPE})
 """What joins parts: one may be taken for the other."""
@@ -275,7 +275,7 @@ def _loadouts(build: Build) -> tuple[LoadoutAnswer, ...]:
     told = []
     for loadout in build.loadouts or (None,):
         plane: Flying = flying(
-            build, loadout, after, where, wing, been, thrust=thrust_of(build, loadout)
+            build, loadout, after, where, wing, been, None, *drive_of(build, loadout)
         )
         name = (loadout.id, loadout.name) if loadout else ("as-built", "As built")
         first = next(iter(headroom(plane)), None)

@@ -10,8 +10,8 @@ from oaken_scale.core.geometry.wing import WingFigures, wing_figures
 from oaken_scale.core.ledger.mixture import Estimate, estimate
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build
-from oaken_scale.core.power.loadout_power import thrust_of
+from oaken_scale.core.model.build import Build, Loadout, Thrust
+from oaken_scale.core.power.loadout_power import power_of, thrust_of
 from oaken_scale.core.trim.checks import CheckTold, checked
 
 AS_BUILT: Final = ("as-built", "As built")
@@ -37,6 +37,13 @@ class Flown:
     names: tuple[tuple[str, str], ...]
 
 
+def drive_of(
+    build: Build, loadout: Loadout | None
+) -> tuple[Thrust | None, tuple[float, float] | None]:
+    """A loadout's own thrust, and the power that its pack gives."""
+    return thrust_of(build, loadout), power_of(build, loadout)
+
+
 def fly(build: Build) -> Flown:
     """Work out masses, stations and the CG of every loadout: what all else is told from."""
     told, wing = estimate(build), wing_figures(build.surfaces)
@@ -44,7 +51,7 @@ def fly(build: Build) -> Flown:
     after, where, checks = checked(build, summed, stations(build, wing))
     been = been_on_pan(build, after)
     planes = tuple(
-        flying(build, loadout, after, where, wing, been, told, thrust_of(build, loadout))
+        flying(build, loadout, after, where, wing, been, told, *drive_of(build, loadout))
         for loadout in build.loadouts or (None,)
     )
     names = tuple((loadout.id, loadout.name) for loadout in build.loadouts) or (AS_BUILT,)

@@ -7,7 +7,7 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.flight.metrics import Flying, aboard_of
+from oaken_scale.core.flight.metrics import KG_PER_G, Flying, aboard_of
 from oaken_scale.core.geometry.proportions import proportions
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
@@ -297,7 +297,7 @@ def _with_motor(
                 rung=max(rungs, key=list(Rung).index, default=Rung.IN_HAND),
                 minutes=lasts.minutes if lasts else None,
                 minutes_sd=lasts.minutes_sd if lasts else None,
-                breaks=_breaks(build, plane, mass, ratio),
+                breaks=_breaks(build, plane, mass, ratio, fresh[j].power_w),
                 balance=_balancing(bare, ready, k, each.mass_g, mass),
             )
         )
@@ -337,13 +337,16 @@ def _flies_with(build: Build, pack: Pack, motor: TriedMotor | None) -> tuple[str
     return tuple(each.id for each in build.loadouts if pack_aboard(build, each) == pack)
 
 
-def _breaks(build: Build, plane: Flying, mass: float, ratio: float) -> tuple[TargetKind, ...]:
-    """The targets that weight and thrust would rather miss than meet."""
+def _breaks(
+    build: Build, plane: Flying, mass: float, ratio: float, watts: float
+) -> tuple[TargetKind, ...]:
+    """The targets that weight, thrust and power would rather miss than meet."""
     area = None if plane.wing is None else plane.wing.area_dm2
     values = {
         TargetKind.AUW: mass,
         TargetKind.WING_LOADING: None if area is None else mass / area,
         TargetKind.THRUST_TO_WEIGHT: ratio,
+        TargetKind.POWER_LOADING: watts / (mass * KG_PER_G),
     }
     return tuple(
         target.kind

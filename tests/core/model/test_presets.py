@@ -19,7 +19,8 @@ def test_every_beginning_is_a_sound_build(purpose, layout):
     assert 5 < told.wing.area_dm2 < 60
     assert 1 < told.wing.aspect_ratio < 12
     assert all(target.source for target in targets)
-    assert [answer.kind for answer in told.loadouts[0].answers] == list(TargetKind)
+    four = {"auw", "wing_loading", "thrust_to_weight", "balance"}
+    assert {answer.kind for answer in told.loadouts[0].answers} == four
 
 
 @pytest.mark.parametrize(

@@ -7130,8 +7130,9 @@ export interface components {
          * Mend
          * @description What alone would bring an answer back inside: by what means, and how much of it.
          *
-         *     ``by`` is ``lighter_g``, ``more_thrust_gf``, ``more_wing_dm2`` or ``slide_forward_mm`` (of
-         *     ``item``; negative slides it aft). A mend that the build cannot take is not offered.
+         *     ``by`` is ``lighter_g``, ``more_thrust_gf``, ``more_power_w``, ``more_wing_dm2`` or
+         *     ``slide_forward_mm`` (of ``item``; negative slides it aft). A mend that the build cannot take is
+         *     not offered.
          */
         Mend: {
             /** By */
@@ -8819,7 +8820,8 @@ export interface components {
         };
         /**
          * Purpose
-         * @description What a plane is for, and the targets that follow: highest loading, lowest thrust.
+         * @description What a plane is for, and the targets that follow: highest loading, lowest thrust; and the
+         *     power loading that is usual [W/kg], a target where its builder wants one.
          */
         Purpose: {
             /** Id */
@@ -8835,6 +8837,11 @@ export interface components {
              * @default
              */
             thrust_source?: string;
+            /** Watts Per Kg */
+            watts_per_kg?: [
+                number,
+                number
+            ] | null;
         };
         /**
          * PuttingAway
@@ -10349,7 +10356,8 @@ export interface components {
          * Target
          * @description A limit (one of ``low``, ``high``) or a band (both), and where the figure comes from.
          *
-         *     AUW in g, wing loading in g/dm2, thrust-to-weight a ratio, balance in ``balance_unit``.
+         *     AUW in g, wing loading in g/dm2, thrust-to-weight a ratio, power loading in W/kg, balance in
+         *     ``balance_unit``.
          */
         Target: {
             kind: components["schemas"]["TargetKind"];
@@ -10369,7 +10377,8 @@ export interface components {
          * TargetDoc
          * @description A limit (one of ``low``, ``high``) or a band (both), and where the figure comes from.
          *
-         *     AUW in g, wing loading in g/dm2, thrust-to-weight a ratio, balance in ``balance_unit``.
+         *     AUW in g, wing loading in g/dm2, thrust-to-weight a ratio, power loading in W/kg, balance in
+         *     ``balance_unit``.
          */
         TargetDoc: {
             kind: components["schemas"]["TargetKind"];
@@ -10387,10 +10396,11 @@ export interface components {
         };
         /**
          * TargetKind
-         * @description The four answers that a builder wants all the way through the build.
+         * @description The four answers that a builder wants all the way through the build, and what else a plane
+         *     may be judged by: power loading, from the pack at full throttle.
          * @enum {string}
          */
-        TargetKind: "auw" | "wing_loading" | "thrust_to_weight" | "balance";
+        TargetKind: "auw" | "wing_loading" | "thrust_to_weight" | "power_loading" | "balance";
         /**
          * Template
          * @description A paper template as the scale shows it.
@@ -11068,7 +11078,7 @@ export interface components {
          * @description What a plane on the map is wanted to be: a build's targets, and minutes.
          * @enum {string}
          */
-        Want: "auw" | "wing_loading" | "thrust_to_weight" | "balance" | "minutes";
+        Want: "auw" | "wing_loading" | "thrust_to_weight" | "power_loading" | "balance" | "minutes";
         /**
          * Wanted
          * @description Something to be bought, so many of it; a tool or a charger flies with no plane.

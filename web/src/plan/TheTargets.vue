@@ -4,7 +4,7 @@ import { useBeginnings } from '../shared/useBeginnings'
 import { computed } from 'vue'
 import { answered, api, type Target, type TargetKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 
@@ -106,6 +106,15 @@ async function fill() {
   } catch (error) {
     words.complain(error)
   }
+}
+
+/** What planes of this purpose usually have [W/kg]. */
+const usual = computed(
+  () => beginnings.value?.purposes.find((each) => each.id === build.value?.purpose)?.watts_per_kg,
+)
+function asUsual() {
+  const [low = null, high] = usual.value ?? []
+  set('power_loading', { low, source: `rule of thumb: ${low} to ${high} W/kg are usual` })
 }
 
 function thrust(value: number | null) {
@@ -226,10 +235,18 @@ function doubt(value: number | null) {
               <template v-else>{{ row.named }}</template>
             </td>
             <td class="from faint">
-              {{
+              <button
+                v-if="row.kind === 'power_loading' && !row.target && usual"
+                type="button"
+                class="plainly under"
+                @click="asUsual"
+              >
+                at least {{ fixed(usual[0], 0) }}, as is usual
+              </button>
+              <template v-else>{{
                 row.target?.source ??
                 (row.kind === 'auw' ? 'none set; check the local legal limit' : 'none set')
-              }}
+              }}</template>
             </td>
           </tr>
           <tr>

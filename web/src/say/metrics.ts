@@ -37,6 +37,13 @@ export const METRICS: Record<TargetKind, MetricSaid> = {
     unit: '',
     digits: 2,
   },
+  power_loading: {
+    title: 'Power loading',
+    short: 'power',
+    reads: 'number',
+    unit: 'W/kg',
+    digits: 0,
+  },
   balance: { title: 'Balance', short: 'balance', reads: 'number', unit: '%', digits: 1 },
 }
 

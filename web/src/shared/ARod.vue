@@ -115,6 +115,7 @@ const limit = computed(() => {
   display: grid;
   gap: 2px;
   align-content: start;
+  container-type: inline-size;
   min-width: 0;
 }
 
@@ -209,6 +210,13 @@ const limit = computed(() => {
   font-size: 12px;
   line-height: 1.2;
   color: var(--ink);
+}
+
+/* Where there are more than four. */
+@container (max-width: 190px) {
+  .head {
+    flex-wrap: wrap;
+  }
 }
 
 @media (max-width: 1000px) {

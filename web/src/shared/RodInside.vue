@@ -24,14 +24,14 @@ const behind = computed(() => loadout.value?.behind)
 const total = computed(() =>
   (behind.value?.makeup ?? []).reduce((sum, part) => sum + part.mass_g, 0),
 )
+const isMass = computed(() => props.answer.kind === 'auw' || props.answer.kind === 'wing_loading')
 const sources = computed(() =>
   props.answer.kind === 'balance'
     ? (behind.value?.balance_sources ?? [])
-    : props.answer.kind === 'thrust_to_weight'
-      ? []
-      : (behind.value?.auw_sources ?? []),
+    : isMass.value
+      ? (behind.value?.auw_sources ?? [])
+      : [],
 )
-const isMass = computed(() => props.answer.kind === 'auw' || props.answer.kind === 'wing_loading')
 const next = computed(() =>
   (assessment.value?.weigh_next ?? []).filter((each) => each.goal === props.answer.kind),
 )

@@ -72,7 +72,12 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <header ref="rods" class="rods" :class="{ few: route.name === 'field' }">
+  <header
+    ref="rods"
+    class="rods"
+    :class="{ few: route.name === 'field' }"
+    :style="{ '--rods': answers.length }"
+  >
     <div class="name">
       <div class="top">
         <h1>{{ build?.name }}</h1>
@@ -131,7 +136,7 @@ onBeforeUnmount(() => {
 <style scoped>
 .rods {
   display: grid;
-  grid-template-columns: 232px repeat(4, minmax(0, 1fr));
+  grid-template-columns: 232px repeat(var(--rods, 4), minmax(0, 1fr));
   background: var(--paper);
   border-bottom: 1px solid var(--ink);
   min-height: 92px;

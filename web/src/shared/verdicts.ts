@@ -94,6 +94,7 @@ export function useVerdicts() {
     const amount = Math.abs(mend.amount)
     if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', 0)} lighter`
     if (mend.by === 'more_thrust_gf') return `${quantity(amount, 'thrust')} more thrust`
+    if (mend.by === 'more_power_w') return `${fixed(amount, 0)} W more power`
     if (mend.by === 'more_wing_dm2') return `${quantity(amount, 'area')} more wing`
     const way = mend.amount > 0 ? 'forward' : 'aft'
     return `${name(mend.item ?? '')} ${quantity(amount, 'length')} ${way}`

@@ -16,6 +16,7 @@ const WORDS = {
   auw: 'all-up weight',
   wing_loading: 'wing loading',
   thrust_to_weight: 'thrust-to-weight',
+  power_loading: 'power loading',
   balance: 'balance, the pack slid',
   minutes: 'minutes level on the first pack',
 } as const

@@ -20,6 +20,7 @@ const LETTER = {
   auw: 'W',
   wing_loading: 'L',
   thrust_to_weight: 'T',
+  power_loading: 'P',
   balance: 'B',
   minutes: 'M',
 } as const
