@@ -198,8 +198,11 @@ def endurance(
     full: tuple[float, float],
     full_share: float,
     flown: FlownPower,
-) -> Endurance:
-    """Minutes from a pack at a mass [g]: what is flown of it over the mix, as flights found it."""
+) -> Endurance | None:
+    """Minutes from a pack at a mass [g]: what is flown of it over the mix, as flights found it;
+    None for what weighs nothing, or less while readings contradict each other."""
+    if mass_g <= 0:
+        return None
     watts = mixed_w(level, mass_g, full[0], full_share) * exp(flown.log_factor)
     minutes = 60 * usable_wh(pack) / watts
     sd = flown.sd if flown.flights else mixed_sd(level, mass_g, full, full_share)

@@ -311,6 +311,7 @@ def how_it_flies(
     of it; None without a wing, a drive, or such a loadout. Arguments as of :func:`power_told`."""
     power = build.power
     flying = [] if power is None else _flying(build, power, masses)
+    flying = [each for each in flying if each.mass_g > 0]
     if power is None or not flying:
         return None, None
     one = flying[0]
@@ -333,7 +334,7 @@ def _stall(
 ) -> float | None:
     """The stalling speed at a mass [m/s]: it goes with its root, from that of the heaviest."""
     heaviest = max((mass for _, mass in masses), default=0.0)
-    if stall_mps is None or heaviest <= 0:
+    if stall_mps is None or heaviest <= 0 or mass_g <= 0:
         return None
     return float(stall_mps * (mass_g / heaviest) ** 0.5)
 

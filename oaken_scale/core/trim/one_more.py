@@ -64,7 +64,7 @@ def one_more(
                 wider = _wider(level, flown.planes[k], area)
                 full = (half.power_w, half.power_sd_w)
                 lasts = endurance(pack, plane.auw_g, wider, full, power.full_share, flights)
-                minutes = lasts.minutes
+                minutes = None if lasts is None else lasts.minutes
         answers = {kind: METRICS[kind].evaluate(plane).value for kind in _MOVED}
         told.append(
             Cost(

@@ -120,7 +120,8 @@ def which_pack(
     motors: Sequence[TriedMotor] = (),
 ) -> tuple[TriedDrive, ...]:
     """Every pack with every motor in the place of a loadout's own, the packs of the drive that are
-    parts among them; none where the drive has no propeller, or the loadout no pack.
+    parts among them; none where the drive has no propeller, or the loadout no pack, nor one with
+    which the plane would weigh less than nothing (its readings contradict each other).
 
     Runs of the motor that flies speak of that motor alone. Moves are those allowed, for this
     loadout. Source: docs/methods.md, sections 5a and 10.
@@ -272,6 +273,8 @@ def _with_motor(
     told = []
     for j, each in enumerate(tried):
         mass, sd = _weighs(build, plane, bare, each, power.motors, motor)
+        if mass <= 0:
+            continue
         full = (half[j].power_w, half[j].power_sd_w)
         lasts = None
         if level is not None and flights is not None:
