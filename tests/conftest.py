@@ -118,9 +118,11 @@ def shared(tmp_path_factory) -> Iterator[Server]:
 
 
 @pytest.fixture(scope="module")
-def demo_served(tmp_path_factory) -> Iterator[Server]:
-    """The demo workshop, served; shared by the tests of one file."""
-    server = Server("demo", tmp_path_factory.mktemp("demo") / "demo.sqlite").start()
+def demo_served(tmp_path_factory, demo_file: Path) -> Iterator[Server]:
+    """A copy of the demo workshop, served; shared by the tests of one file."""
+    path = tmp_path_factory.mktemp("demo") / "demo.sqlite"
+    shutil.copy(demo_file, path)
+    server = Server("serve", path).start()
     yield server
     server.kill()
 
@@ -192,11 +194,36 @@ def desk(chromium) -> Iterator[Desk]:
 
 
 @pytest.fixture
-def page(desk) -> Iterator["Page"]:
-    """A page of 1280 by 800 that fails its test when the console shows an error."""
+def page(desk, request) -> Iterator["Page"]:
+    """A page of 1280 by 800 that fails its test when the console shows an error, or a request
+    fails. What a builder typed may be refused; marked ``cut_off``, a test ends servers or wires."""
     opened = desk.page()
-    errors = []
+    errors: list[str] = []
     opened.on("pageerror", lambda error: errors.append(str(error)))
+    opened.on("console", lambda said: errors.extend(_errors_in(said)))
+    if request.node.get_closest_marker("cut_off") is None:
+        opened.on("requestfailed", lambda each: errors.extend(_failure_of(each)))
+        opened.on("response", lambda answer: errors.extend(_refusal_in(answer)))
     yield opened
     desk.clear()
     assert errors == []
+
+
+def _errors_in(said) -> Iterator[str]:
+    """What the console says is an error, but for answers and wires: those are looked at apart."""
+    if said.type == "error" and not said.text.startswith("Failed to load resource"):
+        yield said.text
+
+
+def _failure_of(each) -> Iterator[str]:
+    """A request that nobody answered. One that its page let go of did not fail, and the stream of
+    what happened ends with its server."""
+    if each.failure != "net::ERR_ABORTED" and not each.url.endswith("/events"):
+        yield f"{each.method} {each.url}: {each.failure}"
+
+
+def _refusal_in(answer) -> Iterator[str]:
+    """A server error; for what no builder typed, any refusal."""
+    least = 500 if answer.request.resource_type in ("fetch", "xhr") else 400
+    if answer.status >= least:
+        yield f"{answer.request.method} {answer.url}: {answer.status}"

@@ -22,6 +22,8 @@ WEB = ROOT / "web"
 FUZZED = 20
 """Requests for each operation."""
 
+LOOKED_FOR_S = 0.2
+
 
 @pytest.fixture(scope="module")
 def app(tmp_path_factory):
@@ -90,6 +92,9 @@ def test_no_request_is_answered_with_a_server_error(described, demo_served, oper
                 case.headers["If-Match"] = HTTP.get(
                     f"{demo_served.url}/api/v1/builds/sandpiper"
                 ).headers["etag"]
+        if isinstance(case.body, dict) and isinstance(case.body.get("seconds"), float):
+            # Better ways may be looked for as long as is asked; the least of it will do.
+            case.body["seconds"] = min(case.body["seconds"], LOOKED_FOR_S)
         answer = case.call()
         answered.append(answer.status_code)
         case.validate_response(answer, checks=(not_a_server_error, response_schema_conformance))

@@ -33,6 +33,7 @@ def figure(page, part: str, typed: str) -> None:
     box.press("Enter")
 
 
+@pytest.mark.cut_off
 def test_a_change_made_while_nothing_answers_waits_and_is_kept(plan):
     plan.route("**/api/v1/builds/**", lambda route: route.abort())
     figure(plan, "Wires and plugs", "17")
@@ -43,6 +44,7 @@ def test_a_change_made_while_nothing_answers_waits_and_is_kept(plan):
     stated(plan, "wiring", 17)
 
 
+@pytest.mark.cut_off
 def test_a_change_that_waits_outlives_the_page(plan):
     plan.route("**/api/v1/builds/**", lambda route: route.abort("failed"))
     figure(plan, "Wires and plugs", "18")

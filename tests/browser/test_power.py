@@ -262,6 +262,7 @@ def test_what_was_felt_after_a_run_is_a_rung_for_every_pack(mine):
     expect(run.locator("tr", has_text="not believed")).to_contain_text("thrust, gf")
 
 
+@pytest.mark.cut_off
 def test_a_run_that_is_kept_late_does_not_wait_here_too(mine):
     mine.get_by_label("Throttle", exact=True).fill("100")
     section(mine, "On the stand").get_by_label("Thrust", exact=True).fill("530")
