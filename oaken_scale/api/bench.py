@@ -9,7 +9,7 @@ from typing import Final
 from oaken_scale.core.assess import Expected, expect
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.scale import shows_unloaded
-from oaken_scale.core.ledger.tare import odd_at_tare
+from oaken_scale.core.ledger.tare import OddTare, odd_at_tare
 from oaken_scale.core.model.build import Build, Pan, Scale
 from oaken_scale.core.model.faults import BuildFaultError, pan_faults
 from oaken_scale.devices.scale_line import ScaleLine, read_line
@@ -24,7 +24,8 @@ class PanState:
 
     ``turn`` rises with every change of what lies on the scale, and each line of the scale says in
     which turn it was read: so a display that has not felt a change yet is told from one that has.
-    ``live`` says that its scale is read here, ``note`` what was odd when it was tared.
+    ``live`` says that its scale is read here, ``note`` what was odd when it was tared;
+    ``unread`` why a scale on its cable cannot be read.
     """
 
     scale: str
@@ -34,7 +35,8 @@ class PanState:
     expected: Expected | None
     turn: int
     live: bool
-    note: str | None
+    note: OddTare | None
+    unread: str | None = None
 
 
 UNHEARD_S: Final = 60.0
@@ -52,7 +54,8 @@ class _Bench:
     pan: Pan = field(default_factory=Pan)
     tared: Pan = field(default_factory=Pan)
     device: SimulatedScale | SerialScale | None = None
-    note: str | None = None
+    note: OddTare | None = None
+    unread: str | None = None
     heard_at: float = field(default_factory=time.monotonic)
     masses: dict[str, float] = field(default_factory=dict)
     constants: dict[str, float] = field(default_factory=dict)
@@ -164,7 +167,7 @@ class Benches:
         for device in self._ports.values():
             device.close()
 
-    def _odd_at_tare(self, build: Build, bench: _Bench) -> str | None:
+    def _odd_at_tare(self, build: Build, bench: _Bench) -> OddTare | None:
         """What was on the pan when it was tared that nobody put on the list."""
         if bench.device is None:
             return None
@@ -179,7 +182,7 @@ class Benches:
             scale = build.scales[0] if build.scales else Scale("scale", "Scale", 1.0)
             bench = self._benches[build.id] = self._fresh(build, scale)
             self._let_go()
-        if bench.scale.port and bench.device is None and bench.note is None:
+        if bench.scale.port and bench.device is None and bench.unread is None:
             bench.heard_at, bench.device = time.monotonic(), self._on_cable(bench.scale)
         there = _still_there(build, bench.pan), _still_there(build, bench.tared)
         if there != (bench.pan, bench.tared):
@@ -196,7 +199,7 @@ class Benches:
             try:
                 bench.device = self._on_cable(scale)
             except ValueError as unread:
-                bench.note = f"{scale.name} on its cable cannot be read: {unread}"
+                bench.unread = f"{scale.name} on its cable cannot be read: {unread}"
         elif scale.simulated:
             seed = zlib.crc32(f"{build.id} {scale.id}".encode())
             error = ((seed % 2001) / 1000 - 1) * scale.calibration_doubt
@@ -239,6 +242,7 @@ class Benches:
             turn=bench.turn,
             live=bench.device is not None,
             note=bench.note,
+            unread=bench.unread,
         )
 
 

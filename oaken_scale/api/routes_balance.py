@@ -23,7 +23,7 @@ from oaken_scale.core.model.shift_line import shifts_of_line
 from oaken_scale.core.trim.cg_ranges import SchoolKind
 from oaken_scale.core.trim.checks import as_it_stands
 from oaken_scale.core.trim.flown import fly
-from oaken_scale.core.trim.remedies import Remedies, applied, what_would_fix
+from oaken_scale.core.trim.remedies import Outcome, Remedies, applied, what_would_fix
 from oaken_scale.core.trim.shifts import Shifted, balances, shifted
 from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
 from oaken_scale.core.variant_comparison import Beside, beside
@@ -283,7 +283,8 @@ def do_it(build_id: BuildId, fixing: Fixing, if_match: Revision, shop: Shop) -> 
         found = _remedies(build)
         ways = (found.best, *found.others) if found.best else found.offers
         if fixing.which >= len(ways):
-            raise BuildFaultError([Fault("which", f"there are {len(ways)} ways; {found.words}")])
+            many = f"there are {len(ways)} ways" if ways else "there is nothing to be done"
+            raise BuildFaultError([Fault("which", f"is {fixing.which}; {many}, from 0 on")])
         way = ways[fixing.which]
         return applied(build, way, datetime.now(UTC))
 
@@ -365,11 +366,7 @@ def adopt(build_id: BuildId, variant_id: Named, if_match: Revision, shop: Shop) 
 
 
 def _remedies(build: Build) -> Remedies:
-    found = what_would_fix(build)
-    if found is None:
-        words = "Needs a balance target, and parts with stations: give them on the Plan."
-        return Remedies(None, (), None, words)
-    return found
+    return what_would_fix(build) or Remedies(Outcome.NOTHING_YET)
 
 
 def _place(

@@ -1,6 +1,7 @@
 """What is told beside the figures: contradictions, gaps, strained scales, damp lots, drift."""
 
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Final
 
 import numpy as np
@@ -14,13 +15,35 @@ STRAINED: Final = 3.0
 """A scale error of more than this many times its doubt is not the scale's."""
 
 
+class NoticeCode(StrEnum):
+    """What a builder should know: that weighings contradict each other, so that a part would weigh
+    less than nothing; that parts have no station; that the readings only agree if a scale is off by
+    more than it can be; that a lot gained or lost weight; that a scale reads a known weight
+    otherwise than before; that nothing can be told of the build at all."""
+
+    NEGATIVE_MASS = "negative_mass"
+    NO_STATION = "no_station"
+    STRAINED_SCALE = "strained_scale"
+    DAMP = "damp"
+    DRIFT = "drift"
+    CANNOT_BE_ASSESSED = "cannot_be_assessed"
+
+
 @dataclass(frozen=True, slots=True)
 class Notice:
-    """Something the builder should know, in words, and which items it is about."""
+    """Something the builder should know, and which items, lot or scale it is about.
 
-    code: str
-    words: str
+    ``amount`` is what a part would weigh, or how much more a scale reads of ``known_g`` [g]; or by
+    which share a scale reads high, or a lot weighs more. ``fault`` is why nothing can be told.
+    """
+
+    code: NoticeCode
     items: tuple[str, ...] = ()
+    lot: str | None = None
+    scale: str | None = None
+    amount: float | None = None
+    known_g: float | None = None
+    fault: str = ""
 
 
 def notices(
@@ -31,7 +54,7 @@ def notices(
     return (
         *_notices(build, after),
         *(() if is_doubted else _strained(build, after)),
-        *_damp_notices(build, gained),
+        *_damp_notices(gained),
         *_drift_notices(build),
     )
 
@@ -44,60 +67,37 @@ def _notices(build: Build, after: Posterior) -> tuple[Notice, ...]:
     for i in np.flatnonzero(impossible):
         item = build.items[i]
         if not item.retired:
-            words = (
-                f"The weighings contradict each other: {item.name} would weigh "
-                f"{mass[i]:.1f} g. One of the readings with it on the pan is wrong."
-            )
-            told.append(Notice("negative_mass", words, (item.id,)))
+            grams = float(mass[i])
+            told.append(Notice(NoticeCode.NEGATIVE_MASS, (item.id,), amount=grams))
     adrift = tuple(
         item.id
         for item in build.items
         if item.station is None and not item.retired and item.pedigree is not Pedigree.ALLOWANCE
     )
     if adrift:
-        number = "One thing has" if len(adrift) == 1 else f"{len(adrift)} things have"
-        words = f"{number} no station yet and count at the CG of the rest."
-        told.append(Notice("no_station", words, adrift))
+        told.append(Notice(NoticeCode.NO_STATION, adrift))
     return tuple(told)
 
 
 def _strained(build: Build, after: Posterior) -> tuple[Notice, ...]:
     """Scales that would have to be off by more than they can be for the readings to agree."""
-    told = []
-    for scale, error in zip(build.scales, after.mean[after.scales], strict=True):
-        if abs(error) > STRAINED * scale.calibration_doubt > 0:
-            words = (
-                f"The readings only agree if {scale.name} reads {100 * abs(error):.1f} % "
-                f"{'high' if error > 0 else 'low'}. One of them is probably wrong."
-            )
-            told.append(Notice("strained_scale", words))
-    return tuple(told)
-
-
-def _damp_notices(build: Build, gained: tuple[Damp, ...]) -> tuple[Notice, ...]:
-    """Lots whose weight changed in storage by more than the scale's doubt."""
-    names = {lot.id: lot.name for lot in build.lots}
     return tuple(
-        Notice(
-            "damp",
-            f"{names[each.lot]} weighs {100 * abs(each.gain):.1f} % "
-            f"{'more' if each.gain > 0 else 'less'} than when it was first weighed: "
-            f"{'damp' if each.gain > 0 else 'it has dried'}. Set one of the two aside.",
-        )
-        for each in gained
-        if each.sure
+        Notice(NoticeCode.STRAINED_SCALE, scale=scale.id, amount=float(error))
+        for scale, error in zip(build.scales, after.mean[after.scales], strict=True)
+        if abs(error) > STRAINED * scale.calibration_doubt > 0
+    )
+
+
+def _damp_notices(gained: tuple[Damp, ...]) -> tuple[Notice, ...]:
+    """Lots whose weight changed in storage by more than the scale's doubt."""
+    return tuple(
+        Notice(NoticeCode.DAMP, lot=each.lot, amount=each.gain) for each in gained if each.sure
     )
 
 
 def _drift_notices(build: Build) -> tuple[Notice, ...]:
     """Scales that read a known weight otherwise than they did before."""
-    names = {scale.id: scale.name for scale in build.scales}
     return tuple(
-        Notice(
-            "drift",
-            f"{names[each.scale]} reads {abs(each.by_g):.2g} g "
-            f"{'more' if each.by_g > 0 else 'less'} of {each.known_g:g} g than it did before: "
-            "it has drifted. Tare it, and weigh the check weight again.",
-        )
+        Notice(NoticeCode.DRIFT, scale=each.scale, amount=each.by_g, known_g=each.known_g)
         for each in drifts(build)
     )

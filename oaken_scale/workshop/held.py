@@ -8,7 +8,7 @@ from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Weighing
 from oaken_scale.core.model.faults import BuildFaultError, Fault
-from oaken_scale.core.notices import Notice
+from oaken_scale.core.notices import Notice, NoticeCode
 from oaken_scale.core.reading_effects import News
 from oaken_scale.formats import build_file
 from oaken_scale.formats.wording import field_faults
@@ -70,8 +70,7 @@ def exportable(build: Build) -> Build:
 def untold(build: Build, error: BuildFaultError) -> Assessment:
     """What stands in for all that cannot be told of a build, and why."""
     empty = assess(Build(build.id, build.name, scales=build.scales))
-    words = f"Nothing can be told about this build as it is: {error}. Take back what was done last."
-    notice = Notice("cannot_be_assessed", words)
+    notice = Notice(NoticeCode.CANNOT_BE_ASSESSED, fault=str(error))
     return replace(empty, notices=(notice,))
 
 

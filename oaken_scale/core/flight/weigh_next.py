@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Final
 
 import numpy as np
@@ -32,6 +33,22 @@ SAMPLE: Final = 1.0
 """A sample of a lot: a 100 mm square, a metre, one piece."""
 
 
+class Because(StrEnum):
+    """Why a suggestion is worth it: the thing is only a guess or a listing so far; it also tells
+    about lots; parts are made of the lot; what joins things is weighed with them; no known weight
+    was ever on the scale, which may be off by more than is in hand; nothing was run yet, or never
+    with this pack."""
+
+    GUESS = "guess"
+    LISTING = "listing"
+    TELLS_OF = "tells_of"
+    PARTS_OF = "parts_of"
+    JOINED = "joined"
+    SCALE_UNCHECKED = "scale_unchecked"
+    NEVER_RUN = "never_run"
+    NOT_WITH_THIS_PACK = "not_with_this_pack"
+
+
 @dataclass(frozen=True, slots=True)
 class Suggestion:
     """One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
@@ -46,10 +63,12 @@ class Suggestion:
     name: str
     share: float
     goal: TargetKind
-    reason: str
+    because: Because
     items: tuple[str, ...] = ()
     scale: str | None = None
     run: str | None = None
+    lots: tuple[str, ...] = ()
+    parts: int = 0
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -156,12 +175,8 @@ def checks_of_scales(build: Build, answers: Iterable[Answer]) -> tuple[Suggestio
     for answer in answers:
         scale = next((s for s in build.scales if s.id == answer.unchecked_scale), None)
         if scale is not None and scale.id not in found:
-            reason = (
-                f"What is in hand for {METRICS[answer.kind].name} is less than a scale may be off "
-                "that no known weight was on: 100 ml of water weigh 100 g."
-            )
-            name = f"a known weight on {scale.name}"
-            found[scale.id] = Suggestion(None, None, name, 0.0, answer.kind, reason, scale=scale.id)
+            name, why = f"a known weight on {scale.name}", Because.SCALE_UNCHECKED
+            found[scale.id] = Suggestion(None, None, name, 0.0, answer.kind, why, scale=scale.id)
     return tuple(found.values())
 
 
@@ -241,10 +256,8 @@ def _listed(items: tuple[Item, ...]) -> NDArray[np.bool_]:
 
 
 def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) -> Suggestion:
-    takes = f"Takes away {100 * share:.0f} % of what is still unsure about {METRICS[kind].name}"
-    reason = f"{takes}: what joins it is weighed with it."
     items = tuple(build.items[i].id for i in np.flatnonzero(group.inside))
-    return Suggestion(None, None, group.name, share, kind, reason, items)
+    return Suggestion(None, None, group.name, share, kind, Because.JOINED, items)
 
 
 def settled(answer: Answer) -> bool:
@@ -271,20 +284,16 @@ def _finest(build: Build) -> Scale:
 
 
 def _suggest(build: Build, column: int, first: int, share: float, kind: TargetKind) -> Suggestion:
-    """Put a candidate into words."""
-    takes = f"Takes away {100 * share:.0f} % of what is still unsure about {METRICS[kind].name}"
+    """What a candidate is, and why it is worth weighing."""
     if column < len(build.lots):
         lot = build.lots[column]
         cut = sum(1 for item in build.items if any(use.lot == lot.id for use in item.uses))
         piece = "a 100 mm square" if lot.unit is LotUnit.DM2 else "one metre"
-        parts = "one part is" if cut == 1 else f"{cut} parts are"
-        reason = f"{takes}: {parts} made of it."
-        return Suggestion(None, lot.id, f"{piece} of {lot.name}", share, kind, reason)
+        return Suggestion(
+            None, lot.id, f"{piece} of {lot.name}", share, kind, Because.PARTS_OF, parts=cut
+        )
     item = build.items[column - first]
-    lot_names = [lot.name for lot in build.lots if any(use.lot == lot.id for use in item.uses)]
-    known = {
-        Pedigree.GUESS: "it is only a guess so far",
-        Pedigree.LISTING: "it is only a listing so far",
-    }
-    because = known.get(item.pedigree, f"it also tells about {' and '.join(lot_names) or 'itself'}")
-    return Suggestion(item.id, None, item.name, share, kind, f"{takes}: {because}.")
+    lots = tuple(lot.id for lot in build.lots if any(use.lot == lot.id for use in item.uses))
+    known = {Pedigree.GUESS: Because.GUESS, Pedigree.LISTING: Because.LISTING}
+    because = known.get(item.pedigree, Because.TELLS_OF)
+    return Suggestion(item.id, None, item.name, share, kind, because, lots=lots)

@@ -4,9 +4,9 @@ from collections import defaultdict
 from collections.abc import Sequence
 from typing import Final
 
-from oaken_scale.core.flight.metrics import METRICS, Flying
+from oaken_scale.core.flight.metrics import Flying
 from oaken_scale.core.flight.verdict import Answer
-from oaken_scale.core.flight.weigh_next import TELLING, Suggestion, settled
+from oaken_scale.core.flight.weigh_next import TELLING, Because, Suggestion, settled
 from oaken_scale.core.model.build import Build, TargetKind
 from oaken_scale.core.model.power import Pack
 from oaken_scale.core.power.drive_estimate import HowKnown
@@ -47,15 +47,11 @@ def telling_runs(
     best = max(worth, key=lambda pack: worth[pack], default=None)
     if best is None or share[best] <= TELLING:
         return ()
-    metric = METRICS[TargetKind.THRUST_TO_WEIGHT].name
     guess = known[best.id] is HowKnown.GUESS
-    because = "nothing was run yet" if guess else "it was never run with this pack"
-    reason = (
-        f"Takes away {100 * share[best]:.0f} % of what is still unsure about {metric}: {because}."
-    )
+    because = Because.NEVER_RUN if guess else Because.NOT_WITH_THIS_PACK
     name = f"a run on the stand with {best.name}"
     kind = TargetKind.THRUST_TO_WEIGHT
-    return (Suggestion(None, None, name, share[best], kind, reason, run=best.id),)
+    return (Suggestion(None, None, name, share[best], kind, because, run=best.id),)
 
 
 def in_their_order(

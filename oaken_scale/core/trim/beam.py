@@ -67,9 +67,10 @@ class LoadoutBalance:
 
     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
-    is how far the thrust line is above the CG, ``throttle`` what it does; ``thrust_side_mm`` how
+    is how far the thrust line is above the CG, ``throttle_gm`` the moment that full
+    throttle pushes the nose down with (0: next to none); ``thrust_side_mm`` how
     far to starboard of it, and ``swings`` the way that the nose goes. ``lowered_arm_mm`` and
-    ``lowered_throttle`` are the same with the pack 10 mm lower. ``why`` names the targets
+    ``lowered_throttle_gm`` are the same with the pack 10 mm lower. ``why`` names the targets
     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
     """
@@ -83,7 +84,7 @@ class LoadoutBalance:
     sideways_sd_mm: float | None
     light_side: str | None
     thrust_arm_mm: float | None
-    throttle: str | None
+    throttle_gm: float | None
     flies: Flies
     why: tuple[TargetKind, ...]
     checked: str
@@ -93,7 +94,7 @@ class LoadoutBalance:
     thrust_side_mm: float | None = None
     swings: str | None = None
     lowered_arm_mm: float | None = None
-    lowered_throttle: str | None = None
+    lowered_throttle_gm: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -212,7 +213,7 @@ def _loadout(
         sideways_sd_mm=None if cg is None else cg.y_sd_mm,
         light_side=light,
         thrust_arm_mm=arm,
-        throttle=throttle,
+        throttle_gm=throttle,
         flies=flies,
         why=why,
         checked=_checked(build, id, checks),
@@ -222,7 +223,7 @@ def _loadout(
         thrust_side_mm=(side := _side(plane)),
         swings=_swings(side),
         lowered_arm_mm=lowered_arm,
-        lowered_throttle=lowered,
+        lowered_throttle_gm=lowered,
     )
 
 
@@ -289,18 +290,16 @@ def _packs(items: tuple[Item, ...]) -> Vector:
     return np.array([is_pack(item) for item in items], dtype=float)
 
 
-def _throttle(plane: Flying, sinks_mm: float | None = 0.0) -> tuple[float | None, str | None]:
-    """What throttle does to pitch, with the CG so much lower: thrust above the CG pushes the nose
-    down."""
+def _throttle(plane: Flying, sinks_mm: float | None = 0.0) -> tuple[float | None, float | None]:
+    """How far the thrust line is above the CG [mm], the CG so much lower, and the moment of full
+    throttle [g m]: thrust above the CG pushes the nose down, which counts as more than 0."""
     thrust = plane.thrust
     if thrust is None or thrust.line_z_mm is None or plane.cg is None or sinks_mm is None:
         return None, None
     arm = thrust.line_z_mm - plane.cg.z_mm + sinks_mm
     if abs(arm) <= ON_LINE_MM:
-        return arm, "next to no change of pitch with throttle"
-    moment = abs(arm) * thrust.thrust_gf / 1000
-    way = "down" if arm > 0 else "up"
-    return arm, f"nose {way} with throttle, {moment:.0f} g at a metre when full"
+        return arm, 0.0
+    return arm, arm * thrust.thrust_gf / 1000
 
 
 def _flies(four: tuple[Answer, ...]) -> tuple[Flies, tuple[TargetKind, ...]]:

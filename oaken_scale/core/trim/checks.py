@@ -62,13 +62,28 @@ STILL_MM: Final = 0.05
 """A thing that sits within so much of where it sat was not moved [mm]."""
 
 
+class Explains(StrEnum):
+    """What would explain a check that disagrees: another loadout was aboard; an item was measured
+    from the nose or the leading edge, and written down from the other; it sits elsewhere than
+    written down; something at the nose or the tail is on no list (glue, paint, a repair)."""
+
+    LOADOUT = "loadout"
+    FROM_NOSE = "from_nose"
+    FROM_LEADING_EDGE = "from_leading_edge"
+    ELSEWHERE = "elsewhere"
+    UNLISTED_NOSE = "unlisted_nose"
+    UNLISTED_TAIL = "unlisted_tail"
+
+
 @dataclass(frozen=True, slots=True)
 class Reason:
-    """What would explain a check that disagrees, in words, and whom it concerns."""
+    """What would explain a check that disagrees, whom it concerns, and how much of it: mm aft of
+    where an item was written down, or g that nobody listed."""
 
-    words: str
+    kind: Explains
     item: str | None = None
     loadout: str | None = None
+    amount: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -392,17 +407,17 @@ def _reasons(
         carried = np.array(build.aboard(other), dtype=float) * where.placed
         there = centre_of_gravity(after.mass, after.mass_cov, where, carried)
         if there and abs(row.found_mm - there.x_mm) < EXPLAINS * doubt_mm:
-            words = f"it is where {other.name} balances: was that aboard?"
-            found.append((0.5, Reason(words, loadout=other.id)))
+            found.append((0.5, Reason(Explains.LOADOUT, loadout=other.id)))
     found += _misplaced(build, after, where, row, gap, total, doubt_mm)
     ends = where.xyz[(row.aboard > 0) & where.placed, 0]
-    end, name = (ends.max(), "tail") if gap > 0 else (ends.min(), "nose")
+    end, unlisted = (
+        (ends.max(), Explains.UNLISTED_TAIL) if gap > 0 else (ends.min(), Explains.UNLISTED_NOSE)
+    )
     reach = float(end) - row.found_mm
     if abs(reach) > 1:
         grams = gap * total / reach
         if 0 < grams < 0.2 * total:
-            words = f"{grams:.0f} g at the {name} that nobody listed: glue, paint, a repair"
-            found.append((2.0, Reason(words)))
+            found.append((2.0, Reason(unlisted, amount=grams)))
     found.sort(key=lambda each: each[0])
     return tuple(reason for _, reason in found[:MOST_REASONS])
 
@@ -428,13 +443,10 @@ def _misplaced(
             sign = 1.0 if item.station.reference.value == "nose" else -1.0
             left = gap_mm - sign * edge * float(after.mass[i]) / total_g
             if abs(left) < EXPLAINS * doubt_mm and abs(by) > EXPLAINS * float(where.doubt[i]):
-                other = "leading edge" if sign > 0 else "nose"
-                words = f"{item.name} was measured from the {other}"
-                found.append((1.0 + abs(left) / doubt_mm, Reason(words, item=item.id)))
+                other = Explains.FROM_LEADING_EDGE if sign > 0 else Explains.FROM_NOSE
+                found.append((1.0 + abs(left) / doubt_mm, Reason(other, item=item.id)))
         odds = abs(by) / max(float(where.doubt[i]), 1.0)
-        way = "aft" if by > 0 else "forward"
-        words = f"{item.name} sits {abs(by):.0f} mm further {way} than written down"
-        found.append((odds, Reason(words, item=item.id)))
+        found.append((odds, Reason(Explains.ELSEWHERE, item=item.id, amount=by)))
     return found
 
 

@@ -26,29 +26,46 @@ AMPLE_G: Final = 5_000.0
 
 
 class Limit(StrEnum):
-    """What may stand in the way of every remedy."""
+    """What may stand in the way of every remedy: that nothing may move, how far things may slide,
+    how much ballast there is room for, the weight limit, the balance sideways, what has no place
+    yet, or the range itself."""
 
-    PERMISSION = "nothing may move yet"
-    SLIDES = "how far things may slide"
-    BALLAST = "how much ballast there is room for"
-    WEIGHT = "the weight limit"
-    SIDEWAYS = "the balance sideways"
-    ADRIFT = "what has no place yet"
-    RANGE = "the range itself"
+    PERMISSION = "permission"
+    SLIDES = "slides"
+    BALLAST = "ballast"
+    WEIGHT = "weight"
+    SIDEWAYS = "sideways"
+    ADRIFT = "adrift"
+    RANGE = "range"
+
+
+class Tip(StrEnum):
+    """A tip of the wing."""
+
+    LEFT = "left"
+    RIGHT = "right"
 
 
 @dataclass(frozen=True, slots=True)
 class Obstacle:
     """What stands in the way: the kind of limit, the thing or spot that it is about, and how much
-    more of it would do [mm or g]."""
+    more of it would do [mm or g]: of the balance sideways at the ``tip``.
+
+    ``may_move``: something is allowed to move or to go in already. Ballast has ``room_g`` there.
+    Over the weight limit there would be a ``way``.
+    """
 
     limit: Limit
     subject: str | None = None
     amount: float | None = None
+    may_move: bool = True
+    room_g: float | None = None
+    tip: Tip | None = None
+    way: Remedy | None = None
 
 
-def in_the_way(ready: Bench) -> tuple[Obstacle, str, tuple[Remedy, ...]]:
-    """What stands in the way, in words, and what might be allowed instead, the least first."""
+def in_the_way(ready: Bench) -> tuple[Obstacle, tuple[Remedy, ...]]:
+    """What stands in the way, and what might be allowed instead, the least first."""
     one_by_one = [_longer_bay, _more_ballast, _weight, _sideways, _permission, _adrift]
     if not ready.movable and not ready.spots:
         one_by_one.insert(0, _permission)
@@ -56,11 +73,10 @@ def in_the_way(ready: Bench) -> tuple[Obstacle, str, tuple[Remedy, ...]]:
         found = tried(ready)
         if found is not None:
             return found
-    words = "Nothing works: the range itself stands in the way."
-    return Obstacle(Limit.RANGE), words, ()
+    return Obstacle(Limit.RANGE), ()
 
 
-Found = tuple[Obstacle, str, tuple[Remedy, ...]]
+Found = tuple[Obstacle, tuple[Remedy, ...]]
 
 
 def _solved(ready: Bench) -> Remedy | None:
@@ -69,7 +85,6 @@ def _solved(ready: Bench) -> Remedy | None:
 
 def _permission(ready: Bench) -> Found | None:
     """Let what is not allowed to move be moved: a pack, and a spot in the nose; each by itself."""
-    named = {item.id: item.name for item in ready.build.items}
     told = []
     packs = [
         i
@@ -82,7 +97,7 @@ def _permission(ready: Bench) -> Found | None:
         wide = np.tile(ends, (len(packs), 1))
         slide = np.vstack([ready.slide, wide]) if len(ready.slide) else wide
         way = _solved(replace(ready, movable=(*ready.movable, *packs), slide=slide, spots=()))
-        if way is not None and any(named[each.item] for each in way.slides):
+        if way is not None and way.slides:
             told.append(replace(way, offer=True))
     if not ready.spots:
         low, _ = _ends(ready)
@@ -92,14 +107,9 @@ def _permission(ready: Bench) -> Found | None:
             told.append(replace(way, offer=True, spots=(spot,)))
     if not told:
         return None
-    may = "nothing may move yet" if not ready.movable and not ready.spots else (
-        "what may move does not reach"
-    )  # fmt: skip
-    whose = [named[each.item].lower() for each in told[0].slides]
-    let = f"let the {' and the '.join(whose)} slide" if whose else "allow ballast in the nose"
-    words = f"{may[:1].upper()}{may[1:]}: {let}."
     subject = told[0].slides[0].item if told[0].slides else None
-    return Obstacle(Limit.PERMISSION, subject), words, tuple(told)
+    may_move = bool(ready.movable or ready.spots)
+    return Obstacle(Limit.PERMISSION, subject, may_move=may_move), tuple(told)
 
 
 def _ends(ready: Bench) -> tuple[float, float]:
@@ -133,9 +143,7 @@ def _longer_bay(ready: Bench) -> Found | None:
     if not over:
         return None
     item = max(over, key=lambda id: over[id])
-    name = next(each.name for each in ready.build.items if each.id == item)
-    words = f"The bay of the {name.lower()} is {max(over[item], 0.5):.0f} mm short."
-    return Obstacle(Limit.SLIDES, item, over[item]), words, ()
+    return Obstacle(Limit.SLIDES, item, over[item]), ()
 
 
 def _more_ballast(ready: Bench) -> Found | None:
@@ -149,11 +157,7 @@ def _more_ballast(ready: Bench) -> Found | None:
     placed = max(way.ballast, key=lambda each: each.grams)
     spot = next(each for each in ready.spots if each.id == placed.spot)
     room = min(spot.most_g, sum(ready.pieces)) if ready.pieces else spot.most_g
-    words = (
-        f"{placed.grams:.3g} g at the {spot.name.lower()} would do; "
-        f"there is room and pieces for {room:.3g} g."
-    )
-    return Obstacle(Limit.BALLAST, spot.id, placed.grams - room), words, ()
+    return Obstacle(Limit.BALLAST, spot.id, placed.grams - room, room_g=room), ()
 
 
 def _weight(ready: Bench) -> Found | None:
@@ -167,8 +171,7 @@ def _weight(ready: Bench) -> Found | None:
     if way is None:
         return None
     over = max(each.auw_g for each in way.loadouts) - ready.most_g
-    words = f"{way.words[:-1]} would do, and break the weight limit by {over:.3g} g."
-    return Obstacle(Limit.WEIGHT, None, over), words, ()
+    return Obstacle(Limit.WEIGHT, None, over, way=way), ()
 
 
 def _sideways(ready: Bench) -> Found | None:
@@ -179,12 +182,7 @@ def _sideways(ready: Bench) -> Found | None:
     k = int(np.argmax(np.abs(side)))
     item, grams, tip = pulls_sideways(ready.build.items, ready.mass * ready.aboard[k], ready.y,
                                       tip_mm(ready))  # fmt: skip
-    name = next(each.name.lower() for each in ready.build.items if each.id == item)
-    words = (
-        f"The balance sideways stands in the way: the {name} pulls it over; "
-        f"{grams:.2g} g at the {tip} tip would hold it."
-    )
-    return Obstacle(Limit.SIDEWAYS, item, grams), words, ()
+    return Obstacle(Limit.SIDEWAYS, item, grams, tip=tip), ()
 
 
 def tip_mm(ready: Bench) -> float:
@@ -195,7 +193,7 @@ def tip_mm(ready: Bench) -> float:
 
 def pulls_sideways(
     items: Sequence[Item], mass: np.ndarray, y: np.ndarray, out_mm: float
-) -> tuple[str, float, str]:
+) -> tuple[str, float, Tip]:
     """The part whose own moment is most like what pulls the plane over (left and right ones cancel
     each other), and the grams at which tip that bring the CG back to within its tolerance.
 
@@ -210,7 +208,7 @@ def pulls_sideways(
     side, total = float(moment.sum()), float(mass.sum())
     at = int(np.argmin(np.abs(side - moment)))
     over = max(abs(side) - SIDEWAYS_MM * total, 0.0)
-    return items[at].id, over / (out_mm + SIDEWAYS_MM), "left" if side > 0 else "right"
+    return items[at].id, over / (out_mm + SIDEWAYS_MM), Tip.LEFT if side > 0 else Tip.RIGHT
 
 
 def _adrift(ready: Bench) -> Found | None:
@@ -219,5 +217,4 @@ def _adrift(ready: Bench) -> Found | None:
     grams = float(np.abs(ready.mass[here]).sum())
     if grams <= 0:
         return None
-    words = f"{grams:.0f} g still to come have no place: weigh the whole plane, or place them."
-    return Obstacle(Limit.ADRIFT, None, grams), words, ()
+    return Obstacle(Limit.ADRIFT, None, grams), ()

@@ -8,6 +8,7 @@ nothing works, what would make it work is tried, one thing at a time.
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from enum import StrEnum
 from typing import Final
 
 import numpy as np
@@ -62,17 +63,30 @@ SURE_ENOUGH: Final = 0.84
 """A plan whose chance is less wants a weighing to be surer."""
 
 
+class Outcome(StrEnum):
+    """How the search for a remedy ended: every loadout is in its range as it is; there is a remedy;
+    nothing moves it farther in; something stands in the way; or there is nothing to balance yet,
+    without a balance target or parts with stations."""
+
+    FINE = "fine"
+    FOUND = "found"
+    NO_FARTHER = "no_farther"
+    IN_THE_WAY = "in_the_way"
+    NOTHING_YET = "nothing_yet"
+
+
 @dataclass(frozen=True, slots=True)
 class Remedies:
     """The best remedy first, and other ways; or what stands in the way of all, and what might be
-    allowed. ``unsure_item`` is what to weigh to be surer."""
+    allowed. ``unsure_item`` is what to weigh to be surer, where the best is not ``sure`` enough."""
 
-    best: Remedy | None
-    others: tuple[Remedy, ...]
-    in_the_way: Obstacle | None
-    words: str
+    outcome: Outcome
+    best: Remedy | None = None
+    others: tuple[Remedy, ...] = ()
+    in_the_way: Obstacle | None = None
     offers: tuple[Remedy, ...] = ()
     unsure_item: str | None = None
+    sure: bool = True
 
 
 def bench(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Bench | None:
@@ -137,25 +151,22 @@ def remedies(ready: Bench, planes: Sequence[Flying]) -> Remedies:
     """
     if _is_fine(ready):
         comes = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))
-        words = "Every loadout is in its range as it is."
-        return Remedies(Remedy((), (), 0.0, comes, words), (), None, words)
+        return Remedies(Outcome.FINE, Remedy((), (), 0.0, comes))
     best = solve_least(ready) or solve_best_chance(ready)
     here = _depth(ready, ready.x)
     if best is not None and best.chance < SURE_ENOUGH and here > 0:
         stay = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))
         if chance_of(ready, stay) > best.chance - NO_DEEPER / 4:
             chance, unsure = chance_of(ready, stay), _unsure(ready, planes)
-            words = f"Nothing moves it farther in: {100 * chance:.0f} % in range"
-            words += _surer(ready, unsure) + "."
-            return Remedies(Remedy((), (), 0.0, stay, words, chance), (), None, words, (), unsure)
+            stays = Remedy((), (), 0.0, stay, chance)
+            return Remedies(Outcome.NO_FARTHER, stays, unsure_item=unsure, sure=False)
     if best is None:
-        obstacle, words, offers = in_the_way(ready)
-        return Remedies(None, (), obstacle, words, offers, _unsure(ready, planes))
-    unsure = _unsure(ready, planes) if best.chance < SURE_ENOUGH else None
-    if best.chance < SURE_ENOUGH:
-        surer = _surer(ready, unsure)
-        best = replace(best, words=f"{best.words[:-1]}: {100 * best.chance:.0f} % in range{surer}.")
-    return Remedies(best, tuple(_other_ways(ready, best)), None, best.words, (), unsure)
+        obstacle, offers = in_the_way(ready)
+        return Remedies(Outcome.IN_THE_WAY, None, (), obstacle, offers, _unsure(ready, planes))
+    sure = best.chance >= SURE_ENOUGH
+    unsure = None if sure else _unsure(ready, planes)
+    others = tuple(_other_ways(ready, best))
+    return Remedies(Outcome.FOUND, best, others, unsure_item=unsure, sure=sure)
 
 
 def what_would_fix(build: Build) -> Remedies | None:
@@ -198,12 +209,11 @@ def _other_ways(ready: Bench, best: Remedy) -> list[Remedy]:
     if best.slides:
         still = solve_least(replace(ready, movable=(), slide=ready.slide[:0]))
         if still is not None:
-            others.append(replace(still, words=_or(still.words)))
+            others.append(still)
         elif ready.most_g is not None:
             free = solve_least(replace(ready, movable=(), slide=ready.slide[:0], most_g=None))
             if free is not None:
-                words = f"{free.words[:-1]}, but that breaks the weight limit."
-                others.append(replace(free, words=_or(words), breaks_limit=True))
+                others.append(replace(free, breaks_limit=True))
     for slid in best.slides if len(best.slides) == 1 else ():
         k = next(k for k, i in enumerate(ready.movable) if ready.build.items[i].id == slid.item)
         kept = [j for j in range(len(ready.movable)) if j != k]
@@ -211,18 +221,8 @@ def _other_ways(ready: Bench, best: Remedy) -> list[Remedy]:
             replace(ready, movable=tuple(ready.movable[j] for j in kept), slide=ready.slide[kept])
         )
         if other is not None and other.slides and other.ballast_g <= best.ballast_g + SLACK_G:
-            others.append(replace(other, words=_or(other.words)))
+            others.append(other)
     return others
-
-
-def _or(words: str) -> str:
-    return f"or {words[:1].lower()}{words[1:]}"
-
-
-def _surer(ready: Bench, unsure: str | None) -> str:
-    """What to weigh to be surer, in words."""
-    name = next((i.name.lower() for i in ready.build.items if i.id == unsure), None)
-    return "" if name is None else f"; weigh the {name} to be surer"
 
 
 def _depth(ready: Bench, x: np.ndarray) -> float:

@@ -64,7 +64,7 @@ class Comes:
 
 @dataclass(frozen=True, slots=True)
 class Remedy:
-    """What to do: slides, ballast, and where every loadout comes to; ``words`` say it.
+    """What to do: slides, ballast, and where every loadout comes to.
 
     ``chance`` is the least of the loadouts' chances of lying in its range then. An ``offer`` uses
     what nobody has allowed yet: the spots in ``spots``, and slides of things that may not move.
@@ -74,7 +74,6 @@ class Remedy:
     ballast: tuple[Placed, ...]
     ballast_g: float
     loadouts: tuple[Comes, ...]
-    words: str
     chance: float = 1.0
     offer: bool = False
     spots: tuple[BallastSpot, ...] = ()
@@ -301,9 +300,8 @@ class _Program:
             if spot.id == each.spot
         )
         comes = tuple(comes_to(ready, x, placed, k) for k in range(len(ready.names)))
-        words = remedy_words(ready, slides, placed, ballast_g)
         chance = chance_of(ready, comes)
-        return Remedy(tuple(slides), tuple(placed), ballast_g, comes, words, chance)
+        return Remedy(tuple(slides), tuple(placed), ballast_g, comes, chance)
 
 
 def _balance_rows(
@@ -371,26 +369,3 @@ def comes_to(ready: Bench, x: Vector, placed: Sequence[Placed], k: int) -> Comes
     whole = float(ready.mass @ ready.all_aboard[k])
     mass += more
     return Comes(ready.names[k], moment / mass, side / mass, whole + more)
-
-
-def remedy_words(
-    ready: Bench, slides: Sequence[Slid], placed: Sequence[Placed], ballast_g: float
-) -> str:
-    """A remedy as a builder would say it."""
-    names = {item.id: item.name.lower() for item in ready.build.items}
-    said = []
-    for each in slides:
-        by = each.to_mm - each.from_mm
-        way = "forward" if by < 0 else "aft"
-        name = names[each.item] + ("," if "," in names[each.item] else "")
-        said.append(f"slide the {name} {abs(by):.0f} mm {way}")
-    for spot in ready.spots:
-        for ballast in placed:
-            if ballast.spot == spot.id:
-                both = " on each side" if spot.pair else ""
-                said.append(f"{ballast.grams:.3g} g at the {spot.name.lower()}{both}")
-    if not said:
-        return "Nothing to do."
-    ending = "; no ballast" if slides and ballast_g <= SLACK_G else ""
-    sentence = ", then ".join(said) + ending + "."
-    return sentence[:1].upper() + sentence[1:]

@@ -2,11 +2,11 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.flight.weigh_next import reduction
+from oaken_scale.core.flight.weigh_next import Because, reduction
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.readings import pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
-from oaken_scale.core.model.build import Load, Pan, Sample
+from oaken_scale.core.model.build import Load, Pan, Sample, TargetKind
 from tests.benches import case_l, reading
 
 GLUED = {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1}
@@ -56,6 +56,6 @@ def test_after_the_glued_airframe_only_the_motor_matters():
 
 
 def test_the_reason_names_the_share_and_why():
-    reason = assess(case_l()).weigh_next[0].reason
-    assert reason.startswith("Takes away 93 % of what is still unsure about all-up weight")
-    assert "Sheet" in reason
+    first = assess(case_l()).weigh_next[0]
+    assert (round(first.share, 2), first.goal) == (0.93, TargetKind.AUW)
+    assert (first.because, first.lots) == (Because.TELLS_OF, ("sheet",))

@@ -7,7 +7,7 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.drift import drifts
 from oaken_scale.core.ledger.scale import reading_doubt, shows_unloaded
-from oaken_scale.core.ledger.tare import odd_at_tare
+from oaken_scale.core.ledger.tare import Odd, OddTare, odd_at_tare
 from oaken_scale.core.model.build import Build, Container, Item, Load, Pan, Pedigree, Scale
 from tests.benches import reading
 
@@ -36,7 +36,8 @@ def test_a_scale_that_reads_the_same_weight_otherwise_has_drifted():
     assert told.by_g == pytest.approx(1.0)
     assert told.sd_g == pytest.approx(reading_doubt(SCALE) * 1.5**0.5)
     (notice,) = [each for each in assess(build).notices if each.code == "drift"]
-    assert notice.words.startswith("Kitchen scale reads 1 g more of 200 g than it did before")
+    assert (notice.scale, notice.known_g) == ("kitchen", 200.0)
+    assert notice.amount == told.by_g
 
 
 def test_unrest_other_weights_and_what_is_set_aside_are_no_drift():
@@ -57,14 +58,14 @@ def test_an_empty_pan_shows_nothing_but_its_own_unrest():
     [
         (Pan(), 0.1, None),
         (Pan(), 31.4, None),
-        (Pan(), 12.4, "not empty: 12.4 g"),
+        (Pan(), 12.4, (Odd.NOT_EMPTY, 12.4)),
         (Pan((Load("motor"),)), 46.1, None),
         (Pan((Load("motor"),)), 46.1 + 31.4, None),
-        (Pan((Load("motor"),)), 55.5, "9.5 g more than what is on the list"),
-        (Pan((Load("motor"),)), 30.1, "15.9 g less"),
-        (Pan((Load("motor"),)), 0.0, "showed nothing"),
+        (Pan((Load("motor"),)), 55.5, (Odd.MORE, 9.5)),
+        (Pan((Load("motor"),)), 30.1, (Odd.LESS, 15.9)),
+        (Pan((Load("motor"),)), 0.0, (Odd.NOTHING_YET, 0.0)),
     ],
 )
 def test_what_is_odd_when_it_is_tared(pan, shown, says):
     told = odd_at_tare(bench(), pan, "kitchen", shown)
-    assert told is None if says is None else says in told
+    assert told == (says and OddTare(says[0], pytest.approx(says[1], abs=0.06)))

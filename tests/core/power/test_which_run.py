@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.flight.weigh_next import Suggestion
+from oaken_scale.core.flight.weigh_next import Because, Suggestion
 from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Station, Target, TargetKind
 from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run, RunPoint
 from oaken_scale.core.power.which_run import in_their_order
@@ -46,7 +46,7 @@ def test_the_pack_whose_verdict_is_open_is_run():
     (found,) = asking(ratio[0])
     assert (found.run, found.goal) == ("big", TargetKind.THRUST_TO_WEIGHT)
     assert found.name == "a run on the stand with 3-cell 1300"
-    assert "nothing was run yet" in found.reason
+    assert found.because is Because.NEVER_RUN
     (other,) = asking(ratio[1])
     assert other.run == "small"
 
@@ -68,7 +68,7 @@ def test_what_was_run_is_run_no_more_and_the_other_is_named():
     ratio = next(a.value for a in small.answers if a.kind == "thrust_to_weight")
     (found,) = asking(ratio, build)
     assert found.run == "small"
-    assert "never run with this pack" in found.reason
+    assert found.because is Because.NOT_WITH_THIS_PACK
 
 
 def test_a_settled_verdict_asks_for_no_run():

@@ -65,12 +65,10 @@ def test_the_margin_is_to_the_neutral_point():
     assert beam.loadouts[0].margin_sd >= 0.015
 
 
-@pytest.mark.parametrize(
-    ("line_z", "says"), [(40.0, "nose down"), (-40.0, "nose up"), (3.0, "next to no")]
-)
-def test_throttle_pitches_by_the_thrust_lines_height(line_z, says):
+@pytest.mark.parametrize(("line_z", "moment"), [(40.0, 20.0), (-40.0, -20.0), (3.0, 0.0)])
+def test_throttle_pitches_by_the_thrust_lines_height(line_z, moment):
     of = told(plane(thing("all", 300, 250), thrust=Thrust(500.0, line_z_mm=line_z)))
-    assert says in of.throttle
+    assert of.throttle_gm == pytest.approx(moment)
     assert of.thrust_arm_mm == pytest.approx(line_z)
 
 
@@ -79,10 +77,10 @@ def test_a_lower_pack_lowers_the_cg_by_its_share():
     build = plane(thing("all", 300, 250), pack, thrust=Thrust(500.0, line_z_mm=3.0))
     of = told(build)
     assert of.lowered_arm_mm == pytest.approx(of.thrust_arm_mm + 10 * 100 / 400)
-    assert "next to no" in of.throttle
-    assert "nose down" in of.lowered_throttle
+    assert of.throttle_gm == 0.0
+    assert of.lowered_throttle_gm == pytest.approx(of.lowered_arm_mm * 0.5)
     without = told(plane(thing("all", 300, 250), thrust=Thrust(500.0, line_z_mm=3.0)))
-    assert (without.lowered_arm_mm, without.lowered_throttle) == (None, None)
+    assert (without.lowered_arm_mm, without.lowered_throttle_gm) == (None, None)
 
 
 @pytest.mark.parametrize(("line_y", "swings"), [(12.0, "left"), (-12.0, "right"), (5.0, None)])
@@ -94,7 +92,7 @@ def test_throttle_swings_by_the_thrust_lines_side(line_y, swings):
 
 
 def test_without_a_line_nothing_is_said_of_throttle():
-    assert told(plane(thing("all", 300, 250), thrust=Thrust(500.0))).throttle is None
+    assert told(plane(thing("all", 300, 250), thrust=Thrust(500.0))).throttle_gm is None
 
 
 def test_the_light_wing_is_named():

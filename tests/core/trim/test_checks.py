@@ -26,7 +26,7 @@ from oaken_scale.core.model.build import (
     Station,
     Surface,
 )
-from oaken_scale.core.trim.checks import as_it_stands, changed_since, checked
+from oaken_scale.core.trim.checks import Explains, Reason, as_it_stands, changed_since, checked
 from oaken_scale.core.trim.flown import fly
 from tests.benches import MORNING
 
@@ -244,8 +244,8 @@ def test_set_aside_it_speaks_no_more_and_is_still_told():
     assert "not checked by hand" in told.beam.loadouts[0].checked
 
 
-def reasons(build: Build) -> list[str]:
-    return [each.words for each in assess(build).beam.checks[0].reasons]
+def reasons(build: Build) -> list[Reason]:
+    return list(assess(build).beam.checks[0].reasons)
 
 
 def test_one_that_agrees_needs_no_explanation():
@@ -260,7 +260,7 @@ def test_a_disagreement_is_explained_by_the_other_pack():
     there = fly(build).planes[1].cg.x_mm
     wrong = replace(support(there, by="pegs"), loadout="big")
     told = reasons(replace(build, checks=(wrong,)))
-    assert told[0] == "it is where Small pack balances: was that aboard?"
+    assert told[0] == Reason(Explains.LOADOUT, loadout="small")
 
 
 def test_a_station_measured_from_the_other_reference_is_found():
@@ -275,14 +275,14 @@ def test_a_station_measured_from_the_other_reference_is_found():
     )  # fmt: skip
     found = cg_of(replace(build, items=true)).x_mm
     told = reasons(replace(build, checks=(support(found, by="pegs"),)))
-    assert "Servos was measured from the leading edge" in told
+    assert Reason(Explains.FROM_LEADING_EDGE, item="servos") in told
 
 
 def test_grams_at_the_tail_that_nobody_listed():
     x = cg_of(plane()).x_mm + 12
     told = reasons(plane(support(x, by="pegs")))
     grams = 12 * 460 / (760 - x)
-    assert any(f"{grams:.0f} g at the tail" in each for each in told)
+    assert Reason(Explains.UNLISTED_TAIL, amount=pytest.approx(grams, abs=0.5)) in told
 
 
 def test_checked_with_another_pack_only():

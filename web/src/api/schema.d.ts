@@ -3117,6 +3117,15 @@ export interface components {
             checks: components["schemas"]["CheckTold"][];
         };
         /**
+         * Because
+         * @description Why a suggestion is worth it: the thing is only a guess or a listing so far; it also tells
+         *     about lots; parts are made of the lot; what joins things is weighed with them; no known weight
+         *     was ever on the scale, which may be off by more than is in hand; nothing was run yet, or never
+         *     with this pack.
+         * @enum {string}
+         */
+        Because: "guess" | "listing" | "tells_of" | "parts_of" | "joined" | "scale_unchecked" | "never_run" | "not_with_this_pack";
+        /**
          * Beginnings
          * @description What a build can begin from, the units that may be typed, how a part of each kind of lot is
          *     usually known, the version of the workshop, and what was saved where it had been damaged.
@@ -5116,6 +5125,14 @@ export interface components {
             warning: string | null;
         };
         /**
+         * Explains
+         * @description What would explain a check that disagrees: another loadout was aboard; an item was measured
+         *     from the nose or the leading edge, and written down from the other; it sits elsewhere than
+         *     written down; something at the nose or the tail is on no list (glue, paint, a repair).
+         * @enum {string}
+         */
+        Explains: "loadout" | "from_nose" | "from_leading_edge" | "elsewhere" | "unlisted_nose" | "unlisted_tail";
+        /**
          * Faces
          * @description How many faces of a foam sheet still wear their paper.
          * @enum {string}
@@ -6440,10 +6457,12 @@ export interface components {
         Lie: "flat" | "upright";
         /**
          * Limit
-         * @description What may stand in the way of every remedy.
+         * @description What may stand in the way of every remedy: that nothing may move, how far things may slide,
+         *     how much ballast there is room for, the weight limit, the balance sideways, what has no place
+         *     yet, or the range itself.
          * @enum {string}
          */
-        Limit: "nothing may move yet" | "how far things may slide" | "how much ballast there is room for" | "the weight limit" | "the balance sideways" | "what has no place yet" | "the range itself";
+        Limit: "permission" | "slides" | "ballast" | "weight" | "sideways" | "adrift" | "range";
         /**
          * Line
          * @description A span or a chord that something at hand gives [mm].
@@ -6660,9 +6679,10 @@ export interface components {
          *
          *     ``off_mm`` is how far the CG lies outside its range, aft positive, 0 inside. ``margin`` is the
          *     static margin as a fraction of the MAC, one sigma with the lattice's own band. ``thrust_arm_mm``
-         *     is how far the thrust line is above the CG, ``throttle`` what it does; ``thrust_side_mm`` how
+         *     is how far the thrust line is above the CG, ``throttle_gm`` the moment that full
+         *     throttle pushes the nose down with (0: next to none); ``thrust_side_mm`` how
          *     far to starboard of it, and ``swings`` the way that the nose goes. ``lowered_arm_mm`` and
-         *     ``lowered_throttle`` are the same with the pack 10 mm lower. ``why`` names the targets
+         *     ``lowered_throttle_gm`` are the same with the pack 10 mm lower. ``why`` names the targets
          *     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
          *     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
          */
@@ -6684,8 +6704,8 @@ export interface components {
             light_side: string | null;
             /** Thrust Arm Mm */
             thrust_arm_mm: number | null;
-            /** Throttle */
-            throttle: string | null;
+            /** Throttle Gm */
+            throttle_gm: number | null;
             flies: components["schemas"]["Flies"];
             /** Why */
             why: components["schemas"]["TargetKind"][];
@@ -6702,8 +6722,8 @@ export interface components {
             swings?: string | null;
             /** Lowered Arm Mm */
             lowered_arm_mm?: number | null;
-            /** Lowered Throttle */
-            lowered_throttle?: string | null;
+            /** Lowered Throttle Gm */
+            lowered_throttle_gm?: number | null;
         };
         /**
          * LoadoutDoc
@@ -7818,23 +7838,48 @@ export interface components {
         NoteKind: "note" | "went_well" | "wish" | "reminder";
         /**
          * Notice
-         * @description Something the builder should know, in words, and which items it is about.
+         * @description Something the builder should know, and which items, lot or scale it is about.
+         *
+         *     ``amount`` is what a part would weigh, or how much more a scale reads of ``known_g`` [g]; or by
+         *     which share a scale reads high, or a lot weighs more. ``fault`` is why nothing can be told.
          */
         Notice: {
-            /** Code */
-            code: string;
-            /** Words */
-            words: string;
+            code: components["schemas"]["NoticeCode"];
             /**
              * Items
              * @default []
              */
             items?: string[];
+            /** Lot */
+            lot?: string | null;
+            /** Scale */
+            scale?: string | null;
+            /** Amount */
+            amount?: number | null;
+            /** Known G */
+            known_g?: number | null;
+            /**
+             * Fault
+             * @default
+             */
+            fault?: string;
         };
+        /**
+         * NoticeCode
+         * @description What a builder should know: that weighings contradict each other, so that a part would weigh
+         *     less than nothing; that parts have no station; that the readings only agree if a scale is off by
+         *     more than it can be; that a lot gained or lost weight; that a scale reads a known weight
+         *     otherwise than before; that nothing can be told of the build at all.
+         * @enum {string}
+         */
+        NoticeCode: "negative_mass" | "no_station" | "strained_scale" | "damp" | "drift" | "cannot_be_assessed";
         /**
          * Obstacle
          * @description What stands in the way: the kind of limit, the thing or spot that it is about, and how much
-         *     more of it would do [mm or g].
+         *     more of it would do [mm or g]: of the balance sideways at the ``tip``.
+         *
+         *     ``may_move``: something is allowed to move or to go in already. Ballast has ``room_g`` there.
+         *     Over the weight limit there would be a ``way``.
          */
         Obstacle: {
             limit: components["schemas"]["Limit"];
@@ -7842,7 +7887,23 @@ export interface components {
             subject?: string | null;
             /** Amount */
             amount?: number | null;
+            /**
+             * May Move
+             * @default true
+             */
+            may_move?: boolean;
+            /** Room G */
+            room_g?: number | null;
+            tip?: components["schemas"]["Tip"] | null;
+            way?: components["schemas"]["Remedy"] | null;
         };
+        /**
+         * Odd
+         * @description What may be odd about a pan when it is tared: it was not empty, though nothing was listed;
+         *     the scale showed nothing, though something was; it showed more or less than what was listed.
+         * @enum {string}
+         */
+        Odd: "not_empty" | "nothing_yet" | "more" | "less";
         /**
          * OddArea
          * @description A part whose pattern is larger or smaller than what is counted of its lot [dm2].
@@ -7856,6 +7917,15 @@ export interface components {
             cut_dm2: number;
             /** Counted Dm2 */
             counted_dm2: number;
+        };
+        /**
+         * OddTare
+         * @description What was odd when a pan was tared, and by how many grams.
+         */
+        OddTare: {
+            odd: components["schemas"]["Odd"];
+            /** Grams */
+            grams: number;
         };
         /**
          * Offer
@@ -7958,6 +8028,14 @@ export interface components {
             /** Times */
             times: number;
         };
+        /**
+         * Outcome
+         * @description How the search for a remedy ended: every loadout is in its range as it is; there is a remedy;
+         *     nothing moves it farther in; something stands in the way; or there is nothing to balance yet,
+         *     without a balance target or parts with stations.
+         * @enum {string}
+         */
+        Outcome: "fine" | "found" | "no_farther" | "in_the_way" | "nothing_yet";
         /**
          * Outline
          * @description A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
@@ -8192,7 +8270,8 @@ export interface components {
          *
          *     ``turn`` rises with every change of what lies on the scale, and each line of the scale says in
          *     which turn it was read: so a display that has not felt a change yet is told from one that has.
-         *     ``live`` says that its scale is read here, ``note`` what was odd when it was tared.
+         *     ``live`` says that its scale is read here, ``note`` what was odd when it was tared;
+         *     ``unread`` why a scale on its cable cannot be read.
          */
         PanState: {
             /** Scale */
@@ -8206,8 +8285,9 @@ export interface components {
             turn: number;
             /** Live */
             live: boolean;
-            /** Note */
-            note: string | null;
+            note: components["schemas"]["OddTare"] | null;
+            /** Unread */
+            unread?: string | null;
         };
         /**
          * Panel
@@ -9012,15 +9092,17 @@ export interface components {
         /**
          * Remedies
          * @description The best remedy first, and other ways; or what stands in the way of all, and what might be
-         *     allowed. ``unsure_item`` is what to weigh to be surer.
+         *     allowed. ``unsure_item`` is what to weigh to be surer, where the best is not ``sure`` enough.
          */
         Remedies: {
-            best: components["schemas"]["Remedy"] | null;
-            /** Others */
-            others: components["schemas"]["Remedy"][];
-            in_the_way: components["schemas"]["Obstacle"] | null;
-            /** Words */
-            words: string;
+            outcome: components["schemas"]["Outcome"];
+            best?: components["schemas"]["Remedy"] | null;
+            /**
+             * Others
+             * @default []
+             */
+            others?: components["schemas"]["Remedy"][];
+            in_the_way?: components["schemas"]["Obstacle"] | null;
             /**
              * Offers
              * @default []
@@ -9028,10 +9110,15 @@ export interface components {
             offers?: components["schemas"]["Remedy"][];
             /** Unsure Item */
             unsure_item?: string | null;
+            /**
+             * Sure
+             * @default true
+             */
+            sure?: boolean;
         };
         /**
          * Remedy
-         * @description What to do: slides, ballast, and where every loadout comes to; ``words`` say it.
+         * @description What to do: slides, ballast, and where every loadout comes to.
          *
          *     ``chance`` is the least of the loadouts' chances of lying in its range then. An ``offer`` uses
          *     what nobody has allowed yet: the spots in ``spots``, and slides of things that may not move.
@@ -9045,8 +9132,6 @@ export interface components {
             ballast_g: number;
             /** Loadouts */
             loadouts: components["schemas"]["Comes"][];
-            /** Words */
-            words: string;
             /**
              * Chance
              * @default 1
@@ -10250,8 +10335,7 @@ export interface components {
             /** Share */
             share: number;
             goal: components["schemas"]["TargetKind"];
-            /** Reason */
-            reason: string;
+            because: components["schemas"]["Because"];
             /**
              * Items
              * @default []
@@ -10261,6 +10345,16 @@ export interface components {
             scale?: string | null;
             /** Run */
             run?: string | null;
+            /**
+             * Lots
+             * @default []
+             */
+            lots?: string[];
+            /**
+             * Parts
+             * @default 0
+             */
+            parts?: number;
         };
         /**
          * Surface
@@ -10786,6 +10880,12 @@ export interface components {
              */
             entry: "tick";
         };
+        /**
+         * Tip
+         * @description A tip of the wing.
+         * @enum {string}
+         */
+        Tip: "left" | "right";
         /**
          * TiredPack
          * @description A pack whose minutes ``fell`` by a share over so many flights.
@@ -11420,15 +11520,17 @@ export interface components {
         };
         /**
          * Reason
-         * @description What would explain a check that disagrees, in words, and whom it concerns.
+         * @description What would explain a check that disagrees, whom it concerns, and how much of it: mm aft of
+         *     where an item was written down, or g that nobody listed.
          */
         oaken_scale__core__trim__checks__Reason: {
-            /** Words */
-            words: string;
+            kind: components["schemas"]["Explains"];
             /** Item */
             item?: string | null;
             /** Loadout */
             loadout?: string | null;
+            /** Amount */
+            amount?: number | null;
         };
     };
     responses: never;

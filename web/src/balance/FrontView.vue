@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { useInUnits } from '../say/inUnits'
+import { useBalanceWords } from '../say/balance'
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 
-const inUnits = useInUnits()
+const { throttle } = useBalanceWords()
 const { build, assessment, loadout } = useBuild()
 const { number, units } = useUnits()
 
@@ -82,10 +82,11 @@ const far = (mm: number) => number(Math.abs(mm), 'length', units.value.length.na
       >; the CG {{ far(cg.z_mm) }} {{ units.length.name }}
       {{ cg.z_mm >= 0 ? 'above' : 'below' }} the datum<template v-if="mine?.thrust_arm_mm != null"
         >, the thrust line (dashed) {{ far(mine.thrust_arm_mm) }} {{ units.length.name }}
-        {{ mine.thrust_arm_mm >= 0 ? 'above' : 'below' }} it: {{ inUnits(mine.throttle) }}</template
+        {{ mine.thrust_arm_mm >= 0 ? 'above' : 'below' }} it:
+        {{ throttle(mine.throttle_gm) }}</template
       ><template v-if="mine?.lowered_arm_mm != null"
         >; with the pack {{ far(10) }} {{ units.length.name }} lower {{ far(mine.lowered_arm_mm) }}
-        {{ units.length.name }}: {{ inUnits(mine.lowered_throttle) }}</template
+        {{ units.length.name }}: {{ throttle(mine.lowered_throttle_gm) }}</template
       ><template v-if="mine?.thrust_side_mm != null"
         >; {{ far(mine.thrust_side_mm) }} {{ units.length.name }} to the
         {{ mine.thrust_side_mm >= 0 ? 'right' : 'left' }} of it:

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useBalanceWords } from '../say/balance'
 import { useInUnits } from '../say/inUnits'
 import { computed } from 'vue'
 import { answered, api, type Opened, type SchoolKind } from '../api/client'
@@ -8,6 +9,7 @@ import { fixed, useUnits } from '../shared/units'
 import TheseWords from '../shared/TheseWords.vue'
 
 const inUnits = useInUnits()
+const { throttle } = useBalanceWords()
 
 const { id, build, assessment, loadout, send, change } = useBuild()
 const { number, units } = useUnits()
@@ -176,7 +178,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
           {{ units.length.name }} from the nose</label
         >
       </p>
-      <p v-if="mine?.throttle" class="small">{{ inUnits(mine.throttle) }}.</p>
+      <p v-if="mine?.throttle_gm != null" class="small">{{ throttle(mine.throttle_gm) }}.</p>
       <p v-if="mine?.light_side" class="small wrong">
         The {{ mine.light_side }} wing is light: the CG lies
         {{ number(Math.abs(mine.sideways_mm ?? 0), 'length', 1) }} {{ units.length.name }} off the

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue'
 import { answered, api, type Opened, type Shifted } from '../api/client'
-import { useInUnits } from '../say/inUnits'
+import { useRemedyWords } from '../say/remedies'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
@@ -9,7 +9,7 @@ import { useUnits } from '../shared/units'
 /** Several moves asked as one, in the builder's own words. */
 const { id, build, send, nameOf } = useBuild()
 const { units, number } = useUnits()
-const inUnits = useInUnits()
+const { outcome } = useRemedyWords()
 
 const line = ref('')
 const told = ref<Shifted>()
@@ -83,7 +83,7 @@ function shift(each: Shifted['shifts'][number]): string {
             ? `It saves ${number(told.saves_g, 'mass')} ${units.mass.name} of ballast.`
             : 'It saves no ballast.'
         }}</strong>
-        {{ inUnits(told.then.words) }}
+        {{ outcome(told.then) }}
       </p>
       <button type="button" class="plainly under" @click="keep">move them so</button>
     </div>

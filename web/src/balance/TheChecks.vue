@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useBalanceWords } from '../say/balance'
 import { useInUnits } from '../say/inUnits'
 import { computed, reactive, ref } from 'vue'
 import { answered, api, type NewCheck, type Opened } from '../api/client'
@@ -8,6 +9,7 @@ import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 
 const inUnits = useInUnits()
+const { reason: explains } = useBalanceWords()
 
 const { id, build, assessment, loadout, loadouts, send } = useBuild()
 const { number, units } = useUnits()
@@ -185,7 +187,7 @@ const mine = computed(() =>
           It disagrees with the sum.
           <template v-if="check.reasons.length">What would explain it:</template>
           <span v-for="(reason, at) in check.reasons" :key="at" class="reason">
-            {{ at ? 'or ' : '' }}{{ inUnits(reason.words) }}
+            {{ at ? 'or ' : '' }}{{ explains(reason) }}
           </span>
         </p>
         <button

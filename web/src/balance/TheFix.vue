@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useInUnits } from '../say/inUnits'
+import { useRemedyWords } from '../say/remedies'
 import { useUnits } from '../shared/units'
 import { useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
@@ -8,7 +8,7 @@ import { useBuild } from '../shared/useBuild'
 import { percent } from '../shared/verdicts'
 import { useTrial } from './useTrial'
 
-const inUnits = useInUnits()
+const { outcome, other, offer } = useRemedyWords()
 const { number, units } = useUnits()
 
 const { id, revision, assessment, loadouts, send } = useBuild()
@@ -62,10 +62,10 @@ function doIt(which = 0) {
   <section aria-label="What would fix it">
     <h2>{{ isFine ? 'Nothing to fix' : 'What would fix it' }}</h2>
     <p v-if="query.isPending.value" class="faint">Working it out …</p>
-    <p v-else-if="isFine">{{ inUnits(told?.words) }}</p>
-    <template v-else-if="best">
+    <p v-else-if="told && isFine">{{ outcome(told) }}</p>
+    <template v-else-if="told && best">
       <div class="best">
-        <strong>{{ inUnits(best.words) }}</strong>
+        <strong>{{ outcome(told) }}</strong>
         <p class="faint small">
           <template v-for="(each, at) in best.loadouts" :key="each.loadout"
             ><template v-if="at">; </template>{{ name(each.loadout) }}
@@ -73,7 +73,7 @@ function doIt(which = 0) {
             {{ units.length.name }}</template
           >.
           {{
-            best.chance >= 0.84
+            told.sure
               ? 'Every loadout in its range.'
               : `The least sure is in its range with ${percent(best.chance)}.`
           }}
@@ -85,22 +85,17 @@ function doIt(which = 0) {
           }}</v-btn>
         </div>
       </div>
-      <p v-for="(other, at) in told?.others ?? []" :key="at" class="small faint">
-        {{ inUnits(other.words) }}
-        <button
-          v-if="!other.breaks_limit"
-          type="button"
-          class="plainly under"
-          @click="doIt(at + 1)"
-        >
+      <p v-for="(each, at) in told.others" :key="at" class="small faint">
+        {{ other(each) }}
+        <button v-if="!each.breaks_limit" type="button" class="plainly under" @click="doIt(at + 1)">
           do this
         </button>
       </p>
     </template>
-    <template v-else>
-      <p :class="{ wrong: told?.in_the_way }">{{ inUnits(told?.words) }}</p>
-      <p v-for="(offer, at) in told?.offers ?? []" :key="at" class="small">
-        {{ inUnits(offer.words) }}
+    <template v-else-if="told">
+      <p :class="{ wrong: told.in_the_way }">{{ outcome(told) }}</p>
+      <p v-for="(each, at) in told.offers" :key="at" class="small">
+        {{ offer(each) }}
         <button type="button" class="plainly under" @click="doIt(at)">allow it, and do it</button>
       </p>
     </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useInUnits } from '../say/inUnits'
+import { useRemedyWords } from '../say/remedies'
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Item, type Saved } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
@@ -10,7 +10,7 @@ import { useUnits } from '../shared/units'
 import SeveralMoves from './SeveralMoves.vue'
 import { useWords } from '../shared/useWords'
 
-const inUnits = useInUnits()
+const { outcome } = useRemedyWords()
 
 const { id, build, change, changeItem, nameOf } = useBuild()
 const { units, number } = useUnits()
@@ -174,7 +174,7 @@ async function keepPieces() {
             }}.</strong
           >
         </template>
-        {{ inUnits(saved.then.words) }}
+        {{ outcome(saved.then) }}
       </p>
       <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
     </form>

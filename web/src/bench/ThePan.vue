@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { useInUnits } from '../say/inUnits'
+import { useOddTare } from '../say/tare'
+import { useWhyNext } from '../say/weighNext'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useQuantity } from '../shared/useQuantity'
@@ -10,7 +11,8 @@ import { useBench } from './useBench'
 import { useDoubts, useSuspicion } from './useDoubts'
 import { useReading } from './useReading'
 
-const inUnits = useInUnits()
+const whyNext = useWhyNext()
+const oddTare = useOddTare()
 
 const { build, assessment } = useBuild()
 const bench = useBench()
@@ -39,7 +41,8 @@ const suspicion = useSuspicion(() => {
 
 /** What is odd about the scale itself: tared with something on it, or not at zero when empty. */
 const odd = computed(() => {
-  if (bench.note.value) return bench.note.value
+  if (bench.unreadScale.value) return bench.unreadScale.value
+  if (bench.note.value) return oddTare(bench.note.value)
   if (!bench.reading.value?.astray || !isEmpty.value) return ''
   return `Nothing is on the list, and the scale shows ${display.shown.value} ${units.value.mass.name}: take it off, put it on the list, or tare.`
 })
@@ -171,7 +174,7 @@ defineExpose({ type })
           <kbd>N</kbd>
         </button>
       </div>
-      <p>{{ inUnits(next.reason) }}</p>
+      <p>{{ whyNext(next) }}</p>
       <p v-if="then" class="faint small">then: {{ then }}</p>
     </div>
   </section>

@@ -7,6 +7,7 @@ import {
   type Pan,
   type PanState,
 } from '../api/client'
+import { useWhyNext } from '../say/weighNext'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useLive } from '../shared/useLive'
@@ -40,6 +41,7 @@ function setUp() {
   const simulated = computed(() => told.value?.simulated ?? false)
   const isRead = computed(() => told.value?.live ?? false)
   const note = computed(() => told.value?.note ?? null)
+  const unreadScale = computed(() => told.value?.unread ?? null)
   const scale = computed(() => build.value?.scales.find((each) => each.id === told.value?.scale))
   const isEmpty = computed(() => pan.value.loads.length + pan.value.samples.length === 0)
 
@@ -103,6 +105,7 @@ function setUp() {
       scale: first?.id ?? 'scale',
       simulated: first?.simulated ?? false,
       live: Boolean(first?.simulated || first?.port),
+      unread: null,
       tared: EMPTY,
     }
     told.value = { ...before, loads: next, expected: null, note: null, turn: UNTOLD }
@@ -267,13 +270,14 @@ function setUp() {
     }
   }
 
+  const whyNext = useWhyNext()
   const next = computed(() => assessment.value?.weigh_next[0])
   async function putNext() {
     await line // the reading just taken has its say in what to weigh next
     const best = next.value
     if (best?.scale)
-      words.say(`Put a known weight on: ${best.reason} Its place is the Plan, under Scales.`)
-    else if (best?.run) words.say(`Take ${best.name}. ${best.reason} Its place is Power, key 6.`)
+      words.say(`Put a known weight on: ${whyNext(best)} Its place is the Plan, under Scales.`)
+    else if (best?.run) words.say(`Take ${best.name}. ${whyNext(best)} Its place is Power, key 6.`)
     else if (!best) words.say('Nothing left to weigh would tell more.')
     else if (best.items.length)
       put({ ...EMPTY, loads: best.items.map((item) => ({ item, count: 1 })) })
@@ -289,6 +293,7 @@ function setUp() {
     simulated,
     isRead,
     note,
+    unreadScale,
     scale,
     isEmpty,
     isOn,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useInUnits } from '../say/inUnits'
+import { useNoticeWords } from '../say/notices'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import ARod from './ARod.vue'
@@ -12,7 +12,7 @@ import { useLamp } from './useLamp'
 // Fields and lists are a third of what a page loads: they come when they are first asked for.
 const UnitSheet = defineAsyncComponent(() => import('./UnitSheet.vue'))
 
-const inUnits = useInUnits()
+const noticeWords = useNoticeWords()
 
 const { build, loadouts, loadout, nextLoadout, assessment, turnBack } = useBuild()
 const { choice, units } = useUnits()
@@ -127,8 +127,12 @@ onBeforeUnmount(() => {
     />
     <NoteSheet v-model="noting" />
     <UnitSheet v-if="hasChosen" v-model="choosing" />
-    <p v-for="notice in contradictions" :key="notice.words" class="notice wrong">
-      {{ inUnits(notice.words) }}
+    <p
+      v-for="notice in contradictions"
+      :key="`${notice.code} ${notice.items} ${notice.lot} ${notice.scale}`"
+      class="notice wrong"
+    >
+      {{ noticeWords(notice) }}
     </p>
   </header>
 </template>

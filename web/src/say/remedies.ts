@@ -1,0 +1,103 @@
+import type { Remedies } from '../api/client'
+import { fixed, useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+
+type Remedy = NonNullable<Remedies['best']>
+type Obstacle = NonNullable<Remedies['in_the_way']>
+
+const begun = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
+
+/** Remedies, and what stands in their way, as a builder would say them. */
+export function useRemedyWords() {
+  const { build, nameOf } = useBuild()
+  const { quantity, units } = useUnits()
+
+  const named = (item: string) => nameOf(item).toLowerCase()
+  const grams = (amount: number) =>
+    quantity(amount, 'mass', units.value.mass.name === 'g' && amount >= 10 ? 0 : undefined)
+
+  function spotOf(id: string, remedy?: Remedy) {
+    const spots = [...(build.value?.ballast.spots ?? []), ...(remedy?.spots ?? [])]
+    return spots.find((each) => each.id === id)
+  }
+  const at = (id: string, remedy?: Remedy) => (spotOf(id, remedy)?.name ?? id).toLowerCase()
+
+  /** What is done, without its full stop; empty where nothing is. */
+  function acts(remedy: Remedy): string {
+    const slides = remedy.slides.map((each) => {
+      const by = each.to_mm - each.from_mm
+      const name = named(each.item)
+      const way = by < 0 ? 'forward' : 'aft'
+      return `slide the ${name}${name.includes(',') ? ',' : ''} ${quantity(Math.abs(by), 'length')} ${way}`
+    })
+    const ballast = remedy.ballast.map((each) => {
+      const both = spotOf(each.spot, remedy)?.pair ? ' on each side' : ''
+      return `${grams(each.grams)} at the ${at(each.spot, remedy)}${both}`
+    })
+    const none = slides.length && !ballast.length ? '; no ballast' : ''
+    return [...slides, ...ballast].join(', then ') + none
+  }
+
+  function chance({ best, unsure_item: item }: Remedies): string {
+    const surer = item ? `; weigh the ${named(item)} to be surer` : ''
+    return `${fixed(100 * (best?.chance ?? 0), 0)} % in range${surer}`
+  }
+
+  /** One of the other ways, or one that is offered. */
+  function way(remedy: Remedy): string {
+    const breaks = remedy.breaks_limit ? ', but that breaks the weight limit' : ''
+    return `${acts(remedy)}${breaks}.`
+  }
+
+  function obstacle(told: Obstacle, offers: Remedy[]): string {
+    const { limit, subject, amount } = told
+    const more = amount ?? 0
+    switch (limit) {
+      case 'permission': {
+        const whose = (offers[0]?.slides ?? []).map((each) => named(each.item))
+        const may = told.may_move ? 'What may move does not reach' : 'Nothing may move yet'
+        return whose.length
+          ? `${may}: let the ${whose.join(' and the ')} slide.`
+          : `${may}: allow ballast in the nose.`
+      }
+      case 'slides':
+        return `The bay of the ${named(subject ?? '')} is ${quantity(Math.max(more, 0.5), 'length')} short.`
+      case 'ballast': {
+        const room = told.room_g ?? 0
+        return `${grams(room + more)} at the ${at(subject ?? '')} would do; there is room and pieces for ${grams(room)}.`
+      }
+      case 'weight':
+        return `${begun(told.way ? acts(told.way) : '')} would do, and break the weight limit by ${grams(more)}.`
+      case 'sideways':
+        return `The balance sideways stands in the way: the ${named(subject ?? '')} pulls it over; ${grams(more)} at the ${told.tip} tip would hold it.`
+      case 'adrift':
+        return `${grams(more)} still to come have no place: weigh the whole plane, or place them.`
+      case 'range':
+        return 'Nothing works: the range itself stands in the way.'
+    }
+  }
+
+  /** How the search ended. */
+  function outcome(told: Remedies): string {
+    switch (told.outcome) {
+      case 'fine':
+        return 'Every loadout is in its range as it is.'
+      case 'no_farther':
+        return `Nothing moves it farther in: ${chance(told)}.`
+      case 'nothing_yet':
+        return 'Needs a balance target, and parts with stations: give them on the Plan.'
+      case 'in_the_way':
+        return told.in_the_way ? obstacle(told.in_the_way, told.offers) : ''
+      case 'found': {
+        const unsure = told.sure ? '' : `: ${chance(told)}`
+        return told.best ? `${begun(acts(told.best))}${unsure}.` : ''
+      }
+    }
+  }
+
+  return {
+    outcome,
+    other: (remedy: Remedy) => `or ${way(remedy)}`,
+    offer: (remedy: Remedy) => begun(way(remedy)),
+  }
+}

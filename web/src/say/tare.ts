@@ -1,0 +1,22 @@
+import type { PanState } from '../api/client'
+import { useUnits } from '../shared/units'
+
+type OddTare = NonNullable<PanState['note']>
+
+/** What was odd when the pan was tared, in a sentence. */
+export function useOddTare() {
+  const { quantity } = useUnits()
+
+  return function oddTare({ odd, grams }: OddTare): string {
+    const amount = quantity(grams, 'mass')
+    switch (odd) {
+      case 'not_empty':
+        return `The pan was not empty: ${amount} were tared away that no container weighs.`
+      case 'nothing_yet':
+        return 'The scale showed nothing when it was tared: is the thing on it yet?'
+      case 'more':
+      case 'less':
+        return `It showed ${amount} ${odd} than what is on the list when it was tared. Look what lies on the pan.`
+    }
+  }
+}

@@ -1,0 +1,41 @@
+import type { Assessment } from '../api/client'
+import { fixed, useUnits } from '../shared/units'
+import { useBuild } from '../shared/useBuild'
+import { METRICS } from './metrics'
+
+type Suggestion = Assessment['weigh_next'][number]
+
+/** Why something is worth weighing next, in a sentence. */
+export function useWhyNext() {
+  const { build } = useBuild()
+  const { quantity } = useUnits()
+
+  function because({ because: why, lots, parts }: Suggestion): string {
+    const named = lots.map((id) => build.value?.lots.find((each) => each.id === id)?.name ?? id)
+    switch (why) {
+      case 'guess':
+        return 'it is only a guess so far'
+      case 'listing':
+        return 'it is only a listing so far'
+      case 'tells_of':
+        return `it also tells about ${named.join(' and ') || 'itself'}`
+      case 'parts_of':
+        return `${parts === 1 ? 'one part is' : `${parts} parts are`} made of it`
+      case 'joined':
+        return 'what joins it is weighed with it'
+      case 'never_run':
+        return 'nothing was run yet'
+      case 'not_with_this_pack':
+        return 'it was never run with this pack'
+      case 'scale_unchecked':
+        return ''
+    }
+  }
+
+  return function whyNext(next: Suggestion): string {
+    const metric = METRICS[next.goal].title.toLowerCase()
+    if (next.because === 'scale_unchecked')
+      return `What is in hand for ${metric} is less than a scale may be off that no known weight was on: 100 ml of water weigh ${quantity(100, 'mass')}.`
+    return `Takes away ${fixed(100 * next.share, 0)} % of what is still unsure about ${metric}: ${because(next)}.`
+  }
+}
