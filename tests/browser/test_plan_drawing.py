@@ -262,3 +262,19 @@ def test_a_part_has_a_colour_on_its_line_and_on_the_plan_view(plan):
     expect(plan.get_by_role("img", name="Elevator,")).to_have_count(0)
     blue = plan.locator(".surface").nth(1).locator(".plate").first
     expect(blue).to_have_css("fill", "rgb(59, 110, 168)")
+
+
+def test_another_part_in_its_place_has_the_colour_that_was_typed(page, sandpiper):
+    page.goto(f"{sandpiper}/plan?on=parts")
+    page.get_by_role("button", name="Change Motor, leads on", exact=True).click()
+    form = page.get_by_role("form", name="Motor, leads on", exact=True)
+    form.get_by_label("Mass", exact=True).fill("58")
+    form.get_by_label("Colour").select_option(label="red")
+    form.get_by_role("button", name="keep").click()
+    form.get_by_role("button", name="another part, to be weighed anew").click()
+
+    def colours() -> list:
+        items = build_told(page)["build"]["items"]
+        return [each["colour"] for each in items if each["replaces"] == "motor"]
+
+    until(page, colours, lambda told: told == ["red"])

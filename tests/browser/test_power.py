@@ -315,7 +315,9 @@ def test_any_throttle_is_answered_with_its_doubt(mine):
 def test_power_loading_is_a_target_where_its_builder_wants_one(page, sandpiper):
     page.goto(f"{sandpiper}/plan?on=targets")
     expect(page.locator("[data-rod]")).to_have_count(4)
+    page.set_viewport_size({"width": 390, "height": 844})
     page.get_by_role("button", name="at least 120, as is usual").click()
+    page.set_viewport_size({"width": 1280, "height": 800})
     rod = page.locator("[data-rod=power_loading]")
     expect(rod).to_contain_text("W/kg")
     expect(rod).to_contain_text("on course")

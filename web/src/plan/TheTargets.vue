@@ -235,18 +235,10 @@ function doubt(value: number | null) {
               <template v-else>{{ row.named }}</template>
             </td>
             <td class="from faint">
-              <button
-                v-if="row.kind === 'power_loading' && !row.target && usual"
-                type="button"
-                class="plainly under"
-                @click="asUsual"
-              >
-                at least {{ fixed(usual[0], 0) }}, as is usual
-              </button>
-              <template v-else>{{
+              {{
                 row.target?.source ??
                 (row.kind === 'auw' ? 'none set; check the local legal limit' : 'none set')
-              }}</template>
+              }}
             </td>
           </tr>
           <tr>
@@ -315,6 +307,15 @@ function doubt(value: number | null) {
         </tbody>
       </table>
     </div>
+    <p
+      v-if="usual && rows.some((row) => row.kind === 'power_loading' && !row.target)"
+      class="small"
+    >
+      Power loading:
+      <button type="button" class="plainly under" @click="asUsual">
+        at least {{ fixed(usual[0], 0) }}, as is usual
+      </button>
+    </p>
     <p v-if="layout && !layout.chord_rule" class="wrong small">
       {{ layout.name }}: no chord rule says where it balances. Set the plan's mark, in mm.
     </p>

@@ -109,6 +109,7 @@ export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
       ...(typed.uses ? { uses: typed.uses } : {}),
       pieces: typed.pieces ?? 1,
       station: typed.station ?? null,
+      colour: typed.colour ?? null,
     }
     const replaced = await send((header) =>
       answered<Opened>(
