@@ -8,10 +8,10 @@ from oaken_scale.core.model.balancing import Ballast, BallastSpot
 from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
-    Item,
     Load,
     Loadout,
     Pan,
+    Part,
     Pedigree,
     Role,
     Scale,
@@ -27,12 +27,12 @@ from oaken_scale.core.model.build import (
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 
 
-def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> Build:
-    """A build of so many items and weighings, at most ``most_sets`` of them of different things."""
-    rng = np.random.default_rng(items)
+def made_up_build(parts: int, weighings: int, most_sets: int | None = None) -> Build:
+    """A build of so many parts and weighings, at most ``most_sets`` of them of different things."""
+    rng = np.random.default_rng(parts)
     lots = tuple(Lot(f"lot{k}", f"Lot {k}", LotUnit.DM2, 3.0 + k, 0.3) for k in range(6))
     things = tuple(
-        Item(
+        Part(
             f"i{i}",
             f"Part {i}",
             Pedigree.CALCULATED if i % 2 else Pedigree.LISTING,
@@ -41,11 +41,11 @@ def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> B
             uses=(Use(f"lot{i % 6}", float(rng.uniform(0.5, 6))),) if i % 2 else (),
             station=Station(float(rng.uniform(0, 900)), float(rng.normal(0, 60))),
         )
-        for i in range(items)
+        for i in range(parts)
     )
     pans = []
     for _ in range(min(weighings, most_sets or weighings)):
-        chosen = rng.choice(items, size=int(rng.integers(1, 5)), replace=False)
+        chosen = rng.choice(parts, size=int(rng.integers(1, 5)), replace=False)
         pans.append(Pan(tuple(sorted(Load(f"i{i}") for i in chosen))))
     constants = [float(rng.normal(lot.constant, lot.doubt)) for lot in lots]
     truth = {
@@ -59,7 +59,7 @@ def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> B
             f"w{n}",
             start + timedelta(seconds=n),
             "kitchen",
-            round(sum(truth[on.item] for on in pan.loads) + float(rng.normal(0, 0.05)), 1),
+            round(sum(truth[on.part] for on in pan.loads) + float(rng.normal(0, 0.05)), 1),
             pan,
         )
         for n in range(weighings)
@@ -70,16 +70,16 @@ def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> B
         "bench",
         "Bench",
         lots=lots,
-        items=things,
+        parts=things,
         surfaces=(wing,),
         scales=(Scale("kitchen", "Kitchen", 0.1),),
         targets=(
-            Target(TargetKind.AUW, high=15.0 * items),
+            Target(TargetKind.AUW, high=15.0 * parts),
             Target(TargetKind.WING_LOADING, high=40.0),
             Target(TargetKind.THRUST_TO_WEIGHT, low=0.5),
             Target(TargetKind.BALANCE, low=25.0, high=33.0),
         ),
-        thrust=Thrust(8.0 * items),
+        thrust=Thrust(8.0 * parts),
         weighings=log,
     )
 
@@ -87,7 +87,7 @@ def made_up_build(items: int, weighings: int, most_sets: int | None = None) -> B
 def to_be_balanced() -> Build:
     """A plane with six things that slide, four loadouts, and three spots for pieces of ballast."""
     sliding = tuple(
-        Item(
+        Part(
             f"m{k}",
             f"Thing {k}",
             Pedigree.LISTING,
@@ -98,7 +98,7 @@ def to_be_balanced() -> Build:
         )
         for k in range(6)
     )
-    body = Item("body", "Body", Pedigree.LISTING, stated_g=320.0, station=Station(300.0))
+    body = Part("body", "Body", Pedigree.LISTING, stated_g=320.0, station=Station(300.0))
     loadouts = tuple(
         Loadout(f"l{k}", f"Loadout {k}", tuple(f"m{3 + j}" for j in range(3) if k >> j & 1))
         for k in (1, 2, 4, 7)
@@ -107,7 +107,7 @@ def to_be_balanced() -> Build:
     return Build(
         "b",
         "B",
-        items=(body, *sliding),
+        parts=(body, *sliding),
         loadouts=loadouts,
         targets=(Target(TargetKind.BALANCE, 240.0, 262.0, "", BalanceUnit.MM_FROM_NOSE),),
         ballast=Ballast(spots, (2.0, 2.0, 5.0, 5.0, 10.0, 20.0)),

@@ -4,7 +4,7 @@ import random
 from dataclasses import replace
 
 from bench.builds import made_up_build
-from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Slide, Station
+from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Slide, Station
 from oaken_scale.core.model.power import Motor, Pack, Power
 from oaken_scale.core.trim.which_pack import TriedMotor, TriedPack
 from study.drive_trains import DRIVE, Truth
@@ -22,17 +22,17 @@ def drive_of_four_runs() -> Power:
 
 
 def drives_to_try(drive: Power) -> tuple[Build, list[TriedPack], list[TriedMotor]]:
-    """A build of 150 items with a drive, and 20 packs and 5 motors that might fly in it."""
+    """A build of 150 parts with a drive, and 20 packs and 5 motors that might fly in it."""
     shake = random.Random(1)
     build = made_up_build(150, 300)
-    pack = Item("pack", "Pack", Pedigree.LISTING, stated_g=105.0, option=True,
+    pack = Part("pack", "Pack", Pedigree.LISTING, stated_g=105.0, option=True,
                 station=Station(150.0), slide=Slide(60.0, 260.0))  # fmt: skip
     first, *others = drive.packs
     build = replace(
         build,
-        items=(*build.items, pack),
+        parts=(*build.parts, pack),
         loadouts=(Loadout("l", "With the pack", ("pack",)),),
-        power=replace(drive, packs=(replace(first, item="pack"), *others)),
+        power=replace(drive, packs=(replace(first, part="pack"), *others)),
     )
     packs = [
         TriedPack(Pack(f"x{k}", f"Pack {k}", shake.choice((2, 3, 4)), mah, 25.0), mah * 0.075, 2.0)

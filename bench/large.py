@@ -56,7 +56,7 @@ def _reading(client: httpx.Client, id: str, build: Build, number: int) -> float:
         "id": f"again-{number}",
         "scale": from_before.scale,
         "reading_g": from_before.reading_g,
-        "pan": {"loads": [{"item": on.item, "count": on.count} for on in from_before.pan.loads]},
+        "pan": {"loads": [{"part": on.part, "count": on.count} for on in from_before.pan.loads]},
     }
     start = time.perf_counter()
     client.post(f"/api/v1/builds/{id}/weighings", json=sent).raise_for_status()

@@ -22,7 +22,7 @@ from oaken_scale.core.model.build import Build
 from oaken_scale.formats.build_file import dump, with_shared_pans
 
 FRAME_MS = 16.0
-ITEMS, WEIGHINGS = 60, 90
+PARTS, WEIGHINGS = 60, 90
 BENCHES = (1, 2, 4, 8, 16, 32, 64)
 LASTS_S = 12.0
 READS_EVERY_S = 4.0
@@ -48,7 +48,7 @@ async def person(
     await asyncio.sleep(dice.uniform(0, READS_EVERY_S))
     while time.perf_counter() < until:
         one = build.weighings[number % len(build.weighings)]
-        pan = {"loads": [{"item": on.item, "count": on.count} for on in one.pan.loads]}
+        pan = {"loads": [{"part": on.part, "count": on.count} for on in one.pan.loads]}
         sent = {
             "id": f"{seed}-{number}",
             "scale": one.scale,
@@ -64,7 +64,7 @@ async def person(
         while time.perf_counter() < min(ends, until):
             x += dice.uniform(-3, 3)
             start = time.perf_counter()
-            moved = {"moved": [{"item": "i0", "x_mm": x}]}
+            moved = {"moved": [{"part": "i0", "x_mm": x}]}
             (await client.post(f"/api/v1/builds/{id}/what-if", json=moved)).raise_for_status()
             taken = time.perf_counter() - start
             told.drags.append(taken * 1e3)
@@ -121,8 +121,8 @@ def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--benches", type=int, nargs="*", default=list(BENCHES))
     given = parser.parse_args()
-    build = with_shared_pans(made_up_build(ITEMS, WEIGHINGS))
-    print(f"A build of {ITEMS} parts and {WEIGHINGS} readings on each bench, {LASTS_S:.0f} s a row")
+    build = with_shared_pans(made_up_build(PARTS, WEIGHINGS))
+    print(f"A build of {PARTS} parts and {WEIGHINGS} readings on each bench, {LASTS_S:.0f} s a row")
     print(
         "| benches | answers a second | readings in a frame | readings p95 | drags in a frame "
         "| drags in 0.1 s | drags p95 | of one processor |"

@@ -76,20 +76,20 @@ def line(name: str, value: str, note: str = "") -> None:
 
 
 def assessing() -> None:
-    """`assess` by items, and by weighings alone."""
-    print("\nassess(build), twice as many weighings as items")
+    """`assess` by parts, and by weighings alone."""
+    print("\nassess(build), twice as many weighings as parts")
     first = None
-    for items in (30, 150, 600):
-        build = made_up_build(items, 2 * items)
-        taken = middle(timed(lambda build=build: assess(afresh(build)), 20 if items < 600 else 8))
+    for parts in (30, 150, 600):
+        build = made_up_build(parts, 2 * parts)
+        taken = middle(timed(lambda build=build: assess(afresh(build)), 20 if parts < 600 else 8))
         first = first or taken
         sets = len(weighed_sets(build))
         line(
-            f"{items} items, {2 * items} weighings, {sets} different sets",
+            f"{parts} parts, {2 * parts} weighings, {sets} different sets",
             f"{taken:.2f} ms",
-            f"{taken / first:.1f} x the 30-item build, {taken / FRAME_MS:.2f} frames",
+            f"{taken / first:.1f} x the 30-part build, {taken / FRAME_MS:.2f} frames",
         )
-    print("\nassess(build), 150 items, the same 300 sets weighed over and over")
+    print("\nassess(build), 150 parts, the same 300 sets weighed over and over")
     base = None
     for weighings in (300, 1200, 4800):
         build = made_up_build(150, weighings, most_sets=300)
@@ -101,11 +101,11 @@ def assessing() -> None:
 def doubting() -> None:
     """Every reading left out and predicted from the rest (of 50 ms)."""
     print("\nleave-one-out of all readings")
-    for items, weighings in ((150, 300), (600, 2000)):
-        build = with_shared_pans(made_up_build(items, weighings))
+    for parts, weighings in ((150, 300), (600, 2000)):
+        build = with_shared_pans(made_up_build(parts, weighings))
         taken = middle(timed(lambda build=build: leave_one_out(build), 15))
         line(
-            f"{items} items, {weighings} readings", f"{taken:.1f} ms", f"{taken / 50:.2f} of 50 ms"
+            f"{parts} parts, {weighings} readings", f"{taken:.1f} ms", f"{taken / 50:.2f} of 50 ms"
         )
 
 
@@ -167,7 +167,7 @@ def answering(folder: Path, build: Build) -> None:
         drags = iter(range(100_000))
 
         def drag() -> None:
-            moved = [{"item": "i0", "x_mm": 100.0 + next(drags) % 200}]
+            moved = [{"part": "i0", "x_mm": 100.0 + next(drags) % 200}]
             client.post(f"/{told['id']}/what-if", json={"moved": moved}).raise_for_status()
 
         constant = round(told["lots"][0]["constant"], 1)
@@ -185,7 +185,7 @@ def answering(folder: Path, build: Build) -> None:
         posted, asked, sampled = timed(post, 100), timed(what_if, 100), timed(sample, 60)
         dragged, thrown = timed(drag, 200), timed(throw, 60)
     server.kill()
-    print("\nthrough HTTP, 150 items, 300 weighings (median; 95th percentile)")
+    print("\nthrough HTTP, 150 parts, 300 weighings (median; 95th percentile)")
     line("bare endpoint", f"{bare:.2f} ms")
     line("bare SQLite commit", f"{commit:.2f} ms")
     for name, taken, least in (

@@ -11,7 +11,7 @@ from bench.servers import free_port, started
 
 SLOWER = 4
 FIRST_TAG = """new MutationObserver((_, all) => {
-    if (!document.querySelector('[data-item=motor]')) return
+    if (!document.querySelector('[data-part=motor]')) return
     all.disconnect()
     requestAnimationFrame(() => (window.firstPart = performance.now()))
 }).observe(document, {childList: true, subtree: true})"""
@@ -30,7 +30,7 @@ def first_parts(browser: Browser, url: str, is_warm: bool, times: int = 7) -> fl
         slowed.send("Emulation.setCPUThrottlingRate", {"rate": SLOWER})
         page.add_init_script(FIRST_TAG)
         page.goto(url)
-        page.wait_for_selector("[data-item=motor]")
+        page.wait_for_selector("[data-part=motor]")
         page.wait_for_timeout(300)
         if k or not is_warm:
             taken.append(float(page.evaluate("() => window.firstPart")))

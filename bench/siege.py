@@ -105,7 +105,7 @@ class Writer:
         ]
 
     def reading(self, client: httpx.Client, id: str) -> None:
-        pan = {"loads": [{"item": "motor"}]}
+        pan = {"loads": [{"part": "motor"}]}
         sent = {"id": id, "scale": "kitchen", "reading_g": 60.0, "pan": pan}
         if client.post(f"{self.at}/weighings", json=sent).status_code == 201:
             self.kept.readings.add(id)
@@ -118,7 +118,7 @@ class Writer:
 
     def part(self, client: httpx.Client, id: str) -> None:
         sent = {"name": f"Part {id}", "pedigree": "guess", "stated_g": 4.0}
-        answer = client.post(f"{self.at}/items", json=sent, headers=self.revision(client))
+        answer = client.post(f"{self.at}/parts", json=sent, headers=self.revision(client))
         if answer.status_code == 201:
             self.kept.parts.add(sent["name"])
 
@@ -157,7 +157,7 @@ class Writer:
         builds = [each["id"] for each in client.get("/api/v1/builds").json()]
         there = (
             (self.kept.readings, [each["id"] for each in told["weighings"]]),
-            (self.kept.parts, [each["name"] for each in told["items"]]),
+            (self.kept.parts, [each["name"] for each in told["parts"]]),
             (self.kept.throws, [each["id"] for each in field_log["throws"]]),
             (self.kept.builds, builds),
             (self.kept.lots, lots),
@@ -183,7 +183,7 @@ def siege(database: Path, kills: int, seed: int = 1) -> tuple[int, list[str]]:
         scale = [{"id": "kitchen", "name": "Kitchen", "step_g": 0.1}]
         part = {"id": "motor", "name": "Motor", "pedigree": "guess", "stated_g": 60.0}
         answer = httpx.patch(at, json={"scales": scale}, headers={"If-Match": '"1"'})
-        answer = httpx.post(f"{at}/items", json=part, headers={"If-Match": answer.headers["ETag"]})
+        answer = httpx.post(f"{at}/parts", json=part, headers={"If-Match": answer.headers["ETag"]})
         answer.raise_for_status()
         writers.append(Writer(url, told["build"]["id"], number))
     lost: list[str] = []
@@ -226,12 +226,12 @@ def steady(database: Path, requests: int) -> list[float]:
     try:
         with httpx.Client(base_url=f"http://127.0.0.1:{port}", timeout=60) as client:
             for number in range(1, requests + 1):
-                moved = {"moved": [{"item": "pack", "x_mm": 100 + number % 50}]}
+                moved = {"moved": [{"part": "pack", "x_mm": 100 + number % 50}]}
                 answer = (
                     lambda: client.get(at),
                     lambda moved=moved: client.post(f"{at}/what-if", json=moved),
                     lambda: client.get("/api/v1/builds"),
-                    lambda: client.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}),
+                    lambda: client.put(f"{at}/pan", json={"loads": [{"part": "motor"}]}),
                     lambda: client.get("/api/v1/quantity", params={"text": "2 oz", "kind": "mass"}),
                     lambda: client.get(f"{at}/sheet.svg"),
                 )[number % 6]()

@@ -38,7 +38,7 @@ def serve(folder: str) -> tuple[subprocess.Popen[bytes], str]:
 def bench(page: Page, url: str) -> None:
     """Put the right wing panel on the pan and let it settle."""
     page.goto(f"{url}/build/sandpiper/bench")
-    panel = page.locator("[data-item=right-panel]")
+    panel = page.locator("[data-part=right-panel]")
     panel.wait_for()
     page.wait_for_timeout(600)
     if panel.get_attribute("aria-pressed") == "false":

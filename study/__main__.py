@@ -19,9 +19,9 @@ from oaken_scale.core.ledger.slips import SlipKind
 from oaken_scale.core.model.build import (
     Build,
     Container,
-    Item,
     Load,
     Pan,
+    Part,
     Pedigree,
     Scale,
     Target,
@@ -98,46 +98,46 @@ def bench(rng: np.random.Generator, readings: int = 22, world: World = WORLDS["a
         Pedigree.GUESS: world.guess + SHARED[Pedigree.GUESS] * float(rng.normal()),
         Pedigree.LISTING: world.listing + SHARED[Pedigree.LISTING] * float(rng.normal()),
     }
-    items, truth = [], {}
+    parts, truth = [], {}
     for k in range(30):
         id = f"i{k}"
         if k < 9:
             use = Use("ab"[k % 2], float(rng.uniform(1, 13)))
-            item = Item(id, id, Pedigree.CALCULATED, f"g{k % 4}", uses=(use,))
+            part = Part(id, id, Pedigree.CALCULATED, f"g{k % 4}", uses=(use,))
         elif k < FIGURES:
             use = Use("glue", float(rng.uniform(1, 3)))
-            item = Item(id, id, Pedigree.JOINT, f"g{k % 4}", uses=(use,))
+            part = Part(id, id, Pedigree.JOINT, f"g{k % 4}", uses=(use,))
         else:
             known = Pedigree.LISTING if k < 21 else Pedigree.GUESS
             pieces = 4 if k in (14, 23, 27) else 1
             stated = float(rng.uniform(4, 90))
-            item = Item(id, id, known, "power", stated_g=stated, pieces=pieces)
-        items.append(item)
-        cut = sum(use.amount * theta[use.lot] for use in item.uses)
-        stated, known_by_figure = item.stated_g or 0.0, k >= FIGURES
+            part = Part(id, id, known, "power", stated_g=stated, pieces=pieces)
+        parts.append(part)
+        cut = sum(use.amount * theta[use.lot] for use in part.uses)
+        stated, known_by_figure = part.stated_g or 0.0, k >= FIGURES
         estimate = stated + sum(
             use.amount * next(lot.constant for lot in lots if lot.id == use.lot)
-            for use in item.uses
+            for use in part.uses
         )
-        total = max(DOUBT[item.pedigree] * estimate, 0.2 if known_by_figure else 0)
-        own = max(total**2 - (SHARED.get(item.pedigree, 0.0) * stated) ** 2, 0.0) ** 0.5
+        total = max(DOUBT[part.pedigree] * estimate, 0.2 if known_by_figure else 0)
+        own = max(total**2 - (SHARED.get(part.pedigree, 0.0) * stated) ** 2, 0.0) ** 0.5
         own *= world.spread if known_by_figure else 1.0
-        mean = stated * runs.get(item.pedigree, 1.0) + cut
+        mean = stated * runs.get(part.pedigree, 1.0) + cut
         truth[id] = max(mean + own * float(rng.normal()), 0.3)
-    build = Build("b", "B", lots=lots, items=tuple(items), containers=(TRAY, CUP),
+    build = Build("b", "B", lots=lots, parts=tuple(parts), containers=(TRAY, CUP),
                   scales=(Scale("s", "S", STEP_G, None, 0.002),))  # fmt: skip
     gamma = float(rng.normal(0, 0.002)) if world.scale is None else world.scale
     log = []
     alone = [int(k) for k in rng.permutation(30) if not 9 <= k < FIGURES]
     for n in range(min(readings, 30)):
         if n % 4 == 3:
-            group = [i for i in items if i.assembly == f"g{n // 4 % 4}"]
+            group = [i for i in parts if i.assembly == f"g{n // 4 % 4}"]
             pan = Pan(tuple(sorted(Load(i.id) for i in group)))
         else:
-            pan = Pan((Load(items[alone[n % len(alone)]].id),))
+            pan = Pan((Load(parts[alone[n % len(alone)]].id),))
         log.append(weighed(rng, f"r{n}", n, pan, truth, gamma))
     if readings > 30:
-        whole = Pan(tuple(sorted(Load(item.id) for item in items)))
+        whole = Pan(tuple(sorted(Load(part.id) for part in parts)))
         log.append(weighed(rng, "whole", 31, whole, truth, gamma))
     return Bench(replace(build, weighings=tuple(log)), truth)
 
@@ -146,7 +146,7 @@ def weighed(
     rng: np.random.Generator, id: str, n: int, pan: Pan, truth: dict[str, float], gamma: float
 ) -> Weighing:
     """What the scale shows of a pan."""
-    load = (1 + gamma) * sum(truth[each.item] * each.count for each in pan.loads)
+    load = (1 + gamma) * sum(truth[each.part] * each.count for each in pan.loads)
     shown = round(max(load + float(rng.normal(0, STEP_G / 2)), STEP_G) / STEP_G) * STEP_G
     return Weighing(id, START + timedelta(minutes=3 * n), "s", round(shown, 1), pan)
 
@@ -169,7 +169,7 @@ def slipped(
 def _slip(  # noqa: PLR0911, PLR0912 (one return for each slip)
     rng: np.random.Generator, made: Bench, w: Weighing, kind: SlipKind
 ) -> tuple[Weighing, str | None] | None:
-    y, on = w.reading_g, {load.item for load in w.pan.loads}
+    y, on = w.reading_g, {load.part for load in w.pan.loads}
     if kind is SlipKind.NOT_TARED:
         return replace(w, reading_g=round(y + TRAY.mass_g, 1)), TRAY.id
     if kind is SlipKind.TARED_TWICE:
@@ -191,22 +191,22 @@ def _slip(  # noqa: PLR0911, PLR0912 (one return for each slip)
     if kind is SlipKind.UNSTEADY:
         return replace(w, reading_g=round(y * (1 - float(rng.uniform(0.04, 0.45))), 1)), None
     if kind is SlipKind.PIECES:
-        item = next((i for i in made.build.items if len(on) == 1 and i.id in on), None)
-        if item is None or item.pieces == 1:
+        part = next((i for i in made.build.parts if len(on) == 1 and i.id in on), None)
+        if part is None or part.pieces == 1:
             return None
-        return replace(w, reading_g=round(y / item.pieces, 1)), item.id
+        return replace(w, reading_g=round(y / part.pieces, 1)), part.id
     if kind is SlipKind.GLUED:
-        groups = {item.assembly for item in made.build.items if item.id in on}
-        beads = [i.id for i in made.build.items if i.pedigree is Pedigree.JOINT
+        groups = {part.assembly for part in made.build.parts if part.id in on}
+        beads = [i.id for i in made.build.parts if i.pedigree is Pedigree.JOINT
                  and i.assembly in groups and i.id not in on]  # fmt: skip
         if not beads:
             return None
         bead = str(rng.choice(beads))
         return replace(w, reading_g=round(y + made.truth[bead], 1)), bead
     others = [
-        item.id
-        for item in made.build.items
-        if item.id not in on and not (kind is SlipKind.LEFT_ON and item.pedigree is Pedigree.JOINT)
+        part.id
+        for part in made.build.parts
+        if part.id not in on and not (kind is SlipKind.LEFT_ON and part.pedigree is Pedigree.JOINT)
     ]
     if not others:
         return None
@@ -249,7 +249,7 @@ def trust(made: Iterable[tuple[Build, dict[str, float], str | None]]) -> Trust:
     rows = []
     for build, truth, wrong in made:
         told, total = estimate(build), sum(truth.values())
-        weight = np.ones(len(build.items))
+        weight = np.ones(len(build.parts))
         row: list[float] = []
         for after in (told.after, told.believing):
             mass, sd = after.total(weight)

@@ -49,7 +49,7 @@ def settling(made: Practice, rng: np.random.Generator, choose: Chooser) -> tuple
         pan = None if settled(told) else choose(build, told)
         if pan is None:
             return count, build
-        true = sum(made.masses_g[load.item] * load.count for load in pan.loads)
+        true = sum(made.masses_g[load.part] * load.count for load in pan.loads)
         true += sum(made.constants[on.lot] * on.amount for on in pan.samples)
         shown = round(max(true + float(rng.normal(0, STEP_G / 3)), STEP_G) / STEP_G) * STEP_G
         like = build.weighings[0]
@@ -66,9 +66,9 @@ def by_weigh_next(build: Build, told: Assessment) -> Pan | None:
     best = next((each for each in told.weigh_next if each.scale is None), None)
     if best is None:
         return None
-    if best.items:
-        return Pan(tuple(sorted(Load(item) for item in best.items)))
-    return Pan((Load(best.item),)) if best.item else Pan((), (Sample(best.lot or "", 1.0),))
+    if best.parts:
+        return Pan(tuple(sorted(Load(part) for part in best.parts)))
+    return Pan((Load(best.part),)) if best.part else Pan((), (Sample(best.lot or "", 1.0),))
 
 
 def at_random(rng: np.random.Generator) -> Chooser:
@@ -76,15 +76,15 @@ def at_random(rng: np.random.Generator) -> Chooser:
 
     def choose(build: Build, _: Assessment) -> Pan | None:
         done = {
-            w.pan.loads[0].item
+            w.pan.loads[0].part
             for w in build.weighings
             if w.set_aside is None and len(w.pan.loads) == 1
         }
         left = [
-            item.id
-            for item in build.items
-            if item.id not in done
-            and item.pedigree not in (Pedigree.JOINT, Pedigree.COVERING, Pedigree.ALLOWANCE)
+            part.id
+            for part in build.parts
+            if part.id not in done
+            and part.pedigree not in (Pedigree.JOINT, Pedigree.COVERING, Pedigree.ALLOWANCE)
         ]
         return Pan((Load(str(rng.choice(left))),)) if left else None
 
@@ -120,7 +120,7 @@ def compared(seeds: range) -> Settling:
         answer = told.loadouts[0].answers[0]
         aboard = build.aboard(build.loadouts[0])
         weight = sum(
-            made.masses_g[item.id] for item, on in zip(build.items, aboard, strict=True) if on
+            made.masses_g[part.id] for part, on in zip(build.parts, aboard, strict=True) if on
         )
         true += abs((answer.value or 0) - weight) <= 2 * (answer.sd or 0)
     table = np.array(rows, dtype=float)

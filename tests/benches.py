@@ -7,9 +7,9 @@ import numpy as np
 
 from oaken_scale.core.model.build import (
     Build,
-    Item,
     Load,
     Pan,
+    Part,
     Pedigree,
     Sample,
     Scale,
@@ -24,15 +24,15 @@ MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 def reading(
     number: int,
     grams: float,
-    items: dict[str, float] | str = (),
+    parts: dict[str, float] | str = (),
     scale: str = "kitchen",
     samples: dict[str, float] | None = None,
     known_g: float = 0.0,
 ) -> Weighing:
-    """A reading of some items, the n-th of the morning."""
-    loads = {items: 1.0} if isinstance(items, str) else dict(items)
+    """A reading of some parts, the n-th of the morning."""
+    loads = {parts: 1.0} if isinstance(parts, str) else dict(parts)
     pan = Pan(
-        tuple(sorted(Load(item, count) for item, count in loads.items())),
+        tuple(sorted(Load(part, count) for part, count in loads.items())),
         tuple(sorted(Sample(lot, amount) for lot, amount in (samples or {}).items())),
         known_g,
     )
@@ -43,20 +43,20 @@ def reading(
 def case_l(weighings: tuple[Weighing, ...] = ()) -> Build:
     """Reference case L of docs/methods.md."""
 
-    def foam(name: str, area: float, doubt: float, x: float) -> Item:
+    def foam(name: str, area: float, doubt: float, x: float) -> Part:
         uses = (Use("sheet", area),)
         station = Station(x, doubt_mm=0.0)
-        return Item(name, name, Pedigree.CALCULATED, uses=uses, doubt_g=doubt, station=station)
+        return Part(name, name, Pedigree.CALCULATED, uses=uses, doubt_g=doubt, station=station)
 
-    def thing(name: str, pedigree: Pedigree, grams: float, doubt: float, x: float) -> Item:
+    def thing(name: str, pedigree: Pedigree, grams: float, doubt: float, x: float) -> Part:
         station = Station(x, doubt_mm=0.0)
-        return Item(name, name, pedigree, stated_g=grams, doubt_g=doubt, station=station)
+        return Part(name, name, pedigree, stated_g=grams, doubt_g=doubt, station=station)
 
     return Build(
         id="l",
         name="Case L",
         lots=(Lot("sheet", "Sheet", LotUnit.DM2, 4.6, 0.4),),
-        items=(
+        parts=(
             foam("wing", 18, 1.6, 210),
             foam("tail", 5, 0.5, 760),
             foam("fuselage", 14, 1.3, 330),
@@ -68,7 +68,7 @@ def case_l(weighings: tuple[Weighing, ...] = ()) -> Build:
     )
 
 
-def random_build(seed: int, items: int = 12, readings: int = 20) -> Build:
+def random_build(seed: int, parts: int = 12, readings: int = 20) -> Build:
     """A made-up build whose readings come from true masses drawn from its own prior."""
     rng = np.random.default_rng(seed)
     lots = tuple(
@@ -76,11 +76,11 @@ def random_build(seed: int, items: int = 12, readings: int = 20) -> Build:
     )
     constants = [rng.normal(lot.constant, lot.doubt) for lot in lots]
     things, truth = [], []
-    for i in range(items):
+    for i in range(parts):
         x = Station(float(rng.uniform(0, 800)), float(rng.normal(0, 40)), float(rng.normal(0, 9)))
         if i % 3 == 0:
             k, area = int(rng.integers(3)), float(rng.uniform(1, 20))
-            item = Item(
+            part = Part(
                 f"i{i}", f"Part {i}", Pedigree.CALCULATED, uses=(Use(f"lot{k}", area),), station=x
             )
             mean = area * constants[k]
@@ -88,35 +88,35 @@ def random_build(seed: int, items: int = 12, readings: int = 20) -> Build:
         else:
             stated = float(rng.uniform(3, 60))
             pedigree = (Pedigree.GUESS, Pedigree.LISTING)[i % 2]
-            item = Item(f"i{i}", f"Thing {i}", pedigree, stated_g=stated, station=x)
+            part = Part(f"i{i}", f"Thing {i}", pedigree, stated_g=stated, station=x)
             mean, spread = stated, (0.25, 0.05)[i % 2] * stated
-        things.append(item)
+        things.append(part)
         truth.append(max(rng.normal(mean, spread), 0.2))
     scales = (Scale("kitchen", "Kitchen", 1.0), Scale("pocket", "Pocket", 0.1, None, 0.002))
     log = []
     for n in range(readings):
-        chosen = rng.choice(items, size=int(rng.integers(1, 5)), replace=False)
+        chosen = rng.choice(parts, size=int(rng.integers(1, 5)), replace=False)
         scale = scales[n % 2]
         load = sum(truth[i] for i in chosen)
         shown = round(load / scale.step_g) * scale.step_g
         log.append(reading(n, max(shown, scale.step_g), {f"i{i}": 1 for i in chosen}, scale.id))
     return Build(
-        f"b{seed}", "Made up", lots=lots, items=tuple(things), scales=scales, weighings=tuple(log)
+        f"b{seed}", "Made up", lots=lots, parts=tuple(things), scales=scales, weighings=tuple(log)
     )
 
 
 def reckon(build: Build) -> tuple:  # noqa: PLR0912
     """Masses and covariance one reading at a time, by the plain conditioning formula.
 
-    Written apart from the core: an explicit joint prior over (lots, items, scales) and a rank-one
+    Written apart from the core: an explicit joint prior over (lots, parts, scales) and a rank-one
     update for every reading, the scale error linearised at the final estimate.
     """
-    K, N, S = len(build.lots), len(build.items), len(build.scales)
+    K, N, S = len(build.lots), len(build.parts), len(build.scales)
     shared = {"guess": 0.15, "listing": 0.03}
     F = K + len(shared)
     n = F + N + S
     lot_at = {lot.id: k for k, lot in enumerate(build.lots)}
-    item_at = {item.id: F + i for i, item in enumerate(build.items)}
+    part_at = {part.id: F + i for i, part in enumerate(build.parts)}
     scale_at = {scale.id: F + N + s for s, scale in enumerate(build.scales)}
     mean0, cov0 = np.zeros(n), np.zeros((n, n))
     for lot in build.lots:
@@ -126,36 +126,36 @@ def reckon(build: Build) -> tuple:  # noqa: PLR0912
     for f, (pedigree, spread) in enumerate(shared.items()):
         mean0[K + f] = 1.0
         cov0[K + f, K + f] = spread**2
-        for i, item in enumerate(build.items):
-            if item.pedigree == pedigree and item.doubt_g is None:
-                habit[i, f] = item.stated_g or 0.0
+        for i, part in enumerate(build.parts):
+            if part.pedigree == pedigree and part.doubt_g is None:
+                habit[i, f] = part.stated_g or 0.0
     fractions = {"guess": 0.25, "listing": 0.05, "calculated": 0.03, "joint": 0.4, "covering": 0.1}
-    for i, item in enumerate(build.items):
-        row = item_at[item.id]
-        mean0[row] = item.stated_g or 0.0
-        for use in item.uses:
+    for i, part in enumerate(build.parts):
+        row = part_at[part.id]
+        mean0[row] = part.stated_g or 0.0
+        for use in part.uses:
             mean0[row] += use.amount * mean0[lot_at[use.lot]]
-        own = item.doubt_g
+        own = part.doubt_g
         if own is None:
-            own = fractions[item.pedigree] * abs(mean0[row])
-            own = max(own, 0.2) if item.pedigree == "listing" else own
+            own = fractions[part.pedigree] * abs(mean0[row])
+            own = max(own, 0.2) if part.pedigree == "listing" else own
             own = (own**2 - sum((habit[i] * list(shared.values())) ** 2)) ** 0.5
         cov0[row, row] += own**2
-        for a in item.uses:
+        for a in part.uses:
             k = lot_at[a.lot]
             cov0[row, k] += a.amount * cov0[k, k]
             cov0[k, row] = cov0[row, k]
         for f in range(len(shared)):
             cov0[row, K + f] = cov0[K + f, row] = habit[i, f] * cov0[K + f, K + f]
             cov0[row, F : F + N] += habit[i, f] * habit[:, f] * cov0[K + f, K + f]
-    for a in build.items:
-        for b in build.items:
+    for a in build.parts:
+        for b in build.parts:
             for ua in a.uses:
                 for ub in b.uses:
                     if ua.lot == ub.lot:
                         k = lot_at[ua.lot]
                         shared = ua.amount * ub.amount * cov0[k, k]
-                        cov0[item_at[a.id], item_at[b.id]] += shared
+                        cov0[part_at[a.id], part_at[b.id]] += shared
     for scale in build.scales:
         s = scale_at[scale.id]
         cov0[s, s] = scale.calibration_doubt**2
@@ -167,7 +167,7 @@ def reckon(build: Build) -> tuple:  # noqa: PLR0912
                 continue
             h = np.zeros(n)
             for load in weighing.pan.loads:
-                h[item_at[load.item]] += load.count
+                h[part_at[load.part]] += load.count
             for sample in weighing.pan.samples:
                 h[lot_at[sample.lot]] += sample.amount
             s = scale_at[weighing.scale]

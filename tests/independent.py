@@ -26,13 +26,13 @@ class Reckoning:
     """Everything the tests compare, for one build file."""
 
     def __init__(self, text: str, learning: bool = True) -> None:
-        """``learning``: weighed items teach how far off their pedigrees are."""
+        """``learning``: weighed parts teach how far off their pedigrees are."""
         self.learning = learning
         self.drive: dict[str | None, dict[str, Any]] = {}
         """What each loadout's drive was found to give; that is reckoned elsewhere."""
         self.build = json.loads(text)["build"]
         self.lots = self.build["lots"]
-        self.items = self.build["items"]
+        self.parts = self.build["parts"]
         self.scales = self.build["scales"]
         self._prior()
         self._condition()
@@ -43,15 +43,15 @@ class Reckoning:
         """Prior means; an allowance without a figure is 4 % of what is always aboard."""
         constants = {lot["id"]: self.heard(lot)[0] for lot in self.lots}
         told = []
-        for item in self.items:
-            cut = sum(use["amount"] * constants[use["lot"]] for use in item["uses"])
-            told.append((item["stated_g"] or 0.0) + cut)
+        for part in self.parts:
+            cut = sum(use["amount"] * constants[use["lot"]] for use in part["uses"])
+            told.append((part["stated_g"] or 0.0) + cut)
         always = [
-            mean for item, mean in zip(self.items, told, strict=True)
-            if item["pedigree"] != "allowance" and not item["option"] and not item["retired"]
+            mean for part, mean in zip(self.parts, told, strict=True)
+            if part["pedigree"] != "allowance" and not part["option"] and not part["retired"]
         ]  # fmt: skip
-        for i, item in enumerate(self.items):
-            if item["pedigree"] == "allowance" and item["stated_g"] is None:
+        for i, part in enumerate(self.parts):
+            if part["pedigree"] == "allowance" and part["stated_g"] is None:
                 told[i] = 0.04 * sum(always)
         return told
 
@@ -65,35 +65,35 @@ class Reckoning:
         return mean / told, told**-0.5
 
     def owns(self, estimates: list[float]) -> list[tuple[float, float, bool]]:
-        """Each item's own doubt, how much of its pedigree's common factor it has, and whether that
+        """Each part's own doubt, how much of its pedigree's common factor it has, and whether that
         doubt is the usual one."""
         told = []
-        for item, mean in zip(self.items, estimates, strict=True):
-            usual = item["doubt_g"] is None and not item["elsewhere"]
-            common = (item["stated_g"] or 0.0) if usual and item["pedigree"] in COMMON else 0.0
-            own = item["doubt_g"]
+        for part, mean in zip(self.parts, estimates, strict=True):
+            usual = part["doubt_g"] is None and not part["elsewhere"]
+            common = (part["stated_g"] or 0.0) if usual and part["pedigree"] in COMMON else 0.0
+            own = part["doubt_g"]
             if own is None:
-                own = FRACTION[item["pedigree"]] * abs(mean)
-                if item["pedigree"] == "listing":
+                own = FRACTION[part["pedigree"]] * abs(mean)
+                if part["pedigree"] == "listing":
                     own = max(own, 0.2)
-                own = sqrt(own**2 - (COMMON.get(item["pedigree"], 0.0) * common) ** 2)
+                own = sqrt(own**2 - (COMMON.get(part["pedigree"], 0.0) * common) ** 2)
             told.append((own, common, usual))
         return told
 
     def _widths(self) -> dict[str, float]:
-        """How much wider each pedigree's own doubts are, from the items that were weighed, every
+        """How much wider each pedigree's own doubts are, from the parts that were weighed, every
         reading taken at its word: the independent deviations stand in the state by themselves."""
-        K, N = len(self.lots), len(self.items)
+        K, N = len(self.lots), len(self.parts)
         lots = {lot["id"]: k for k, lot in enumerate(self.lots)}
-        item_at = {item["id"]: i for i, item in enumerate(self.items)}
+        part_at = {part["id"]: i for i, part in enumerate(self.parts)}
         scale_at = {scale["id"]: s for s, scale in enumerate(self.scales)}
         pedigrees = list(COMMON)
         owns = self.owns(self.estimates())
         # lots, factors, own deviations, scale errors: all independent of one another.
         sd = np.array([*(self.heard(lot)[1] for lot in self.lots), *COMMON.values(),
-                       *(own if not item["elsewhere"]
-                         else (own**-2 + item["elsewhere"]["doubt"] ** -2) ** -0.5
-                         for (own, _, _), item in zip(owns, self.items, strict=True)),
+                       *(own if not part["elsewhere"]
+                         else (own**-2 + part["elsewhere"]["doubt"] ** -2) ** -0.5
+                         for (own, _, _), part in zip(owns, self.parts, strict=True)),
                        *(scale["calibration_doubt"] for scale in self.scales)])  # fmt: skip
         F = K + len(COMMON)
         rows, gaps, noise = [], [], []
@@ -102,13 +102,13 @@ class Reckoning:
                 continue
             row, load = np.zeros(len(sd)), weighing["pan"]["known_g"]
             for on in weighing["pan"]["loads"]:
-                i = item_at[on["item"]]
-                item, count = self.items[i], on["count"]
+                i = part_at[on["part"]]
+                part, count = self.parts[i], on["count"]
                 row[F + i] += count
-                for use in item["uses"]:
+                for use in part["uses"]:
                     row[lots[use["lot"]]] += count * use["amount"]
                 if owns[i][1]:
-                    row[K + pedigrees.index(item["pedigree"])] += count * owns[i][1]
+                    row[K + pedigrees.index(part["pedigree"])] += count * owns[i][1]
                 load += count * self.prior_mass(i)
             for on in weighing["pan"]["samples"]:
                 row[lots[on["lot"]]] += on["amount"]
@@ -128,9 +128,9 @@ class Reckoning:
         far = {}
         for i, (own, _, usual) in enumerate(owns):
             told = h[:, F + i] @ inner @ h[:, F + i]
-            if usual and own > 0 and told > 0.02 and self.items[i]["pedigree"] != "allowance":
+            if usual and own > 0 and told > 0.02 and self.parts[i]["pedigree"] != "allowance":
                 t = h[:, F + i] @ inner @ np.array(gaps) / sqrt(told)
-                far.setdefault(self.items[i]["pedigree"], []).append((t**2, told))
+                far.setdefault(self.parts[i]["pedigree"], []).append((t**2, told))
         found = {}
         for pedigree, squares in far.items():
             square, many = 1.0, sum(w for _, w in squares)
@@ -138,7 +138,7 @@ class Reckoning:
                 clipped = sum(w * min(t, 6.25 * square) for t, w in squares)
                 square = (8 + clipped) / (8 + many)
             found[pedigree] = (clipped, many)
-        for pedigree in {item["pedigree"] for item in self.items} - {"allowance"}:
+        for pedigree in {part["pedigree"] for part in self.parts} - {"allowance"}:
             # As wide as the other pedigrees came out until it is weighed itself, never narrower
             # than the table for that; and a Student's t of 8 + n degrees of freedom.
             clipped, many = found.get(pedigree, (0.0, 0.0))
@@ -149,16 +149,16 @@ class Reckoning:
         return widths
 
     def prior_mass(self, i: int) -> float:
-        """An item's mass before any weighing, with what other builds weighed it at."""
-        item, mean = self.items[i], self.estimates()[i]
-        if not item["elsewhere"]:
+        """A part's mass before any weighing, with what other builds weighed it at."""
+        part, mean = self.parts[i], self.estimates()[i]
+        if not part["elsewhere"]:
             return mean
-        own, found = self.owns(self.estimates())[i][0], item["elsewhere"]
+        own, found = self.owns(self.estimates())[i][0], part["elsewhere"]
         told = 1 / own**2 + 1 / found["doubt"] ** 2
         return (mean / own**2 + found["value"] / found["doubt"] ** 2) / told
 
     def _prior(self) -> None:
-        K, N, S = len(self.lots), len(self.items), len(self.scales)
+        K, N, S = len(self.lots), len(self.parts), len(self.scales)
         n = K + N + S
         widths = self._widths() if self.learning else {}
         at = {lot["id"]: k for k, lot in enumerate(self.lots)}
@@ -169,23 +169,23 @@ class Reckoning:
             self.cov[k, k] = sd**2
         estimates = self.estimates()
         owns = self.owns(estimates)
-        for i, item in enumerate(self.items):
-            for use in item["uses"]:
+        for i, part in enumerate(self.parts):
+            for use in part["uses"]:
                 shares[i, at[use["lot"]]] += use["amount"]
             self.mean[K + i] = estimates[i]
-        for i, item in enumerate(self.items):
+        for i, part in enumerate(self.parts):
             own, common, usual = owns[i]
             if usual:
-                own *= widths.get(item["pedigree"], 1.0)
+                own *= widths.get(part["pedigree"], 1.0)
             for k in range(K):
                 self.cov[K + i, k] = self.cov[k, K + i] = shares[i, k] * self.cov[k, k]
             for j in range(N):
                 together = sum(shares[i, k] * shares[j, k] * self.cov[k, k] for k in range(K))
-                if item["pedigree"] == self.items[j]["pedigree"] and common:
-                    together += common * owns[j][1] * COMMON[item["pedigree"]] ** 2
+                if part["pedigree"] == self.parts[j]["pedigree"] and common:
+                    together += common * owns[j][1] * COMMON[part["pedigree"]] ** 2
                 self.cov[K + i, K + j] = together
-            if item["elsewhere"]:
-                found = item["elsewhere"]
+            if part["elsewhere"]:
+                found = part["elsewhere"]
                 told = 1 / own**2 + 1 / found["doubt"] ** 2
                 self.mean[K + i] = (
                     self.mean[K + i] / own**2 + found["value"] / found["doubt"] ** 2
@@ -196,8 +196,8 @@ class Reckoning:
             self.cov[K + N + s, K + N + s] = scale["calibration_doubt"] ** 2
 
     def _condition(self) -> None:
-        K, N = len(self.lots), len(self.items)
-        item_at = {item["id"]: K + i for i, item in enumerate(self.items)}
+        K, N = len(self.lots), len(self.parts)
+        part_at = {part["id"]: K + i for i, part in enumerate(self.parts)}
         lot_at = {lot["id"]: k for k, lot in enumerate(self.lots)}
         scale_at = {scale["id"]: K + N + s for s, scale in enumerate(self.scales)}
         mean0, cov0, around = self.mean, self.cov, self.mean.copy()
@@ -209,8 +209,8 @@ class Reckoning:
                     continue
                 h = np.zeros(len(mean))
                 for load in weighing["pan"]["loads"]:
-                    h[item_at[load["item"]]] += load["count"]
-                    self.been.add(load["item"])
+                    h[part_at[load["part"]]] += load["count"]
+                    self.been.add(load["part"])
                 for sample in weighing["pan"]["samples"]:
                     h[lot_at[sample["lot"]]] += sample["amount"]
                 s = scale_at[weighing["scale"]]
@@ -254,9 +254,9 @@ class Reckoning:
         sheets = {lot["id"] for lot in self.lots if lot["unit"] == "dm2"}
         edge = self.wing["edge"] if self.wing else 0.0
         x, doubt, placed = [], [], []
-        for item in self.items:
-            at = item["station"]
-            area = sum(abs(use["amount"]) for use in item["uses"] if use["lot"] in sheets)
+        for part in self.parts:
+            at = part["station"]
+            area = sum(abs(use["amount"]) for use in part["uses"] if use["lot"] in sheets)
             usual = 4.0 if area >= 2.0 else 2.0
             placed.append(at is not None)
             if at is None:
@@ -268,10 +268,10 @@ class Reckoning:
         return np.array(x), np.array(doubt), np.array(placed)
 
     def aboard(self, loadout: dict[str, Any] | None) -> np.ndarray:
-        carried = set(loadout["carries"]) if loadout else {item["id"] for item in self.items}
+        carried = set(loadout["carries"]) if loadout else {part["id"] for part in self.parts}
         return np.array([
-            float(not item["retired"] and (not item["option"] or item["id"] in carried))
-            for item in self.items
+            float(not part["retired"] and (not part["option"] or part["id"] in carried))
+            for part in self.parts
         ])  # fmt: skip
 
     def cg(self, aboard: np.ndarray) -> tuple[float, float]:
@@ -350,8 +350,8 @@ class Reckoning:
 
         p = (1.0 if high is None else below(high)) - (0.0 if low is None else below(low))
         full = all(
-            item["id"] in self.been
-            for item, on in zip(self.items, aboard, strict=True) if on
+            part["id"] in self.been
+            for part, on in zip(self.parts, aboard, strict=True) if on
         )  # fmt: skip
         word = "too close to call"
         if p >= 0.8:
@@ -381,11 +381,11 @@ class Reckoning:
 
     def off(self, weighing: dict[str, Any]) -> float:
         """How far a reading is from what is expected, in sigma."""
-        K, N = len(self.lots), len(self.items)
+        K, N = len(self.lots), len(self.parts)
         s = next(k for k, scale in enumerate(self.scales) if scale["id"] == weighing["scale"])
         h = np.zeros(len(self.after))
         for load in weighing["pan"]["loads"]:
-            i = next(i for i, item in enumerate(self.items) if item["id"] == load["item"])
+            i = next(i for i, part in enumerate(self.parts) if part["id"] == load["part"])
             h[K + i] += load["count"]
         for sample in weighing["pan"]["samples"]:
             k = next(k for k, lot in enumerate(self.lots) if lot["id"] == sample["lot"])

@@ -36,7 +36,7 @@ def test_assess_prints_what_is_told(file, capsys):
 
 def test_assess_as_a_program_exits_with_2_on_a_bad_file(tmp_path):
     bad = tmp_path / "bad.json"
-    bad.write_text('{"format": "oaken-scale/build", "version": 1, "build": {"items": 3}}')
+    bad.write_text('{"format": "oaken-scale/build", "version": 2, "build": {"parts": 3}}')
     run = subprocess.run(
         [sys.executable, "-m", "oaken_scale.cli", "assess", str(bad)],
         capture_output=True, text=True, check=False,
@@ -67,8 +67,8 @@ def test_two_imports_stay_two_builds_and_export_gives_the_same_file(tmp_path, fi
     again = load(out.read_bytes())
     original = load(file.read_bytes())
     assert again.id == first
-    assert (again.items, again.weighings, again.lots) == (
-        original.items, original.weighings, original.lots,
+    assert (again.parts, again.weighings, again.lots) == (
+        original.parts, original.weighings, original.lots,
     )  # fmt: skip
 
 
@@ -108,9 +108,9 @@ def test_the_demo_is_the_story_it_tells():
     assert answers["wing_loading"].word.value == "on course"
     assert answers["thrust_to_weight"].word.value == "on course"
     assert answers["balance"].margin < 0
-    assert answers["balance"].mends[0].item == "pack-1300"
-    assert 36 <= len(told.items) <= 40
-    glue = next(item for item in told.items if item.id == "spar-glue")
+    assert answers["balance"].mends[0].part == "pack-1300"
+    assert 36 <= len(told.parts) <= 40
+    glue = next(part for part in told.parts if part.id == "spar-glue")
     assert glue.mass_g > 1.4 * glue.estimate_g
 
 

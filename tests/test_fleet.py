@@ -22,11 +22,11 @@ def told(id: str):
 def test_every_plane_is_sound_and_its_readings_agree_with_its_truth(id):
     plane = PLANES[id]
     assert faults(plane.build) == ()
-    assert set(plane.masses) == {item.id for item in plane.build.items}
+    assert set(plane.masses) == {part.id for part in plane.build.parts}
     assert set(plane.constants) == {lot.id for lot in plane.build.lots}
     assert assess(plane.build).doubts == ()
     flown = fly(plane.build).planes[0]
-    truth = np.array([plane.masses[item.id] for item in plane.build.items]) @ flown.aboard
+    truth = np.array([plane.masses[part.id] for part in plane.build.parts]) @ flown.aboard
     assert abs(truth - flown.auw_g) < 3 * flown.auw_sd_g
 
 

@@ -27,37 +27,37 @@ def made_up_file(seed: int) -> str:
     ]  # fmt: skip
     lots[0]["elsewhere"] = {"value": round(lots[0]["constant"] * 1.04, 3), "doubt": 0.11}
     lots[1] |= {"kind": "foam", "faces": "one", "length_mm": 700, "width_mm": 500, "price": 3.1}
-    items, truth = [], {}
+    parts, truth = [], {}
     kinds = ["guess", "listing", "calculated", "joint", "covering"]
     for i in range(15):
         kind, id = kinds[i % 5], f"part-{i}"
-        item = {"id": id, "name": id, "pedigree": kind, "assembly": f"g{i % 4}"}
+        part = {"id": id, "name": id, "pedigree": kind, "assembly": f"g{i % 4}"}
         if kind in ("guess", "listing"):
-            item["stated_g"] = mean = round(float(rng.uniform(2, 70)), 1)
+            part["stated_g"] = mean = round(float(rng.uniform(2, 70)), 1)
         else:
             lot = lots[int(rng.integers(3))]
             amount = round(float(rng.uniform(0.4, 14)), 2)
-            item["uses"] = [{"lot": lot["id"], "amount": amount}]
+            part["uses"] = [{"lot": lot["id"], "amount": amount}]
             mean = amount * lot["constant"]
         if i % 6 == 4:
-            item["doubt_g"] = 1.5
+            part["doubt_g"] = 1.5
         if i % 5 == 0:
-            item["option"] = True
+            part["option"] = True
         if i == 7:
-            item["retired"] = True
+            part["retired"] = True
         if i != 11:
-            item["station"] = {
+            part["station"] = {
                 "x_mm": round(float(rng.uniform(-20, 800)), 1),
                 "y_mm": round(float(rng.normal(0, 90)), 1),
                 "reference": "leading_edge" if i % 3 == 0 else "nose",
             } | ({"doubt_mm": 1.0} if i % 4 == 0 else {})
         if kind == "listing":
-            item["thing"], item["price"], item["group"] = f"thing-{i}", 4.5, "power"
-        items.append(item)
+            part["thing"], part["price"], part["group"] = f"thing-{i}", 4.5, "power"
+        parts.append(part)
         truth[id] = mean * float(rng.uniform(0.9, 1.1))
         if i in (1, 6):
-            item["elsewhere"] = {"value": round(truth[id] + 0.1, 2), "doubt": 0.12}
-    items.append({"id": "rest", "name": "Rest", "pedigree": "allowance"})
+            part["elsewhere"] = {"value": round(truth[id] + 0.1, 2), "doubt": 0.12}
+    parts.append({"id": "rest", "name": "Rest", "pedigree": "allowance"})
     truth["rest"] = 7.0
     scales = [
         {"id": "kitchen", "name": "Kitchen", "step_g": 1.0, "calibration_doubt": 0.004},
@@ -68,7 +68,7 @@ def made_up_file(seed: int) -> str:
     def weigh(chosen: dict, scale: dict, **more) -> None:
         load = sum(truth[id] * count for id, count in chosen.items()) + more.pop("known_g", 0.0)
         shown = round(load * 1.002 / scale["step_g"]) * scale["step_g"]
-        pan = {"loads": [{"item": id, "count": count} for id, count in chosen.items()]}
+        pan = {"loads": [{"part": id, "count": count} for id, count in chosen.items()]}
         log.append({"id": f"w{len(log)}", "at": "2026-03-07T10:00:00Z", "scale": scale["id"],
                     "reading_g": round(max(shown, scale["step_g"]), 3),
                     "pan": pan | more.pop("pan", {}), **more})  # fmt: skip
@@ -82,12 +82,12 @@ def made_up_file(seed: int) -> str:
     log.append({"id": "sample", "at": "2026-03-07T11:00:00+01:00", "scale": "pocket",
                 "reading_g": round(lots[1]["constant"] * 2.06, 1), "pan": sample})  # fmt: skip
     if seed % 2:
-        weigh({item["id"]: 1.0 for item in items}, scales[0])
+        weigh({part["id"]: 1.0 for part in parts}, scales[0])
     total = sum(truth.values())
     units = ["percent_mac", "mm_from_nose", "mm_from_leading_edge"]
     build = {
         "name": f"Made up {seed}",
-        "lots": lots, "items": items, "scales": scales, "weighings": log,
+        "lots": lots, "parts": parts, "scales": scales, "weighings": log,
         "surfaces": [
             {"id": "wing", "name": "Wing", "role": "wing", "sections": [
                 {"x_le_mm": 180, "y_mm": 0, "chord_mm": 210},
@@ -113,7 +113,7 @@ def made_up_file(seed: int) -> str:
     }  # fmt: skip
     for each in log:  # nothing is taken for a slip here: tests/core/test_mixture.py is about those
         each["accepted"] = True
-    return json.dumps({"format": "oaken-scale/build", "version": 1, "build": build})
+    return json.dumps({"format": "oaken-scale/build", "version": 2, "build": build})
 
 
 def through_the_command_line(text: str, tmp_path, capsys) -> tuple[dict, str]:
@@ -137,11 +137,11 @@ def agree(told: dict, reckoned: Reckoning) -> None:
         reckoned.drive[each["loadout"]] = {
             "thrust_gf": full["thrust_gf"], "doubt_gf": full["thrust_sd_gf"]
         }  # fmt: skip
-    for item, mass, cov in zip(
-        told["items"], reckoned.mass, np.diag(reckoned.mass_cov), strict=True
+    for part, mass, cov in zip(
+        told["parts"], reckoned.mass, np.diag(reckoned.mass_cov), strict=True
     ):
-        assert item["mass_g"] == pytest.approx(mass, **close)
-        assert item["sd_g"] == pytest.approx(np.sqrt(cov), rel=2e-3, abs=2e-3)
+        assert part["mass_g"] == pytest.approx(mass, **close)
+        assert part["sd_g"] == pytest.approx(np.sqrt(cov), rel=2e-3, abs=2e-3)
     for lot, constant in zip(told["lots"], reckoned.lot_constants, strict=True):
         assert lot["constant"] == pytest.approx(constant, **close)
     assert told["wing"]["area_dm2"] == pytest.approx(reckoned.wing["area"], rel=1e-6)
@@ -210,7 +210,7 @@ def test_shopping_and_budget_agree_with_sums_over_the_file():
     for lot in build["lots"]:
         used = sum(
             max(use["amount"], 0)
-            for item in build["items"] for use in item["uses"] if use["lot"] == lot["id"]
+            for part in build["parts"] for use in part["uses"] if use["lot"] == lot["id"]
         )  # fmt: skip
         size = lot["length_mm"] / 1000
         if lot["unit"] == "dm2":
@@ -224,8 +224,8 @@ def test_shopping_and_budget_agree_with_sums_over_the_file():
     reckoned = Reckoning(dump(put_straight()))
     aboard = reckoned.aboard(build["loadouts"][0])
     power = sum(
-        mass for mass, item, on in zip(reckoned.mass, build["items"], aboard, strict=True)
-        if on and item["group"] == "power"
+        mass for mass, part, on in zip(reckoned.mass, build["parts"], aboard, strict=True)
+        if on and part["group"] == "power"
     )  # fmt: skip
     line = next(line for line in assess(put_straight()).budget if line.group == "power")
     assert line.mass_g == pytest.approx(power, rel=1e-4)

@@ -17,7 +17,7 @@ SEEDS = range(12)
 def test_it_is_a_whole_build_with_a_truth_for_everything(seed):
     made = practice(seed)
     assert check(made.build).purpose == PURPOSE
-    assert set(made.masses_g) == {item.id for item in made.build.items}
+    assert set(made.masses_g) == {part.id for part in made.build.parts}
     assert set(made.constants) == {lot.id for lot in made.build.lots}
     assert min(made.masses_g.values()) > 0
     assert load(dump(made.build).encode()) == made.build
@@ -28,7 +28,7 @@ def test_only_one_reading_is_off_and_by_the_tray(seed):
     made = practice(seed)
     off = []
     for each in made.build.weighings:
-        true = sum(made.masses_g[load.item] * load.count for load in each.pan.loads)
+        true = sum(made.masses_g[load.part] * load.count for load in each.pan.loads)
         if abs(each.reading_g - true) > 0.4:
             off.append(each.reading_g - true)
     assert off == [pytest.approx(TRAY.mass_g, abs=0.2)]
@@ -45,7 +45,7 @@ def test_the_truth_lies_within_what_the_build_doubts():
     for seed in range(60):
         made = practice(seed)
         after = solve(put_right(made.build))
-        mass, sd = after.total(np.ones(len(made.build.items)))
+        mass, sd = after.total(np.ones(len(made.build.parts)))
         inside.append(abs(sum(made.masses_g.values()) - mass) <= 2 * sd)
     assert np.mean(inside) >= 0.87
 
@@ -61,5 +61,5 @@ def test_n_and_space_end_with_a_true_answer(seed):
     assert told.doubts == () or all(abs(each.t) < 5 for each in told.doubts)
     answer = told.loadouts[0].answers[0]
     aboard = build.aboard(build.loadouts[0])
-    true = sum(made.masses_g[item.id] for item, on in zip(build.items, aboard, strict=True) if on)
+    true = sum(made.masses_g[part.id] for part, on in zip(build.parts, aboard, strict=True) if on)
     assert abs(answer.value - true) <= 3 * answer.sd

@@ -41,7 +41,7 @@ def test_a_scale_that_reads_off_is_said_where_it_decides(monkeypatch):
 def test_one_slip_bends_nothing_and_accuses_nobody(kind):
     got = trust.with_slips(np.random.default_rng(9), kind, 22)
     # A glued seam is known only within 40 %, and pieces of a guess may well be that light.
-    least = {SlipKind.PIECES: 0.75, SlipKind.WRONG_ITEM: 0.82, SlipKind.DIGITS: 0.84}
+    least = {SlipKind.PIECES: 0.75, SlipKind.WRONG_PART: 0.82, SlipKind.DIGITS: 0.84}
     assert got.told >= least.get(kind, 0.84)
     assert got.innocent <= 0.05
     assert got.told >= got.plain - 0.02
@@ -49,7 +49,7 @@ def test_one_slip_bends_nothing_and_accuses_nobody(kind):
 
 @pytest.mark.parametrize("kind", list(SlipKind))
 def test_a_planted_slip_is_found_and_mostly_named(kind):
-    least = {SlipKind.LEFT_ON: 0.75, SlipKind.WRONG_ITEM: 0.75, SlipKind.DIGITS: 0.65,
+    least = {SlipKind.LEFT_ON: 0.75, SlipKind.WRONG_PART: 0.75, SlipKind.DIGITS: 0.65,
              SlipKind.UNSTEADY: 0.8, SlipKind.GLUED: 0.75}  # fmt: skip
     large, found, _, among = trust.planted(np.random.default_rng(9), kind)
     assert large >= 20

@@ -255,12 +255,12 @@ def _line_of(device: SimulatedScale | SerialScale) -> ScaleLine:
 
 def _still_there(build: Build, pan: Pan) -> Pan:
     """A pan without what is no part or lot of the build any more: removed, or taken off."""
-    items = {item.id for item in build.items if not item.retired}
+    parts = {part.id for part in build.parts if not part.retired}
     lots = {lot.id for lot in build.lots}
-    if all(on.item in items for on in pan.loads) and all(on.lot in lots for on in pan.samples):
+    if all(on.part in parts for on in pan.loads) and all(on.lot in lots for on in pan.samples):
         return pan
     return Pan(
-        tuple(on for on in pan.loads if on.item in items),
+        tuple(on for on in pan.loads if on.part in parts),
         tuple(on for on in pan.samples if on.lot in lots),
         pan.known_g,
     )
@@ -268,10 +268,10 @@ def _still_there(build: Build, pan: Pan) -> Pan:
 
 def _together(one: Pan, other: Pan) -> Pan:
     """Two pans heaped into one."""
-    loads = {load.item: 0.0 for load in (*one.loads, *other.loads)}
+    loads = {load.part: 0.0 for load in (*one.loads, *other.loads)}
     samples = {sample.lot: 0.0 for sample in (*one.samples, *other.samples)}
     for load in (*one.loads, *other.loads):
-        loads[load.item] += load.count
+        loads[load.part] += load.count
     for sample in (*one.samples, *other.samples):
         samples[sample.lot] += sample.amount
     return Pan.of(loads, samples, one.known_g + other.known_g)
@@ -280,11 +280,11 @@ def _together(one: Pan, other: Pan) -> Pan:
 def _true_load(build: Build, bench: _Bench) -> float:
     """What truly lies on a simulated pan [g]; a thing added since weighs what is believed of it."""
     believed = prior(build)
-    masses = dict(zip((item.id for item in build.items), believed.mass, strict=True))
+    masses = dict(zip((part.id for part in build.parts), believed.mass, strict=True))
     constants = {lot.id: lot.constant for lot in build.lots}
     pan = _together(bench.pan, bench.tared)
     load = pan.known_g
-    load += sum(bench.masses.get(on.item, masses.get(on.item, 0.0)) * on.count for on in pan.loads)
+    load += sum(bench.masses.get(on.part, masses.get(on.part, 0.0)) * on.count for on in pan.loads)
     load += sum(
         bench.constants.get(on.lot, constants.get(on.lot, 0.0)) * on.amount for on in pan.samples
     )

@@ -87,15 +87,15 @@ class BuildPatch(
         return replace(build, **{name: getattr(changed, name) for name in given})
 
 
-class NewItem(documents.ItemDoc):
+class NewPart(documents.PartDoc):
     """A part as typed; without an id it gets one from its name."""
 
     id: declared.Id | None = None
 
-    def value(self, build: core.Build, id: str | None = None) -> core.Item:
-        """The item, under ``id``, its own id, or one made from its name."""
-        chosen = id or self.id or free_id(self.name, (item.id for item in build.items))
-        return _ITEM.validate_python({**self.model_dump(), "id": chosen})
+    def value(self, build: core.Build, id: str | None = None) -> core.Part:
+        """The part, under ``id``, its own id, or one made from its name."""
+        chosen = id or self.id or free_id(self.name, (part.id for part in build.parts))
+        return _PART.validate_python({**self.model_dump(), "id": chosen})
 
 
 class NewWeighing(fields.Edge):
@@ -153,7 +153,7 @@ class NewJoint(fields.Edge):
     name: declared.Name
     bead: BeadDoc | None = None
     adhesive: declared.Id
-    items: Annotated[tuple[declared.Id, ...], Field(max_length=limits.ITEMS)] = ()
+    parts: Annotated[tuple[declared.Id, ...], Field(max_length=limits.PARTS)] = ()
     times: documents.JointTimesDoc | None = None
 
     def value(self, build: core.Build) -> core.Joint:
@@ -165,7 +165,7 @@ class NewJoint(fields.Edge):
             name=self.name,
             adhesive=usual.id,
             spread_at=datetime.now(UTC),
-            items=tuple(dict.fromkeys(self.items)),
+            parts=tuple(dict.fromkeys(self.parts)),
             **times.model_dump(),
         )
 
@@ -289,7 +289,7 @@ class Understood:
 
 
 _BUILD: Final[TypeAdapter[core.Build]] = TypeAdapter(core.Build)
-_ITEM: Final[TypeAdapter[core.Item]] = TypeAdapter(core.Item)
+_PART: Final[TypeAdapter[core.Part]] = TypeAdapter(core.Part)
 
 OPENED: Final = TypeAdapter(Opened)
 RECORDED: Final = TypeAdapter(Recorded)

@@ -48,26 +48,28 @@ class NewCheck(fields.Edge):
     nose_down_deg: Annotated[float, fields.number(ge=-80, le=80)] | None = None
     doubt: Annotated[float, fields.number(gt=0, le=100)] | None = None
     note: declared.Words = ""
-    part: Annotated[
+    held_alone: Annotated[
         declared.Label, Field(description="What was held, where it was not the whole plane")
     ] = ""
-    items: Annotated[
-        tuple[declared.Id, ...], Field(max_length=limits.ITEMS, description="What that is made of")
+    parts: Annotated[
+        tuple[declared.Id, ...], Field(max_length=limits.PARTS, description="What that is made of")
     ] = ()
 
     def value(self) -> BalanceCheck:
         """The check, made now unless it says when. Raises BuildFaultError for a part of nothing."""
-        if bool(self.part.strip()) != bool(self.items):
+        if bool(self.held_alone.strip()) != bool(self.parts):
             words = "say what was held and which parts that is, or neither for the whole plane"
-            raise BuildFaultError([Fault("items" if self.part.strip() else "part", words)])
-        given = self.model_dump(exclude={"items"})
+            raise BuildFaultError(
+                [Fault("parts" if self.held_alone.strip() else "held_alone", words)]
+            )
+        given = self.model_dump(exclude={"parts"})
         return BalanceCheck(**{**given, "at": self.at or datetime.now(UTC)})
 
 
 class Moved(fields.Edge):
     """One thing's station as it is dragged: x, y and z [mm], x from the nose."""
 
-    item: declared.Id
+    part: declared.Id
     x_mm: declared.Coordinate
     y_mm: declared.Coordinate | None = None
     z_mm: declared.Coordinate | None = None
@@ -100,7 +102,7 @@ class Choice(fields.Edge):
 class Wider(fields.Edge):
     """A change of the plan: how far one thing might slide [mm from its station's reference]."""
 
-    item: declared.Id
+    part: declared.Id
     slide: documents.SlideDoc
 
 
@@ -172,10 +174,10 @@ def record_check(build_id: BuildId, new: NewCheck, shop: Shop) -> Response:
         return told(shop.held(build_id))
 
     def recorded(build: Build) -> Build:
-        stood = as_it_stands(build, fresh.loadout, new.items or None)
-        if len(stood) < len(set(new.items)):
+        stood = as_it_stands(build, fresh.loadout, new.parts or None)
+        if len(stood) < len(set(new.parts)):
             words = "name a part that is not aboard now; choose from those that are"
-            raise BuildFaultError([Fault("items", words)])
+            raise BuildFaultError([Fault("parts", words)])
         return replace(build, checks=(*build.checks, replace(fresh, stood=stood)))
 
     return told(shop.change(build_id, None, recorded), 201)
@@ -235,13 +237,13 @@ def what_would_fix_it(build_id: BuildId, shop: Shop) -> Response:
 def what_would_it_save(build_id: BuildId, wider: Wider, shop: Shop) -> Response:
     """What a change of the plan would save: a longer bay, a servo that may sit elsewhere."""
     build = shop.held(build_id).build
-    if wider.item not in [item.id for item in build.items]:
-        raise no_such("item", wider.item)
+    if wider.part not in [part.id for part in build.parts]:
+        raise no_such("part", wider.part)
     slide = Slide(wider.slide.low_mm, wider.slide.high_mm)
     changed = replace(
         build,
-        items=tuple(
-            replace(item, slide=slide) if item.id == wider.item else item for item in build.items
+        parts=tuple(
+            replace(part, slide=slide) if part.id == wider.part else part for part in build.parts
         ),
     )
     now, then = _remedies(build), _remedies(check(changed))
@@ -255,7 +257,7 @@ def what_would_it_save(build_id: BuildId, wider: Wider, shop: Shop) -> Response:
 def what_would_these_save(build_id: BuildId, asking: Asking, shop: Shop) -> Response:
     """What several moves would save together: "pack and servos both 15 mm forward"."""
     build = shop.held(build_id).build
-    shifts = shifts_of_line(asking.line, build.items, asking.unit)
+    shifts = shifts_of_line(asking.line, build.parts, asking.unit)
     moved = check(shifted(build, shifts))
     now, then = _remedies(build), _remedies(moved)
     saves = None
@@ -270,7 +272,7 @@ def keep_these(build_id: BuildId, asking: Asking, if_match: Revision, shop: Shop
     """Move them so, all or none."""
 
     def changed(build: Build) -> Build:
-        return shifted(build, shifts_of_line(asking.line, build.items, asking.unit))
+        return shifted(build, shifts_of_line(asking.line, build.parts, asking.unit))
 
     return told(shop.change(build_id, number(if_match), changed))
 
@@ -385,15 +387,15 @@ def _moved(build: Build, moved: tuple[Moved, ...]) -> Build:
     if not moved:
         return build
     wing = _leading_edge(build)
-    to = {each.item: each for each in moved}
-    known = {item.id for item in build.items if item.station is not None}
+    to = {each.part: each for each in moved}
+    known = {part.id for part in build.parts if part.station is not None}
     for k, each in enumerate(moved):
-        if each.item not in known:
-            words = f'no placed part "{each.item}" in this build; give it a station first'
-            raise BuildFaultError([Fault(f"moved.{k}.item", words)])
-    items = []
-    for item in build.items:
-        at, new = item.station, to.get(item.id)
+        if each.part not in known:
+            words = f'no placed part "{each.part}" in this build; give it a station first'
+            raise BuildFaultError([Fault(f"moved.{k}.part", words)])
+    parts = []
+    for part in build.parts:
+        at, new = part.station, to.get(part.id)
         if at is not None and new is not None:
             less = wing if at.reference.value == "leading_edge" else 0.0
             at = replace(
@@ -402,9 +404,9 @@ def _moved(build: Build, moved: tuple[Moved, ...]) -> Build:
                 y_mm=at.y_mm if new.y_mm is None else new.y_mm,
                 z_mm=at.z_mm if new.z_mm is None else new.z_mm,
             )
-            item = replace(item, station=at)  # noqa: PLW2901
-        items.append(item)
-    return replace(build, items=tuple(items))
+            part = replace(part, station=at)  # noqa: PLW2901
+        parts.append(part)
+    return replace(build, parts=tuple(parts))
 
 
 def _leading_edge(build: Build) -> float:

@@ -168,7 +168,7 @@ async def events(
     while the thrust stand is on."""
     shop.held(build_id)
     stands: Stands = request.app.state.stands
-    return EventSourceResponse(_happenings(build_id, shop, pans, stands), ping=20)
+    return EventSourceResponse(_events(build_id, shop, pans, stands), ping=20)
 
 
 def _display(shows: Shown) -> str:
@@ -189,7 +189,7 @@ def _display(shows: Shown) -> str:
 STAND_SHOWN: Final = TypeAdapter(StandShown)
 
 
-async def _happenings(
+async def _events(
     build_id: str, shop: Any, pans: Benches, stands: Stands
 ) -> AsyncIterator[ServerSentEvent]:
     last = {"scale": "", "stand": ""}

@@ -13,7 +13,7 @@ from oaken_scale.api.documents import (
     OPENED,
     BuildPatch,
     NewBuild,
-    NewItem,
+    NewPart,
     Opened,
     PuttingAway,
     Shelved,
@@ -24,7 +24,7 @@ from oaken_scale.core.changes.outing import with_lines_of
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import declared, presets
-from oaken_scale.core.model.build import Build, Habit, Item, Pedigree, Scale, Target, TargetKind
+from oaken_scale.core.model.build import Build, Habit, Part, Pedigree, Scale, Target, TargetKind
 from oaken_scale.core.model.faults import check
 from oaken_scale.core.model.lot import Known
 from oaken_scale.core.model.named import free_id
@@ -169,69 +169,69 @@ def change(build_id: BuildId, patch: BuildPatch, if_match: Revision, shop: Shop)
 
 
 @router.post(
-    "/builds/{build_id}/items",
+    "/builds/{build_id}/parts",
     response_model=Opened,
     status_code=201,
     responses=documented(404, 412),
 )
-def add_item(build_id: BuildId, item: NewItem, if_match: Revision, shop: Shop) -> Response:
+def add_part(build_id: BuildId, part: NewPart, if_match: Revision, shop: Shop) -> Response:
     """Add a part."""
 
     def added(build: Build) -> Build:
-        fresh = item.value(build)
-        if "added_at" not in item.model_fields_set:  # a part brought back says since when itself
+        fresh = part.value(build)
+        if "added_at" not in part.model_fields_set:  # a part brought back says since when itself
             fresh = replace(fresh, added_at=datetime.now(UTC))
-        return replace(build, items=(*build.items, fresh))
+        return replace(build, parts=(*build.parts, fresh))
 
     return told(shop.change(build_id, number(if_match), added), 201)
 
 
 @router.put(
-    "/builds/{build_id}/items/{item_id}", response_model=Opened, responses=documented(404, 412)
+    "/builds/{build_id}/parts/{part_id}", response_model=Opened, responses=documented(404, 412)
 )
-def change_item(
-    build_id: BuildId, item_id: Named, item: NewItem, if_match: Revision, shop: Shop
+def change_part(
+    build_id: BuildId, part_id: Named, part: NewPart, if_match: Revision, shop: Shop
 ) -> Response:
     """Change a part, or retire it; its readings speak on."""
 
     def changed(build: Build) -> Build:
-        before = _item(build, item_id)
-        fresh = item.value(build, item_id)
+        before = _part(build, part_id)
+        fresh = part.value(build, part_id)
         if fresh.retired != before.retired:
             fresh = replace(fresh, retired_at=datetime.now(UTC) if fresh.retired else None)
-        items = tuple(fresh if each.id == item_id else each for each in build.items)
-        return replace(build, items=items, loadouts=_without_option(build, fresh))
+        parts = tuple(fresh if each.id == part_id else each for each in build.parts)
+        return replace(build, parts=parts, loadouts=_without_option(build, fresh))
 
     return told(shop.change(build_id, number(if_match), changed), after=sharing(shop, build_id))
 
 
 @router.delete(
-    "/builds/{build_id}/items/{item_id}",
+    "/builds/{build_id}/parts/{part_id}",
     response_model=Opened,
     responses=documented(404, 409, 412),
 )
-def remove_item(build_id: BuildId, item_id: Named, if_match: Revision, shop: Shop) -> Response:
+def remove_part(build_id: BuildId, part_id: Named, if_match: Revision, shop: Shop) -> Response:
     """Remove a part that was never weighed; one that was can only be retired."""
 
     def removed(build: Build) -> Build:
-        item = _item(build, item_id)
-        if any(one.item == item_id for each in build.checks for one in each.stood):
+        part = _part(build, part_id)
+        if any(one.part == part_id for each in build.checks for one in each.stood):
             raise ProblemError(
                 409,
                 "It has been balanced",
-                f"{item.name} was aboard when the balance was checked; retire it",
-                "item_id",
+                f"{part.name} was aboard when the balance was checked; retire it",
+                "part_id",
             )
-        if any(load.item == item_id for each in build.weighings for load in each.pan.loads):
+        if any(load.part == part_id for each in build.weighings for load in each.pan.loads):
             raise ProblemError(
                 409,
                 "It has been weighed",
-                f"{item.name} stands in the weighing log, which is never rewritten; retire it",
-                "item_id",
+                f"{part.name} stands in the weighing log, which is never rewritten; retire it",
+                "part_id",
             )
-        items = tuple(each for each in build.items if each.id != item_id)
-        loadouts = _without_option(build, replace(item, option=False))
-        return replace(without_part(build, item_id), items=items, loadouts=loadouts)
+        parts = tuple(each for each in build.parts if each.id != part_id)
+        loadouts = _without_option(build, replace(part, option=False))
+        return replace(without_part(build, part_id), parts=parts, loadouts=loadouts)
 
     return told(shop.change(build_id, number(if_match), removed), after=sharing(shop, build_id))
 
@@ -277,7 +277,7 @@ def _beginning(new: NewBuild) -> Build:
             name=new.name,
             purpose=new.purpose,
             layout=new.layout,
-            items=(Item("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed"),),
+            parts=(Part("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed"),),
             surfaces=layout.starting_surfaces if layout else (),
             scales=(Scale("scale", "My scale", step_g=new.step_g),),
             targets=targets,
@@ -285,19 +285,19 @@ def _beginning(new: NewBuild) -> Build:
     )
 
 
-def _item(build: Build, item_id: str) -> Item:
-    item = next((item for item in build.items if item.id == item_id), None)
-    if item is None:
-        raise no_such("item", item_id)
-    return item
+def _part(build: Build, part_id: str) -> Part:
+    part = next((part for part in build.parts if part.id == part_id), None)
+    if part is None:
+        raise no_such("part", part_id)
+    return part
 
 
-def _without_option(build: Build, item: Item) -> tuple[Any, ...]:
-    """The loadouts, none of which carries an item that is no option any more."""
-    if item.option:
+def _without_option(build: Build, part: Part) -> tuple[Any, ...]:
+    """The loadouts, none of which carries a part that is no option any more."""
+    if part.option:
         return build.loadouts
     return tuple(
-        replace(each, carries=tuple(id for id in each.carries if id != item.id))
+        replace(each, carries=tuple(id for id in each.carries if id != part.id))
         for each in build.loadouts
     )
 

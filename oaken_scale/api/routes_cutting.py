@@ -36,14 +36,14 @@ class Cutting(fields.Edge):
 
     kerf_mm: Annotated[float, number(ge=0, le=100)] = 0.5
     margin_mm: Annotated[float, number(ge=0, le=500)] = 5.0
-    items: Annotated[tuple[declared.Id, ...], Field(max_length=limits.ITEMS)] | None = None
+    parts: Annotated[tuple[declared.Id, ...], Field(max_length=limits.PARTS)] | None = None
     seconds: Annotated[float, number(ge=0.2, le=60)] = 8.0
 
 
 class CutPieceDoc(fields.Edge):
     """A piece where it lies [mm]."""
 
-    item: declared.Id
+    part: declared.Id
     name: declared.Name
     number: Annotated[int, Field(strict=True, ge=1, le=20_000)]
     of: Annotated[int, Field(strict=True, ge=1, le=20_000)]
@@ -118,13 +118,13 @@ async def lay(
     better. Whoever stops reading ends it; the last plans stand. Nothing is kept."""
     build = (await run_in_threadpool(shop.held, build_id)).build
     knife = Knife(cutting.kerf_mm, cutting.margin_mm)
-    only = None if cutting.items is None else frozenset(cutting.items)
+    only = None if cutting.parts is None else frozenset(cutting.parts)
     to_lay, _ = await run_in_threadpool(jobs, build, knife, only)
     if not to_lay:
         words = (
             "there is no part to lay: give a part an area of a sheet that has a length and a width"
         )
-        raise ProblemError(422, "Nothing to lay", words, "items")
+        raise ProblemError(422, "Nothing to lay", words, "parts")
     steps = cutter.lay(to_lay, knife, cutting.seconds)
     first = await anext(steps, None)
     if first is None:

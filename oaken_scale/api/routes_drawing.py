@@ -73,7 +73,7 @@ class Skin(fields.Edge):
 class CutOut(fields.Edge):
     """Parts that are cut now."""
 
-    items: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
+    parts: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=limits.PARTS)]
 
 
 class PartLine(fields.Edge):
@@ -97,21 +97,21 @@ class PartLine(fields.Edge):
         units = Units(self.mass, self.length, self.area, self.run)
         here = {lot.rack for lot in build.lots}
         others = [replace(lot, id=SHELF + lot.id) for lot in shelf if lot.id not in here]
-        item = part_of_line(self.line, build.lots, units, others)
-        absurd = asked_of_part(item, (*build.lots, *others), build.surfaces)
+        part = part_of_line(self.line, build.lots, units, others)
+        absurd = asked_of_part(part, (*build.lots, *others), build.surfaces)
         if absurd is not None and not self.sure:
             of, asked = absurd
             meant = f"; {asked.instead:g} {_UNITS[of]}?" if asked.instead is not None else ""
             words = f"{asked.value:g} {_UNITS[of]} {_UNUSUAL[of]}{meant}"
             raise ProblemError(409, "Is that meant?", words, "line")
-        for use in item.uses:
+        for use in part.uses:
             if use.lot.startswith(SHELF):
                 wanted = next(lot for lot in shelf if SHELF + lot.id == use.lot)
                 lot = taken_lot(build, wanted)
                 build = replace(build, lots=(*build.lots, lot))
-                item = replace(item, uses=(replace(use, lot=lot.id),))
-        item = replace(item, assembly=item.assembly or self.assembly, added_at=datetime.now(UTC))
-        return drawing.with_parts(build, (item,), _id)
+                part = replace(part, uses=(replace(use, lot=lot.id),))
+        part = replace(part, assembly=part.assembly or self.assembly, added_at=datetime.now(UTC))
+        return drawing.with_parts(build, (part,), _id)
 
 
 class Flying(fields.Edge):
@@ -124,7 +124,7 @@ class Flying(fields.Edge):
 
 
 def _id(build: Build, name: str) -> str:
-    return free_id(name, (item.id for item in build.items))
+    return free_id(name, (part.id for part in build.parts))
 
 
 @router.post("/drawing", response_model=Opened, responses=documented(404, 412))
@@ -188,14 +188,14 @@ def parts_of_surface(
     return told(shop.change(build_id, number(if_match), added), 201)
 
 
-@router.post("/items/cut", response_model=Opened, responses=documented(404, 412))
+@router.post("/parts/cut", response_model=Opened, responses=documented(404, 412))
 def cut_out(build_id: BuildId, parts: CutOut, if_match: Revision, shop: Shop) -> Response:
     """Say that parts are cut: they follow the drawing no more."""
-    return told(shop.change(build_id, number(if_match), lambda build: cut(build, parts.items)))
+    return told(shop.change(build_id, number(if_match), lambda build: cut(build, parts.parts)))
 
 
 @router.post(
-    "/items/line", response_model=Opened, status_code=201, responses=documented(404, 409, 412)
+    "/parts/line", response_model=Opened, status_code=201, responses=documented(404, 409, 412)
 )
 def add_line(build_id: BuildId, line: PartLine, if_match: Revision, shop: Shop) -> Response:
     """Add a part typed on one line: "Left panel 13 dm2 of sheet b in Wing at 266"."""
@@ -230,7 +230,7 @@ def loadouts_from_packs(
         for field, lines in (("packs", flying.new_packs), ("payloads", flying.new_payloads)):
             for line in lines:
                 build = line.added(build, shelf)
-                named[field].append(build.items[-1].id)
+                named[field].append(build.parts[-1].id)
         return flown_with(build, named["packs"], named["payloads"])
 
     return told(

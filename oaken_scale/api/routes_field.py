@@ -8,7 +8,7 @@ from fastapi import APIRouter, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import Field, TypeAdapter
 
-from oaken_scale.api.documents import NewItem, Opened
+from oaken_scale.api.documents import NewPart, Opened
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
 from oaken_scale.core.at_the_field import FieldTold, field_told
@@ -23,7 +23,7 @@ from oaken_scale.core.field.controls import (
 )
 from oaken_scale.core.model import declared
 from oaken_scale.core.model import field as core
-from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.build import Build, Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.next_version import next_version
@@ -100,9 +100,9 @@ class Shim(fields.Edge):
 class DamageDoc(fields.Edge):
     """One part that was hurt: what mends it, or what takes its place; with neither it is off."""
 
-    item: declared.Id
-    added: Annotated[tuple[NewItem, ...], Field(max_length=20)] = ()
-    replaced: NewItem | None = None
+    part: declared.Id
+    added: Annotated[tuple[NewPart, ...], Field(max_length=20)] = ()
+    replaced: NewPart | None = None
 
 
 class Crash(fields.Edge):
@@ -253,16 +253,16 @@ def crash(build_id: BuildId, crash: Crash, if_match: Revision, shop: Shop) -> Re
     def repaired(build: Build) -> Build:
         grown, damage = build, []
         for each in crash.damage:
-            added: list[Item] = []
+            added: list[Part] = []
             for one in each.added:
                 added.append(one.value(grown))
-                grown = replace(grown, items=(*grown.items, added[-1]))
+                grown = replace(grown, parts=(*grown.parts, added[-1]))
             new = each.replaced.value(grown) if each.replaced else None
             if new is not None:
-                grown = replace(grown, items=(*grown.items, new))
-            damage.append(Damage(each.item, tuple(added), new))
+                grown = replace(grown, parts=(*grown.parts, new))
+            damage.append(Damage(each.part, tuple(added), new))
         words = crash.words.strip() or "Crashed and repaired"
-        id = free_id("crash", (one.id for one in build.happenings))
+        id = free_id("crash", (one.id for one in build.diary))
         act = Act(id, crash.at or datetime.now(UTC), words)
         return mended(build, act, tuple(damage))
 

@@ -24,12 +24,12 @@ def spread(build_id: BuildId, new: NewJoint, shop: Shop) -> Response:
 
     def added(build: Build) -> Build:
         joint = new.value(build)
-        items = build.items
+        parts = build.parts
         if new.bead is not None:
-            id = free_id(new.name, (item.id for item in build.items))
-            glue = seam(build, id, new.name, new.items, new.bead.lot, new.bead.amount)
-            items, joint = (*items, glue), replace(joint, items=(*joint.items, id))
-        return replace(build, items=items, joints=(*build.joints, joint))
+            id = free_id(new.name, (part.id for part in build.parts))
+            glue = seam(build, id, new.name, new.parts, new.bead.lot, new.bead.amount)
+            parts, joint = (*parts, glue), replace(joint, parts=(*joint.parts, id))
+        return replace(build, parts=parts, joints=(*build.joints, joint))
 
     return told(shop.change(build_id, None, added), 201)
 

@@ -8,12 +8,12 @@ from typing import Annotated, Final
 from fastapi import APIRouter, Query, Response
 from pydantic import Field, TypeAdapter
 
-from oaken_scale.api.documents import ASSESSMENT, NewItem, Opened
+from oaken_scale.api.documents import ASSESSMENT, NewPart, Opened
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.changes import life
-from oaken_scale.core.flight.stages import past_of
+from oaken_scale.core.flight.stages import reference_of
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import declared, limits
@@ -37,20 +37,20 @@ class Done(fields.Edge):
     def act(self, build: Build, usual: str) -> life.Act:
         """The entry that it gets in the diary."""
         words = self.words.strip() or usual
-        id = free_id(usual, (each.id for each in build.happenings))
+        id = free_id(usual, (each.id for each in build.diary))
         return life.Act(id, self.at or datetime.now(UTC), words)
 
 
 class Repair(Done):
     """A repair: the glue, tape and patches that it added."""
 
-    added: Annotated[tuple[NewItem, ...], Field(max_length=20)]
+    added: Annotated[tuple[NewPart, ...], Field(max_length=20)]
 
 
 class Trim(Done):
     """Sanded, cut or pulled off: about how much."""
 
-    grams: Annotated[float, fields.number(gt=0, le=limits.ITEM_MASS_G)]
+    grams: Annotated[float, fields.number(gt=0, le=limits.PART_MASS_G)]
 
 
 _Side = Annotated[float, fields.number(gt=0, le=limits.STATION_MM)]
@@ -75,7 +75,7 @@ class NewPocket(Done):
 class Replacement(Done):
     """The part that takes another's place; without a station it sits where that sat."""
 
-    item: NewItem
+    part: NewPart
 
 
 class Move(Done):
@@ -87,7 +87,7 @@ class Move(Done):
 class Together(Move):
     """Parts that go to another build together; with ``copy`` the like of them goes there."""
 
-    items: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=200)]
+    parts: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=200)]
     copy_them: bool = False
 
 
@@ -103,112 +103,112 @@ class Measure(fields.Edge):
     build: declared.Id | None
 
 
-def _name(build: Build, item_id: str) -> str:
-    return next((item.name for item in build.items if item.id == item_id), item_id)
+def _name(build: Build, part_id: str) -> str:
+    return next((part.name for part in build.parts if part.id == part_id), part_id)
 
 
 def _free(build: Build, name: str) -> str:
-    return free_id(name, (item.id for item in build.items))
+    return free_id(name, (part.id for part in build.parts))
 
 
-@router.post("/items/{item_id}/repair", response_model=Opened, responses=documented(404, 412))
+@router.post("/parts/{part_id}/repair", response_model=Opened, responses=documented(404, 412))
 def repair(
-    build_id: BuildId, item_id: Named, done: Repair, if_match: Revision, shop: Shop
+    build_id: BuildId, part_id: Named, done: Repair, if_match: Revision, shop: Shop
 ) -> Response:
     """Repair a part: what was added stays on it, and goes on the pan with it."""
 
     def repaired(build: Build) -> Build:
         added, grown = [], build
         for each in done.added:
-            item = each.value(grown)
-            added.append(item)
-            grown = replace(grown, items=(*grown.items, item))
-        act = done.act(build, f"{_name(build, item_id)} repaired")
-        return life.repaired(build, act, item_id, added)
+            part = each.value(grown)
+            added.append(part)
+            grown = replace(grown, parts=(*grown.parts, part))
+        act = done.act(build, f"{_name(build, part_id)} repaired")
+        return life.repaired(build, act, part_id, added)
 
     return told(shop.change(build_id, number(if_match), repaired))
 
 
-@router.post("/items/{item_id}/trim", response_model=Opened, responses=documented(404, 412))
-def trim(build_id: BuildId, item_id: Named, done: Trim, if_match: Revision, shop: Shop) -> Response:
+@router.post("/parts/{part_id}/trim", response_model=Opened, responses=documented(404, 412))
+def trim(build_id: BuildId, part_id: Named, done: Trim, if_match: Revision, shop: Shop) -> Response:
     """Take something off a part; its readings of before speak of it as it was."""
 
     def trimmed(build: Build) -> Build:
-        name = _name(build, item_id)
+        name = _name(build, part_id)
         act = done.act(build, f"{name} trimmed")
-        return life.trimmed(build, act, item_id, _free(build, f"off {name}"), done.grams)
+        return life.trimmed(build, act, part_id, _free(build, f"off {name}"), done.grams)
 
     return told(shop.change(build_id, number(if_match), trimmed))
 
 
-@router.post("/items/{item_id}/pocket", response_model=Opened, responses=documented(404, 412))
+@router.post("/parts/{part_id}/pocket", response_model=Opened, responses=documented(404, 412))
 def cut_pocket(
-    build_id: BuildId, item_id: Named, done: NewPocket, if_match: Revision, shop: Shop
+    build_id: BuildId, part_id: Named, done: NewPocket, if_match: Revision, shop: Shop
 ) -> Response:
     """Cut a pocket into a part; its readings of before speak of it as it was."""
 
     def pocketed(build: Build) -> Build:
-        name = _name(build, item_id)
+        name = _name(build, part_id)
         act = done.act(build, f"a pocket cut in {name}")
-        return life.pocketed(build, act, item_id, _free(build, f"pocket in {name}"), done.pocket())
+        return life.pocketed(build, act, part_id, _free(build, f"pocket in {name}"), done.pocket())
 
     return told(shop.change(build_id, number(if_match), pocketed))
 
 
-@router.post("/items/{item_id}/replace", response_model=Opened, responses=documented(404, 412))
-def replace_item(
-    build_id: BuildId, item_id: Named, done: Replacement, if_match: Revision, shop: Shop
+@router.post("/parts/{part_id}/replace", response_model=Opened, responses=documented(404, 412))
+def replace_part(
+    build_id: BuildId, part_id: Named, done: Replacement, if_match: Revision, shop: Shop
 ) -> Response:
     """Put another part in a part's place; the old one retires and its readings speak on."""
 
     def changed(build: Build) -> Build:
-        act = done.act(build, f"{_name(build, item_id)} replaced")
-        return life.replaced(build, act, item_id, done.item.value(build))
+        act = done.act(build, f"{_name(build, part_id)} replaced")
+        return life.replaced(build, act, part_id, done.part.value(build))
 
     return told(shop.change(build_id, number(if_match), changed), after=sharing(shop, build_id))
 
 
-@router.post("/items/{item_id}/retire", response_model=Opened, responses=documented(404, 412))
+@router.post("/parts/{part_id}/retire", response_model=Opened, responses=documented(404, 412))
 def retire(
-    build_id: BuildId, item_id: Named, done: Done, if_match: Revision, shop: Shop
+    build_id: BuildId, part_id: Named, done: Done, if_match: Revision, shop: Shop
 ) -> Response:
     """Take a part off for good, and what was done to it; its readings speak on."""
 
     def retired(build: Build) -> Build:
-        act = done.act(build, f"{_name(build, item_id)} taken off")
-        return life.retired(build, act, item_id)
+        act = done.act(build, f"{_name(build, part_id)} taken off")
+        return life.retired(build, act, part_id)
 
     return told(shop.change(build_id, number(if_match), retired))
 
 
-@router.post("/items/{item_id}/move", response_model=Opened, responses=documented(404, 412))
-def move(build_id: BuildId, item_id: Named, done: Move, if_match: Revision, shop: Shop) -> Response:
+@router.post("/parts/{part_id}/move", response_model=Opened, responses=documented(404, 412))
+def move(build_id: BuildId, part_id: Named, done: Move, if_match: Revision, shop: Shop) -> Response:
     """Take a part to another build, which keeps what it was found to weigh; both, or neither."""
     here, there = shop.held(build_id).build, shop.held(done.to).build
     if done.to == build_id:
         raise BuildFaultError([Fault("to", "it is on this build; name another one")])
-    act = done.act(here, f"{_name(here, item_id)} moved to {there.name}")
-    new_id = _free(there, _name(here, item_id))
+    act = done.act(here, f"{_name(here, part_id)} moved to {there.name}")
+    new_id = _free(there, _name(here, part_id))
 
     def leaves(build: Build) -> Build:
-        return life.moved(build, there, act, item_id, new_id)[0]
+        return life.moved(build, there, act, part_id, new_id)[0]
 
     def arrives(build: Build) -> Build:
-        return life.moved(here, build, act, item_id, new_id)[1]
+        return life.moved(here, build, act, part_id, new_id)[1]
 
     held = shop.change(build_id, number(if_match), leaves, {done.to: arrives})
     return told(held, after=sharing(shop, build_id))
 
 
-@router.post("/items-together", response_model=Opened, responses=documented(404, 412))
+@router.post("/parts-together", response_model=Opened, responses=documented(404, 412))
 def move_together(build_id: BuildId, done: Together, if_match: Revision, shop: Shop) -> Response:
     """Take parts to another build together, or the like of them, as they were found to weigh."""
     here, there = shop.held(build_id).build, shop.held(done.to).build
     if done.to == build_id:
         raise BuildFaultError([Fault("to", "they are on this build; name another one")])
-    taken = [item.id for item in there.items]
+    taken = [part.id for part in there.parts]
     ids = {}
-    for id in dict.fromkeys(done.items):
+    for id in dict.fromkeys(done.parts):
         ids[id] = free_id(_name(here, id), taken)
         taken.append(ids[id])
     if done.copy_them:
@@ -267,14 +267,18 @@ def finish(build_id: BuildId, finishing: Finishing, if_match: Revision, shop: Sh
     )
 
 
-@router.put("/past", response_model=Opened, responses=documented(404, 412))
+@router.put("/reference-build", response_model=Opened, responses=documented(404, 412))
 def measure_by(build_id: BuildId, measure: Measure, if_match: Revision, shop: Shop) -> Response:
     """Measure a build by an earlier one: its assemblies as they weigh now."""
-    past = None
+    reference = None
     if measure.build is not None:
         other = shop.held(measure.build)
-        past = past_of(other.assessment.so_far, other.build.name)
-    return told(shop.change(build_id, number(if_match), lambda build: replace(build, past=past)))
+        reference = reference_of(other.assessment.so_far, other.build.name)
+    return told(
+        shop.change(
+            build_id, number(if_match), lambda build: replace(build, reference_build=reference)
+        )
+    )
 
 
 @router.get("/as-of", response_model=Assessment, responses=documented(404))

@@ -15,7 +15,7 @@ from oaken_scale.api.stand import Stands, StandState
 from oaken_scale.core.changes.drive import adopted_pack
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.build import Build, Group, Item, Loadout, Pedigree
+from oaken_scale.core.model.build import Build, Group, Loadout, Part, Pedigree
 from oaken_scale.core.model.declared import Amperes, Capacity, Cells, Kv, Rating
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
@@ -32,7 +32,7 @@ router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["power"])
 LISTING_DOUBT = 0.05
 """One sigma of a listed mass, as a fraction."""
 
-Grams = Annotated[float, fields.number(gt=0, le=limits.ITEM_MASS_G)]
+Grams = Annotated[float, fields.number(gt=0, le=limits.PART_MASS_G)]
 Throttle = Annotated[float, fields.number(ge=0, le=1)]
 
 
@@ -45,9 +45,9 @@ class ListedPack(fields.Edge):
     c_rating: Rating | None = None
     mass_g: Grams
 
-    def pack(self, id: str, item: str | None = None) -> Pack:
+    def pack(self, id: str, part: str | None = None) -> Pack:
         """The pack of a drive."""
-        return Pack(id, self.name, self.cells, self.capacity_mah, self.c_rating, item)
+        return Pack(id, self.name, self.cells, self.capacity_mah, self.c_rating, part)
 
 
 class ListedMotor(fields.Edge):
@@ -140,14 +140,14 @@ def adopt(build_id: BuildId, adopting: Adopting, if_match: Revision, shop: Shop)
     at = datetime.now(UTC)
 
     def taken(build: Build) -> Build:
-        ids = [item.id for item in build.items]
+        ids = [part.id for part in build.parts]
         beside = _loadout(build, adopting.loadout)
         if thing is not None:
-            item = fitted(thing, free_id(thing.name, ids))
-            return adopted_pack(build, beside, _pack_of(thing), item, at)
+            part = fitted(thing, free_id(thing.name, ids))
+            return adopted_pack(build, beside, _pack_of(thing), part, at)
         listed = adopting.pack or _nothing_listed()
-        item = _listed_item(listed, free_id(listed.name, ids))
-        return adopted_pack(build, beside, listed.pack("listed"), item, at)
+        part = _listed_part(listed, free_id(listed.name, ids))
+        return adopted_pack(build, beside, listed.pack("listed"), part, at)
 
     return told(shop.change(build_id, number(if_match), taken), 201)
 
@@ -173,7 +173,7 @@ def prediction(
 def what_one_more_costs(
     build_id: BuildId,
     shop: Shop,
-    grams: Annotated[float, Query(ge=0, le=limits.ITEM_MASS_G, allow_inf_nan=False)],
+    grams: Annotated[float, Query(ge=0, le=limits.PART_MASS_G, allow_inf_nan=False)],
     wing_dm2: Annotated[float, Query(ge=0, le=limits.AREA_DM2, allow_inf_nan=False)] = 0.0,
     loadout: Annotated[declared.Id | None, Query(pattern=declared.ID)] = None,
 ) -> OneMore:
@@ -208,7 +208,7 @@ class _InDrawer:
 
 def _drawer(shop: Workshop, build: Build) -> list[_InDrawer]:
     """The packs and motors of the drawer that say what they are, and are not in the build."""
-    here = {item.thing for item in build.items if not item.retired}
+    here = {part.thing for part in build.parts if not part.retired}
     found = []
     for thing, where in shop.drawer.things():
         if thing.id in here:
@@ -250,8 +250,8 @@ def _as_motor(thing: Thing) -> Motor | None:
     return Motor(thing.kv, thing.listing_g, most_a=thing.most_a)
 
 
-def _listed_item(listed: ListedPack, id: str) -> Item:
-    return Item(
+def _listed_part(listed: ListedPack, id: str) -> Part:
+    return Part(
         id,
         listed.name,
         Pedigree.LISTING,

@@ -26,7 +26,7 @@ class NewPractice(Edge):
 class TrueMass:
     """A thing as it was found to weigh, and as it truly does [g]."""
 
-    item: str
+    part: str
     estimate_g: float
     sd_g: float
     true_g: float
@@ -50,7 +50,7 @@ class Truth:
     begun; ``settled`` the targets whose verdict the weighing settled, of ``targets``.
     """
 
-    items: tuple[TrueMass, ...]
+    parts: tuple[TrueMass, ...]
     wrong: tuple[WrongReading, ...]
     auw_g: float
     auw_sd_g: float
@@ -80,9 +80,9 @@ def truth(build_id: BuildId, shop: Shop) -> Truth:
     wrong = []
     for each in build.weighings:
         pan = each.pan
-        if any(load.item not in masses for load in pan.loads):
+        if any(load.part not in masses for load in pan.loads):
             continue
-        true = pan.known_g + sum(masses[load.item] * load.count for load in pan.loads)
+        true = pan.known_g + sum(masses[load.part] * load.count for load in pan.loads)
         true += sum(constants.get(on.lot, 0.0) * on.amount for on in pan.samples)
         if abs(each.reading_g - true) > max(20 * STEP_G, 0.01 * true):
             aside = each.set_aside is not None
@@ -91,17 +91,17 @@ def truth(build_id: BuildId, shop: Shop) -> Truth:
     aboard = build.aboard(next(iter(build.loadouts), None))
     judged = [a for a in first.answers if a.probability is not None]
     return Truth(
-        items=tuple(
-            TrueMass(item.id, mass.mass_g, mass.sd_g, masses[item.id])
-            for item, mass in zip(build.items, assessment.items, strict=True)
-            if item.id in masses
+        parts=tuple(
+            TrueMass(part.id, mass.mass_g, mass.sd_g, masses[part.id])
+            for part, mass in zip(build.parts, assessment.parts, strict=True)
+            if part.id in masses
         ),
         wrong=tuple(wrong),
         auw_g=first.answers[0].value or 0.0,
         auw_sd_g=first.answers[0].sd or 0.0,
         auw_true_g=sum(
-            masses.get(item.id, 0.0)
-            for item, flies in zip(build.items, aboard, strict=True)
+            masses.get(part.id, 0.0)
+            for part, flies in zip(build.parts, aboard, strict=True)
             if flies
         ),
         weighed=sum(1 for each in build.weighings if not each.id.startswith(PURPOSE)),

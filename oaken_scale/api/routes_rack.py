@@ -152,16 +152,16 @@ def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> 
     at, name = datetime.now(UTC), shop.held(build_id).build.name
 
     def added(build: Build) -> Build:
-        item = fitted(thing, free_id(thing.name, (item.id for item in build.items)))
-        item = replace(item, station=fitting.where(), added_at=at)
-        return replace(build, items=(*build.items, item))
+        part = fitted(thing, free_id(thing.name, (part.id for part in build.parts)))
+        part = replace(part, station=fitting.where(), added_at=at)
+        return replace(build, parts=(*build.parts, part))
 
-    def gone(item_id: str) -> Change:
+    def gone(part_id: str) -> Change:
         def gone_from(build: Build) -> Build:
             words = f"{thing.name} moved to {name}"
-            taken = [each.id for each in build.happenings]
+            taken = [each.id for each in build.diary]
             act = Act(free_id(words, taken), at, words)
-            return moved_away(build, act, item_id)
+            return moved_away(build, act, part_id)
 
         return gone_from
 
@@ -203,5 +203,5 @@ def drawer_thing(shop: Workshop, thing: Thing, where: list[tuple[str, str]]) -> 
     """A thing of the drawer with what builds found that it weighs, and where it sits."""
     known = found_to_weigh(shop, thing)
     now = together(*expected(thing), known)
-    sits = tuple(Whereabouts(id, shop.held(id).build.name, item) for id, item in where)
+    sits = tuple(Whereabouts(id, shop.held(id).build.name, part) for id, part in where)
     return DrawerThing(thing, Known(*now), known is not None, sits)

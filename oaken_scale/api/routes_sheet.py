@@ -136,19 +136,19 @@ def print_labels(
     shop: Shop,
     shown: Reader,
     of: Labelled = Labelled.PARTS,
-    item: Annotated[tuple[Annotated[str, Query(max_length=64)], ...], Query(max_length=500)] = (),
+    part: Annotated[tuple[Annotated[str, Query(max_length=64)], ...], Query(max_length=500)] = (),
     grid: GridName = GridName.A4_21,
     paper: Paper = PaperName.A4,
     across: Annotated[int, Query(ge=1, le=8)] = 3,
     down: Annotated[int, Query(ge=1, le=20)] = 8,
     skip: Annotated[int, Query(ge=0, le=100)] = 0,
 ) -> Response:
-    """Labels for parts or packs, or for the items named: on a common sheet, the first so many
+    """Labels for parts or packs, or for the parts named: on a common sheet, the first so many
     places of a begun one skipped, or on a free grid of plain paper."""
     held = shop.held(build_id)
-    chosen = list(item) or None
+    chosen = list(part) or None
     if chosen is None and of is Labelled.PACKS:
-        chosen = [each.id for each in held.build.items if is_pack(each)]
+        chosen = [each.id for each in held.build.parts if is_pack(each)]
     laid = (
         free_grid(PAPERS[paper.value], across, down) if grid is GridName.FREE else GRIDS[grid.value]
     )

@@ -32,7 +32,7 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.rack import stripped
 from oaken_scale.core.material.shopping import Shopping, shopping
 from oaken_scale.core.model import declared
-from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.build import Build, Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.named import free_id
@@ -161,10 +161,10 @@ def keep(build_id: BuildId, keeping: Keeping, if_match: Revision, shop: Shop) ->
     """Keep parts of a drawing or a shape: each with its lot, layers, twin and place."""
 
     def kept(build: Build) -> Build:
-        items = list(build.items)
+        parts = list(build.parts)
         for k, given in enumerate(keeping.cuts):
-            items += _parts(k, given.value(), build, [item.id for item in items])
-        return replace(build, items=tuple(items))
+            parts += _parts(k, given.value(), build, [part.id for part in parts])
+        return replace(build, parts=tuple(parts))
 
     return told(shop.change(build_id, number(if_match), kept), 201)
 
@@ -175,7 +175,7 @@ def keep(build_id: BuildId, keeping: Keeping, if_match: Revision, shop: Shop) ->
 def alternatives(build_id: BuildId, choosing: Choosing, shop: Shop) -> Response:
     """The chosen parts from other lots, side by side with today's; nothing is kept."""
     build = shop.held(build_id).build
-    told = compare(build, choosing.items, _lots(shop, build, choosing))
+    told = compare(build, choosing.parts, _lots(shop, build, choosing))
     return Response(COMPARISON.dump_json(told), media_type="application/json")
 
 
@@ -192,7 +192,7 @@ def adopt(build_id: BuildId, choosing: Choosing, if_match: Revision, shop: Shop)
         if len(lots) != 1:
             words = f"holds {len(lots)} ways; adopt one at a time"
             raise BuildFaultError([Fault("lots", words)])
-        return instead(build, choosing.items, lots[0])
+        return instead(build, choosing.parts, lots[0])
 
     held = shop.change(build_id, number(if_match), adopted)
     return told(held, after=sharing(shop, build_id))
@@ -261,7 +261,7 @@ def budget_by_donor(build_id: BuildId, donor: Donor, if_match: Revision, shop: S
     )
 
 
-def _parts(k: int, cut: Cut, build: Build, taken: list[str]) -> tuple[Item, ...]:
+def _parts(k: int, cut: Cut, build: Build, taken: list[str]) -> tuple[Part, ...]:
     lot = next((lot for lot in build.lots if lot.id == cut.lot), None)
     if lot is None or lot.unit is not LotUnit.DM2:
         sheets = ", ".join(each.id for each in build.lots if each.unit is LotUnit.DM2) or "none"
@@ -300,9 +300,9 @@ def _stripped(build: Build, choosing: Choosing) -> tuple[Lot, ...]:
     }
     used = [
         sheets[use.lot]
-        for item in build.items
-        if item.id in choosing.items
-        for use in item.uses
+        for part in build.parts
+        if part.id in choosing.parts
+        for use in part.uses
         if use.lot in sheets
     ]
     if not used:

@@ -14,7 +14,7 @@ from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, shari
 from oaken_scale.core.changes.drawing import with_parts
 from oaken_scale.core.changes.listed import with_list
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.build import Build, Item, Pedigree, Station
+from oaken_scale.core.model.build import Build, Part, Pedigree, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
 from oaken_scale.formats import fields, lists_in, parts_list, tables
@@ -181,12 +181,12 @@ class Listed(fields.Edge):
     side_mm: Mm = 0.0
     height_mm: Mm = 0.0
 
-    def value(self) -> Item:
+    def value(self) -> Part:
         """The part that it is, without an id."""
         station = None
         if self.station_mm is not None:
             station = Station(self.station_mm, self.side_mm, self.height_mm)
-        return Item(
+        return Part(
             "", self.name, Pedigree.GUESS, self.assembly, self.mass_g, pieces=self.pieces,
             station=station, added_at=datetime.now(UTC),
         )  # fmt: skip
@@ -195,7 +195,7 @@ class Listed(fields.Edge):
 class PartsList(fields.Edge):
     """The parts of a list that are to be kept."""
 
-    parts: Annotated[tuple[Listed, ...], Field(min_length=1, max_length=limits.ITEMS)]
+    parts: Annotated[tuple[Listed, ...], Field(min_length=1, max_length=limits.PARTS)]
 
 
 @router.post(
@@ -208,10 +208,10 @@ def keep_a_list(build_id: BuildId, given: PartsList, if_match: Revision, shop: S
     """Add the parts of a list, all or none; one of the same name and assembly stays as it is."""
 
     def added(build: Build) -> Build:
-        there = {(item.name, item.assembly) for item in build.items if not item.retired}
+        there = {(part.name, part.assembly) for part in build.parts if not part.retired}
         fresh = [each.value() for each in given.parts if (each.name, each.assembly) not in there]
-        if len(build.items) + len(fresh) > limits.ITEMS:
-            words = f"would make {len(build.items) + len(fresh)} parts; at most {limits.ITEMS}"
+        if len(build.parts) + len(fresh) > limits.PARTS:
+            words = f"would make {len(build.parts) + len(fresh)} parts; at most {limits.PARTS}"
             raise BuildFaultError([Fault("parts", words)])
         return with_parts(build, fresh, _id)
 
@@ -219,4 +219,4 @@ def keep_a_list(build_id: BuildId, given: PartsList, if_match: Revision, shop: S
 
 
 def _id(build: Build, name: str) -> str:
-    return free_id(name, (item.id for item in build.items))
+    return free_id(name, (part.id for part in build.parts))

@@ -43,7 +43,7 @@ class NewThing(fields.Edge):
 
     name: declared.Name
     kind: ThingKind
-    listing_g: Annotated[float, fields.number(gt=0, le=limits.ITEM_MASS_G)]
+    listing_g: Annotated[float, fields.number(gt=0, le=limits.PART_MASS_G)]
     leads_included: bool = True
     price: declared.Price | None = None
     note: declared.Words = ""
@@ -82,7 +82,7 @@ class Choosing(fields.Edge):
     Each lot by its id in the build or on the rack; or the parts' own sheet with other faces.
     """
 
-    items: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=limits.ITEMS)]
+    parts: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=limits.PARTS)]
     lots: Annotated[tuple[declared.Id, ...], Field(max_length=6)] = ()
     faces: Annotated[tuple[Faces, ...], Field(max_length=3)] = ()
 

@@ -13,9 +13,9 @@ from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
 from oaken_scale.core.flight.headroom import Headroom, at_the_ends, headroom
-from oaken_scale.core.flight.item_masses import ItemMass, item_masses
 from oaken_scale.core.flight.lateral_pairs import Twin, twins
 from oaken_scale.core.flight.metrics import Flying, answers_of
+from oaken_scale.core.flight.part_masses import PartMass, part_masses
 from oaken_scale.core.flight.stages import SoFar, so_far
 from oaken_scale.core.flight.verdict import Answer, Word, worst
 from oaken_scale.core.flight.weigh_next import Suggestion, checks_of_scales, goals, rank
@@ -36,7 +36,7 @@ from oaken_scale.core.ledger.outliers import Doubt, predicted
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import before_the_fact
 from oaken_scale.core.material.joint_clock import Adhesive, JointTimes, joint_times, own_adhesives
-from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Role
+from oaken_scale.core.model.build import Build, Pan, Part, Pedigree, Role
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits
 from oaken_scale.core.notices import Notice, notices
@@ -67,7 +67,7 @@ class ScaleError:
 
 @dataclass(frozen=True, slots=True)
 class AssemblyMass:
-    """An assembly's mass [g], one sigma: all its items not retired, and what lies within it.
+    """An assembly's mass [g], one sigma: all its parts not retired, and what lies within it.
 
     ``name`` is its whole path, "Fuselage/Nose".
     """
@@ -148,7 +148,7 @@ class Assessment:
 
     build: str
     loadouts: tuple[LoadoutAnswers, ...]
-    items: tuple[ItemMass, ...]
+    parts: tuple[PartMass, ...]
     lots: tuple[LotConstant, ...]
     scales: tuple[ScaleError, ...]
     assemblies: tuple[AssemblyMass, ...]
@@ -187,9 +187,9 @@ class Expected:
 def assess(build: Build) -> Assessment:
     """Tell everything about a build.
 
-    >>> from oaken_scale.core.model.build import Item
-    >>> motor = Item("motor", "Motor", Pedigree.LISTING, stated_g=28.0)
-    >>> told = assess(Build("b", "B", items=(motor,)))
+    >>> from oaken_scale.core.model.build import Part
+    >>> motor = Part("motor", "Motor", Pedigree.LISTING, stated_g=28.0)
+    >>> told = assess(Build("b", "B", parts=(motor,)))
     >>> told.loadouts[0].answers[0].value, round(told.loadouts[0].answers[0].sd, 6)
     (28.0, 1.4)
     """
@@ -198,8 +198,8 @@ def assess(build: Build) -> Assessment:
     been, planes, names = flown.been, flown.planes, flown.names
     answers = tuple(answers_of(plane) for plane in planes)
     shape = proportions(build, wing, max(plane.auw_g for plane in planes))
-    items = item_masses(build, after, wing, been)
-    marks = [item.mark for item in items]
+    parts = part_masses(build, after, wing, been)
+    marks = [part.mark for part in parts]
     masses = [(name[0], plane.auw_g) for name, plane in zip(names, planes, strict=True)]
     power = power_told(build, masses, shape.stall_speed)
     return Assessment(
@@ -208,7 +208,7 @@ def assess(build: Build) -> Assessment:
             _loadout(build, flown, name, plane, four, marks)
             for name, plane, four in zip(names, planes, answers, strict=True)
         ),
-        items=items,
+        parts=parts,
         lots=_lots(build, after),
         scales=_scales(build, after),
         assemblies=_assemblies(build, after),
@@ -296,7 +296,7 @@ def _scales(build: Build, after: Posterior) -> tuple[ScaleError, ...]:
 
 
 def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
-    names, inside = membership(build.items)
+    names, inside = membership(build.parts)
     totals = after.totals(inside.astype(float))
     return tuple(AssemblyMass(name, *total) for name, total in zip(names, totals, strict=True))
 
@@ -355,16 +355,16 @@ def _power_done(build: Build) -> float:
 
 
 @recalled(keep=8)
-def _laid_out(items: tuple[Item, ...]) -> tuple[frozenset[str], bool]:
+def _laid_out(parts: tuple[Part, ...]) -> tuple[frozenset[str], bool]:
     """The lots that parts on the plane use, and whether all of those parts have a place."""
-    active = [item for item in items if not item.retired]
-    used = frozenset(use.lot for item in active for use in item.uses)
-    placed = all(item.station or item.pedigree is Pedigree.ALLOWANCE for item in active)
+    active = [part for part in parts if not part.retired]
+    used = frozenset(use.lot for part in active for use in part.uses)
+    placed = all(part.station or part.pedigree is Pedigree.ALLOWANCE for part in active)
     return used, bool(active) and placed
 
 
 def _progress(build: Build, after: Posterior, marks: Sequence[Mark]) -> Progress:
-    there, (used, placed) = traits(build.items).there, _laid_out(build.items)
+    there, (used, placed) = traits(build.parts).there, _laid_out(build.parts)
     steps = (
         any(surface for surface in build.surfaces),
         bool(build.targets),

@@ -118,7 +118,7 @@ def field_told(build: Build, assessment: Assessment, now: datetime) -> FieldTold
         incidence_deg=incidence_difference_deg(build),
         counts=counts(build),
         reminders=reminders(build.field, now.date()),
-        looking_back=looking_back(build, assessment.items, assessment.loadouts[0].cg),
+        looking_back=looking_back(build, assessment.parts, assessment.loadouts[0].cg),
     )
 
 
@@ -214,7 +214,7 @@ def best_throw(build: Build, throws: list[Throw]) -> BestThrow | None:
     often = {settings: them for settings, them in by.items() if len(them) > 1} or by
     settings, them = max(often.items(), key=lambda pair: _mean(pair[1]))
     last = them[-1]
-    since = tuple(each.words for each in build.happenings if each.at > last.at)
+    since = tuple(each.words for each in build.diary if each.at > last.at)
     return BestThrow(settings, last.loadout, len(them), _mean(them), last.cg_mm, since)
 
 

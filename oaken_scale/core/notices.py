@@ -31,14 +31,14 @@ class NoticeCode(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Notice:
-    """Something the builder should know, and which items, lot or scale it is about.
+    """Something the builder should know, and which parts, lot or scale it is about.
 
     ``amount`` is what a part would weigh, or how much more a scale reads of ``known_g`` [g]; or by
     which share a scale reads high, or a lot weighs more. ``fault`` is why nothing can be told.
     """
 
     code: NoticeCode
-    items: tuple[str, ...] = ()
+    parts: tuple[str, ...] = ()
     lot: str | None = None
     scale: str | None = None
     amount: float | None = None
@@ -63,16 +63,16 @@ def _notices(build: Build, after: Posterior) -> tuple[Notice, ...]:
     """Contradictions and gaps. A negative mass is told, never clipped."""
     told = []
     mass = after.mass
-    impossible = (mass < -after.sd[after.items]) & (after.prior.mass >= 0)
+    impossible = (mass < -after.sd[after.parts]) & (after.prior.mass >= 0)
     for i in np.flatnonzero(impossible):
-        item = build.items[i]
-        if not item.retired:
+        part = build.parts[i]
+        if not part.retired:
             grams = float(mass[i])
-            told.append(Notice(NoticeCode.NEGATIVE_MASS, (item.id,), amount=grams))
+            told.append(Notice(NoticeCode.NEGATIVE_MASS, (part.id,), amount=grams))
     adrift = tuple(
-        item.id
-        for item in build.items
-        if item.station is None and not item.retired and item.pedigree is not Pedigree.ALLOWANCE
+        part.id
+        for part in build.parts
+        if part.station is None and not part.retired and part.pedigree is not Pedigree.ALLOWANCE
     )
     if adrift:
         told.append(Notice(NoticeCode.NO_STATION, adrift))

@@ -20,14 +20,14 @@ LEAST_G: Final = 0.5
 class News:
     """A mass or a lot's constant that a reading moved, and how many parts a lot took along.
 
-    One of ``item`` and ``lot`` is set; ``before`` and ``after`` are g, or g per unit of the lot.
+    One of ``part`` and ``lot`` is set; ``before`` and ``after`` are g, or g per unit of the lot.
     """
 
-    item: str | None
+    part: str | None
     lot: str | None
     before: float
     after: float
-    parts: int = 0
+    made_of_it: int = 0
 
 
 def news(build: Build, pan: Pan, before: Assessment, after: Assessment) -> tuple[News, ...]:
@@ -40,18 +40,18 @@ def news(build: Build, pan: Pan, before: Assessment, after: Assessment) -> tuple
     >>> news(Build("b", "B"), Pan(), told, told)
     ()
     """
-    alone = pan.loads[0].item if len(pan.loads) == 1 and not pan.samples else None
+    alone = pan.loads[0].part if len(pan.loads) == 1 and not pan.samples else None
     moved: list[tuple[float, News]] = []
     of_moved_lot: set[str] = set()
     for lot, old, new in zip(build.lots, before.lots, after.lots, strict=True):
         strength = abs(new.constant - old.constant) / old.sd if old.sd > 0 else 0.0
         if strength < WORTH_TELLING:
             continue
-        parts = [i.id for i in build.items if any(u.lot == lot.id for u in i.uses)]
-        if parts:
-            moved.append((strength, News(None, lot.id, old.constant, new.constant, len(parts))))
-            of_moved_lot.update(parts)
-    for was, now in zip(before.items, after.items, strict=True):
+        cut = [i.id for i in build.parts if any(u.lot == lot.id for u in i.uses)]
+        if cut:
+            moved.append((strength, News(None, lot.id, old.constant, new.constant, len(cut))))
+            of_moved_lot.update(cut)
+    for was, now in zip(before.parts, after.parts, strict=True):
         step = abs(now.mass_g - was.mass_g)
         if now.id == alone or now.id in of_moved_lot or was.sd_g <= 0 or step < LEAST_G:
             continue

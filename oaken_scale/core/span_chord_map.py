@@ -166,10 +166,10 @@ def _balances(plane: Flying, answer: Answer) -> float | None:
     what is left of the bay either way.
     """
     target, cg = plane.target(TargetKind.BALANCE), plane.cg
-    packs = [k for k, item in enumerate(plane.build.items) if item.slide is not None]
+    packs = [k for k, part in enumerate(plane.build.parts) if part.slide is not None]
     if answer.kind is not TargetKind.BALANCE or target is None or cg is None or not packs:
         return None
-    pack = plane.build.items[packs[0]]
+    pack = plane.build.parts[packs[0]]
     if pack.station is None or pack.slide is None:
         return None
     origin, size = balance_axis(target.balance_unit, plane.wing)

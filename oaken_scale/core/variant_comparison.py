@@ -6,7 +6,7 @@ from typing import Final
 from oaken_scale.core.assess import Assessment, LoadoutAnswers
 from oaken_scale.core.geometry.proportions import stall_of
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model.build import Build, Item, TargetKind
+from oaken_scale.core.model.build import Build, Part, TargetKind
 
 MOST_CHANGES: Final = 12
 _WEIGHT: Final = TargetKind.AUW
@@ -48,8 +48,8 @@ def changed(origin: Build, variant: Build) -> tuple[str, ...]:
     """What is different about a variant, in words, the drawing first.
 
     >>> from oaken_scale.core.model.build import Pedigree
-    >>> motor = Item("m", "Motor", Pedigree.LISTING, stated_g=28.0)
-    >>> changed(Build("b", "B", items=(motor,)), Build("v", "V"))
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=28.0)
+    >>> changed(Build("b", "B", parts=(motor,)), Build("v", "V"))
     ('without Motor',)
     """
     said = []
@@ -60,8 +60,8 @@ def changed(origin: Build, variant: Build) -> tuple[str, ...]:
         if before and after and abs(before.area_dm2 - after.area_dm2) > 0.005:
             said.append(f"wing {before.area_dm2:.1f} to {after.area_dm2:.1f} dm2")
         said = said or ["another drawing"]
-    was = {item.id: item for item in origin.items if not item.retired}
-    now = {item.id: item for item in variant.items if not item.retired}
+    was = {part.id: part for part in origin.parts if not part.retired}
+    now = {part.id: part for part in variant.parts if not part.retired}
     said += [f"without {was[id].name}" for id in was if id not in now]
     said += [f"with {now[id].name}" for id in now if id not in was]
     said += [words for id in now if id in was and (words := _other(was[id], now[id]))]
@@ -78,7 +78,7 @@ def changed(origin: Build, variant: Build) -> tuple[str, ...]:
     return tuple(said)
 
 
-def _other(before: Item, after: Item) -> str:
+def _other(before: Part, after: Part) -> str:
     """How a part differs, in a few words; empty when it does not."""
     if (before.stated_g, before.uses) != (after.stated_g, after.uses):
         return f"{after.name} made otherwise"

@@ -13,10 +13,10 @@ from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot,
 from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
-    Item,
     Load,
     Loadout,
     Pan,
+    Part,
     Pedigree,
     Profile,
     Role,
@@ -60,25 +60,25 @@ def _at(x: float, y: float = 0.0, z: float = 0.0) -> Station:
     return Station(x, y, z)
 
 
-def _items(rows: Sequence[Row], options: Sequence[str] = ()) -> tuple[Item, ...]:
+def _parts(rows: Sequence[Row], options: Sequence[str] = ()) -> tuple[Part, ...]:
     made = []
     for id, name, group, known, figure, _, at in rows:
         option = id in options
         if isinstance(known, Pedigree):
-            made.append(Item(id, name, known, group, figure, station=at, option=option))
+            made.append(Part(id, name, known, group, figure, station=at, option=option))
         else:
             pedigree = {"glue": Pedigree.JOINT, "tape": Pedigree.COVERING}.get(known)
             uses = (Use(known, figure),)
             made.append(
-                Item(id, name, pedigree or Pedigree.CALCULATED, group, uses=uses, station=at)
+                Part(id, name, pedigree or Pedigree.CALCULATED, group, uses=uses, station=at)
             )
     return tuple(made)
 
 
-def _slides(items: tuple[Item, ...], ranges: dict[str, tuple[float, float]]) -> tuple[Item, ...]:
+def _slides(parts: tuple[Part, ...], ranges: dict[str, tuple[float, float]]) -> tuple[Part, ...]:
     return tuple(
-        replace(item, slide=Slide(*ranges[item.id])) if item.id in ranges else item
-        for item in items
+        replace(part, slide=Slide(*ranges[part.id])) if part.id in ranges else part
+        for part in parts
     )
 
 
@@ -150,7 +150,7 @@ def _night_heron() -> Plane:
         ("wires", "Wires and plugs", "Control", G, 12.0, 13.9, _at(150)),
         ("rest", "Still to come", "Not listed", A, 4.0, 3.1, _at(150)),
     )
-    items = _slides(_items(rows), {"pack": (25.0, 75.0), "receiver": (80.0, 140.0)})
+    parts = _slides(_parts(rows), {"pack": (25.0, 75.0), "receiver": (80.0, 140.0)})
     hurt = datetime(2026, 2, 22, 11, 30, tzinfo=UTC)
     wing = Surface(
         "wing", "Wing", Role.WING, (Section(0, 0, 0, 260), Section(230, 480, 15, 150)),
@@ -166,7 +166,7 @@ def _night_heron() -> Plane:
         layout="flying-wing",
         notes="Dusk counts over the creek. Flown 22 times; met a fence post on the last.",
         lots=lots,
-        items=items,
+        parts=parts,
         surfaces=(wing, fin),
         scales=(_KITCHEN,),
         loadouts=(Loadout("as-flown", "As flown"),),
@@ -197,8 +197,8 @@ def _night_heron() -> Plane:
 
 def _repaired_nose(build: Build, at: datetime) -> Build:
     added = (
-        Item("nose-glue", "Glue on nose pod", Pedigree.JOINT, stated_g=4.0),
-        Item("nose-patch", "Doubler on nose pod", Pedigree.GUESS, stated_g=6.0),
+        Part("nose-glue", "Glue on nose pod", Pedigree.JOINT, stated_g=4.0),
+        Part("nose-patch", "Doubler on nose pod", Pedigree.GUESS, stated_g=6.0),
     )
     return repaired(build, Act("fence-post", at, "met a fence post, nose rebuilt"), "pod", added)
 
@@ -252,7 +252,7 @@ def _avocet() -> Plane:
         layout="canard",
         notes="Still on the plan. The chord rule would put its balance where it must not be.",
         lots=lots,
-        items=_slides(_items(rows, ("pack-1300", "pack-2200", "pack-850", "pod")), ranges),
+        parts=_slides(_parts(rows, ("pack-1300", "pack-2200", "pack-850", "pod")), ranges),
         surfaces=surfaces,
         scales=(_KITCHEN,),
         loadouts=(
@@ -311,7 +311,7 @@ def _mayfly() -> Plane:
         layout="twin",
         notes="Winter evenings in the village hall. Lost above 64 g.",
         lots=lots,
-        items=_slides(_items(rows), {"pack": (20.0, 110.0)}),
+        parts=_slides(_parts(rows), {"pack": (20.0, 110.0)}),
         surfaces=surfaces,
         scales=(_SHOP, _KITCHEN),
         loadouts=(Loadout("hall", "In the hall"),),
@@ -367,7 +367,7 @@ def _dunlin() -> Plane:
         layout="glider",
         notes="Thrown on the meadow behind the barn, 14 February, with 1 g more clay than planned.",
         lots=lots,
-        items=_slides(_items(rows), {"clay": (12.0, 60.0)}),
+        parts=_slides(_parts(rows), {"clay": (12.0, 60.0)}),
         surfaces=surfaces,
         scales=(_KITCHEN,),
         loadouts=(Loadout("as-thrown", "As thrown"),),

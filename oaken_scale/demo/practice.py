@@ -17,8 +17,8 @@ from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G, prior
 from oaken_scale.core.model.build import (
     Build,
     Container,
-    Item,
     Pan,
+    Part,
     Pedigree,
     Target,
     TargetKind,
@@ -50,8 +50,8 @@ def practice(seed: int) -> Practice:
     known = prior(replace(plan, weighings=()))
     constants = {lot.id: rng.gauss(lot.constant, lot.doubt) for lot in plan.lots}
     masses = {
-        item.id: max(_true(rng, item, known.mass[i], constants, plan), 0.4)
-        for i, item in enumerate(plan.items)
+        part.id: max(_true(rng, part, known.mass[i], constants, plan), 0.4)
+        for i, part in enumerate(plan.parts)
     }
     loads = [w.pan for w in plan.weighings if w.pan.loads and not w.pan.samples]
     chosen = sorted(rng.sample(range(len(loads)), 9))
@@ -61,13 +61,13 @@ def practice(seed: int) -> Practice:
     wrong = rng.choice(alone)
     log = []
     for k, pan in enumerate(pans):
-        true = sum(masses[load.item] * load.count for load in pan.loads)
+        true = sum(masses[load.part] * load.count for load in pan.loads)
         true += TRAY.mass_g if k == wrong else 0.0
         shown = round(round((true + rng.gauss(0, STEP_G / 3)) / STEP_G) * STEP_G, 1)
         at = start + timedelta(minutes=4 * k)
         log.append(_reading(f"practice-{k + 1:02d}", at, max(shown, STEP_G), pan, plan))
     (slipped,) = pans[wrong].loads
-    name = next(item.name for item in plan.items if item.id == slipped.item)
+    name = next(part.name for part in plan.parts if part.id == slipped.part)
     build = replace(
         plan,
         name="Practice plane",
@@ -82,14 +82,14 @@ def practice(seed: int) -> Practice:
 
 
 def _true(
-    rng: random.Random, item: Item, estimate_g: float, constants: dict[str, float], plan: Build
+    rng: random.Random, part: Part, estimate_g: float, constants: dict[str, float], plan: Build
 ) -> float:
-    stated = item.stated_g or (estimate_g if item.pedigree is Pedigree.ALLOWANCE else 0.0)
-    mean = stated + sum(use.amount * constants[use.lot] for use in item.uses)
-    own = DOUBT[item.pedigree] * abs(estimate_g)
-    if item.pedigree is Pedigree.LISTING:
+    stated = part.stated_g or (estimate_g if part.pedigree is Pedigree.ALLOWANCE else 0.0)
+    mean = stated + sum(use.amount * constants[use.lot] for use in part.uses)
+    own = DOUBT[part.pedigree] * abs(estimate_g)
+    if part.pedigree is Pedigree.LISTING:
         own = max(own, LISTING_FLOOR_G)
-    return float(mean + rng.gauss(0, own / 2 if item.pedigree is Pedigree.ALLOWANCE else own))
+    return float(mean + rng.gauss(0, own / 2 if part.pedigree is Pedigree.ALLOWANCE else own))
 
 
 def _reading(id: str, at: datetime, shown: float, pan: Pan, plan: Build) -> Weighing:
@@ -100,7 +100,7 @@ def _reading(id: str, at: datetime, shown: float, pan: Pan, plan: Build) -> Weig
 def _targets(rng: random.Random, plan: Build, masses: dict[str, float]) -> tuple[Target, ...]:
     """Targets that weighing can settle: met or missed by more than a finished ledger doubts."""
     aboard = np.array(plan.aboard(plan.loadouts[0]), dtype=float)
-    mass = np.array([masses[item.id] for item in plan.items])
+    mass = np.array([masses[part.id] for part in plan.parts])
     total = float(mass @ aboard)
     wing = wing_figures(plan.surfaces)
     cg = centre_of_gravity(mass, np.zeros((len(mass),) * 2), stations(plan, wing), aboard)

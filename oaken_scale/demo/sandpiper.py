@@ -19,10 +19,10 @@ from oaken_scale.core.model.build import (
     Colour,
     Container,
     Group,
-    Item,
     Load,
     Loadout,
     Pan,
+    Part,
     Pedigree,
     Reference,
     Role,
@@ -99,9 +99,9 @@ def _nose(x_mm: float, z_mm: float = 0.0, y_mm: float = 0.0) -> Station:
 
 @dataclass(frozen=True, slots=True)
 class _Thing:
-    """An item and what it truly weighs [g]."""
+    """A part and what it truly weighs [g]."""
 
-    item: Item
+    part: Part
     true_g: float
 
 
@@ -109,7 +109,7 @@ def _cut(
     id: str, name: str, group: str, lot: str, area: float, true_g: float, at: Station
 ) -> _Thing:
     return _Thing(
-        Item(id, name, Pedigree.CALCULATED, group, uses=(Use(lot, area),), station=at), true_g
+        Part(id, name, Pedigree.CALCULATED, group, uses=(Use(lot, area),), station=at), true_g
     )
 
 
@@ -118,7 +118,7 @@ def _run(
 ) -> _Thing:
     pedigree = Pedigree.JOINT if lot == "hot-glue" else Pedigree.COVERING
     pedigree = Pedigree.CALCULATED if lot == "rod" else pedigree
-    return _Thing(Item(id, name, pedigree, group, uses=(Use(lot, metres),), station=at), true_g)
+    return _Thing(Part(id, name, pedigree, group, uses=(Use(lot, metres),), station=at), true_g)
 
 
 def _thing(
@@ -131,11 +131,11 @@ def _thing(
     at: Station,
     pieces: int = 1,
 ) -> _Thing:
-    return _Thing(Item(id, name, known, group, grams, pieces=pieces, station=at), true_g)
+    return _Thing(Part(id, name, known, group, grams, pieces=pieces, station=at), true_g)
 
 
 def _option(id: str, name: str, group: str, grams: float, true_g: float, at: Station) -> _Thing:
-    return _Thing(Item(id, name, Pedigree.LISTING, group, grams, station=at, option=True), true_g)
+    return _Thing(Part(id, name, Pedigree.LISTING, group, grams, station=at, option=True), true_g)
 
 
 Corners = tuple[tuple[float, float], ...]
@@ -225,7 +225,7 @@ DRAWER: Final = (
           "never run", kv=2250.0, most_a=13.0),
     Thing("spare-servo", "Spare servo", ThingKind.SERVO, 6.0, False, 4.0),
 )  # fmt: skip
-"""What lies in the workshop's drawer; a thing aboard has its item's id."""
+"""What lies in the workshop's drawer; a thing aboard has its part's id."""
 
 _GROUPS: Final = {
     **{thing.id: GROUPS[thing.kind] for thing in DRAWER},
@@ -275,7 +275,7 @@ _BALLAST: Final = Ballast(
     (BallastSpot("nose", "Nose", 8.0, 0.0, -10.0, 30.0),), (5.0, 5.0, 10.0, 20.0)
 )
 
-_ALLOWANCE: Final = Item("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed", 6.0)
+_ALLOWANCE: Final = Part("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed", 6.0)
 
 _BODIES: Final = (
     Body(
@@ -354,7 +354,7 @@ _READINGS: Final[tuple[tuple[int, str | tuple[str, ...], float], ...]] = (
 
 def true_masses() -> dict[str, float]:
     """What each thing truly weighs [g]; what is still to come turns out to be 3.8 g."""
-    return {thing.item.id: thing.true_g for thing in _THINGS} | {_ALLOWANCE.id: 3.8}
+    return {thing.part.id: thing.true_g for thing in _THINGS} | {_ALLOWANCE.id: 3.8}
 
 
 def true_constants() -> dict[str, float]:
@@ -371,7 +371,7 @@ def sandpiper() -> Build:
         layout="tractor",
         notes="Photographs roosting waders at the marsh edge. Folded board wing, camera inside.",
         lots=tuple(lot for lot, _ in _LOTS),
-        items=(*(_described(thing.item) for thing in _THINGS), _ALLOWANCE),
+        parts=(*(_described(thing.part) for thing in _THINGS), _ALLOWANCE),
         surfaces=_SURFACES,
         bodies=_BODIES,
         bays=_BAYS,
@@ -399,22 +399,22 @@ def on_the_shelf() -> Build:
     return replace(
         build,
         lots=tuple(replace(lot, rack=lot.id) for lot in build.lots),
-        items=tuple(
-            replace(item, thing=item.id) if item.id in laid else item for item in build.items
+        parts=tuple(
+            replace(part, thing=part.id) if part.id in laid else part for part in build.parts
         ),
     )
 
 
-def _described(item: Item) -> Item:
-    """The item with its place in the budget, its price, and how far it may slide."""
+def _described(part: Part) -> Part:
+    """The part with its place in the budget, its price, and how far it may slide."""
     return replace(
-        item,
-        group=_GROUPS.get(item.id),
-        price=_PRICES.get(item.id),
-        slide=_SLIDES.get(item.id),
-        pattern=_PATTERNS.get(item.id),
-        fit=_FITS.get(item.id),
-        colour=_COLOURS.get(item.id),
+        part,
+        group=_GROUPS.get(part.id),
+        price=_PRICES.get(part.id),
+        slide=_SLIDES.get(part.id),
+        pattern=_PATTERNS.get(part.id),
+        fit=_FITS.get(part.id),
+        colour=_COLOURS.get(part.id),
     )
 
 

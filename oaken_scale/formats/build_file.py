@@ -15,12 +15,13 @@ from pydantic import ValidationError as PydanticValidationError
 from oaken_scale.core.model import build as core
 from oaken_scale.core.model.declared import Id
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.formats import build_file_1
 from oaken_scale.formats.documents import ShareDoc
 from oaken_scale.formats.fields import Document, Edge
 from oaken_scale.formats.wording import field_faults
 
 FORMAT: Final = "oaken-scale/build"
-VERSION: Final = 1
+VERSION: Final = 2
 LARGEST_BYTES: Final = 64 * 1024 * 1024
 
 
@@ -37,7 +38,7 @@ class BuildFile(Edge):
     """The file: what it is, which version of it, and the build."""
 
     format: Literal["oaken-scale/build"]
-    version: Literal[1]
+    version: Literal[2]
     build: BuildDoc
 
     @classmethod
@@ -74,7 +75,17 @@ def load(data: bytes) -> core.Build:
     Raises BuildFaultError with every fault, each naming its field and what would be right.
     """
     document = _json(data)
-    _check_version(document)
+    if _version(document) == VERSION:
+        return _read(data)
+    now = {**build_file_1.in_words_of_now(document), "version": VERSION}
+    try:
+        return _read(json.dumps(now).encode())
+    except BuildFaultError as error:
+        named = [Fault(build_file_1.as_written(each.field), each.words) for each in error.faults]
+        raise BuildFaultError(named) from error
+
+
+def _read(data: bytes) -> core.Build:
     try:
         return BuildFile.model_validate_json(data).build.value()
     except PydanticValidationError as error:
@@ -87,7 +98,7 @@ def schema() -> str:
     """The JSON Schema of the file."""
     document = BuildFile.model_json_schema()
     document["$schema"] = "https://json-schema.org/draft/2020-12/schema"
-    document["title"] = "Oaken Scale build file, version 1"
+    document["title"] = f"Oaken Scale build file, version {VERSION}"
     return json.dumps(document, indent=2) + "\n"
 
 
@@ -105,19 +116,20 @@ def _json(data: bytes) -> dict[str, Any]:
         words = f"not a JSON file in UTF-8 ({error}); export a build to see one"
         raise BuildFaultError([Fault("file", words)]) from error
     if not isinstance(document, dict):
-        words = 'holds no build; it should be {"format": ..., "version": 1, "build": {...}}'
+        words = 'holds no build; it should be {"format": ..., "version": 2, "build": {...}}'
         raise BuildFaultError([Fault("file", words)])
     return document
 
 
-def _check_version(document: dict[str, Any]) -> None:
+def _version(document: dict[str, Any]) -> int:
+    """Which version a file is of. Raises BuildFaultError for none that can be read."""
     given = document.get("format")
     if given != FORMAT:
         raise BuildFaultError([Fault("format", f'is {given!r}; a build file says "{FORMAT}"')])
     version = document.get("version")
-    if version != VERSION or isinstance(version, bool):
-        newer = isinstance(version, int) and version > VERSION
-        advice = "it was written by a newer Oaken Scale" if newer else "it should be 1"
-        raise BuildFaultError(
-            [Fault("version", f"is {version!r}; this one reads version {VERSION}; {advice}")]
-        )
+    if isinstance(version, int) and not isinstance(version, bool) and 1 <= version <= VERSION:
+        return version
+    newer = isinstance(version, int) and version > VERSION
+    advice = "it was written by a newer Oaken Scale" if newer else f"it should be {VERSION}"
+    words = f"is {version!r}; this one reads versions 1 to {VERSION}; {advice}"
+    raise BuildFaultError([Fault("version", words)])

@@ -25,7 +25,7 @@ class SlideDoc(Document, of=build.Slide):
     pass
 
 
-class ItemDoc(Document, of=build.Item):
+class PartDoc(Document, of=build.Part):
     pass
 
 
@@ -56,7 +56,7 @@ class ShareDoc(Edge):
 class PanDoc(Document, of=build.Pan):
     def value(self) -> build.Pan:
         """The pan as the core has it, in one order whatever order it was given in."""
-        loads = tuple(sorted(build.Load(load.item, load.count) for load in self.loads))
+        loads = tuple(sorted(build.Load(load.part, load.count) for load in self.loads))
         samples = tuple(sorted(build.Sample(each.lot, each.amount) for each in self.samples))
         return build.Pan(loads, samples, self.known_g)
 

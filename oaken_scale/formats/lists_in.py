@@ -32,7 +32,7 @@ COLUMNS: Final[dict[ListName, dict[str, str]]] = {
     ListName.WEIGHINGS: {
         "time": r"time|date|when|zeit|datum|uhrzeit",
         "reading": r"reading|weight|mass|grams?|gewicht|masse|anzeige|g|oz",
-        "pan": r"on the pan|pan|parts?|items?|what|teile?|bauteile?|was",
+        "pan": r"on the pan|pan|parts?|parts?|what|teile?|bauteile?|was",
         "scale": r"scale|waage|balance",
         "typed": r"as typed|typed",
         "set_aside": r"set aside|aside|ignored",
@@ -301,13 +301,13 @@ class _Lines:
                 samples.append(Sample(lot.id, _plain_number(sample[1])))
                 continue
             counted = re.fullmatch(r"(.+?) x ([\d.,]+)", each)
-            item = _named(self.build.items, each)
-            if item is None and counted:
-                item = _named(self.build.items, counted[1])
-            if item is None:
+            part = _named(self.build.parts, each)
+            if part is None and counted:
+                part = _named(self.build.parts, counted[1])
+            if part is None:
                 raise _CannotError(f'there is no part "{each[:60]}"')
-            is_counted = counted and item.name.lower() != each.lower()
-            loads.append(Load(item.id, _plain_number(counted[2]) if counted and is_counted else 1))
+            is_counted = counted and part.name.lower() != each.lower()
+            loads.append(Load(part.id, _plain_number(counted[2]) if counted and is_counted else 1))
         return Pan(tuple(sorted(loads)), tuple(sorted(samples)), known_g)
 
     def _loadout(self, cells: Mapping[str, str]) -> Loadout:
@@ -319,10 +319,10 @@ class _Lines:
             return there
         carries = []
         for each in filter(None, (one.strip() for one in cells.get("carries", "").split(";"))):
-            item = _named(self.build.items, each)
-            if item is None or not item.option:
+            part = _named(self.build.parts, each)
+            if part is None or not part.option:
                 raise _CannotError(f'there is no option "{each[:60]}" among the parts')
-            carries.append(item.id)
+            carries.append(part.id)
         return Loadout(self._id({}, name.lower()), name, tuple(carries))
 
     def _throw(self, cells: Mapping[str, str]) -> Throw:

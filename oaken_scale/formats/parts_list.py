@@ -37,7 +37,7 @@ class Field(StrEnum):
 
 
 HEADINGS: Final = {
-    Field.NAME: r"name|part|item|component|teil|bauteil|bezeichnung|benennung|what|was",
+    Field.NAME: r"name|part|part|component|teil|bauteil|bezeichnung|benennung|what|was",
     Field.ASSEMBLY: r"assembly|group|section|baugruppe|gruppe|where|wo|category",
     Field.MASS: r"mass|weight|grams?|ounces?|gewicht|masse|gramm|unzen|g|oz|wt",
     Field.PIECES: r"pieces|pcs|qty|quantity|count|number|anzahl|st[üu]ck|stk|menge|no",
@@ -258,7 +258,7 @@ def preview(
         raise _wrong("has no column of names; say which it is")
     places = [column.at for field, column in where.items() if field in KINDS]
     is_comma = is_comma_decimal(row[k] for row in rows[at + 1 :] for k in places if k < len(row))
-    there = {(item.name.lower(), item.assembly.lower()) for item in build.items if not item.retired}
+    there = {(part.name.lower(), part.assembly.lower()) for part in build.parts if not part.retired}
     found = []
     for line, row in enumerate(rows[at + 1 :], start=at + 2):
         read = _read(line, row, where, is_comma)

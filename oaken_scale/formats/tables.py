@@ -48,20 +48,20 @@ def tables(build: Build, told: Assessment) -> tuple[Table, ...]:
 def parts(build: Build, told: Assessment) -> Table:
     """Every part that is not retired, as it was typed and as it is known now. Its first columns are
     what the list of parts is read from again."""
-    masses = {each.id: each for each in told.items}
+    masses = {each.id: each for each in told.parts}
     lots = {lot.id: lot for lot in build.lots}
     rows: list[tuple[Value, ...]] = []
-    for item in build.items:
-        if item.retired:
+    for part in build.parts:
+        if part.retired:
             continue
-        now, at = masses[item.id], item.station
-        use = item.uses[0] if item.uses else None
+        now, at = masses[part.id], part.station
+        use = part.uses[0] if part.uses else None
         where = {Reference.NOSE: "nose", Reference.LEADING_EDGE: "leading edge"}
         rows.append((
-            item.name, item.assembly, round(now.mass_g, 3), item.pieces,
+            part.name, part.assembly, round(now.mass_g, 3), part.pieces,
             round(now.x_from_nose_mm, 2) if now.x_from_nose_mm is not None else None,
             at.y_mm if at else None, at.z_mm if at else None,
-            item.option, item.pedigree.value, item.stated_g,
+            part.option, part.pedigree.value, part.stated_g,
             lots[use.lot].name if use else None, use.amount if use else None,
             lots[use.lot].unit.value if use else None,
             at.x_mm if at else None, where[at.reference] if at else None,
@@ -77,13 +77,13 @@ def parts(build: Build, told: Assessment) -> Table:
 
 def weighings(build: Build) -> Table:
     """The log, in its order."""
-    names = {item.id: item.name for item in build.items}
+    names = {part.id: part.name for part in build.parts}
     scales = {scale.id: scale.name for scale in build.scales}
     lots = {lot.id: lot for lot in build.lots}
     rows: list[tuple[Value, ...]] = []
     for each in build.weighings:
         on_pan = [
-            names.get(load.item, load.item) + (f" x {load.count:g}" if load.count != 1 else "")
+            names.get(load.part, load.part) + (f" x {load.count:g}" if load.count != 1 else "")
             for load in each.pan.loads
         ]
         on_pan += [f"{each.pan.known_g:g} g known"] if each.pan.known_g else []
@@ -104,7 +104,7 @@ def weighings(build: Build) -> Table:
 
 def loadouts(build: Build, told: Assessment) -> Table:
     """Each loadout with its answers, and the options that it carries."""
-    names = {item.id: item.name for item in build.items}
+    names = {part.id: part.name for part in build.parts}
     carried = {each.id: "; ".join(names[id] for id in each.carries) for each in build.loadouts}
     rows: list[tuple[Value, ...]] = []
     kinds = [answer.kind for answer in told.loadouts[0].answers]
@@ -123,9 +123,9 @@ def loadouts(build: Build, told: Assessment) -> Table:
         row.append(carried.get(each.id) or None)
         rows.append(tuple(row))
     heads = [
-        f"{title}{part}"
+        f"{title}{more}"
         for title in (f"{METRICS[kind].name} {UNITS.get(kind, '')}".strip() for kind in kinds)
-        for part in ("", ", doubt", ", verdict")
+        for more in ("", ", doubt", ", verdict")
     ]
     heads += ["CG from nose mm", "CG from nose mm, doubt", "carries"]
     return Table("loadouts", ("loadout", *heads), tuple(rows))

@@ -72,22 +72,22 @@ def cards(
     build: Build, told: Assessment, shown: Shown, chosen: Sequence[str] | None = None
 ) -> list[Card]:
     """A card for each part aboard, or for each of the ``chosen``, in the order of the list."""
-    masses = {each.id: each for each in told.items}
+    masses = {each.id: each for each in told.parts}
     last: dict[str, datetime] = {}
     for reading in build.weighings:
         if reading.set_aside is None:
             for load in reading.pan.loads:
-                last[load.item] = max(reading.at, last.get(load.item, reading.at))
+                last[load.part] = max(reading.at, last.get(load.part, reading.at))
     found = []
-    for item in build.items:
-        mass = masses.get(item.id)
-        if mass is None or item.retired or (chosen is not None and item.id not in chosen):
+    for part in build.parts:
+        mass = masses.get(part.id)
+        if mass is None or part.retired or (chosen is not None and part.id not in chosen):
             continue
-        when = f", {last[item.id]:%d.%m.%Y}" if item.id in last else ""
+        when = f", {last[part.id]:%d.%m.%Y}" if part.id in last else ""
         digits = 1 if shown.mass_unit.value == "g" else 2
         found.append(
             Card(
-                item.name,
+                part.name,
                 f"{shown.mass(mass.mass_g, digits)} {shown.mass_unit.value}",
                 f"±{shown.mass(2 * mass.sd_g, digits)}",
                 mass.mark,

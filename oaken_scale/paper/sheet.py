@@ -223,13 +223,13 @@ def _weights(page: Page, subject: Subject, x: float, y: float, wide: float, show
 
 def _ways_known(subject: Subject) -> dict[str, HowKnown]:
     """For each assembly how the part is known that adds most to its doubt."""
-    masses = {each.id: each for each in subject.told.items}
+    masses = {each.id: each for each in subject.told.parts}
     worst: dict[str, tuple[float, HowKnown]] = {}
-    for item in subject.build.items:
-        mass = masses.get(item.id)
-        if mass is None or item.retired:
+    for part in subject.build.parts:
+        mass = masses.get(part.id)
+        if mass is None or part.retired:
             continue
-        name = item.assembly.split("/")[0]
+        name = part.assembly.split("/")[0]
         if mass.sd_g >= worst.get(name, (-1.0, mass.mark))[0]:
             worst[name] = (mass.sd_g, mass.mark)
     return {name: mark for name, (_, mark) in worst.items()}
@@ -331,7 +331,7 @@ def _mark(page: Page, subject: Subject, y: float, right: float, shown: Shown) ->
 def _checked(check: CheckTold, build: Build, shown: Shown) -> str:
     made = next(each for each in build.checks if each.id == check.id)
     aboard = next((each.name for each in build.loadouts if each.id == check.loadout), "all aboard")
-    aboard = check.part or aboard
+    aboard = check.held_alone or aboard
     gap = check.found_mm - check.sum_mm
     unit = shown.length_unit.value
     ways = ("to the right", "to the left") if check.across else ("aft", "ahead")

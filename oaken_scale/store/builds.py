@@ -13,14 +13,14 @@ from oaken_scale.store.day import read_day, write_day
 from oaken_scale.store.diary import (
     read_ballast,
     read_checks,
+    read_diary,
     read_habits,
-    read_happenings,
-    read_past,
+    read_reference_build,
     write_ballast,
     write_checks,
+    write_diary,
     write_habits,
-    write_happenings,
-    write_past,
+    write_reference_build,
 )
 from oaken_scale.store.drawing import (
     read_bays,
@@ -31,9 +31,9 @@ from oaken_scale.store.drawing import (
     write_surfaces,
 )
 from oaken_scale.store.field import read_field, write_field
-from oaken_scale.store.items import read_items, write_items
 from oaken_scale.store.joints import read_joints, write_joints
 from oaken_scale.store.log import accept, append_weighing, read_weighings, set_aside
+from oaken_scale.store.parts import read_parts, write_parts
 from oaken_scale.store.power import read_power, write_power
 from oaken_scale.store.rack import read_lots, write_lots
 from oaken_scale.store.rows import stamp
@@ -60,7 +60,7 @@ BUILD: Final = Columns(
     },
     apart=(
         "lots",
-        "items",
+        "parts",
         "surfaces",
         "bodies",
         "bays",
@@ -70,10 +70,10 @@ BUILD: Final = Columns(
         "targets",
         "budget",
         "joints",
-        "happenings",
+        "diary",
         "checks",
         "ballast",
-        "past",
+        "reference_build",
         "habits",
         "power",
         "field",
@@ -132,15 +132,15 @@ def revision(connection: sqlite3.Connection, build_id: str) -> int | None:
 def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
     """Read a whole build; None when there is no such build."""
     row = connection.execute(
-        f"SELECT budget_source, past_name, {BUILD} FROM build WHERE id = ?", (build_id,)
+        f"SELECT budget_source, reference_name, {BUILD} FROM build WHERE id = ?", (build_id,)
     ).fetchone()
     if row is None:
         return None
-    budget, past, *own = row
+    budget, reference, *own = row
     return BUILD.value(
         own,
         lots=read_lots(connection, build_id),
-        items=read_items(connection, build_id),
+        parts=read_parts(connection, build_id),
         surfaces=read_surfaces(connection, build_id),
         bodies=read_bodies(connection, build_id),
         bays=read_bays(connection, build_id),
@@ -150,10 +150,10 @@ def read_build(connection: sqlite3.Connection, build_id: str) -> Build | None:
         targets=read_targets(connection, build_id),
         budget=read_budget(connection, build_id, budget),
         joints=read_joints(connection, build_id),
-        happenings=read_happenings(connection, build_id),
+        diary=read_diary(connection, build_id),
         checks=read_checks(connection, build_id),
         ballast=read_ballast(connection, build_id),
-        past=read_past(connection, build_id, past),
+        reference_build=read_reference_build(connection, build_id, reference),
         habits=read_habits(connection, build_id),
         power=read_power(connection, build_id),
         field=read_field(connection, build_id),
@@ -216,22 +216,22 @@ def write_changes(connection: sqlite3.Connection, before: Build, after: Build) -
 
 _WRITERS: Final[tuple[tuple[Any, *tuple[str, ...]], ...]] = (
     (write_lots, "lots"),
-    (write_items, "items"),
+    (write_parts, "parts"),
     (write_surfaces, "surfaces"),
     (write_bodies, "bodies"),
     (write_bays, "bays"),
     (write_scales, "scales"),
     (write_containers, "containers"),
-    (write_loadouts, "loadouts", "items"),
+    (write_loadouts, "loadouts", "parts"),
     (write_budget, "budget"),
     (write_targets, "targets"),
-    (write_joints, "joints", "items"),
-    (write_happenings, "happenings", "items"),
+    (write_joints, "joints", "parts"),
+    (write_diary, "diary", "parts"),
     (write_checks, "checks"),
     (write_ballast, "ballast"),
-    (write_past, "past"),
+    (write_reference_build, "reference_build"),
     (write_habits, "habits"),
     (write_power, "power"),
     (write_day, "day"),
 )
-"""What writes a collection anew, and which changes make it: items are named by others."""
+"""What writes a collection anew, and which changes make it: parts are named by others."""

@@ -38,8 +38,8 @@ class Columns(Generic[T]):
 
     >>> from oaken_scale.core.model.build import Slide
     >>> slide = Columns(Slide, prefix="slide_")
-    >>> f"SELECT {slide} FROM item"
-    'SELECT slide_low_mm, slide_high_mm FROM item'
+    >>> f"SELECT {slide} FROM part"
+    'SELECT slide_low_mm, slide_high_mm FROM part'
     >>> slide.row(Slide(10.0, 40.0)), slide.value((10.0, 40.0))
     ((10.0, 40.0), Slide(low_mm=10.0, high_mm=40.0))
     """

@@ -7,48 +7,47 @@ from typing import Final
 
 from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, Stood
 from oaken_scale.core.model.build import Habit
-from oaken_scale.core.model.diary import Happening
-from oaken_scale.core.model.reference_build import Past, PastPart
+from oaken_scale.core.model.diary import DiaryEntry
+from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
 from oaken_scale.store.columns import Columns
 
-HAPPENING: Final = Columns(Happening, apart=("items",))
+DIARY_ENTRY: Final = Columns(DiaryEntry, apart=("parts",))
 CHECK: Final = Columns(BalanceCheck, named={"by": "held_by", "scale": "scale_id"}, apart=("stood",))
-STOOD: Final = Columns(Stood, named={"item": "item_id"})
+STOOD: Final = Columns(Stood, named={"part": "part_id"})
 HABIT: Final = Columns(Habit)
 SPOT: Final = Columns(BallastSpot)
-PAST_PART: Final = Columns(PastPart)
+REFERENCE_PART: Final = Columns(ReferencePart)
 
 
-def read_happenings(connection: sqlite3.Connection, build_id: str) -> tuple[Happening, ...]:
+def read_diary(connection: sqlite3.Connection, build_id: str) -> tuple[DiaryEntry, ...]:
     """What happened to a build, in its order."""
-    items: dict[str, list[str]] = defaultdict(list)
-    for happening_id, item_id in connection.execute(
-        "SELECT happening_id, item_id FROM happening_item WHERE build_id = ?"
-        " ORDER BY happening_id, place",
+    parts: dict[str, list[str]] = defaultdict(list)
+    for entry_id, part_id in connection.execute(
+        "SELECT entry_id, part_id FROM diary_entry_part WHERE build_id = ?"
+        " ORDER BY entry_id, place",
         (build_id,),
     ):
-        items[happening_id].append(item_id)
+        parts[entry_id].append(part_id)
     rows = connection.execute(
-        f"SELECT id, {HAPPENING} FROM happening WHERE build_id = ? ORDER BY place", (build_id,)
+        f"SELECT id, {DIARY_ENTRY} FROM diary_entry WHERE build_id = ? ORDER BY place", (build_id,)
     )
-    return tuple(HAPPENING.value(row, items=tuple(items[id])) for id, *row in rows)
+    return tuple(DIARY_ENTRY.value(row, parts=tuple(parts[id])) for id, *row in rows)
 
 
-def write_happenings(
-    connection: sqlite3.Connection, build_id: str, happenings: Sequence[Happening]
-) -> None:
+def write_diary(connection: sqlite3.Connection, build_id: str, diary: Sequence[DiaryEntry]) -> None:
     """Write a build's diary anew."""
-    connection.execute("DELETE FROM happening WHERE build_id = ?", (build_id,))
+    connection.execute("DELETE FROM diary_entry WHERE build_id = ?", (build_id,))
     connection.executemany(
-        f"INSERT INTO happening (build_id, place, {HAPPENING}) VALUES (?,?,{HAPPENING.marks})",
-        HAPPENING.placed(build_id, happenings),
+        f"INSERT INTO diary_entry (build_id, place, {DIARY_ENTRY})"
+        f" VALUES (?,?,{DIARY_ENTRY.marks})",
+        DIARY_ENTRY.placed(build_id, diary),
     )
     connection.executemany(
-        "INSERT INTO happening_item (build_id, happening_id, place, item_id) VALUES (?,?,?,?)",
+        "INSERT INTO diary_entry_part (build_id, entry_id, place, part_id) VALUES (?,?,?,?)",
         [
-            (build_id, each.id, place, item_id)
-            for each in happenings
-            for place, item_id in enumerate(each.items)
+            (build_id, each.id, place, part_id)
+            for each in diary
+            for place, part_id in enumerate(each.parts)
         ],
     )
 
@@ -128,23 +127,30 @@ def write_ballast(connection: sqlite3.Connection, build_id: str, ballast: Ballas
     )
 
 
-def read_past(connection: sqlite3.Connection, build_id: str, name: str | None) -> Past | None:
+def read_reference_build(
+    connection: sqlite3.Connection, build_id: str, name: str | None
+) -> ReferenceBuild | None:
     """The earlier build that a build is measured by; None where there is none."""
     if name is None:
         return None
     rows = connection.execute(
-        f"SELECT {PAST_PART} FROM past_part WHERE build_id = ? ORDER BY place", (build_id,)
+        f"SELECT {REFERENCE_PART} FROM reference_part WHERE build_id = ? ORDER BY place",
+        (build_id,),
     )
-    return Past(name, PAST_PART.values(rows))
+    return ReferenceBuild(name, REFERENCE_PART.values(rows))
 
 
-def write_past(connection: sqlite3.Connection, build_id: str, past: Past | None) -> None:
+def write_reference_build(
+    connection: sqlite3.Connection, build_id: str, reference: ReferenceBuild | None
+) -> None:
     """Write the earlier build that a build is measured by."""
-    connection.execute("DELETE FROM past_part WHERE build_id = ?", (build_id,))
+    connection.execute("DELETE FROM reference_part WHERE build_id = ?", (build_id,))
     connection.execute(
-        "UPDATE build SET past_name = ? WHERE id = ?", (past.name if past else None, build_id)
+        "UPDATE build SET reference_name = ? WHERE id = ?",
+        (reference.name if reference else None, build_id),
     )
     connection.executemany(
-        f"INSERT INTO past_part (build_id, place, {PAST_PART}) VALUES (?,?,{PAST_PART.marks})",
-        PAST_PART.placed(build_id, past.parts if past else ()),
+        f"INSERT INTO reference_part (build_id, place, {REFERENCE_PART})"
+        f" VALUES (?,?,{REFERENCE_PART.marks})",
+        REFERENCE_PART.placed(build_id, reference.parts if reference else ()),
     )

@@ -32,7 +32,7 @@ def take_out_of_drawer(connection: sqlite3.Connection, thing_id: str) -> None:
 def that_held(connection: sqlite3.Connection, thing_id: str) -> list[str]:
     """The builds that hold a thing of the drawer or held it, in the order they were begun."""
     rows = connection.execute(
-        "SELECT id FROM build WHERE id IN (SELECT build_id FROM item WHERE thing_id = ?)"
+        "SELECT id FROM build WHERE id IN (SELECT build_id FROM part WHERE thing_id = ?)"
         " ORDER BY created_at, rowid",
         (thing_id,),
     )
@@ -40,9 +40,9 @@ def that_held(connection: sqlite3.Connection, thing_id: str) -> list[str]:
 
 
 def holding(connection: sqlite3.Connection, thing_id: str) -> list[tuple[str, str]]:
-    """Where a thing of the drawer sits now: build and item."""
+    """Where a thing of the drawer sits now: build and part."""
     rows = connection.execute(
-        "SELECT build_id, id FROM item WHERE thing_id = ? AND retired = 0 ORDER BY build_id, id",
+        "SELECT build_id, id FROM part WHERE thing_id = ? AND retired = 0 ORDER BY build_id, id",
         (thing_id,),
     )
-    return [(build_id, item_id) for build_id, item_id in rows]
+    return [(build_id, part_id) for build_id, part_id in rows]

@@ -24,7 +24,7 @@ SETTING: Final = Columns(Setting)
 TICK: Final = Columns(Tick)
 OWN_LINE: Final = Columns(OwnLine)
 NOTE: Final = Columns(Note)
-STOOD: Final = Columns(Stood, named={"item": "item_id"})
+STOOD: Final = Columns(Stood, named={"part": "part_id"})
 
 
 def read_field(connection: sqlite3.Connection, build_id: str) -> FieldLog:

@@ -8,21 +8,21 @@ from typing import Final
 from oaken_scale.core.model.build import Joint
 from oaken_scale.store.columns import Columns
 
-JOINT: Final = Columns(Joint, apart=("items",))
+JOINT: Final = Columns(Joint, apart=("parts",))
 
 
 def read_joints(connection: sqlite3.Connection, build_id: str) -> tuple[Joint, ...]:
     """A build's joints, in their order."""
-    items: dict[str, list[str]] = defaultdict(list)
-    for joint_id, item_id in connection.execute(
-        "SELECT joint_id, item_id FROM joint_item WHERE build_id = ? ORDER BY joint_id, place",
+    parts: dict[str, list[str]] = defaultdict(list)
+    for joint_id, part_id in connection.execute(
+        "SELECT joint_id, part_id FROM joint_part WHERE build_id = ? ORDER BY joint_id, place",
         (build_id,),
     ):
-        items[joint_id].append(item_id)
+        parts[joint_id].append(part_id)
     rows = connection.execute(
         f"SELECT id, {JOINT} FROM joint WHERE build_id = ? ORDER BY place", (build_id,)
     )
-    return tuple(JOINT.value(row, items=tuple(items[id])) for id, *row in rows)
+    return tuple(JOINT.value(row, parts=tuple(parts[id])) for id, *row in rows)
 
 
 def write_joints(connection: sqlite3.Connection, build_id: str, joints: Sequence[Joint]) -> None:
@@ -33,10 +33,10 @@ def write_joints(connection: sqlite3.Connection, build_id: str, joints: Sequence
         JOINT.placed(build_id, joints),
     )
     connection.executemany(
-        "INSERT INTO joint_item (build_id, joint_id, place, item_id) VALUES (?,?,?,?)",
+        "INSERT INTO joint_part (build_id, joint_id, place, part_id) VALUES (?,?,?,?)",
         [
-            (build_id, joint.id, place, item_id)
+            (build_id, joint.id, place, part_id)
             for joint in joints
-            for place, item_id in enumerate(joint.items)
+            for place, part_id in enumerate(joint.parts)
         ],
     )

@@ -10,13 +10,13 @@ from oaken_scale.core.model.build import Load, Pan, Sample, Weighing
 def read_weighings(connection: sqlite3.Connection, build_id: str) -> tuple[Weighing, ...]:
     """A build's readings as they came. Equal pans are one object, which the ledger profits from."""
     loads: dict[int, list[Load]] = defaultdict(list)
-    for number, item_id, count in connection.execute(
-        "SELECT weighing, item_id, count FROM weighing_load JOIN weighing"
+    for number, part_id, count in connection.execute(
+        "SELECT weighing, part_id, count FROM weighing_load JOIN weighing"
         " ON weighing.number = weighing_load.weighing WHERE weighing.build_id = ?"
-        " ORDER BY weighing, item_id",
+        " ORDER BY weighing, part_id",
         (build_id,),
     ):
-        loads[number].append(Load(item_id, count))
+        loads[number].append(Load(part_id, count))
     samples: dict[int, list[Sample]] = defaultdict(list)
     for number, lot_id, amount in connection.execute(
         "SELECT weighing, lot_id, amount FROM weighing_sample JOIN weighing"
@@ -66,8 +66,8 @@ def append_weighing(connection: sqlite3.Connection, build_id: str, weighing: Wei
         ),
     ).fetchone()
     connection.executemany(
-        "INSERT INTO weighing_load (weighing, build_id, item_id, count) VALUES (?,?,?,?)",
-        [(number, build_id, load.item, load.count) for load in weighing.pan.loads],
+        "INSERT INTO weighing_load (weighing, build_id, part_id, count) VALUES (?,?,?,?)",
+        [(number, build_id, load.part, load.count) for load in weighing.pan.loads],
     )
     connection.executemany(
         "INSERT INTO weighing_sample (weighing, build_id, lot_id, amount) VALUES (?,?,?,?)",

@@ -28,7 +28,7 @@ DRIVE: Final = Columns(
     apart=("propellers", "packs", "runs", "flights"),
 )
 PROPELLER: Final = Columns(Propeller)
-PACK: Final = Columns(Pack, named={"item": "item_id"})
+PACK: Final = Columns(Pack, named={"part": "part_id"})
 RUN: Final = Columns(Run, named={"pack": "pack_id", "propeller": "propeller_id"}, apart=("points",))
 POINT: Final = Columns(RunPoint)
 FLIGHT: Final = Columns(Flight, named={"pack": "pack_id"})

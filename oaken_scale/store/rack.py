@@ -77,9 +77,9 @@ def sharing(connection: sqlite3.Connection, build_id: str) -> list[str]:
     rows = connection.execute(
         "SELECT other.build_id FROM lot JOIN lot AS other ON other.rack_id = lot.rack_id"
         " WHERE lot.build_id = :build AND other.build_id <> :build"
-        " UNION SELECT other.build_id FROM item JOIN item AS other"
-        " ON other.thing_id = item.thing_id"
-        " WHERE item.build_id = :build AND other.build_id <> :build",
+        " UNION SELECT other.build_id FROM part JOIN part AS other"
+        " ON other.thing_id = part.thing_id"
+        " WHERE part.build_id = :build AND other.build_id <> :build",
         {"build": build_id},
     )
     return [id for (id,) in rows]

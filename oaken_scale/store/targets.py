@@ -16,12 +16,12 @@ ALLOTMENT: Final = Columns(Allotment, named={"group": "budget_group"})
 def read_loadouts(connection: sqlite3.Connection, build_id: str) -> tuple[Loadout, ...]:
     """A build's loadouts, in their order."""
     carries: dict[str, list[str]] = defaultdict(list)
-    for loadout_id, item_id in connection.execute(
-        "SELECT loadout_id, item_id FROM loadout_option WHERE build_id = ?"
+    for loadout_id, part_id in connection.execute(
+        "SELECT loadout_id, part_id FROM loadout_option WHERE build_id = ?"
         " ORDER BY loadout_id, place",
         (build_id,),
     ):
-        carries[loadout_id].append(item_id)
+        carries[loadout_id].append(part_id)
     rows = connection.execute(
         f"SELECT id, {LOADOUT} FROM loadout WHERE build_id = ? ORDER BY place", (build_id,)
     )
@@ -38,11 +38,11 @@ def write_loadouts(
         LOADOUT.placed(build_id, loadouts),
     )
     connection.executemany(
-        "INSERT INTO loadout_option (build_id, loadout_id, place, item_id) VALUES (?,?,?,?)",
+        "INSERT INTO loadout_option (build_id, loadout_id, place, part_id) VALUES (?,?,?,?)",
         [
-            (build_id, each.id, place, item_id)
+            (build_id, each.id, place, part_id)
             for each in loadouts
-            for place, item_id in enumerate(each.carries)
+            for place, part_id in enumerate(each.carries)
         ],
     )
 

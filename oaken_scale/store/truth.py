@@ -10,10 +10,10 @@ def write_truth(
     masses_g: Mapping[str, float],
     constants: Mapping[str, float],
 ) -> None:
-    """Hide the true masses [g] by item and constants [g per unit] by lot."""
+    """Hide the true masses [g] by part and constants [g per unit] by lot."""
     connection.executemany(
-        "INSERT INTO true_mass (build_id, item_id, mass_g) VALUES (?,?,?)",
-        [(build_id, item, mass) for item, mass in masses_g.items()],
+        "INSERT INTO true_mass (build_id, part_id, mass_g) VALUES (?,?,?)",
+        [(build_id, part, mass) for part, mass in masses_g.items()],
     )
     connection.executemany(
         "INSERT INTO true_constant (build_id, lot_id, constant) VALUES (?,?,?)",
@@ -24,9 +24,9 @@ def write_truth(
 def read_truth(
     connection: sqlite3.Connection, build_id: str
 ) -> tuple[dict[str, float], dict[str, float]]:
-    """True masses by item and true constants by lot; empty for a real build."""
+    """True masses by part and true constants by lot; empty for a real build."""
     masses = connection.execute(
-        "SELECT item_id, mass_g FROM true_mass WHERE build_id = ?", (build_id,)
+        "SELECT part_id, mass_g FROM true_mass WHERE build_id = ?", (build_id,)
     )
     constants = connection.execute(
         "SELECT lot_id, constant FROM true_constant WHERE build_id = ?", (build_id,)

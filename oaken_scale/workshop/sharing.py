@@ -20,7 +20,7 @@ if TYPE_CHECKING:
 
 def shares(build: Build) -> bool:
     """Whether a build has a lot from the rack, or a thing from the drawer."""
-    return any(lot.rack for lot in build.lots) or any(item.thing for item in build.items)
+    return any(lot.rack for lot in build.lots) or any(part.thing for part in build.parts)
 
 
 class Sharing:
@@ -59,7 +59,7 @@ class Sharing:
         with self._shop.database.transaction() as connection:
             held = self._shop.held_by(connection, build_id)
             after = elsewhere(held.build, told)
-            if (after.lots, after.items) == (held.build.lots, held.build.items):
+            if (after.lots, after.parts) == (held.build.lots, held.build.parts):
                 return
             fresh = assessed(held.revision + 1, after)
             write(connection, held.build, fresh)

@@ -68,7 +68,7 @@ class Drawer:
         self._shop = shop
 
     def things(self) -> list[tuple[Thing, list[tuple[str, str]]]]:
-        """The things in the drawer, and where each sits now: build and item."""
+        """The things in the drawer, and where each sits now: build and part."""
         with self._shop.turn, self._shop.database.reading() as connection:
             things = drawer.read_drawer(connection)
             return [(thing, drawer.holding(connection, thing.id)) for thing in things]

@@ -128,7 +128,7 @@ class Workshop:
 
         Its lots and things are its own until they are put on the rack: what a file learned
         elsewhere must not be counted here a second time. One that ``is_of_here`` was made of this
-        rack and this drawer, and shares them. ``hidden`` are the true masses by item and constants
+        rack and this drawer, and shares them. ``hidden`` are the true masses by part and constants
         by lot that its simulated scale knows.
         """
         with self.turn:
@@ -137,7 +137,7 @@ class Workshop:
                 fresh = replace(
                     fresh,
                     lots=tuple(replace(lot, rack=None) for lot in build.lots),
-                    items=tuple(replace(item, thing=None) for item in build.items),
+                    parts=tuple(replace(part, thing=None) for part in build.parts),
                 )
             held = assessed(1, exportable(fresh))
             with self.database.transaction() as connection:
@@ -219,7 +219,7 @@ class Workshop:
             return read_done(connection, besides)
 
     def truth(self, build_id: str) -> tuple[dict[str, float], dict[str, float]]:
-        """What the simulated scale knows: true masses by item, constants by lot."""
+        """What the simulated scale knows: true masses by part, constants by lot."""
         with self.database.reading() as connection:
             return truth.read_truth(connection, build_id)
 

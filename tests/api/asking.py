@@ -32,10 +32,10 @@ def change(client, told: dict, **patch: Any) -> dict:
     return answer.json()
 
 
-def item(client, told: dict, **fields: Any) -> dict:
+def part(client, told: dict, **fields: Any) -> dict:
     """Add a part."""
     answer = client.post(
-        f"/api/v1/builds/{told['build']['id']}/items",
+        f"/api/v1/builds/{told['build']['id']}/parts",
         json={"pedigree": "guess", **fields},
         headers={"If-Match": f'"{told["revision"]}"'},
     )
@@ -44,8 +44,8 @@ def item(client, told: dict, **fields: Any) -> dict:
 
 
 def reading(id: str, grams: float, **pan: float) -> dict:
-    """A reading of items, by id with their counts, on the demo's scale."""
-    loads = [{"item": name.replace("_", "-"), "count": count} for name, count in pan.items()]
+    """A reading of parts, by id with their counts, on the demo's scale."""
+    loads = [{"part": name.replace("_", "-"), "count": count} for name, count in pan.items()]
     return {"id": id, "scale": "kitchen", "reading_g": grams, "pan": {"loads": loads}}
 
 

@@ -21,20 +21,20 @@ def x_of(assessment: dict, loadout: int = 0) -> float:
 
 
 def station(told: dict, id: str) -> float:
-    return next(i for i in told["build"]["items"] if i["id"] == id)["station"]["x_mm"]
+    return next(i for i in told["build"]["parts"] if i["id"] == id)["station"]["x_mm"]
 
 
 def test_the_demo_is_a_little_tail_heavy_and_moving_the_pack_cures_it(demo):
     beam = opened(demo)["assessment"]["beam"]
     assert {each["heavy"] for each in beam["loadouts"]} == {"tail-heavy"}
     told = demo.get(f"{AT}/remedies").json()
-    assert {each["item"] for each in told["best"]["slides"]} == {"pack-1300", "pack-850"}
+    assert {each["part"] for each in told["best"]["slides"]} == {"pack-1300", "pack-850"}
     assert told["best"]["ballast_g"] == 0
     assert (told["outcome"], told["best"]["ballast"]) == ("found", [])
     done = act(demo, "remedies/done", which=0).json()
     assert {each["heavy"] for each in done["assessment"]["beam"]["loadouts"]} == {"in its range"}
     for slid in told["best"]["slides"]:
-        assert station(done, slid["item"]) == pytest.approx(slid["to_mm"], abs=0.06)
+        assert station(done, slid["part"]) == pytest.approx(slid["to_mm"], abs=0.06)
     again = demo.get(f"{AT}/remedies").json()
     assert again["outcome"] == "fine"
     refused = act(demo, "remedies/done", which=9)
@@ -44,25 +44,25 @@ def test_the_demo_is_a_little_tail_heavy_and_moving_the_pack_cures_it(demo):
 
 def test_a_drag_is_told_by_the_same_reckoning_and_kept_only_when_asked(demo):
     before = opened(demo)
-    body = {"moved": [{"item": "pack-1300", "x_mm": 180.0}]}
+    body = {"moved": [{"part": "pack-1300", "x_mm": 180.0}]}
     tried = demo.post(f"{AT}/what-if", json=body).json()
     assert opened(demo) == before
-    mass = next(m for m in before["assessment"]["items"] if m["id"] == "pack-1300")["mass_g"]
+    mass = next(m for m in before["assessment"]["parts"] if m["id"] == "pack-1300")["mass_g"]
     total = before["assessment"]["loadouts"][0]["answers"][0]["value"]
     assert x_of(tried) == pytest.approx(x_of(before["assessment"]) - 32 * mass / total, abs=0.5)
     kept = act(demo, "moved", **body).json()
     assert kept["assessment"] == tried
-    servo = act(demo, "moved", moved=[{"item": "aileron-servos", "x_mm": 300.0}]).json()
-    item = next(i for i in servo["build"]["items"] if i["id"] == "aileron-servos")
-    assert item["station"]["reference"] == "leading_edge"
-    assert item["station"]["x_mm"] == pytest.approx(300.0 - 186.0)
+    servo = act(demo, "moved", moved=[{"part": "aileron-servos", "x_mm": 300.0}]).json()
+    part = next(i for i in servo["build"]["parts"] if i["id"] == "aileron-servos")
+    assert part["station"]["reference"] == "leading_edge"
+    assert part["station"]["x_mm"] == pytest.approx(300.0 - 186.0)
 
 
 @pytest.mark.parametrize(
     ("path", "body", "field"),
     [
-        ("what-if", {"moved": [{"item": "keel", "x_mm": 1}]}, "moved.0.item"),
-        ("what-if", {"moved": [{"item": "still-to-come", "x_mm": 1}]}, "moved.0.item"),
+        ("what-if", {"moved": [{"part": "keel", "x_mm": 1}]}, "moved.0.part"),
+        ("what-if", {"moved": [{"part": "still-to-come", "x_mm": 1}]}, "moved.0.part"),
         ("checks", {"id": "c", "kind": "supports", "x_mm": 100, "other_mm": 100,
                     "reading_g": 5}, "checks.0.other_mm"),
         ("checks", {"id": "c", "kind": "supports", "x_mm": 100}, "checks.0.other_mm"),
@@ -116,22 +116,22 @@ def test_what_a_longer_bay_would_save(demo):
     tight = {"low_mm": 215.0, "high_mm": 240.0}
     match = opened(demo)
     for id in ("pack-1300", "pack-850", "camera"):
-        item = next(i for i in match["build"]["items"] if i["id"] == id)
+        part = next(i for i in match["build"]["parts"] if i["id"] == id)
         slide = tight if id != "camera" else None
-        match = demo.put(f"{AT}/items/{id}", json={**item, "slide": slide},
+        match = demo.put(f"{AT}/parts/{id}", json={**part, "slide": slide},
                          headers={"If-Match": f'"{match["revision"]}"'}).json()  # fmt: skip
     limit = [t for t in match["build"]["targets"] if t["kind"] != "auw"]
     demo.patch(AT, json={"targets": limit}, headers={"If-Match": f'"{match["revision"]}"'})
     now = demo.get(f"{AT}/remedies").json()
     assert now["best"]["ballast_g"] > 0
-    wider = {"item": "receiver", "slide": {"low_mm": 60.0, "high_mm": 340.0}}
+    wider = {"part": "receiver", "slide": {"low_mm": 60.0, "high_mm": 340.0}}
     told = demo.post(f"{AT}/remedies/what-if", json=wider).json()
     assert told["now"]["best"]["ballast_g"] == now["best"]["ballast_g"]
     assert told["saves_g"] == pytest.approx(
         told["now"]["best"]["ballast_g"] - told["then"]["best"]["ballast_g"]
     )
     assert told["saves_g"] > 0
-    assert demo.post(f"{AT}/remedies/what-if", json={**wider, "item": "keel"}).status_code == 404
+    assert demo.post(f"{AT}/remedies/what-if", json={**wider, "part": "keel"}).status_code == 404
 
 
 def test_the_wing_is_put_where_it_belongs(demo):
@@ -151,11 +151,11 @@ def test_a_variant_stands_beside_its_build_and_is_adopted(demo):
     made = demo.post(f"{AT}/variants", json={"name": "Lighter motor"}).json()["build"]
     there = f"/api/v1/builds/{made['id']}"
     assert made["variant_of"] == "sandpiper"
-    motor = next(i for i in made["items"] if i["id"] == "motor")
-    act(demo, "items/motor/replace", there,
-        item={"name": "Spare motor", "pedigree": "listing", "stated_g": 29.0})  # fmt: skip
+    motor = next(i for i in made["parts"] if i["id"] == "motor")
+    act(demo, "parts/motor/replace", there,
+        part={"name": "Spare motor", "pedigree": "listing", "stated_g": 29.0})  # fmt: skip
     demo.post(f"{there}/weighings", json={"id": "new-one", "scale": "kitchen", "reading_g": 30.2,
-              "pan": {"loads": [{"item": "spare-motor"}]}})  # fmt: skip
+              "pan": {"loads": [{"part": "spare-motor"}]}})  # fmt: skip
     family = demo.get(f"{AT}/variants").json()
     assert [each["name"] for each in family] == ["Sandpiper", "Lighter motor"]
     assert family[0]["changes"] == []
@@ -164,7 +164,7 @@ def test_a_variant_stands_beside_its_build_and_is_adopted(demo):
     told = act(demo, f"variants/{made['id']}/adopted").json()
     assert told["build"]["name"] == "Sandpiper"
     assert told["build"]["variant_of"] is None
-    assert next(i for i in told["build"]["items"] if i["id"] == "motor")["retired"]
+    assert next(i for i in told["build"]["parts"] if i["id"] == "motor")["retired"]
     assert told["build"]["weighings"][-1]["id"] == "new-one"
     assert opened(demo)["build"] == told["build"]
     assert [each["name"] for each in demo.get(f"{AT}/variants").json()] == ["Sandpiper"]
@@ -176,20 +176,26 @@ def test_a_part_held_alone_names_what_it_is_made_of(demo):
     build = "/api/v1/builds/sandpiper"
     check = {"id": "c1", "kind": "support", "x_mm": 180.0, "loadout": None, "by": "tail drops"}
     problem(
-        demo.post(f"{build}/checks", json={**check, "part": "Fuselage"}), "items", "which parts"
+        demo.post(f"{build}/checks", json={**check, "held_alone": "Fuselage"}),
+        "parts",
+        "which parts",
     )
-    problem(demo.post(f"{build}/checks", json={**check, "items": ["motor"]}), "part", "which parts")
-    ghost = {**check, "part": "Fuselage", "items": ["motor", "nobody"]}
-    problem(demo.post(f"{build}/checks", json=ghost), "items", "not aboard")
-    held = {**check, "part": "Fuselage", "items": ["motor", "fuselage-box"]}
+    problem(
+        demo.post(f"{build}/checks", json={**check, "parts": ["motor"]}),
+        "held_alone",
+        "which parts",
+    )
+    ghost = {**check, "held_alone": "Fuselage", "parts": ["motor", "nobody"]}
+    problem(demo.post(f"{build}/checks", json=ghost), "parts", "not aboard")
+    held = {**check, "held_alone": "Fuselage", "parts": ["motor", "fuselage-box"]}
     for _ in range(2):  # sent twice is once
         answer = demo.post(f"{build}/checks", json=held)
         assert answer.status_code in (200, 201), answer.text
     (kept,) = [each for each in answer.json()["build"]["checks"] if each["id"] == "c1"]
-    assert {each["item"] for each in kept["stood"]} == {"motor", "fuselage-box"}
-    assert (kept["part"], kept["by"]) == ("Fuselage", "tail drops")
+    assert {each["part"] for each in kept["stood"]} == {"motor", "fuselage-box"}
+    assert (kept["held_alone"], kept["by"]) == ("Fuselage", "tail drops")
     (told,) = [e for e in answer.json()["assessment"]["beam"]["checks"] if e["id"] == "c1"]
-    assert (told["part"], told["feel"]) == ("Fuselage", "tail drops")
+    assert (told["held_alone"], told["feel"]) == ("Fuselage", "tail drops")
     assert all(
         "checked" in each["checked"] for each in answer.json()["assessment"]["beam"]["loadouts"]
     )

@@ -30,9 +30,9 @@ def test_a_point_of_the_map_is_the_plane_that_is_begun_there(demo):
     assert answers[0]["value"] == pytest.approx(point["auw_g"], rel=1e-9)
     build = begun.json()["build"]
     assert (build["name"], build["layout"]) == ("Ruff", "tractor")
-    assert {item["thing"] for item in build["items"] if item["thing"]} == set(START["things"])
+    assert {part["thing"] for part in build["parts"] if part["thing"]} == set(START["things"])
     assert {lot["rack"] for lot in build["lots"]} == {"board-one", "board-both"}
-    wing = next(item for item in build["items"] if item["name"] == "Wing, left")
+    wing = next(part for part in build["parts"] if part["name"] == "Wing, left")
     assert wing["pattern"]["layers"] == 2
     assert begun.json()["build"]["id"] in [each["id"] for each in demo.get("/api/v1/builds").json()]
 

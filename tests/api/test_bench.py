@@ -6,7 +6,7 @@ import pytest
 
 from oaken_scale.api import bench as bench_module
 from oaken_scale.demo.sandpiper import true_constants, true_masses
-from tests.api.asking import begin, change, item, problem
+from tests.api.asking import begin, change, part, problem
 
 AT = "/api/v1/builds/sandpiper"
 
@@ -34,7 +34,7 @@ def test_every_line_of_the_scale_says_which_turn_of_the_pan_it_was_read_in(demo,
     benches = demo.app.state.benches
     before = demo.get(f"{AT}/pan").json()["turn"]
     assert shown(demo, clock).steady
-    put = demo.put(f"{AT}/pan", json={"loads": [{"item": "motor"}]}).json()["turn"]
+    put = demo.put(f"{AT}/pan", json={"loads": [{"part": "motor"}]}).json()["turn"]
     assert put > before
     shows = benches.line("sandpiper")
     assert (shows.turn, shows.line.steady) == (put, False)
@@ -49,12 +49,12 @@ def test_every_line_of_the_scale_says_which_turn_of_the_pan_it_was_read_in(demo,
 @pytest.mark.parametrize(
     ("pan", "load"),
     [
-        ({"loads": [{"item": "motor"}]}, true_masses()["motor"]),
-        ({"loads": [{"item": "screws", "count": 5}]}, 5 * true_masses()["screws"]),
+        ({"loads": [{"part": "motor"}]}, true_masses()["motor"]),
+        ({"loads": [{"part": "screws", "count": 5}]}, 5 * true_masses()["screws"]),
         ({"samples": [{"lot": "sheet-b", "amount": 3}]}, 3 * true_constants()["sheet-b"]),
-        ({"loads": [{"item": "motor"}], "known_g": 100}, 100 + true_masses()["motor"]),
+        ({"loads": [{"part": "motor"}], "known_g": 100}, 100 + true_masses()["motor"]),
         (
-            {"loads": [{"item": "fin"}, {"item": "tailplane"}]},
+            {"loads": [{"part": "fin"}, {"part": "tailplane"}]},
             true_masses()["fin"] + true_masses()["tailplane"],
         ),
     ],
@@ -71,11 +71,11 @@ def test_the_simulated_scale_shows_the_true_load(demo, clock, pan, load):
 def test_after_a_tare_only_the_new_load_shows(demo, clock):
     demo.get(f"{AT}/pan")
     shown(demo, clock, seconds=1)
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "pack-1300"}]})
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "pack-1300"}]})
     shown(demo, clock)
     demo.post(f"{AT}/tare")
     assert shown(demo, clock).reading_g == pytest.approx(0.0, abs=0.11)
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "fin"}]})
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "fin"}]})
     line = shown(demo, clock)
     assert line.reading_g == pytest.approx(true_masses()["fin"], abs=0.3)
     demo.post(f"{AT}/clear")
@@ -84,15 +84,15 @@ def test_after_a_tare_only_the_new_load_shows(demo, clock):
 
 def test_a_part_added_to_a_simulated_build_weighs_what_is_believed_of_it(demo, clock):
     told = demo.get(AT).json()
-    item(demo, told, name="Ballast", stated_g=12.0)
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "ballast"}]})
+    part(demo, told, name="Ballast", stated_g=12.0)
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "ballast"}]})
     assert shown(demo, clock).reading_g == pytest.approx(12.0, abs=0.25)
 
 
 def test_more_than_it_can_bear_is_over(demo, clock):
     told = demo.get(AT).json()
-    item(demo, told, name="Anvil", stated_g=4000.0)
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "anvil"}]})
+    part(demo, told, name="Anvil", stated_g=4000.0)
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "anvil"}]})
     line = shown(demo, clock)
     assert line.over
     assert not line.steady
@@ -110,8 +110,8 @@ def test_another_scale_is_taken_by_its_name(client):
     told = begin(client)
     id = told["build"]["id"]
     scales = [*told["build"]["scales"], {"id": "fine", "name": "Fine", "step_g": 0.01}]
-    told = item(client, change(client, told, scales=scales), name="Servo", stated_g=0.15)
-    servo = {"loads": [{"item": "servo"}]}
+    told = part(client, change(client, told, scales=scales), name="Servo", stated_g=0.15)
+    servo = {"loads": [{"part": "servo"}]}
     coarse = client.put(f"/api/v1/builds/{id}/pan", json=servo).json()
     assert coarse["expected"]["warning"] is not None
     fine = client.put(f"/api/v1/builds/{id}/pan", json={**servo, "scale": "fine"}).json()

@@ -4,7 +4,7 @@ import pytest
 
 from oaken_scale.demo.sandpiper import on_the_shelf, sandpiper
 from oaken_scale.formats.build_file import dump, load
-from tests.api.asking import begin, change, item, problem
+from tests.api.asking import begin, change, part, problem
 
 
 def test_a_build_begins_with_targets_that_say_where_they_come_from(client):
@@ -33,9 +33,9 @@ def test_six_parts_are_six_requests_and_the_forecast_follows(client):
     told = begin(client)
     id = told["build"]["id"]
     for number in range(6):
-        told = item(client, told, name="Rib", stated_g=10.0 + number)
+        told = part(client, told, name="Rib", stated_g=10.0 + number)
     assert told["revision"] == 7
-    assert [each["id"] for each in told["build"]["items"][1:4]] == ["rib", "rib-2", "rib-3"]
+    assert [each["id"] for each in told["build"]["parts"][1:4]] == ["rib", "rib-2", "rib-3"]
     listed = sum(10.0 + number for number in range(6))
     auw = told["assessment"]["loadouts"][0]["answers"][0]
     assert auw["value"] == pytest.approx(listed * 1.04)
@@ -83,14 +83,14 @@ def test_thrust_can_be_stated_and_taken_away(client):
 def test_a_weighed_part_is_retired_and_an_unweighed_one_removed(demo):
     told = demo.get("/api/v1/builds/sandpiper").json()
     headers = {"If-Match": f'"{told["revision"]}"'}
-    refused = demo.delete("/api/v1/builds/sandpiper/items/motor", headers=headers)
+    refused = demo.delete("/api/v1/builds/sandpiper/parts/motor", headers=headers)
     assert refused.status_code == 409
     assert "retire it" in refused.json()["detail"]
-    removed = demo.delete("/api/v1/builds/sandpiper/items/wear-pads", headers=headers).json()
-    assert "wear-pads" not in [each["id"] for each in removed["build"]["items"]]
-    motor = next(each for each in removed["build"]["items"] if each["id"] == "motor")
+    removed = demo.delete("/api/v1/builds/sandpiper/parts/wear-pads", headers=headers).json()
+    assert "wear-pads" not in [each["id"] for each in removed["build"]["parts"]]
+    motor = next(each for each in removed["build"]["parts"] if each["id"] == "motor")
     retired = demo.put(
-        "/api/v1/builds/sandpiper/items/motor",
+        "/api/v1/builds/sandpiper/parts/motor",
         json={**motor, "retired": True},
         headers={"If-Match": f'"{removed["revision"]}"'},
     ).json()
@@ -101,9 +101,9 @@ def test_a_weighed_part_is_retired_and_an_unweighed_one_removed(demo):
 
 def test_an_option_that_is_none_any_more_leaves_its_loadouts(demo):
     told = demo.get("/api/v1/builds/sandpiper").json()
-    camera = next(each for each in told["build"]["items"] if each["id"] == "camera")
+    camera = next(each for each in told["build"]["parts"] if each["id"] == "camera")
     after = demo.put(
-        "/api/v1/builds/sandpiper/items/camera",
+        "/api/v1/builds/sandpiper/parts/camera",
         json={**camera, "option": False},
         headers={"If-Match": f'"{told["revision"]}"'},
     ).json()
@@ -134,9 +134,9 @@ def test_a_file_out_and_in_again_is_a_second_build(demo):
 
 def test_a_bad_file_leaves_the_shelf_as_it_was(client):
     document = json.loads(dump(sandpiper()))
-    document["build"]["items"][3]["stated_g"] = "heavy"
+    document["build"]["parts"][3]["stated_g"] = "heavy"
     refused = client.post("/api/v1/builds/import", content=json.dumps(document))
-    assert problem(refused, "build.items.3.stated_g", "plain number in g")
+    assert problem(refused, "build.parts.3.stated_g", "plain number in g")
     assert client.get("/api/v1/builds").json() == []
 
 

@@ -23,7 +23,7 @@ def begun(url: str, scale: dict) -> str:
     told = HTTP.post(f"{url}/api/v1/builds", json={"name": "On a cable"}).json()
     at = f"{url}/api/v1/builds/{told['build']['id']}"
     sent = {"name": "Motor", "pedigree": "listing", "stated_g": 46.0}
-    assert HTTP.post(f"{at}/items", json=sent, headers={"If-Match": '"1"'}).status_code == 201
+    assert HTTP.post(f"{at}/parts", json=sent, headers={"If-Match": '"1"'}).status_code == 201
     changed = HTTP.patch(at, json={"scales": [scale]}, headers={"If-Match": '"2"'})
     assert changed.status_code == 200, changed.text
     return at
@@ -37,7 +37,7 @@ def test_a_scale_on_a_cable_is_read_tared_and_missed(served, port):
     page = Page(served.url, at.rsplit("/", 1)[1])
     page.wait_for(lambda event, data: event == "scale" and data["state"] == "steady")
     port.device.put(46.2)
-    put = HTTP.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()
+    put = HTTP.put(f"{at}/pan", json={"loads": [{"part": "motor"}]}).json()
     shown = page.wait_for(
         lambda event, data: (
             event == "scale"
@@ -50,9 +50,9 @@ def test_a_scale_on_a_cable_is_read_tared_and_missed(served, port):
     port.unplug()
     page.wait_for(lambda event, data: event == "scale" and data["state"] == "gone")
     # Nothing is lost: what is on the pan is still there, and a typed reading is taken.
-    assert HTTP.get(f"{at}/pan").json()["loads"]["loads"] == [{"item": "motor", "count": 1.0}]
+    assert HTTP.get(f"{at}/pan").json()["loads"]["loads"] == [{"part": "motor", "count": 1.0}]
     sent = {"id": "typed", "scale": "bench", "reading_g": 46.2,
-            "pan": {"loads": [{"item": "motor"}]}}  # fmt: skip
+            "pan": {"loads": [{"part": "motor"}]}}  # fmt: skip
     assert HTTP.post(f"{at}/weighings", json=sent).status_code == 201
 
 
@@ -69,7 +69,7 @@ def test_what_lies_there_unlisted_is_told_before_and_after_taring(served, port):
             break
         time.sleep(0.2)
     assert told["note"]["odd"] == "not_empty"
-    assert HTTP.put(f"{at}/pan", json={"loads": [{"item": "motor"}]}).json()["note"] is None
+    assert HTTP.put(f"{at}/pan", json={"loads": [{"part": "motor"}]}).json()["note"] is None
 
 
 @pytest.mark.parametrize(
@@ -96,14 +96,14 @@ def test_the_port_is_let_go_of_when_nobody_looks_and_taken_up_again(client, port
     at = f"/api/v1/builds/{told['build']['id']}"
     scale = {"id": "bench", "name": "Bench scale", "step_g": 0.1, "port": port.port}
     part = {"id": "motor", "name": "Motor", "pedigree": "guess", "stated_g": 46.0}
-    client.post(f"{at}/items", json=part, headers={"If-Match": '"1"'})
+    client.post(f"{at}/parts", json=part, headers={"If-Match": '"1"'})
     client.patch(at, json={"scales": [scale]}, headers={"If-Match": '"2"'})
     benches = client.app.state.benches
     assert client.get(f"{at}/pan").json()["live"] is True
     (reader,) = benches._ports.values()
     benches.rest()
     assert not reader.ended
-    client.put(f"{at}/pan", json={"loads": [{"item": "motor"}]})
+    client.put(f"{at}/pan", json={"loads": [{"part": "motor"}]})
     monkeypatch.setattr(bench, "UNHEARD_S", -1.0)
     benches.rest()
     assert not reader.ended  # something lies on it

@@ -35,9 +35,9 @@ def test_the_sandpiper_comes_out_of_the_sheets_at_hand(demo):
     assert {lot: plan["sheets"] for lot, plan in plans.items()} == {"sheet-a": 1, "sheet-b": 1}
     assert all(plan["to_buy"] == 0 for plan in plans.values())
     assert sum(len(plan["pieces"]) for plan in plans.values()) == 15
-    one = {"items": ["fin"], "seconds": 0.5}
+    one = {"parts": ["fin"], "seconds": 0.5}
     (plan,) = best(steps(demo.post(f"{BUILD}/cutting", json=one))).values()
-    assert [piece["item"] for piece in plan["pieces"]] == ["fin"]
+    assert [piece["part"] for piece in plan["pieces"]] == ["fin"]
 
 
 @pytest.mark.parametrize(
@@ -45,7 +45,7 @@ def test_the_sandpiper_comes_out_of_the_sheets_at_hand(demo):
     [
         ({"kerf_mm": 60.0}, "kerf_mm", "as wide as"),
         ({"margin_mm": 250.0}, "margin_mm", "less than 250 mm"),
-        ({"items": ["motor"]}, "items", "no part to lay"),
+        ({"parts": ["motor"]}, "parts", "no part to lay"),
         ({"kerf_mm": -1.0}, "kerf_mm", ""),
         ({"seconds": 1e9}, "seconds", ""),
     ],
@@ -103,24 +103,24 @@ def test_the_parts_of_a_lot_without_a_size_are_named(demo):
     left = demo.get(f"{BUILD}/cutting/left-out").json()
     assert {each["lot"] for each in left} == {"Sheet A, both papers", "Sheet B, one paper off"}
     assert len(left) == 12
-    problem(demo.post(f"{BUILD}/cutting", json={}), "items", "a length and a width")
+    problem(demo.post(f"{BUILD}/cutting", json={}), "parts", "a length and a width")
 
 
 def test_an_outline_stays_with_its_part_through_edits_the_file_and_undo(demo):
     told = demo.get(BUILD).json()
-    fin = next(each for each in told["build"]["items"] if each["id"] == "fin")
+    fin = next(each for each in told["build"]["parts"] if each["id"] == "fin")
     assert len(fin["pattern"]["rings"][0]) == 4
     headers = {"If-Match": f'"{told["revision"]}"'}
     turned = {**fin, "pattern": {**fin["pattern"], "grain": "across", "layers": 2}}
-    after = demo.put(f"{BUILD}/items/fin", json=turned, headers=headers).json()
-    assert next(e for e in after["build"]["items"] if e["id"] == "fin") == turned
+    after = demo.put(f"{BUILD}/parts/fin", json=turned, headers=headers).json()
+    assert next(e for e in after["build"]["parts"] if e["id"] == "fin") == turned
     file = demo.get(f"{BUILD}/file").json()
     again = demo.post("/api/v1/builds/import", json=file).json()["build"]
-    assert next(e for e in again["items"] if e["id"] == "fin")["pattern"] == turned["pattern"]
+    assert next(e for e in again["parts"] if e["id"] == "fin")["pattern"] == turned["pattern"]
     undo = {"If-Match": f'"{after["revision"]}"'}
     demo.post(f"{BUILD}/undo", headers=undo).raise_for_status()
-    items = demo.get(BUILD).json()["build"]["items"]
-    assert next(e for e in items if e["id"] == "fin") == fin
+    parts = demo.get(BUILD).json()["build"]["parts"]
+    assert next(e for e in parts if e["id"] == "fin") == fin
     crossed = {**fin, "pattern": {"rings": [[[0, 0], [60, 9], [60, 0], [0, 9]]]}}
-    answer = demo.put(f"{BUILD}/items/fin", json=crossed, headers=headers)
+    answer = demo.put(f"{BUILD}/parts/fin", json=crossed, headers=headers)
     assert answer.status_code in (412, 422)

@@ -21,7 +21,7 @@ def revision(demo) -> int:
 )
 @pytest.mark.parametrize("path", ["tare", "clear", "joints/none/clear"])
 def test_another_site_changes_nothing_even_without_a_body(demo, headers, path):
-    pan = {"loads": [{"item": "motor"}]}
+    pan = {"loads": [{"part": "motor"}]}
     demo.put(f"{AT}/pan", json=pan)
     before = demo.get(f"{AT}/pan").json()
     answer = demo.post(f"{AT}/{path}", headers=headers)

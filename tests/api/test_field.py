@@ -80,8 +80,8 @@ def test_ticks_close_the_list_and_a_repair_opens_it(demo, dunlin):
     crash = {
         "words": "hit the gate",
         "damage": [
-            {"item": "pod", "added": [{"name": "Glue", "pedigree": "joint", "stated_g": 0.8}]},
-            {"item": "fin", "replaced": {"name": "Fin", "pedigree": "guess", "stated_g": 1.6}},
+            {"part": "pod", "added": [{"name": "Glue", "pedigree": "joint", "stated_g": 0.8}]},
+            {"part": "fin", "replaced": {"name": "Fin", "pedigree": "guess", "stated_g": 1.6}},
         ],
     }
     told = demo.post(f"{dunlin}/crash", json=crash, headers={"If-Match": f'"{revision}"'})
@@ -181,7 +181,11 @@ def test_the_next_version_is_a_build_of_its_own(demo, dunlin):
     told = demo.post(f"{dunlin}/next-version", json={"name": "Dunlin 2"})
     assert told.status_code == 201
     build = told.json()["build"]
-    assert (build["name"], build["weighings"], build["past"]["name"]) == ("Dunlin 2", [], "Dunlin")
+    assert (build["name"], build["weighings"], build["reference_build"]["name"]) == (
+        "Dunlin 2",
+        [],
+        "Dunlin",
+    )
     assert demo.get(dunlin).json()["build"]["name"] == "Dunlin"
 
 

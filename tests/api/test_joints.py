@@ -19,7 +19,7 @@ def moments(answer, n: int = 0) -> dict:
 
 def test_a_joint_is_spread_at_the_servers_time(demo):
     before = datetime.now(UTC)
-    answer = spread(demo, items=["left-panel", "spar"])
+    answer = spread(demo, parts=["left-panel", "spar"])
     assert answer.status_code == 201
     kept = answer.json()["build"]["joints"][0]
     at = datetime.fromisoformat(kept["spread_at"])
@@ -51,7 +51,7 @@ def test_the_makers_label_rules(demo):
     ("sent", "field", "says"),
     [
         ({"adhesive": "spit"}, "adhesive", "should be one of hot-melt"),
-        ({"items": ["ghost"]}, "joints.0.items.0", "no item"),
+        ({"parts": ["ghost"]}, "joints.0.parts.0", "no part"),
         ({"name": ""}, "name", "has to be given"),
         ({"times": {"close_after_s": -1}}, "times.close_after_s", "at least 0"),
         ({"spread_at": "2026-03-07T14:00:00Z"}, "spread_at", "not a field here"),
@@ -74,23 +74,23 @@ def test_meanwhile_tells_the_time_and_what_is_free(demo):
     first = demo.get(f"{AT}/meanwhile").json()
     assert abs(datetime.fromisoformat(first["now"]) - datetime.now(UTC)) < timedelta(seconds=5)
     assert len(first["free"]) == 3
-    ids = {each["name"]: each["id"] for each in demo.get(AT).json()["build"]["items"]}
-    spread(demo, items=[ids[first["free"][0]]])
+    ids = {each["name"]: each["id"] for each in demo.get(AT).json()["build"]["parts"]}
+    spread(demo, parts=[ids[first["free"][0]]])
     assert first["free"][0] not in demo.get(f"{AT}/meanwhile").json()["free"]
 
 
 def test_glueing_is_one_act_the_bead_becomes_a_part(demo):
     path = "/api/v1/builds/sandpiper"
-    joint = {"name": "Hatch seam", "adhesive": "hot-melt", "items": ["hatch", "saddle"],
+    joint = {"name": "Hatch seam", "adhesive": "hot-melt", "parts": ["hatch", "saddle"],
              "bead": {"lot": "hot-glue", "amount": 0.4}}  # fmt: skip
     told = demo.post(f"{path}/joints", json=joint).json()
-    glue = told["build"]["items"][-1]
+    glue = told["build"]["parts"][-1]
     assert (glue["name"], glue["pedigree"], glue["assembly"]) == ("Hatch seam", "joint", "Fuselage")
     assert glue["uses"] == [{"lot": "hot-glue", "amount": 0.4}]
     # Halfway between 150 and 275 mm from the nose, 30 and 45 mm up.
     assert (glue["station"]["x_mm"], glue["station"]["z_mm"]) == (212.5, 37.5)
-    assert told["build"]["joints"][-1]["items"] == ["hatch", "saddle", glue["id"]]
-    mass = told["assessment"]["items"][-1]
+    assert told["build"]["joints"][-1]["parts"] == ["hatch", "saddle", glue["id"]]
+    mass = told["assessment"]["parts"][-1]
     assert mass["mass_g"] == pytest.approx(0.4 * 2.6, abs=0.1)
 
 

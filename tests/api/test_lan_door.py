@@ -117,11 +117,11 @@ def test_a_writer_records_and_a_reader_looks_and_asks(bench, phone, app):
     assert refused.status_code == 403
     assert "Glass was let in to look" in refused.json()["detail"]
     assert reader.post(f"{AT}/what-if", json={"moved": []}).status_code == 200
-    assert reader.delete(f"{AT}/items/motor").status_code == 403
+    assert reader.delete(f"{AT}/parts/motor").status_code == 403
     # A part may be called like a question.
     for name in ("what-if", "preview", "alternatives"):
-        assert reader.delete(f"{AT}/items/{name}").status_code == 403
-        assert reader.put(f"{AT}/items/{name}", json={}).status_code == 403
+        assert reader.delete(f"{AT}/parts/{name}").status_code == 403
+        assert reader.put(f"{AT}/parts/{name}", json={}).status_code == 403
     assert bench.get(AT).json()["revision"] == before
 
 

@@ -16,18 +16,18 @@ def act(client, path: str, at: str = AT, method: str = "POST", **body):
     return client.request(method, f"{at}/{path}".rstrip("/"), json=body, headers=match)
 
 
-def item(told: dict, id: str) -> dict:
-    return next(each for each in told["build"]["items"] if each["id"] == id)
+def part(told: dict, id: str) -> dict:
+    return next(each for each in told["build"]["parts"] if each["id"] == id)
 
 
 def auw(told: dict) -> float:
     return told["assessment"]["loadouts"][0]["answers"][0]["value"]
 
 
-def record(client, number: int, grams: float, *items: str, at: str = AT):
+def record(client, number: int, grams: float, *parts: str, at: str = AT):
     scale = opened(client, at)["build"]["scales"][0]["id"]
     sent = {"id": f"new-{number}", "scale": scale, "reading_g": grams,
-            "pan": {"loads": [{"item": each} for each in items]}}  # fmt: skip
+            "pan": {"loads": [{"part": each} for each in parts]}}  # fmt: skip
     assert client.post(f"{at}/weighings", json=sent).status_code == 201
 
 
@@ -38,11 +38,11 @@ def test_a_repair_is_written_down_and_goes_on_the_pan_with_its_part(demo):
     before = auw(opened(demo))
     patch = {"name": "Patch", "pedigree": "guess", "stated_g": 3.0, "doubt_g": 1.0}
     glue = {"name": "Patch", "pedigree": "joint", "stated_g": 2.0}
-    told = act(demo, "items/fuselage-box/repair", words="flew into a post", added=[patch, glue])
+    told = act(demo, "parts/fuselage-box/repair", words="flew into a post", added=[patch, glue])
     assert told.status_code == 200
     assert auw(told.json()) == pytest.approx(before + 5.0, abs=1e-6)
-    assert item(told.json(), "patch-2")["host"] == "fuselage-box"
-    assert told.json()["build"]["happenings"][0]["words"] == "flew into a post"
+    assert part(told.json(), "patch-2")["host"] == "fuselage-box"
+    assert told.json()["build"]["diary"][0]["words"] == "flew into a post"
     assert {each["loadout"] for each in told.json()["assessment"]["unchecked"]} == {
         each["id"] for each in told.json()["build"]["loadouts"]
     }
@@ -51,53 +51,53 @@ def test_a_repair_is_written_down_and_goes_on_the_pan_with_its_part(demo):
 
 
 def test_every_change_of_a_part_is_one_act_and_may_be_refused_in_words(demo):
-    assert act(demo, "items/fin/trim", grams=1.5).status_code == 200
-    assert act(demo, "items/motor/replace", item={
+    assert act(demo, "parts/fin/trim", grams=1.5).status_code == 200
+    assert act(demo, "parts/motor/replace", part={
         "name": "Motor", "pedigree": "listing", "stated_g": 40.0}).status_code == 200  # fmt: skip
-    assert act(demo, "items/screws/retire", words="went to glue").status_code == 200
+    assert act(demo, "parts/screws/retire", words="went to glue").status_code == 200
     told = opened(demo)
-    assert item(told, "off-fin")["stated_g"] == -1.5
-    assert item(told, "motor-2")["replaces"] == "motor"
-    assert item(told, "motor")["retired"]
-    assert item(told, "screws")["retired_at"] is not None
-    assert [each["kind"] for each in told["build"]["happenings"]] == ["trim", "replace", "retire"]
+    assert part(told, "off-fin")["stated_g"] == -1.5
+    assert part(told, "motor-2")["replaces"] == "motor"
+    assert part(told, "motor")["retired"]
+    assert part(told, "screws")["retired_at"] is not None
+    assert [each["kind"] for each in told["build"]["diary"]] == ["trim", "replace", "retire"]
     revision = told["revision"]
     for path, body, field in (
-        ("items/fin/trim", {"grams": 900}, "grams"),
-        ("items/keel/retire", {}, "item"),
-        ("items/fin/repair", {"added": []}, "added"),
-        ("items/fin/move", {"to": "sandpiper"}, "to"),
-        ("items/fin/trim", {"grams": 0}, "grams"),
+        ("parts/fin/trim", {"grams": 900}, "grams"),
+        ("parts/keel/retire", {}, "part"),
+        ("parts/fin/repair", {"added": []}, "added"),
+        ("parts/fin/move", {"to": "sandpiper"}, "to"),
+        ("parts/fin/trim", {"grams": 0}, "grams"),
     ):
         refused = act(demo, path, **body)
         assert refused.status_code == 422, path
         assert refused.json()["faults"][0]["field"].endswith(field), refused.json()
-    assert act(demo, "items/fin/move", to="nobody").status_code == 404
+    assert act(demo, "parts/fin/move", to="nobody").status_code == 404
     assert opened(demo)["revision"] == revision
 
 
 def test_a_part_moves_to_another_build_and_neither_is_left_half_done(demo):
     other = demo.post("/api/v1/builds", json={"name": "Dunlin"}).json()["build"]["id"]
-    told = act(demo, "items/fuselage-box/move", to=other, words="a better use for it")
+    told = act(demo, "parts/fuselage-box/move", to=other, words="a better use for it")
     assert told.status_code == 200
-    assert item(told.json(), "fuselage-box")["retired"]
+    assert part(told.json(), "fuselage-box")["retired"]
     there = opened(demo, f"/api/v1/builds/{other}")
-    came = item(there, "fuselage-box")
-    mass = next(m for m in told.json()["assessment"]["items"] if m["id"] == "fuselage-box")
+    came = part(there, "fuselage-box")
+    mass = next(m for m in told.json()["assessment"]["parts"] if m["id"] == "fuselage-box")
     assert came["stated_g"] == pytest.approx(mass["mass_g"], abs=0.01)
-    assert there["build"]["happenings"][0]["words"] == "Fuselage box came from Sandpiper"
+    assert there["build"]["diary"][0]["words"] == "Fuselage box came from Sandpiper"
     assert there["revision"] == 2
 
 
 def test_the_plane_as_of_a_day(demo):
     first = opened(demo)
-    told = act(demo, "items/fin/retire")
+    told = act(demo, "parts/fin/retire")
     assert auw(told.json()) < auw(first) - 5
     before = (datetime.now(UTC) - timedelta(hours=1)).isoformat()
     then = demo.get(f"{AT}/as-of", params={"at": before}).json()
     assert then["loadouts"][0]["answers"][0]["value"] == pytest.approx(auw(first))
     start = demo.get(f"{AT}/as-of", params={"at": "2020-01-01T00:00:00Z"}).json()
-    assert all(each["mark"] in ("guess", "listed") for each in start["items"])
+    assert all(each["mark"] in ("guess", "listed") for each in start["parts"])
     assert demo.get(f"{AT}/as-of", params={"at": "yesterday"}).status_code == 422
 
 
@@ -108,7 +108,7 @@ def whole_plane(client, name: str, extra: float) -> str:
     for part, grams in (("Wing", 120.0), ("Body", 80.0)):
         sent = {"name": part, "pedigree": "listing", "stated_g": grams}
         match = {"If-Match": f'"{opened(client, at)["revision"]}"'}
-        assert client.post(f"{at}/items", json=sent, headers=match).status_code == 201
+        assert client.post(f"{at}/parts", json=sent, headers=match).status_code == 201
     record(client, 1, 120.0, "wing", at=at)
     record(client, 2, 80.0, "body", at=at)
     record(client, 3, 200.0 + extra, "wing", "body", "still-to-come", at=at)
@@ -134,22 +134,27 @@ def test_three_finished_builds_tell_the_next_how_much_is_left_out(client):
 def test_a_build_is_measured_by_an_earlier_one(demo):
     other = demo.post("/api/v1/builds", json={"name": "Next"}).json()["build"]["id"]
     at = f"/api/v1/builds/{other}"
-    told = act(demo, "past", at, "PUT", build="sandpiper").json()
-    assert told["build"]["past"]["name"] == "Sandpiper"
+    told = act(demo, "reference-build", at, "PUT", build="sandpiper").json()
+    assert told["build"]["reference_build"]["name"] == "Sandpiper"
     first = opened(demo)["assessment"]["so_far"]
-    assert told["assessment"]["so_far"]["past_g"] == pytest.approx(first["forecast_g"], abs=1.0)
-    assert act(demo, "past", at, "PUT", build=None).json()["build"]["past"] is None
+    assert told["assessment"]["so_far"]["reference_g"] == pytest.approx(
+        first["forecast_g"], abs=1.0
+    )
+    assert (
+        act(demo, "reference-build", at, "PUT", build=None).json()["build"]["reference_build"]
+        is None
+    )
 
 
 def test_a_part_added_and_retired_knows_when(demo):
     match = {"If-Match": f'"{opened(demo)["revision"]}"'}
     sent = {"name": "Pennant", "pedigree": "guess", "stated_g": 2.0}
-    added = demo.post(f"{AT}/items", json=sent, headers=match).json()
-    pennant = item(added, "pennant")
+    added = demo.post(f"{AT}/parts", json=sent, headers=match).json()
+    pennant = part(added, "pennant")
     assert datetime.now(UTC) - datetime.fromisoformat(pennant["added_at"]) < timedelta(minutes=5)
-    gone = demo.put(f"{AT}/items/pennant", json={**pennant, "retired": True},
+    gone = demo.put(f"{AT}/parts/pennant", json={**pennant, "retired": True},
                     headers={"If-Match": f'"{added["revision"]}"'}).json()  # fmt: skip
-    assert item(gone, "pennant")["retired_at"] is not None
-    back = demo.put(f"{AT}/items/pennant", json={**item(gone, "pennant"), "retired": False},
+    assert part(gone, "pennant")["retired_at"] is not None
+    back = demo.put(f"{AT}/parts/pennant", json={**part(gone, "pennant"), "retired": False},
                     headers={"If-Match": f'"{gone["revision"]}"'}).json()  # fmt: skip
-    assert item(back, "pennant")["retired_at"] is None
+    assert part(back, "pennant")["retired_at"] is None

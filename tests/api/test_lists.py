@@ -23,7 +23,7 @@ def look(client, text: str, build: str, **more):
 
 def test_every_list_goes_out(demo):
     told = demo.get(AT).json()
-    for name, many in (("parts", len(told["build"]["items"])),
+    for name, many in (("parts", len(told["build"]["parts"])),
                        ("weighings", len(told["build"]["weighings"])),
                        ("loadouts", len(told["build"]["loadouts"])), ("throws", 0)):  # fmt: skip
         answer = demo.get(f"{AT}/tables/{name}.csv")
@@ -51,16 +51,16 @@ def test_a_list_is_looked_at_kept_and_never_added_twice(client):
     at = f"/api/v1/builds/{id}/parts-list"
     kept = client.post(at, json={"parts": parts}, headers={"If-Match": f'"{told["revision"]}"'})
     assert kept.status_code == 201, kept.text
-    found = {item["name"]: item for item in kept.json()["build"]["items"]}
+    found = {part["name"]: part for part in kept.json()["build"]["parts"]}
     assert found["Servo"]["pieces"] == 2
     assert found["Servo"]["stated_g"] == 18
     assert found["Motor"]["station"]["x_mm"] == 40
-    many = len(kept.json()["build"]["items"])
+    many = len(kept.json()["build"]["parts"])
     assert all(row["why_not"] for row in look(client, OURS, id).json()["rows"])
     again = client.post(
         at, json={"parts": parts}, headers={"If-Match": f'"{kept.json()["revision"]}"'}
     )
-    assert len(again.json()["build"]["items"]) == many
+    assert len(again.json()["build"]["parts"]) == many
 
 
 def test_columns_may_be_said(client):

@@ -17,7 +17,7 @@ from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.workshop import Workshop, held
 from oaken_scale.workshop.held import exportable
 from oaken_scale.workshop.refused import OutOfDateError
-from tests.api.asking import begin, change, item
+from tests.api.asking import begin, change, part
 
 AT = "/api/v1/builds/sandpiper"
 
@@ -31,8 +31,8 @@ def hollow(client) -> str:
     told = begin(client)
     lot = {"id": "a", "name": "Sheet", "unit": "dm2", "constant": 4.6, "doubt": 0.4}
     told = change(client, told, lots=[lot])
-    told = item(client, told, name="Block", stated_g=20.0, station={"x_mm": 100.0})
-    told = item(
+    told = part(client, told, name="Block", stated_g=20.0, station={"x_mm": 100.0})
+    told = part(
         client, told, name="Pocket", pedigree="calculated", uses=[{"lot": "a", "amount": -20.0}]
     )
     return f"/api/v1/builds/{told['build']['id']}"
@@ -59,14 +59,14 @@ def test_what_cannot_be_assessed_is_refused_and_not_kept(client, monkeypatch):
     told = begin(client)
 
     def broken(build):
-        if any(part.name == "Odd" for part in build.items):
+        if any(part.name == "Odd" for part in build.parts):
             raise ZeroDivisionError("in the middle of it")
         return real(build)
 
     real = held.assess
     monkeypatch.setattr(held, "assess", broken)
     answer = client.post(
-        f"/api/v1/builds/{told['build']['id']}/items",
+        f"/api/v1/builds/{told['build']['id']}/parts",
         json={"name": "Odd", "pedigree": "guess", "stated_g": 3.0},
         headers=matched(told),
     )
@@ -85,7 +85,7 @@ def test_the_shelf_survives_a_build_that_cannot_be_assessed(tmp_path, monkeypatc
         real = held.assess
 
         def broken(build):
-            if build.id == bad["build"]["id"] and build.items:
+            if build.id == bad["build"]["id"] and build.parts:
                 raise ValueError("what is in there")
             return real(build)
 
@@ -156,8 +156,8 @@ def test_moved_through_the_drawer_it_leaves_its_history_and_a_word(demo):
     assert answer.status_code == 201
     now = demo.get(AT).json()
     assert now["revision"] > told["revision"]
-    assert next(i for i in now["build"]["items"] if i["id"] == "receiver")["retired"]
-    assert "moved to Turnstone" in now["build"]["happenings"][-1]["words"]
+    assert next(i for i in now["build"]["parts"] if i["id"] == "receiver")["retired"]
+    assert "moved to Turnstone" in now["build"]["diary"][-1]["words"]
     assert now["assessment"]["unchecked"]
     again = demo.get(f"{AT}/as-of", params={"at": then}).json()
     assert again["loadouts"][0]["answers"][0]["value"] == pytest.approx(auw, abs=0.01)
@@ -165,20 +165,20 @@ def test_moved_through_the_drawer_it_leaves_its_history_and_a_word(demo):
 
 def test_a_part_removed_while_it_lies_on_the_pan_is_off_it(demo):
     told = demo.get(AT).json()
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "wear-pads"}, {"item": "motor"}]})
-    assert demo.delete(f"{AT}/items/wear-pads", headers=matched(told)).status_code == 200
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "wear-pads"}, {"part": "motor"}]})
+    assert demo.delete(f"{AT}/parts/wear-pads", headers=matched(told)).status_code == 200
     pan = demo.get(f"{AT}/pan")
     assert pan.status_code == 200
-    assert [load["item"] for load in pan.json()["loads"]["loads"]] == ["motor"]
+    assert [load["part"] for load in pan.json()["loads"]["loads"]] == ["motor"]
     assert demo.post(f"{AT}/tare").status_code == 200
 
 
 def test_what_was_written_can_be_exported_however_long_its_name(demo):
     told = demo.get(AT).json()
     long = "L" * limits.NAME_LENGTH
-    item_ = next(i for i in told["build"]["items"] if i["id"] == "tailplane")
-    named = demo.put(f"{AT}/items/tailplane", json={**item_, "name": long}, headers=matched(told))
-    trimmed = demo.post(f"{AT}/items/tailplane/trim", json={"grams": 1.0},
+    part_ = next(i for i in told["build"]["parts"] if i["id"] == "tailplane")
+    named = demo.put(f"{AT}/parts/tailplane", json={**part_, "name": long}, headers=matched(told))
+    trimmed = demo.post(f"{AT}/parts/tailplane/trim", json={"grams": 1.0},
                         headers=matched(named.json()))  # fmt: skip
     assert trimmed.status_code == 200
     assert demo.get(f"{AT}/file").status_code == 200
@@ -195,7 +195,7 @@ def test_what_could_not_be_exported_is_not_written(demo):
 
 
 def test_a_typed_reading_is_understood_by_the_server_that_keeps_it(demo):
-    pan = {"loads": [{"item": "receiver"}]}
+    pan = {"loads": [{"part": "receiver"}]}
     sent = {"id": "typed-1", "scale": "kitchen", "typed": "0.26", "unit": "oz", "pan": pan}
     answer = demo.post(f"{AT}/weighings", json=sent)
     assert answer.status_code == 201
@@ -220,7 +220,7 @@ def test_remedies_say_what_they_were_worked_out_for_and_are_done_for_that_alone(
 
 def test_a_reading_that_came_between_takes_no_change_back(demo):
     told = demo.get(AT).json()
-    pan = {"loads": [{"item": "receiver"}]}
+    pan = {"loads": [{"part": "receiver"}]}
     sent = {"id": "between", "scale": "kitchen", "typed": "7.4", "pan": pan}
     assert demo.post(f"{AT}/weighings", json=sent).status_code == 201
     later = demo.patch(AT, json={"notes": "typed meanwhile"}, headers=matched(told))
@@ -235,7 +235,7 @@ def test_a_reading_that_came_between_takes_no_change_back(demo):
 def test_what_was_worked_out_from_the_readings_is_not_done_after_another(demo):
     match = {"If-Match": demo.get(f"{AT}/remedies").headers["ETag"]}
     sent = {"id": "between", "scale": "kitchen", "typed": "7.4",
-            "pan": {"loads": [{"item": "receiver"}]}}  # fmt: skip
+            "pan": {"loads": [{"part": "receiver"}]}}  # fmt: skip
     demo.post(f"{AT}/weighings", json=sent)
     assert demo.post(f"{AT}/remedies/done", json={"which": 0}, headers=match).status_code == 412
     assert demo.post(f"{AT}/wing-place", headers=match).status_code == 412
@@ -247,14 +247,14 @@ def test_a_change_that_waited_for_a_killed_workshop_comes_home_after_a_reading(t
     with TestClient(create_app(path)) as client:
         told = begin(client)
         at = f"/api/v1/builds/{told['build']['id']}"
-        item = {"name": "Motor", "pedigree": "guess", "stated_g": 60}
-        told = client.post(f"{at}/items", json=item, headers=matched(told)).json()
+        part = {"name": "Motor", "pedigree": "guess", "stated_g": 60}
+        told = client.post(f"{at}/parts", json=part, headers=matched(told)).json()
     with TestClient(create_app(path)) as client:
         sent = {
             "id": "waited",
             "scale": "scale",
             "typed": "61",
-            "pan": {"loads": [{"item": "motor"}]},
+            "pan": {"loads": [{"part": "motor"}]},
         }
         assert client.post(f"{at}/weighings", json=sent).status_code == 201
         home = client.patch(at, json={"notes": "waited too"}, headers=matched(told))
@@ -265,7 +265,7 @@ def test_a_check_keeps_the_plane_as_it_stood(demo):
     sent = {"id": "c1", "kind": "support", "loadout": "scout-850", "x_mm": 250.0, "by": "pegs"}
     told = demo.post(f"{AT}/checks", json=sent).json()
     (check,) = told["build"]["checks"]
-    stood = {each["item"]: each["x_mm"] for each in check["stood"]}
+    stood = {each["part"]: each["x_mm"] for each in check["stood"]}
     assert "camera" not in stood
     assert stood["pack-850"] == 212.0
     assert stood["left-panel"] == 186.0 + 80.0
@@ -274,7 +274,7 @@ def test_a_check_keeps_the_plane_as_it_stood(demo):
     back = demo.post("/api/v1/builds/import", content=file,
                      headers={"Content-Type": "application/json"}).json()  # fmt: skip
     assert back["build"]["checks"] == told["build"]["checks"]
-    refused = demo.delete(f"{AT}/items/wear-pads", headers=matched(told))
+    refused = demo.delete(f"{AT}/parts/wear-pads", headers=matched(told))
     assert refused.status_code == 409
     assert "retire it" in refused.json()["detail"]
 
@@ -283,10 +283,10 @@ def test_finished_builds_teach_the_next_one_how_guesses_run(client):
     for name in ("Knot", "Ruff"):
         told = begin(client, name=name)
         for k in range(4):
-            told = item(client, told, id=f"p{k}", name=f"Part {k}", stated_g=20.0)
+            told = part(client, told, id=f"p{k}", name=f"Part {k}", stated_g=20.0)
         at = f"/api/v1/builds/{told['build']['id']}"
         for k in range(4):
-            pan = {"loads": [{"item": f"p{k}"}]}
+            pan = {"loads": [{"part": f"p{k}"}]}
             sent = {"id": f"w{k}", "scale": "scale", "reading_g": 26.0 + 0.1 * k, "pan": pan}
             assert client.post(f"{at}/weighings", json=sent).status_code == 201
         now = client.get(at).json()
@@ -296,7 +296,7 @@ def test_finished_builds_teach_the_next_one_how_guesses_run(client):
     (habit,) = fresh["build"]["habits"]
     assert habit["pedigree"] == "guess"
     assert 1.15 < habit["factor"] < 1.32
-    told = item(client, fresh, name="Skid", stated_g=10.0)
-    skid = next(m for m in told["assessment"]["items"] if m["id"] == "skid")
+    told = part(client, fresh, name="Skid", stated_g=10.0)
+    skid = next(m for m in told["assessment"]["parts"] if m["id"] == "skid")
     assert skid["mass_g"] == pytest.approx(10.0 * habit["factor"])
     assert json.loads(client.get(f"/api/v1/builds/{fresh['build']['id']}/file").content)

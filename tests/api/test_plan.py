@@ -61,7 +61,7 @@ def test_a_surface_is_made_to_a_figure(curlew):
 def test_the_drawings_surfaces_become_parts(demo):
     before = opened(demo)
     told = act(demo, "surfaces/tailplane/parts", lot="sheet-a", layers=1.0).json()
-    parts = told["build"]["items"][len(before["build"]["items"]) :]
+    parts = told["build"]["parts"][len(before["build"]["parts"]) :]
     tail = next(each for each in told["assessment"]["outlines"] if each["id"] == "tailplane")
     assert [each["name"] for each in parts] == ["Tailplane, left", "Tailplane, right"]
     assert sum(each["uses"][0]["amount"] for each in parts) == pytest.approx(
@@ -71,29 +71,29 @@ def test_the_drawings_surfaces_become_parts(demo):
 
 
 def test_a_part_on_a_line(demo):
-    told = act(demo, "items/line", line="Antenna holder 1.2 g in Fuselage at 310").json()
-    item = told["build"]["items"][-1]
-    assert (item["id"], item["stated_g"], item["assembly"]) == ("antenna-holder", 1.2, "Fuselage")
-    assert item["station"]["x_mm"] == 310
-    told = act(demo, "items/line", line="Patch 40 x 60 of sheet a at le 20", assembly="Wing").json()
-    item = told["build"]["items"][-1]
-    assert item["uses"] == [{"lot": "sheet-a", "amount": pytest.approx(0.24)}]
-    assert (item["assembly"], item["station"]["reference"]) == ("Wing", "leading_edge")
+    told = act(demo, "parts/line", line="Antenna holder 1.2 g in Fuselage at 310").json()
+    part = told["build"]["parts"][-1]
+    assert (part["id"], part["stated_g"], part["assembly"]) == ("antenna-holder", 1.2, "Fuselage")
+    assert part["station"]["x_mm"] == 310
+    told = act(demo, "parts/line", line="Patch 40 x 60 of sheet a at le 20", assembly="Wing").json()
+    part = told["build"]["parts"][-1]
+    assert part["uses"] == [{"lot": "sheet-a", "amount": pytest.approx(0.24)}]
+    assert (part["assembly"], part["station"]["reference"]) == ("Wing", "leading_edge")
 
 
 def test_a_line_takes_its_lot_from_the_rack(curlew):
     client, at = curlew
     shelf = client.get("/api/v1/rack").json()
     sheet = next(each["lot"] for each in shelf if each["lot"]["unit"] == "dm2")
-    told = act(client, "items/line", at, line=f"Panel 12 dm2 of {sheet['name']}").json()
+    told = act(client, "parts/line", at, line=f"Panel 12 dm2 of {sheet['name']}").json()
     assert [each["rack"] for each in told["build"]["lots"]] == [sheet["id"]]
-    assert told["build"]["items"][-1]["uses"][0]["lot"] == told["build"]["lots"][0]["id"]
+    assert told["build"]["parts"][-1]["uses"][0]["lot"] == told["build"]["lots"][0]["id"]
 
 
 def test_a_station_off_the_plane_is_asked_about_once(demo):
     line = "Tail light 2 g at 4 m"
-    assert refused(act(demo, "items/line", line=line), 409).endswith("400 mm?")
-    assert act(demo, "items/line", line=line, sure=True).status_code == 201
+    assert refused(act(demo, "parts/line", line=line), 409).endswith("400 mm?")
+    assert act(demo, "parts/line", line=line, sure=True).status_code == 201
 
 
 @pytest.mark.parametrize(
@@ -107,22 +107,22 @@ def test_a_station_off_the_plane_is_asked_about_once(demo):
 )
 def test_an_amount_that_no_part_has_is_asked_about_once(demo, line, meant):
     before = opened(demo)
-    assert refused(act(demo, "items/line", line=line), 409).endswith(meant)
+    assert refused(act(demo, "parts/line", line=line), 409).endswith(meant)
     assert opened(demo) == before
-    assert act(demo, "items/line", line=line, sure=True).status_code == 201
+    assert act(demo, "parts/line", line=line, sure=True).status_code == 201
 
 
 def test_a_line_that_is_not_understood_changes_nothing(demo):
     before = opened(demo)
-    assert "no lot" in refused(act(demo, "items/line", line="Panel 3 dm2 of marble"))
-    assert refused(act(demo, "items/line", line="Motor"))
+    assert "no lot" in refused(act(demo, "parts/line", line="Panel 3 dm2 of marble"))
+    assert refused(act(demo, "parts/line", line="Motor"))
     assert opened(demo) == before
 
 
 def test_loadouts_from_packs_and_payloads_in_one_step(curlew):
     client, at = curlew
     for line in ("Airframe 200 g at 300", "Camera 60 g at 200"):
-        assert act(client, "items/line", at, line=line).status_code == 201
+        assert act(client, "parts/line", at, line=line).status_code == 201
     told = act(client, "loadouts/from-packs", at, payloads=["camera"],
                new_packs=[{"line": "2-cell 62 g at 90"},
                           {"line": "3-cell 110 g at 90"}])  # fmt: skip
@@ -166,7 +166,7 @@ def test_a_figure_of_a_sum_and_of_several(demo):
 
 def test_a_part_after_the_new_ways_is_taken_back_as_one(curlew):
     client, at = curlew
-    act(client, "items/line", at, line="Airframe 200 g at 300")
+    act(client, "parts/line", at, line="Airframe 200 g at 300")
     before = opened(client, at)["build"]
     act(client, "loadouts/from-packs", at, new_packs=[{"line": "2-cell 62 g at 90"}])
     assert undo(client, at).status_code == 200
@@ -192,28 +192,28 @@ def test_parts_of_a_body_follow_it_until_they_are_cut(curlew):
     draw(body)
     lot = opened(client, at)["build"]["lots"][0]["id"]
     told = act(client, "surfaces/body/parts", at, lot=lot).json()["build"]
-    assert {item["name"]: item["uses"][0]["amount"] for item in told["items"] if item["drawn"]} == {
+    assert {part["name"]: part["uses"][0]["amount"] for part in told["parts"] if part["drawn"]} == {
         "Body, left side": 4.8, "Body, right side": 4.8, "Body, bottom": 3.0, "Body, top": 3.0,
     }  # fmt: skip
     body["frames"][1]["x_mm"] = 700.0
     tried = client.post(f"{at}/what-if", json={"bodies": [body]}).json()
-    longer = next(m for m in tried["items"] if m["id"] == "body-left-side")["mass_g"]
+    longer = next(m for m in tried["parts"] if m["id"] == "body-left-side")["mass_g"]
     told = draw(body)
-    assert next(m for m in told["assessment"]["items"] if m["id"] == "body-left-side")[
+    assert next(m for m in told["assessment"]["parts"] if m["id"] == "body-left-side")[
         "mass_g"
     ] == pytest.approx(longer)
-    act(client, "items/cut", at, items=["body-left-side"])
+    act(client, "parts/cut", at, parts=["body-left-side"])
     body["frames"][1]["x_mm"] = 500.0
-    told = draw(body)["build"]["items"]
-    amounts = {item["id"]: item["uses"][0]["amount"] for item in told if item["uses"]}
+    told = draw(body)["build"]["parts"]
+    amounts = {part["id"]: part["uses"][0]["amount"] for part in told if part["uses"]}
     assert (amounts["body-left-side"], amounts["body-right-side"]) == (5.6, 4.0)
-    assert "no part" in refused(act(client, "items/cut", at, items=["kite"]))
+    assert "no part" in refused(act(client, "parts/cut", at, parts=["kite"]))
     # One step back brings the longer body and its parts together.
     undo(client, at)
     told = opened(client, at)["build"]
     assert told["bodies"][0]["frames"][1]["x_mm"] == 700.0
     assert (
-        next(i for i in told["items"] if i["id"] == "body-right-side")["uses"][0]["amount"] == 5.6
+        next(i for i in told["parts"] if i["id"] == "body-right-side")["uses"][0]["amount"] == 5.6
     )
 
 

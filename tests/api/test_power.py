@@ -4,7 +4,7 @@ import pytest
 
 from oaken_scale.demo.sandpiper import on_the_shelf, sandpiper
 from oaken_scale.formats.build_file import dump, load
-from tests.api.asking import begin, change, item, problem
+from tests.api.asking import begin, change, part, problem
 
 DRIVE = {
     "motor": {"kv": 2200, "mass_g": 27, "most_a": 14},
@@ -12,8 +12,8 @@ DRIVE = {
     "propellers": [{"id": "six", "name": "6 x 3", "diameter_mm": 152.4, "pitch_mm": 76.2}],
     "packs": [
         {"id": "three", "name": "3-cell", "cells": 3, "capacity_mah": 1300, "c_rating": 25,
-         "item": "pack-three"},
-        {"id": "two", "name": "2-cell", "cells": 2, "capacity_mah": 1300, "item": "pack-two"},
+         "part": "pack-three"},
+        {"id": "two", "name": "2-cell", "cells": 2, "capacity_mah": 1300, "part": "pack-two"},
     ],
 }  # fmt: skip
 RUN = {
@@ -30,7 +30,7 @@ def told(client):
     """A build with two packs, one loadout each, and a target of thrust-to-weight."""
     told = begin(client, purpose="trainer", layout="tractor", auw_high_g=600)
     for name, grams in (("Wing", 300.0), ("Pack three", 105.0), ("Pack two", 75.0)):
-        told = item(client, told, name=name, stated_g=grams, option="Pack" in name,
+        told = part(client, told, name=name, stated_g=grams, option="Pack" in name,
                     station={"x_mm": 200})  # fmt: skip
     loadouts = [
         {"id": "big", "name": "Big", "carries": ["pack-three"]},
@@ -78,7 +78,7 @@ def test_each_loadout_has_a_thrust_of_its_own(client, told):
 
 
 def test_without_a_pack_of_the_drive_aboard_the_stated_thrust_holds(client, told):
-    packs = [{**each, "item": None} for each in DRIVE["packs"]]
+    packs = [{**each, "part": None} for each in DRIVE["packs"]]
     told = change(client, told, power={**DRIVE, "packs": packs}, thrust={"thrust_gf": 111})
     assert told["assessment"]["power"]["loadouts"] == []
     assert ratio(told, 0)["value"] == pytest.approx(111 / weight(told, 0))
@@ -143,7 +143,7 @@ def test_a_run_that_was_taken_stays(client, told):
 @pytest.mark.parametrize(
     ("patch", "field", "says"),
     [
-        ({"packs": [{**DRIVE["packs"][0], "item": "none"}]}, "power.packs.0.item", "no item"),
+        ({"packs": [{**DRIVE["packs"][0], "part": "none"}]}, "power.packs.0.part", "no part"),
         ({"runs": [{**RUN, "pack": "four"}]}, "power.runs.0.pack", "no pack"),
         ({"runs": [{**RUN, "propeller": "x"}]}, "power.runs.0.propeller", "no propeller"),
         ({"runs": [{**RUN, "points": [{"throttle": 1.2}]}]},
@@ -165,11 +165,11 @@ def test_what_cannot_be_is_named(client, told, patch, field, says):
 def test_a_pack_that_is_removed_as_a_part_stays_in_the_drive(client, told):
     id = told["build"]["id"]
     answer = client.delete(
-        f"/api/v1/builds/{id}/items/pack-two", headers={"If-Match": f'"{told["revision"]}"'}
+        f"/api/v1/builds/{id}/parts/pack-two", headers={"If-Match": f'"{told["revision"]}"'}
     )
     assert answer.status_code == 200, answer.text
     packs = answer.json()["build"]["power"]["packs"]
-    assert [each["item"] for each in packs] == ["pack-three", None]
+    assert [each["part"] for each in packs] == ["pack-three", None]
 
 
 def test_one_point_no_points_and_thrust_that_falls_are_no_trouble(client, told):
@@ -186,7 +186,7 @@ def test_one_point_no_points_and_thrust_that_falls_are_no_trouble(client, told):
 
 
 def bare():
-    return {**DRIVE, "packs": [{**each, "item": None} for each in DRIVE["packs"]]}
+    return {**DRIVE, "packs": [{**each, "part": None} for each in DRIVE["packs"]]}
 
 
 def test_a_drive_goes_out_and_comes_in_again():
@@ -231,8 +231,8 @@ def test_a_pack_of_the_drawer_is_taken_as_a_loadout(client, told):
     assert [each["name"] for each in taken["build"]["loadouts"]] == ["Big", "Small", "Pack 2200"]
     assert weight(taken, 2) == pytest.approx(weight(told, 0) - 105 + 170)
     assert taken["assessment"]["power"]["loadouts"][2]["minutes"] > 0
-    item = taken["build"]["items"][-1]
-    assert (item["thing"], item["station"]["x_mm"]) == (thing, 200)
+    part = taken["build"]["parts"][-1]
+    assert (part["thing"], part["station"]["x_mm"]) == (thing, 200)
     # It is aboard now, so the drawer offers it no more.
     found = client.post(at(told, "power/choices"), json={"loadout": "big"}).json()
     assert [each["loadouts"] for each in found] == [["big"], ["small"], [taken_id(taken)]]

@@ -28,15 +28,15 @@ def test_one_reading_is_wrong_and_is_found(bench):
 
 def test_the_scale_knows_the_truth_that_is_shown_in_the_end(bench):
     client, told, path = bench
-    truth = {each["item"]: each for each in client.get(f"{path}/truth").json()["items"]}
-    item = told["assessment"]["weigh_next"][0]["item"] or "motor"
-    client.put(f"{path}/pan", json={"loads": [{"item": item}]})
-    body = {"id": "w", "scale": "kitchen", "reading_g": round(truth[item]["true_g"], 1)}
-    pan = {"pan": {"loads": [{"item": item}]}}
+    truth = {each["part"]: each for each in client.get(f"{path}/truth").json()["parts"]}
+    part = told["assessment"]["weigh_next"][0]["part"] or "motor"
+    client.put(f"{path}/pan", json={"loads": [{"part": part}]})
+    body = {"id": "w", "scale": "kitchen", "reading_g": round(truth[part]["true_g"], 1)}
+    pan = {"pan": {"loads": [{"part": part}]}}
     client.post(f"{path}/weighings", json=body | pan)
     after = client.get(f"{path}/truth").json()
     assert after["weighed"] == 1
-    mass = next(each for each in after["items"] if each["item"] == item)
+    mass = next(each for each in after["parts"] if each["part"] == part)
     assert mass["estimate_g"] == pytest.approx(mass["true_g"], abs=1.0)
 
 

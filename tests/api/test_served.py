@@ -8,7 +8,7 @@ import time
 import httpx
 import pytest
 
-from tests.api.asking import begin, item, reading
+from tests.api.asking import begin, part, reading
 from tests.conftest import Server
 from tests.http import HTTP
 
@@ -51,7 +51,7 @@ def test_what_one_page_does_the_other_hears(demo_served):
     page = Page(demo_served.url, "sandpiper")
     page.wait_for(lambda event, data: event == "changed" and data["revision"] == 1)
     at = f"{demo_served.url}/api/v1/builds/sandpiper"
-    HTTP.put(f"{at}/pan", json={"loads": [{"item": "fuselage-box"}]})
+    HTTP.put(f"{at}/pan", json={"loads": [{"part": "fuselage-box"}]})
     page.wait_for(lambda event, data: event == "pan" and len(data["loads"]["loads"]) == 1)
     settled = page.wait_for(
         lambda event, data: (
@@ -75,7 +75,7 @@ def test_a_typed_build_streams_no_scale(served):
 def test_every_acknowledged_reading_survives_a_kill(tmp_path):
     server = Server("serve", tmp_path / "own.sqlite").start()
     client = httpx.Client(verify=False, base_url=server.url)
-    told = item(client, begin(client), name="Wing", stated_g=90)
+    told = part(client, begin(client), name="Wing", stated_g=90)
     id = told["build"]["id"]
     acknowledged = []
     killer = threading.Timer(0.1, server.process.kill)
@@ -84,7 +84,7 @@ def test_every_acknowledged_reading_survives_a_kill(tmp_path):
             "id": f"r{number}",
             "scale": "scale",
             "reading_g": 80 + number / 100,
-            "pan": {"loads": [{"item": "wing"}]},
+            "pan": {"loads": [{"part": "wing"}]},
         }
         try:
             answer = client.post(f"/api/v1/builds/{id}/weighings", json=sent)

@@ -33,7 +33,7 @@ def test_the_sheet_follows_loadout_paper_and_units(demo):
 def test_a_reading_is_on_the_next_page_that_is_drawn(demo):
     before = demo.get(f"{AT}/sheet.svg").text
     sent = {"id": "r", "scale": "kitchen", "typed": "300",
-            "pan": {"loads": [{"item": "wear-pads"}]}}  # fmt: skip
+            "pan": {"loads": [{"part": "wear-pads"}]}}  # fmt: skip
     demo.post(f"{AT}/weighings", json=sent)
     after = demo.get(f"{AT}/sheet.svg").text
     assert after != before
@@ -46,7 +46,7 @@ def test_labels_for_packs_on_a_begun_sheet(demo):
     assert len(text) == 2
     assert "Pack, 3-cell 850" in "".join(text)
     assert "Motor" not in "".join(text)
-    one = pages(demo.get(f"{AT}/labels.pdf", params={"item": "motor", "grid": "free"}))
+    one = pages(demo.get(f"{AT}/labels.pdf", params={"part": "motor", "grid": "free"}))
     assert "Motor, leads on" in one.pages[0].extract_text()
 
 
@@ -64,7 +64,7 @@ def test_marks_and_outlines_at_full_size(demo):
         ("sheet.pdf", {"paper": "napkin"}, "paper", "letter"),
         ("sheet.svg", {"mass": "stone"}, "mass", "oz"),
         ("labels.pdf", {"skip": 21}, "skip", "holds 21"),
-        ("labels.pdf", {"item": "nothing"}, "of", "name them"),
+        ("labels.pdf", {"part": "nothing"}, "of", "name them"),
         ("labels.pdf", {"grid": "free", "across": 0}, "across", "at least 1"),
         ("outlines.pdf", {"surface": "sail"}, "surface", "sail"),
     ],

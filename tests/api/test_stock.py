@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.api.asking import begin, change, item, problem
+from tests.api.asking import begin, change, part, problem
 
 EXAMPLES = Path(__file__).parents[2] / "docs" / "examples"
 
@@ -40,7 +40,7 @@ def foam_plane(client) -> dict:
     """A build with a wing cut from the rack's own foam board."""
     told = take(client, begin(client), "board-both")
     wing = {"name": "Wing", "pedigree": "calculated", "uses": [{"lot": "board-both", "amount": 20}]}
-    return item(client, told, **wing)
+    return part(client, told, **wing)
 
 
 def test_a_fresh_workshop_has_a_starter_rack_with_ranges(client):
@@ -52,13 +52,13 @@ def test_a_fresh_workshop_has_a_starter_rack_with_ranges(client):
 
 def test_one_weighed_square_moves_every_part_of_every_build(client):
     one, other = foam_plane(client), foam_plane(client)
-    before = fresh(client, other)["assessment"]["items"][1]
+    before = fresh(client, other)["assessment"]["parts"][1]
     assert before["mass_g"] == pytest.approx(90.0)
     told = weigh(client, one, "s", 5.2, samples=[{"lot": "board-both", "amount": 1.0}])
-    assert told["assessment"]["items"][1]["mass_g"] == pytest.approx(104, abs=0.5)
+    assert told["assessment"]["parts"][1]["mass_g"] == pytest.approx(104, abs=0.5)
     there = fresh(client, other)
-    assert there["assessment"]["items"][1]["mass_g"] == pytest.approx(104, abs=0.5)
-    assert there["assessment"]["items"][1]["sd_g"] < before["sd_g"] / 3
+    assert there["assessment"]["parts"][1]["mass_g"] == pytest.approx(104, abs=0.5)
+    assert there["assessment"]["parts"][1]["sd_g"] < before["sd_g"] / 3
     assert there["build"]["lots"][0]["elsewhere"]["source"] == "Curlew"
     assert there["revision"] == other["revision"] + 1
     shelved = next(r for r in client.get("/api/v1/rack").json() if r["lot"]["id"] == "board-both")
@@ -72,14 +72,14 @@ def test_what_is_taken_back_is_unlearned(client):
     client.put(f"{path(one)}/weighings/s/set-aside", json={"reason": "wrong square"})
     there = fresh(client, other)
     assert there["build"]["lots"][0]["elsewhere"] is None
-    assert there["assessment"]["items"][1]["mass_g"] == pytest.approx(90.0)
+    assert there["assessment"]["parts"][1]["mass_g"] == pytest.approx(90.0)
 
 
 def test_a_later_build_begins_with_what_was_learned(client):
     one = foam_plane(client)
     weigh(client, one, "s", 5.2, samples=[{"lot": "board-both", "amount": 1.0}])
     later = foam_plane(client)
-    assert later["assessment"]["items"][1]["mass_g"] == pytest.approx(104, abs=0.5)
+    assert later["assessment"]["parts"][1]["mass_g"] == pytest.approx(104, abs=0.5)
 
 
 def test_what_is_said_of_a_lot_on_the_rack_holds_in_every_build(client):
@@ -157,15 +157,15 @@ def fit(client, told: dict, thing: str, **more):
 def test_a_thing_moves_with_its_weighing(client):
     thing = motor(client)
     one = fit(client, begin(client), thing, station={"x_mm": 12.0}).json()
-    weigh(client, one, "m", 46.1, loads=[{"item": "motor"}])
+    weigh(client, one, "m", 46.1, loads=[{"part": "motor"}])
     drawer = client.get("/api/v1/drawer").json()[0]
     assert drawer["weighed"]
     assert [where["name"] for where in drawer["builds"]] == ["Curlew"]
     other = fit(client, begin(client), thing, move=True).json()
-    part = other["assessment"]["items"][1]
+    part = other["assessment"]["parts"][1]
     assert part["mass_g"] == pytest.approx(46.1, abs=0.3)
     assert part["mark"] == "weighed"
-    left = next(i for i in fresh(client, one)["build"]["items"] if i["id"] == "motor")
+    left = next(i for i in fresh(client, one)["build"]["parts"] if i["id"] == "motor")
     assert left["retired"]
     (where,) = client.get("/api/v1/drawer").json()[0]["builds"]
     assert where["build"] == other["build"]["id"]
@@ -175,8 +175,8 @@ def test_a_pack_may_sit_in_two_planes(client):
     pack = motor(client, name="Pack", kind="pack", listing_g=101.0)
     one, other = fit(client, begin(client), pack).json(), fit(client, begin(client), pack).json()
     assert len(client.get("/api/v1/drawer").json()[0]["builds"]) == 2
-    weigh(client, one, "p", 99.2, loads=[{"item": "pack"}])
-    there = fresh(client, other)["assessment"]["items"][1]
+    weigh(client, one, "p", 99.2, loads=[{"part": "pack"}])
+    there = fresh(client, other)["assessment"]["parts"][1]
     assert there["mass_g"] == pytest.approx(99.2, abs=0.5)
 
 
@@ -211,13 +211,13 @@ def test_a_drawing_becomes_parts_in_their_places(client):
     placing = {"x_mm": 700.0, "aft": "right", "datum": "front_corner"}
     cut = {**figures, "lot": "board-both", "twin": True, "assembly": "Tail", "placing": placing}
     answer = client.post(f"{path(told)}/cuts", json={"cuts": [cut]}, headers=at(told))
-    right, left = answer.json()["build"]["items"][-2:]
+    right, left = answer.json()["build"]["parts"][-2:]
     assert right["name"] == "Tailplane half, right"
     assert right["uses"] == [{"lot": "board-both", "amount": half["area_dm2"]}]
     assert right["station"]["x_mm"] == pytest.approx(700 + half["x_mm"] - half["box"]["left_mm"])
     assert right["station"]["y_mm"] == pytest.approx(half["box"]["bottom_mm"] - half["y_mm"])
     assert left["station"]["y_mm"] == -right["station"]["y_mm"]
-    mass = answer.json()["assessment"]["items"][-1]
+    mass = answer.json()["assessment"]["parts"][-1]
     assert mass["mass_g"] == pytest.approx(4.5 * half["area_dm2"])
 
 
@@ -262,7 +262,7 @@ def test_a_shape_is_measured_and_a_template_weighed(client):
 
 def test_other_ways_side_by_side_and_one_adopted(demo):
     told = demo.get("/api/v1/builds/sandpiper").json()
-    ask = {"items": ["hatch", "tailplane"], "lots": ["xps-3", "sheet-b"], "faces": ["one"]}
+    ask = {"parts": ["hatch", "tailplane"], "lots": ["xps-3", "sheet-b"], "faces": ["one"]}
     answer = demo.post("/api/v1/builds/sandpiper/alternatives", json=ask).json()
     assert [way["lot"]["name"] for way in answer["alternatives"]] == [
         "Extruded polystyrene 3 mm", "Sheet B, one paper off", "Sheet A, one paper off",
@@ -272,17 +272,17 @@ def test_other_ways_side_by_side_and_one_adopted(demo):
     assert answer["alternatives"][2]["lot"]["constant"] == pytest.approx(4.92 * 0.72, abs=0.02)
     several = demo.post("/api/v1/builds/sandpiper/alternatives/adopt", json=ask, headers=at(told))
     assert problem(several, "lots", "adopt one at a time")
-    one = {"items": ["hatch", "tailplane"], "faces": ["one"]}
+    one = {"parts": ["hatch", "tailplane"], "faces": ["one"]}
     after = demo.post(
         "/api/v1/builds/sandpiper/alternatives/adopt", json=one, headers=at(told)
     ).json()
     auw = [a for a in answer["alternatives"][2]["loadouts"][0]["answers"] if a["kind"] == "auw"]
     assert after["assessment"]["loadouts"][0]["answers"][0]["value"] == auw[0]["value"]
-    glue = {"items": ["spar-glue"], "faces": ["one"]}
+    glue = {"parts": ["spar-glue"], "faces": ["one"]}
     refused = demo.post("/api/v1/builds/sandpiper/alternatives", json=glue)
     assert problem(refused, "faces", "none of these parts is cut from a foam sheet")
     ghost = demo.post(
-        "/api/v1/builds/sandpiper/alternatives", json={"items": ["hatch"], "lots": ["ghost"]}
+        "/api/v1/builds/sandpiper/alternatives", json={"parts": ["hatch"], "lots": ["ghost"]}
     )
     assert ghost.status_code == 404
 
@@ -301,7 +301,7 @@ def test_the_shopping_list_comes_as_csv(demo):
 def test_no_name_becomes_a_formula(client):
     told = change(client, begin(client), lots=[
         {"id": "a", "name": "=1+1", "unit": "dm2", "constant": 4.0, "doubt": 0.4}])  # fmt: skip
-    told = item(client, told, name="Wing", pedigree="calculated",
+    told = part(client, told, name="Wing", pedigree="calculated",
                 uses=[{"lot": "a", "amount": 20}])  # fmt: skip
     text = client.get(f"{path(told)}/shopping.csv").text
     assert text.splitlines()[1].startswith("'=1+1")
@@ -340,4 +340,4 @@ def test_a_donors_weights_are_the_first_budget(client):
     kept = client.put(f"{path(told)}/budget/donor", json=donor, headers=at(told)).json()["build"]
     assert kept["budget"]["source"] == "as Old Plover weighs"
     assert sum(each["grams"] for each in kept["budget"]["allotments"]) == pytest.approx(124.35)
-    assert kept["past"]["name"] == "Old Plover"
+    assert kept["reference_build"]["name"] == "Old Plover"

@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.api.test_life import AT, act, auw, item, opened, record
+from tests.api.test_life import AT, act, auw, opened, part, record
 from tests.api.test_undo import undo
 
 WING = ["left-panel", "right-panel", "spar"]
@@ -10,42 +10,42 @@ MAYFLY = "/api/v1/builds/mayfly"
 
 
 def active(told: dict) -> list[str]:
-    return [each["name"] for each in told["build"]["items"] if not each["retired"]]
+    return [each["name"] for each in told["build"]["parts"] if not each["retired"]]
 
 
 def test_a_group_goes_to_another_build_with_what_it_weighs(demo):
     record(demo, 1, 41.7, "right-panel")
-    weighs = {each["id"]: each["mass_g"] for each in opened(demo)["assessment"]["items"]}
-    told = act(demo, "items-together", items=WING, to="mayfly")
+    weighs = {each["id"]: each["mass_g"] for each in opened(demo)["assessment"]["parts"]}
+    told = act(demo, "parts-together", parts=WING, to="mayfly")
     assert told.status_code == 200, told.json()
-    assert all(item(told.json(), id)["retired"] for id in WING)
+    assert all(part(told.json(), id)["retired"] for id in WING)
     there = opened(demo, MAYFLY)
-    came = {each["name"]: each for each in there["build"]["items"][-3:]}
+    came = {each["name"]: each for each in there["build"]["parts"][-3:]}
     assert came["Right wing panel"]["stated_g"] == pytest.approx(weighs["right-panel"], abs=0.01)
     assert came["Right wing panel"]["doubt_g"] < 0.5
-    assert there["build"]["happenings"][-1]["words"] == "3 parts came from Sandpiper"
+    assert there["build"]["diary"][-1]["words"] == "3 parts came from Sandpiper"
     assert undo(demo).status_code == 200
-    assert not any(item(opened(demo), id)["retired"] for id in WING)
+    assert not any(part(opened(demo), id)["retired"] for id in WING)
     assert "Right wing panel" not in active(opened(demo, MAYFLY))
 
 
 def test_a_group_is_copied_and_stays(demo):
     before = opened(demo)
-    told = act(demo, "items-together", items=WING, to="mayfly", copy_them=True)
+    told = act(demo, "parts-together", parts=WING, to="mayfly", copy_them=True)
     assert told.status_code == 200, told.json()
     assert opened(demo)["build"] == before["build"]
     assert {"Left wing panel", "Right wing panel"} <= set(active(opened(demo, MAYFLY)))
 
 
 @pytest.mark.parametrize(("fields", "status"), [
-    ({"items": ["none"], "to": "mayfly"}, 422),
-    ({"items": WING, "to": "sandpiper"}, 422),
-    ({"items": WING, "to": "nowhere"}, 404),
-    ({"items": [], "to": "mayfly"}, 422),
+    ({"parts": ["none"], "to": "mayfly"}, 422),
+    ({"parts": WING, "to": "sandpiper"}, 422),
+    ({"parts": WING, "to": "nowhere"}, 404),
+    ({"parts": [], "to": "mayfly"}, 422),
 ])  # fmt: skip
 def test_a_group_that_cannot_go_changes_nothing(demo, fields, status):
     before = opened(demo), opened(demo, MAYFLY)
-    assert act(demo, "items-together", **fields).status_code == status
+    assert act(demo, "parts-together", **fields).status_code == status
     assert (opened(demo), opened(demo, MAYFLY)) == before
 
 
@@ -75,13 +75,13 @@ def test_several_moves_are_asked_as_one(demo):
     assert told.status_code == 422
     told = asked(demo, "3-cell 1300 and receiver both 20 mm forward").json()
     assert [(each["by_mm"]) for each in told["shifts"]] == [-20.0, -20.0]
-    masses = {each["id"]: each["mass_g"] for each in before["assessment"]["items"]}
-    names = {each["id"]: each["name"] for each in before["build"]["items"]}
+    masses = {each["id"]: each["mass_g"] for each in before["assessment"]["parts"]}
+    names = {each["id"]: each["name"] for each in before["build"]["parts"]}
     loadout = told["loadouts"][0]
     weight = before["assessment"]["loadouts"][0]["answers"][0]["value"]
-    moved = sum(masses[each["item"]] for each in told["shifts"])
+    moved = sum(masses[each["part"]] for each in told["shifts"])
     assert loadout["then_mm"] - loadout["now_mm"] == pytest.approx(-20 * moved / weight, abs=0.3)
-    assert {names[each["item"]] for each in told["shifts"]} == {"Receiver", "Pack, 3-cell 1300"}
+    assert {names[each["part"]] for each in told["shifts"]} == {"Receiver", "Pack, 3-cell 1300"}
     assert opened(demo) == before
 
 
@@ -111,4 +111,4 @@ def test_moves_that_were_asked_are_kept_as_one(demo):
     cg = kept.json()["assessment"]["loadouts"][0]["cg"]["x_mm"]
     assert cg == pytest.approx(then, abs=1e-6)
     back = undo(demo).json()
-    assert {each["field"] for each in back["touched"]} == {"items"}
+    assert {each["field"] for each in back["touched"]} == {"parts"}

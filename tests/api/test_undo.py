@@ -4,7 +4,7 @@ from copy import deepcopy
 
 import pytest
 
-from tests.api.test_life import AT, act, item, opened, record
+from tests.api.test_life import AT, act, opened, part, record
 
 
 def patched(client, **fields):
@@ -24,7 +24,7 @@ def surfaces(client, chord: float):
     return told
 
 
-def part(client, **fields):
+def fresh(client, **fields):
     return {"name": "Camera hatch", "pedigree": "guess", "stated_g": 4.0} | fields
 
 
@@ -34,13 +34,13 @@ ACTS = {
     "a target": lambda c: patched(c, targets=[]),
     "no thrust": lambda c: patched(c, thrust=None),
     "a loadout less": lambda c: patched(c, loadouts=opened(c)["build"]["loadouts"][1:]),
-    "a part more": lambda c: act(c, "items", **part(c)),
-    "a part less": lambda c: act(c, "items/brace", method="DELETE"),
+    "a part more": lambda c: act(c, "parts", **fresh(c)),
+    "a part less": lambda c: act(c, "parts/brace", method="DELETE"),
     "a part repaired": lambda c: act(
-        c, "items/fuselage-box/repair", words="a post", added=[part(c, name="Patch")]
+        c, "parts/fuselage-box/repair", words="a post", added=[fresh(c, name="Patch")]
     ),
-    "a part replaced": lambda c: act(c, "items/motor/replace", item=part(c, name="Motor, larger")),
-    "a part retired": lambda c: act(c, "items/left-panel/retire", words="broken"),
+    "a part replaced": lambda c: act(c, "parts/motor/replace", part=fresh(c, name="Motor, larger")),
+    "a part retired": lambda c: act(c, "parts/left-panel/retire", words="broken"),
     "finished": lambda c: act(c, "finished", method="PUT", finished=True),
 }
 
@@ -115,13 +115,13 @@ def test_a_reading_that_was_set_aside_speaks_again(demo):
 
 
 def test_a_part_that_was_weighed_meanwhile_retires(demo):
-    added = act(demo, "items", **part(demo)).json()
-    hatch = added["build"]["items"][-1]["id"]
+    added = act(demo, "parts", **fresh(demo)).json()
+    hatch = added["build"]["parts"][-1]["id"]
     record(demo, 1, 4.2, hatch)
     undo(demo)
     told = undo(demo).json()
-    assert item(told, hatch)["retired"]
-    assert [each["field"] for each in told["touched"]] == ["items"]
+    assert part(told, hatch)["retired"]
+    assert [each["field"] for each in told["touched"]] == ["parts"]
 
 
 def test_what_was_changed_meanwhile_stays(demo):
@@ -135,15 +135,15 @@ def test_what_was_changed_meanwhile_stays(demo):
 
 
 def test_a_part_moved_to_another_build_comes_home(demo):
-    moved = act(demo, "items/motor/move", to="mayfly")
+    moved = act(demo, "parts/motor/move", to="mayfly")
     assert moved.status_code == 200, moved.json()
     there = opened(demo, "/api/v1/builds/mayfly")
     told = undo(demo, "/api/v1/builds/mayfly")
     assert told.status_code == 200, told.json()
-    assert not item(opened(demo), "motor")["retired"]
-    names = [each["id"] for each in opened(demo, "/api/v1/builds/mayfly")["build"]["items"]
+    assert not part(opened(demo), "motor")["retired"]
+    names = [each["id"] for each in opened(demo, "/api/v1/builds/mayfly")["build"]["parts"]
              if not each["retired"]]  # fmt: skip
-    was = [each["id"] for each in there["build"]["items"] if not each["retired"]]
+    was = [each["id"] for each in there["build"]["parts"] if not each["retired"]]
     assert len(names) == len(was) - 1
 
 

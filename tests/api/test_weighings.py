@@ -13,11 +13,11 @@ def test_a_reading_is_answered_with_what_it_tells(demo):
     answer = demo.post(f"{AT}/weighings", json=reading("a1", 47.0, fuselage_box=1))
     assert answer.status_code == 201
     told = answer.json()
-    masses = {each["id"]: each for each in told["assessment"]["items"]}
+    masses = {each["id"]: each for each in told["assessment"]["parts"]}
     assert masses["fuselage-box"]["mark"] == "weighed"
     assert masses["fuselage-box"]["mass_g"] == pytest.approx(47.0, abs=0.4)
     assert told["revision"] == 2
-    assert {news["lot"] or news["item"] for news in told["news"]} <= {"sheet-a", "body-glue"}
+    assert {news["lot"] or news["part"] for news in told["news"]} <= {"sheet-a", "body-glue"}
     kept = demo.get(AT).json()
     assert kept["assessment"] == told["assessment"]
     assert kept["build"]["weighings"][-1] == told["weighing"]
@@ -29,7 +29,7 @@ def test_what_is_held_is_what_is_on_disk(demo):
     held = demo.get(AT).json()
     demo.app.state.workshop._held.clear()
     assert demo.get(AT).json() == held
-    assert len(assess(load(demo.get(f"{AT}/file").content)).items) == len(held["build"]["items"])
+    assert len(assess(load(demo.get(f"{AT}/file").content)).parts) == len(held["build"]["parts"])
 
 
 def test_a_retry_never_records_twice(demo):
@@ -52,10 +52,10 @@ def test_taking_back_is_a_new_row_and_can_be_undone(demo):
     demo.post(f"{AT}/weighings", json=reading("a1", 99.0, fuselage_box=1))
     aside = demo.put(f"{AT}/weighings/a1/set-aside", json={"reason": "taken back"}).json()
     assert aside["build"]["weighings"][-1]["set_aside"] == "taken back"
-    assert aside["assessment"]["items"] == before["assessment"]["items"]
+    assert aside["assessment"]["parts"] == before["assessment"]["parts"]
     back = demo.put(f"{AT}/weighings/a1/set-aside", json={"reason": None}).json()
     assert back["build"]["weighings"][-1]["set_aside"] is None
-    assert back["assessment"]["items"] != before["assessment"]["items"]
+    assert back["assessment"]["parts"] != before["assessment"]["parts"]
 
 
 @pytest.mark.parametrize(
@@ -67,9 +67,9 @@ def test_taking_back_is_a_new_row_and_can_be_undone(demo):
         ({"reading_g": 25_000}, "reading_g", "at most 20000 g"),
         ({"reading_g": 3500}, "reading_g", "at most 3000 g"),
         ({"pan": {}}, "pan", "empty"),
-        ({"pan": {"loads": [{"item": "heron-wing"}]}}, "pan.loads.0.item", "no item"),
-        ({"pan": {"loads": [{"item": "motor"}, {"item": "motor"}]}}, "pan.loads.1", "twice"),
-        ({"pan": {"loads": [{"item": "motor", "count": -1}]}}, "pan.loads.0.count", "more than 0"),
+        ({"pan": {"loads": [{"part": "heron-wing"}]}}, "pan.loads.0.part", "no part"),
+        ({"pan": {"loads": [{"part": "motor"}, {"part": "motor"}]}}, "pan.loads.1", "twice"),
+        ({"pan": {"loads": [{"part": "motor", "count": -1}]}}, "pan.loads.0.count", "more than 0"),
         ({"pan": {"samples": [{"lot": "x", "amount": 1}]}}, "pan.samples.0.lot", "no lot"),
         ({"scale": "butcher"}, "scale", "it has kitchen"),
         ({"weight": 3}, "weight", "not a field here"),
@@ -84,24 +84,24 @@ def test_a_bad_reading_names_its_field_and_changes_nothing(demo, change, field, 
     assert demo.get(AT).json() == before
 
 
-def test_a_retired_item_is_refused_on_the_pan(demo):
+def test_a_retired_part_is_refused_on_the_pan(demo):
     told = demo.get(AT).json()
-    motor = next(each for each in told["build"]["items"] if each["id"] == "motor")
+    motor = next(each for each in told["build"]["parts"] if each["id"] == "motor")
     demo.put(
-        f"{AT}/items/motor",
+        f"{AT}/parts/motor",
         json={**motor, "retired": True},
         headers={"If-Match": f'"{told["revision"]}"'},
     )
     sent = demo.post(f"{AT}/weighings", json=reading("late", 46.0, motor=1))
-    assert problem(sent, "pan.loads.0.item", "retired")
-    put = demo.put(f"{AT}/pan", json={"loads": [{"item": "motor"}]})
-    assert problem(put, "pan.loads.0.item", "retired")
+    assert problem(sent, "pan.loads.0.part", "retired")
+    put = demo.put(f"{AT}/pan", json={"loads": [{"part": "motor"}]})
+    assert problem(put, "pan.loads.0.part", "retired")
 
 
 def test_a_servo_of_50_kg_is_refused(demo):
     told = demo.get(AT).json()
     servo = {"name": "Servo", "pedigree": "listing", "stated_g": 50_000}
-    refused = demo.post(f"{AT}/items", json=servo, headers={"If-Match": f'"{told["revision"]}"'})
+    refused = demo.post(f"{AT}/parts", json=servo, headers={"If-Match": f'"{told["revision"]}"'})
     assert problem(refused, "stated_g", "at most 5000 g")
 
 
@@ -118,37 +118,37 @@ def test_a_body_of_undeclared_size_is_counted_as_it_comes(demo):
 
 
 def test_the_pan_says_what_it_should_read_and_is_cleared_by_the_record(demo):
-    state = demo.put(f"{AT}/pan", json={"loads": [{"item": "right-panel"}]}).json()
+    state = demo.put(f"{AT}/pan", json={"loads": [{"part": "right-panel"}]}).json()
     assert state["simulated"] is True
     assert 39 < state["expected"]["reading_g"] < 44
     assert state["expected"]["warning"] is None
-    light = demo.put(f"{AT}/pan", json={"loads": [{"item": "screws", "count": 0.25}]}).json()
+    light = demo.put(f"{AT}/pan", json={"loads": [{"part": "screws", "count": 0.25}]}).json()
     assert "too light" in light["expected"]["warning"]
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "right-panel"}]})
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "right-panel"}]})
     demo.post(f"{AT}/weighings", json=reading("a1", 42.7, right_panel=1))
     assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == []
 
 
 def test_what_was_put_on_the_pan_before_a_late_reading_came_stays(demo):
     """N pressed right after Space: the reading may reach the server after the new pan does."""
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "fuselage-box"}]})
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "controller"}]})
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "fuselage-box"}]})
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "controller"}]})
     sent = {"id": "late", "scale": "kitchen", "reading_g": 46.3,
-            "pan": {"loads": [{"item": "fuselage-box"}]}}  # fmt: skip
+            "pan": {"loads": [{"part": "fuselage-box"}]}}  # fmt: skip
     assert demo.post(f"{AT}/weighings", json=sent).status_code == 201
-    assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == [{"item": "controller", "count": 1.0}]
-    again = {**sent, "id": "next", "reading_g": 23.3, "pan": {"loads": [{"item": "controller"}]}}
+    assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == [{"part": "controller", "count": 1.0}]
+    again = {**sent, "id": "next", "reading_g": 23.3, "pan": {"loads": [{"part": "controller"}]}}
     assert demo.post(f"{AT}/weighings", json=again).status_code == 201
     assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == []
 
 
 def test_tared_things_no_longer_count(demo):
-    demo.put(f"{AT}/pan", json={"loads": [{"item": "motor"}]})
+    demo.put(f"{AT}/pan", json={"loads": [{"part": "motor"}]})
     state = demo.post(f"{AT}/tare").json()
     assert state["loads"]["loads"] == []
-    assert state["tared"]["loads"] == [{"item": "motor", "count": 1.0}]
-    again = demo.put(f"{AT}/pan", json={"loads": [{"item": "propeller"}]}).json()
-    assert again["tared"]["loads"] == [{"item": "motor", "count": 1.0}]
+    assert state["tared"]["loads"] == [{"part": "motor", "count": 1.0}]
+    again = demo.put(f"{AT}/pan", json={"loads": [{"part": "propeller"}]}).json()
+    assert again["tared"]["loads"] == [{"part": "motor", "count": 1.0}]
     assert demo.post(f"{AT}/clear").json()["tared"]["loads"] == []
 
 
@@ -214,7 +214,7 @@ def test_a_correction_that_cannot_stand_changes_nothing(demo):
     wrong = {"id": "c1", "reading_g": 6.1, "pan": {}, "reason": "tray on"}
     answer = demo.post(f"{path}/weighings/reading-03/correction", json=wrong)
     assert problem(answer, "pan", "empty")
-    taken = {**wrong, "id": "reading-01", "pan": {"loads": [{"item": "motor"}]}}
+    taken = {**wrong, "id": "reading-01", "pan": {"loads": [{"part": "motor"}]}}
     answer = demo.post(f"{path}/weighings/reading-03/correction", json=taken)
     assert answer.status_code == 409
     assert demo.get(path).json() == before
@@ -222,7 +222,7 @@ def test_a_correction_that_cannot_stand_changes_nothing(demo):
 
 def test_a_reading_is_doubted_before_it_is_recorded(demo):
     path = "/api/v1/builds/sandpiper"
-    demo.put(f"{path}/pan", json={"loads": [{"item": "right-panel"}]})
+    demo.put(f"{path}/pan", json={"loads": [{"part": "right-panel"}]})
     assert demo.get(f"{path}/pan/doubt", params={"reading_g": 42.0}).json() is None
     doubt = demo.get(f"{path}/pan/doubt", params={"reading_g": 73.9}).json()
     assert (doubt["slips"][0]["kind"], doubt["slips"][0]["subject"]) == ("not tared", "tray")

@@ -31,6 +31,6 @@ def sandpiper(demo_served) -> str:
 def bench(page, sandpiper):
     """The bench of a Sandpiper of its own."""
     page.goto(f"{sandpiper}/bench")
-    expect(page.locator("[data-item=motor]")).to_be_visible()
+    expect(page.locator("[data-part=motor]")).to_be_visible()
     expect(page.locator(".lamp .bulb")).to_be_visible()
     return page

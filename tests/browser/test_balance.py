@@ -74,8 +74,8 @@ def test_arrows_move_what_may_move_everything_answers_and_enter_keeps(balance):
     expect(balance.get_by_text("tried, not kept")).not_to_be_visible()
 
     def pack_mm() -> float:
-        items = build_told(balance)["build"]["items"]
-        return next(each["station"]["x_mm"] for each in items if each["id"] == "pack-1300")
+        parts = build_told(balance)["build"]["parts"]
+        return next(each["station"]["x_mm"] for each in parts if each["id"] == "pack-1300")
 
     until(balance, pack_mm, lambda told: told == 211)
     balance.reload()

@@ -81,10 +81,10 @@ def test_a_build_from_nothing_to_its_four_answers(shed):
     expect(page.locator("[data-rod=balance]")).to_contain_text("%")
 
     page.keyboard.press("Alt+4")
-    page.locator("[data-item=wing]").click()
+    page.locator("[data-part=wing]").click()
     page.keyboard.type("90.2")
     page.keyboard.press("Enter")
-    expect(page.locator("[data-item=wing] [data-mark]")).to_have_attribute("data-mark", "weighed")
+    expect(page.locator("[data-part=wing] [data-mark]")).to_have_attribute("data-mark", "weighed")
     expect(page.locator("section[aria-label='Till roll'] li").first).to_contain_text("90.2 g")
     expect(page.get_by_text("read by eye")).to_be_visible()
 

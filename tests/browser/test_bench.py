@@ -33,20 +33,20 @@ def test_the_four_answers_stand_on_top(bench):
 
 
 def test_a_tag_on_the_pan_and_space_records_what_is_steady(bench):
-    bench.locator("[data-item=fuselage-box]").click()
+    bench.locator("[data-part=fuselage-box]").click()
     expect(bench.locator("section[aria-label=Pan]")).to_contain_text("expected")
     steady(bench)
     bench.keyboard.press("Space")
     expect(first_row(bench)).to_contain_text("Fuselage box")
     expect(first_row(bench)).to_contain_text("46.")
-    expect(bench.locator("[data-item=fuselage-box] [data-mark]")).to_have_attribute(
+    expect(bench.locator("[data-part=fuselage-box] [data-mark]")).to_have_attribute(
         "data-mark", "weighed"
     )
-    expect(bench.locator("[data-item=fuselage-box]")).to_have_attribute("aria-pressed", "false")
+    expect(bench.locator("[data-part=fuselage-box]")).to_have_attribute("aria-pressed", "false")
 
 
 def test_space_pressed_early_waits_until_it_is_steady(bench):
-    bench.locator("[data-item=controller]").click()
+    bench.locator("[data-part=controller]").click()
     bench.keyboard.press("Space")
     expect(bench.locator("body")).to_contain_text("records when steady")
     expect(first_row(bench)).to_contain_text("Speed controller")
@@ -75,7 +75,7 @@ def test_n_and_space_alone_sharpen_the_forecast(bench):
     [("12,4", "12.4 g", "12.40 g"), ("0.44oz", "12.5 g", "12.47 g"), (".9", "0.9 g", "0.90 g")],
 )
 def test_digits_typed_anywhere_are_a_reading(bench, typed, kept, echo):
-    bench.locator("[data-item=wiring]").click()
+    bench.locator("[data-part=wiring]").click()
     bench.keyboard.type(typed)
     expect(bench.get_by_text("understood as")).to_contain_text(echo)
     bench.keyboard.press("Enter")
@@ -86,7 +86,7 @@ def test_digits_typed_anywhere_are_a_reading(bench, typed, kept, echo):
 
 def test_what_is_no_reading_is_said_and_not_kept(bench):
     rows = bench.locator("section[aria-label='Till roll'] li").count()
-    bench.locator("[data-item=wiring]").click()
+    bench.locator("[data-part=wiring]").click()
     bench.keyboard.type("12 stone")
     bench.keyboard.press("Enter")
     expect(bench.get_by_role("alert")).to_contain_text("not a unit of mass")
@@ -98,7 +98,7 @@ def test_what_is_no_reading_is_said_and_not_kept(bench):
 def test_what_is_refused_late_is_in_the_hand_again(bench):
     held = []
     bench.route("**/api/v1/quantity*", lambda route: held.extend([route]))
-    bench.locator("[data-item=wiring]").click()
+    bench.locator("[data-part=wiring]").click()
     bench.keyboard.type("12 stone")
     bench.keyboard.press("Enter")
     expect(bench.locator(".line .words")).to_contain_text("not a unit of mass")
@@ -117,7 +117,7 @@ def test_what_is_refused_late_is_in_the_hand_again(bench):
 def test_what_is_typed_outlives_an_answer_that_comes_meanwhile(bench):
     held = []
     bench.route("**/pan", lambda route: held.extend([route]))
-    bench.locator("[data-item=screws]").click()
+    bench.locator("[data-part=screws]").click()
     count = bench.get_by_label("Motor screws, four: pieces on the pan")
     count.fill("20")
     until(bench, lambda: len(held))
@@ -140,7 +140,7 @@ def test_u_takes_back_the_last_and_it_can_be_used_again(bench):
     bench.keyboard.press("u")
     expect(first_row(bench)).to_have_class(re.compile("aside"))
     expect(first_row(bench)).to_contain_text("taken back")
-    expect(bench.locator("[data-item=receiver] [data-mark]")).to_have_attribute(
+    expect(bench.locator("[data-part=receiver] [data-mark]")).to_have_attribute(
         "data-mark", "listed"
     )
     first_row(bench).get_by_text("use again").click()
@@ -148,11 +148,11 @@ def test_u_takes_back_the_last_and_it_can_be_used_again(bench):
 
 
 def test_tare_lets_only_the_new_thing_count(bench):
-    bench.locator("[data-item=motor]").click()
+    bench.locator("[data-part=motor]").click()
     steady(bench)
     bench.keyboard.press("t")
     expect(bench.get_by_text("tared: Motor, leads on")).to_be_visible()
-    bench.locator("[data-item=propeller]").click()
+    bench.locator("[data-part=propeller]").click()
     expect(bench.locator("output")).to_contain_text(re.compile(r"8\.\d"))
     steady(bench)
     bench.keyboard.press("Space")
@@ -160,7 +160,7 @@ def test_tare_lets_only_the_new_thing_count(bench):
 
 
 def test_ten_screws_of_which_four_are_fitted(bench):
-    bench.locator("[data-item=screws]").click()
+    bench.locator("[data-part=screws]").click()
     bench.get_by_label("Motor screws, four: pieces on the pan").fill("20")
     bench.get_by_label("Motor screws, four: pieces on the pan").press("Enter")
     expect(bench.locator("output")).to_contain_text(re.compile(r"1[12]\.\d"))
@@ -173,7 +173,7 @@ def test_ten_screws_of_which_four_are_fitted(bench):
 def test_presses_faster_than_answers_are_all_kept(bench):
     for group in ("Wing", "Fuselage", "Power and control", "Tail"):
         bench.get_by_role("button", name=re.compile(rf"^{group} \d")).click()
-    bench.locator("[data-item=camera]").click()
+    bench.locator("[data-part=camera]").click()
     expect(bench.locator("output")).to_contain_text(re.compile(r"65\d\."))
     expect(bench.locator(".tag.on")).to_have_count(36)
 
@@ -184,7 +184,7 @@ def test_l_changes_the_loadout_and_slash_finds_a_part(bench):
     bench.keyboard.press("/")
     bench.keyboard.type("receiv")
     bench.keyboard.press("Enter")
-    expect(bench.locator("[data-item=receiver]")).to_have_attribute("aria-pressed", "true")
+    expect(bench.locator("[data-part=receiver]")).to_have_attribute("aria-pressed", "true")
 
 
 def test_keys_do_not_fire_while_typing_in_a_field(bench):
@@ -197,13 +197,13 @@ def test_keys_do_not_fire_while_typing_in_a_field(bench):
 def test_what_one_page_records_the_other_shows(bench):
     other = bench.context.new_page()
     other.goto(bench.url)
-    expect(other.locator("[data-item=motor]")).to_be_visible()
-    bench.locator("[data-item=skid]").click()
-    expect(other.locator("[data-item=skid]")).to_have_attribute("aria-pressed", "true")
+    expect(other.locator("[data-part=motor]")).to_be_visible()
+    bench.locator("[data-part=skid]").click()
+    expect(other.locator("[data-part=skid]")).to_have_attribute("aria-pressed", "true")
     bench.keyboard.type("2.6")
     bench.keyboard.press("Enter")
     expect(first_row(other)).to_contain_text("Skid, bamboo")
-    expect(other.locator("[data-item=skid]")).to_have_attribute("aria-pressed", "false")
+    expect(other.locator("[data-part=skid]")).to_have_attribute("aria-pressed", "false")
 
 
 def test_units_are_chosen_once_and_kept(bench):
@@ -225,8 +225,8 @@ def test_a_rod_says_what_would_bring_it_back(bench):
 def test_a_reading_outlives_a_server_that_went_away(page, tmp_path):
     server = Server("demo", tmp_path / "demo.sqlite").start()
     page.goto(f"{server.url}/build/sandpiper/bench")
-    expect(page.locator("[data-item=motor]")).to_be_visible()
-    page.locator("[data-item=skid]").click()
+    expect(page.locator("[data-part=motor]")).to_be_visible()
+    page.locator("[data-part=skid]").click()
     expect(page.locator("section[aria-label=Pan]")).to_contain_text("expected")
     page.keyboard.type("2.6")
     expect(page.get_by_text("understood as")).to_be_visible()
@@ -245,7 +245,7 @@ def test_a_reading_outlives_a_server_that_went_away(page, tmp_path):
 
 def test_a_reading_typed_at_once_after_a_press_leaves_an_empty_pan(bench):
     for grams in ("3.1", "3.2", "3.3"):
-        bench.locator("[data-item=wear-pads]").click()
+        bench.locator("[data-part=wear-pads]").click()
         bench.keyboard.type(grams)
         bench.keyboard.press("Enter")
         expect(first_row(bench)).to_contain_text(f"{grams} g")
@@ -281,33 +281,33 @@ def test_word_of_the_pan_that_comes_late_puts_nothing_back_on_it(bench):
     expect(bench.locator(".lamp .bulb")).to_be_visible()
     bench.evaluate("() => { window.isLate = true }")
     for part, grams in (("wear-pads", "3.1"), ("skid", "2.6")):
-        bench.locator(f"[data-item={part}]").click()
+        bench.locator(f"[data-part={part}]").click()
         bench.keyboard.type(grams)
         bench.keyboard.press("Enter")
         expect(first_row(bench)).to_contain_text(f"{grams} g")
         expect(bench.locator(".waiting")).to_have_count(0)
     # Pads on, pads off, skid on, skid off: all but the last word of it comes now.
-    lain = "() => window.late.map(([, e]) => JSON.parse(e.data).loads.loads.map((x) => x.item))"
+    lain = "() => window.late.map(([, e]) => JSON.parse(e.data).loads.loads.map((x) => x.part))"
     until(bench, lambda: bench.evaluate(lain)[-2:] == [["skid"], []])
     assert ["wear-pads"] in bench.evaluate(lain)
     while bench.evaluate("() => window.late.length") > 1:
         bench.evaluate("() => { const [hear, event] = window.late.shift(); hear(event) }")
-    bench.locator("[data-item=hatch]").click()
+    bench.locator("[data-part=hatch]").click()
     expect(bench.locator(".tag.on")).to_have_count(1)
     at = bench.url.replace("/build/", "/api/v1/builds/").removesuffix("/bench")
     loads = until(bench, lambda: HTTP.get(f"{at}/pan").json()["loads"]["loads"])
-    assert [each["item"] for each in loads] == ["hatch"]
+    assert [each["part"] for each in loads] == ["hatch"]
     # Word of another hand is heard all the same.
     bench.evaluate("() => { window.isLate = false; window.late.forEach(([f, e]) => f(e)) }")
     expect(bench.locator(".tag.on")).to_have_count(1)
-    HTTP.put(f"{at}/pan", json={"loads": [{"item": "bands"}, {"item": "skid"}]})
+    HTTP.put(f"{at}/pan", json={"loads": [{"part": "bands"}, {"part": "skid"}]})
     expect(bench.locator(".tag.on")).to_have_count(2)
 
 
 def test_space_pressed_before_anything_is_known_of_the_scale_waits_for_it(page, demo_served):
     page.route("**/events", lambda route: route.abort())
     page.goto(f"{demo_served.url}/build/sandpiper/bench")
-    page.locator("[data-item=hatch]").click()
+    page.locator("[data-part=hatch]").click()
     page.keyboard.press("Space")
     expect(page.get_by_text("Hatch", exact=True).first).to_be_visible()
     page.unroute("**/events")
@@ -328,7 +328,7 @@ def test_a_rod_says_what_it_is_made_of_and_how_it_narrowed(bench):
 def test_twins_are_compared_with_what_to_do_about_it(bench):
     pair = bench.locator("[data-twin=left-panel]")
     expect(pair).to_have_count(0)
-    bench.locator("[data-item=right-panel]").click()
+    bench.locator("[data-part=right-panel]").click()
     bench.keyboard.type("44.6")
     bench.keyboard.press("Enter")
     expect(pair).to_contain_text("right one heavier by 3.0")

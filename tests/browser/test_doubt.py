@@ -35,12 +35,12 @@ def test_a_doubtful_reading_may_be_right_and_doubted_again(bench):
 
 def test_weighing_again_puts_the_same_things_on_the_pan(bench):
     row(bench, "Motor plate").get_by_role("button", name="weigh it again").click()
-    expect(bench.locator("[data-item=motor-plate]")).to_have_attribute("aria-pressed", "true")
+    expect(bench.locator("[data-part=motor-plate]")).to_have_attribute("aria-pressed", "true")
     expect(row(bench, "Motor plate")).to_contain_text("to be weighed again")
 
 
 def test_what_is_not_expected_is_asked_about_before_it_is_recorded(bench):
-    bench.locator("[data-item=right-panel]").click()
+    bench.locator("[data-part=right-panel]").click()
     expect(bench.get_by_text("expected")).to_be_visible()
     bench.keyboard.type("73.9")
     expect(bench.locator(".suspicion")).to_contain_text("is the tray on?")

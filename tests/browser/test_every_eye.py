@@ -218,10 +218,10 @@ def test_in_inches_and_ounces_no_figure_is_metric(looked_at, demo_served):
     names = set()
     for plane in ("sandpiper", "night-heron", "avocet", "mayfly", "dunlin"):
         build = HTTP.get(f"{demo_served.url}/api/v1/builds/{plane}").json()["build"]
-        given = [*build["items"], *build["lots"], *build["loadouts"], *build["scales"]]
+        given = [*build["parts"], *build["lots"], *build["loadouts"], *build["scales"]]
         names |= {each["name"] for each in given} | {build["notes"]}
         names |= {each["source"] for each in (*build["lots"], *build["targets"])}
-        names |= {each["words"] for each in build["happenings"]}
+        names |= {each["words"] for each in build["diary"]}
     for lot in HTTP.get(f"{demo_served.url}/api/v1/rack").json():
         names |= {lot["lot"]["name"], lot["lot"]["source"]}
     ask = r"""() => {

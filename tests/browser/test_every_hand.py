@@ -105,7 +105,7 @@ def test_thirty_parts_loadouts_and_six_readings_by_keys_alone(page, served):
     hands.key("Enter", "Enter")
     expect(page.get_by_label("Name of 3-cell, Camera")).to_be_visible()
     hands.key("Alt+4")
-    expect(page.locator("[data-item=motor]")).to_be_visible()
+    expect(page.locator("[data-part=motor]")).to_be_visible()
     for part, grams in READINGS.items():
         hands.key("/")
         hands.type(part.lower())
@@ -117,7 +117,7 @@ def test_thirty_parts_loadouts_and_six_readings_by_keys_alone(page, served):
         expect(row).to_contain_text(part)
     expect(page.locator(".waits")).to_have_count(0)
     told = kept(page)
-    assert len(told["items"]) == 1 + 30 + 3
+    assert len(told["parts"]) == 1 + 30 + 3
     assert len(told["loadouts"]) == 4
     assert len(told["weighings"]) == 6
     print(f"\nby keys alone: {hands.presses} presses")
@@ -162,11 +162,11 @@ def test_the_same_build_by_one_thumb(chromium, served):
     expect(page.get_by_label("Name of 3-cell, Camera")).to_be_visible()
     tap(page.get_by_role("link", name="Bench"))
     for part, grams in READINGS.items():
-        tap(page.locator(f"[data-item={part.lower()}]"))
+        tap(page.locator(f"[data-part={part.lower()}]"))
         fill(page.locator("#typed"), grams)
         expect(page.locator("section[aria-label='Till roll'] li").first).to_contain_text(part)
     told = kept(page)
-    assert (len(told["items"]), len(told["loadouts"]), len(told["weighings"])) == (34, 4, 6)
+    assert (len(told["parts"]), len(told["loadouts"]), len(told["weighings"])) == (34, 4, 6)
     print(f"\nby one thumb: {actions} actions")
     context.close()
     assert actions < 250
@@ -187,13 +187,13 @@ def test_what_is_chosen_beside_a_line_is_never_passed_over(page, sandpiper):
     expect(page.get_by_role("button", name="Change Float", exact=True)).to_be_visible()
     until(
         page,
-        lambda: build_told(page)["build"]["items"][-1]["stated_g"],
+        lambda: build_told(page)["build"]["parts"][-1]["stated_g"],
         lambda grams: grams == 28,
     )
 
 
 def test_undo_and_redo_over_places_in_the_order_they_were_made(bench):
-    bench.locator("[data-item=wear-pads]").click()
+    bench.locator("[data-part=wear-pads]").click()
     bench.keyboard.type("2.2")
     bench.keyboard.press("Enter")
     expect(bench.locator("section[aria-label='Till roll'] li").first).to_contain_text("2.2")
@@ -235,7 +235,7 @@ def test_single_keys_can_be_switched_off(bench):
     bench.keyboard.press("Escape")
     expect(sheet).to_have_count(0)
     bench.keyboard.press("4")
-    expect(bench.locator("[data-item=motor]")).to_be_visible()
+    expect(bench.locator("[data-part=motor]")).to_be_visible()
 
 
 def test_every_place_has_its_keys_its_title_and_a_way_past_the_rule(page, demo_served):
@@ -348,7 +348,7 @@ def test_keys_pressed_before_a_list_stands_are_acted_on_in_their_order(page, ser
 def test_what_was_recorded_and_a_verdict_that_turned_are_said_aloud(bench):
     aloud = bench.locator(".aloud")
     expect(aloud).to_have_text("")
-    bench.locator("[data-item=wear-pads]").click()
+    bench.locator("[data-part=wear-pads]").click()
     bench.keyboard.type("2.2")
     bench.keyboard.press("Enter")
     expect(aloud).to_contain_text("Recorded: 2.2 g")
@@ -408,7 +408,7 @@ def test_the_table_sorts_filters_and_groups(page, sandpiper):
     expect(names.first).to_have_text(re.compile("Pack, 3-cell 1300"))
     page.get_by_label("by assembly").check()
     expect(page.locator("tr.group")).to_have_count(
-        len({each["assembly"] for each in build_told(page)["build"]["items"]})
+        len({each["assembly"] for each in build_told(page)["build"]["parts"]})
     )
 
 
@@ -442,7 +442,7 @@ def test_an_act_is_one_request_though_word_of_it_comes_before_the_answer(bench):
         whole = f"GET {at}"
         return [each for each in asked_for if each == whole or "POST" in each]
 
-    bench.locator("[data-item=wear-pads]").click()
+    bench.locator("[data-part=wear-pads]").click()
     bench.keyboard.type("301")
     bench.keyboard.press("Enter")
     row = bench.locator("section[aria-label='Till roll'] li").first

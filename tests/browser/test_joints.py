@@ -17,7 +17,7 @@ def spread(page, number: str, name: str) -> None:
 
 
 def test_j_and_a_number_start_the_clock(bench):
-    bench.locator("[data-item=spar]").click()
+    bench.locator("[data-part=spar]").click()
     bench.keyboard.press("j")
     expect(bench.get_by_label("Name of the joint")).to_have_value("Spar, 900 mm rod")
     bench.keyboard.press("3")
@@ -85,12 +85,12 @@ def test_numbers_start_no_joint_once_the_sheet_is_put_away(bench):
 
 def test_glueing_makes_the_bead_a_part(bench):
     for part in ("hatch", "saddle"):
-        bench.locator(f"[data-item={part}]").click()
+        bench.locator(f"[data-part={part}]").click()
     bench.keyboard.press("j")
     sheet = bench.get_by_label("Spread a joint")
     sheet.get_by_label("How much of it").fill("40 cm")
     sheet.get_by_label("Of which").select_option("hot-glue")
     sheet.get_by_label("Name of the joint").fill("Hatch seam")
     sheet.get_by_role("button", name=re.compile("Hot-melt glue")).click()
-    expect(bench.locator("[data-item=hatch-seam]")).to_contain_text("1.0")
+    expect(bench.locator("[data-part=hatch-seam]")).to_contain_text("1.0")
     expect(bench.locator(".clock")).to_contain_text("Hatch seam")

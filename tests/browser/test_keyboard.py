@@ -17,11 +17,11 @@ def test_places_are_a_key_away(shed):
     shed.keyboard.press("Tab")
     shed.get_by_role("link", name="Sandpiper", exact=True).focus()
     shed.keyboard.press("Enter")
-    expect(shed.locator("[data-item=motor]")).to_be_visible()
+    expect(shed.locator("[data-part=motor]")).to_be_visible()
     shed.keyboard.press("Alt+2")
     expect(shed.get_by_label("On the plan")).to_be_visible()
     shed.keyboard.press("4")
-    expect(shed.locator("[data-item=motor]")).to_be_visible()
+    expect(shed.locator("[data-part=motor]")).to_be_visible()
     shed.keyboard.press("Alt+1")
     expect(shed.get_by_role("heading", name="Shed")).to_be_visible()
     shed.keyboard.press("2")
@@ -30,7 +30,7 @@ def test_places_are_a_key_away(shed):
 
 def test_on_the_bench_a_digit_begins_a_reading_and_no_journey(page, demo_served):
     page.goto(f"{demo_served.url}/build/sandpiper/bench")
-    expect(page.locator("[data-item=motor]")).to_be_visible()
+    expect(page.locator("[data-part=motor]")).to_be_visible()
     page.keyboard.press("1")
     expect(page.locator("#typed")).to_have_value("1")
     assert page.url.endswith("/bench")
@@ -39,7 +39,7 @@ def test_on_the_bench_a_digit_begins_a_reading_and_no_journey(page, demo_served)
 
 def test_the_keys_are_shown_and_put_away(page, demo_served):
     page.goto(f"{demo_served.url}/build/sandpiper/bench")
-    expect(page.locator("[data-item=motor]")).to_be_visible()
+    expect(page.locator("[data-part=motor]")).to_be_visible()
     page.keyboard.press("?")
     sheet = page.get_by_role("dialog", name="Keys")
     expect(sheet).to_contain_text("record the steady reading")
@@ -51,7 +51,7 @@ def test_the_keys_are_shown_and_put_away(page, demo_served):
 
 def test_a_tag_is_pressed_by_enter_and_space_still_records(page, demo_served):
     page.goto(f"{demo_served.url}/build/sandpiper/bench")
-    tag = page.locator("[data-item=wear-pads]")
+    tag = page.locator("[data-part=wear-pads]")
     expect(tag).to_be_visible()
     tag.focus()
     page.keyboard.press("Enter")

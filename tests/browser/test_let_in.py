@@ -57,7 +57,7 @@ def test_a_phone_is_let_in_by_a_code_works_and_is_shut_out(page, phone, open_doo
     expect(phone.get_by_role("button", name="Let a phone in")).to_have_count(0)
 
     phone.goto(f"{network}/build/sandpiper/bench")
-    expect(phone.locator("[data-item=motor]")).to_be_visible()
+    expect(phone.locator("[data-part=motor]")).to_be_visible()
     expect(page.get_by_text("Thumb", exact=True)).to_be_visible()
     page.get_by_role("button", name="Shut Thumb out").click()
     expect(page.get_by_text("Nobody yet.")).to_be_visible()
@@ -88,11 +88,11 @@ def test_a_page_follows_a_renewed_workshop_when_nobody_is_typing(bench):
     bench.route("**/api/v1/builds/**", renewed)
     bench.get_by_label("Reading", exact=False).first.fill("12.3")
     bench.evaluate("document.activeElement.focus()")
-    bench.locator("[data-item=motor]").first.dispatch_event("click")
+    bench.locator("[data-part=motor]").first.dispatch_event("click")
     expect(bench.get_by_text("The workshop was renewed")).to_be_visible()
     assert bench.evaluate("window.before") is True
     bench.evaluate("document.activeElement.blur()")
     bench.wait_for_function("() => window.before === undefined")
     bench.unroute_all(behavior="ignoreErrors")
-    expect(bench.locator("[data-item=motor]")).to_be_visible()
+    expect(bench.locator("[data-part=motor]")).to_be_visible()
     expect(bench.get_by_text("The workshop was renewed")).to_have_count(0)

@@ -22,9 +22,9 @@ def test_a_repair_is_told_and_the_part_goes_on_the_pan_as_it_is_now(bench):
     expect(diary.locator("li")).to_contain_text("flew into a post")
     expect(diary).to_contain_text("Balance not checked since")
     to(bench, "bench")
-    bench.locator("[data-item=fuselage-box]").click()
+    bench.locator("[data-part=fuselage-box]").click()
     expect(bench.locator(".tag.on")).to_have_count(3)
-    bench.locator("[data-item=fuselage-box]").click()
+    bench.locator("[data-part=fuselage-box]").click()
     expect(bench.locator(".tag.on")).to_have_count(0)
 
 
@@ -92,4 +92,4 @@ def test_a_nose_within_the_fuselage_stands_under_it(bench):
     tray = bench.get_by_label("Tray")
     expect(tray.get_by_role("heading", name="Nose")).to_be_visible()
     tray.get_by_role("heading", name="Fuselage").click()
-    expect(bench.locator("[data-item=hatch]")).to_have_attribute("aria-pressed", "true")
+    expect(bench.locator("[data-part=hatch]")).to_have_attribute("aria-pressed", "true")

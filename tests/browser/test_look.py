@@ -25,7 +25,7 @@ def contrast(one: str, other: str) -> float:
 @pytest.fixture
 def bench(page, demo_served):
     page.goto(f"{demo_served.url}/build/sandpiper/bench")
-    expect(page.locator("[data-item=motor]")).to_be_visible()
+    expect(page.locator("[data-part=motor]")).to_be_visible()
     return page
 
 
@@ -100,7 +100,7 @@ def test_the_bench_works_under_one_thumb(chromium, demo_served):
     page = context.new_page()
     page.goto(f"{demo_served.url}/build/sandpiper/bench")
     bar = page.locator(".bar").last
-    page.locator("[data-item=bands]").tap()
+    page.locator("[data-part=bands]").tap()
     expect(page.get_by_text("Rubber bands, four; steady")).to_be_visible()
     record = page.get_by_role("button", name="Record", exact=True)
     box = record.bounding_box()

@@ -13,9 +13,9 @@ def test_many_pages_of_one_browser_hold_one_stream_and_hear_the_same(bench, demo
     for each in pages:
         each.goto(address, wait_until="commit")
     last = pages[-1]
-    expect(last.locator("[data-item=motor]")).to_be_visible()
+    expect(last.locator("[data-part=motor]")).to_be_visible()
     assert len(streams) <= 1
-    bench.locator("[data-item=motor]").first.click()
+    bench.locator("[data-part=motor]").first.click()
     expect(last.locator(".pan")).to_contain_text("expected")
     expect(pages[0].locator(".pan")).to_contain_text("expected")
 

@@ -1,5 +1,7 @@
 """Changes made while nothing answers, what was taken off, and a weighed part edited."""
 
+import json
+
 import pytest
 from playwright.sync_api import expect
 
@@ -10,13 +12,13 @@ def asked(page) -> dict:
     return build_told(page)["build"]
 
 
-def item(page, id: str) -> dict | None:
-    return next((each for each in asked(page)["items"] if each["id"] == id), None)
+def part(page, id: str) -> dict | None:
+    return next((each for each in asked(page)["parts"] if each["id"] == id), None)
 
 
 def stated(page, id: str, grams: float) -> None:
     """Wait until the server has a part's mass so."""
-    until(page, lambda: item(page, id)["stated_g"], lambda has: has == grams)
+    until(page, lambda: part(page, id)["stated_g"], lambda has: has == grams)
 
 
 @pytest.fixture
@@ -38,7 +40,7 @@ def test_a_change_made_while_nothing_answers_waits_and_is_kept(plan):
     plan.route("**/api/v1/builds/**", lambda route: route.abort())
     figure(plan, "Wires and plugs", "17")
     expect(plan.locator(".waits")).to_contain_text("1 change kept here")
-    assert item(plan, "wiring")["stated_g"] != 17
+    assert part(plan, "wiring")["stated_g"] != 17
     plan.unroute("**/api/v1/builds/**")
     expect(plan.locator(".waits")).to_have_count(0)
     stated(plan, "wiring", 17)
@@ -57,15 +59,15 @@ def test_a_change_that_waits_outlives_the_page(plan):
 
 
 def test_a_part_removed_comes_back_as_it_was(plan):
-    was = item(plan, "hook-and-loop")
+    was = part(plan, "hook-and-loop")
     plan.get_by_role("button", name="Change Hook-and-loop strap").click()
     remove = plan.get_by_label("Parts").get_by_role("button", name="remove", exact=True)
     remove.press("Enter")
     expect(plan.get_by_role("button", name="Change Hook-and-loop strap")).to_have_count(0)
-    until(plan, lambda: item(plan, "hook-and-loop"), lambda part: part is None)
+    until(plan, lambda: part(plan, "hook-and-loop"), lambda part: part is None)
     plan.get_by_role("button", name="Bring it back").click()
     expect(plan.get_by_role("button", name="Change Hook-and-loop strap")).to_be_visible()
-    until(plan, lambda: item(plan, "hook-and-loop"), lambda part: part == was)
+    until(plan, lambda: part(plan, "hook-and-loop"), lambda part: part == was)
 
 
 def test_a_weighed_part_left_as_it_was_is_not_asked_about(plan):
@@ -80,7 +82,7 @@ def test_a_weighed_part_with_another_figure_asks_which_it_is(plan):
     figure(plan, "Motor, leads on", "70")
     question = plan.get_by_role("alertdialog", name="It was weighed before")
     expect(question).to_contain_text("Was its figure wrong, or is it another part now?")
-    assert item(plan, "motor")["stated_g"] != 70
+    assert part(plan, "motor")["stated_g"] != 70
     plan.keyboard.press("Escape")
     expect(question).to_have_count(0)
     plan.get_by_label("Mass", exact=True).last.press("Enter")
@@ -92,7 +94,7 @@ def test_a_weighed_part_with_another_figure_asks_which_it_is(plan):
     def another(parts: list[dict]) -> bool:
         return any(each["stated_g"] == 70 for each in parts)
 
-    now = until(plan, lambda: asked(plan)["items"], another)
+    now = until(plan, lambda: asked(plan)["parts"], another)
     (fresh,) = [each for each in now if each["stated_g"] == 70]
     assert fresh["replaces"] == "motor"
     assert next(each for each in now if each["id"] == "motor")["retired"]
@@ -131,7 +133,7 @@ def test_a_figure_is_kept_though_the_place_is_left_before_it_was_read(plan):
         limit.fill(figure)
         for key in leave:
             plan.keyboard.press(key)
-        expect(plan.locator("[data-item=motor]")).to_be_visible()
+        expect(plan.locator("[data-part=motor]")).to_be_visible()
         plan.keyboard.press("Alt+2")
         plan.get_by_label("On the plan").get_by_role("link", name="Targets").click()
         expect(limit).to_have_value(figure)
@@ -170,8 +172,24 @@ def test_the_page_asks_before_it_is_left_while_a_figure_is_read(plan, questions)
 
 def test_the_page_asks_before_it_is_left_while_a_change_is_on_its_way(plan, questions):
     held = []
-    plan.route("**/items/wiring", lambda route: held.extend([route]))
-    with plan.expect_request("**/items/wiring"):
+    plan.route("**/parts/wiring", lambda route: held.extend([route]))
+    with plan.expect_request("**/parts/wiring"):
         figure(plan, "Wires and plugs", "17")
     plan.reload()
     assert questions == ["beforeunload"]
+
+
+def test_a_reading_that_waited_since_an_older_version_is_taken_in(page, sandpiper):
+    build = sandpiper.rsplit("/", 1)[1]
+    pan = {"loads": [{"item": "motor", "count": 1}], "samples": [], "known_g": 0}
+    reading = {"id": "waited", "scale": "kitchen", "reading_g": 58.2, "pan": pan}
+    waiting = json.dumps({"build": build, "reading": reading})
+    page.add_init_script(f"localStorage.setItem('oaken-scale-waiting-waited', {waiting!r})")
+    page.goto(f"{sandpiper}/bench")
+    log = until(
+        page,
+        lambda: asked(page)["weighings"],
+        lambda log: any(each["id"] == "waited" for each in log),
+    )
+    (kept,) = (each for each in log if each["id"] == "waited")
+    assert kept["pan"]["loads"] == [{"part": "motor", "count": 1.0}]

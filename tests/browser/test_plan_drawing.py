@@ -83,7 +83,7 @@ def test_a_scale_on_a_cable_is_set_up_in_place(plan):
     expect(plan.locator("section[aria-label=Pan] .lamp")).to_contain_text(
         "the scale does not answer"
     )
-    plan.locator("[data-item=fuselage-box]").click()
+    plan.locator("[data-part=fuselage-box]").click()
     plan.keyboard.press("Space")
     expect(plan.get_by_text("What is on the pan stays on the list")).to_be_visible()
     plan.keyboard.type("46.3")
@@ -96,8 +96,8 @@ def parts_that_follow(page):
 
 
 def left_side_dm2(page) -> float:
-    items = build_told(page)["build"]["items"]
-    (side,) = [each for each in items if each["name"] == "Fuselage, left side"]
+    parts = build_told(page)["build"]["parts"]
+    (side,) = [each for each in parts if each["name"] == "Fuselage, left side"]
     return side["uses"][0]["amount"]
 
 
@@ -144,8 +144,8 @@ def test_a_body_begun_dragged_and_removed(plan):
 
 
 def lengths_told(page) -> list[float | None]:
-    items = build_told(page)["build"]["items"]
-    return [each["fit"]["length_mm"] for each in items if each["fit"]]
+    parts = build_told(page)["build"]["parts"]
+    return [each["fit"]["length_mm"] for each in parts if each["fit"]]
 
 
 def test_what_fits_is_told_while_a_thing_is_given_its_size(plan):
@@ -208,7 +208,7 @@ def test_what_is_pressed_while_a_figure_is_read_comes_after_the_figure(plan, han
         plan.get_by_text("Fuselage, frame 1, is 5 mm; two walls alone take 10 mm")
     ).to_be_visible()
     expect(plan.get_by_label("Fuselage", exact=True)).to_have_count(0)
-    assert not [each for each in build_told(plan)["build"]["items"] if each["drawn"]]
+    assert not [each for each in build_told(plan)["build"]["parts"] if each["drawn"]]
 
 
 def test_a_size_typed_and_left_at_once_is_kept(plan):
@@ -243,7 +243,7 @@ def test_a_part_has_a_colour_on_its_line_and_on_the_plan_view(plan):
     expect(plan.get_by_label("Tailplane", exact=True)).to_be_visible()
     plan.get_by_role("button", name="Make parts of it").click()
     made = until(
-        plan, lambda: [i["name"] for i in build_told(plan)["build"]["items"] if i["drawn"]]
+        plan, lambda: [i["name"] for i in build_told(plan)["build"]["parts"] if i["drawn"]]
     )
     expect(plan.get_by_role("img", name="Elevator, orange")).to_have_attribute("fill", "#e2802b")
     address = plan.url
@@ -253,7 +253,7 @@ def test_a_part_has_a_colour_on_its_line_and_on_the_plan_view(plan):
     coloured(plan, made[0], "blue")
 
     def kept() -> list:
-        colours = {each["name"]: each["colour"] for each in build_told(plan)["build"]["items"]}
+        colours = {each["name"]: each["colour"] for each in build_told(plan)["build"]["parts"]}
         return [colours[name] for name in ("Elevator", "Hatch", made[0])]
 
     until(plan, kept, lambda told: told == [None, "green", "blue"])
@@ -274,7 +274,7 @@ def test_another_part_in_its_place_has_the_colour_that_was_typed(page, sandpiper
     form.get_by_role("button", name="another part, to be weighed anew").click()
 
     def colours() -> list:
-        items = build_told(page)["build"]["items"]
-        return [each["colour"] for each in items if each["replaces"] == "motor"]
+        parts = build_told(page)["build"]["parts"]
+        return [each["colour"] for each in parts if each["replaces"] == "motor"]
 
     until(page, colours, lambda told: told == ["red"])

@@ -96,7 +96,7 @@ def test_a_drive_is_begun_from_the_parts(page, served):
     told = HTTP.post(at, json={"name": "Wren", "layout": "tractor"}).json()
     for name, grams in (("Motor, outrunner", 24.0), ("Pack, 2-cell 850", 52.0)):
         told = HTTP.post(
-            f"{at}/{told['build']['id']}/items",
+            f"{at}/{told['build']['id']}/parts",
             json={"name": name, "pedigree": "listing", "stated_g": grams,
                   "station": {"x_mm": 100}},
             headers={"If-Match": f'"{told["revision"]}"'},

@@ -231,7 +231,7 @@ def test_a_square_weighed_in_one_build_moves_another_that_is_open(page, chromium
             f"{url}/lots", json={"rack": "epp-6"}, headers={"If-Match": f'"{begun["revision"]}"'}
         ).json()
         wing = {"name": "Wing", "pedigree": "calculated", "uses": [{"lot": "epp-6", "amount": 30}]}
-        HTTP.post(f"{url}/items", json=wing, headers={"If-Match": f'"{taken["revision"]}"'})
+        HTTP.post(f"{url}/parts", json=wing, headers={"If-Match": f'"{taken["revision"]}"'})
         return begun["build"]["id"]
 
     one, other = plane("Turnstone"), plane("Dotterel")

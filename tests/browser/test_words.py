@@ -6,14 +6,14 @@ import pytest
 from playwright.sync_api import expect
 
 NOTHING = {
-    "best": None, "others": [], "in_the_way": None, "offers": [], "unsure_item": None, "sure": True,
+    "best": None, "others": [], "in_the_way": None, "offers": [], "unsure_part": None, "sure": True,
 }  # fmt: skip
 
 
 def remedy(slides=(), ballast=(), chance=1.0, **more):
-    """A remedy: slides by item and mm, ballast by spot and grams."""
+    """A remedy: slides by part and mm, ballast by spot and grams."""
     return {
-        "slides": [{"item": item, "from_mm": 0.0, "to_mm": by} for item, by in slides],
+        "slides": [{"part": part, "from_mm": 0.0, "to_mm": by} for part, by in slides],
         "ballast": [{"spot": spot, "grams": grams, "pieces": []} for spot, grams in ballast],
         "ballast_g": sum(grams for _, grams in ballast), "loadouts": [], "chance": chance,
         "offer": False, "spots": [], "breaks_limit": False, **more,
@@ -32,7 +32,7 @@ WAYS = {**NOTHING, "outcome": "found",
         "best": remedy([("pack-1300", -45.4), ("receiver", 20.0)]),
         "others": [remedy([], [("nose", 12.5)], breaks_limit=True)]}  # fmt: skip
 STAYS = {**NOTHING, "outcome": "no_farther", "best": remedy(chance=0.412), "sure": False,
-         "unsure_item": "paint"}  # fmt: skip
+         "unsure_part": "paint"}  # fmt: skip
 MAY_NOT = in_the_way("permission", "receiver", may_move=False,
                      offers=[remedy([("receiver", -20.0)])])  # fmt: skip
 

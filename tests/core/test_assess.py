@@ -10,10 +10,10 @@ from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import (
     Build,
-    Item,
     Load,
     Loadout,
     Pan,
+    Part,
     Pedigree,
     Reference,
     Role,
@@ -35,13 +35,13 @@ TAPE = Lot("tape", "Tape", LotUnit.M, 2.0, 0.2)
 WING = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 200), Section(200, 500, 0, 200)))
 
 
-def listed(id: str, grams: float, x: float | None = None, **more) -> Item:
+def listed(id: str, grams: float, x: float | None = None, **more) -> Part:
     at = None if x is None else Station(x, more.pop("y", 0.0), more.pop("z", 0.0))
-    return Item(id, id.title(), Pedigree.LISTING, stated_g=grams, station=at, **more)
+    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams, station=at, **more)
 
 
-def bare(*items: Item, **more) -> Build:
-    return Build("b", "B", items=items, scales=(Scale("kitchen", "K", 0.1),), **more)
+def bare(*parts: Part, **more) -> Build:
+    return Build("b", "B", parts=parts, scales=(Scale("kitchen", "K", 0.1),), **more)
 
 
 def test_progress_of_the_plan_in_fifths():
@@ -52,11 +52,11 @@ def test_progress_of_the_plan_in_fifths():
     assert assess(steps).progress.plan == pytest.approx(2 / 5)
     steps = replace(steps, thrust=Thrust(300.0), surfaces=(WING,))
     assert assess(steps).progress.plan == pytest.approx(4 / 5)
-    assert assess(replace(steps, items=(listed("motor", 30.0, 40.0),))).progress.plan == 1.0
+    assert assess(replace(steps, parts=(listed("motor", 30.0, 40.0),))).progress.plan == 1.0
 
 
 def test_progress_of_the_stock_and_the_bench():
-    cut = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("sheet", 5.0), Use("tape", 1.0)))
+    cut = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("sheet", 5.0), Use("tape", 1.0)))
     build = bare(cut, listed("motor", 30.0), lots=(SHEET, TAPE))
     before = assess(build).progress
     assert (before.stock, before.bench) == (0.0, 0.0)
@@ -66,16 +66,16 @@ def test_progress_of_the_stock_and_the_bench():
     learned = replace(sampled, lots=(SHEET, replace(TAPE, elsewhere=Known(2.1, 0.05))))
     assert assess(learned).progress.stock == 1.0
     told = assess(with_readings(build, reading(1, 30.0, "motor")))
-    grams = {item.id: item.mass_g for item in told.items}
+    grams = {part.id: part.mass_g for part in told.parts}
     assert told.progress.bench == pytest.approx(grams["motor"] / sum(grams.values()), rel=1e-6)
-    off = replace(build, items=(replace(cut, retired=True), build.items[1]))
+    off = replace(build, parts=(replace(cut, retired=True), build.parts[1]))
     assert assess(with_readings(off, reading(1, 30.0, "motor"))).progress.bench == 1.0
 
 
 def test_progress_of_the_balance_by_loadout():
-    items = (listed("body", 300.0, 250.0), listed("pack", 90.0, 100.0, option=True))
+    parts = (listed("body", 300.0, 250.0), listed("pack", 90.0, 100.0, option=True))
     loadouts = (Loadout("l", "Light"), Loadout("p", "Pack", ("pack",)))
-    build = bare(*items, loadouts=loadouts)
+    build = bare(*parts, loadouts=loadouts)
     assert assess(build).progress.balance == 0.0
     check = BalanceCheck("c", MORNING, CheckKind.SUPPORT, "p", 215.0, doubt=3.0)
     assert assess(replace(build, checks=(check,))).progress.balance == 0.5
@@ -95,36 +95,36 @@ def test_the_scales_error_counts_in_what_the_bench_expects():
 
 
 def test_stations_from_the_nose_and_from_the_leading_edge():
-    items = (
+    parts = (
         listed("motor", 30.0, 40.0),
         replace(listed("servo", 9.0, 60.0), station=Station(60.0, 0, 0, Reference.LEADING_EDGE)),
         listed("wires", 5.0),
     )
-    told = {item.id: item for item in assess(bare(*items, surfaces=(WING,))).items}
+    told = {part.id: part for part in assess(bare(*parts, surfaces=(WING,))).parts}
     assert (told["motor"].x_from_nose_mm, told["motor"].x_from_leading_edge_mm) == (40.0, -160.0)
     assert (told["servo"].x_from_nose_mm, told["servo"].x_from_leading_edge_mm) == (260.0, 60.0)
     assert told["wires"].x_from_nose_mm is None
-    undrawn = assess(bare(items[0])).items[0]
+    undrawn = assess(bare(parts[0])).parts[0]
     assert (undrawn.x_from_nose_mm, undrawn.x_from_leading_edge_mm) == (40.0, None)
 
 
 def test_the_centre_of_gravity_on_all_three_axes():
-    items = (
+    parts = (
         listed("motor", 40.0, 30.0, y=-6.0, z=12.0),
         listed("pack", 60.0, 180.0, y=4.0, z=-8.0),
     )
-    cg = assess(bare(*items)).loadouts[0].cg
+    cg = assess(bare(*parts)).loadouts[0].cg
     assert (cg.x_mm, cg.y_mm, cg.z_mm) == pytest.approx((120.0, 0.0, 0.0))
-    items = (items[0], replace(items[1], station=Station(180.0)))
-    cg = assess(bare(*items)).loadouts[0].cg
+    parts = (parts[0], replace(parts[1], station=Station(180.0)))
+    cg = assess(bare(*parts)).loadouts[0].cg
     assert (cg.y_mm, cg.z_mm) == pytest.approx((-2.4, 4.8))
 
 
 @pytest.mark.parametrize("factor", [1.01, 1.04, 0.98])
 def test_a_strained_scale_is_told_only_past_three_times_its_doubt(factor):
     """Two exact figures that both read off by as much: the scale's own error, and how far."""
-    items = tuple(replace(listed(f"i{k}", 100.0), doubt_g=0.001) for k in range(3))
-    build = bare(*items)
+    parts = tuple(replace(listed(f"i{k}", 100.0), doubt_g=0.001) for k in range(3))
+    build = bare(*parts)
     log = [replace(reading(k, 100.0 * factor, f"i{k}"), accepted=True) for k in range(3)]
     told = assess(with_readings(build, *log))
     off = abs(told.scales[0].error)
@@ -141,17 +141,17 @@ def test_a_canard_that_has_no_area_yet_takes_nothing_down():
         targets=(Target(TargetKind.BALANCE, low=25.0, high=33.0),),
     )
     assert assess(build).beam.loadouts[0].outside is Outside.BEHIND_NEUTRAL
-    ahead = assess(replace(build, items=(listed("body", 300.0, 20.0),)))
+    ahead = assess(replace(build, parts=(listed("body", 300.0, 20.0),)))
     assert ahead.beam.loadouts[0].outside is not Outside.BEHIND_NEUTRAL
 
 
 def test_assemblies_within_assemblies_and_their_doubt():
-    items = (
+    parts = (
         replace(listed("hatch", 10.0), assembly="Fuselage/Nose", doubt_g=0.6),
         replace(listed("box", 40.0), assembly="Fuselage", doubt_g=0.8),
         replace(listed("old", 70.0), assembly="Fuselage", retired=True),
     )
-    told = {each.name: each for each in assess(bare(*items)).assemblies}
+    told = {each.name: each for each in assess(bare(*parts)).assemblies}
     assert (told["Fuselage"].mass_g, told["Fuselage"].sd_g) == pytest.approx((50.0, 1.0))
     assert (told["Fuselage/Nose"].mass_g, told["Fuselage/Nose"].sd_g) == pytest.approx((10.0, 0.6))
 

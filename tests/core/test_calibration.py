@@ -5,7 +5,7 @@ import pytest
 
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.material.rack import STARTER
-from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
+from oaken_scale.core.model.build import Build, Pan, Part, Pedigree, Sample, Scale, Weighing
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from tests.benches import MORNING
 
@@ -23,24 +23,24 @@ def planned(rng: np.random.Generator) -> tuple[Build, dict[str, float]]:
         foam[int(rng.integers(len(foam)))],
         *(lot for lot in STARTER if lot.id in ("hot-melt", "packing-tape", "rod-2")),
     ]
-    items = [
-        Item(f"panel-{k}", "Panel", Pedigree.CALCULATED,
+    parts = [
+        Part(f"panel-{k}", "Panel", Pedigree.CALCULATED,
              uses=(Use(lots[0].id, float(rng.uniform(1, 14))),))
         for k in range(int(rng.integers(4, 10)))
     ]  # fmt: skip
-    items += [
-        Item(f"seam-{k}", "Seam", Pedigree.JOINT, uses=(Use("hot-melt", float(rng.uniform(1, 4))),))
+    parts += [
+        Part(f"seam-{k}", "Seam", Pedigree.JOINT, uses=(Use("hot-melt", float(rng.uniform(1, 4))),))
         for k in range(3)
     ]
-    items += [
-        Item("tape", "Tape", Pedigree.COVERING, uses=(Use("packing-tape", 3.0),)),
-        Item("spar", "Spar", Pedigree.CALCULATED, uses=(Use("rod-2", 0.9),)),
-        Item("motor", "Motor", Pedigree.LISTING, stated_g=float(rng.uniform(15, 60))),
-        Item("pack", "Pack", Pedigree.LISTING, stated_g=float(rng.uniform(30, 120))),
-        Item("rods", "Rods", Pedigree.GUESS, stated_g=6.0),
-        Item("rest", "Rest", Pedigree.ALLOWANCE),
+    parts += [
+        Part("tape", "Tape", Pedigree.COVERING, uses=(Use("packing-tape", 3.0),)),
+        Part("spar", "Spar", Pedigree.CALCULATED, uses=(Use("rod-2", 0.9),)),
+        Part("motor", "Motor", Pedigree.LISTING, stated_g=float(rng.uniform(15, 60))),
+        Part("pack", "Pack", Pedigree.LISTING, stated_g=float(rng.uniform(30, 120))),
+        Part("rods", "Rods", Pedigree.GUESS, stated_g=6.0),
+        Part("rest", "Rest", Pedigree.ALLOWANCE),
     ]
-    build = Build("b", "B", lots=tuple(lots), items=tuple(items), scales=(Scale("s", "S", 0.1),))
+    build = Build("b", "B", lots=tuple(lots), parts=tuple(parts), scales=(Scale("s", "S", 0.1),))
     return build, {lot.id: float(rng.normal(lot.constant, lot.doubt)) for lot in lots}
 
 
@@ -51,13 +51,13 @@ def truth(build: Build, constants: dict[str, float], rng: np.random.Generator) -
     }  # fmt: skip
     stated = {lot.id: lot.constant for lot in build.lots}
     known = total = 0.0
-    for item in build.items:
-        if item.pedigree is Pedigree.ALLOWANCE:
+    for part in build.parts:
+        if part.pedigree is Pedigree.ALLOWANCE:
             continue
-        estimate = (item.stated_g or 0) + sum(u.amount * stated[u.lot] for u in item.uses)
-        mean = (item.stated_g or 0) + sum(u.amount * constants[u.lot] for u in item.uses)
+        estimate = (part.stated_g or 0) + sum(u.amount * stated[u.lot] for u in part.uses)
+        mean = (part.stated_g or 0) + sum(u.amount * constants[u.lot] for u in part.uses)
         known += estimate
-        total += mean + spread[item.pedigree] * estimate * float(rng.normal())
+        total += mean + spread[part.pedigree] * estimate * float(rng.normal())
     return total + 0.04 * known * (1 + float(rng.normal()))
 
 
@@ -78,10 +78,10 @@ def test_the_true_weight_lies_within_two_sigma_about_95_times_in_100(sampled):
         if sampled:
             weighings = tuple(sample(build, lot, constants[lot.id], rng) for lot in build.lots)
             build = Build(
-                build.id, build.name, lots=build.lots, items=build.items, scales=build.scales,
+                build.id, build.name, lots=build.lots, parts=build.parts, scales=build.scales,
                 weighings=weighings,
             )  # fmt: skip
-        mass, sd = solve(build).total(np.ones(len(build.items)))
+        mass, sd = solve(build).total(np.ones(len(build.parts)))
         pulls.append((came_to - mass) / sd)
     inside = np.mean(np.abs(pulls) <= 2)
     # 95.4 % expected; four standard errors of 400 builds either way.
@@ -93,11 +93,11 @@ def test_the_true_weight_lies_within_two_sigma_about_95_times_in_100(sampled):
 def test_one_square_sharpens_the_whole_forecast():
     build = Build(
         "b", "B", lots=(Lot("a", "A", LotUnit.DM2, 4.5, 0.7),), scales=(Scale("s", "S", 0.1),),
-        items=(Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 25.0),)),),
+        parts=(Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 25.0),)),),
     )  # fmt: skip
     square = Weighing("w", MORNING, "s", 4.9, Pan((), (Sample("a", 1.0),)))
     before = solve(build).total(np.ones(1))
-    weighed = Build("b", "B", lots=build.lots, items=build.items, scales=build.scales,
+    weighed = Build("b", "B", lots=build.lots, parts=build.parts, scales=build.scales,
                     weighings=(square,))  # fmt: skip
     after = solve(weighed).total(np.ones(1))
     assert before[0] == pytest.approx(112.5)

@@ -11,10 +11,10 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.build import (
     Build,
-    Item,
     Load,
     Loadout,
     Pan,
+    Part,
     Pedigree,
     Scale,
     Station,
@@ -31,8 +31,8 @@ def moved(build: Build, dx: float = 0.0, dy: float = 0.0, dz: float = 0.0) -> Bu
     def there(at: Station) -> Station:
         return replace(at, x_mm=at.x_mm + dx, y_mm=at.y_mm + dy, z_mm=at.z_mm + dz)
 
-    items = tuple(replace(item, station=there(item.station)) for item in build.items)
-    return replace(build, items=items)
+    parts = tuple(replace(part, station=there(part.station)) for part in build.parts)
+    return replace(build, parts=parts)
 
 
 def heavier(build: Build, k: float) -> Build:
@@ -42,9 +42,9 @@ def heavier(build: Build, k: float) -> Build:
         lots=tuple(
             replace(lot, constant=lot.constant * k, doubt=lot.doubt * k) for lot in build.lots
         ),
-        items=tuple(
-            replace(item, stated_g=None if item.stated_g is None else item.stated_g * k)
-            for item in build.items
+        parts=tuple(
+            replace(part, stated_g=None if part.stated_g is None else part.stated_g * k)
+            for part in build.parts
         ),
         scales=tuple(
             replace(s, step_g=s.step_g * k, capacity_g=s.capacity_g * k) for s in build.scales
@@ -69,10 +69,10 @@ def test_a_moved_datum_moves_the_cg_and_nothing_else(seed, dx, dy, dz):
 @few
 def test_another_unit_of_mass_changes_no_place_and_no_share(seed, k):
     build = random_build(seed)
-    floor = tuple(replace(item, doubt_g=None) for item in build.items if (item.stated_g or 9) > 4)
-    kept = {item.id for item in floor}
-    log = tuple(w for w in build.weighings if all(load.item in kept for load in w.pan.loads))
-    build = accepted(replace(build, items=floor, weighings=log))
+    floor = tuple(replace(part, doubt_g=None) for part in build.parts if (part.stated_g or 9) > 4)
+    kept = {part.id for part in floor}
+    log = tuple(w for w in build.weighings if all(load.part in kept for load in w.pan.loads))
+    build = accepted(replace(build, parts=floor, weighings=log))
     one, other = assess(build), assess(heavier(build, k))
     assert other.loadouts[0].answers[0].value == pytest.approx(
         k * one.loadouts[0].answers[0].value, rel=1e-6
@@ -81,15 +81,15 @@ def test_another_unit_of_mass_changes_no_place_and_no_share(seed, k):
         k * one.loadouts[0].answers[0].sd, rel=1e-3
     )
     assert other.loadouts[0].cg.x_mm == pytest.approx(one.loadouts[0].cg.x_mm, rel=1e-6)
-    assert [item.mark for item in other.items] == [item.mark for item in one.items]
+    assert [part.mark for part in other.parts] == [part.mark for part in one.parts]
 
 
 @given(SEEDS)
 @few
 def test_a_thing_of_no_mass_changes_nothing(seed):
     build = accepted(random_build(seed))
-    nothing = Item("air", "Air", Pedigree.GUESS, stated_g=0.0, station=Station(5000.0))
-    before, after = assess(build), assess(replace(build, items=(*build.items, nothing)))
+    nothing = Part("air", "Air", Pedigree.GUESS, stated_g=0.0, station=Station(5000.0))
+    before, after = assess(build), assess(replace(build, parts=(*build.parts, nothing)))
     one, other = before.loadouts[0].answers[0], after.loadouts[0].answers[0]
     assert (other.value, other.sd) == (pytest.approx(one.value), pytest.approx(one.sd))
     assert after.loadouts[0].cg.x_mm == pytest.approx(before.loadouts[0].cg.x_mm)
@@ -99,9 +99,9 @@ def test_a_thing_of_no_mass_changes_nothing(seed):
 @few
 def test_a_loadout_that_carries_all_options_is_the_whole_plane(seed):
     build = random_build(seed)
-    items = tuple(replace(item, option=n % 3 == 0) for n, item in enumerate(build.items))
-    options = tuple(item.id for item in items if item.option)
-    loaded = replace(build, items=items, loadouts=(Loadout("all", "All", options),))
+    parts = tuple(replace(part, option=n % 3 == 0) for n, part in enumerate(build.parts))
+    options = tuple(part.id for part in parts if part.option)
+    loaded = replace(build, parts=parts, loadouts=(Loadout("all", "All", options),))
     whole, all_aboard = assess(build).loadouts[0], assess(loaded).loadouts[0]
     assert all_aboard.answers[0] == whole.answers[0]
     assert all_aboard.cg == whole.cg
@@ -111,8 +111,8 @@ def test_a_loadout_that_carries_all_options_is_the_whole_plane(seed):
 @few
 def test_assemblies_add_up_to_the_plane(seed):
     build = random_build(seed)
-    items = tuple(replace(item, assembly=f"g{n % 3}") for n, item in enumerate(build.items))
-    told = assess(replace(build, items=items))
+    parts = tuple(replace(part, assembly=f"g{n % 3}") for n, part in enumerate(build.parts))
+    told = assess(replace(build, parts=parts))
     total = sum(assembly.mass_g for assembly in told.assemblies)
     assert total == pytest.approx(told.loadouts[0].answers[0].value)
 
@@ -129,17 +129,17 @@ def simulated(rng: np.random.Generator) -> tuple[Build, np.ndarray]:
     """A made-up build half weighed, and the true masses that its readings came from."""
     lots = tuple(Lot(f"l{k}", "L", LotUnit.DM2, 4.0, 0.4) for k in range(2))
     theta = rng.normal(4.0, 0.4, size=2)
-    items, truth = [], []
+    parts, truth = [], []
     for i in range(14):
         if i % 2:
             area = float(rng.uniform(2, 15))
-            items.append(
-                Item(f"i{i}", "I", Pedigree.CALCULATED, uses=(Use(f"l{i % 4 // 2}", area),))
+            parts.append(
+                Part(f"i{i}", "I", Pedigree.CALCULATED, uses=(Use(f"l{i % 4 // 2}", area),))
             )
             truth.append(area * theta[i % 4 // 2] + rng.normal(0, 0.03 * area * 4.0))
         else:
             grams = float(rng.uniform(5, 60))
-            items.append(Item(f"i{i}", "I", Pedigree.LISTING, stated_g=grams))
+            parts.append(Part(f"i{i}", "I", Pedigree.LISTING, stated_g=grams))
             truth.append(grams + rng.normal(0, max(0.05 * grams, 0.2)))
     gamma = rng.normal(0, 0.003)
     log = []
@@ -152,7 +152,7 @@ def simulated(rng: np.random.Generator) -> tuple[Build, np.ndarray]:
         "b",
         "B",
         lots=lots,
-        items=tuple(items),
+        parts=tuple(parts),
         scales=(Scale("s", "S", 0.1),),
         weighings=tuple(log),
     )
@@ -167,11 +167,11 @@ def test_the_stated_doubt_is_honest():
         after = solve(build)
         auw, u = after.total(np.ones(14))
         weight.append(abs(auw - truth.sum()) <= 2 * u)
-        parts.append(np.abs(after.mass - truth) <= 2 * after.sd[after.items])
+        parts.append(np.abs(after.mass - truth) <= 2 * after.sd[after.parts])
     assert 0.93 <= np.mean(weight) <= 0.975
     assert 0.93 <= np.mean(parts) <= 0.975
 
 
-def test_a_pan_of_many_pieces_is_a_pan_of_one_item():
+def test_a_pan_of_many_pieces_is_a_pan_of_one_part():
     pieces = Pan.of({"a": 2.5}, {})
     assert pieces.loads == (Load("a", 2.5),)

@@ -14,7 +14,7 @@ def told(build, weighing):
 
 def test_a_weighed_wing_moves_its_sheet_and_all_cut_from_it():
     (lot,) = told(case_l(), reading(1, 90.2, "wing"))
-    assert (lot.lot, lot.parts) == ("sheet", 3)
+    assert (lot.lot, lot.made_of_it) == ("sheet", 3)
     assert (lot.before, lot.after) == (4.6, pytest.approx(4.992, abs=5e-4))
 
 
@@ -23,7 +23,7 @@ def test_a_glued_airframe_tells_about_the_glue():
         ((90.2, "wing"), (25.2, "tail"), (70.8, "fuselage")))))  # fmt: skip
     airframe = reading(9, 199.0, {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1})
     first, *_ = told(build, airframe)
-    assert first.item == "glue"
+    assert first.part == "glue"
     assert (first.before, first.after) == (9.0, pytest.approx(12.8, abs=0.1))
 
 
@@ -36,7 +36,7 @@ def test_a_reading_as_expected_is_no_news():
 
 
 def test_a_lot_that_nothing_is_cut_from_is_no_news():
-    build = replace(case_l(), items=case_l().items[3:])
+    build = replace(case_l(), parts=case_l().parts[3:])
     sample = reading(1, 5.4, {}, samples={"sheet": 1.0})
     assert told(build, sample) == ()
     assert news(build, Pan(), assess(build), assess(build)) == ()

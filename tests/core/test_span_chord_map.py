@@ -75,7 +75,7 @@ def test_every_point_is_told_as_the_build_that_it_is():
 
 def test_the_pack_is_put_where_it_balances_and_the_chance_is_that_it_can_be():
     build = begun_from(START, 1000.0, 180.0)
-    pack = next(item for item in build.items if item.thing == "pack-1300")
+    pack = next(part for part in build.parts if part.thing == "pack-1300")
     assert pack.slide.low_mm <= pack.station.x_mm <= pack.slide.high_mm
     balance = next(a for a in assess(build).loadouts[0].answers if a.kind is TargetKind.BALANCE)
     assert balance.value == pytest.approx(29.0, abs=0.2)
@@ -180,5 +180,5 @@ def test_what_nothing_can_be_made_of_is_refused_by_its_field(wrong, field):
 def test_a_second_pack_is_aboard_as_an_option_only():
     things = (*START.things, Thing("small", "Small pack", ThingKind.PACK, 60.0, True, cells=2))
     build = begun_from(replace(START, things=things), 1000.0, 180.0)
-    assert all(item.option for item in build.items if item.name.lower().endswith("pack"))
-    assert [item.pedigree for item in build.items][-1] is Pedigree.ALLOWANCE
+    assert all(part.option for part in build.parts if part.name.lower().endswith("pack"))
+    assert [part.pedigree for part in build.parts][-1] is Pedigree.ALLOWANCE

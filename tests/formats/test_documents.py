@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from pydantic import TypeAdapter, ValidationError
 
 from oaken_scale.core.model.balancing import BalanceCheck
-from oaken_scale.core.model.build import Build, Item, Joint, Pedigree, Scale, Surface
+from oaken_scale.core.model.build import Build, Joint, Part, Pedigree, Scale, Surface
 from oaken_scale.core.model.declared import Id, Length, Moment, Name, Range
 from oaken_scale.core.model.field import Throw
 from oaken_scale.core.model.lot import Lot
@@ -119,7 +119,7 @@ def test_every_field_of_a_build_is_in_its_file(kind):
             assert field.metadata, f"{kind.__name__}.{name} says nothing of what may stand in it"
 
 
-@pytest.mark.parametrize("kind", [Item, Lot, Surface, Scale, BalanceCheck, Run, Throw, Joint])
+@pytest.mark.parametrize("kind", [Part, Lot, Surface, Scale, BalanceCheck, Run, Throw, Joint])
 def test_whatever_is_declared_passes_its_document_and_comes_back(kind):
     @given(values(kind))
     @settings(max_examples=25, deadline=None)
@@ -134,5 +134,5 @@ def test_whatever_is_declared_passes_its_document_and_comes_back(kind):
 def test_a_part_is_refused_by_the_range_that_its_dataclass_has():
     said = {"id": "wing", "name": "Wing", "pedigree": "guess", "pieces": 1001}
     with pytest.raises(ValidationError, match="less than or equal to 1000"):
-        document(Item).model_validate(said)
-    assert document(Item).model_validate({**said, "pieces": 4}).pedigree is Pedigree.GUESS
+        document(Part).model_validate(said)
+    assert document(Part).model_validate({**said, "pieces": 4}).pedigree is Pedigree.GUESS

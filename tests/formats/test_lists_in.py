@@ -16,7 +16,7 @@ from oaken_scale.formats.lists_in import ListName, read_list
 from oaken_scale.formats.parts_list import cells
 from oaken_scale.formats.tables import as_csv, as_xlsx, tables
 
-MOTOR = next(each.name for each in sandpiper().items if each.id == "motor")
+MOTOR = next(each.name for each in sandpiper().parts if each.id == "motor")
 BUILDS = {each.id: each for each in (sandpiper(), *(plane.build for plane in fleet()))}
 
 

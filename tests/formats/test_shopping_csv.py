@@ -4,7 +4,7 @@ from io import StringIO
 import pytest
 
 from oaken_scale.core.material.shopping import shopping
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.shopping_csv import HEADINGS, shopping_csv
@@ -33,8 +33,8 @@ def test_figures_are_plain_decimals_and_the_sums_are_there():
 
 def test_what_is_not_known_is_left_empty():
     lot = Lot("g", 'Glue, "best"', LotUnit.M, 2.0, 0.6, kind=LotKind.ADHESIVE)
-    seam = Item("s", "Seam", Pedigree.JOINT, uses=(Use("g", 2.0),))
-    row = rows(Build("b", "B", lots=(lot,), items=(seam,)))[1]
+    seam = Part("s", "Seam", Pedigree.JOINT, uses=(Use("g", 2.0),))
+    row = rows(Build("b", "B", lots=(lot,), parts=(seam,)))[1]
     assert row[0] == 'Glue, "best"'
     assert row[1] == "2.00"
     assert row[5:6] + row[7:] == ["", "", "", ""]
@@ -43,5 +43,5 @@ def test_what_is_not_known_is_left_empty():
 @pytest.mark.parametrize("name", ["=SUM(A1)", "+1", "-1", "@x"])
 def test_a_name_never_begins_a_formula(name):
     lot = Lot("g", name, LotUnit.M, 2.0, 0.6)
-    seam = Item("s", "Seam", Pedigree.JOINT, uses=(Use("g", 2.0),))
-    assert rows(Build("b", "B", lots=(lot,), items=(seam,)))[1][0] == f"'{name}"
+    seam = Part("s", "Seam", Pedigree.JOINT, uses=(Use("g", 2.0),))
+    assert rows(Build("b", "B", lots=(lot,), parts=(seam,)))[1][0] == f"'{name}"

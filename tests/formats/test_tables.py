@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from openpyxl import Workbook, load_workbook
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
@@ -38,14 +38,14 @@ def test_parts_that_went_out_come_in_again(plane, kind, is_comma):
     table = listed(build)["parts"]
     file = as_csv(table, is_comma) if kind == "csv" else as_xlsx([table])
     found = [row for row in rows_of(file) if row.why_not is None]
-    told = {each.id: each for each in assess(build).items}
-    own = [item for item in build.items if not item.retired]
-    assert [row.name for row in found] == [item.name for item in own]
-    for row, item in zip(found, own, strict=True):
-        assert row.assembly == item.assembly
-        assert row.pieces == item.pieces
-        assert row.mass_g == pytest.approx(told[item.id].mass_g, abs=1e-3)
-        x = told[item.id].x_from_nose_mm
+    told = {each.id: each for each in assess(build).parts}
+    own = [part for part in build.parts if not part.retired]
+    assert [row.name for row in found] == [part.name for part in own]
+    for row, part in zip(found, own, strict=True):
+        assert row.assembly == part.assembly
+        assert row.pieces == part.pieces
+        assert row.mass_g == pytest.approx(told[part.id].mass_g, abs=1e-3)
+        x = told[part.id].x_from_nose_mm
         assert row.station_mm == (None if x is None else pytest.approx(x, abs=0.01))
     again = rows_of(file, build)
     assert all(row.is_known or row.why_not for row in again)
@@ -60,8 +60,8 @@ def test_every_list_opens_in_a_spreadsheet_and_sums_itself(plane):
     last = len(all_of[0].rows) + 2
     assert sheet.cell(last, 3).value == f"=SUM(C2:C{last - 1})"
     assert sum(sheet.cell(row, 3).value for row in range(2, last)) == pytest.approx(
-        sum(each.mass_g for each in assess(PLANES[plane]).items
-            if not next(i for i in PLANES[plane].items if i.id == each.id).retired), abs=0.05
+        sum(each.mass_g for each in assess(PLANES[plane]).parts
+            if not next(i for i in PLANES[plane].parts if i.id == each.id).retired), abs=0.05
     )  # fmt: skip
     for table in all_of:
         read = list(csv.reader(StringIO(as_csv(table).decode("utf-8-sig"))))
@@ -73,8 +73,8 @@ def test_every_list_opens_in_a_spreadsheet_and_sums_itself(plane):
     "word", ["=1+1", "+49 170", "-5", "@SUM(A1)", "\tx", "'tis", "=cmd|' /C'!A0"]
 )
 def test_no_word_becomes_a_formula_and_each_comes_back(word):
-    item = Item("i", word, Pedigree.GUESS, stated_g=5.0)
-    table = listed(replace(EMPTY, items=(item,)))["parts"]
+    part = Part("i", word, Pedigree.GUESS, stated_g=5.0)
+    table = listed(replace(EMPTY, parts=(part,)))["parts"]
     (line,) = list(csv.reader(StringIO(as_csv(table).decode("utf-8-sig"))))[1:]
     assert not line[0].startswith(("=", "+", "-", "@", "\t"))
     sheet = load_workbook(BytesIO(as_xlsx([table])))["parts"]
@@ -88,7 +88,7 @@ def test_no_word_becomes_a_formula_and_each_comes_back(word):
     [
         ("Name,Weight (g),Arm (mm)\nMotor,28.5,40\n", ("Motor", 28.5, 1, 40.0)),
         ("Bauteil;Gewicht;Hebelarm [cm]\nMotor;28,5;4\n", ("Motor", 28.5, 1, 40.0)),
-        ("Arm in inches\toz\tQty\tItem\n2\t1\t2\tServo\n", ("Servo", 28.349523125, 2, 50.8)),
+        ("Arm in inches\toz\tQty\tPart\n2\t1\t2\tServo\n", ("Servo", 28.349523125, 2, 50.8)),
         ("Qty,Part,Weight each g\n4,Servo,9\n", ("Servo", 36.0, 4, None)),
         ("Motor,28.5,40\n", ("Motor", 28.5, 1, 40.0)),
         ("My plane\n\nComponent;mass\nMotor;1.028,5 g\n", ("Motor", 1028.5, 1, None)),
@@ -185,12 +185,12 @@ def test_any_bytes_are_read_or_refused(file):
     ),
     st.booleans(),
 )
-def test_any_list_of_parts_comes_in_as_it_went_out(parts, is_comma):
-    items = tuple(
-        Item(f"i{k}", f"P {name}", Pedigree.GUESS, stated_g=grams)
-        for k, (name, grams) in enumerate(parts)
+def test_any_list_of_parts_comes_in_as_it_went_out(rows, is_comma):
+    parts = tuple(
+        Part(f"i{k}", f"P {name}", Pedigree.GUESS, stated_g=grams)
+        for k, (name, grams) in enumerate(rows)
     )
-    table = listed(replace(EMPTY, items=items))["parts"]
+    table = listed(replace(EMPTY, parts=parts))["parts"]
     found = rows_of(as_csv(table, is_comma))
-    assert [row.name for row in found] == [item.name for item in items]
-    assert [row.mass_g for row in found] == pytest.approx([grams for _, grams in parts])
+    assert [row.name for row in found] == [part.name for part in parts]
+    assert [row.mass_g for row in found] == pytest.approx([grams for _, grams in rows])

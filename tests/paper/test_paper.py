@@ -13,7 +13,7 @@ from pypdf import PdfReader
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model.body import Body, BodyShape, Frame
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.paper import plane
@@ -133,11 +133,11 @@ def test_no_words_leave_the_paper_or_lie_on_others(plane, paper):
 
 def test_a_build_of_nothing_and_one_of_everything_have_a_sheet():
     assert len(read(page_of(Build("b", "B"))).pages) == 1
-    items = tuple(
-        Item(f"i{k}", f"Part {k} " + "x" * 60, Pedigree.GUESS, f"Assembly {k} " + "y" * 50, 5.0)
+    parts = tuple(
+        Part(f"i{k}", f"Part {k} " + "x" * 60, Pedigree.GUESS, f"Assembly {k} " + "y" * 50, 5.0)
         for k in range(60)
     )
-    crowded = replace(sandpiper(), name="W" * 80, items=(*sandpiper().items, *items))
+    crowded = replace(sandpiper(), name="W" * 80, parts=(*sandpiper().parts, *parts))
     page = page_of(crowded)
     assert "more" in read(page).pages[0].extract_text()
     assert max(mark.at[1] for mark in page.marks if isinstance(mark, Words)) < page.height
@@ -234,7 +234,7 @@ def test_labels_lie_on_their_sheet_and_hold_what_they_say(name):
     pages = labels(made, grid, 2)
     assert len(pages) == math.ceil((len(made) + 2) / (grid.across * grid.down))
     text = "".join(page.extract_text() for page in read(pages).pages)
-    motor = next(each for each in told.items if each.id == "motor")
+    motor = next(each for each in told.parts if each.id == "motor")
     assert f"{motor.mass_g:.1f} g" in text
     assert f"±{2 * motor.sd_g:.1f}" in text
     for page in pages:

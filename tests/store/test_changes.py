@@ -19,14 +19,14 @@ from oaken_scale.core.model.build import (
     Budget,
     Build,
     Habit,
-    Item,
     Joint,
     Loadout,
+    Part,
     Pedigree,
     Scale,
     Target,
 )
-from oaken_scale.core.model.diary import Happening
+from oaken_scale.core.model.diary import DiaryEntry
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
 from oaken_scale.core.model.power import Flight, Pack, Power, Propeller, Run
 from oaken_scale.store.builds import (
@@ -81,9 +81,9 @@ def one_of_a_kind(each, kind) -> st.SearchStrategy:
 
 
 @st.composite
-def drives(draw, items) -> Power:
+def drives(draw, parts) -> Power:
     """A drive whose packs may be parts, with runs of what it has."""
-    packs = draw(several(values(Pack, item=(st.none() | of(items)) if items else st.none())))
+    packs = draw(several(values(Pack, part=(st.none() | of(parts)) if parts else st.none())))
     propellers = draw(several(values(Propeller)))
     run = values(Run, pack=of(packs), propeller=of(propellers))
     flight = values(Flight, pack=of(packs))
@@ -114,28 +114,28 @@ def builds(draw) -> Build:
     fields, and what names another part of it names one that is there."""
     lots = draw(several(values(Lot)))
     use = values(Use, lot=of(lots))
-    items = draw(
-        several(values(Item, uses=st.lists(use, max_size=2 if lots else 0).map(tuple)), most=5)
+    parts = draw(
+        several(values(Part, uses=st.lists(use, max_size=2 if lots else 0).map(tuple)), most=5)
     )
-    options = [each for each in items if each.option]
+    options = [each for each in parts if each.option]
     build = values(
         Build,
         id=st.just("b"),
         lots=st.just(lots),
-        items=st.just(items),
+        parts=st.just(parts),
         loadouts=several(values(Loadout, carries=some(options))),
         targets=one_of_a_kind(targets(), lambda each: each.kind),
         budget=st.none() | values(
             Budget, allotments=one_of_a_kind(values(Allotment), lambda each: each.group)),
-        joints=several(values(Joint, items=some(items))),
-        happenings=several(values(Happening, items=some(items))),
+        joints=several(values(Joint, parts=some(parts))),
+        diary=several(values(DiaryEntry, parts=some(parts))),
         checks=several(values(BalanceCheck, stood=one_of_a_kind(
-            values(Stood, item=of(items)), lambda each: each.item) if items else st.just(()))),
+            values(Stood, part=of(parts)), lambda each: each.part) if parts else st.just(()))),
         habits=one_of_a_kind(
             values(Habit, pedigree=st.sampled_from(HABITUAL)), lambda each: each.pedigree),
         allowance=st.none() | values(
             Known, value=st.floats(0, 1), doubt=st.floats(0.001, 1)),
-        power=st.none() | drives(items),
+        power=st.none() | drives(parts),
         weighings=st.just(()),
     )  # fmt: skip
     return draw(build)
@@ -198,12 +198,12 @@ def test_the_rack_and_the_drawer_are_read_back_as_they_were_written(tmp_path):
 def test_builds_share_what_they_took_from_the_rack_and_the_drawer(tmp_path):
     store = Database(tmp_path / "w.sqlite")
     sheet = Lot("a", "A", LotUnit.DM2, 4.6, 0.4, rack="sheet")
-    motor = Item("m", "Motor", Pedigree.LISTING, stated_g=44.0, thing="motor")
+    motor = Part("m", "Motor", Pedigree.LISTING, stated_g=44.0, thing="motor")
     gone = replace(motor, id="old", retired=True)
     made = (
-        Build("one", "One", lots=(sheet,), items=(motor,)),
+        Build("one", "One", lots=(sheet,), parts=(motor,)),
         Build("two", "Two", lots=(sheet,)),
-        Build("three", "Three", items=(motor, gone)),
+        Build("three", "Three", parts=(motor, gone)),
         Build("four", "Four", lots=(replace(sheet, rack=None),)),
     )
     with store.transaction() as connection:
@@ -220,11 +220,11 @@ def test_builds_share_what_they_took_from_the_rack_and_the_drawer(tmp_path):
 @pytest.fixture
 def store(tmp_path):
     opened = Database(tmp_path / "w.sqlite")
-    wing = Item("wing", "Wing", Pedigree.GUESS, stated_g=90)
+    wing = Part("wing", "Wing", Pedigree.GUESS, stated_g=90)
     with opened.transaction() as connection:
         add_build(
             connection,
-            Build("b", "B", items=(wing,), scales=(Scale("kitchen", "K", 0.1),)),
+            Build("b", "B", parts=(wing,), scales=(Scale("kitchen", "K", 0.1),)),
             MORNING,
         )
     yield opened
@@ -261,12 +261,12 @@ def test_the_shelf_keeps_what_is_put_away(store):
     assert row.created_at == MORNING
 
 
-def test_the_truth_goes_with_its_item(store):
+def test_the_truth_goes_with_its_part(store):
     with store.transaction() as connection:
         write_truth(connection, "b", {"wing": 88.0}, {})
         assert read_truth(connection, "b") == ({"wing": 88.0}, {})
         build = read_build(connection, "b")
-        write_changes(connection, build, replace(build, items=()))
+        write_changes(connection, build, replace(build, parts=()))
         assert read_truth(connection, "b") == ({}, {})
 
 

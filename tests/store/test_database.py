@@ -34,7 +34,7 @@ def test_a_build_read_back_is_the_same_value(store, build):
 
 
 def test_equal_pans_are_one_object(store):
-    build = kept(store, random_build(1, items=4, readings=60))
+    build = kept(store, random_build(1, parts=4, readings=60))
     by_value = {}
     for weighing in build.weighings:
         assert by_value.setdefault(weighing.pan, weighing.pan) is weighing.pan
@@ -109,7 +109,7 @@ def test_the_log_takes_no_change_and_no_deletion(store, table):
 
 def test_a_transaction_that_fails_leaves_nothing_half_written(store):
     build = kept(store, sandpiper())
-    fewer = replace(build, name="Changed", items=build.items[1:])
+    fewer = replace(build, name="Changed", parts=build.parts[1:])
     with pytest.raises(sqlite3.IntegrityError), store.transaction() as connection:
         write_changes(connection, build, fewer)
     with store.reading() as connection:
@@ -146,6 +146,6 @@ def test_a_file_of_the_first_version_opens_with_what_it_held(tmp_path):
         build = read_build(reading, "old")
         assert reading.execute("PRAGMA user_version").fetchone() == (NEXT - 1,)
     store.close()
-    assert build.items[0].stated_g == 90
+    assert build.parts[0].stated_g == 90
     assert build.weighings[0].reading_g == 88.4
     assert build.joints == ()

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from oaken_scale.core.changes.life import Act, repaired, replaced, retired
-from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.build import Build, Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 
 
@@ -12,9 +12,9 @@ class Damage:
     """One part that was hurt: mended with what is ``added`` to it, or ``replaced`` by another part,
     or, with neither, off the plane."""
 
-    item: str
-    added: tuple[Item, ...] = ()
-    replaced: Item | None = None
+    part: str
+    added: tuple[Part, ...] = ()
+    replaced: Part | None = None
 
 
 def mended(build: Build, act: Act, damage: tuple[Damage, ...]) -> Build:
@@ -25,11 +25,11 @@ def mended(build: Build, act: Act, damage: tuple[Damage, ...]) -> Build:
 
     >>> from datetime import UTC, datetime
     >>> from oaken_scale.core.model.build import Pedigree
-    >>> pod = Item("pod", "Pod", Pedigree.GUESS, stated_g=30.0)
-    >>> glue = Item("glue", "Glue", Pedigree.JOINT, stated_g=2.0)
+    >>> pod = Part("pod", "Pod", Pedigree.GUESS, stated_g=30.0)
+    >>> glue = Part("glue", "Glue", Pedigree.JOINT, stated_g=2.0)
     >>> act = Act("crash", datetime(2026, 2, 22, tzinfo=UTC), "met a fence post")
-    >>> after = mended(Build("b", "B", items=(pod,)), act, (Damage("pod", (glue,)),))
-    >>> [item.id for item in after.items], after.happenings[0].words
+    >>> after = mended(Build("b", "B", parts=(pod,)), act, (Damage("pod", (glue,)),))
+    >>> [part.id for part in after.parts], after.diary[0].words
     (['pod', 'glue'], 'met a fence post')
     """
     if not damage:
@@ -40,9 +40,9 @@ def mended(build: Build, act: Act, damage: tuple[Damage, ...]) -> Build:
             words = "is both mended and replaced; say one of the two"
             raise BuildFaultError([Fault(f"damage.{k}", words)])
         if each.added:
-            build = repaired(build, mine, each.item, each.added)
+            build = repaired(build, mine, each.part, each.added)
         elif each.replaced is not None:
-            build = replaced(build, mine, each.item, each.replaced)
+            build = replaced(build, mine, each.part, each.replaced)
         else:
-            build = retired(build, mine, each.item)
+            build = retired(build, mine, each.part)
     return build

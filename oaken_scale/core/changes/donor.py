@@ -7,10 +7,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
-from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Item
+from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.part_line import Units, part_of_line
-from oaken_scale.core.model.reference_build import Past, PastPart
+from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
 
 GRAMS: Final = Units()
 """Grams and millimetres are meant where no unit is typed."""
@@ -74,25 +74,25 @@ def _parts(lines: str, units: Units) -> Iterator[DonorPart]:
         raise BuildFaultError([Fault("lines", words)])
     for k, line in said:
         try:
-            item = part_of_line(line, (), units)
+            part = part_of_line(line, (), units)
         except BuildFaultError as error:
             raise BuildFaultError([Fault(f"lines.{k}", error.faults[0].words)]) from error
-        if item.stated_g is None:
+        if part.stated_g is None:
             words = f'say what "{line[:60]}" weighs, like {line.split()[0]} 28 g'
             raise BuildFaultError([Fault(f"lines.{k}", words)])
-        group = _said(item) or called(item.name)
-        is_group = item.assembly.lower() in (each.value for each in Group)
+        group = _said(part) or called(part.name)
+        is_group = part.assembly.lower() in (each.value for each in Group)
         yield DonorPart(
-            item.name,
-            item.name if is_group else item.assembly or item.name,
-            item.stated_g,
+            part.name,
+            part.name if is_group else part.assembly or part.name,
+            part.stated_g,
             group or Group.REST,
             group is not None,
         )
 
 
-def _said(item: Item) -> Group | None:
-    return next((each for each in Group if each.value == item.assembly.lower()), None)
+def _said(part: Part) -> Group | None:
+    return next((each for each in Group if each.value == part.assembly.lower()), None)
 
 
 def called(name: str) -> Group | None:
@@ -116,5 +116,7 @@ def measured_by_donor(build: Build, name: str, parts: tuple[DonorPart, ...]) -> 
         grams[part.group] += part.grams
         stages[part.assembly] += part.grams
     allotments = tuple(Allotment(each, round(grams[each], 2)) for each in Group if each in grams)
-    past = Past(name, tuple(PastPart(each, round(g, 2)) for each, g in stages.items()))
-    return replace(build, budget=Budget(allotments, f"as {name} weighs"), past=past)
+    reference = ReferenceBuild(
+        name, tuple(ReferencePart(each, round(g, 2)) for each, g in stages.items())
+    )
+    return replace(build, budget=Budget(allotments, f"as {name} weighs"), reference_build=reference)

@@ -10,7 +10,7 @@ from typing import Final
 from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.body import Drawn
-from oaken_scale.core.model.build import Build, Item, Pedigree, Role, Section, Station, Surface
+from oaken_scale.core.model.build import Build, Part, Pedigree, Role, Section, Station, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, Use
 from oaken_scale.core.model.pattern import Grain, Pattern, turned_over
@@ -262,7 +262,7 @@ def reshaped(build: Build, surface_id: str, shape: Callable[[Surface], Surface])
     return replace(build, surfaces=surfaces)
 
 
-def skins(surface: Surface, lot: Lot, layers: float) -> tuple[Item, ...]:
+def skins(surface: Surface, lot: Lot, layers: float) -> tuple[Part, ...]:
     """The panels that a surface is cut of, left and right, or the one of a fin, as parts of a lot:
     their area with so many ``layers`` (2 for a folded wing), and their station where the area's
     middle is. They have no ids yet (``""``).
@@ -287,8 +287,8 @@ def skins(surface: Surface, lot: Lot, layers: float) -> tuple[Item, ...]:
 
     pattern = pattern_of(surface, max(round(layers), 1))
 
-    def skin(panel: str, side: float, pattern: Pattern) -> Item:
-        return Item(
+    def skin(panel: str, side: float, pattern: Pattern) -> Part:
+        return Part(
             "",
             f"{surface.name}, {panel}" if panel else surface.name,
             Pedigree.CALCULATED,
@@ -336,8 +336,8 @@ def _middle(surface: Surface) -> tuple[float, float]:
     return out / total, up / total
 
 
-def with_parts(build: Build, parts: Iterable[Item], id_for: Callable[[Build, str], str]) -> Build:
+def with_parts(build: Build, parts: Iterable[Part], id_for: Callable[[Build, str], str]) -> Build:
     """The build with parts more, each under an id made from its name."""
     for each in parts:
-        build = replace(build, items=(*build.items, replace(each, id=id_for(build, each.name))))
+        build = replace(build, parts=(*build.parts, replace(each, id=id_for(build, each.name))))
     return build

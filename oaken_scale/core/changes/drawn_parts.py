@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from oaken_scale.core.changes.drawing import skins
 from oaken_scale.core.geometry.body import BOARD_MM, body_panels, middle, run_mm
 from oaken_scale.core.model.body import Body, Drawn
-from oaken_scale.core.model.build import Build, Item, Pedigree, Station, Surface
+from oaken_scale.core.model.build import Build, Part, Pedigree, Station, Surface
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 
@@ -14,7 +14,7 @@ MOST_LAYERS = 20
 """Most layers of one pattern."""
 
 
-def parts_drawn(build: Build, drawn_id: str, lot_id: str, layers: float = 1.0) -> tuple[Item, ...]:
+def parts_drawn(build: Build, drawn_id: str, lot_id: str, layers: float = 1.0) -> tuple[Part, ...]:
     """The parts that a surface or a body is made of, of a lot: panels of a sheet, or of a rod the
     run of a boom. They have no ids yet (``""``).
 
@@ -44,7 +44,7 @@ def _on_the_drawing(build: Build) -> dict[str, Surface | Body]:
     }
 
 
-def _parts(drawn: Surface | Body, lot: Lot, layers: float) -> Iterator[Item]:
+def _parts(drawn: Surface | Body, lot: Lot, layers: float) -> Iterator[Part]:
     if isinstance(drawn, Surface):
         if lot.unit is not LotUnit.DM2:
             words = f"{lot.name} comes by the metre; a surface is cut from a sheet"
@@ -65,19 +65,19 @@ def _parts(drawn: Surface | Body, lot: Lot, layers: float) -> Iterator[Item]:
             continue
         for panel in body_panels(drawn, lot.thickness_mm or BOARD_MM):
             out = panel.y_mm if side > 0 else panel.y_mm - 2 * drawn.y_mm
-            item = _part(
+            part = _part(
                 f"{named}, {panel.name}",
                 Drawn(drawn.id, f"{called} {panel.name}".strip()),
                 Use(lot.id, round(panel.area_dm2 * layers, 3)),
                 (panel.x_mm, out, panel.z_mm),
             )
             pattern = replace(panel.pattern, layers=max(round(layers), 1))
-            yield replace(item, pattern=pattern, assembly=drawn.name)
+            yield replace(part, pattern=pattern, assembly=drawn.name)
 
 
-def _part(name: str, drawn: Drawn, use: Use, at: tuple[float, float, float]) -> Item:
+def _part(name: str, drawn: Drawn, use: Use, at: tuple[float, float, float]) -> Part:
     x, y, z = (round(each, 1) for each in at)
-    return Item(
+    return Part(
         "",
         name,
         Pedigree.CALCULATED,
@@ -101,49 +101,49 @@ def following(before: Build, after: Build) -> Build:
     weighed = on_a_pan(after)
     lots = {lot.id: lot for lot in after.lots}
 
-    def as_drawn(item: Item) -> Item:
-        link = item.drawn
+    def as_drawn(part: Part) -> Part:
+        link = part.drawn
         if link is None:
-            return item
+            return part
         new, old = now.get(link.of), was.get(link.of)
         if new is None:
-            return replace(item, drawn=None)
-        if old is None or new == old or link.is_cut or item.id in weighed or item.retired:
-            return item
-        return _redrawn(item, old, new, lots)
+            return replace(part, drawn=None)
+        if old is None or new == old or link.is_cut or part.id in weighed or part.retired:
+            return part
+        return _redrawn(part, old, new, lots)
 
-    items = tuple(as_drawn(item) for item in after.items)
-    return after if items == after.items else replace(after, items=items)
+    parts = tuple(as_drawn(part) for part in after.parts)
+    return after if parts == after.parts else replace(after, parts=parts)
 
 
-def _redrawn(item: Item, old: Surface | Body, new: Surface | Body, lots: dict[str, Lot]) -> Item:
+def _redrawn(part: Part, old: Surface | Body, new: Surface | Body, lots: dict[str, Lot]) -> Part:
     """A part as the new drawing has it, where it was as the old one had it."""
-    link = item.drawn
-    lot = next((lots[use.lot] for use in item.uses if use.lot in lots), None)
+    link = part.drawn
+    lot = next((lots[use.lot] for use in part.uses if use.lot in lots), None)
     if lot is None:
-        return item
-    layers = float(item.pattern.layers) if item.pattern else 1.0
+        return part
+    layers = float(part.pattern.layers) if part.pattern else 1.0
     try:
         one, other = (
             next((p for p in _parts(drawn, lot, layers) if p.drawn == link), None)
             for drawn in (old, new)
         )
     except BuildFaultError:
-        return item
+        return part
     if one is None or other is None:
-        return item
+        return part
     return replace(
-        item,
-        uses=other.uses if item.uses == one.uses else item.uses,
-        station=other.station if item.station == one.station else item.station,
-        pattern=other.pattern if item.pattern == one.pattern else item.pattern,
+        part,
+        uses=other.uses if part.uses == one.uses else part.uses,
+        station=other.station if part.station == one.station else part.station,
+        pattern=other.pattern if part.pattern == one.pattern else part.pattern,
     )
 
 
 def on_a_pan(build: Build) -> frozenset[str]:
     """The parts that were ever on a pan, by a reading that stands."""
     return frozenset(
-        load.item for each in build.weighings if each.set_aside is None for load in each.pan.loads
+        load.part for each in build.weighings if each.set_aside is None for load in each.pan.loads
     )
 
 
@@ -151,21 +151,21 @@ def on_a_pan(build: Build) -> frozenset[str]:
 class DrawnPart:
     """A part that was made of a surface or a body: it follows the drawing unless it ``is_cut``."""
 
-    item: str
+    part: str
     of: str
     is_cut: bool
 
 
 def drawn_parts(build: Build) -> tuple[DrawnPart, ...]:
     """The parts on the plane that were made of the drawing."""
-    linked = [item for item in build.items if item.drawn and not item.retired]
+    linked = [part for part in build.parts if part.drawn and not part.retired]
     if not linked:
         return ()
     weighed = on_a_pan(build)
     return tuple(
-        DrawnPart(item.id, item.drawn.of, item.drawn.is_cut or item.id in weighed)
-        for item in linked
-        if item.drawn
+        DrawnPart(part.id, part.drawn.of, part.drawn.is_cut or part.id in weighed)
+        for part in linked
+        if part.drawn
     )
 
 
@@ -174,13 +174,13 @@ def cut(build: Build, ids: Collection[str]) -> Build:
 
     Raises BuildFaultError where there is no such part.
     """
-    unknown = set(ids) - {item.id for item in build.items}
+    unknown = set(ids) - {part.id for part in build.parts}
     if unknown:
-        raise BuildFaultError([Fault("items", f'there is no part "{min(unknown)}"')])
-    items = tuple(
-        replace(item, drawn=replace(item.drawn, is_cut=True))
-        if item.id in ids and item.drawn
-        else item
-        for item in build.items
+        raise BuildFaultError([Fault("parts", f'there is no part "{min(unknown)}"')])
+    parts = tuple(
+        replace(part, drawn=replace(part.drawn, is_cut=True))
+        if part.id in ids and part.drawn
+        else part
+        for part in build.parts
     )
-    return replace(build, items=items)
+    return replace(build, parts=parts)

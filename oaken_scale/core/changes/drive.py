@@ -4,7 +4,7 @@ from dataclasses import replace
 from datetime import datetime
 from itertools import count
 
-from oaken_scale.core.model.build import Build, Item, Loadout
+from oaken_scale.core.model.build import Build, Loadout, Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.power import Pack, Power, Run
 from oaken_scale.core.power.loadout_power import pack_aboard
@@ -32,21 +32,21 @@ def runs_stay(before: Power | None, after: Power | None) -> None:
 
 
 def adopted_pack(
-    build: Build, loadout: Loadout | None, pack: Pack, item: Item, at: datetime
+    build: Build, loadout: Loadout | None, pack: Pack, part: Part, at: datetime
 ) -> Build:
     """The build with a pack that flies as a loadout of its own, beside another whose pack's place
-    it takes: ``item`` is the part that it becomes, not placed yet, under an id that is free.
+    it takes: ``part`` is the part that it becomes, not placed yet, under an id that is free.
 
     Where there were no loadouts, what flew until now is one of them. Raises BuildFaultError where
     the build has no drive, or the loadout no pack of it.
     """
     now, power = pack_aboard(build, loadout), build.power
-    if power is None or now is None or now.item is None:
+    if power is None or now is None or now.part is None:
         words = "no pack of the drive flies with it; say on Power which part is its pack"
         raise BuildFaultError([Fault("loadout", words)])
-    old = next(each for each in build.items if each.id == now.item)
-    new = replace(item, station=old.station, slide=old.slide, option=True, added_at=at)
-    items = tuple(replace(each, option=True) if each.id == old.id else each for each in build.items)
+    old = next(each for each in build.parts if each.id == now.part)
+    new = replace(part, station=old.station, slide=old.slide, option=True, added_at=at)
+    parts = tuple(replace(each, option=True) if each.id == old.id else each for each in build.parts)
     before = build.loadouts or (Loadout("as-built", old.name[:80], (old.id,)),)
     beside = loadout if loadout is not None else before[0]
     carries = (*(id for id in beside.carries if id != old.id), new.id)
@@ -55,10 +55,10 @@ def adopted_pack(
     name = beside.name.replace(old.name, new.name) if old.name in beside.name else new.name
     if name in [each.name for each in before]:
         name = f"{beside.name[: 77 - len(new.name)]}, {new.name}"
-    fresh = replace(pack, id=id, name=pack.name, item=new.id)
+    fresh = replace(pack, id=id, name=pack.name, part=new.id)
     return replace(
         build,
-        items=(*items, new),
+        parts=(*parts, new),
         loadouts=(*before, Loadout(id, name[:80], carries)),
         power=replace(power, packs=(*power.packs, fresh)),
     )
@@ -74,7 +74,7 @@ def _as_read(run: Run) -> Run:
 def without_part(build: Build, id: str) -> Build:
     """The build whose drive has no pack that is that part; the pack itself stays with its runs."""
     power = build.power
-    if power is None or all(pack.item != id for pack in power.packs):
+    if power is None or all(pack.part != id for pack in power.packs):
         return build
-    packs = tuple(replace(each, item=None) if each.item == id else each for each in power.packs)
+    packs = tuple(replace(each, part=None) if each.part == id else each for each in power.packs)
     return replace(build, power=replace(power, packs=packs))

@@ -11,8 +11,8 @@ from datetime import datetime
 
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model import limits
-from oaken_scale.core.model.build import Build, Item, Pedigree, Station
-from oaken_scale.core.model.diary import Happening, HappeningKind
+from oaken_scale.core.model.build import Build, Part, Pedigree, Station
+from oaken_scale.core.model.diary import DiaryEntry, DiaryKind
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 
@@ -26,27 +26,27 @@ class Act:
     words: str
 
 
-def repaired(build: Build, act: Act, host: str, added: Iterable[Item]) -> Build:
+def repaired(build: Build, act: Act, host: str, added: Iterable[Part]) -> Build:
     """A part repaired: glue, tape and patches are ``added`` and stay on it.
 
     What is added without a station sits where its host does. Raises BuildFaultError where there
     is no such part, or nothing is added.
     """
-    part = _there(build, host)
+    whole = _there(build, host)
     fresh = tuple(
         replace(
-            item,
-            host=part.host or part.id,
-            assembly=part.assembly,
+            each,
+            host=whole.host or whole.id,
+            assembly=whole.assembly,
             added_at=act.at,
-            station=item.station or part.station,
+            station=each.station or whole.station,
         )
-        for item in added
+        for each in added
     )
     if not fresh:
         raise BuildFaultError([Fault("added", "say what the repair added: glue, tape, a patch")])
-    build = replace(build, items=(*build.items, *fresh))
-    return _noted(build, act, HappeningKind.REPAIR, (host, *(item.id for item in fresh)))
+    build = replace(build, parts=(*build.parts, *fresh))
+    return _noted(build, act, DiaryKind.REPAIR, (host, *(part.id for part in fresh)))
 
 
 def trimmed(build: Build, act: Act, host: str, id: str, grams: float) -> Build:
@@ -54,27 +54,27 @@ def trimmed(build: Build, act: Act, host: str, id: str, grams: float) -> Build:
 
     Raises BuildFaultError where there is no such part, or it does not weigh as much.
     """
-    part = _there(build, host)
+    whole = _there(build, host)
     if grams <= 0:
         raise BuildFaultError([Fault("grams", f"is {grams:g}; say how much came off, above 0 g")])
-    at = next(i for i, item in enumerate(build.items) if item.id == host)
+    at = next(i for i, part in enumerate(build.parts) if part.id == host)
     weighs = float(solve(build).mass[at])
     if grams >= weighs:
-        words = f"{grams:g} g is not less than {part.name} weighs, {weighs:.1f} g; retire it"
+        words = f"{grams:g} g is not less than {whole.name} weighs, {weighs:.1f} g; retire it"
         raise BuildFaultError([Fault("grams", words)])
-    off = Item(
+    off = Part(
         id=id,
-        name=f"off {part.name.lower()}"[: limits.NAME_LENGTH],
+        name=f"off {whole.name.lower()}"[: limits.NAME_LENGTH],
         pedigree=Pedigree.GUESS,
-        assembly=part.assembly,
+        assembly=whole.assembly,
         stated_g=-grams,
-        station=part.station,
-        option=part.option,
-        host=part.host or part.id,
+        station=whole.station,
+        option=whole.option,
+        host=whole.host or whole.id,
         added_at=act.at,
     )
-    build = replace(build, items=(*build.items, off))
-    return _carried_along(_noted(build, act, HappeningKind.TRIM, (host, id)), host, id)
+    build = replace(build, parts=(*build.parts, off))
+    return _carried_along(_noted(build, act, DiaryKind.TRIM, (host, id)), host, id)
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,39 +96,39 @@ def pocketed(build: Build, act: Act, host: str, id: str, pocket: Pocket) -> Buil
     Raises BuildFaultError where there is no such part, it is cut from no sheet, or the pocket is
     deeper than the sheet or larger than the part.
     """
-    part = _there(build, host)
+    whole = _there(build, host)
     sheets = {lot.id: lot for lot in build.lots if lot.unit is LotUnit.DM2}
-    use = next((each for each in part.uses if each.amount > 0 and each.lot in sheets), None)
+    use = next((each for each in whole.uses if each.amount > 0 and each.lot in sheets), None)
     if use is None:
-        words = f"{part.name} is cut from no sheet; say in grams what came off instead"
+        words = f"{whole.name} is cut from no sheet; say in grams what came off instead"
         raise BuildFaultError([Fault("host", words)])
     share = _depth_share(sheets[use.lot], pocket.depth_mm)
     area = pocket.length_mm * pocket.width_mm / 1e4
-    gone = sum(-each.amount for item in build.items if item.host == host for each in item.uses)
-    left = use.amount / part.pieces - gone
+    gone = sum(-each.amount for part in build.parts if part.host == host for each in part.uses)
+    left = use.amount / whole.pieces - gone
     if area * share >= left:
-        words = f"of {area:.4g} dm2 is no smaller than what is left of {part.name}, {left:.4g} dm2"
+        words = f"of {area:.4g} dm2 is no smaller than what is left of {whole.name}, {left:.4g} dm2"
         raise BuildFaultError([Fault("length_mm", words)])
-    hole = Item(
+    hole = Part(
         id=id,
-        name=f"pocket in {part.name.lower()}"[: limits.NAME_LENGTH],
+        name=f"pocket in {whole.name.lower()}"[: limits.NAME_LENGTH],
         pedigree=Pedigree.CALCULATED,
-        assembly=part.assembly,
+        assembly=whole.assembly,
         uses=(Use(use.lot, -area * share),),
-        station=pocket.at or part.station,
-        option=part.option,
-        host=part.host or part.id,
+        station=pocket.at or whole.station,
+        option=whole.option,
+        host=whole.host or whole.id,
         added_at=act.at,
     )
-    items = (*build.items, hole)
+    parts = (*build.parts, hole)
     if pocket.holds is not None:
         _there(build, pocket.holds)
-        items = tuple(
-            replace(item, station=hole.station) if item.id == pocket.holds else item
-            for item in items
+        parts = tuple(
+            replace(part, station=hole.station) if part.id == pocket.holds else part
+            for part in parts
         )
-    build = replace(build, items=items)
-    return _carried_along(_noted(build, act, HappeningKind.TRIM, (host, id)), host, id)
+    build = replace(build, parts=parts)
+    return _carried_along(_noted(build, act, DiaryKind.TRIM, (host, id)), host, id)
 
 
 def _depth_share(lot: Lot, depth_mm: float | None) -> float:
@@ -147,39 +147,39 @@ def _depth_share(lot: Lot, depth_mm: float | None) -> float:
     return depth_mm / lot.thickness_mm
 
 
-def replaced(build: Build, act: Act, old: str, new: Item) -> Build:
+def replaced(build: Build, act: Act, old: str, new: Part) -> Build:
     """One part in another's place: where it sat, in the loadouts that carried it.
 
     Raises BuildFaultError where there is no such part.
     """
-    part = _there(build, old)
+    whole = _there(build, old)
     fresh = replace(
         new,
         replaces=old,
-        assembly=part.assembly,
+        assembly=whole.assembly,
         added_at=act.at,
-        option=part.option,
-        group=new.group or part.group,
-        slide=new.slide or part.slide,
-        station=new.station or part.station,
+        option=whole.option,
+        group=new.group or whole.group,
+        slide=new.slide or whole.slide,
+        station=new.station or whole.station,
     )
-    at = next(i for i, item in enumerate(build.items) if item.id == old)
-    items = (*build.items[: at + 1], fresh, *build.items[at + 1 :])
-    build = _carried_along(replace(build, items=items), old, fresh.id)
-    return _noted(_off(build, old, act.at), act, HappeningKind.REPLACE, (old, fresh.id))
+    at = next(i for i, part in enumerate(build.parts) if part.id == old)
+    parts = (*build.parts[: at + 1], fresh, *build.parts[at + 1 :])
+    build = _carried_along(replace(build, parts=parts), old, fresh.id)
+    return _noted(_off(build, old, act.at), act, DiaryKind.REPLACE, (old, fresh.id))
 
 
 def retired(build: Build, act: Act, id: str) -> Build:
     """A part taken off for good; its readings speak on. Raises BuildFaultError for no such part."""
     _there(build, id)
-    return _noted(_off(build, id, act.at), act, HappeningKind.RETIRE, (id,))
+    return _noted(_off(build, id, act.at), act, DiaryKind.RETIRE, (id,))
 
 
 def moved_away(build: Build, act: Act, id: str) -> Build:
     """A part taken off this build for another one; its readings speak on, and what was before that
     stays as it was. Raises BuildFaultError for no such part."""
     _there(build, id)
-    return _noted(_off(build, id, act.at), act, HappeningKind.MOVE, (id,))
+    return _noted(_off(build, id, act.at), act, DiaryKind.MOVE, (id,))
 
 
 def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[Build, Build]:
@@ -190,8 +190,8 @@ def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[B
     arriving = _arriving(build, _there(build, id), act, new_id)
     here = moved_away(build, act, id)
     came = replace(act, words=f"{arriving.name} came from {build.name}")
-    there = replace(there, items=(*there.items, arriving))
-    return here, _noted(there, came, HappeningKind.MOVE, (new_id,))
+    there = replace(there, parts=(*there.parts, arriving))
+    return here, _noted(there, came, DiaryKind.MOVE, (new_id,))
 
 
 def moved_together(
@@ -203,10 +203,10 @@ def moved_together(
     for id in ids:
         here = _off(here, id, act.at)
     came = replace(act, words=f"{len(ids)} parts came from {build.name}")
-    there = replace(there, items=(*there.items, *arriving))
+    there = replace(there, parts=(*there.parts, *arriving))
     return (
-        _noted(here, act, HappeningKind.MOVE, tuple(ids)),
-        _noted(there, came, HappeningKind.MOVE, tuple(ids.values())),
+        _noted(here, act, DiaryKind.MOVE, tuple(ids)),
+        _noted(there, came, DiaryKind.MOVE, tuple(ids.values())),
     )
 
 
@@ -217,15 +217,15 @@ def copied_together(build: Build, there: Build, act: Act, ids: Mapping[str, str]
         replace(_arriving(build, _there(build, id), act, new), thing=None)
         for id, new in ids.items()
     )
-    there = replace(there, items=(*there.items, *arriving))
-    return _noted(there, act, HappeningKind.MOVE, tuple(ids.values()))
+    there = replace(there, parts=(*there.parts, *arriving))
+    return _noted(there, act, DiaryKind.MOVE, tuple(ids.values()))
 
 
-def _arriving(build: Build, part: Item, act: Act, new_id: str) -> Item:
+def _arriving(build: Build, part: Part, act: Act, new_id: str) -> Part:
     """A part as it comes to another build: what it was found to weigh is its figure there."""
     after = solve(build)
-    at = after.items.start + next(i for i, item in enumerate(build.items) if item.id == part.id)
-    arriving = Item(
+    at = after.parts.start + next(k for k, each in enumerate(build.parts) if each.id == part.id)
+    arriving = Part(
         id=new_id,
         name=part.name,
         pedigree=Pedigree.LISTING,
@@ -250,35 +250,35 @@ def as_of(build: Build, day: datetime) -> Build:
     adding nobody dated was there from the start.
     """
     weighings = tuple(each for each in build.weighings if each.at <= day)
-    spoken_of = {load.item for each in weighings for load in each.pan.loads}
-    items = tuple(
-        replace(item, retired=False, retired_at=None)
-        if item.retired and item.retired_at is not None and item.retired_at > day
-        else item
-        for item in build.items
-        if item.added_at is None or item.added_at <= day or item.id in spoken_of
+    spoken_of = {load.part for each in weighings for load in each.pan.loads}
+    parts = tuple(
+        replace(part, retired=False, retired_at=None)
+        if part.retired and part.retired_at is not None and part.retired_at > day
+        else part
+        for part in build.parts
+        if part.added_at is None or part.added_at <= day or part.id in spoken_of
     )
-    kept = {item.id for item in items}
+    kept = {part.id for part in parts}
     return replace(
         build,
-        items=items,
+        parts=parts,
         weighings=weighings,
         loadouts=tuple(
             replace(each, carries=tuple(id for id in each.carries if id in kept))
             for each in build.loadouts
         ),
         joints=tuple(
-            replace(each, items=tuple(id for id in each.items if id in kept))
+            replace(each, parts=tuple(id for id in each.parts if id in kept))
             for each in build.joints
             if each.spread_at <= day
         ),
-        happenings=tuple(
-            replace(each, items=tuple(id for id in each.items if id in kept))
-            for each in build.happenings
+        diary=tuple(
+            replace(each, parts=tuple(id for id in each.parts if id in kept))
+            for each in build.diary
             if each.at <= day
         ),
         checks=tuple(
-            replace(each, stood=tuple(one for one in each.stood if one.item in kept))
+            replace(each, stood=tuple(one for one in each.stood if one.part in kept))
             for each in build.checks
             if each.at <= day
         ),
@@ -286,12 +286,12 @@ def as_of(build: Build, day: datetime) -> Build:
     )
 
 
-def _there(build: Build, id: str) -> Item:
-    found = next((item for item in build.items if item.id == id and not item.retired), None)
+def _there(build: Build, id: str) -> Part:
+    found = next((part for part in build.parts if part.id == id and not part.retired), None)
     if found is None:
-        names = ", ".join(item.id for item in build.items if not item.retired)
+        names = ", ".join(part.id for part in build.parts if not part.retired)
         words = f'no part "{id}" on this plane; it has {names[:200] or "none"}'
-        raise BuildFaultError([Fault("item", words)])
+        raise BuildFaultError([Fault("part", words)])
     return found
 
 
@@ -299,11 +299,11 @@ def _off(build: Build, id: str, at: datetime) -> Build:
     """A part off the plane, with all that was done to it."""
     return replace(
         build,
-        items=tuple(
-            replace(item, retired=True, retired_at=at)
-            if not item.retired and id in (item.id, item.host)
-            else item
-            for item in build.items
+        parts=tuple(
+            replace(part, retired=True, retired_at=at)
+            if not part.retired and id in (part.id, part.host)
+            else part
+            for part in build.parts
         ),
     )
 
@@ -319,6 +319,6 @@ def _carried_along(build: Build, with_id: str, id: str) -> Build:
     )
 
 
-def _noted(build: Build, act: Act, kind: HappeningKind, items: tuple[str, ...]) -> Build:
-    entry = Happening(act.id, act.at, kind, act.words, items)
-    return replace(build, happenings=(*build.happenings, entry))
+def _noted(build: Build, act: Act, kind: DiaryKind, parts: tuple[str, ...]) -> Build:
+    entry = DiaryEntry(act.id, act.at, kind, act.words, parts)
+    return replace(build, diary=(*build.diary, entry))

@@ -17,8 +17,8 @@ from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
     Habit,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Role,
     Scale,
@@ -92,8 +92,8 @@ def begun_from(start: Start, span_mm: float, chord_mm: float, name: str = "Sketc
     >>> board = STARTER[0]
     >>> start = Start("park", "tractor", (), board, board,
     ...     things=(Thing("m", "Motor", ThingKind.MOTOR, 40.0),))
-    >>> [(item.name, round(item.uses[0].amount, 1)) for item in begun_from(start, 1000, 180).items
-    ...  if item.uses][:3]
+    >>> [(part.name, round(part.uses[0].amount, 1)) for part in begun_from(start, 1000, 180).parts
+    ...  if part.uses][:3]
     [('Wing, left', 18.0), ('Wing, right', 18.0), ('Tailplane, left', 2.3)]
     """
     layout = presets.layout(start.layout)
@@ -119,16 +119,16 @@ def begun_from(start: Start, span_mm: float, chord_mm: float, name: str = "Sketc
         habits=start.habits,
     )
     length = _length(surfaces)
-    parts = [*_skins(build, start), _body(start, surfaces, length, chord_mm)]
-    parts += [_joining(start, parts, length)]
-    parts += _things(start, length)
-    items: list[Item] = []
-    for part in parts:
-        items.append(replace(part, id=free_id(part.name, (each.id for each in items))))
-    items.append(Item("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed"))
-    carried = tuple(item.id for item in items if item.option)
+    unnamed = [*_skins(build, start), _body(start, surfaces, length, chord_mm)]
+    unnamed += [_joining(start, unnamed, length)]
+    unnamed += _things(start, length)
+    named: list[Part] = []
+    for each in unnamed:
+        named.append(replace(each, id=free_id(each.name, (other.id for other in named))))
+    named.append(Part("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed"))
+    carried = tuple(each.id for each in named if each.option)
     loadouts = (Loadout("first", "As begun", carried),) if carried else ()
-    build = replace(build, items=tuple(items), loadouts=loadouts)
+    build = replace(build, parts=tuple(named), loadouts=loadouts)
     return _balanced(build, length)
 
 
@@ -136,8 +136,8 @@ def _length(surfaces: Iterable[Surface]) -> float:
     return max(s.x_le_mm + s.chord_mm for each in surfaces for s in each.sections)
 
 
-def _skins(build: Build, start: Start) -> list[Item]:
-    told: list[Item] = []
+def _skins(build: Build, start: Start) -> list[Part]:
+    told: list[Part] = []
     for surface in build.surfaces:
         is_wing = surface.role is Role.WING
         lot = start.wing_lot if is_wing else start.body_lot
@@ -145,27 +145,27 @@ def _skins(build: Build, start: Start) -> list[Item]:
     return told
 
 
-def _body(start: Start, surfaces: Sequence[Surface], length: float, chord: float) -> Item:
+def _body(start: Start, surfaces: Sequence[Surface], length: float, chord: float) -> Part:
     has_tail = any(each.role in (Role.TAIL, Role.CANARD) for each in surfaces)
     has_tail = has_tail or sum(each.role is Role.WING for each in surfaces) > 1
     area = length * ROUND_THE_BODY * chord * (1 + INSIDE_THE_BODY) / 1e4
     area = round(area * (1.0 if has_tail else POD), 3)
     station = Station(round(0.45 * length, 1))
     uses = (Use(start.body_lot.id, area),)
-    return Item("", "Fuselage", Pedigree.CALCULATED, "Fuselage", uses=uses, station=station)
+    return Part("", "Fuselage", Pedigree.CALCULATED, "Fuselage", uses=uses, station=station)
 
 
-def _joining(start: Start, parts: Sequence[Item], length: float) -> Item:
+def _joining(start: Start, parts: Sequence[Part], length: float) -> Part:
     """Glue and tape, by their usual share beside foam."""
     constants = {lot.id: lot.constant for lot in (start.wing_lot, start.body_lot)}
     foam = sum(use.amount * constants[use.lot] for part in parts for use in part.uses)
     shares = SHARES.get(start.purpose) or SHARES[USUAL_PURPOSE]
     grams = round(foam * shares[1] / shares[0], 1)
     station = Station(round(0.4 * length, 1))
-    return Item("", "Glue and tape", Pedigree.JOINT, "Joining", grams, station=station)
+    return Part("", "Glue and tape", Pedigree.JOINT, "Joining", grams, station=station)
 
 
-def _things(start: Start, length: float) -> list[Item]:
+def _things(start: Start, length: float) -> list[Part]:
     is_behind = start.layout in ("pusher", "canard", "delta")
     told, weighed = [], dict(start.weighed)
     first = next((each.id for each in start.things if each.kind is ThingKind.PACK), None)
@@ -174,18 +174,18 @@ def _things(start: Start, length: float) -> list[Item]:
         if is_behind and thing.kind in (ThingKind.MOTOR, ThingKind.PROPELLER):
             share = 1.0 - share
         station = Station(round(share * length, 1))
-        item = replace(fitted(thing, ""), station=station, elsewhere=weighed.get(thing.id))
+        part = replace(fitted(thing, ""), station=station, elsewhere=weighed.get(thing.id))
         if thing.kind is ThingKind.PACK:
             slide = Slide(round(BAY[0] * length, 1), round(BAY[1] * length, 1))
-            item = replace(item, slide=slide, option=thing.id != first or item.option)
-        told.append(item)
+            part = replace(part, slide=slide, option=thing.id != first or part.option)
+        told.append(part)
     return told
 
 
 def _balanced(build: Build, length: float) -> Build:
     """The first pack where the middle of the balance target wants it, as far as its bay allows."""
     target = next((each for each in build.targets if each.kind is TargetKind.BALANCE), None)
-    pack = next((item for item in build.items if item.slide is not None), None)
+    pack = next((part for part in build.parts if part.slide is not None), None)
     wing = wing_figures(build.surfaces)
     if target is None or pack is None or wing is None or not pack.stated_g:
         return build
@@ -197,15 +197,15 @@ def _balanced(build: Build, length: float) -> Build:
         want += wing.leading_edge_x_mm
     constants = {lot.id: lot.constant for lot in build.lots}
     moment = 0.0
-    for item in build.items:
-        if item.station is None or item is pack:
+    for part in build.parts:
+        if part.station is None or part is pack:
             continue
-        grams = (item.stated_g or 0.0) + sum(u.amount * constants[u.lot] for u in item.uses)
-        moment += grams * (want - item.station.x_mm)
+        grams = (part.stated_g or 0.0) + sum(u.amount * constants[u.lot] for u in part.uses)
+        moment += grams * (want - part.station.x_mm)
     low, high = BAY[0] * length, BAY[1] * length
     at = min(max(want + moment / pack.stated_g, low), high)
     station = Station(round(at, 1))
     return replace(
         build,
-        items=tuple(replace(i, station=station) if i is pack else i for i in build.items),
+        parts=tuple(replace(i, station=station) if i is pack else i for i in build.parts),
     )

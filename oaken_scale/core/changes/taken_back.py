@@ -35,11 +35,11 @@ class Touched:
 def touched(before: Build, after: Build) -> tuple[Touched, ...]:
     """What a change made of a build, thing by thing.
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree
-    >>> tail = Item("tail", "Tail", Pedigree.GUESS, stated_g=20.0)
-    >>> plane = Build("b", "B", items=(tail,))
-    >>> touched(plane, replace(plane, items=(replace(tail, stated_g=25.0),)))
-    (Touched(field='items', how=<How.CHANGED: 'changed'>, name='Tail', grams=None),)
+    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> tail = Part("tail", "Tail", Pedigree.GUESS, stated_g=20.0)
+    >>> plane = Build("b", "B", parts=(tail,))
+    >>> touched(plane, replace(plane, parts=(replace(tail, stated_g=25.0),)))
+    (Touched(field='parts', how=<How.CHANGED: 'changed'>, name='Tail', grams=None),)
     """
     return tuple(_touched(before, after))
 
@@ -52,29 +52,29 @@ def taken_back(now: Build, before: Build, after: Build, at: datetime) -> Build:
     aside, and a part that stands in one retires at a time. Called with ``before`` and ``after`` the
     other way round it makes a change again that was taken back.
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree
-    >>> tail = Item("tail", "Tail", Pedigree.GUESS, stated_g=20.0)
-    >>> plane = Build("b", "B", items=(tail,))
-    >>> heavy = replace(plane, items=(replace(tail, stated_g=25.0),))
+    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> tail = Part("tail", "Tail", Pedigree.GUESS, stated_g=20.0)
+    >>> plane = Build("b", "B", parts=(tail,))
+    >>> heavy = replace(plane, parts=(replace(tail, stated_g=25.0),))
     >>> renamed = replace(heavy, name="C")
     >>> told = taken_back(renamed, plane, heavy, datetime(2026, 5, 1))
-    >>> told.name, told.items[0].stated_g
+    >>> told.name, told.parts[0].stated_g
     ('C', 20.0)
     """
     told: Build = _merged(now, before, after)
     logged = _logged(now)
-    gone = {each.id for each in told.items}
+    gone = {each.id for each in told.parts}
     kept = tuple(
         each if each.retired else replace(each, retired=True, retired_at=at)
-        for each in now.items
-        if each.id not in gone and each.id in logged["items"]
+        for each in now.parts
+        if each.id not in gone and each.id in logged["parts"]
     )
-    items = (*told.items, *kept)
-    used = logged["lots"] | {use.lot for item in items for use in item.uses}
-    there = {each.id for each in items}
+    parts = (*told.parts, *kept)
+    used = logged["lots"] | {use.lot for part in parts for use in part.uses}
+    there = {each.id for each in parts}
     return replace(
         told,
-        items=items,
+        parts=parts,
         lots=(*told.lots, *_still(now.lots, told.lots, used)),
         scales=(*told.scales, *_still(now.scales, told.scales, logged["scales"])),
         loadouts=tuple(
@@ -91,16 +91,16 @@ def _still(now: tuple[Any, ...], told: tuple[Any, ...], named: set[str]) -> list
 
 
 def _logged(build: Build) -> dict[str, set[str]]:
-    """What the logs of a build name: items, lots and scales by their ids."""
-    loads = (load.item for each in build.weighings for load in each.pan.loads)
+    """What the logs of a build name: parts, lots and scales by their ids."""
+    loads = (load.part for each in build.weighings for load in each.pan.loads)
     stances = chain(
         (each.stood for each in build.checks), (each.stood for each in build.field.stances)
     )
-    stood = (one.item for each in stances for one in each)
+    stood = (one.part for each in stances for one in each)
     read = {each.scale for each in build.weighings}
     checked = {each.scale for each in build.checks if each.scale is not None}
     samples = (sample.lot for each in build.weighings for sample in each.pan.samples)
-    return {"items": {*loads, *stood}, "lots": set(samples), "scales": read | checked}
+    return {"parts": {*loads, *stood}, "lots": set(samples), "scales": read | checked}
 
 
 def _key(thing: Any) -> Any:

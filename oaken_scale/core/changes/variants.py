@@ -25,30 +25,30 @@ def adopted_variant(build: Build, variant: Build, at: datetime) -> Build:
     What it has no more retires. The build keeps its own log: readings, checks, joints, what
     happened, runs and flights; those that only the variant has come along.
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree
-    >>> wing = Item("w", "Wing", Pedigree.GUESS, stated_g=90.0)
-    >>> plane = Build("b", "B", items=(wing,))
+    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=90.0)
+    >>> plane = Build("b", "B", parts=(wing,))
     >>> told = adopted_variant(plane, Build("v", "V", variant_of="b"), datetime(2026, 5, 1))
-    >>> told.id, told.items[0].retired
+    >>> told.id, told.parts[0].retired
     ('b', True)
     """
-    kept = {item.id for item in variant.items}
+    kept = {part.id for part in variant.parts}
     gone = tuple(
-        replace(item, retired=True, retired_at=item.retired_at or at)
-        for item in build.items
-        if item.id not in kept
+        replace(part, retired=True, retired_at=part.retired_at or at)
+        for part in build.parts
+        if part.id not in kept
     )
     return replace(
         variant,
         id=build.id,
         name=build.name,
         variant_of=build.variant_of,
-        items=(*variant.items, *gone),
+        parts=(*variant.parts, *gone),
         lots=_with_those_of(variant.lots, build.lots),
         scales=_with_those_of(variant.scales, build.scales),
         joints=_with_those_of(build.joints, variant.joints),
         checks=_with_those_of(build.checks, variant.checks),
-        happenings=_with_those_of(build.happenings, variant.happenings),
+        diary=_with_those_of(build.diary, variant.diary),
         weighings=_with_those_of(build.weighings, variant.weighings),
         power=_drive(build.power, variant.power),
         field=_field(build.field, variant.field),

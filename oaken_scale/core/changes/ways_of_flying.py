@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 from itertools import count
 
-from oaken_scale.core.model.build import Build, Item, Loadout
+from oaken_scale.core.model.build import Build, Loadout, Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 
 
@@ -12,21 +12,21 @@ def flown_with(build: Build, packs: Sequence[str], payloads: Sequence[str]) -> B
     """The build with a loadout for each pack, plain and with the payloads; what they carry becomes
     an option at the same time, so nobody's weight counts twice meanwhile.
 
-    ``packs`` and ``payloads`` are item ids; with no pack there is one loadout plain and one with
+    ``packs`` and ``payloads`` are part ids; with no pack there is one loadout plain and one with
     each payload. A loadout that carries the same already keeps its name, and others that are there
     stay. Raises BuildFaultError where an id is no part of the plane, or is named twice.
 
     >>> from oaken_scale.core.model.build import Pedigree
     >>> def part(id):
-    ...     return Item(id, id.capitalize(), Pedigree.LISTING, stated_g=50.0)
-    >>> plane = Build("b", "B", items=(part("small"), part("large"), part("camera")))
+    ...     return Part(id, id.capitalize(), Pedigree.LISTING, stated_g=50.0)
+    >>> plane = Build("b", "B", parts=(part("small"), part("large"), part("camera")))
     >>> told = flown_with(plane, ["small", "large"], ["camera"])
     >>> [each.name for each in told.loadouts]
     ['Small', 'Small, Camera', 'Large', 'Large, Camera']
     >>> told.aboard(told.loadouts[0])
     (True, False, False)
     """
-    there = {item.id: item for item in build.items if not item.retired}
+    there = {part.id: part for part in build.parts if not part.retired}
     named = [*packs, *payloads]
     for field, ids in (("packs", packs), ("payloads", payloads)):
         for id in ids:
@@ -42,7 +42,7 @@ def flown_with(build: Build, packs: Sequence[str], payloads: Sequence[str]) -> B
         for pack in (packs or (None,))
         for payload in (None, *payloads)
     ]
-    items = tuple(replace(item, option=True) if item.id in named else item for item in build.items)
+    parts = tuple(replace(part, option=True) if part.id in named else part for part in build.parts)
     kept = [
         each
         for each in build.loadouts
@@ -54,11 +54,11 @@ def flown_with(build: Build, packs: Sequence[str], payloads: Sequence[str]) -> B
         for carries in wanted
         if frozenset(carries) not in known
     ]
-    return replace(build, items=items, loadouts=_with_ids(kept, fresh))
+    return replace(build, parts=parts, loadouts=_with_ids(kept, fresh))
 
 
-def _called(carried: Sequence[Item]) -> str:
-    return ", ".join(item.name for item in carried)[:80] or "Plain"
+def _called(carried: Sequence[Part]) -> str:
+    return ", ".join(part.name for part in carried)[:80] or "Plain"
 
 
 def _with_ids(kept: Sequence[Loadout], fresh: Sequence[Loadout]) -> tuple[Loadout, ...]:

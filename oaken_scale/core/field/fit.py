@@ -15,7 +15,7 @@ from oaken_scale.core.field.controls import control_told, drawn_controls
 from oaken_scale.core.flight.centre_of_gravity import x_from_nose
 from oaken_scale.core.geometry.boxes import Sides, clearance_mm, how_many, together
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
-from oaken_scale.core.model.build import Build, Item, Loadout, Surface
+from oaken_scale.core.model.build import Build, Loadout, Part, Surface
 from oaken_scale.core.model.field import FieldLog
 from oaken_scale.core.model.fitting import Bay, Fit, FitRole
 from oaken_scale.core.model.recall import recalled
@@ -52,7 +52,7 @@ class FitNote:
     by its id), and by how much [mm]; None where no length says it."""
 
     kind: Misfit
-    item: str
+    part: str
     other: str
     by_mm: float | None = None
 
@@ -61,7 +61,7 @@ class FitNote:
 class InBay:
     """A part in its bay: the room on its tightest side [mm], and how many of it would go in."""
 
-    item: str
+    part: str
     bay: str
     clearance_mm: float
     how_many: int
@@ -72,7 +72,7 @@ class Reach:
     """A lead: how much of it is wanted from where both its ends sit [mm], at most over what they
     slide, and how long it is."""
 
-    item: str
+    part: str
     other: str
     wanted_mm: float
     most_mm: float
@@ -92,7 +92,7 @@ class FitTold:
 class _Placed:
     """A part with its place from the nose, and what it takes up."""
 
-    item: Item
+    part: Part
     fit: Fit
     at: tuple[float, float, float] | None
 
@@ -106,10 +106,10 @@ class _Placed:
     @property
     def slide(self) -> tuple[float, float]:
         """How far it may move forward and aft of where it is [mm], the first not above zero."""
-        item = self.item
-        if item.slide is None or item.station is None:
+        part = self.part
+        if part.slide is None or part.station is None:
             return 0.0, 0.0
-        low, high = (end - item.station.x_mm for end in (item.slide.low_mm, item.slide.high_mm))
+        low, high = (end - part.station.x_mm for end in (part.slide.low_mm, part.slide.high_mm))
         return min(low, 0.0), max(high, 0.0)
 
 
@@ -117,28 +117,28 @@ def fit_told(build: Build) -> FitTold:
     """What is told of a build's bays, leads and clearances.
 
     >>> from oaken_scale.core.model.build import Pedigree, Station
-    >>> pack = Item("pack", "Pack", Pedigree.LISTING, stated_g=74.0, station=Station(100.0),
+    >>> pack = Part("pack", "Pack", Pedigree.LISTING, stated_g=74.0, station=Station(100.0),
     ...     fit=Fit(80.0, 35.0, 28.0, bay="bay"))
-    >>> told = fit_told(Build("b", "B", items=(pack,),
+    >>> told = fit_told(Build("b", "B", parts=(pack,),
     ...     bays=(Bay("bay", "Bay", 40.0, 120.0, 40.0, 60.0),)))
     >>> told.in_bays[0].clearance_mm, told.in_bays[0].how_many, told.notes
     (12.0, 2, ())
     """
-    return _told(build.items, build.bays, build.surfaces, build.loadouts, build.field)
+    return _told(build.parts, build.bays, build.surfaces, build.loadouts, build.field)
 
 
 @recalled(keep=8)
 def _told(
-    items: tuple[Item, ...],
+    parts: tuple[Part, ...],
     bays_: tuple[Bay, ...],
     surfaces: tuple[Surface, ...],
     loadouts: tuple[Loadout, ...],
     field: FieldLog,
 ) -> FitTold:
-    if not bays_ and all(item.fit is None for item in items):
+    if not bays_ and all(part.fit is None for part in parts):
         return FitTold((), (), ())
     build = Build(
-        "", "", items=items, bays=bays_, surfaces=surfaces, loadouts=loadouts, field=field
+        "", "", parts=parts, bays=bays_, surfaces=surfaces, loadouts=loadouts, field=field
     )
     placed = _placed(build)
     bays = {bay.id: bay for bay in build.bays}
@@ -147,7 +147,7 @@ def _told(
         *_in_bays(placed, bays),
         *_not_together(build, placed, bays),
         *(
-            FitNote(Misfit.LEAD_SHORT, each.item, each.other, each.most_mm - each.lead_mm)
+            FitNote(Misfit.LEAD_SHORT, each.part, each.other, each.most_mm - each.lead_mm)
             for each in reaches
             if each.most_mm > each.lead_mm
         ),
@@ -161,17 +161,17 @@ def _told(
 def _placed(build: Build) -> dict[str, _Placed]:
     wing = wing_figures(build.surfaces)
     return {
-        item.id: _Placed(item, item.fit or Fit(), _at(item, wing))
-        for item in build.items
-        if not item.retired and (item.fit is not None or item.station is not None)
+        part.id: _Placed(part, part.fit or Fit(), _at(part, wing))
+        for part in build.parts
+        if not part.retired and (part.fit is not None or part.station is not None)
     }
 
 
-def _at(item: Item, wing: WingFigures | None) -> tuple[float, float, float] | None:
-    if item.station is None:
+def _at(part: Part, wing: WingFigures | None) -> tuple[float, float, float] | None:
+    if part.station is None:
         return None
-    x = x_from_nose(item.station.x_mm, item.station.reference, wing)
-    return x, item.station.y_mm, item.station.z_mm
+    x = x_from_nose(part.station.x_mm, part.station.reference, wing)
+    return x, part.station.y_mm, part.station.z_mm
 
 
 def _rooms(placed: dict[str, _Placed], bays: dict[str, Bay]) -> Iterator[InBay]:
@@ -179,7 +179,7 @@ def _rooms(placed: dict[str, _Placed], bays: dict[str, Bay]) -> Iterator[InBay]:
         bay, sides = bays.get(each.fit.bay or ""), each.sides
         if bay is not None and sides is not None:
             room = _inner(bay)
-            yield InBay(each.item.id, bay.id, clearance_mm(room, sides), how_many(room, sides))
+            yield InBay(each.part.id, bay.id, clearance_mm(room, sides), how_many(room, sides))
 
 
 def _inner(bay: Bay) -> Sides:
@@ -194,17 +194,17 @@ def _in_bays(placed: dict[str, _Placed], bays: dict[str, Bay]) -> Iterator[FitNo
             continue
         room = clearance_mm(_inner(bay), sides)
         if room < 0:
-            yield FitNote(Misfit.TOO_LARGE, each.item.id, bay.id, -room)
+            yield FitNote(Misfit.TOO_LARGE, each.part.id, bay.id, -room)
             continue
         if each.at is None:
             continue
         out = _out_of(bay, each.at[0], sides[0])
         if out > 0:
-            yield FitNote(Misfit.OUTSIDE, each.item.id, bay.id, out)
+            yield FitNote(Misfit.OUTSIDE, each.part.id, bay.id, out)
             continue
         ends = [_out_of(bay, each.at[0] + by, sides[0]) for by in each.slide]
         if max(ends) > 0:
-            yield FitNote(Misfit.SLIDES_OUT, each.item.id, bay.id, max(ends))
+            yield FitNote(Misfit.SLIDES_OUT, each.part.id, bay.id, max(ends))
 
 
 def _out_of(bay: Bay, x: float, length: float) -> float:
@@ -222,23 +222,23 @@ def _not_together(
     loadouts: Sequence[Loadout | None] = build.loadouts or (None,)
     for loadout in loadouts:
         aboard = {
-            i.id for i, flies in zip(build.items, build.aboard(loadout), strict=True) if flies
+            i.id for i, flies in zip(build.parts, build.aboard(loadout), strict=True) if flies
         }
         for bay in bays.values():
             inside = [
                 (each, each.sides)
                 for each in placed.values()
-                if each.fit.bay == bay.id and each.item.id in aboard
+                if each.fit.bay == bay.id and each.part.id in aboard
             ]
             sized = [(each, sides) for each, sides in inside if sides is not None]
-            key = (bay.id, *(each.item.id for each, _ in sized))
+            key = (bay.id, *(each.part.id for each, _ in sized))
             alone = all(clearance_mm(_inner(bay), sides) >= 0 for _, sides in sized)
             if len(sized) < 2 or not alone or key in told:
                 continue
             told.add(key)
             if together(_inner(bay), [sides for _, sides in sized]) is None:
                 last = min(sized, key=lambda one: one[1][0] * one[1][1] * one[1][2])
-                yield FitNote(Misfit.NOT_TOGETHER, last[0].item.id, bay.id)
+                yield FitNote(Misfit.NOT_TOGETHER, last[0].part.id, bay.id)
 
 
 def _reaches(placed: dict[str, _Placed]) -> Iterator[Reach]:
@@ -249,7 +249,7 @@ def _reaches(placed: dict[str, _Placed]) -> Iterator[Reach]:
         x, y, z = (a - b for a, b in zip(each.at, other.at, strict=True))
         moves = [a - b for a in (0.0, *each.slide) for b in (0.0, *other.slide)]
         ways = [LOOSE * (abs(x + by) + abs(y) + abs(z)) for by in moves]
-        yield Reach(each.item.id, other.item.id, ways[0], max(ways), each.fit.lead_mm)
+        yield Reach(each.part.id, other.part.id, ways[0], max(ways), each.fit.lead_mm)
 
 
 def _of_role(placed: dict[str, _Placed], role: FitRole) -> list[_Placed]:
@@ -265,7 +265,7 @@ def _too_near(placed: dict[str, _Placed]) -> Iterator[FitNote]:
             gaps = (a - b for a, b in zip(receiver.at, other.at, strict=True))
             apart = sum(gap**2 for gap in gaps) ** 0.5
             if apart < APART_MM:
-                yield FitNote(Misfit.TOO_NEAR, receiver.item.id, other.item.id, APART_MM - apart)
+                yield FitNote(Misfit.TOO_NEAR, receiver.part.id, other.part.id, APART_MM - apart)
 
 
 def _in_disc(placed: dict[str, _Placed]) -> Iterator[FitNote]:
@@ -286,8 +286,8 @@ def _in_disc(placed: dict[str, _Placed]) -> Iterator[FitNote]:
             out = max(abs(each.at[1] - y) - sides[1] / 2, 0.0)
             up = max(abs(each.at[2] - z) - sides[2] / 2, 0.0)
             is_near = ahead < CLEAR_MM and hypot(out, up) < across / 2 + CLEAR_MM
-            if is_near and propeller.fit.plugs_into != each.item.id:
-                yield FitNote(Misfit.IN_DISC, each.item.id, propeller.item.id, CLEAR_MM - ahead)
+            if is_near and propeller.fit.plugs_into != each.part.id:
+                yield FitNote(Misfit.IN_DISC, each.part.id, propeller.part.id, CLEAR_MM - ahead)
 
 
 def _at_controls(build: Build, placed: dict[str, _Placed]) -> Iterator[FitNote]:
@@ -309,7 +309,7 @@ def _at_controls(build: Build, placed: dict[str, _Placed]) -> Iterator[FitNote]:
             foot = box(x - sides[0] / 2, y - sides[1] / 2, x + sides[0] / 2, y + sides[1] / 2)
             near = max(low - (z + sides[2] / 2), (z - sides[2] / 2) - high) < NEAR_HINGE_MM
             if near and _covers(halves, foot):
-                yield FitNote(Misfit.AT_CONTROL, each.item.id, control.id)
+                yield FitNote(Misfit.AT_CONTROL, each.part.id, control.id)
 
 
 def _covers(halves: Iterable[Polygon], foot: Polygon) -> bool:

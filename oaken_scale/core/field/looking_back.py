@@ -5,10 +5,10 @@ from datetime import datetime
 from typing import Final
 
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
-from oaken_scale.core.flight.item_masses import ItemMass
+from oaken_scale.core.flight.part_masses import PartMass
 from oaken_scale.core.material.shopping import shopping
 from oaken_scale.core.model.build import Build, Pedigree, Target, TargetKind
-from oaken_scale.core.model.diary import HappeningKind
+from oaken_scale.core.model.diary import DiaryKind
 
 MOST_PARTS: Final = 5
 
@@ -17,7 +17,7 @@ MOST_PARTS: Final = 5
 class PartOff:
     """A part that came out otherwise than planned [g]."""
 
-    item: str
+    part: str
     name: str
     planned_g: float
     weighs_g: float
@@ -59,17 +59,17 @@ class LookingBack:
 
 
 def looking_back(
-    build: Build, masses: tuple[ItemMass, ...], cg: CentreOfGravity | None
+    build: Build, masses: tuple[PartMass, ...], cg: CentreOfGravity | None
 ) -> LookingBack:
-    """A build as it was planned and as it became, from the masses of its items in their order.
+    """A build as it was planned and as it became, from the masses of its parts in their order.
 
     >>> looking_back(Build("b", "B"), (), None).repairs
     ()
     """
     here = [
-        (item, mass)
-        for item, mass in zip(build.items, masses, strict=True)
-        if not item.retired and item.host is None
+        (part, mass)
+        for part, mass in zip(build.parts, masses, strict=True)
+        if not part.retired and part.host is None
     ]
     limits = {each.kind: each for each in build.targets}
     auw = limits.get(TargetKind.AUW)
@@ -77,16 +77,16 @@ def looking_back(
     begun = min((each.at for each in build.weighings), default=None)
     ended = build.finished_at
     off = [
-        PartOff(item.id, item.name, mass.estimate_g, mass.mass_g)
-        for item, mass in here
-        if item.pedigree is not Pedigree.ALLOWANCE
+        PartOff(part.id, part.name, mass.estimate_g, mass.mass_g)
+        for part, mass in here
+        if part.pedigree is not Pedigree.ALLOWANCE
         and abs(mass.mass_g - mass.estimate_g) > 2 * mass.sd_g
     ]
     off.sort(key=lambda each: -abs(each.weighs_g - each.planned_g))
     return LookingBack(
         planned_g=sum(mass.estimate_g for _, mass in here),
         weighs_g=sum(
-            mass.mass_g for item, mass in zip(build.items, masses, strict=True) if not item.retired
+            mass.mass_g for part, mass in zip(build.parts, masses, strict=True) if not part.retired
         ),
         limit_g=auw.high if auw else None,
         balance=limits.get(TargetKind.BALANCE),
@@ -101,17 +101,17 @@ def looking_back(
     )
 
 
-def _repairs(build: Build, masses: tuple[ItemMass, ...]) -> tuple[Repaired, ...]:
+def _repairs(build: Build, masses: tuple[PartMass, ...]) -> tuple[Repaired, ...]:
     """Every repair in its time, with what it left on the plane."""
     weighs = {
-        item.id: mass.mass_g
-        for item, mass in zip(build.items, masses, strict=True)
-        if item.host is not None and not item.retired
+        part.id: mass.mass_g
+        for part, mass in zip(build.parts, masses, strict=True)
+        if part.host is not None and not part.retired
     }
     told, total = [], 0.0
-    for each in sorted(build.happenings, key=lambda each: each.at):
-        if each.kind is HappeningKind.REPAIR:
-            added = sum(weighs.get(id, 0.0) for id in each.items)
+    for each in sorted(build.diary, key=lambda each: each.at):
+        if each.kind is DiaryKind.REPAIR:
+            added = sum(weighs.get(id, 0.0) for id in each.parts)
             total += added
             told.append(Repaired(each.at, each.words, added, total))
     return tuple(told)

@@ -16,7 +16,7 @@ from oaken_scale.core.field.controls import drawn_controls
 from oaken_scale.core.flight.budget import group_of
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.model.balancing import Stood
-from oaken_scale.core.model.build import Build, Group, Item, Role, TargetKind
+from oaken_scale.core.model.build import Build, Group, Part, Role, TargetKind
 from oaken_scale.core.model.field import Control, ControlKind, Stance, Tick
 from oaken_scale.core.model.power import Landing
 from oaken_scale.core.trim.checks import as_it_stands
@@ -169,10 +169,10 @@ def stance(build: Build, loadout: str | None) -> Stance:
     stood = tuple(
         each
         if each.x_mm is None
-        else Stood(each.item, round(each.x_mm, 1), round(each.y_mm, 1), round(each.z_mm, 1))
+        else Stood(each.part, round(each.x_mm, 1), round(each.y_mm, 1), round(each.z_mm, 1))
         for each in as_it_stands(build, loadout)
     )
-    text = ";".join(f"{s.item}:{s.x_mm}:{s.y_mm}:{s.z_mm}" for s in stood)
+    text = ";".join(f"{s.part}:{s.x_mm}:{s.y_mm}:{s.z_mm}" for s in stood)
     return Stance(f"{zlib.crc32(text.encode()):08x}{zlib.adler32(text.encode()):08x}", stood)
 
 
@@ -298,7 +298,7 @@ def _opened_since(
     if tick.about != line.about:
         return Reason(Why.ASKS_OTHERWISE, at=tick.at)
     if line.kind in AFTER_A_REPAIR:
-        since = [each for each in build.happenings if each.at > tick.at]
+        since = [each for each in build.diary if each.at > tick.at]
         if since:
             last = max(since, key=lambda each: each.at)
             return Reason(Why.HAPPENED, last.kind.value, last.at, words=last.words)
@@ -320,14 +320,14 @@ def _opened_since(
     return None
 
 
-_CONCERNS: Final[dict[LineKind, Callable[[Group, Item], bool]]] = {
-    LineKind.STRAIGHT: lambda group, item: group in (Group.FOAM, Group.JOINING),
-    LineKind.FIXED: lambda group, item: True,
-    LineKind.BALLAST: lambda group, item: _is_ballast(item),
-    LineKind.LEADS: lambda group, item: group in (Group.POWER, Group.CONTROL, Group.PAYLOAD),
-    LineKind.CONTROL: lambda group, item: group is Group.CONTROL,
-    LineKind.CONTROLS: lambda group, item: group is Group.CONTROL,
-    LineKind.PROPELLER: lambda group, item: group is Group.POWER and not item.option,
+_CONCERNS: Final[dict[LineKind, Callable[[Group, Part], bool]]] = {
+    LineKind.STRAIGHT: lambda group, part: group in (Group.FOAM, Group.JOINING),
+    LineKind.FIXED: lambda group, part: True,
+    LineKind.BALLAST: lambda group, part: _is_ballast(part),
+    LineKind.LEADS: lambda group, part: group in (Group.POWER, Group.CONTROL, Group.PAYLOAD),
+    LineKind.CONTROL: lambda group, part: group is Group.CONTROL,
+    LineKind.CONTROLS: lambda group, part: group is Group.CONTROL,
+    LineKind.PROPELLER: lambda group, part: group is Group.POWER and not part.option,
 }
 """Which parts a line speaks of. Where they sit counts for what must be fixed and reach."""
 
@@ -342,20 +342,20 @@ def _stands_otherwise(build: Build, kind: LineKind, tick: Tick, here: Stance) ->
     seen = next((each for each in build.field.stances if each.id == tick.stance), None)
     if seen is None:
         return Reason(Why.SEEN_NOWHERE, at=tick.at)
-    items = {each.id: each for each in build.items}
-    then = {each.item: each for each in seen.stood}
-    now = {each.item: each for each in here.stood}
+    parts = {each.id: each for each in build.parts}
+    then = {each.part: each for each in seen.stood}
+    now = {each.part: each for each in here.stood}
     for id in [*now, *(id for id in then if id not in now)]:
-        item = items.get(id)
-        if item is None or not concerns(_group(build, item), item):
+        part = parts.get(id)
+        if part is None or not concerns(_group(build, part), part):
             continue
         if id not in then:
-            return Reason(Why.ADDED, item.name, tick.at)
+            return Reason(Why.ADDED, part.name, tick.at)
         if id not in now:
-            return Reason(Why.TAKEN_OFF, item.name, tick.at)
+            return Reason(Why.TAKEN_OFF, part.name, tick.at)
         by = _moved_mm(then[id], now[id])
         if kind in _WHERE_COUNTS and by > STILL_MM:
-            return Reason(Why.MOVED, item.name, tick.at, by)
+            return Reason(Why.MOVED, part.name, tick.at, by)
     return None
 
 
@@ -380,17 +380,17 @@ def _with(line: ReadyLine, reason: Reason | None, tick: Tick | None = None) -> R
     )
 
 
-def _aboard(build: Build, loadout: str | None) -> list[Item]:
+def _aboard(build: Build, loadout: str | None) -> list[Part]:
     flown = next((each for each in build.loadouts if each.id == loadout), None)
-    return [item for item, on in zip(build.items, build.aboard(flown), strict=True) if on]
+    return [part for part, on in zip(build.parts, build.aboard(flown), strict=True) if on]
 
 
-def _group(build: Build, item: Item) -> Group:
-    return group_of(item, {lot.id: lot for lot in build.lots})
+def _group(build: Build, part: Part) -> Group:
+    return group_of(part, {lot.id: lot for lot in build.lots})
 
 
-def _is_ballast(item: Item) -> bool:
-    return item.assembly.split("/")[0].lower() == BALLAST
+def _is_ballast(part: Part) -> bool:
+    return part.assembly.split("/")[0].lower() == BALLAST
 
 
 def _loadout_name(build: Build, id: str | None) -> str:

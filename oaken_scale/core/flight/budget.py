@@ -9,7 +9,7 @@ import numpy as np
 from oaken_scale.core.flight.verdict import chance_below
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Item, Pedigree, TargetKind
+from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Part, Pedigree, TargetKind
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.recall import recalled
@@ -56,28 +56,28 @@ class BudgetLine:
     probability: float | None
 
 
-def group_of(item: Item, lots: dict[str, Lot]) -> Group:
-    """Where an item stands in the budget: as its builder says, else as its first lot does.
+def group_of(part: Part, lots: dict[str, Lot]) -> Group:
+    """Where a part stands in the budget: as its builder says, else as its first lot does.
 
     What is neither goes to foam, joining or the rest by how its mass is known.
 
-    >>> group_of(Item("g", "Glue", Pedigree.JOINT, stated_g=3.0), {}).value
+    >>> group_of(Part("g", "Glue", Pedigree.JOINT, stated_g=3.0), {}).value
     'joining'
     """
-    if item.group is not None:
-        return item.group
-    for use in item.uses:
+    if part.group is not None:
+        return part.group
+    for use in part.uses:
         lot = lots[use.lot]
         if lot.kind in _OF_LOT:
             return _OF_LOT[lot.kind]
-        if lot.unit is LotUnit.DM2 and item.pedigree is Pedigree.CALCULATED:
+        if lot.unit is LotUnit.DM2 and part.pedigree is Pedigree.CALCULATED:
             return Group.FOAM
-    return _OF_PEDIGREE.get(item.pedigree, Group.REST)
+    return _OF_PEDIGREE.get(part.pedigree, Group.REST)
 
 
 def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[BudgetLine, ...]:
     """Every group's mass among what is ``aboard`` (N,), against what it was allotted."""
-    inside = aboard * _in_groups(wherever(build.items), build.lots)
+    inside = aboard * _in_groups(wherever(build.parts), build.lots)
     allotted = {each.group: each.grams for each in build.budget.allotments} if build.budget else {}
     told = []
     for group, row, (mass, sd) in zip(Group, inside, after.totals(inside), strict=True):
@@ -90,13 +90,13 @@ def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[Budget
 
 
 @recalled(keep=8)
-def _in_groups(items: tuple[Item, ...], lots: tuple[Lot, ...]) -> Matrix:
-    """Which items are in each group, 0 or 1, shape (G, N)."""
+def _in_groups(parts: tuple[Part, ...], lots: tuple[Lot, ...]) -> Matrix:
+    """Which parts are in each group, 0 or 1, shape (G, N)."""
     by_id = {lot.id: lot for lot in lots}
     order = {group: k for k, group in enumerate(Group)}
-    inside = np.zeros((len(order), len(items)))
-    for i, item in enumerate(items):
-        inside[order[group_of(item, by_id)], i] = 1.0
+    inside = np.zeros((len(order), len(parts)))
+    for i, part in enumerate(parts):
+        inside[order[group_of(part, by_id)], i] = 1.0
     return inside
 
 

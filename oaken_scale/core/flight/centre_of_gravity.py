@@ -8,7 +8,7 @@ import numpy as np
 
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Item, Reference
+from oaken_scale.core.model.build import Build, Part, Reference
 from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.recall import recalled
 
@@ -37,7 +37,7 @@ class Told:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Stations:
-    """Where the items are: ``xyz`` shape (N, 3) and ``doubt`` shape (N,) [mm], ``placed`` (N,).
+    """Where the parts are: ``xyz`` shape (N, 3) and ``doubt`` shape (N,) [mm], ``placed`` (N,).
 
     ``told`` is what checks of the balance say of them (:mod:`oaken_scale.core.trim.checks`),
     ``adrift`` (2, N) how far along x and y from the CG of the rest a thing without a place lies by
@@ -63,14 +63,14 @@ class CentreOfGravity:
     z_sd_mm: float
 
 
-def is_pack(item: Item) -> bool:
+def is_pack(part: Part) -> bool:
     """Whether a thing is a flight pack, by its name: what builders move first.
 
     >>> from oaken_scale.core.model.build import Pedigree
-    >>> is_pack(Item("p", "Pack, 3-cell 1300", Pedigree.LISTING))
+    >>> is_pack(Part("p", "Pack, 3-cell 1300", Pedigree.LISTING))
     True
     """
-    return _names_a_pack(item.name)
+    return _names_a_pack(part.name)
 
 
 @lru_cache(maxsize=4096)
@@ -78,10 +78,10 @@ def _names_a_pack(name: str) -> bool:
     return any(word in name.lower() for word in ("pack", "battery", "akku", "cell"))
 
 
-def station_doubt(item: Item, big_foam: bool) -> float:
-    """One sigma of an item's station [mm]: as stated, else 4 mm for big foam parts, else 2 mm."""
-    if item.station is not None and item.station.doubt_mm is not None:
-        return item.station.doubt_mm
+def station_doubt(part: Part, big_foam: bool) -> float:
+    """One sigma of a part's station [mm]: as stated, else 4 mm for big foam parts, else 2 mm."""
+    if part.station is not None and part.station.doubt_mm is not None:
+        return part.station.doubt_mm
     return FOAM_DOUBT_MM if big_foam else PLACED_DOUBT_MM
 
 
@@ -95,17 +95,17 @@ def x_from_nose(x_mm: float, reference: Reference, wing: WingFigures | None) -> 
 
 
 def stations(build: Build, wing: WingFigures | None) -> Stations:
-    """Resolve every item's station; an item without one is not placed."""
-    return _stations(build.items, build.lots, wing)
+    """Resolve every part's station; a part without one is not placed."""
+    return _stations(build.parts, build.lots, wing)
 
 
 @recalled(keep=8)
-def _stations(items: tuple[Item, ...], lots: tuple[Lot, ...], wing: WingFigures | None) -> Stations:
+def _stations(parts: tuple[Part, ...], lots: tuple[Lot, ...], wing: WingFigures | None) -> Stations:
     sheets = {lot.id for lot in lots if lot.unit is LotUnit.DM2}
     rows = []
-    for item in items:
-        area = sum([abs(use.amount) for use in item.uses if use.lot in sheets])
-        doubt, at = station_doubt(item, area >= BIG_FOAM_DM2), item.station
+    for part in parts:
+        area = sum([abs(use.amount) for use in part.uses if use.lot in sheets])
+        doubt, at = station_doubt(part, area >= BIG_FOAM_DM2), part.station
         if at is None:
             rows.append((0.0, 0.0, 0.0, doubt, 0.0))
         else:
@@ -163,7 +163,7 @@ def _taken_away(told: Told, lever: Matrix, share: Vector) -> Vector:
 
 
 def lever_arms(mass: Vector, where: Stations, aboard: Vector, x_cg_mm: float) -> Vector:
-    """``d xcg/d m_i`` along x for every item, shape (N,) [mm/g]."""
+    """``d xcg/d m_i`` along x for every part, shape (N,) [mm/g]."""
     here = aboard * where.placed
     arms: Vector = (where.xyz[:, 0] - x_cg_mm) * here / float(mass @ here)
     return arms

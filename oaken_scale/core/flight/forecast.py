@@ -48,7 +48,7 @@ class Makeup:
 class Source:
     """One thing's share of a figure's variance."""
 
-    item: str
+    part: str
     share: float
 
 
@@ -99,9 +99,9 @@ def behind(
     one below zero takes away from the rest's.
 
     >>> from oaken_scale.core.flight.centre_of_gravity import stations
-    >>> from oaken_scale.core.model.build import Item
-    >>> build = Build("b", "B", items=(Item("a", "A", Pedigree.GUESS, stated_g=40.0),
-    ...     Item("m", "M", Pedigree.LISTING, stated_g=40.0)))
+    >>> from oaken_scale.core.model.build import Part
+    >>> build = Build("b", "B", parts=(Part("a", "A", Pedigree.GUESS, stated_g=40.0),
+    ...     Part("m", "M", Pedigree.LISTING, stated_g=40.0)))
     >>> told = behind(build, solve(build), stations(build, None), np.ones(2),
     ...     (Mark.GUESS, Mark.LISTED))
     >>> [(part.mark.value, part.mass_g, round(part.doubt_share, 3)) for part in told.makeup]
@@ -131,7 +131,7 @@ def behind(
 
 
 def _shares(after: Posterior, gradient: Vector) -> Vector:
-    """Each item's share of the variance of ``gradient . m``, shape (N,)."""
+    """Each part's share of the variance of ``gradient . m``, shape (N,)."""
     spread: Vector = gradient * (after.mass_cov @ gradient)
     total = float(spread.sum())
     return spread / total if total > 0 else spread
@@ -139,7 +139,7 @@ def _shares(after: Posterior, gradient: Vector) -> Vector:
 
 def _sources(build: Build, share: Vector) -> tuple[Source, ...]:
     order = np.argsort(-share, kind="stable")[:SOURCES]
-    return tuple(Source(build.items[i].id, float(share[i])) for i in order if share[i] > 0.01)
+    return tuple(Source(build.parts[i].id, float(share[i])) for i in order if share[i] > 0.01)
 
 
 def lessons(build: Build, after: Posterior) -> tuple[Lesson, ...]:

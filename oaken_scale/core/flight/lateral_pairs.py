@@ -7,7 +7,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.model.build import Build, Item, Role
+from oaken_scale.core.model.build import Build, Part, Role
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import wherever
 
@@ -42,12 +42,12 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
     ``moment = m_r y_r + m_l y_l`` with the ledger's covariance; the cure is the moment over the
     half span, and is told when it is over twice its doubt.
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree, Station
+    >>> from oaken_scale.core.model.build import Part, Pedigree, Station
     >>> from oaken_scale.core.ledger.posterior import solve
     >>> def panel(id, grams, y):
-    ...     return Item(id, f"Panel, {id}", Pedigree.LISTING, stated_g=grams, doubt_g=0.1,
+    ...     return Part(id, f"Panel, {id}", Pedigree.LISTING, stated_g=grams, doubt_g=0.1,
     ...         station=Station(200.0, y))
-    >>> build = Build("b", "B", items=(panel("left", 41.0, -250.0), panel("right", 43.0, 250.0)))
+    >>> build = Build("b", "B", parts=(panel("left", 41.0, -250.0), panel("right", 43.0, 250.0)))
     >>> told = twins(build, solve(build))[0]
     >>> told.heavier_g, told.moment_gmm, told.cure_g
     (2.0, 500.0, None)
@@ -57,31 +57,31 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
         default=0.0,
     )
     told = []
-    for i, j in _pairs(wherever(build.items)):
-        item, here, there = build.items[i], build.items[i].station, build.items[j].station
+    for i, j in _pairs(wherever(build.parts)):
+        part, here, there = build.parts[i], build.parts[i].station, build.parts[j].station
         if here is None or there is None:
             continue
-        weigh = np.zeros(len(build.items))
+        weigh = np.zeros(len(build.parts))
         weigh[[j, i]] = 1.0, -1.0
-        lever = np.zeros(len(build.items))
+        lever = np.zeros(len(build.parts))
         lever[[j, i]] = there.y_mm, here.y_mm
         heavier, moment = after.total(weigh), after.total(lever)
         cure = abs(moment[0]) / half_span if half_span > 0 else 0.0
         sure = cure >= WORTH_CURING_G and abs(moment[0]) > 2 * moment[1]
-        told.append(Twin(item.id, build.items[j].id, *heavier, *moment, cure if sure else None))
+        told.append(Twin(part.id, build.parts[j].id, *heavier, *moment, cure if sure else None))
     return tuple(told)
 
 
 @recalled(keep=8)
-def _pairs(items: tuple[Item, ...]) -> tuple[tuple[int, int], ...]:
+def _pairs(parts: tuple[Part, ...]) -> tuple[tuple[int, int], ...]:
     """The places of each left part and of its right twin."""
-    by_name = {item.name.lower(): i for i, item in enumerate(items) if not item.retired}
+    by_name = {part.name.lower(): i for i, part in enumerate(parts) if not part.retired}
     pairs = []
-    for i, item in enumerate(items):
-        side = _SIDE.search(item.name)
-        if item.retired or side is None or side[0].lower() not in ("left", "port"):
+    for i, part in enumerate(parts):
+        side = _SIDE.search(part.name)
+        if part.retired or side is None or side[0].lower() not in ("left", "port"):
             continue
-        other = item.name[: side.start()] + _OTHER[side[0].lower()] + item.name[side.end() :]
+        other = part.name[: side.start()] + _OTHER[side[0].lower()] + part.name[side.end() :]
         if other.lower() in by_name:
             pairs.append((i, by_name[other.lower()]))
     return tuple(pairs)

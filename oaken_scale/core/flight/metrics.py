@@ -22,8 +22,8 @@ from oaken_scale.core.model.arrays import Flags, Matrix, Vector
 from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
-    Item,
     Loadout,
+    Part,
     Target,
     TargetKind,
     Thrust,
@@ -57,7 +57,7 @@ class Flying:
     disbelieving: tuple[str, ...] = ()
     """The readings that are not believed."""
     believing_g: Vector | None = None
-    """Item masses if they are right, shape (N,); None where nothing is doubted."""
+    """Part masses if they are right, shape (N,); None where nothing is doubted."""
     unchecked_scale: str | None = None
     """A scale that felt what is aboard, and no known weight."""
     thrust: Thrust | None = None
@@ -108,13 +108,13 @@ def flying(
     thrust: Thrust | None = None,
     power: tuple[float, float] | None = None,
 ) -> Flying:
-    """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which items a pan has felt,
+    """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which parts a pan has felt,
     ``told`` which readings are not believed; ``thrust`` and ``power`` are the loadout's own."""
     aboard = aboard_of(build, loadout)
     auw, auw_sd = after.total(aboard)
     forms: tuple[tuple[float, float, float], ...] = ()
     if told is not None and told.after is after and len(told.branches) > 1:
-        here = after.items
+        here = after.parts
         forms = tuple(
             (each.share, float(aboard @ each.mean[here]), _sd(each.cov[here, here], aboard))
             for each in told.branches
@@ -166,7 +166,7 @@ def unchecked_scale(build: Build, after: Posterior, aboard: Vector) -> str | Non
     checked = set(scale[after.of.known_g > 0].tolist())
     mass = aboard * after.mass
     grams = {
-        k: float(pans.felt_in(scale == k)[after.items] @ mass)
+        k: float(pans.felt_in(scale == k)[after.parts] @ mass)
         for k in dict.fromkeys(scale.tolist())
         if k not in checked
     }
@@ -358,14 +358,14 @@ def _slide(plane: Flying, target: Target | None, value: float, size: float) -> t
     if mass <= 0:
         return ()
     placed = float(plane.after.mass @ (plane.aboard * plane.where.placed))
-    return (Mend("slide_forward_mm", forward_mm * placed / mass, plane.build.items[heaviest].id),)
+    return (Mend("slide_forward_mm", forward_mm * placed / mass, plane.build.parts[heaviest].id),)
 
 
 def _heaviest(plane: Flying) -> tuple[int, float]:
     """The place of the heaviest thing aboard that may slide, or else of the heaviest pack, and its
     mass [g]; 0 g where there is none."""
     mass = plane.after.mass * plane.aboard
-    for may in _may_move(plane.build.items):
+    for may in _may_move(plane.build.parts):
         here = np.where(may, mass, 0.0)
         if (here > 0).any():
             return int(here.argmax()), float(here.max())
@@ -373,11 +373,11 @@ def _heaviest(plane: Flying) -> tuple[int, float]:
 
 
 @recalled(keep=8)
-def _may_move(items: tuple[Item, ...]) -> tuple[Flags, Flags]:
+def _may_move(parts: tuple[Part, ...]) -> tuple[Flags, Flags]:
     """Which things with a station may slide, and which are packs, shape (N,) each."""
-    placed = [item.station is not None for item in items]
-    slide = [item.slide is not None for item in items]
-    packs = [is_pack(item) for item in items]
+    placed = [part.station is not None for part in parts]
+    slide = [part.slide is not None for part in parts]
+    packs = [is_pack(part) for part in parts]
     return (
         np.array(placed, dtype=bool) & np.array(slide, dtype=bool),
         np.array(placed, dtype=bool) & np.array(packs, dtype=bool),
@@ -385,7 +385,7 @@ def _may_move(items: tuple[Item, ...]) -> tuple[Flags, Flags]:
 
 
 Gradient = Callable[[Flying, Answer], Vector]
-"""How an answer moves with each item's mass, shape (N,) [answer's unit per g]."""
+"""How an answer moves with each part's mass, shape (N,) [answer's unit per g]."""
 
 
 def _with_the_weight(plane: Flying, answer: Answer) -> Vector:
@@ -443,7 +443,7 @@ def _anything(plane: Flying, target: Target) -> tuple[float, float] | None:
 @dataclass(frozen=True, slots=True)
 class Metric:
     """One thing that a plane is judged by: what it is called, what it comes to for a loadout, how
-    that moves with each item's mass, and how heavy a plane may be until it breaks. The words of its
+    that moves with each part's mass, and how heavy a plane may be until it breaks. The words of its
     verdict are :mod:`oaken_scale.core.flight.verdict`'s, for all alike."""
 
     kind: TargetKind

@@ -8,14 +8,15 @@ from oaken_scale.core.ledger.assembly import WITHIN, membership
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build, TargetKind
-from oaken_scale.core.model.reference_build import Past, PastPart
+from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
 
 
 @dataclass(frozen=True, slots=True)
 class Stage:
     """One assembly in the order of the parts list: its forecast [g], one sigma, how much of it
-    has been on a pan, and the running totals of both; ``past_g`` and ``past_running_g`` are those
-    of the build that it is measured by, None where that has no such assembly."""
+    has been on a pan, and the running totals of both; ``reference_g`` and
+    ``reference_running_g`` are those of the build that it is measured by, None where that has no
+    such assembly."""
 
     assembly: str
     mass_g: float
@@ -23,8 +24,8 @@ class Stage:
     been_g: float
     running_g: float
     running_sd_g: float
-    past_g: float | None
-    past_running_g: float | None
+    reference_g: float | None
+    reference_running_g: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,38 +39,40 @@ class SoFar:
     forecast_sd_g: float
     limit_g: float | None
     budget_g: float | None
-    past: str | None
-    past_g: float | None
+    reference: str | None
+    reference_g: float | None
 
 
 def so_far(build: Build, after: Posterior, aboard: Vector, been: Vector) -> SoFar:
     """Sum up stage by stage. ``aboard`` and ``been`` (on a pan; both 0 or 1) have shape (N,).
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree
+    >>> from oaken_scale.core.model.build import Part, Pedigree
     >>> from oaken_scale.core.ledger.posterior import solve
-    >>> build = Build("b", "B", past=Past("Old", (PastPart("Wing", 100.0),)), items=(
-    ...     Item("w", "W", Pedigree.GUESS, "Wing", 90.0), Item("t", "T", Pedigree.GUESS, "Tail", 30)
+    >>> old = ReferenceBuild("Old", (ReferencePart("Wing", 100.0),))
+    >>> build = Build("b", "B", reference_build=old, parts=(
+    ...     Part("w", "W", Pedigree.GUESS, "Wing", 90.0), Part("t", "T", Pedigree.GUESS, "Tail", 30)
     ... ))
     >>> told = so_far(build, solve(build), np.ones(2), np.array([1.0, 0.0]))
-    >>> [(s.assembly, s.running_g, s.past_running_g) for s in told.stages], told.been_g
+    >>> [(s.assembly, s.running_g, s.reference_running_g) for s in told.stages], told.been_g
     ([('Wing', 90.0, 100.0), ('Tail', 120.0, None)], 90.0)
     """
-    names, members = membership(build.items)
+    names, members = membership(build.parts)
     outer = [k for k, name in enumerate(names) if WITHIN not in name]
     inside = aboard * members[outer]
     sums = after.totals(np.vstack([inside, np.cumsum(inside, axis=0)]))
     been_g = (inside @ (been * after.mass)).tolist()
-    past = {part.assembly: part.grams for part in build.past.parts} if build.past else {}
-    past_running: float | None = 0.0 if build.past else None
+    earlier = build.reference_build
+    was = {part.assembly: part.grams for part in earlier.parts} if earlier else {}
+    reference_running: float | None = 0.0 if earlier else None
     stages: list[Stage] = []
     for k, total, running in zip(outer, sums, sums[len(outer) :], strict=False):
         name = names[k]
-        before = past.get(name)
-        if before is None or past_running is None:
-            past_running = None
+        before = was.get(name)
+        if before is None or reference_running is None:
+            reference_running = None
         else:
-            past_running += before
-        stages.append(Stage(name, *total, been_g[len(stages)], *running, before, past_running))
+            reference_running += before
+        stages.append(Stage(name, *total, been_g[len(stages)], *running, before, reference_running))
     limits = [t.high for t in build.targets if t.kind is TargetKind.AUW]
     forecast, forecast_sd = after.total(aboard)
     return SoFar(
@@ -79,11 +82,13 @@ def so_far(build: Build, after: Posterior, aboard: Vector, been: Vector) -> SoFa
         forecast_sd_g=forecast_sd,
         limit_g=limits[0] if limits else None,
         budget_g=sum(each.grams for each in build.budget.allotments) if build.budget else None,
-        past=build.past.name if build.past else None,
-        past_g=build.past.auw_g if build.past else None,
+        reference=earlier.name if earlier else None,
+        reference_g=earlier.auw_g if earlier else None,
     )
 
 
-def past_of(told: SoFar, name: str) -> Past:
+def reference_of(told: SoFar, name: str) -> ReferenceBuild:
     """A build as it stands, for another one to be measured by."""
-    return Past(name, tuple(PastPart(each.assembly, round(each.mass_g, 1)) for each in told.stages))
+    return ReferenceBuild(
+        name, tuple(ReferencePart(each.assembly, round(each.mass_g, 1)) for each in told.stages)
+    )

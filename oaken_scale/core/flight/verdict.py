@@ -32,13 +32,13 @@ class Mend:
     """What alone would bring an answer back inside: by what means, and how much of it.
 
     ``by`` is ``lighter_g``, ``more_thrust_gf``, ``more_power_w``, ``more_wing_dm2`` or
-    ``slide_forward_mm`` (of ``item``; negative slides it aft). A mend that the build cannot take is
+    ``slide_forward_mm`` (of ``part``; negative slides it aft). A mend that the build cannot take is
     not offered.
     """
 
     by: str
     amount: float
-    item: str | None = None
+    part: str | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,7 +15,7 @@ from oaken_scale.core.ledger.loading import Loading
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import FEW_STEPS, NEAR_CAPACITY, reading_doubt
 from oaken_scale.core.model.arrays import Flags, Matrix, Vector
-from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Scale, TargetKind
+from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Scale, TargetKind
 from oaken_scale.core.model.lot import LotUnit
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits, wherever
@@ -51,29 +51,29 @@ class Because(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Suggestion:
-    """One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
+    """One thing to weigh: a part, a sample of a lot, or several together, and why in one line.
 
-    ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone; on ``scale``
+    ``parts`` go on the pan together: an assembly, or the whole plane; ``part`` alone; on ``scale``
     a known weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part
     of the goal's variance that this would take away.
     """
 
-    item: str | None
+    part: str | None
     lot: str | None
     name: str
     share: float
     goal: TargetKind
     because: Because
-    items: tuple[str, ...] = ()
+    parts: tuple[str, ...] = ()
     scale: str | None = None
     run: str | None = None
     lots: tuple[str, ...] = ()
-    parts: int = 0
+    made_of_it: int = 0
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Goals:
-    """What the weighing should sharpen: a gradient over the items and a weight for each goal.
+    """What the weighing should sharpen: a gradient over the parts and a weight for each goal.
 
     ``gradient`` shape (G, N); ``weight`` shape (G,), one over the square of the margin.
     """
@@ -120,19 +120,19 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     """
     scale = _finest(build)
     doubt = reading_doubt(scale)
-    lots, items, mean = after.lots, after.items, after.mean
-    masses = slice(0, items.stop)
+    lots, parts, mean = after.lots, after.parts, after.mean
+    masses = slice(0, parts.stop)
     cov = after.cov[masses, masses]
     own_variance = np.diag(cov)
-    towards = np.zeros((len(aims.kinds), items.stop))
-    towards[:, items] = aims.gradient
+    towards = np.zeros((len(aims.kinds), parts.stop))
+    towards[:, parts] = aims.gradient
     spread = towards @ cov
     variance = np.einsum("gi,gi->g", spread, towards)
 
-    parts = traits(build.items)
-    may = _listed(wherever(build.items)) & parts.there & ~parts.host & ~parts.done
-    may &= ~_been_alone_or_glued(build, after) & (mean[items] >= FEW_STEPS * scale.step_g)
-    rows: list[tuple[int, float]] = [(items.start + i, 1.0) for i in np.flatnonzero(may).tolist()]
+    trait = traits(build.parts)
+    may = _listed(wherever(build.parts)) & trait.there & ~trait.host & ~trait.done
+    may &= ~_been_alone_or_glued(build, after) & (mean[parts] >= FEW_STEPS * scale.step_g)
+    rows: list[tuple[int, float]] = [(parts.start + i, 1.0) for i in np.flatnonzero(may).tolist()]
     used = (after.prior.uses != 0).any(axis=0)
     rows += [
         (lots.start + k, SAMPLE)
@@ -144,8 +144,8 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
         return ()
     columns = np.array([column for column, _ in rows], dtype=np.intp)
     amounts = np.array([amount for _, amount in rows])
-    heaped = np.array([each.load for each in groups]).reshape(-1, len(build.items))
-    load = np.concatenate([mean[columns] * amounts, heaped @ mean[items]])
+    heaped = np.array([each.load for each in groups]).reshape(-1, len(build.parts))
+    load = np.concatenate([mean[columns] * amounts, heaped @ mean[parts]])
     own = np.concatenate(
         [
             own_variance[columns] * amounts**2,
@@ -153,7 +153,7 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
         ]
     )
     noise = own + doubt**2 + (scale.calibration_doubt * load) ** 2
-    told = np.hstack([spread[:, columns] * amounts, spread[:, items] @ heaped.T])
+    told = np.hstack([spread[:, columns] * amounts, spread[:, parts] @ heaped.T])
     taken = told**2 / noise
     weighted = taken * aims.weight[:, None]
     worth, best = weighted.sum(axis=0), weighted.argmax(axis=0)
@@ -161,7 +161,7 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     order = np.argsort(-worth, kind="stable")
     order = order[share[order] > TELLING][:most]
     return tuple(
-        _suggest(build, int(columns[j]), items.start, float(share[j]), aims.kinds[best[j]])
+        _suggest(build, int(columns[j]), parts.start, float(share[j]), aims.kinds[best[j]])
         if j < len(rows)
         else _suggest_group(build, groups[j - len(rows)], float(share[j]), aims.kinds[best[j]])
         for j in order.tolist()
@@ -200,43 +200,43 @@ def _together(build: Build, after: Posterior, most: float) -> list[_Group]:
     and which weigh at most so much [g]; and each part that something was done to, which is one
     piece with it."""
     pans, mass = after.of.loading, after.mass
-    groups, loads, pieces = _groups(wherever(build.items), build.loadouts)
-    unfelt = _listed(wherever(build.items)) & ~pans.felt[after.items] & ~pieces
+    groups, loads, pieces = _groups(wherever(build.parts), build.loadouts)
+    unfelt = _listed(wherever(build.parts)) & ~pans.felt[after.parts] & ~pieces
     may = (loads @ unfelt == 0) & (loads @ mass <= most)
     return [
         groups[k]
         for k in np.flatnonzero(may).tolist()
-        if not _weighed_as_one(pans, after.items, groups[k])
+        if not _weighed_as_one(pans, after.parts, groups[k])
     ]
 
 
-def _weighed_as_one(pans: Loading, items: slice, group: _Group) -> bool:
+def _weighed_as_one(pans: Loading, parts: slice, group: _Group) -> bool:
     """Whether just these things were on a pan together."""
     if pans.most < group.count:
         return False
     as_many = np.flatnonzero(pans.many >= group.count)
-    return bool((pans.loaded[as_many, items] == group.inside).all(axis=1).any())
+    return bool((pans.loaded[as_many, parts] == group.inside).all(axis=1).any())
 
 
 @recalled(keep=8)
 def _groups(
-    items: tuple[Item, ...], loadouts: tuple[Loadout, ...]
+    parts: tuple[Part, ...], loadouts: tuple[Loadout, ...]
 ) -> tuple[tuple[_Group, ...], Matrix, Flags]:
     """Everything that might go on the pan together; of two names for the same things the narrower
-    stands. Their loads together (any, N), and which items are parts that something was done to,
+    stands. Their loads together (any, N), and which parts are parts that something was done to,
     with that, shape (N,)."""
-    build, parts = Build("", "", items=items, loadouts=loadouts), traits(items)
+    build, trait = Build("", "", parts=parts, loadouts=loadouts), traits(parts)
     groups: list[tuple[str, Flags]] = []
-    pieces = np.zeros(len(items), dtype=bool)
+    pieces = np.zeros(len(parts), dtype=bool)
     for loadout in loadouts or (None,):
         label = f"the whole plane, {loadout.name}" if loadout else "the whole plane"
         groups.append((label, np.array(build.aboard(loadout), dtype=bool)))
-    for i in np.flatnonzero(parts.host).tolist():
-        inside = np.array([items[i].id in (item.id, item.host) for item in items], dtype=bool)
-        inside &= parts.there
+    for i in np.flatnonzero(trait.host).tolist():
+        inside = np.array([parts[i].id in (part.id, part.host) for part in parts], dtype=bool)
+        inside &= trait.there
         pieces |= inside
-        groups.append((f"{items[i].name}, as it is now", inside))
-    for name, members in zip(*membership(items), strict=True):
+        groups.append((f"{parts[i].name}, as it is now", inside))
+    for name, members in zip(*membership(parts), strict=True):
         if name:
             groups.append((f"{name.split(WITHIN)[-1]}, put together", members))
     alike = {inside.tobytes(): (name, inside) for name, inside in groups}
@@ -245,19 +245,19 @@ def _groups(
         for name, inside in alike.values()
         if inside.sum() > 1
     )
-    loads = np.array([group.load for group in told]).reshape(len(told), len(items))
+    loads = np.array([group.load for group in told]).reshape(len(told), len(parts))
     return told, loads, pieces
 
 
 @recalled(keep=8)
-def _listed(items: tuple[Item, ...]) -> NDArray[np.bool_]:
-    """Which items can lie on a pan by themselves, shape (N,)."""
-    return np.array([item.pedigree not in NOT_ALONE for item in items], dtype=bool)
+def _listed(parts: tuple[Part, ...]) -> NDArray[np.bool_]:
+    """Which parts can lie on a pan by themselves, shape (N,)."""
+    return np.array([part.pedigree not in NOT_ALONE for part in parts], dtype=bool)
 
 
 def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) -> Suggestion:
-    items = tuple(build.items[i].id for i in np.flatnonzero(group.inside))
-    return Suggestion(None, None, group.name, share, kind, Because.JOINED, items)
+    parts = tuple(build.parts[i].id for i in np.flatnonzero(group.inside))
+    return Suggestion(None, None, group.name, share, kind, Because.JOINED, parts)
 
 
 def settled(answer: Answer) -> bool:
@@ -270,12 +270,12 @@ def settled(answer: Answer) -> bool:
 
 
 def _been_alone_or_glued(build: Build, after: Posterior) -> NDArray[np.bool_]:
-    """Which items were weighed alone, or as one piece with their glue, shape (N,)."""
-    pans, joint = after.of.loading, traits(build.items).joint
-    if not (pans.felt[after.items] & joint).any():
-        return pans.felt_alone[after.items]
-    glued = pans.loaded[:, after.items][:, joint].any(axis=1)
-    return pans.felt_in(glued | pans.alone)[after.items]
+    """Which parts were weighed alone, or as one piece with their glue, shape (N,)."""
+    pans, joint = after.of.loading, traits(build.parts).joint
+    if not (pans.felt[after.parts] & joint).any():
+        return pans.felt_alone[after.parts]
+    glued = pans.loaded[:, after.parts][:, joint].any(axis=1)
+    return pans.felt_in(glued | pans.alone)[after.parts]
 
 
 def _finest(build: Build) -> Scale:
@@ -287,13 +287,13 @@ def _suggest(build: Build, column: int, first: int, share: float, kind: TargetKi
     """What a candidate is, and why it is worth weighing."""
     if column < len(build.lots):
         lot = build.lots[column]
-        cut = sum(1 for item in build.items if any(use.lot == lot.id for use in item.uses))
+        cut = sum(1 for part in build.parts if any(use.lot == lot.id for use in part.uses))
         piece = "a 100 mm square" if lot.unit is LotUnit.DM2 else "one metre"
         return Suggestion(
-            None, lot.id, f"{piece} of {lot.name}", share, kind, Because.PARTS_OF, parts=cut
+            None, lot.id, f"{piece} of {lot.name}", share, kind, Because.PARTS_OF, made_of_it=cut
         )
-    item = build.items[column - first]
-    lots = tuple(lot.id for lot in build.lots if any(use.lot == lot.id for use in item.uses))
+    part = build.parts[column - first]
+    lots = tuple(lot.id for lot in build.lots if any(use.lot == lot.id for use in part.uses))
     known = {Pedigree.GUESS: Because.GUESS, Pedigree.LISTING: Because.LISTING}
-    because = known.get(item.pedigree, Because.TELLS_OF)
-    return Suggestion(item.id, None, item.name, share, kind, because, lots=lots)
+    because = known.get(part.pedigree, Because.TELLS_OF)
+    return Suggestion(part.id, None, part.name, share, kind, because, lots=lots)

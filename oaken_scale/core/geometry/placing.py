@@ -5,7 +5,7 @@ from enum import StrEnum
 from typing import Final
 
 from oaken_scale.core.geometry.outline import Box
-from oaken_scale.core.model.build import Item, Pedigree, Reference, Station
+from oaken_scale.core.model.build import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.lot import Use
 from oaken_scale.core.model.pattern import Grain, Pattern, Ring, to_cut, turned_over
 
@@ -124,7 +124,7 @@ def station(cut: Cut) -> Station | None:
     return Station(x, placing.y_mm, placing.z_mm + off, placing.reference)
 
 
-def parts_from(cut: Cut, ids: tuple[str, ...], lot_constant: float) -> tuple[Item, ...]:
+def parts_from(cut: Cut, ids: tuple[str, ...], lot_constant: float) -> tuple[Part, ...]:
     """The cut as one part of a build, or as two where it has a mirrored twin.
 
     ``ids`` are one or two; ``lot_constant`` [g/dm2] turns a doubt of area into one of mass.
@@ -135,8 +135,8 @@ def parts_from(cut: Cut, ids: tuple[str, ...], lot_constant: float) -> tuple[Ite
     rings = to_cut(cut.rings)
     pattern = Pattern(rings, cut.grain, cut.layers, cut.folds) if rings else None
 
-    def part(id: str, name: str, where: Station | None, pattern: Pattern | None) -> Item:
-        return Item(
+    def part(id: str, name: str, where: Station | None, pattern: Pattern | None) -> Part:
+        return Part(
             id=id,
             name=name,
             pedigree=Pedigree.CALCULATED,

@@ -35,14 +35,14 @@ def left_out(build: Build) -> LeftOut | None:
     """
     at = [
         i
-        for i, item in enumerate(build.items)
-        if item.pedigree is Pedigree.ALLOWANCE and not item.retired
+        for i, part in enumerate(build.parts)
+        if part.pedigree is Pedigree.ALLOWANCE and not part.retired
     ]
     if build.finished_at is None or not at:
         return None
     after = solve(build)
     told = _told_by_weighing(after, at[0])
-    listed = np.array([not item.retired and not item.option for item in build.items], dtype=float)
+    listed = np.array([not part.retired and not part.option for part in build.parts], dtype=float)
     listed[at[0]] = 0.0
     rest = float(listed @ after.mass)
     if told is None or rest <= 0:
@@ -53,7 +53,7 @@ def left_out(build: Build) -> LeftOut | None:
 def _told_by_weighing(after: Posterior, at: int) -> float | None:
     """The allowance as the weighings alone have it [g]; None where they say next to nothing."""
     mean0, sd0 = float(after.prior.mass[at]), float(after.prior.mass_sd[at])
-    sd = float(after.sd[after.items][at])
+    sd = float(after.sd[after.parts][at])
     if sd0 <= 0 or sd > sd0 / 2:
         return None
     before, now = sd0**-2, max(sd, 1e-6) ** -2

@@ -42,7 +42,7 @@ def put_right(
     k = next(k for k, scale in enumerate(build.scales) if scale.id == weighing.scale)
     error = float(after.mean[after.scales][k])
     row = np.zeros(len(after.mean))
-    row[: after.items.stop] = pan_row(build, slip.pan)
+    row[: after.parts.stop] = pan_row(build, slip.pan)
     load = float(row @ after.mean) + slip.pan.known_g
     row *= 1 + error
     row[after.scales.start + k] = load

@@ -27,7 +27,7 @@ MOST_GROWN: Final = 50
 
 @dataclass(frozen=True, slots=True, eq=False)
 class FirstLook:
-    """How far each item lies from all that it shares, left out itself, in sigma (``own``, (N,));
+    """How far each part lies from all that it shares, left out itself, in sigma (``own``, (N,));
     how much of its own doubt the readings take away, 0 to 1 (``told``, (N,)); and where they all
     come to stand."""
 
@@ -46,7 +46,7 @@ def first_look(readings: Readings, gone: Sequence[int] = ()) -> FirstLook:
     """What readings tell, linearised once, at what they read; those that are ``gone`` say nothing.
 
     In the information form over unit deviations, as in
-    :func:`oaken_scale.core.ledger.posterior.posterior`: of what is left of item i's own variance
+    :func:`oaken_scale.core.ledger.posterior.posterior`: of what is left of part i's own variance
     ``v_i`` and where it is pulled to ``u_i``, the readings took ``1 - v_i`` away, and
     ``t_i = u_i / sqrt(1 - v_i)``.
     """

@@ -14,29 +14,29 @@ from numpy.typing import NDArray
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import HABITUAL, Prior, habit_of
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Habit, Item, Pedigree
+from oaken_scale.core.model.build import Build, Habit, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits, wherever
 
 TRIED: Final = 8
-"""What the table of pedigrees is worth, in weighed items."""
+"""What the table of pedigrees is worth, in weighed parts."""
 
 WEIGHED: Final = 0.5
-"""An item counts as weighed when readings took away so much of its own doubt's variance."""
+"""A part counts as weighed when readings took away so much of its own doubt's variance."""
 
 FELT: Final = 0.02
 """One that readings say less of says nothing of how far its pedigree lies off."""
 
 CLIPPED: Final = 2.5
-"""Items farther off than so many times the learned doubt are more likely slips: they count as
+"""Parts farther off than so many times the learned doubt are more likely slips: they count as
 this far."""
 
 OTHERS: Final = 4
-"""What the table is worth, in weighed items, against what the other pedigrees' weighed items tell
+"""What the table is worth, in weighed parts, against what the other pedigrees' weighed parts tell
 of this one."""
 
 MOST_HEARD: Final = 40
-"""Finished builds are worth at most so many weighed items: habits change."""
+"""Finished builds are worth at most so many weighed parts: habits change."""
 
 WIDE: Final = 1.3
 """A pedigree whose doubt is learned to be so many times as wide is told."""
@@ -50,7 +50,7 @@ class HabitFound:
     """How one pedigree's figures run on this build.
 
     ``factor`` with ``sd`` (one sigma); ``width`` is how many times as far off as usual they are,
-    told by ``weighed`` items; the ``left`` not yet weighed were moved by ``moved_g`` together.
+    told by ``weighed`` parts; the ``left`` not yet weighed were moved by ``moved_g`` together.
     """
 
     pedigree: Pedigree
@@ -85,24 +85,24 @@ def widths(
 ) -> dict[Pedigree, Width]:
     """How many times as wide each pedigree's own doubt is as the table says.
 
-    ``tau^2 = (8 + sum t_i^2) / (8 + n)`` over the ``n`` weighed items whose doubt is the usual one;
-    ``own`` (N,) are the ``t_i``, each item left out itself, ``told`` (N,) how much of its doubt
+    ``tau^2 = (8 + sum t_i^2) / (8 + n)`` over the ``n`` weighed parts whose doubt is the usual one;
+    ``own`` (N,) are the ``t_i``, each part left out itself, ``told`` (N,) how much of its doubt
     was weighed away: one weighed by difference counts by so much. One that is over 2.5 tau counts
     as 2.5 tau, so that a slip does not widen all.
 
     Source: docs/methods.md, section 1; Huber, *Robust Statistics*, chapter 5 (the clipping);
     Gelman et al., *Bayesian Data Analysis*, 3.2 and 5.4 (Student's t, and learning from others).
 
-    >>> from oaken_scale.core.model.build import Item
-    >>> build = Build("b", "B", items=tuple(
-    ...     Item(str(k), "x", Pedigree.LISTING, stated_g=9.0) for k in range(4)))
+    >>> from oaken_scale.core.model.build import Part
+    >>> build = Build("b", "B", parts=tuple(
+    ...     Part(str(k), "x", Pedigree.LISTING, stated_g=9.0) for k in range(4)))
     >>> far = widths(build, np.ones(4, bool), np.array([2.0, -2.0, 1.5, 1.0]), np.ones(4))
     >>> round(far[Pedigree.LISTING].times, 4)  # sqrt((8 + 11.25) / 12)
     1.2666
     """
     heard = {each.pedigree: each for each in build.habits}
     weighed = usual & (told > FELT)
-    of = pedigree_numbers(wherever(build.items))
+    of = pedigree_numbers(wherever(build.parts))
     seen = {PEDIGREES[pedigree] for pedigree in heard} | set(of[usual].tolist())
     tallies: dict[Pedigree, _Tally] = {}
     for pedigree, number in PEDIGREES.items():
@@ -117,7 +117,7 @@ PEDIGREES: Final = {pedigree: number for number, pedigree in enumerate(Pedigree)
 
 @dataclass(frozen=True, slots=True)
 class _Tally:
-    """The sum of ``t^2`` of a pedigree's weighed items, and how many they are."""
+    """The sum of ``t^2`` of a pedigree's weighed parts, and how many they are."""
 
     squares: float
     count: float
@@ -154,14 +154,14 @@ def _width(pedigree: Pedigree, tallies: dict[Pedigree, _Tally]) -> Width:
 
 
 def widening(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> tuple[Vector, Vector]:
-    """How many times as wide each item's own doubt is by what was learned of its pedigree, and with
+    """How many times as wide each part's own doubt is by what was learned of its pedigree, and with
     how many degrees of freedom, both (N,); one that the builder gave stays as it is."""
     given = Width(1.0, np.inf, 1.0)
     table = [
         given if pedigree is Pedigree.ALLOWANCE else wide.get(pedigree, USUAL_WIDTH)
         for pedigree in PEDIGREES
     ]
-    of = pedigree_numbers(wherever(build.items))
+    of = pedigree_numbers(wherever(build.parts))
     by, freedom = (
         np.array([(each.taken, each.freedom) for each in table], dtype=float)[of].reshape(-1, 2).T
     )
@@ -170,24 +170,24 @@ def widening(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> tupl
 
 
 @recalled(keep=8)
-def pedigree_numbers(items: tuple[Item, ...]) -> NDArray[np.intp]:
-    """Which pedigree each item has, by its place among them, shape (N,)."""
-    return np.array([PEDIGREES[item.pedigree] for item in items], dtype=np.intp)
+def pedigree_numbers(parts: tuple[Part, ...]) -> NDArray[np.intp]:
+    """Which pedigree each part has, by its place among them, shape (N,)."""
+    return np.array([PEDIGREES[part.pedigree] for part in parts], dtype=np.intp)
 
 
 @recalled(keep=8)
-def _habits(items: tuple[Item, ...]) -> tuple[NDArray[np.intp], Vector]:
-    """Which shared factor each item has, -1 for none, and its stated figure [g], both (N,)."""
-    habits = [habit_of(item) for item in items]
+def _habits(parts: tuple[Part, ...]) -> tuple[NDArray[np.intp], Vector]:
+    """Which shared factor each part has, -1 for none, and its stated figure [g], both (N,)."""
+    habits = [habit_of(part) for part in parts]
     return (
         np.array([-1 if habit is None else habit for habit in habits], dtype=np.intp),
-        np.array([item.stated_g or 0.0 for item in items], dtype=float),
+        np.array([part.stated_g or 0.0 for part in parts], dtype=float),
     )
 
 
 def found(build: Build, after: Posterior, wide: dict[Pedigree, Width]) -> tuple[HabitFound, ...]:
     """How guesses and listings run on this build, where weighing told anything of it."""
-    habits, stated = _habits(wherever(build.items))
+    habits, stated = _habits(wherever(build.parts))
     told = []
     for p, pedigree in enumerate(HABITUAL):
         here = habits == p
@@ -195,7 +195,7 @@ def found(build: Build, after: Posterior, wide: dict[Pedigree, Width]) -> tuple[
         if not weighed.any():
             continue
         at = after.factors.start + p
-        left = here & ~weighed & traits(build.items).there
+        left = here & ~weighed & traits(build.parts).there
         told.append(
             HabitFound(
                 pedigree=pedigree,

@@ -33,7 +33,7 @@ class Information:
 
     @cached_property
     def _folded(self) -> list[Matrix]:
-        """What the sets on each scale tell of the unit deviations of lots, factors and items."""
+        """What the sets on each scale tell of the unit deviations of lots, factors and parts."""
         return [self.believed.folded(each) for each in self.of.products_of(self.weight)]
 
     def factor(self, error: Vector, load: Vector) -> Matrix:
@@ -106,7 +106,7 @@ class Linearised:
 
     @cached_property
     def cov(self) -> Matrix:
-        """The covariance of lots, factors, items and scale errors, shape (K+P+N+S square)."""
+        """The covariance of lots, factors, parts and scale errors, shape (K+P+N+S square)."""
         return self.tells.believed.spread(self.unit_cov)
 
     @cached_property
@@ -121,7 +121,7 @@ class Linearised:
         return self.tells.left(self.cov, self.error, self.load)
 
     def variance_of(self, row: Vector, scales: Vector) -> float:
-        """The variance of a sum over lots, factors and items, ``row`` (K+P+N,), and scale errors,
+        """The variance of a sum over lots, factors and parts, ``row`` (K+P+N,), and scale errors,
         ``scales`` (S,)."""
         believed = self.tells.believed
         unit = np.concatenate([believed.pulled(row), believed.scale_sd * scales])

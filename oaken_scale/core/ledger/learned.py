@@ -55,16 +55,16 @@ def learned(build: Build) -> Learned:
     """
     lots: dict[str, list[Known]] = {}
     things: dict[str, list[Known]] = {}
-    shared = any(lot.rack for lot in build.lots) or any(item.thing for item in build.items)
+    shared = any(lot.rack for lot in build.lots) or any(part.thing for part in build.parts)
     if shared and build.weighings:
         after = solve(_alone(build))
         for k, lot in enumerate(build.lots):
             if lot.rack is not None:
                 _gather(lots, lot.rack, _reading_of(after, k))
-        for i, item in enumerate(build.items):
-            here = after.items.start + i
-            if item.thing is not None and not item.uses and after.of.loading.felt[here].any():
-                _gather(things, item.thing, _reading_of(after, after.items.start + i))
+        for i, part in enumerate(build.parts):
+            here = after.parts.start + i
+            if part.thing is not None and not part.uses and after.of.loading.felt[here].any():
+                _gather(things, part.thing, _reading_of(after, after.parts.start + i))
     return Learned(
         {id: known for id, found in lots.items() if (known := combined(found))},
         {id: known for id, found in things.items() if (known := combined(found))},
@@ -101,9 +101,9 @@ def elsewhere(build: Build, others: Iterable[tuple[str, Learned]]) -> Build:
     return replace(
         build,
         lots=tuple(replace(lot, elsewhere=known(lot.rack, False)) for lot in build.lots),
-        items=tuple(
-            replace(item, elsewhere=None if item.uses else known(item.thing, True))
-            for item in build.items
+        parts=tuple(
+            replace(part, elsewhere=None if part.uses else known(part.thing, True))
+            for part in build.parts
         ),
     )
 
@@ -133,7 +133,7 @@ def habits_of(builds: Iterable[Build]) -> tuple[Habit, ...]:
                 weight += now - before
                 total += float(after.mean[at]) * now - before
             mine = after.prior.usual & (after.told > habit.WEIGHED)
-            mine &= np.array([item.pedigree is pedigree for item in build.items], dtype=bool)
+            mine &= np.array([part.pedigree is pedigree for part in build.parts], dtype=bool)
             squares += float(np.minimum(after.own[mine] ** 2, (2 * habit.CLIPPED) ** 2).sum())
             count += int(mine.sum())
         if count:
@@ -144,18 +144,18 @@ def habits_of(builds: Iterable[Build]) -> tuple[Habit, ...]:
 
 def _alone(build: Build) -> Build:
     """The build as if it were the only one of its workshop."""
-    if not (any(lot.elsewhere for lot in build.lots) or any(i.elsewhere for i in build.items)):
+    if not (any(lot.elsewhere for lot in build.lots) or any(i.elsewhere for i in build.parts)):
         return build
     return replace(
         build,
         lots=tuple(replace(lot, elsewhere=None) for lot in build.lots),
-        items=tuple(replace(item, elsewhere=None) for item in build.items),
+        parts=tuple(replace(part, elsewhere=None) for part in build.parts),
     )
 
 
 def _reading_of(after: Posterior, at: int) -> Known | None:
     """What the weighings say of the state's figure ``at``; None when they say nothing."""
-    first = after.items.start
+    first = after.parts.start
     mean0, sd0 = (
         (after.prior.lot_mean[at], after.prior.lot_sd[at])
         if at < first

@@ -1,4 +1,4 @@
-"""What lies on the pans: each set of things weighed as a row over lots, factors and items.
+"""What lies on the pans: each set of things weighed as a row over lots, factors and parts.
 
 Most pans hold a few things of many, so sums over their rows run over what is there alone.
 """
@@ -13,12 +13,12 @@ from oaken_scale.core.model.arrays import Flags, Matrix, Vector
 
 Pairs = tuple[NDArray[np.intp], NDArray[np.intp], Vector]
 """Every pair of things that a set has on the pan: the set, their place in a matrix over lots,
-factors and items, and the product of their amounts."""
+factors and parts, and the product of their amounts."""
 
 
 @dataclass(frozen=True, eq=False)
 class Loading:
-    """How each set loads lots, factors and items: ``rows`` (M, K+P+N), the ``h`` of ``y = h . z``.
+    """How each set loads lots, factors and parts: ``rows`` (M, K+P+N), the ``h`` of ``y = h . z``.
 
     >>> pans = Loading(np.array([[1.0, 0.0, 2.0], [0.0, 0.0, 1.0]]))
     >>> pans.alone.tolist(), pans.felt.tolist(), pans.squares(np.eye(3)).tolist()
@@ -67,13 +67,13 @@ class Loading:
         return self.felt_in(self.alone)
 
     def loads(self, states: Vector) -> Vector:
-        """``H z``: what every set weighs where lots, factors and items are ``states`` (K+P+N,),
+        """``H z``: what every set weighs where lots, factors and parts are ``states`` (K+P+N,),
         shape (M,)."""
         at, column, amount = self._things
         return np.bincount(at, amount * states[column], len(self.rows)).astype(float)
 
     def pulls(self, sets: Vector) -> Vector:
-        """``H' a``: how figures of the sets (M,) add up at each lot, factor and item, shape
+        """``H' a``: how figures of the sets (M,) add up at each lot, factor and part, shape
         (K+P+N,)."""
         at, column, amount = self._things
         return np.bincount(column, amount * sets[at], self.rows.shape[1]).astype(float)

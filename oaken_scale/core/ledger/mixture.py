@@ -34,8 +34,8 @@ from oaken_scale.core.model.build import (
     Build,
     Container,
     Habit,
-    Item,
     Pan,
+    Part,
     Pedigree,
     Scale,
     Weighing,
@@ -93,14 +93,14 @@ def estimate(build: Build) -> Estimate:
 
     >>> from datetime import datetime, UTC
     >>> from oaken_scale.core.model.build import Load, Pedigree, Scale, Weighing
-    >>> def item(id, known, grams):
-    ...     return Item(id, id, known, stated_g=grams)
+    >>> def part(id, known, grams):
+    ...     return Part(id, id, known, stated_g=grams)
     >>> def read(id, grams, *on):
     ...     pan = Pan(tuple(sorted(Load(each) for each in on)))
     ...     return Weighing(id, datetime.now(UTC), "s", grams, pan)
-    >>> build = Build("m", "M", scales=(Scale("s", "S", 0.1),), items=(
-    ...     item("tail", Pedigree.LISTING, 33.0), item("glue", Pedigree.JOINT, 4.0),
-    ...     item("rest", Pedigree.GUESS, 450.0)), weighings=(
+    >>> build = Build("m", "M", scales=(Scale("s", "S", 0.1),), parts=(
+    ...     part("tail", Pedigree.LISTING, 33.0), part("glue", Pedigree.JOINT, 4.0),
+    ...     part("rest", Pedigree.GUESS, 450.0)), weighings=(
     ...     read("A", 33.0, "tail"), read("B", 68.4, "tail", "glue"), read("C", 450.0, "rest"),
     ...     read("D", 487.0, "tail", "glue", "rest")))
     >>> told = estimate(build)
@@ -111,7 +111,7 @@ def estimate(build: Build) -> Estimate:
     """
     return _remembered(
         build.lots,
-        wherever(build.items),
+        wherever(build.parts),
         build.scales,
         build.weighings,
         build.containers,
@@ -128,7 +128,7 @@ def solve(build: Build) -> Posterior:
 @recalled(keep=KEPT)
 def _remembered(
     lots: tuple[Lot, ...],
-    items: tuple[Item, ...],
+    parts: tuple[Part, ...],
     scales: tuple[Scale, ...],
     weighings: tuple[Weighing, ...],
     containers: tuple[Container, ...],
@@ -140,7 +140,7 @@ def _remembered(
             "",
             "",
             lots=lots,
-            items=items,
+            parts=parts,
             scales=scales,
             weighings=weighings,
             containers=containers,

@@ -37,7 +37,7 @@ def doubtful_beyond(readings: int) -> float:
 
 
 LEAST_PART: Final = 0.4
-"""An item's own doubt is most of a prediction's where neither is less than this of the other."""
+"""A part's own doubt is most of a prediction's where neither is less than this of the other."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,9 +79,9 @@ def leave_one_out(build: Build) -> LeftOut:
     chapter 2.
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.model.build import Item, Load, Pedigree, Scale
+    >>> from oaken_scale.core.model.build import Part, Load, Pedigree, Scale
     >>> pan = Pan((Load("motor"),))
-    >>> build = Build("b", "B", items=(Item("motor", "M", Pedigree.LISTING, stated_g=28.0),),
+    >>> build = Build("b", "B", parts=(Part("motor", "M", Pedigree.LISTING, stated_g=28.0),),
     ...     scales=(Scale("s", "S", 0.1, 0.05, 0.0),),
     ...     weighings=(Weighing("1", datetime.now(UTC), "s", 31.0, pan),))
     >>> round(float(leave_one_out(build).t[0]), 3)
@@ -173,7 +173,7 @@ def predicted(
     scale = build.scales[k]
     error = float(after.mean[after.scales][k])
     row = np.zeros(len(after.mean))
-    row[: after.items.stop] = pan_row(build, pan)
+    row[: after.parts.stop] = pan_row(build, pan)
     load = float(row @ after.mean) + pan.known_g
     row *= 1 + error
     row[after.scales.start + k] = load
@@ -189,15 +189,15 @@ def predicted(
         error=error,
         mass=after.mass,
         mass_variance=np.diag(after.mass_cov).copy(),
-        covariance=spread[after.items],
+        covariance=spread[after.parts],
         step_g=scale.step_g,
         recorded=recorded,
-        freedom=freedom(after, row[after.items], variance),
+        freedom=freedom(after, row[after.parts], variance),
     )
 
 
 def freedom(after: Posterior, row: Vector, variance: float) -> float:
-    """With how many degrees of freedom a prediction's doubt is known: those of the item whose own
+    """With how many degrees of freedom a prediction's doubt is known: those of the part whose own
     doubt is most of it, which was learned from few; infinite where a pan told the rest."""
     own = (row * after.prior.own_sd) ** 2
     total = float(own.sum())

@@ -23,8 +23,8 @@ from oaken_scale.core.model.build import Build
 class Posterior:
     """The masses after weighing, with their covariance.
 
-    The state is ``(lot constants (K), shared factors (P), item masses (N), scale errors (S))``;
-    ``mean`` has shape (K+P+N+S,), ``cov`` (K+P+N+S, K+P+N+S). ``own`` (N,) is how far each item
+    The state is ``(lot constants (K), shared factors (P), part masses (N), scale errors (S))``;
+    ``mean`` has shape (K+P+N+S,), ``cov`` (K+P+N+S, K+P+N+S). ``own`` (N,) is how far each part
     lies from all that it shares, left out itself, in sigma, and ``told`` (N,) how much of its own
     doubt the weighings took away, 0 to 1.
     """
@@ -48,25 +48,25 @@ class Posterior:
         return slice(self.prior.lots, len(self.prior.common_mean))
 
     @property
-    def items(self) -> slice:
-        """Where the item masses stand in the state."""
+    def parts(self) -> slice:
+        """Where the part masses stand in the state."""
         first = len(self.prior.common_mean)
         return slice(first, first + len(self.prior.stated))
 
     @property
     def scales(self) -> slice:
         """Where the scale errors stand in the state."""
-        return slice(self.items.stop, len(self.mean))
+        return slice(self.parts.stop, len(self.mean))
 
     @property
     def mass(self) -> Vector:
-        """Item masses, shape (N,) [g]."""
-        return self.mean[self.items]
+        """Part masses, shape (N,) [g]."""
+        return self.mean[self.parts]
 
     @property
     def mass_cov(self) -> Matrix:
-        """Covariance of the item masses, shape (N, N) [g2]."""
-        return self.cov[self.items, self.items]
+        """Covariance of the part masses, shape (N, N) [g2]."""
+        return self.cov[self.parts, self.parts]
 
     @cached_property
     def sd(self) -> Vector:
@@ -75,7 +75,7 @@ class Posterior:
         return deviation
 
     def total(self, weight: Vector) -> tuple[float, float]:
-        """Mass of a weighted sum of items and its doubt [g]; ``weight`` has shape (N,)."""
+        """Mass of a weighted sum of parts and its doubt [g]; ``weight`` has shape (N,)."""
         variance = float(weight @ self.mass_cov @ weight)
         return float(weight @ self.mass), max(variance, 0.0) ** 0.5
 
@@ -94,15 +94,15 @@ def posterior(readings: Readings, settled: Settled) -> Posterior:
     set is weighed: ``Cov = D (I + B'B)^-1 D'``.
     """
     believed, of = readings.prior, readings.of
-    items = slice(len(believed.common_mean), of.rows.shape[1])
+    parts = slice(len(believed.common_mean), of.rows.shape[1])
     unit = believed.pulled(of.loading.pulls((1 + settled.error)[of.scale] * settled.pull))
     mean = np.concatenate([believed.common_mean, believed.mass, settled.error])
-    mean[: items.stop] += believed.deviation(unit)
+    mean[: parts.stop] += believed.deviation(unit)
     there = settled.within
     if there is None:
         there = Information(believed, of, settled.variance).at(settled.error, settled.load)
-    told = np.clip(there.told[items], 0.0, 1.0)
-    own = unit[items] / np.sqrt(np.maximum(told, 1e-12))
+    told = np.clip(there.told[parts], 0.0, 1.0)
+    own = unit[parts] / np.sqrt(np.maximum(told, 1e-12))
     return Posterior(believed, of, mean, there.cov, own, told)
 
 
@@ -116,12 +116,12 @@ def solve(build: Build, believed: Prior | None = None) -> Posterior:
     appendix A.2. Reference case L of docs/methods.md:
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.model.build import Item, Load, Pan, Pedigree, Scale, Weighing
+    >>> from oaken_scale.core.model.build import Part, Load, Pan, Pedigree, Scale, Weighing
     >>> from oaken_scale.core.model.lot import Lot, LotUnit, Use
     >>> def foam(name, area, doubt):
-    ...     return Item(name, name, Pedigree.CALCULATED, uses=(Use("a", area),), doubt_g=doubt)
+    ...     return Part(name, name, Pedigree.CALCULATED, uses=(Use("a", area),), doubt_g=doubt)
     >>> build = Build("l", "L", lots=(Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4),),
-    ...     items=(foam("wing", 18.0, 1.6), foam("tail", 5.0, 0.5)),
+    ...     parts=(foam("wing", 18.0, 1.6), foam("tail", 5.0, 0.5)),
     ...     scales=(Scale("s", "S", 0.1, 0.05, 0.0),),
     ...     weighings=(Weighing("1", datetime.now(UTC), "s", 90.2, Pan((Load("wing"),))),))
     >>> after = solve(build)

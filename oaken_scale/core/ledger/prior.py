@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Habit, Item, Pedigree, Scale
+from oaken_scale.core.model.build import Build, Habit, Part, Pedigree, Scale
 from oaken_scale.core.model.lot import Known, Lot
 from oaken_scale.core.model.recall import recalled
 
@@ -42,11 +42,11 @@ HABITUAL: Final = tuple(SHARED)
 
 @dataclass(frozen=True, eq=False)
 class Prior:
-    """Prior of the lot constants, the factors of guesses and listings, item masses, scale errors.
+    """Prior of the lot constants, the factors of guesses and listings, part masses, scale errors.
 
     ``mass = stated + shares @ common + own``, with ``own ~ N(0, own_sd)``. ``common_mean`` and
     ``common_sd`` (K+P,) are of the lots [g per unit] and then of the factors (P of them, near 1);
-    ``shares`` (N, K+P) is how much of each an item has [units; g]; ``stated`` and ``own_sd`` (N,)
+    ``shares`` (N, K+P) is how much of each a part has [units; g]; ``stated`` and ``own_sd`` (N,)
     [g]; ``scale_sd`` (S,) [fraction]. ``usual`` (N,) says whose doubt is its pedigree's usual one;
     ``freedom`` (N,) is how many degrees of freedom that doubt was learned with, infinite for one
     that is given.
@@ -74,29 +74,29 @@ class Prior:
 
     @property
     def uses(self) -> Matrix:
-        """How much of each lot an item uses, shape (N, K) [units]."""
+        """How much of each lot a part uses, shape (N, K) [units]."""
         return self.shares[:, : self.lots]
 
     @cached_property
     def mass(self) -> Vector:
-        """Prior mean of each item's mass, shape (N,) [g]."""
+        """Prior mean of each part's mass, shape (N,) [g]."""
         mean: Vector = self.stated + self.shares @ self.common_mean
         return mean
 
     @cached_property
     def mass_sd(self) -> Vector:
-        """Prior doubt of each item's mass, all that it shares included, shape (N,) [g]."""
+        """Prior doubt of each part's mass, all that it shares included, shape (N,) [g]."""
         sd: Vector = np.sqrt(self.own_sd**2 + (self.shares**2) @ (self.common_sd**2))
         return sd
 
     @cached_property
     def _in_common(self) -> Matrix:
-        """Each item's share of unit deviations of what is common, shape (N, K+P) [g]."""
+        """Each part's share of unit deviations of what is common, shape (N, K+P) [g]."""
         in_common: Matrix = self.shares * self.common_sd
         return in_common
 
     def deviation(self, unit: Vector) -> Vector:
-        """``D u``: unit deviations (K+P+N,) as deviations of the lots, factors and items."""
+        """``D u``: unit deviations (K+P+N,) as deviations of the lots, factors and parts."""
         start = len(self.common_sd)
         common, own = unit[:start], unit[start:]
         return np.concatenate(
@@ -104,14 +104,14 @@ class Prior:
         )
 
     def pulled(self, states: Vector) -> Vector:
-        """``D' s``: pulls on lots, factors and items (K+P+N,) as pulls on unit deviations."""
+        """``D' s``: pulls on lots, factors and parts (K+P+N,) as pulls on unit deviations."""
         start = len(self.common_sd)
         own = states[start:]
         common = self.common_sd * states[:start] + own @ self._in_common
         return np.concatenate([common, self.own_sd * own])
 
     def folded(self, product: Matrix) -> Matrix:
-        """``D' A D`` of a symmetric matrix over lots, factors and items (K+P+N square)."""
+        """``D' A D`` of a symmetric matrix over lots, factors and parts (K+P+N square)."""
         start = len(self.common_sd)
         common = self.common_sd[:, None] * product[:start] + self._in_common.T @ product[start:]
         folded = np.empty_like(product)
@@ -137,40 +137,40 @@ class Prior:
         return spread
 
     def widened(self, by: Vector, freedom: Vector) -> "Prior":
-        """The same with each item's own doubt ``by`` so many times as wide, learned with so many
+        """The same with each part's own doubt ``by`` so many times as wide, learned with so many
         degrees of ``freedom``, both (N,)."""
         return replace(self, own_sd=self.own_sd * by, freedom=freedom)
 
 
-def own_doubt(item: Item, estimate_g: float) -> float:
-    """One sigma of an item apart from its lots' doubt [g], what its pedigree shares included.
+def own_doubt(part: Part, estimate_g: float) -> float:
+    """One sigma of a part apart from its lots' doubt [g], what its pedigree shares included.
 
     Source: docs/methods.md, section 1, table of pedigrees.
 
-    >>> own_doubt(Item("servo", "Servo", Pedigree.LISTING, stated_g=9.0), 9.0)
+    >>> own_doubt(Part("servo", "Servo", Pedigree.LISTING, stated_g=9.0), 9.0)
     0.45
-    >>> own_doubt(Item("magnet", "Magnet", Pedigree.LISTING, stated_g=1.0), 1.0)
+    >>> own_doubt(Part("magnet", "Magnet", Pedigree.LISTING, stated_g=1.0), 1.0)
     0.2
     """
-    if item.doubt_g is not None:
-        return item.doubt_g
-    doubt = DOUBT[item.pedigree] * abs(estimate_g)
-    return max(doubt, LISTING_FLOOR_G) if item.pedigree is Pedigree.LISTING else doubt
+    if part.doubt_g is not None:
+        return part.doubt_g
+    doubt = DOUBT[part.pedigree] * abs(estimate_g)
+    return max(doubt, LISTING_FLOOR_G) if part.pedigree is Pedigree.LISTING else doubt
 
 
-def habit_of(item: Item) -> int | None:
-    """Which shared factor scales an item's figure: its place in ``HABITUAL``; None for none.
+def habit_of(part: Part) -> int | None:
+    """Which shared factor scales a part's figure: its place in ``HABITUAL``; None for none.
 
     A figure with a doubt of its own, or one that another build weighed, is beyond the habit.
 
-    >>> habit_of(Item("brace", "Brace", Pedigree.GUESS, stated_g=4.0))
+    >>> habit_of(Part("brace", "Brace", Pedigree.GUESS, stated_g=4.0))
     0
     """
-    if item.pedigree not in SHARED or not item.stated_g:
+    if part.pedigree not in SHARED or not part.stated_g:
         return None
-    if item.doubt_g is not None or item.elsewhere is not None:
+    if part.doubt_g is not None or part.elsewhere is not None:
         return None
-    return HABITUAL.index(item.pedigree)
+    return HABITUAL.index(part.pedigree)
 
 
 def together(mean: float, sd: float, known: Known | None) -> tuple[float, float]:
@@ -203,25 +203,25 @@ def prior(build: Build) -> Prior:
 
     >>> from oaken_scale.core.model.lot import Lot, LotUnit, Use
     >>> sheet = Lot("sheet", "Sheet", LotUnit.DM2, 4.6, 0.4)
-    >>> tail = Item("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet", 5.0),), doubt_g=0.5)
-    >>> believed = prior(Build("b", "B", lots=(sheet,), items=(tail,)))
+    >>> tail = Part("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet", 5.0),), doubt_g=0.5)
+    >>> believed = prior(Build("b", "B", lots=(sheet,), parts=(tail,)))
     >>> believed.mass.round(3).tolist(), believed.mass_sd.round(4).tolist()
     ([23.0], [2.0616])
 
     Two guesses share most of what is wrong with them:
 
-    >>> guesses = tuple(Item(id, id, Pedigree.GUESS, stated_g=100.0) for id in "ab")
-    >>> believed = prior(Build("b", "B", items=guesses))
+    >>> guesses = tuple(Part(id, id, Pedigree.GUESS, stated_g=100.0) for id in "ab")
+    >>> believed = prior(Build("b", "B", parts=guesses))
     >>> believed.mass_sd.round(6).tolist(), believed.own_sd.round(6).tolist()
     ([25.0, 25.0], [20.0, 20.0])
     """
-    return _prior(build.lots, build.items, build.scales, build.allowance, build.habits)
+    return _prior(build.lots, build.parts, build.scales, build.allowance, build.habits)
 
 
 @recalled(keep=4)
 def _prior(
     lots_: tuple[Lot, ...],
-    items: tuple[Item, ...],
+    parts: tuple[Part, ...],
     scales: tuple[Scale, ...],
     allowance: Known | None,
     habits: tuple[Habit, ...],
@@ -231,28 +231,28 @@ def _prior(
     common = np.array([*(lot_prior(lot) for lot in lots_), *_factors(habits)], dtype=float).reshape(
         -1, 2
     )
-    shares = np.zeros((len(items), len(common)))
-    stated = np.zeros(len(items))
-    for i, item in enumerate(items):
-        stated[i] = item.stated_g or 0.0
-        for use in item.uses:
+    shares = np.zeros((len(parts), len(common)))
+    stated = np.zeros(len(parts))
+    for i, part in enumerate(parts):
+        stated[i] = part.stated_g or 0.0
+        for use in part.uses:
             shares[i, lot_index[use.lot]] += use.amount
     estimate = stated + shares @ common[:, 0]
-    share_doubt = _set_allowance(items, allowance, stated, estimate)
-    own_sd = np.zeros(len(items))
-    for i, item in enumerate(items):
-        doubt = share_doubt.get(i, own_doubt(item, estimate[i]))
-        habit = habit_of(item)
+    share_doubt = _set_allowance(parts, allowance, stated, estimate)
+    own_sd = np.zeros(len(parts))
+    for i, part in enumerate(parts):
+        doubt = share_doubt.get(i, own_doubt(part, estimate[i]))
+        habit = habit_of(part)
         if habit is not None:
             shares[i, lots + habit] = stated[i]
-            in_common = SHARED[item.pedigree] * stated[i]
+            in_common = SHARED[part.pedigree] * stated[i]
             doubt = max(doubt**2 - in_common**2, 0.0) ** 0.5
             stated[i] = 0.0
-        if item.elsewhere is not None:
-            found, doubt = together(estimate[i], doubt, item.elsewhere)
+        if part.elsewhere is not None:
+            found, doubt = together(estimate[i], doubt, part.elsewhere)
             stated[i] += found - estimate[i]
         own_sd[i] = doubt
-    usual = [i.doubt_g is None and i.elsewhere is None and not is_unknown(i) for i in items]
+    usual = [i.doubt_g is None and i.elsewhere is None and not is_unknown(i) for i in parts]
     return Prior(
         lots=lots,
         common_mean=common[:, 0].copy(),
@@ -262,7 +262,7 @@ def _prior(
         own_sd=own_sd,
         scale_sd=np.array([scale.calibration_doubt for scale in scales], dtype=float),
         usual=np.array(usual, dtype=bool),
-        freedom=np.full(len(items), np.inf),
+        freedom=np.full(len(parts), np.inf),
     )
 
 
@@ -275,36 +275,36 @@ def _factors(habits: tuple[Habit, ...]) -> list[tuple[float, float]]:
     ]
 
 
-def is_unknown(item: Item) -> bool:
+def is_unknown(part: Part) -> bool:
     """Whether nobody knows a part's mass yet: no figure, no lot, and no other build that weighed
     it.
 
-    >>> is_unknown(Item("hatch", "Hatch", Pedigree.GUESS))
+    >>> is_unknown(Part("hatch", "Hatch", Pedigree.GUESS))
     True
     """
-    told = item.stated_g is not None or item.uses or item.elsewhere is not None
-    return not told and item.pedigree is not Pedigree.ALLOWANCE
+    told = part.stated_g is not None or part.uses or part.elsewhere is not None
+    return not told and part.pedigree is not Pedigree.ALLOWANCE
 
 
 def _set_allowance(
-    items: tuple[Item, ...], allowance: Known | None, stated: Vector, estimate: Vector
+    parts: tuple[Part, ...], allowance: Known | None, stated: Vector, estimate: Vector
 ) -> dict[int, float]:
     """Fill in an allowance that has no figure of its own, and parts whose mass nobody knows; their
-    doubt, where it is not the pedigree's, by the item's place [g]."""
+    doubt, where it is not the pedigree's, by the part's place [g]."""
     always = [
         i
-        for i, item in enumerate(items)
-        if item.pedigree is not Pedigree.ALLOWANCE and not item.option and not item.retired
+        for i, part in enumerate(parts)
+        if part.pedigree is not Pedigree.ALLOWANCE and not part.option and not part.retired
     ]
     usual = ALLOWANCE_SHARE if allowance is None else allowance.value
     rest = max(float(estimate[always].sum()), 0.0)
     doubt = {}
-    for i, item in enumerate(items):
-        if item.pedigree is Pedigree.ALLOWANCE and item.stated_g is None:
+    for i, part in enumerate(parts):
+        if part.pedigree is Pedigree.ALLOWANCE and part.stated_g is None:
             stated[i] = estimate[i] = usual * rest
-            if allowance is not None and item.doubt_g is None:
+            if allowance is not None and part.doubt_g is None:
                 doubt[i] = allowance.doubt * rest
-        elif is_unknown(item):
+        elif is_unknown(part):
             stated[i] = estimate[i] = max(UNKNOWN_SHARE * rest, UNKNOWN_LEAST_G)
-            doubt[i] = stated[i] if item.doubt_g is None else item.doubt_g
+            doubt[i] = stated[i] if part.doubt_g is None else part.doubt_g
     return doubt

@@ -90,7 +90,7 @@ class Gathered:
 
     @property
     def rows(self) -> Matrix:
-        """How each set loads lots, factors and items, shape (M, K+P+N)."""
+        """How each set loads lots, factors and parts, shape (M, K+P+N)."""
         return self.loading.rows
 
     def readings_of(self, pan: Pan) -> int:
@@ -118,7 +118,7 @@ def gathered(build: Build) -> Gathered:
     """Gather a build's active readings by what was on the pan and which scale it was."""
     gatherer = _gatherer(
         build.scales,
-        tuple([item.id for item in build.items]),
+        tuple([part.id for part in build.parts]),
         tuple([lot.id for lot in build.lots]),
     )
     return gatherer.gather(build.weighings)
@@ -136,9 +136,9 @@ class _Gatherer:
     A log that is the last one and a reading more is not gone through again."""
 
     def __init__(
-        self, scales: tuple[Scale, ...], items: tuple[str, ...], lots: tuple[str, ...]
+        self, scales: tuple[Scale, ...], parts: tuple[str, ...], lots: tuple[str, ...]
     ) -> None:
-        self.items, self.lots = items, lots
+        self.parts, self.lots = parts, lots
         self.scale_at = {scale.id: k for k, scale in enumerate(scales)}
         self.noise = np.array([reading_doubt(each) ** 2 for each in scales], dtype=float)
         self.last: tuple[tuple[Weighing, ...], Gathered] | None = None
@@ -186,7 +186,7 @@ class _Gatherer:
         where, read = np.array(at, dtype=np.intp), np.array(grams, dtype=float)
         taken = np.array(accepted, dtype=bool)
         fresh = list(sets)[len(before.sets) if before else 0 :]
-        rows = _rows(self.items, self.lots, [pan for pan, _ in fresh])
+        rows = _rows(self.parts, self.lots, [pan for pan, _ in fresh])
         loading = Loading(rows)
         scale = np.array([k for _, k in fresh], dtype=np.intp)
         known = np.array([pan.known_g for pan, _ in fresh], dtype=float)
@@ -216,28 +216,28 @@ class _Gatherer:
 
 @lru_cache(maxsize=16)
 def _gatherer(
-    scales: tuple[Scale, ...], items: tuple[str, ...], lots: tuple[str, ...]
+    scales: tuple[Scale, ...], parts: tuple[str, ...], lots: tuple[str, ...]
 ) -> _Gatherer:
-    return _Gatherer(scales, items, lots)
+    return _Gatherer(scales, parts, lots)
 
 
 COMMON: Final = len(HABITUAL)
-"""How many shared factors stand between the lots and the items in the state."""
+"""How many shared factors stand between the lots and the parts in the state."""
 
 
 def pan_row(build: Build, pan: Pan) -> Vector:
-    """How a pan loads lots, factors and items: the ``h`` of ``y = h . z``, shape (K+P+N,)."""
-    items, lots = [item.id for item in build.items], [lot.id for lot in build.lots]
-    row: Vector = _rows(tuple(items), tuple(lots), [pan])[0]
+    """How a pan loads lots, factors and parts: the ``h`` of ``y = h . z``, shape (K+P+N,)."""
+    parts, lots = [part.id for part in build.parts], [lot.id for lot in build.lots]
+    row: Vector = _rows(tuple(parts), tuple(lots), [pan])[0]
     return row
 
 
-def _rows(items: tuple[str, ...], lots: tuple[str, ...], pans: Sequence[Pan]) -> Matrix:
-    """The pans' rows over items and lots by their ids, shape (M, K+P+N)."""
-    item_at, lot_at = _columns(items, lots)
-    rows = np.zeros((len(pans), len(lots) + COMMON + len(items)))
+def _rows(parts: tuple[str, ...], lots: tuple[str, ...], pans: Sequence[Pan]) -> Matrix:
+    """The pans' rows over parts and lots by their ids, shape (M, K+P+N)."""
+    part_at, lot_at = _columns(parts, lots)
+    rows = np.zeros((len(pans), len(lots) + COMMON + len(parts)))
     loads = [
-        (j, item_at[load.item], load.count) for j, pan in enumerate(pans) for load in pan.loads
+        (j, part_at[load.part], load.count) for j, pan in enumerate(pans) for load in pan.loads
     ]
     loads += [(j, lot_at[on.lot], on.amount) for j, pan in enumerate(pans) for on in pan.samples]
     if loads:
@@ -248,12 +248,12 @@ def _rows(items: tuple[str, ...], lots: tuple[str, ...], pans: Sequence[Pan]) ->
 
 @lru_cache(maxsize=16)
 def _columns(
-    items: tuple[str, ...], lots: tuple[str, ...]
+    parts: tuple[str, ...], lots: tuple[str, ...]
 ) -> tuple[dict[str, int], dict[str, int]]:
-    """Which column of a pan's row each item has, and each lot, by their ids."""
+    """Which column of a pan's row each part has, and each lot, by their ids."""
     start = len(lots) + COMMON
     return (
-        {id: start + i for i, id in enumerate(items)},
+        {id: start + i for i, id in enumerate(parts)},
         {id: k for k, id in enumerate(lots)},
     )
 
@@ -267,7 +267,7 @@ class Readings:
 
     @property
     def unknowns(self) -> int:
-        """How many numbers the readings tell of: lots, factors, items and scales."""
+        """How many numbers the readings tell of: lots, factors, parts and scales."""
         return int(self.of.rows.shape[1] + len(self.prior.scale_sd))
 
     @cached_property

@@ -46,7 +46,7 @@ class SlipKind(StrEnum):
     GRAMS = "grams"
     DECIMAL = "decimal"
     DIGITS = "digits"
-    WRONG_ITEM = "wrong item"
+    WRONG_PART = "wrong part"
     UNSTEADY = "unsteady"
     GLUED = "glued since"
     PIECES = "pieces"
@@ -61,7 +61,7 @@ USUAL: Final[dict[SlipKind, float]] = {
     SlipKind.GRAMS: 0.03,
     SlipKind.DECIMAL: 0.08,
     SlipKind.DIGITS: 0.06,
-    SlipKind.WRONG_ITEM: 0.06,
+    SlipKind.WRONG_PART: 0.06,
     SlipKind.UNSTEADY: 0.05,
     SlipKind.GLUED: 0.04,
     SlipKind.PIECES: 0.03,
@@ -74,7 +74,7 @@ have been: every container, every thing."""
 class Slip:
     """One slip that would explain a reading, and the reading put right.
 
-    ``subject`` is the container or the item; ``reading_g`` and ``pan`` what would have been
+    ``subject`` is the container or the part; ``reading_g`` and ``pan`` what would have been
     recorded without the slip; ``t`` how far that is from what the rest predicts, in sigma;
     ``share`` its chance among all that was tried. Without ``repair`` nobody knows what it would
     have read: ``reading_g`` is what is expected, and the thing has to be weighed again.
@@ -91,10 +91,10 @@ class Slip:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Prediction:
-    """A reading, and what the rest of the ledger says of it and of every item.
+    """A reading, and what the rest of the ledger says of it and of every part.
 
     ``variance`` is that of the prediction, the scale's noise included; ``mass``,
-    ``mass_variance`` and ``covariance`` (of each item with the pan's row) have shape (N,).
+    ``mass_variance`` and ``covariance`` (of each part with the pan's row) have shape (N,).
     """
 
     reading_g: float
@@ -185,7 +185,7 @@ def tried(build: Build, told: Prediction) -> list[Tried]:
             _containers(build, told),
             _left_on_or_off(build, told),
             _misread(told),
-            _wrong_item(build, told),
+            _wrong_part(build, told),
             _unsteady(told),
             _glued(build, told),
             _pieces(build, told),
@@ -233,20 +233,20 @@ def _left_on_or_off(build: Build, told: Prediction) -> Iterator[Tried]:
 
     Glue goes on with what it joins: that slip has a name of its own.
     """
-    loads = {load.item: load.count for load in told.pan.loads}
+    loads = {load.part: load.count for load in told.pan.loads}
     samples = {sample.lot: sample.amount for sample in told.pan.samples}
     several = len(loads) + len(samples) > 1
-    parts = traits(build.items)
-    count = np.zeros(len(build.items))
+    trait = traits(build.parts)
+    count = np.zeros(len(build.parts))
     for id, on_pan in loads.items():
-        count[parts.at[id]] = on_pan
-    there, glue = parts.there | (count > 0), parts.joint
+        count[trait.at[id]] = on_pan
+    there, glue = trait.there | (count > 0), trait.joint
     off = (count == 0) & there
     among = {SlipKind.LEFT_ON: int(off.sum()), SlipKind.LEFT_OFF: int((count > 0).sum())}
     by = (1 + told.error) * np.where(off, 1.0, -count)
     chosen = np.flatnonzero((off & ~glue) | ((count > 0) & several))
     for i, t, variance in _besides(told, by, chosen):
-        id, on = build.items[i].id, bool(off[i])
+        id, on = build.parts[i].id, bool(off[i])
         kind = SlipKind.LEFT_ON if on else SlipKind.LEFT_OFF
         weight = _weight(kind, t, variance, among[kind])
         put = {**loads, id: 1.0} if on else {k: v for k, v in loads.items() if k != id}
@@ -257,7 +257,7 @@ def _left_on_or_off(build: Build, told: Prediction) -> Iterator[Tried]:
 def _besides(
     told: Prediction, by: Vector, chosen: NDArray[np.intp]
 ) -> Iterator[tuple[int, float, float]]:
-    """The chosen items that, ``by`` so many of them more on the pan (N,), might have given the
+    """The chosen parts that, ``by`` so many of them more on the pan (N,), might have given the
     reading: which, how far it is from it then, in sigma, and that variance [g2]."""
     expected = told.expected_g + by * told.mass
     variance = told.variance + 2 * by * told.covariance + by * by * told.mass_variance
@@ -312,26 +312,26 @@ def _swapped(reading_g: float, step_g: float) -> Iterator[float]:
                 yield round(int(turned) / 10**places, places)
 
 
-def _wrong_item(build: Build, told: Prediction) -> Iterator[Tried]:
+def _wrong_part(build: Build, told: Prediction) -> Iterator[Tried]:
     """Another thing on the pan than the one that was recorded."""
     if len(told.pan.loads) != 1 or told.pan.samples:
         return
     (load,) = told.pan.loads
-    parts = traits(build.items)
-    others = np.flatnonzero(parts.there)
-    others = others[others != parts.at[load.item]]
+    trait = traits(build.parts)
+    others = np.flatnonzero(trait.there)
+    others = others[others != trait.at[load.part]]
     alone = replace(
         told,
         expected_g=(1 + told.error) * told.pan.known_g,
         variance=told.noise,
         covariance=np.zeros_like(told.covariance),
     )
-    by = np.full(len(build.items), 1 + told.error)
+    by = np.full(len(build.parts), 1 + told.error)
     for i, t, variance in _besides(alone, by, others):
-        id = build.items[i].id
-        weight = _weight(SlipKind.WRONG_ITEM, t, variance, len(others))
+        id = build.parts[i].id
+        weight = _weight(SlipKind.WRONG_PART, t, variance, len(others))
         pan = Pan((Load(id),), (), told.pan.known_g)
-        yield Tried(Slip(SlipKind.WRONG_ITEM, id, told.reading_g, pan, t, 0.0), weight)
+        yield Tried(Slip(SlipKind.WRONG_PART, id, told.reading_g, pan, t, 0.0), weight)
 
 
 def _unsteady(told: Prediction) -> Iterator[Tried]:
@@ -347,15 +347,15 @@ def _unsteady(told: Prediction) -> Iterator[Tried]:
 def _glued(build: Build, told: Prediction) -> Iterator[Tried]:
     """Weighed again after glue was added: the listed glue that is not on the pan, or glue that
     nobody listed, on something that was weighed before."""
-    here = {load.item for load in told.pan.loads}
-    parts, items = traits(build.items), build.items
-    groups = {items[parts.at[id]].assembly for id in here}
+    here = {load.part for load in told.pan.loads}
+    trait, parts = traits(build.parts), build.parts
+    groups = {parts[trait.at[id]].assembly for id in here}
     beads = [
-        (i, items[i])
-        for i in parts.joints
-        if items[i].id not in here and items[i].assembly in groups
+        (i, parts[i])
+        for i in trait.joints
+        if parts[i].id not in here and parts[i].assembly in groups
     ]
-    for i, item in beads:
+    for i, part in beads:
         by = 1 + told.error
         expected = told.expected_g + by * float(told.mass[i])
         variance = max(
@@ -365,11 +365,11 @@ def _glued(build: Build, told: Prediction) -> Iterator[Tried]:
             told.noise,
         )
         t = told.t(told.reading_g, expected, variance)
-        put = {**{load.item: load.count for load in told.pan.loads}, item.id: 1.0}
+        put = {**{load.part: load.count for load in told.pan.loads}, part.id: 1.0}
         samples = {sample.lot: sample.amount for sample in told.pan.samples}
         weight = _weight(SlipKind.GLUED, t, variance, 2 * len(beads))
         pan = Pan.of(put, samples, told.pan.known_g)
-        yield Tried(Slip(SlipKind.GLUED, item.id, told.reading_g, pan, t, 0.0), weight)
+        yield Tried(Slip(SlipKind.GLUED, part.id, told.reading_g, pan, t, 0.0), weight)
     weighed = gathered(build).readings_of(told.pan)
     low, high = GLUED_ABOVE
     y, expected = told.reading_g, told.expected_g
@@ -386,17 +386,17 @@ def _pieces(build: Build, told: Prediction) -> Iterator[Tried]:
     if len(told.pan.loads) != 1 or told.pan.samples or told.pan.known_g:
         return
     (load,) = told.pan.loads
-    item = build.items[traits(build.items).at[load.item]]
-    counts = [each for each in (1.0, 1 / item.pieces) if abs(each - load.count) > 1e-9]
-    counts = counts if item.pieces > 1 else []
+    part = build.parts[traits(build.parts).at[load.part]]
+    counts = [each for each in (1.0, 1 / part.pieces) if abs(each - load.count) > 1e-9]
+    counts = counts if part.pieces > 1 else []
     for count in counts:
         by = count / load.count
         expected = told.expected_g * by
         variance = told.noise + (told.variance - told.noise) * by * by
         t = told.t(told.reading_g, expected, variance)
         weight = _weight(SlipKind.PIECES, t, variance, len(counts), SEVERAL)
-        pan = Pan((Load(item.id, count),))
-        yield Tried(Slip(SlipKind.PIECES, item.id, told.reading_g, pan, t, 0.0), weight)
+        pan = Pan((Load(part.id, count),))
+        yield Tried(Slip(SlipKind.PIECES, part.id, told.reading_g, pan, t, 0.0), weight)
 
 
 def _again(kind: SlipKind, subject: str | None, told: Prediction, weight: float) -> Tried:

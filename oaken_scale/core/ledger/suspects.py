@@ -223,7 +223,7 @@ class _Near:
         self.scale = int(readings.of.scale[s])
         self.noise = float(readings.of.noise[s])
         row = np.zeros(len(self.after.mean))
-        row[: self.after.items.stop] = readings.of.rows[s] * (1 + node.settled.error[self.scale])
+        row[: self.after.parts.stop] = readings.of.rows[s] * (1 + node.settled.error[self.scale])
         row[self.after.scales.start + self.scale] = node.settled.load[s]
         self.spread = self.after.cov @ row
         self.own = float(self.spread @ row)
@@ -237,9 +237,9 @@ class _Near:
         )
 
     def prediction(self, weighing: Weighing, build: Build) -> Prediction:
-        """What the rest says of the reading, and of every item."""
-        items, more = self.after.items, (self.sd / self.noise) ** 2
-        spread = self.spread[items]
+        """What the rest says of the reading, and of every part."""
+        parts, more = self.after.parts, (self.sd / self.noise) ** 2
+        spread = self.spread[parts]
         error = self.after.scales.start + self.scale
         return Prediction(
             reading_g=weighing.reading_g,
@@ -252,5 +252,5 @@ class _Near:
             mass_variance=np.diag(self.after.mass_cov) + spread**2 * more,
             covariance=spread * (1 + more * self.own),
             step_g=build.scales[self.scale].step_g,
-            freedom=freedom(self.after, pan_row(build, weighing.pan)[items], self.sd**2),
+            freedom=freedom(self.after, pan_row(build, weighing.pan)[parts], self.sd**2),
         )

@@ -23,7 +23,7 @@ from oaken_scale.core.geometry.blanks import (
     room,
 )
 from oaken_scale.core.geometry.nesting import nest
-from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.build import Build, Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Faces, Lot, LotUnit
 from oaken_scale.core.model.pattern import Grain, Ring, shape_of
@@ -50,7 +50,7 @@ class Piece:
     """One piece to be cut: the part it is for, the how-manieth of how many, the how-manieth of the
     parts that it is joined from, and its blank."""
 
-    item: str
+    part: str
     name: str
     number: int
     of: int
@@ -67,7 +67,7 @@ class Join:
     """A part larger than a sheet: its box, and where it is cut in two and joined again, along its
     own x and y [mm]."""
 
-    item: str
+    part: str
     name: str
     length_mm: float
     width_mm: float
@@ -79,7 +79,7 @@ class Join:
 class OddArea:
     """A part whose pattern is larger or smaller than what is counted of its lot [dm2]."""
 
-    item: str
+    part: str
     name: str
     cut_dm2: float
     counted_dm2: float
@@ -105,7 +105,7 @@ class Job:
 class CutPiece:
     """A piece where it lies on its sheet: its rings there [mm], x along the sheet, y down."""
 
-    item: str
+    part: str
     name: str
     number: int
     of: int
@@ -155,7 +155,7 @@ class CutStep:
 class NotLaid:
     """A part that is on no plan, and why: its lot has no size, or it is cut from no sheet."""
 
-    item: str
+    part: str
     name: str
     lot: str
 
@@ -174,8 +174,8 @@ def jobs(
     >>> from oaken_scale.core.model.build import Pedigree
     >>> from oaken_scale.core.model.lot import Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500)
-    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
-    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), items=(wing,)), Knife())
+    >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
+    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), parts=(wing,)), Knife())
     >>> [(piece.number, piece.blank.outline.bounds) for piece in job.pieces]
     [(1, (0.0, 0.0, 400.0, 200.0)), (2, (0.0, 0.0, 400.0, 200.0))]
     """
@@ -183,9 +183,9 @@ def jobs(
     for lot in build.lots:
         if lot.unit is not LotUnit.DM2:
             continue
-        cut = [item for item in build.items if _is_cut(item, lot, only)]
+        cut = [part for part in build.parts if _is_cut(part, lot, only)]
         if lot.length_mm is None or lot.width_mm is None:
-            unlaid += [NotLaid(item.id, item.name, lot.name) for item in cut]
+            unlaid += [NotLaid(part.id, part.name, lot.name) for part in cut]
         elif cut:
             told.append(_job(lot, Sheet(lot.length_mm, lot.width_mm), cut, knife))
     if sum(len(job.pieces) for job in told) > MOST_BLANKS:
@@ -195,18 +195,18 @@ def jobs(
 
 def _too_many() -> BuildFaultError:
     words = f"come to more than {MOST_BLANKS} pieces; lay some of them at a time"
-    return BuildFaultError([Fault("items", words)])
+    return BuildFaultError([Fault("parts", words)])
 
 
-def _is_cut(item: Item, lot: Lot, only: Collection[str] | None) -> bool:
-    if item.retired or (only is not None and item.id not in only):
+def _is_cut(part: Part, lot: Lot, only: Collection[str] | None) -> bool:
+    if part.retired or (only is not None and part.id not in only):
         return False
-    main = next((use for use in item.uses if use.amount > 0), None)
-    is_here = any(use.lot == lot.id and use.amount > 0 for use in item.uses)
-    return is_here and (item.pattern is None or (main is not None and main.lot == lot.id))
+    main = next((use for use in part.uses if use.amount > 0), None)
+    is_here = any(use.lot == lot.id and use.amount > 0 for use in part.uses)
+    return is_here and (part.pattern is None or (main is not None and main.lot == lot.id))
 
 
-def _job(lot: Lot, sheet: Sheet, items: Sequence[Item], knife: Knife) -> Job:
+def _job(lot: Lot, sheet: Sheet, parts: Sequence[Part], knife: Knife) -> Job:
     within = room(sheet, knife)
     if min(within.length_mm, within.width_mm) <= 0:
         most = min(sheet.length_mm, sheet.width_mm) / 2
@@ -217,72 +217,72 @@ def _job(lot: Lot, sheet: Sheet, items: Sequence[Item], knife: Knife) -> Job:
         raise BuildFaultError([Fault("margin_mm", words)])
     pieces: list[Piece] = []
     joins = []
-    for item in items:
-        outline, grain, layers = _outline(item, lot)
+    for part in parts:
+        outline, grain, layers = _outline(part, lot)
         narrow = min(_sides(outline))
         if knife.kerf_mm >= narrow:
             words = (
-                f"is {knife.kerf_mm:g} mm, as wide as {item.name} itself ({narrow:.4g} mm); what a "
+                f"is {knife.kerf_mm:g} mm, as wide as {part.name} itself ({narrow:.4g} mm); what a "
                 "knife takes away is about 0.5 mm, a hot wire 1 to 2 mm"
             )
             raise BuildFaultError([Fault("kerf_mm", words)])
-        parts, join = _apart(item, outline, grain, sheet, knife)
+        shares, join = _apart(part, outline, grain, sheet, knife)
         if join is not None:
             joins.append(join)
-        many, folds = layers * item.pieces, _folds(item)
-        if len(pieces) + many * len(parts) > MOST_BLANKS:
+        many, folds = layers * part.pieces, _folds(part)
+        if len(pieces) + many * len(shares) > MOST_BLANKS:
             raise _too_many()
         pieces += [
             Piece(
-                item.id,
-                item.name,
+                part.id,
+                part.name,
                 number,
                 many,
                 k,
-                len(parts),
+                len(shares),
                 Blank(
-                    f"{item.id}:{number}:{k}",
-                    part,
+                    f"{part.id}:{number}:{k}",
+                    share,
                     grain is Grain.FREE,
                     lot.faces is not Faces.ONE,
                 ),
-                item.pattern is None,
-                folds if part is outline else _within(folds, part),
+                part.pattern is None,
+                folds if share is outline else _within(folds, share),
             )
             for number in range(1, many + 1)
-            for k, part in enumerate(parts, 1)
+            for k, share in enumerate(shares, 1)
         ]
-    return Job(lot, sheet, tuple(pieces), tuple(joins), tuple(_odd_areas(items, lot)))
+    return Job(lot, sheet, tuple(pieces), tuple(joins), tuple(_odd_areas(parts, lot)))
 
 
-def _odd_areas(items: Sequence[Item], lot: Lot) -> Iterator[OddArea]:
-    for item in items:
-        if item.pattern is None:
+def _odd_areas(parts: Sequence[Part], lot: Lot) -> Iterator[OddArea]:
+    for part in parts:
+        if part.pattern is None:
             continue
-        cut = shape_of(item.pattern).area * item.pattern.layers * item.pieces / 1e4
-        counted = sum(use.amount for use in item.uses if use.lot == lot.id and use.amount > 0)
+        cut = shape_of(part.pattern).area * part.pattern.layers * part.pieces / 1e4
+        counted = sum(use.amount for use in part.uses if use.lot == lot.id and use.amount > 0)
         if abs(cut - counted) > SAME_SHARE * counted:
-            yield OddArea(item.id, item.name, round(cut, 2), round(counted, 2))
+            yield OddArea(part.id, part.name, round(cut, 2), round(counted, 2))
 
 
-def _outline(item: Item, lot: Lot) -> tuple[Polygon, Grain, int]:
+def _outline(part: Part, lot: Lot) -> tuple[Polygon, Grain, int]:
     """The outline of one piece as it lies along the grain, how it may lie, and how many layers."""
-    if item.pattern is not None:
-        shape = shape_of(item.pattern)
-        if item.pattern.grain is Grain.ACROSS:
+    if part.pattern is not None:
+        shape = shape_of(part.pattern)
+        if part.pattern.grain is Grain.ACROSS:
             shape = affinity.rotate(shape, 90, origin=(0, 0))
-        return shape, item.pattern.grain, item.pattern.layers
-    amount = sum(use.amount for use in item.uses if use.lot == lot.id and use.amount > 0)
-    wide = sqrt(amount * 1e4 / item.pieces / PLAIN_SIDES)
+        return shape, part.pattern.grain, part.pattern.layers
+    amount = sum(use.amount for use in part.uses if use.lot == lot.id and use.amount > 0)
+    wide = sqrt(amount * 1e4 / part.pieces / PLAIN_SIDES)
     return box(0, 0, PLAIN_SIDES * wide, wide), Grain.FREE, 1
 
 
-def _folds(item: Item) -> MultiLineString:
+def _folds(part: Part) -> MultiLineString:
     """The lines that a part is folded along, as its outline lies along the grain."""
-    if item.pattern is None or not item.pattern.folds:
+    if part.pattern is None or not part.pattern.folds:
         return NO_FOLDS
-    lines = MultiLineString(item.pattern.folds)
-    is_across = item.pattern.grain is Grain.ACROSS
+    lines = MultiLineString(part.pattern.folds)
+    is_across = part.pattern.grain is Grain.ACROSS
     return affinity.rotate(lines, 90, origin=(0, 0)) if is_across else lines
 
 
@@ -298,7 +298,7 @@ def _sides(shape: Polygon) -> tuple[float, float]:
 
 
 def _apart(
-    item: Item, outline: Polygon, grain: Grain, sheet: Sheet, knife: Knife
+    part: Part, outline: Polygon, grain: Grain, sheet: Sheet, knife: Knife
 ) -> tuple[tuple[Polygon, ...], Join | None]:
     """A part as it is, or, where it fits on no sheet, cut into as few equal parts as fit."""
     if fits(Blank("", outline, grain is Grain.FREE), sheet, knife):
@@ -314,27 +314,27 @@ def _apart(
     left, low = outline.bounds[0], outline.bounds[1]
     if across * down > MOST_JOINED:
         words = (
-            f"{item.name} is {length:.4g} by {width:.4g} mm: it would be joined from more than "
+            f"{part.name} is {length:.4g} by {width:.4g} mm: it would be joined from more than "
             f"{MOST_JOINED} pieces; say on the Rack how large the sheet is, or leave the part out"
         )
-        raise BuildFaultError([Fault("items", words)])
+        raise BuildFaultError([Fault("parts", words)])
     xs = [left + length * k / across for k in range(across + 1)]
     ys = [low + width * k / down for k in range(down + 1)]
-    parts = [
-        part
+    shares = [
+        share
         for x0, x1 in pairwise(xs)
         for y0, y1 in pairwise(ys)
-        for part in _polygons(outline.intersection(box(x0, y0, x1, y1)))
+        for share in _polygons(outline.intersection(box(x0, y0, x1, y1)))
     ]
     join = Join(
-        item.id,
-        item.name,
+        part.id,
+        part.name,
         round(length, 1),
         round(width, 1),
         tuple(round(x - left, 1) for x in xs[1:-1]),
         tuple(round(y - low, 1) for y in ys[1:-1]),
     )
-    return tuple(parts), join
+    return tuple(shares), join
 
 
 def _polygons(shape: object) -> Iterator[Polygon]:
@@ -350,8 +350,8 @@ def cut_plan(job: Job, layout: Layout) -> CutPlan:
     >>> from oaken_scale.core.model.build import Pedigree
     >>> from oaken_scale.core.model.lot import Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500, price=3.0)
-    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
-    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), items=(wing,)), Knife())
+    >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
+    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), parts=(wing,)), Knife())
     >>> *_, (_, best) = nest([piece.blank for piece in job.pieces], job.sheet)
     >>> plan = cut_plan(job, best)
     >>> plan.sheets, plan.least, plan.to_buy, plan.cost_to_buy, plan.left_mm
@@ -386,8 +386,8 @@ def cut_steps(jobs: Sequence[Job], knife: Knife, seconds: float) -> Iterator[Cut
     >>> from oaken_scale.core.model.build import Pedigree
     >>> from oaken_scale.core.model.lot import Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500)
-    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
-    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), items=(wing,)), Knife())
+    >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
+    >>> (job,), _ = jobs(Build("b", "B", lots=(sheet,), parts=(wing,)), Knife())
     >>> told = list(cut_steps((job,), Knife(), 1.0))
     >>> told[0].plan.sheets, told[-1].gone
     (1, 1.0)
@@ -412,7 +412,7 @@ def _cut(piece: Piece, laid: Laid) -> CutPiece:
     inner = shape.representative_point()
     rings = (shape.exterior, *shape.interiors)
     return CutPiece(
-        item=piece.item,
+        part=piece.part,
         name=piece.name,
         number=piece.number,
         of=piece.of,

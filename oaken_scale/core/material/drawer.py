@@ -5,7 +5,7 @@ from enum import StrEnum
 from typing import Final
 
 from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G
-from oaken_scale.core.model.build import Group, Item, Pedigree
+from oaken_scale.core.model.build import Group, Part, Pedigree
 
 
 class ThingKind(StrEnum):
@@ -84,15 +84,15 @@ def expected(thing: Thing) -> tuple[float, float]:
     return thing.listing_g + leads, (listing**2 + (leads / 2) ** 2) ** 0.5
 
 
-def fitted(thing: Thing, item_id: str) -> Item:
+def fitted(thing: Thing, part_id: str) -> Part:
     """The thing as a part of a build, not placed yet.
 
     >>> fitted(Thing("p", "Pack", ThingKind.PACK, 74.0), "pack").option
     True
     """
     mass, doubt = expected(thing)
-    return Item(
-        id=item_id,
+    return Part(
+        id=part_id,
         name=thing.name,
         pedigree=Pedigree.LISTING,
         assembly="Power and control",

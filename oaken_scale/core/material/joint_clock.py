@@ -157,10 +157,10 @@ def joint_times(build: Build) -> tuple[JointTimes, ...]:
 def setting(build: Build, now: datetime) -> frozenset[str]:
     """The parts that may not be handled yet: they are in a joint that is still setting."""
     return frozenset(
-        item
+        part
         for joint in build.joints
         if not joint.cleared and now < joint.spread_at + timedelta(seconds=joint.handle_after_s)
-        for item in joint.items
+        for part in joint.parts
     )
 
 
@@ -172,15 +172,15 @@ def meanwhile(
     After the suggestions come the parts that no pan has felt yet.
     """
     held = setting(build, now)
-    names = [each.name for each in suggestions if each.item is None or each.item not in held]
-    felt = {load.item for weighing in build.weighings for load in weighing.pan.loads}
+    names = [each.name for each in suggestions if each.part is None or each.part not in held]
+    felt = {load.part for weighing in build.weighings for load in weighing.pan.loads}
     names += [
-        item.name
-        for item in build.items
-        if not item.retired
-        and item.pedigree not in NOT_ALONE
-        and item.id not in felt
-        and item.id not in held
-        and item.name not in names
+        part.name
+        for part in build.parts
+        if not part.retired
+        and part.pedigree not in NOT_ALONE
+        and part.id not in felt
+        and part.id not in held
+        and part.name not in names
     ]
     return tuple(names[:most])

@@ -14,7 +14,7 @@ from math import exp, log
 from typing import Final
 
 from oaken_scale.core.material.joint_clock import ADHESIVES, own_adhesives
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.core.model.day import Done, StepKind
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
@@ -50,7 +50,7 @@ class Step:
     id: str
     kind: StepKind
     subject: str
-    items: tuple[str, ...]
+    parts: tuple[str, ...]
     usual_min: float
     wait_min: float = 0.0
     needs: tuple[str, ...] = ()
@@ -109,9 +109,9 @@ def steps(build: Build) -> tuple[Step, ...]:
 
     >>> from oaken_scale.core.model.lot import Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM)
-    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, "Wing", uses=(Use("a", 10.0),))
+    >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, "Wing", uses=(Use("a", 10.0),))
     >>> [(step.id, step.usual_min, step.needs) for step in steps(
-    ...     Build("b", "B", lots=(sheet,), items=(wing,)))][:2]
+    ...     Build("b", "B", lots=(sheet,), parts=(wing,)))][:2]
     [('cut:Wing', 9.0, ()), ('weigh:Wing', 0.7, ('cut:Wing',))]
     """
     done = {each.step for each in build.day.done}
@@ -123,15 +123,15 @@ def steps(build: Build) -> tuple[Step, ...]:
 def _all_steps(build: Build) -> Iterator[Step]:
     lots = {lot.id: lot for lot in build.lots}
     on_pan = _on_a_pan(build)
-    clocked = {id for joint in build.joints for id in joint.items}
-    there = [item for item in build.items if not item.retired and item.host is None]
-    assemblies: dict[str, list[Item]] = defaultdict(list)
-    for item in there:
-        if item.pedigree is not Pedigree.ALLOWANCE:
-            assemblies[item.assembly].append(item)
+    clocked = {id for joint in build.joints for id in joint.parts}
+    there = [part for part in build.parts if not part.retired and part.host is None]
+    assemblies: dict[str, list[Part]] = defaultdict(list)
+    for part in there:
+        if part.pedigree is not Pedigree.ALLOWANCE:
+            assemblies[part.assembly].append(part)
     made: dict[str, list[str]] = defaultdict(list)
-    for assembly, items in assemblies.items():
-        for step in _assembly_steps(assembly, items, lots, on_pan, clocked, build):
+    for assembly, parts in assemblies.items():
+        for step in _assembly_steps(assembly, parts, lots, on_pan, clocked, build):
             made[assembly].append(step.id)
             yield step
     before = tuple(id for ids in made.values() for id in ids)
@@ -148,20 +148,20 @@ def _all_steps(build: Build) -> Iterator[Step]:
 
 def _on_a_pan(build: Build) -> frozenset[str]:
     readings = (each for each in build.weighings if each.set_aside is None)
-    return frozenset(load.item for each in readings for load in each.pan.loads)
+    return frozenset(load.part for each in readings for load in each.pan.loads)
 
 
 def _assembly_steps(
     assembly: str,
-    items: Sequence[Item],
+    parts: Sequence[Part],
     lots: Mapping[str, Lot],
     on_pan: frozenset[str],
     clocked: Iterable[str],
     build: Build,
 ) -> Iterator[Step]:
     """Cut and weigh what is new of an assembly, join it, cover it, fit what is bought."""
-    kinds = {item.id: _kind_of(item, lots) for item in items}
-    fresh = [item for item in items if item.id not in on_pan]
+    kinds = {part.id: _kind_of(part, lots) for part in parts}
+    fresh = [part for part in parts if part.id not in on_pan]
     cut = [i for i in fresh if kinds[i.id] is StepKind.CUT and not (i.drawn and i.drawn.is_cut)]
     if cut:
         area = sum(u.amount for i in cut for u in i.uses if lots[u.lot].unit is LotUnit.DM2)
@@ -174,35 +174,35 @@ def _assembly_steps(
         yield Step(f"weigh:{assembly}", StepKind.WEIGH, assembly, _ids(weigh), minutes, needs=needs)
     before = tuple(f"{kind}:{assembly}" for kind in ("cut", "weigh"))
     open_joints = [i for i in fresh if kinds[i.id] is StepKind.JOIN and i.id not in clocked]
-    for item in open_joints:
-        amount = sum(max(use.amount, 0.0) for use in item.uses)
+    for part in open_joints:
+        amount = sum(max(use.amount, 0.0) for use in part.uses)
         yield Step(
-            f"join:{item.id}", StepKind.JOIN, item.name, (item.id,),
-            JOIN_MIN[0] + JOIN_MIN[1] * amount, _sets_min(item, lots, build), before,
+            f"join:{part.id}", StepKind.JOIN, part.name, (part.id,),
+            JOIN_MIN[0] + JOIN_MIN[1] * amount, _sets_min(part, lots, build), before,
         )  # fmt: skip
-    joined = (*before, *(f"join:{item.id}" for item in open_joints))
-    for item in fresh:
-        if kinds[item.id] is StepKind.COVER:
-            lot = lots[item.uses[0].lot] if item.uses else None
+    joined = (*before, *(f"join:{part.id}" for part in open_joints))
+    for part in fresh:
+        if kinds[part.id] is StepKind.COVER:
+            lot = lots[part.uses[0].lot] if part.uses else None
             rate = COVER_MIN[lot.unit] if lot else 1.0
-            minutes = 2.0 + rate * sum(max(use.amount, 0.0) for use in item.uses)
+            minutes = 2.0 + rate * sum(max(use.amount, 0.0) for use in part.uses)
             dries = PAINT_DRIES_MIN if lot and lot.kind is LotKind.PAINT else 0.0
             yield Step(
-                f"cover:{item.id}", StepKind.COVER, item.name, (item.id,), minutes, dries, joined
+                f"cover:{part.id}", StepKind.COVER, part.name, (part.id,), minutes, dries, joined
             )
-    fitted = [i for i in items if kinds[i.id] is StepKind.FIT and i.station is None]
+    fitted = [i for i in parts if kinds[i.id] is StepKind.FIT and i.station is None]
     if fitted:
         minutes = FIT_MIN * len(fitted)
         yield Step(f"fit:{assembly}", StepKind.FIT, assembly, _ids(fitted), minutes, needs=joined)
 
 
-def _ids(items: Sequence[Item]) -> tuple[str, ...]:
-    return tuple(item.id for item in items)
+def _ids(parts: Sequence[Part]) -> tuple[str, ...]:
+    return tuple(part.id for part in parts)
 
 
-def _kind_of(item: Item, lots: Mapping[str, Lot]) -> StepKind:
+def _kind_of(part: Part, lots: Mapping[str, Lot]) -> StepKind:
     """What is done with a part, by what it is made of and how its mass is known."""
-    kinds = {lots[use.lot].kind for use in item.uses}
+    kinds = {lots[use.lot].kind for use in part.uses}
     if LotKind.ADHESIVE in kinds:
         return StepKind.JOIN
     if kinds & COATING:
@@ -210,12 +210,12 @@ def _kind_of(item: Item, lots: Mapping[str, Lot]) -> StepKind:
     if kinds:
         return StepKind.CUT
     by_pedigree = {Pedigree.JOINT: StepKind.JOIN, Pedigree.COVERING: StepKind.COVER}
-    return by_pedigree.get(item.pedigree, StepKind.FIT)
+    return by_pedigree.get(part.pedigree, StepKind.FIT)
 
 
-def _sets_min(item: Item, lots: Mapping[str, Lot], build: Build) -> float:
+def _sets_min(part: Part, lots: Mapping[str, Lot], build: Build) -> float:
     """How long a joint sets until it may be handled [min]: its glue's own time, or the usual."""
-    for use in item.uses:
+    for use in part.uses:
         lot = lots[use.lot]
         glue = next((each for each in own_adhesives(build) if each.id == lot.id), None)
         glue = glue or next((each for each in ADHESIVES if each.id == lot.adhesive), None)
@@ -281,12 +281,12 @@ def _setting(build: Build, now: datetime) -> Iterator[Sets]:
 def _held(left: Sequence[Step], build: Build, setting: Sequence[Sets]) -> dict[str, float]:
     """Until when each step's parts are held by a joint that sets [min]."""
     until = {each.joint: each.minutes for each in setting}
-    of_item: dict[str, float] = {}
+    of_part: dict[str, float] = {}
     for joint in build.joints:
-        for item in joint.items:
-            of_item[item] = max(of_item.get(item, 0.0), until.get(joint.id, 0.0))
+        for part in joint.parts:
+            of_part[part] = max(of_part.get(part, 0.0), until.get(joint.id, 0.0))
     return {
-        step.id: max((of_item.get(item, 0.0) for item in step.items), default=0.0) for step in left
+        step.id: max((of_part.get(part, 0.0) for part in step.parts), default=0.0) for step in left
     }
 
 

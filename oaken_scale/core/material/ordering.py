@@ -205,12 +205,12 @@ def needed(builds: Iterable[Build]) -> tuple[Wanted, ...]:
     """What builds want beyond what is at hand: sheets, rolls and bottles, those of one lot of the
     rack, or of one name, for all of them together.
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree
+    >>> from oaken_scale.core.model.build import Part, Pedigree
     >>> from oaken_scale.core.model.lot import LotUnit, Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500, price=3.0,
     ...     waste=1.0, rack="board", shop="near", stock=1.0)
-    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 28.0),))
-    >>> one = Build("b", "B", lots=(sheet,), items=(wing,))
+    >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 28.0),))
+    >>> one = Build("b", "B", lots=(sheet,), parts=(wing,))
     >>> [(each.name, each.count, each.offers) for each in needed([one, one])]
     [('Sheet', 1, (Offer(shop='near', price=3.0, lead_days=None),))]
     """

@@ -5,7 +5,7 @@ from math import ceil
 from typing import Final
 
 from oaken_scale.core.material.rack import waste
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.core.model.lot import Lot
 
 NEARLY: Final = 1e-9
@@ -38,7 +38,7 @@ class ShoppingLine:
 class ThingLine:
     """One thing with a price of its own, or without one yet."""
 
-    item: str
+    part: str
     name: str
     pieces: int
     price: float | None
@@ -68,24 +68,24 @@ def shopping(build: Build) -> Shopping:
 
     Source: docs/methods.md, section 7.
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree
+    >>> from oaken_scale.core.model.build import Part, Pedigree
     >>> from oaken_scale.core.model.lot import LotKind, LotUnit, Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM, length_mm=700,
     ...     width_mm=500, price=3.0, stock=1.0)
-    >>> wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 56.0),))
-    >>> line = shopping(Build("b", "B", lots=(sheet,), items=(wing,))).lots[0]
+    >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 56.0),))
+    >>> line = shopping(Build("b", "B", lots=(sheet,), parts=(wing,))).lots[0]
     >>> line.wanted, line.sheets, line.to_buy, line.cost_used, line.cost_to_buy
     (70.0, 2.0, 1, 6.0, 3.0)
     """
     used = {lot.id: 0.0 for lot in build.lots}
-    for item in build.items:
-        for use in item.uses:
+    for part in build.parts:
+        for use in part.uses:
             used[use.lot] += max(use.amount, 0.0)
     lots = tuple(_line(lot, used[lot.id]) for lot in build.lots if used[lot.id] > 0)
     things = tuple(
-        ThingLine(item.id, item.name, item.pieces, item.price)
-        for item in build.items
-        if not item.retired and _is_bought(item)
+        ThingLine(part.id, part.name, part.pieces, part.price)
+        for part in build.parts
+        if not part.retired and _is_bought(part)
     )
     airframe = sum(line.cost_used or 0.0 for line in lots)
     return Shopping(
@@ -101,11 +101,11 @@ def shopping(build: Build) -> Shopping:
     )
 
 
-def _is_bought(item: Item) -> bool:
+def _is_bought(part: Part) -> bool:
     """Whether a part is bought as it is: it is cut from no lot, or has a price of its own."""
-    if item.price is not None or item.thing:
+    if part.price is not None or part.thing:
         return True
-    return not item.uses and item.host is None and item.pedigree is not Pedigree.ALLOWANCE
+    return not part.uses and part.host is None and part.pedigree is not Pedigree.ALLOWANCE
 
 
 def cost(lot: Lot, amount: float) -> float | None:

@@ -58,7 +58,7 @@ class Stood:
     """One thing that was aboard when a check was made, and where it sat then [mm from the nose,
     to starboard, up]; None where nobody had said where."""
 
-    item: Id
+    part: Id
     x_mm: Coordinate | None = None
     y_mm: Coordinate = 0.0
     z_mm: Coordinate = 0.0
@@ -75,8 +75,9 @@ class BalanceCheck:
     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
     port) and ``other_mm`` (aft, or starboard), and ``reading_g`` on the scale under the second;
     ``hang`` has the pivot ``x_mm``, ``z_mm`` and the angle ``nose_down_deg``. ``doubt`` (one
-    sigma; mm of the balance point, or degrees of an angle) is None for the usual one. ``part`` says
-    what was held where it was not the whole plane: it is no check of the loadout.
+    sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
+    ``held_alone`` says what was held where it was not the whole plane: it is no check of the
+    loadout.
     """
 
     id: Id
@@ -93,14 +94,14 @@ class BalanceCheck:
     doubt: Annotated[float, Range(gt=0, le=100)] | None = None
     note: Words = ""
     set_aside: Words | None = None
-    stood: Annotated[tuple[Stood, ...], Length(limits.ITEMS)] = ()
-    part: Label = ""
+    stood: Annotated[tuple[Stood, ...], Length(limits.PARTS)] = ()
+    held_alone: Label = ""
 
     @property
     def is_of_the_plane(self) -> bool:
         """Whether it checks where its whole loadout balances: a part held alone does not, nor does
         an end that drops."""
-        return not self.part and FEELS.get(self.by, Feel.LEVEL) is Feel.LEVEL
+        return not self.held_alone and FEELS.get(self.by, Feel.LEVEL) is Feel.LEVEL
 
 
 @dataclass(frozen=True, slots=True)

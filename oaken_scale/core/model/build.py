@@ -35,14 +35,14 @@ from oaken_scale.core.model.declared import (
     ThrustRead,
     Words,
 )
-from oaken_scale.core.model.diary import Happening
+from oaken_scale.core.model.diary import DiaryEntry
 from oaken_scale.core.model.field import NO_FIELD, FieldLog
 from oaken_scale.core.model.fitting import Bay, Fit
 from oaken_scale.core.model.lot import Known, Lot, Use
 from oaken_scale.core.model.pattern import Pattern
 from oaken_scale.core.model.power import Power
 from oaken_scale.core.model.recall import recalled
-from oaken_scale.core.model.reference_build import Past
+from oaken_scale.core.model.reference_build import ReferenceBuild
 
 
 class Pedigree(StrEnum):
@@ -120,7 +120,7 @@ class BalanceUnit(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Station:
-    """Where an item's own CG sits.
+    """Where a part's own CG sits.
 
     ``x_mm`` is measured from ``reference``; ``doubt_mm`` is one sigma along x, y and z alike, or
     None for the usual one: 4 mm of a big foam part, else 2 mm.
@@ -142,10 +142,10 @@ class Slide:
 
 
 @dataclass(frozen=True, slots=True)
-class Item:
-    """One thing aboard, as it sits on the plane (four screws are one item of four pieces).
+class Part:
+    """One thing aboard, as it sits on the plane (four screws are one part of four pieces).
 
-    ``stated_g`` is the builder's or maker's figure for the whole item; ``uses`` adds what is cut
+    ``stated_g`` is the builder's or maker's figure for the whole part; ``uses`` adds what is cut
     from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
     with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
@@ -240,9 +240,9 @@ class Scale:
 
 @dataclass(frozen=True, slots=True, order=True)
 class Load:
-    """How many of an item are on the pan (10 screws of which 4 are fitted: 2.5)."""
+    """How many of a part are on the pan (10 screws of which 4 are fitted: 2.5)."""
 
-    item: Id
+    part: Id
     count: Count = 1.0
 
 
@@ -258,7 +258,7 @@ class Sample:
 class Pan:
     """Everything on the pan in one reading; ``known_g`` is a check weight of known mass."""
 
-    loads: Annotated[tuple[Load, ...], Length(limits.ITEMS)] = ()
+    loads: Annotated[tuple[Load, ...], Length(limits.PARTS)] = ()
     samples: Annotated[tuple[Sample, ...], Length(50)] = ()
     known_g: ReadingOrNothing = 0.0
 
@@ -266,13 +266,13 @@ class Pan:
     def of(
         cls, loads: Mapping[str, float], samples: Mapping[str, float], known_g: float = 0.0
     ) -> "Pan":
-        """A pan in its one order: counts by item, amounts by lot.
+        """A pan in its one order: counts by part, amounts by lot.
 
         >>> Pan.of({"wing": 1, "tail": 1}, {}) == Pan.of({"tail": 1, "wing": 1}, {})
         True
         """
         return cls(
-            tuple(Load(item, loads[item]) for item in sorted(loads)),
+            tuple(Load(part, loads[part]) for part in sorted(loads)),
             tuple(Sample(lot, samples[lot]) for lot in sorted(samples)),
             known_g,
         )
@@ -314,7 +314,7 @@ class Loadout:
 
     id: Id
     name: Name
-    carries: Annotated[tuple[Id, ...], Length(limits.ITEMS)] = ()
+    carries: Annotated[tuple[Id, ...], Length(limits.PARTS)] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -375,7 +375,7 @@ class Joint:
     close_by_s: CloseBy | None
     handle_after_s: JointTime
     strong_after_s: JointTime
-    items: Annotated[tuple[Id, ...], Length(limits.ITEMS)] = ()
+    parts: Annotated[tuple[Id, ...], Length(limits.PARTS)] = ()
     cleared: bool = False
 
 
@@ -404,8 +404,8 @@ class Build:
     """A whole build.
 
     ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
-    listed, ``habits`` how their guesses and listings ran; ``past`` the earlier build that this one
-    is measured by; ``variant_of`` the build that it is a what-if of.
+    listed, ``habits`` how their guesses and listings ran; ``reference_build`` the
+    earlier build that this one is measured by; ``variant_of`` the build that it is a what-if of.
     """
 
     id: Id
@@ -414,7 +414,7 @@ class Build:
     layout: Label = ""
     notes: Words = ""
     lots: Annotated[tuple[Lot, ...], Length(200)] = ()
-    items: Annotated[tuple[Item, ...], Length(limits.ITEMS)] = ()
+    parts: Annotated[tuple[Part, ...], Length(limits.PARTS)] = ()
     surfaces: Annotated[tuple[Surface, ...], Length(20)] = ()
     bodies: Annotated[tuple[Body, ...], Length(20)] = ()
     bays: Annotated[tuple[Bay, ...], Length(20)] = ()
@@ -425,11 +425,11 @@ class Build:
     thrust: Thrust | None = None
     budget: Budget | None = None
     joints: Annotated[tuple[Joint, ...], Length(limits.ENTRIES)] = ()
-    happenings: Annotated[tuple[Happening, ...], Length(limits.ENTRIES)] = ()
+    diary: Annotated[tuple[DiaryEntry, ...], Length(limits.ENTRIES)] = ()
     checks: Annotated[tuple[BalanceCheck, ...], Length(limits.ENTRIES)] = ()
     ballast: Ballast = NO_BALLAST
     plan_mark: PlanMark | None = None
-    past: Past | None = None
+    reference_build: ReferenceBuild | None = None
     allowance: Known | None = None
     habits: Annotated[tuple[Habit, ...], Length(2)] = ()
     power: Power | None = None
@@ -442,20 +442,20 @@ class Build:
     )
 
     def aboard(self, loadout: Loadout | None) -> tuple[bool, ...]:
-        """Say for each item whether it flies with ``loadout`` (None: everything not retired).
+        """Say for each part whether it flies with ``loadout`` (None: everything not retired).
 
-        >>> build = Build("b", "B", items=(
-        ...     Item("wing", "Wing", Pedigree.GUESS, stated_g=90.0),
-        ...     Item("camera", "Camera", Pedigree.LISTING, stated_g=62.0, option=True)))
+        >>> build = Build("b", "B", parts=(
+        ...     Part("wing", "Wing", Pedigree.GUESS, stated_g=90.0),
+        ...     Part("camera", "Camera", Pedigree.LISTING, stated_g=62.0, option=True)))
         >>> build.aboard(Loadout("light", "Light"))
         (True, False)
         """
-        return _aboard(self.items, loadout)
+        return _aboard(self.parts, loadout)
 
 
 @recalled(keep=32)
-def _aboard(items: tuple[Item, ...], loadout: Loadout | None) -> tuple[bool, ...]:
+def _aboard(parts: tuple[Part, ...], loadout: Loadout | None) -> tuple[bool, ...]:
     return tuple(
-        not item.retired and (loadout is None or not item.option or item.id in loadout.carries)
-        for item in items
+        not part.retired and (loadout is None or not part.option or part.id in loadout.carries)
+        for part in parts
     )

@@ -48,8 +48,8 @@ class Day:
     """Steps by their ids in the order that the builder wants them, those that were done, and the
     builder's own."""
 
-    order: Annotated[tuple[StepId, ...], Length(limits.ITEMS)] = ()
-    done: Annotated[tuple[Done, ...], Length(limits.ITEMS)] = ()
+    order: Annotated[tuple[StepId, ...], Length(limits.PARTS)] = ()
+    done: Annotated[tuple[Done, ...], Length(limits.PARTS)] = ()
     own: Annotated[tuple[OwnStep, ...], Length(100)] = ()
 
 

@@ -71,11 +71,11 @@ Moment = Annotated[datetime, Years(2000, 2199)]
 TimeAsTold = Annotated[datetime, Years(1970, 2199)]
 """A moment by the clock of a phone, which may have lost its time."""
 
-Mass = Annotated[float, Range(ge=0, le=limits.ITEM_MASS_G)]
-MassOrLess = Annotated[float, Range(ge=-limits.ITEM_MASS_G, le=limits.ITEM_MASS_G)]
-SomeMass = Annotated[float, Range(gt=0, le=limits.ITEM_MASS_G)]
+Mass = Annotated[float, Range(ge=0, le=limits.PART_MASS_G)]
+MassOrLess = Annotated[float, Range(ge=-limits.PART_MASS_G, le=limits.PART_MASS_G)]
+SomeMass = Annotated[float, Range(gt=0, le=limits.PART_MASS_G)]
 """The mass of something that is there."""
-Doubt = Annotated[float, Range(ge=0, le=limits.ITEM_MASS_G)]
+Doubt = Annotated[float, Range(ge=0, le=limits.PART_MASS_G)]
 Reading = Annotated[float, Range(gt=0, le=limits.READING_G)]
 ReadingOrNothing = Annotated[float, Range(ge=0, le=limits.READING_G)]
 Coordinate = Annotated[float, Range(ge=-limits.STATION_MM, le=limits.STATION_MM)]

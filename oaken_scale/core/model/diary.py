@@ -8,7 +8,7 @@ from oaken_scale.core.model import limits
 from oaken_scale.core.model.declared import Id, Length, Moment, Words
 
 
-class HappeningKind(StrEnum):
+class DiaryKind(StrEnum):
     """What can happen to a part."""
 
     REPAIR = "repair"
@@ -19,7 +19,7 @@ class HappeningKind(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Happening:
+class DiaryEntry:
     """One thing done to the plane, when, in words, and the parts that it concerns.
 
     A repair adds glue and patches, a trim takes off, a replacement puts one part in another's
@@ -29,6 +29,6 @@ class Happening:
 
     id: Id
     at: Moment
-    kind: HappeningKind
+    kind: DiaryKind
     words: Words
-    items: Annotated[tuple[Id, ...], Length(limits.ITEMS)] = ()
+    parts: Annotated[tuple[Id, ...], Length(limits.PARTS)] = ()

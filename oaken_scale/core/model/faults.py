@@ -11,8 +11,8 @@ from oaken_scale.core.model.body import Body
 from oaken_scale.core.model.build import (
     HABITUAL,
     Build,
-    Item,
     Pan,
+    Part,
     Pedigree,
     Role,
     Surface,
@@ -51,13 +51,13 @@ def faults(build: Build) -> tuple[Fault, ...]:
     Plain ranges of single numbers are the edge's affair; this finds what only the whole shows.
 
     >>> from oaken_scale.core.model.lot import Use
-    >>> tail = Item("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet-b", 5.0),))
-    >>> faults(Build("b", "B", items=(tail,)))[0].words
+    >>> tail = Part("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet-b", 5.0),))
+    >>> faults(Build("b", "B", parts=(tail,)))[0].words
     'no lot "sheet-b" in this build; it has none'
     """
     return (
         *_twice("lots", [lot.id for lot in build.lots]),
-        *_twice("items", [item.id for item in build.items]),
+        *_twice("parts", [part.id for part in build.parts]),
         *_twice("surfaces", [surface.id for surface in build.surfaces]),
         *_twice("bodies", [body.id for body in build.bodies]),
         *_twice("bays", [bay.id for bay in build.bays]),
@@ -66,7 +66,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_twice("loadouts", [loadout.id for loadout in build.loadouts]),
         *_twice("joints", [joint.id for joint in build.joints]),
         *_twice("targets", [target.kind for target in build.targets]),
-        *_twice("happenings", [each.id for each in build.happenings]),
+        *_twice("diary", [each.id for each in build.diary]),
         *_twice("checks", [each.id for each in build.checks]),
         *_twice("habits", [each.pedigree for each in build.habits]),
         *_twice("ballast.spots", [spot.id for spot in build.ballast.spots]),
@@ -75,7 +75,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
         *_balance_faults(build),
         *_twice("weighings", [weighing.id for weighing in build.weighings]),
         *_lot_faults(build),
-        *_item_faults(build),
+        *_part_faults(build),
         *_budget_faults(build),
         *_power_faults(build),
         *_flight_faults(build),
@@ -109,12 +109,12 @@ def pan_faults(build: Build, pan: Pan, scale_id: str | None) -> Iterator[Fault]:
     """What speaks against having something on the pan now; an empty pan is fine."""
     if pan != Pan():
         yield from _pan_faults(_Known.of(build), "pan", pan)
-    retired = {item.id for item in build.items if item.retired}
+    retired = {part.id for part in build.parts if part.retired}
     for k, load in enumerate(pan.loads):
-        if load.item in retired:
+        if load.part in retired:
             yield Fault(
-                f"pan.loads.{k}.item",
-                f'"{load.item}" is retired and off the plane; weigh what replaced it',
+                f"pan.loads.{k}.part",
+                f'"{load.part}" is retired and off the plane; weigh what replaced it',
             )
     scales = [scale.id for scale in build.scales]
     if scale_id is not None and scale_id not in scales:
@@ -221,12 +221,12 @@ def _power_faults(build: Build) -> Iterator[Fault]:
         return
     for name in ("propellers", "packs", "runs", "flights"):
         yield from _twice(f"power.{name}", [each.id for each in getattr(power, name)])
-    items = {item.id for item in build.items}
+    parts = {part.id for part in build.parts}
     packs = {pack.id: pack for pack in power.packs}
     propellers = [each.id for each in power.propellers]
     for k, pack in enumerate(power.packs):
-        if pack.item is not None and pack.item not in items:
-            yield Fault(f"power.packs.{k}.item", _unknown("item", pack.item, sorted(items)))
+        if pack.part is not None and pack.part not in parts:
+            yield Fault(f"power.packs.{k}.part", _unknown("part", pack.part, sorted(parts)))
     for k, run in enumerate(power.runs):
         if run.pack not in packs:
             yield Fault(f"power.runs.{k}.pack", _unknown("pack", run.pack, list(packs)))
@@ -301,56 +301,56 @@ def _budget_faults(build: Build) -> Iterator[Fault]:
     yield from _twice("budget.allotments", [str(group) for group in groups])
 
 
-def _item_faults(build: Build) -> Iterator[Fault]:
+def _part_faults(build: Build) -> Iterator[Fault]:
     lots = [lot.id for lot in build.lots]
     allowances = 0
-    for i, item in enumerate(build.items):
-        for k, use in enumerate(item.uses):
+    for i, part in enumerate(build.parts):
+        for k, use in enumerate(part.uses):
             if use.lot not in lots:
-                yield Fault(f"items.{i}.uses.{k}.lot", _unknown("lot", use.lot, lots))
-        yield from _figure_faults(i, item)
-        if item.pattern is not None and not is_sound(item.pattern):
+                yield Fault(f"parts.{i}.uses.{k}.lot", _unknown("lot", use.lot, lots))
+        yield from _figure_faults(i, part)
+        if part.pattern is not None and not is_sound(part.pattern):
             words = (
                 "its sides cross, or a hole reaches out of it; give the corners in order around "
                 "the part, and holes inside it"
             )
-            yield Fault(f"items.{i}.pattern", words)
-        if item.pedigree is Pedigree.ALLOWANCE and not item.retired:
+            yield Fault(f"parts.{i}.pattern", words)
+        if part.pedigree is Pedigree.ALLOWANCE and not part.retired:
             allowances += 1
             if allowances > 1:
-                yield Fault(f"items.{i}.pedigree", "a build has one allowance; edit the first")
+                yield Fault(f"parts.{i}.pedigree", "a build has one allowance; edit the first")
 
 
-def _figure_faults(i: int, item: Item) -> Iterator[Fault]:
-    """An item needs a figure, except the allowance, which has a rule of its own."""
-    if item.stated_g is None and not item.uses and item.pedigree is not Pedigree.ALLOWANCE:
+def _figure_faults(i: int, part: Part) -> Iterator[Fault]:
+    """A part needs a figure, except the allowance, which has a rule of its own."""
+    if part.stated_g is None and not part.uses and part.pedigree is not Pedigree.ALLOWANCE:
         yield Fault(
-            f"items.{i}.stated_g", "give a mass in grams, or how much of a lot it is made of"
+            f"parts.{i}.stated_g", "give a mass in grams, or how much of a lot it is made of"
         )
 
 
 def _life_faults(build: Build) -> Iterator[Fault]:
     """What was done to a part names a part; what is taken off has something to be taken off."""
-    hosts = {item.id: item.host for item in build.items}
-    for i, item in enumerate(build.items):
-        if item.stated_g is not None and item.stated_g < 0 and item.host is None:
+    hosts = {part.id: part.host for part in build.parts}
+    for i, part in enumerate(build.parts):
+        if part.stated_g is not None and part.stated_g < 0 and part.host is None:
             yield Fault(
-                f"items.{i}.stated_g",
-                f"is {item.stated_g:g}; it should be at least 0 g, unless it was taken off a host",
+                f"parts.{i}.stated_g",
+                f"is {part.stated_g:g}; it should be at least 0 g, unless it was taken off a host",
             )
-        if item.host is not None:
-            if item.host not in hosts:
-                yield Fault(f"items.{i}.host", _unknown("item", item.host, list(hosts)))
-            elif item.host == item.id or hosts[item.host] is not None:
+        if part.host is not None:
+            if part.host not in hosts:
+                yield Fault(f"parts.{i}.host", _unknown("part", part.host, list(hosts)))
+            elif part.host == part.id or hosts[part.host] is not None:
                 words = "a part is done to a part that stands by itself; name that one"
-                yield Fault(f"items.{i}.host", words)
-        if item.slide is not None and item.slide.low_mm >= item.slide.high_mm:
-            words = f"{item.slide.low_mm:g} is not below {item.slide.high_mm:g}"
-            yield Fault(f"items.{i}.slide.low_mm", f"{words}; it slides from the smaller on")
-    for k, each in enumerate(build.happenings):
-        for j, id in enumerate(each.items):
+                yield Fault(f"parts.{i}.host", words)
+        if part.slide is not None and part.slide.low_mm >= part.slide.high_mm:
+            words = f"{part.slide.low_mm:g} is not below {part.slide.high_mm:g}"
+            yield Fault(f"parts.{i}.slide.low_mm", f"{words}; it slides from the smaller on")
+    for k, each in enumerate(build.diary):
+        for j, id in enumerate(each.parts):
             if id not in hosts:
-                yield Fault(f"happenings.{k}.items.{j}", _unknown("item", id, list(hosts)))
+                yield Fault(f"diary.{k}.parts.{j}", _unknown("part", id, list(hosts)))
 
 
 def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
@@ -382,19 +382,19 @@ def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
 
 
 def _balance_faults(build: Build) -> Iterator[Fault]:
-    items = [item.id for item in build.items]
-    known = set(items)
+    parts = [part.id for part in build.parts]
+    known = set(parts)
     for k, check in enumerate(build.checks):
         yield from check_faults(build, k, check)
-        yield from _twice(f"checks.{k}.stood", [each.item for each in check.stood])
+        yield from _twice(f"checks.{k}.stood", [each.part for each in check.stood])
         for j, each in enumerate(check.stood):
-            if each.item not in known:
-                yield Fault(f"checks.{k}.stood.{j}.item", _unknown("item", each.item, items))
+            if each.part not in known:
+                yield Fault(f"checks.{k}.stood.{j}.part", _unknown("part", each.part, parts))
 
 
 def _joint_faults(build: Build) -> Iterator[Fault]:
     """A joint's times come in their order, and its parts are parts of the build."""
-    items = [item.id for item in build.items]
+    parts = [part.id for part in build.parts]
     for k, joint in enumerate(build.joints):
         if joint.close_by_s is not None and joint.close_by_s <= joint.close_after_s:
             yield Fault(
@@ -413,13 +413,13 @@ def _joint_faults(build: Build) -> Iterator[Fault]:
                 f"{joint.strong_after_s:g} s is before it may be handled "
                 f"({joint.handle_after_s:g} s)",
             )
-        for j, item in enumerate(joint.items):
-            if item not in items:
-                yield Fault(f"joints.{k}.items.{j}", _unknown("item", item, items))
+        for j, part in enumerate(joint.parts):
+            if part not in parts:
+                yield Fault(f"joints.{k}.parts.{j}", _unknown("part", part, parts))
 
 
 def _loadout_faults(build: Build) -> Iterator[Fault]:
-    options = [item.id for item in build.items if item.option]
+    options = [part.id for part in build.parts if part.option]
     for k, loadout in enumerate(build.loadouts):
         for j, carried in enumerate(loadout.carries):
             if carried not in options:
@@ -430,24 +430,24 @@ def _loadout_faults(build: Build) -> Iterator[Fault]:
 class _Known:
     """The ids that a pan may speak of."""
 
-    items: frozenset[str]
+    parts: frozenset[str]
     lots: frozenset[str]
 
     @classmethod
     def of(cls, build: Build) -> "_Known":
-        return cls(frozenset(i.id for i in build.items), frozenset(lot.id for lot in build.lots))
+        return cls(frozenset(i.id for i in build.parts), frozenset(lot.id for lot in build.lots))
 
 
 def _pan_faults(known: _Known, path: str, pan: Pan) -> Iterator[Fault]:
     if not pan.loads and not pan.samples and pan.known_g <= 0:
         yield Fault(path, "the pan is empty; put on at least one thing, a sample or a check weight")
-    yield from _twice(f"{path}.loads", [load.item for load in pan.loads])
+    yield from _twice(f"{path}.loads", [load.part for load in pan.loads])
     yield from _twice(f"{path}.samples", [sample.lot for sample in pan.samples])
     for k, load in enumerate(pan.loads):
-        if load.item not in known.items:
+        if load.part not in known.parts:
             yield Fault(
-                f"{path}.loads.{k}.item",
-                f'no item "{load.item}" in this build; use the id of one of its items',
+                f"{path}.loads.{k}.part",
+                f'no part "{load.part}" in this build; use the id of one of its parts',
             )
     for k, sample in enumerate(pan.samples):
         if sample.lot not in known.lots:
@@ -456,7 +456,7 @@ def _pan_faults(known: _Known, path: str, pan: Pan) -> Iterator[Fault]:
 
 
 def _log_faults(build: Build) -> Iterator[Fault]:
-    """What is wrong with readings already in the log; their items may have retired since.
+    """What is wrong with readings already in the log; their parts may have retired since.
 
     Each pan is looked at once, however often it was weighed.
     """

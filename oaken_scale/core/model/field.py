@@ -113,7 +113,7 @@ class Stance:
     """The plane as it stood when lines of the list were ticked, under a name made from it."""
 
     id: Id
-    stood: Annotated[tuple[Stood, ...], Length(limits.ITEMS)] = ()
+    stood: Annotated[tuple[Stood, ...], Length(limits.PARTS)] = ()
 
 
 @dataclass(frozen=True, slots=True)

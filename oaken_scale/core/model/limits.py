@@ -6,7 +6,7 @@ a slipped decimal or a wrong unit is caught when it is typed.
 
 from typing import Final
 
-ITEM_MASS_G: Final = 5_000.0
+PART_MASS_G: Final = 5_000.0
 """Heaviest single thing on a foam board build [g]."""
 
 READING_G: Final = 20_000.0
@@ -35,11 +35,11 @@ LOT_CONSTANT: Final = 2_000.0
 JOINT_S: Final = 30 * 24 * 3600.0
 """Longest that a joint takes to be strong [s]."""
 
-ITEMS: Final = 2_000
-"""Most items in one build."""
+PARTS: Final = 2_000
+"""Most parts in one build."""
 
 PIECES: Final = 1_000
-"""Most pieces in one item, or of one item on the pan."""
+"""Most pieces in one part, or of one part on the pan."""
 
 WEIGHINGS: Final = 100_000
 """Most readings in one build's file."""

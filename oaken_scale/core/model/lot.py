@@ -148,7 +148,7 @@ class Lot:
 
 @dataclass(frozen=True, slots=True)
 class Use:
-    """How much of a lot an item uses, in the lot's unit; negative for a pocket cut out."""
+    """How much of a lot a part uses, in the lot's unit; negative for a pocket cut out."""
 
     lot: Id
     amount: Amount

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from oaken_scale.core.model.build import Item, Pedigree, Reference, Station
+from oaken_scale.core.model.build import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.named import named
@@ -53,7 +53,7 @@ class Units:
 
 def part_of_line(
     line: str, lots: Sequence[Lot], units: Units = Units(), shelf: Sequence[Lot] = ()
-) -> Item:
+) -> Part:
     """The part that a line says: its name, then what it weighs or how much of which lot it is, and
     after the words *in*, *at*, *side* and *up* its assembly and its station.
 
@@ -74,13 +74,13 @@ def part_of_line(
     head, said = _divided(_OF_ONE.sub(" ", line))
     if not head:
         raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
-    item = _measured(head, said.get("of"), (lots, shelf), units)
+    part = _measured(head, said.get("of"), (lots, shelf), units)
     station = None
     if "at" in said:
         station = _station(said, units)
     elif "side" in said or "up" in said:
         raise BuildFaultError([Fault(FIELD, "say where it sits along the plane too: at 240")])
-    return replace(item, assembly=said.get("in", ""), station=station)
+    return replace(part, assembly=said.get("in", ""), station=station)
 
 
 def _divided(line: str) -> tuple[str, dict[str, str]]:
@@ -103,7 +103,7 @@ def _divided(line: str) -> tuple[str, dict[str, str]]:
 
 def _measured(
     head: str, of: str | None, lots: tuple[Sequence[Lot], Sequence[Lot]], units: Units
-) -> Item:
+) -> Part:
     """The part with its figure."""
     sure = _SURE.search(head)
     known = None
@@ -113,13 +113,13 @@ def _measured(
     if of is None:
         told = _MASS.match(head)
         if told is None:
-            return Item("", head, known or Pedigree.GUESS)
+            return Part("", head, known or Pedigree.GUESS)
         figure, pieces = told["figure"], 1
         times = re.match(r"(\d{1,3})\s*[x×]\s*", figure)
         if times:
             pieces = int(times[1])
         grams = _parsed(figure, "mass", units.mass)
-        return Item("", told["name"], known or Pedigree.GUESS, stated_g=grams, pieces=pieces)
+        return Part("", told["name"], known or Pedigree.GUESS, stated_g=grams, pieces=pieces)
     lot = _lot(of, lots)
     told = _OF_LOT.match(head)
     if told is None:
@@ -129,7 +129,7 @@ def _measured(
     usual = {"area": units.area, "run": units.run}.get(kind)
     use = Use(lot.id, _parsed(told["figure"], kind, usual, lot.size))
     pedigree = known or KNOWN_BY[lot.kind]
-    return Item("", told["name"], pedigree, uses=(use,))
+    return Part("", told["name"], pedigree, uses=(use,))
 
 
 def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:

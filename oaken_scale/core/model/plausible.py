@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from oaken_scale.core.model.build import Item, Reference, Surface
+from oaken_scale.core.model.build import Part, Reference, Surface
 from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.quantity import INCH_MM
 
@@ -101,7 +101,7 @@ AMOUNT_OF: Final = {LotUnit.M: FigureOf.RUN, LotUnit.DM2: FigureOf.AREA}
 
 
 def asked_of_part(
-    item: Item, lots: Sequence[Lot], surfaces: Sequence[Surface]
+    part: Part, lots: Sequence[Lot], surfaces: Sequence[Surface]
 ) -> tuple[FigureOf, Asked] | None:
     """The first figure of a part that is absurd for its kind, and what it is of: how much of a lot
     of ``lots`` it is made of, its station from the nose, what it weighs.
@@ -109,20 +109,20 @@ def asked_of_part(
     >>> rod = Lot("rod", "Rod", LotUnit.M, 5.9, 0.3)
     >>> from oaken_scale.core.model.build import Pedigree
     >>> from oaken_scale.core.model.lot import Use
-    >>> spar = Item("s", "Spar", Pedigree.CALCULATED, uses=(Use("rod", 45.0),))
+    >>> spar = Part("s", "Spar", Pedigree.CALCULATED, uses=(Use("rod", 45.0),))
     >>> asked_of_part(spar, (rod,), ())[1].instead
     0.45
     """
 
     def figures() -> Iterator[tuple[FigureOf, float]]:
         units = {lot.id: lot.unit for lot in lots}
-        for use in item.uses:
+        for use in part.uses:
             if (of := AMOUNT_OF.get(units[use.lot])) is not None:
                 yield of, use.amount
-        if item.station is not None and item.station.reference is Reference.NOSE:
-            yield FigureOf.STATION, item.station.x_mm
-        if item.stated_g is not None:
-            yield FigureOf.MASS, item.stated_g / item.pieces
+        if part.station is not None and part.station.reference is Reference.NOSE:
+            yield FigureOf.STATION, part.station.x_mm
+        if part.stated_g is not None:
+            yield FigureOf.MASS, part.stated_g / part.pieces
 
     for of, value in figures():
         asked = asked_about(value, of, surfaces)

@@ -89,14 +89,14 @@ class Propeller:
 @dataclass(frozen=True, slots=True)
 class Pack:
     """A pack by its cells in series, what they hold [mAh], and how many times that it may give in
-    an hour; ``item`` is the part of the build that it is, None where it is none."""
+    an hour; ``part`` is the part of the build that it is, None where it is none."""
 
     id: Id
     name: Name
     cells: Cells
     capacity_mah: Capacity
     c_rating: Rating | None = None
-    item: Id | None = None
+    part: Id | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ from oaken_scale.core.model.declared import Label, Length, MassOrLess, Name
 
 
 @dataclass(frozen=True, slots=True)
-class PastPart:
+class ReferencePart:
     """What one assembly of the earlier build came to [g]."""
 
     assembly: Label
@@ -16,12 +16,12 @@ class PastPart:
 
 
 @dataclass(frozen=True, slots=True)
-class Past:
+class ReferenceBuild:
     """An earlier build as it weighed when it was taken for a measure: it stands in this build's
     own file, whatever becomes of the other."""
 
     name: Name
-    parts: Annotated[tuple[PastPart, ...], Length(limits.ITEMS)]
+    parts: Annotated[tuple[ReferencePart, ...], Length(limits.PARTS)]
 
     @property
     def auw_g(self) -> float:

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from oaken_scale.core.model.build import Item
+from oaken_scale.core.model.build import Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import named
 from oaken_scale.core.model.quantity import QuantityError, parse
@@ -30,22 +30,22 @@ _FORWARD: Final = frozenset({"forward", "fwd", "ahead"})
 class Shift:
     """One part moved: ``by_mm`` along x (aft positive), or ``to_mm`` from the nose; one is None."""
 
-    item: str
+    part: str
     by_mm: float | None = None
     to_mm: float | None = None
 
 
-def shifts_of_line(line: str, items: Sequence[Item], unit: str = "mm") -> tuple[Shift, ...]:
+def shifts_of_line(line: str, parts: Sequence[Part], unit: str = "mm") -> tuple[Shift, ...]:
     """The moves that a line asks for; parts are named by any piece of their name that no other has.
 
     Raises BuildFaultError on ``line``, in words that say what was not understood.
 
     >>> from oaken_scale.core.model.build import Pedigree
-    >>> parts = [Item("p", "Pack, 3-cell", Pedigree.GUESS), Item("s", "Servos", Pedigree.GUESS)]
+    >>> parts = [Part("p", "Pack, 3-cell", Pedigree.GUESS), Part("s", "Servos", Pedigree.GUESS)]
     >>> shifts_of_line("pack and servos both 15 mm forward", parts)
-    (Shift(item='p', by_mm=-15.0, to_mm=None), Shift(item='s', by_mm=-15.0, to_mm=None))
+    (Shift(part='p', by_mm=-15.0, to_mm=None), Shift(part='s', by_mm=-15.0, to_mm=None))
     >>> shifts_of_line("servos to 21 cm", parts)
-    (Shift(item='s', by_mm=None, to_mm=210.0),)
+    (Shift(part='s', by_mm=None, to_mm=210.0),)
     """
     found: list[Shift] = []
     for clause in filter(None, _CLAUSES.split(line.strip())):
@@ -59,23 +59,23 @@ def shifts_of_line(line: str, items: Sequence[Item], unit: str = "mm") -> tuple[
         except QuantityError as error:
             raise BuildFaultError([Fault(FIELD, str(error))]) from error
         for name in _NAMES.split(told["names"]):
-            item = _named(name.strip(), items)
-            if any(each.item == item.id for each in found):
-                raise BuildFaultError([Fault(FIELD, f"{item.name} is moved twice; say it once")])
+            part = _named(name.strip(), parts)
+            if any(each.part == part.id for each in found):
+                raise BuildFaultError([Fault(FIELD, f"{part.name} is moved twice; say it once")])
             if to is not None:
-                found.append(Shift(item.id, to_mm=far))
+                found.append(Shift(part.id, to_mm=far))
             else:
                 way = -1.0 if by is not None and by["way"].lower() in _FORWARD else 1.0
-                found.append(Shift(item.id, by_mm=way * far))
+                found.append(Shift(part.id, by_mm=way * far))
     if not 0 < len(found) <= MOST:
         words = f'say what moves, up to {MOST} parts: "pack and servos both 15 mm forward"'
         raise BuildFaultError([Fault(FIELD, words)])
     return tuple(found)
 
 
-def _named(name: str, items: Sequence[Item]) -> Item:
+def _named(name: str, parts: Sequence[Part]) -> Part:
     wanted = re.sub(r"^(the|bay of the|bay of)\s+", "", name, flags=re.IGNORECASE)
-    found = named(wanted, [item for item in items if not item.retired], FIELD)
+    found = named(wanted, [part for part in parts if not part.retired], FIELD)
     if found is None:
         raise BuildFaultError([Fault(FIELD, f'no part "{name}" on the plane')])
     return found

@@ -7,7 +7,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.model.arrays import Flags
-from oaken_scale.core.model.build import Item, Pedigree
+from oaken_scale.core.model.build import Part, Pedigree
 from oaken_scale.core.model.recall import recalled
 
 
@@ -28,44 +28,44 @@ class Traits:
     """The places of the seams that are there."""
 
 
-def traits(items: tuple[Item, ...]) -> Traits:
+def traits(parts: tuple[Part, ...]) -> Traits:
     """What can be said of every part at once.
 
-    >>> parts = (Item("w", "Wing", Pedigree.GUESS), Item("p", "Patch", Pedigree.JOINT, host="w"))
+    >>> parts = (Part("w", "Wing", Pedigree.GUESS), Part("p", "Patch", Pedigree.JOINT, host="w"))
     >>> found = traits(parts)
     >>> found.at["p"], found.joint.tolist(), found.host.tolist()
     (1, [False, True], [True, False])
     """
-    return _traits(wherever(items))
+    return _traits(wherever(parts))
 
 
-_BEFORE: Final[deque[tuple[Item, ...]]] = deque(maxlen=8)
+_BEFORE: Final[deque[tuple[Part, ...]]] = deque(maxlen=8)
 """The last lists of parts that differ in more than where things sit."""
 
 
-def wherever(items: tuple[Item, ...]) -> tuple[Item, ...]:
+def wherever(parts: tuple[Part, ...]) -> tuple[Part, ...]:
     """A list of parts for what has nothing to do with where they sit: one object for all lists that
     differ in stations and slides alone, so that what was worked out of it is remembered while a
     thing is dragged. Its stations are anybody's.
 
     >>> from oaken_scale.core.model.build import Station
-    >>> def at(x): return (Item("w", "Wing", Pedigree.GUESS, station=Station(x)),)
+    >>> def at(x): return (Part("w", "Wing", Pedigree.GUESS, station=Station(x)),)
     >>> wherever(at(200.0)) is wherever(at(210.0))
     True
     """
-    return _wherever(items)
+    return _wherever(parts)
 
 
 @recalled(keep=32)
-def _wherever(items: tuple[Item, ...]) -> tuple[Item, ...]:
+def _wherever(parts: tuple[Part, ...]) -> tuple[Part, ...]:
     for before in tuple(_BEFORE):
-        if len(before) == len(items) and all(map(_alike, before, items)):
+        if len(before) == len(parts) and all(map(_alike, before, parts)):
             return before
-    _BEFORE.appendleft(items)
-    return items
+    _BEFORE.appendleft(parts)
+    return parts
 
 
-def _alike(one: Item, other: Item) -> bool:
+def _alike(one: Part, other: Part) -> bool:
     """Whether two parts differ at most in where they sit, and how far they may slide."""
     if one is other:
         return True
@@ -73,20 +73,20 @@ def _alike(one: Item, other: Item) -> bool:
 
 
 @recalled(keep=8)
-def _traits(items: tuple[Item, ...]) -> Traits:
-    hosts = {item.host for item in items if not item.retired}
+def _traits(parts: tuple[Part, ...]) -> Traits:
+    hosts = {part.host for part in parts if not part.retired}
     rows = [
         (
-            not item.retired,
-            item.pedigree is Pedigree.JOINT,
-            item.host is not None,
-            item.id in hosts and not item.retired,
+            not part.retired,
+            part.pedigree is Pedigree.JOINT,
+            part.host is not None,
+            part.id in hosts and not part.retired,
         )
-        for item in items
+        for part in parts
     ]
     there, joint, done, host = np.array(rows, dtype=bool).reshape(-1, 4).T.copy()
     return Traits(
-        at={item.id: i for i, item in enumerate(items)},
+        at={part.id: i for i, part in enumerate(parts)},
         there=there,
         joint=joint,
         done=done,

@@ -138,8 +138,8 @@ def pack_aboard(build: Build, loadout: Loadout | None) -> Pack | None:
     """The first of the drive's packs that flies with a loadout."""
     if build.power is None:
         return None
-    aboard = {item.id for item, on in zip(build.items, build.aboard(loadout), strict=True) if on}
-    return next((each for each in build.power.packs if each.item in aboard), None)
+    aboard = {part.id for part, on in zip(build.parts, build.aboard(loadout), strict=True) if on}
+    return next((each for each in build.power.packs if each.part in aboard), None)
 
 
 def thrust_of(build: Build, loadout: Loadout | None) -> Thrust | None:

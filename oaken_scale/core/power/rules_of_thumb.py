@@ -100,7 +100,7 @@ def _room_mm(build: Build) -> float | None:
     strikes the ground before anything else does. None where no height is known."""
     if build.thrust is None or build.thrust.line_z_mm is None:
         return None
-    placed = [i.station.z_mm for i in build.items if i.station is not None and not i.retired]
+    placed = [i.station.z_mm for i in build.parts if i.station is not None and not i.retired]
     lowest = min(placed, default=inf)
     room = build.thrust.line_z_mm - lowest
     return room if 0 < room < inf else None

@@ -7,8 +7,8 @@ import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.headroom import headroom
-from oaken_scale.core.flight.item_masses import been_on_pan
 from oaken_scale.core.flight.metrics import Flying, answers_of, flying
+from oaken_scale.core.flight.part_masses import been_on_pan
 from oaken_scale.core.flight.verdict import Answer
 from oaken_scale.core.geometry.proportions import stall_of
 from oaken_scale.core.geometry.wing import wing_figures
@@ -16,7 +16,7 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.materials import trade
 from oaken_scale.core.material.shopping import cost
-from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.build import Build, Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.model.part_line import KNOWN_BY
@@ -112,31 +112,31 @@ def instead(build: Build, chosen: tuple[str, ...], lot: Lot) -> Build:
 
     Raises BuildFaultError where a part is not there, or none of them can be made from the lot.
     """
-    known = {item.id: item for item in build.items}
+    known = {part.id: part for part in build.parts}
     for k, id in enumerate(chosen):
         if id not in known or known[id].retired:
             raise BuildFaultError(
-                [Fault(f"items.{k}", f'no part "{id}" on the plane; choose from its parts')]
+                [Fault(f"parts.{k}", f'no part "{id}" on the plane; choose from its parts')]
             )
     old = {each.id: each for each in build.lots}
     lots = build.lots if lot.id in old else (*build.lots, lot)
-    weighed = {load.item for each in build.weighings for load in each.pan.loads}
-    items: list[Item] = []
+    weighed = {load.part for each in build.weighings for load in each.pan.loads}
+    parts: list[Part] = []
     made = 0
-    for item in build.items:
-        fresh = _made_from(item, lot, old) if item.id in chosen else None
+    for part in build.parts:
+        fresh = _made_from(part, lot, old) if part.id in chosen else None
         if fresh is None:
-            items.append(item)
+            parts.append(part)
             continue
         made += 1
-        if item.id in weighed:
-            items.append(replace(item, retired=True, option=False))
-            fresh = replace(fresh, id=_free(f"{item.id}-anew", known))
-        items.append(fresh)
+        if part.id in weighed:
+            parts.append(replace(part, retired=True, option=False))
+            fresh = replace(fresh, id=_free(f"{part.id}-anew", known))
+        parts.append(fresh)
     if made == 0:
         words = f"none of them can be made from {lot.name}; choose one that is cut or run alike"
         raise BuildFaultError([Fault("lots", words)])
-    gone = {item.id for item in items if item.retired}
+    gone = {part.id for part in parts if part.retired}
     loadouts = tuple(
         replace(
             each,
@@ -147,23 +147,23 @@ def instead(build: Build, chosen: tuple[str, ...], lot: Lot) -> Build:
         )
         for each in build.loadouts
     )
-    return check(replace(build, lots=lots, items=tuple(items), loadouts=loadouts))
+    return check(replace(build, lots=lots, parts=tuple(parts), loadouts=loadouts))
 
 
-def _made_from(item: Item, lot: Lot, old: dict[str, Lot]) -> Item | None:
+def _made_from(part: Part, lot: Lot, old: dict[str, Lot]) -> Part | None:
     """The part with its first lot taken for another; None where that makes no sense."""
-    if not item.uses or item.uses[0].lot == lot.id:
+    if not part.uses or part.uses[0].lot == lot.id:
         return None
-    was = old[item.uses[0].lot]
+    was = old[part.uses[0].lot]
     alike = next((those for those in (JOINING, COVERING) if {was.kind, lot.kind} <= those), None)
     if alike is None and ({was.kind, lot.kind} & (JOINING | COVERING) or was.unit is not lot.unit):
         return None
     uses = tuple(
         Use(lot.id, _converted(use.amount, was, lot)) if use.lot == was.id else use
-        for use in item.uses
+        for use in part.uses
     )
-    pedigree = KNOWN_BY[lot.kind] if alike else item.pedigree
-    return replace(item, uses=uses, pedigree=pedigree, doubt_g=None)
+    pedigree = KNOWN_BY[lot.kind] if alike else part.pedigree
+    return replace(part, uses=uses, pedigree=pedigree, doubt_g=None)
 
 
 def _converted(amount: float, was: Lot, lot: Lot) -> float:
@@ -189,18 +189,18 @@ def _dm2_per_m(lot: Lot, covers: bool) -> float:
     return lot.width_mm / 10
 
 
-def minutes(item: Item, lots: dict[str, Lot]) -> float:
+def minutes(part: Part, lots: dict[str, Lot]) -> float:
     """Minutes that a part's material asks for: stripping paper, laying tape, waiting for glue.
 
     A glued part waits once until it may be handled. Rules of thumb; docs/methods.md, section 7.
 
     >>> from oaken_scale.core.model.build import Pedigree
     >>> glue = Lot("e", "Epoxy", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE, adhesive="epoxy")
-    >>> minutes(Item("j", "Joint", Pedigree.JOINT, uses=(Use("e", 0.4),)), {"e": glue})
+    >>> minutes(Part("j", "Joint", Pedigree.JOINT, uses=(Use("e", 0.4),)), {"e": glue})
     20.0
     """
     total = 0.0
-    for use in item.uses:
+    for use in part.uses:
         lot = lots[use.lot]
         if lot.kind is LotKind.FOAM and use.amount > 0:
             faces = {Faces.BOTH: 0, Faces.ONE: 1, Faces.NONE: 2}[lot.faces] if lot.faces else 0
@@ -215,24 +215,24 @@ def minutes(item: Item, lots: dict[str, Lot]) -> float:
 
 def _alternative(build: Build, chosen: tuple[str, ...], lot: Lot) -> Alternative:
     then = instead(build, chosen, lot)
-    before = {item.id: item for item in build.items}
-    gone = [b for b in build.items if b not in then.items]
-    come = [t for t in then.items if before.get(t.id) != t and not t.retired]
+    before = {part.id: part for part in build.parts}
+    gone = [b for b in build.parts if b not in then.parts]
+    come = [t for t in then.parts if before.get(t.id) != t and not t.retired]
     lots = {each.id: each for each in then.lots}
     grams, sd, today = _difference(build, then, gone, come)
-    was = [lots[item.uses[0].lot] for item in gone]
-    costs = [_price(item, lots) for item in (*gone, *come)]
+    was = [lots[part.uses[0].lot] for part in gone]
+    costs = [_price(part, lots) for part in (*gone, *come)]
     missing = any(each is None for each in costs)
     paid = [each or 0.0 for each in costs]
     trades = [trade(each, lot) for each in dict.fromkeys(was)]
     return Alternative(
         lot=lot,
-        changed=tuple(item.id for item in gone),
+        changed=tuple(part.id for part in gone),
         grams=grams,
         grams_sd=sd,
         share=grams / today if today > 0 else None,
-        minutes=sum(minutes(item, lots) for item in come)
-        - sum(minutes(item, lots) for item in gone),
+        minutes=sum(minutes(part, lots) for part in come)
+        - sum(minutes(part, lots) for part in gone),
         money=None if missing else sum(paid[len(gone) :]) - sum(paid[: len(gone)]),
         gained=tuple(dict.fromkeys(word for gained, _ in trades for word in gained)),
         given_up=tuple(dict.fromkeys(word for _, lost in trades for word in lost)),
@@ -247,24 +247,24 @@ def _lacks(lot: Lot, quality: Quality) -> bool:
 
 
 def _difference(
-    build: Build, then: Build, gone: list[Item], come: list[Item]
+    build: Build, then: Build, gone: list[Part], come: list[Part]
 ) -> tuple[float, float, float]:
     """What the parts would weigh more, its doubt, and what they weigh today: both kinds in one
     ledger, so that what they share is not doubted twice."""
-    here = {item.id for item in build.items}
-    anew = [replace(item, id=f"{item.id}--anew") if item.id in here else item for item in come]
-    both = replace(build, lots=then.lots, items=(*build.items, *anew), loadouts=())
+    here = {part.id for part in build.parts}
+    anew = [replace(part, id=f"{part.id}--anew") if part.id in here else part for part in come]
+    both = replace(build, lots=then.lots, parts=(*build.parts, *anew), loadouts=())
     after = solve(both)
-    weight = np.zeros(len(both.items))
-    going, coming = {item.id for item in gone}, {item.id for item in anew}
-    for i, item in enumerate(both.items):
-        weight[i] = (item.id in coming) - float(item.id in going)
+    weight = np.zeros(len(both.parts))
+    going, coming = {part.id for part in gone}, {part.id for part in anew}
+    for i, part in enumerate(both.parts):
+        weight[i] = (part.id in coming) - float(part.id in going)
     today, _ = after.total((weight < 0).astype(float))
     return (*after.total(weight), today)
 
 
-def _price(item: Item, lots: dict[str, Lot]) -> float | None:
-    costs = [cost(lots[use.lot], max(use.amount, 0.0)) for use in item.uses]
+def _price(part: Part, lots: dict[str, Lot]) -> float | None:
+    costs = [cost(lots[use.lot], max(use.amount, 0.0)) for use in part.uses]
     return None if any(each is None for each in costs) else sum(each or 0.0 for each in costs)
 
 
@@ -285,7 +285,7 @@ def _loadouts(build: Build) -> tuple[LoadoutAnswer, ...]:
     return tuple(told)
 
 
-def _free(id: str, taken: dict[str, Item]) -> str:
-    """An id like ``id`` that no item has."""
+def _free(id: str, taken: dict[str, Part]) -> str:
+    """An id like ``id`` that no part has."""
     numbered = (id if n == 1 else f"{id}-{n}" for n in range(1, len(taken) + 2))
     return next(each[:64] for each in numbered if each not in taken)

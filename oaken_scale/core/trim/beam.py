@@ -12,7 +12,7 @@ from oaken_scale.core.flight.metrics import Flying, balance_axis
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.geometry.neutral_point import BAND, NeutralPoint, neutral_point
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Item, Role, Target, TargetKind
+from oaken_scale.core.model.build import Build, Part, Role, Target, TargetKind
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.trim.cg_ranges import (
     Arrangement,
@@ -267,8 +267,8 @@ def _pulls(build: Build, plane: Flying) -> tuple[str | None, float | None]:
     drawn = [abs(s.y_mm) for each in build.surfaces for s in each.sections]
     mass = plane.after.mass * plane.aboard * plane.where.placed
     y = plane.where.xyz[:, 1]
-    item, grams, _ = pulls_sideways(build.items, mass, y, max([*drawn, float(np.abs(y).max()), 1]))
-    return item, grams
+    part, grams, _ = pulls_sideways(build.parts, mass, y, max([*drawn, float(np.abs(y).max()), 1]))
+    return part, grams
 
 
 LOWERED_MM: Final = 10.0
@@ -279,15 +279,15 @@ def _sinks(build: Build, plane: Flying) -> float | None:
     """How far the CG sinks with every pack aboard that much lower [mm]; None without a pack."""
     if plane.thrust is None or plane.thrust.line_z_mm is None or plane.auw_g <= 0:
         return None
-    packs = _packs(build.items) * plane.aboard
+    packs = _packs(build.parts) * plane.aboard
     share = float(packs @ plane.after.mass) / plane.auw_g
     return LOWERED_MM * share if share > 0 else None
 
 
 @recalled(keep=8)
-def _packs(items: tuple[Item, ...]) -> Vector:
+def _packs(parts: tuple[Part, ...]) -> Vector:
     """Which things are packs, 0 or 1, shape (N,)."""
-    return np.array([is_pack(item) for item in items], dtype=float)
+    return np.array([is_pack(part) for part in parts], dtype=float)
 
 
 def _throttle(plane: Flying, sinks_mm: float | None = 0.0) -> tuple[float | None, float | None]:

@@ -14,7 +14,7 @@ from typing import Final
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.geometry.neutral_point import NeutralPoint
 from oaken_scale.core.geometry.wing import WingFigures, chord_integrals
-from oaken_scale.core.model.build import Build, Item, Role, Surface
+from oaken_scale.core.model.build import Build, Part, Role, Surface
 from oaken_scale.core.model.recall import recalled
 
 CHORD_WITH_TAIL: Final = (0.25, 0.33)
@@ -190,13 +190,13 @@ def heights_known(build: Build) -> bool:
     >>> heights_known(Build("b", "B"))
     False
     """
-    return _heights_of(build.items) or _heights_drawn(build.surfaces)
+    return _heights_of(build.parts) or _heights_drawn(build.surfaces)
 
 
 @recalled(keep=16)
-def _heights_of(items: tuple[Item, ...]) -> bool:
+def _heights_of(parts: tuple[Part, ...]) -> bool:
     return any(
-        item.station is not None and item.station.z_mm != 0 and not item.retired for item in items
+        part.station is not None and part.station.z_mm != 0 and not part.retired for part in parts
     )
 
 

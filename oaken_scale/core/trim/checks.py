@@ -63,7 +63,7 @@ STILL_MM: Final = 0.05
 
 
 class Explains(StrEnum):
-    """What would explain a check that disagrees: another loadout was aboard; an item was measured
+    """What would explain a check that disagrees: another loadout was aboard; a part was measured
     from the nose or the leading edge, and written down from the other; it sits elsewhere than
     written down; something at the nose or the tail is on no list (glue, paint, a repair)."""
 
@@ -78,10 +78,10 @@ class Explains(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Reason:
     """What would explain a check that disagrees, whom it concerns, and how much of it: mm aft of
-    where an item was written down, or g that nobody listed."""
+    where a part was written down, or g that nobody listed."""
 
     kind: Explains
-    item: str | None = None
+    part: str | None = None
     loadout: str | None = None
     amount: float | None = None
 
@@ -102,7 +102,7 @@ class CheckTold:
     t: float
     reasons: tuple[Reason, ...]
     warning: str | None = None
-    part: str = ""
+    held_alone: str = ""
     """What was held, where it was not the whole plane."""
     feel: Feel | None = None
     """What was felt, where nobody looked closely; on one side only, ``found_mm`` is what that tells
@@ -161,7 +161,7 @@ def checked(
 def _conditioned(
     after: Posterior, where: Stations, rows: Sequence[_Row]
 ) -> tuple[Posterior, Stations]:
-    count, items = len(rows), after.items
+    count, parts = len(rows), after.parts
     mass0 = after.mass
     lever = np.array([row.lever * row.aboard for row in rows])
     axis = np.array([row.axis for row in rows])
@@ -175,14 +175,14 @@ def _conditioned(
     for _ in range(2):
         by_mass = lever + aboard * shift[axis]
         by_shift = aboard * mass
-        pushed = after.cov[:, items] @ by_mass.T
+        pushed = after.cov[:, parts] @ by_mass.T
         same = axis[:, None] == axis[None, :]
-        inner = by_mass @ pushed[items] + same * ((by_shift * variance) @ by_shift.T) + noise
+        inner = by_mass @ pushed[parts] + same * ((by_shift * variance) @ by_shift.T) + noise
         factor = cho_factor(inner, lower=True)
         said = (by_mass * mass).sum(axis=1)
         residual = moment - said + by_mass @ (mass - mass0) + (by_shift * shift[axis]).sum(axis=1)
         step = cho_solve(factor, residual)
-        mass = mass0 + (pushed @ step)[items]
+        mass = mass0 + (pushed @ step)[parts]
         moved = (by_shift * step[:, None]) * variance
         shift = np.array([moved[axis == k].sum(axis=0) for k in range(2)])
     mean = after.mean + pushed @ step
@@ -195,7 +195,7 @@ def _conditioned(
     xyz = where.xyz.copy()
     xyz[:, 0] += np.where(lost, 0.0, shift[0])
     xyz[:, 1] += np.where(lost, 0.0, shift[1])
-    told = Told(whitened[:, items].reshape(count, -1), along[0], along[1])
+    told = Told(whitened[:, parts].reshape(count, -1), along[0], along[1])
     return replace(after, mean=mean, cov=cov), replace(
         where, xyz=xyz, told=told, adrift=np.where(lost, shift, 0.0)
     )
@@ -259,11 +259,11 @@ def _as_it_stood(build: Build, where: Stations, check: BalanceCheck) -> tuple[Ve
     """What was aboard when a check was made (N,), and where it sat then."""
     if not check.stood:
         return _aboard_then(build, _loadout(build, check.loadout), check.at), where
-    stood = {each.item: each for each in check.stood}
-    aboard = np.array([float(item.id in stood) for item in build.items])
+    stood = {each.part: each for each in check.stood}
+    aboard = np.array([float(part.id in stood) for part in build.parts])
     xyz, placed = where.xyz.copy(), where.placed.copy()
-    for i, item in enumerate(build.items):
-        then = stood.get(item.id)
+    for i, part in enumerate(build.parts):
+        then = stood.get(part.id)
         if then is not None and then.x_mm is None:
             continue  # nobody had said where it sat: if somebody has since, it sat there then
         placed[i] = then is not None
@@ -280,9 +280,9 @@ def as_it_stands(
     where = stations(build, wing_figures(build.surfaces))
     aboard = build.aboard(_loadout(build, loadout_id))
     return tuple(
-        Stood(item.id, *(float(c) for c in where.xyz[i])) if where.placed[i] else Stood(item.id)
-        for i, item in enumerate(build.items)
-        if aboard[i] and (only is None or item.id in only)
+        Stood(part.id, *(float(c) for c in where.xyz[i])) if where.placed[i] else Stood(part.id)
+        for i, part in enumerate(build.parts)
+        if aboard[i] and (only is None or part.id in only)
     )
 
 
@@ -298,7 +298,7 @@ class ChangeKind(StrEnum):
 class ChangedSince:
     """One thing that is otherwise than when a check was made."""
 
-    item: str
+    part: str
     kind: ChangeKind
 
 
@@ -306,8 +306,8 @@ def changed_since(build: Build, check: BalanceCheck) -> tuple[ChangedSince, ...]
     """What is otherwise now than when a check was made with its loadout."""
     if not check.stood:
         return ()
-    now = {each.item: each for each in as_it_stands(build, check.loadout)}
-    then = {each.item: each for each in check.stood}
+    now = {each.part: each for each in as_it_stands(build, check.loadout)}
+    then = {each.part: each for each in check.stood}
     found = [ChangedSince(id, ChangeKind.ADDED) for id in now if id not in then]
     found += [ChangedSince(id, ChangeKind.TAKEN_OFF) for id in then if id not in now]
     for id in then.keys() & now.keys():
@@ -316,17 +316,17 @@ def changed_since(build: Build, check: BalanceCheck) -> tuple[ChangedSince, ...]
             continue
         if max(abs(old.x_mm - new.x_mm), abs(old.y_mm - new.y_mm)) > STILL_MM:
             found.append(ChangedSince(id, ChangeKind.MOVED))
-    order = {item.id: k for k, item in enumerate(build.items)}
-    return tuple(sorted(found, key=lambda each: order.get(each.item, 0)))
+    order = {part.id: k for k, part in enumerate(build.parts)}
+    return tuple(sorted(found, key=lambda each: order.get(each.part, 0)))
 
 
 def _aboard_then(build: Build, loadout: Loadout | None, at: datetime) -> Vector:
     """What was aboard when a check was made, by the parts' dates, shape (N,)."""
     now = build.aboard(loadout)
     then = [
-        (here or (item.retired and item.retired_at is not None and item.retired_at > at))
-        and (item.added_at is None or item.added_at <= at)
-        for item, here in zip(build.items, now, strict=True)
+        (here or (part.retired and part.retired_at is not None and part.retired_at > at))
+        and (part.added_at is None or part.added_at <= at)
+        for part, here in zip(build.parts, now, strict=True)
     ]
     return np.array(then, dtype=float)
 
@@ -371,7 +371,7 @@ def _told(build: Build, after: Posterior, row: _Row) -> CheckTold:
         t=t,
         reasons=reasons,
         warning=_tips_over(build, row.check, cg),
-        part=row.check.part,
+        held_alone=row.check.held_alone,
         feel=feel,
     )
 
@@ -435,18 +435,18 @@ def _misplaced(
     do it; each with how unlikely it is."""
     edge = _edge(build)
     found = []
-    for i, item in enumerate(build.items):
-        if not row.aboard[i] or not where.placed[i] or after.mass[i] <= 0 or item.station is None:
+    for i, part in enumerate(build.parts):
+        if not row.aboard[i] or not where.placed[i] or after.mass[i] <= 0 or part.station is None:
             continue
         by = gap_mm * total_g / float(after.mass[i])
         if edge:
-            sign = 1.0 if item.station.reference.value == "nose" else -1.0
+            sign = 1.0 if part.station.reference.value == "nose" else -1.0
             left = gap_mm - sign * edge * float(after.mass[i]) / total_g
             if abs(left) < EXPLAINS * doubt_mm and abs(by) > EXPLAINS * float(where.doubt[i]):
                 other = Explains.FROM_LEADING_EDGE if sign > 0 else Explains.FROM_NOSE
-                found.append((1.0 + abs(left) / doubt_mm, Reason(other, item=item.id)))
+                found.append((1.0 + abs(left) / doubt_mm, Reason(other, part=part.id)))
         odds = abs(by) / max(float(where.doubt[i]), 1.0)
-        found.append((odds, Reason(Explains.ELSEWHERE, item=item.id, amount=by)))
+        found.append((odds, Reason(Explains.ELSEWHERE, part=part.id, amount=by)))
     return found
 
 

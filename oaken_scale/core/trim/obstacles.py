@@ -10,7 +10,7 @@ import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.model.balancing import BallastSpot
-from oaken_scale.core.model.build import Item
+from oaken_scale.core.model.build import Part
 from oaken_scale.core.trim.remedy_program import (
     SIDEWAYS_MM,
     Bench,
@@ -88,9 +88,9 @@ def _permission(ready: Bench) -> Found | None:
     told = []
     packs = [
         i
-        for i, item in enumerate(ready.build.items)
-        if i not in ready.movable and item.station is not None and is_pack(item)
-        and not item.retired and ready.aboard[:, i].any()
+        for i, part in enumerate(ready.build.parts)
+        if i not in ready.movable and part.station is not None and is_pack(part)
+        and not part.retired and ready.aboard[:, i].any()
     ]  # fmt: skip
     if packs:
         ends = _ends(ready)
@@ -107,7 +107,7 @@ def _permission(ready: Bench) -> Found | None:
             told.append(replace(way, offer=True, spots=(spot,)))
     if not told:
         return None
-    subject = told[0].slides[0].item if told[0].slides else None
+    subject = told[0].slides[0].part if told[0].slides else None
     may_move = bool(ready.movable or ready.spots)
     return Obstacle(Limit.PERMISSION, subject, may_move=may_move), tuple(told)
 
@@ -137,13 +137,13 @@ def _longer_bay(ready: Bench) -> Found | None:
         return None
     over = {}
     for each in way.slides:
-        k = next(k for k, i in enumerate(ready.movable) if ready.build.items[i].id == each.item)
+        k = next(k for k, i in enumerate(ready.movable) if ready.build.parts[i].id == each.part)
         low, high = ready.slide[k]
-        over[each.item] = max(float(low) - each.to_mm, each.to_mm - float(high))
+        over[each.part] = max(float(low) - each.to_mm, each.to_mm - float(high))
     if not over:
         return None
-    item = max(over, key=lambda id: over[id])
-    return Obstacle(Limit.SLIDES, item, over[item]), ()
+    part = max(over, key=lambda id: over[id])
+    return Obstacle(Limit.SLIDES, part, over[part]), ()
 
 
 def _more_ballast(ready: Bench) -> Found | None:
@@ -180,9 +180,9 @@ def _sideways(ready: Bench) -> Found | None:
         return None
     side = [float((ready.mass * on) @ ready.y) for on in ready.aboard]
     k = int(np.argmax(np.abs(side)))
-    item, grams, tip = pulls_sideways(ready.build.items, ready.mass * ready.aboard[k], ready.y,
+    part, grams, tip = pulls_sideways(ready.build.parts, ready.mass * ready.aboard[k], ready.y,
                                       tip_mm(ready))  # fmt: skip
-    return Obstacle(Limit.SIDEWAYS, item, grams, tip=tip), ()
+    return Obstacle(Limit.SIDEWAYS, part, grams, tip=tip), ()
 
 
 def tip_mm(ready: Bench) -> float:
@@ -192,15 +192,15 @@ def tip_mm(ready: Bench) -> float:
 
 
 def pulls_sideways(
-    items: Sequence[Item], mass: np.ndarray, y: np.ndarray, out_mm: float
+    parts: Sequence[Part], mass: np.ndarray, y: np.ndarray, out_mm: float
 ) -> tuple[str, float, Tip]:
     """The part whose own moment is most like what pulls the plane over (left and right ones cancel
     each other), and the grams at which tip that bring the CG back to within its tolerance.
 
     ``mass`` (N,) [g] aboard, ``y`` (N,) [mm to starboard], ``out_mm`` where the tips are.
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree
-    >>> two = (Item("a", "A", Pedigree.GUESS), Item("b", "B", Pedigree.GUESS))
+    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> two = (Part("a", "A", Pedigree.GUESS), Part("b", "B", Pedigree.GUESS))
     >>> pulls_sideways(two, np.array([300.0, 40.0]), np.array([0.0, 100.0]), 500.0)[0]
     'b'
     """
@@ -208,7 +208,7 @@ def pulls_sideways(
     side, total = float(moment.sum()), float(mass.sum())
     at = int(np.argmin(np.abs(side - moment)))
     over = max(abs(side) - SIDEWAYS_MM * total, 0.0)
-    return items[at].id, over / (out_mm + SIDEWAYS_MM), Tip.LEFT if side > 0 else Tip.RIGHT
+    return parts[at].id, over / (out_mm + SIDEWAYS_MM), Tip.LEFT if side > 0 else Tip.RIGHT
 
 
 def _adrift(ready: Bench) -> Found | None:

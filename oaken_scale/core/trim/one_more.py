@@ -39,8 +39,8 @@ def one_more(
     Level power goes with the mass to the power of 1.5 and against the root of the area; a second
     wing lowers how far it glides. Source: docs/methods.md, section 10.
 
-    >>> from oaken_scale.core.model.build import Item, Pedigree
-    >>> plane = Build("b", "B", items=(Item("w", "Wing", Pedigree.GUESS, stated_g=400.0),))
+    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> plane = Build("b", "B", parts=(Part("w", "Wing", Pedigree.GUESS, stated_g=400.0),))
     >>> [each.auw_g for each in one_more(plane, None, 60.0)]
     [400.0, 460.0]
     """

@@ -19,7 +19,7 @@ from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.model.build import (
     Build,
-    Item,
+    Part,
     Pedigree,
     Reference,
     Slide,
@@ -78,14 +78,14 @@ class Outcome(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Remedies:
     """The best remedy first, and other ways; or what stands in the way of all, and what might be
-    allowed. ``unsure_item`` is what to weigh to be surer, where the best is not ``sure`` enough."""
+    allowed. ``unsure_part`` is what to weigh to be surer, where the best is not ``sure`` enough."""
 
     outcome: Outcome
     best: Remedy | None = None
     others: tuple[Remedy, ...] = ()
     in_the_way: Obstacle | None = None
     offers: tuple[Remedy, ...] = ()
-    unsure_item: str | None = None
+    unsure_part: str | None = None
     sure: bool = True
 
 
@@ -104,13 +104,13 @@ def bench(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Bench
     u = np.minimum(NARROWED * sigma, (1 - LEAST_BAND) / 2 * (high0 - low0))
     movable = tuple(
         i
-        for i, item in enumerate(build.items)
-        if item.slide is not None and item.station is not None and not item.retired
+        for i, part in enumerate(build.parts)
+        if part.slide is not None and part.station is not None and not part.retired
     )
     edge = wing.leading_edge_x_mm if wing else 0.0
     # Where it sits is known a little otherwise than written down once a check was made.
     shift = where.xyz[:, 0] - stations(build, wing).xyz[:, 0]
-    slide = np.array([_range(build.items[i], edge) for i in movable]).reshape(-1, 2)
+    slide = np.array([_range(build.parts[i], edge) for i in movable]).reshape(-1, 2)
     slide = slide + shift[list(movable)][:, None]
     limits = [t.high for t in build.targets if t.kind is TargetKind.AUW]
     all_aboard = np.array([plane.aboard for plane in planes])
@@ -135,12 +135,12 @@ def bench(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Bench
     )
 
 
-def _range(item: Item, edge_mm: float) -> tuple[float, float]:
+def _range(part: Part, edge_mm: float) -> tuple[float, float]:
     """How far a thing may be moved, from the nose [mm]; where it is now is always allowed."""
-    if item.slide is None or item.station is None:
-        raise ValueError(f"{item.name} has no range")
-    add = edge_mm if item.station.reference is Reference.LEADING_EDGE else 0.0
-    return item.slide.low_mm + add, item.slide.high_mm + add
+    if part.slide is None or part.station is None:
+        raise ValueError(f"{part.name} has no range")
+    add = edge_mm if part.station.reference is Reference.LEADING_EDGE else 0.0
+    return part.slide.low_mm + add, part.slide.high_mm + add
 
 
 def remedies(ready: Bench, planes: Sequence[Flying]) -> Remedies:
@@ -159,14 +159,14 @@ def remedies(ready: Bench, planes: Sequence[Flying]) -> Remedies:
         if chance_of(ready, stay) > best.chance - NO_DEEPER / 4:
             chance, unsure = chance_of(ready, stay), _unsure(ready, planes)
             stays = Remedy((), (), 0.0, stay, chance)
-            return Remedies(Outcome.NO_FARTHER, stays, unsure_item=unsure, sure=False)
+            return Remedies(Outcome.NO_FARTHER, stays, unsure_part=unsure, sure=False)
     if best is None:
         obstacle, offers = in_the_way(ready)
         return Remedies(Outcome.IN_THE_WAY, None, (), obstacle, offers, _unsure(ready, planes))
     sure = best.chance >= SURE_ENOUGH
     unsure = None if sure else _unsure(ready, planes)
     others = tuple(_other_ways(ready, best))
-    return Remedies(Outcome.FOUND, best, others, unsure_item=unsure, sure=sure)
+    return Remedies(Outcome.FOUND, best, others, unsure_part=unsure, sure=sure)
 
 
 def what_would_fix(build: Build) -> Remedies | None:
@@ -215,7 +215,7 @@ def _other_ways(ready: Bench, best: Remedy) -> list[Remedy]:
             if free is not None:
                 others.append(replace(free, breaks_limit=True))
     for slid in best.slides if len(best.slides) == 1 else ():
-        k = next(k for k, i in enumerate(ready.movable) if ready.build.items[i].id == slid.item)
+        k = next(k for k, i in enumerate(ready.movable) if ready.build.parts[i].id == slid.part)
         kept = [j for j in range(len(ready.movable)) if j != k]
         other = solve_least(
             replace(ready, movable=tuple(ready.movable[j] for j in kept), slide=ready.slide[kept])
@@ -252,38 +252,38 @@ def _unsure(ready: Bench, planes: Sequence[Flying]) -> str | None:
     arms = lever_arms(plane.after.mass, plane.where, plane.aboard, plane.cg.x_mm)
     share = arms * (plane.after.mass_cov @ arms) * (plane.after.told < 0.5)
     at = int(share.argmax())
-    return ready.build.items[at].id if share[at] > 0.04 * plane.cg.x_sd_mm**2 else None
+    return ready.build.parts[at].id if share[at] > 0.04 * plane.cg.x_sd_mm**2 else None
 
 
 def applied(build: Build, remedy: Remedy, at: datetime | None = None) -> Build:
     """The build with a remedy done: stations moved, ballast aboard from ``at`` on as parts of their
     own. What an offer needs is allowed with it: slides, and spots for ballast."""
-    by = {each.item: each.to_mm - each.from_mm for each in remedy.slides}
-    items = list(build.items)
-    for i, item in enumerate(items):
-        if item.id in by and item.station is not None:
-            x = round(item.station.x_mm + by[item.id], 1)
-            slide = item.slide or Slide(min(x, item.station.x_mm), max(x, item.station.x_mm))
-            items[i] = replace(item, station=replace(item.station, x_mm=x), slide=slide)
+    by = {each.part: each.to_mm - each.from_mm for each in remedy.slides}
+    parts = list(build.parts)
+    for i, part in enumerate(parts):
+        if part.id in by and part.station is not None:
+            x = round(part.station.x_mm + by[part.id], 1)
+            slide = part.slide or Slide(min(x, part.station.x_mm), max(x, part.station.x_mm))
+            parts[i] = replace(part, station=replace(part.station, x_mm=x), slide=slide)
     known = {spot.id for spot in build.ballast.spots}
     more = tuple(spot for spot in remedy.spots if spot.id not in known)
     build = replace(build, ballast=replace(build.ballast, spots=(*build.ballast.spots, *more)))
-    taken = {item.id for item in items}
+    taken = {part.id for part in parts}
     for each in remedy.ballast:
         spot = next(spot for spot in build.ballast.spots if spot.id == each.spot)
         for side in (1.0, -1.0) if spot.pair else (1.0,):
-            items.append(replace(_ballast_item(spot, each, side, taken), added_at=at))
-            taken.add(items[-1].id)
-    return replace(build, items=tuple(items))
+            parts.append(replace(_ballast_part(spot, each, side, taken), added_at=at))
+            taken.add(parts[-1].id)
+    return replace(build, parts=tuple(parts))
 
 
-def _ballast_item(spot: BallastSpot, placed: Placed, side: float, taken: set[str]) -> Item:
+def _ballast_part(spot: BallastSpot, placed: Placed, side: float, taken: set[str]) -> Part:
     stem = f"ballast-{spot.id}"[:50] + ("" if not spot.pair else "-right" if side > 0 else "-left")
     id, number = stem, 2
     while id in taken:
         id, number = f"{stem}-{number}", number + 1
     where = "" if not spot.pair else ", right" if side > 0 else ", left"
-    return Item(
+    return Part(
         id=id,
         name=f"Ballast, {spot.name.lower()}{where}"[:80],
         pedigree=Pedigree.LISTING,

@@ -38,7 +38,7 @@ DEEPEST: Final = 30.0
 class Slid:
     """One thing moved along x [mm from the nose]."""
 
-    item: str
+    part: str
     from_mm: float
     to_mm: float
 
@@ -281,7 +281,7 @@ class _Program:
         for k, i in enumerate(ready.movable):
             by = float(found[count + k] - found[k])
             if abs(by) > STILL_MM:
-                slides.append(Slid(ready.build.items[i].id, float(x[i]), float(x[i]) + by))
+                slides.append(Slid(ready.build.parts[i].id, float(x[i]), float(x[i]) + by))
                 x[i] += by
         placed = []
         for spot in ready.spots:

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model.build import Build, Item, Reference
+from oaken_scale.core.model.build import Build, Part, Reference
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.shift_line import Shift
 from oaken_scale.core.trim.flown import fly
@@ -39,33 +39,33 @@ def shifted(build: Build, shifts: Sequence[Shift]) -> Build:
     Raises BuildFaultError where a part has no station to be moved from.
 
     >>> from oaken_scale.core.model.build import Pedigree, Station
-    >>> pack = Item("p", "Pack", Pedigree.LISTING, stated_g=90.0, station=Station(120.0))
-    >>> told = shifted(Build("b", "B", items=(pack,)), [Shift("p", by_mm=-15.0)])
-    >>> told.items[0].station.x_mm
+    >>> pack = Part("p", "Pack", Pedigree.LISTING, stated_g=90.0, station=Station(120.0))
+    >>> told = shifted(Build("b", "B", parts=(pack,)), [Shift("p", by_mm=-15.0)])
+    >>> told.parts[0].station.x_mm
     105.0
     """
     wing = wing_figures(build.surfaces)
     edge = wing.leading_edge_x_mm if wing else 0.0
-    by_item = {each.item: each for each in shifts}
+    by_part = {each.part: each for each in shifts}
 
-    def moved(item: Item) -> Item:
-        shift = by_item.get(item.id)
+    def moved(part: Part) -> Part:
+        shift = by_part.get(part.id)
         if shift is None:
-            return item
-        if item.station is None:
-            words = f"{item.name} has no station yet; say on the Plan where it sits"
+            return part
+        if part.station is None:
+            words = f"{part.name} has no station yet; say on the Plan where it sits"
             raise BuildFaultError([Fault("line", words)])
         by = shift.by_mm
         if by is None:
-            zero = edge if item.station.reference is Reference.LEADING_EDGE else 0.0
-            by = (shift.to_mm or 0.0) - zero - item.station.x_mm
-        slide = item.slide
+            zero = edge if part.station.reference is Reference.LEADING_EDGE else 0.0
+            by = (shift.to_mm or 0.0) - zero - part.station.x_mm
+        slide = part.slide
         if slide is not None:
             slide = replace(slide, low_mm=slide.low_mm + by, high_mm=slide.high_mm + by)
-        station = replace(item.station, x_mm=item.station.x_mm + by)
-        return replace(item, station=station, slide=slide)
+        station = replace(part.station, x_mm=part.station.x_mm + by)
+        return replace(part, station=station, slide=slide)
 
-    return replace(build, items=tuple(moved(item) for item in build.items))
+    return replace(build, parts=tuple(moved(part) for part in build.parts))
 
 
 def balances(build: Build, moved: Build) -> tuple[CgThen, ...]:

@@ -11,7 +11,7 @@ from oaken_scale.core.flight.metrics import KG_PER_G, Flying, aboard_of
 from oaken_scale.core.geometry.proportions import proportions
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Item, Loadout, TargetKind
+from oaken_scale.core.model.build import Build, Loadout, Part, TargetKind
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Motor, Pack, Power
 from oaken_scale.core.power.drive_estimate import DriveEstimate, HowKnown, estimate_drive
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
@@ -140,44 +140,44 @@ def which_pack(
     level, flights = how_it_flies(build, masses, shape.stall_speed)
     told = []
     for motor in (None, *motors):
-        off = () if motor is None else motor_items(build, power)
-        bare = _bare(build, now, plane, ready, loadout, {item.id for item in off})
+        off = () if motor is None else motor_parts(build, power)
+        bare = _bare(build, now, plane, ready, loadout, {part.id for part in off})
         estimate = _estimate(build, power, tried, motor)
         told += _with_motor(build, plane, bare, ready, k, tried, motor, estimate, level, flights)
     return tuple(replace(each, unbeaten=_unbeaten(each, told)) for each in told)
 
 
 def _own_packs(build: Build, power: Power, after: Posterior) -> tuple[TriedPack, ...]:
-    at = {item.id: i for i, item in enumerate(build.items) if not item.retired}
-    mass, sd = after.mass, after.sd[after.items]
+    at = {part.id: i for i, part in enumerate(build.parts) if not part.retired}
+    mass, sd = after.mass, after.sd[after.parts]
     return tuple(
-        TriedPack(pack, float(mass[at[pack.item]]), float(sd[at[pack.item]]))
+        TriedPack(pack, float(mass[at[pack.part]]), float(sd[at[pack.part]]))
         for pack in power.packs
-        if pack.item is not None and pack.item in at
+        if pack.part is not None and pack.part in at
     )
 
 
-def motor_items(build: Build, power: Power) -> tuple[Item, ...]:
+def motor_parts(build: Build, power: Power) -> tuple[Part, ...]:
     """The motors aboard, by their names: as many as the drive has, those nearest its motor's mass.
 
     >>> from oaken_scale.core.model.build import Pedigree
-    >>> mount = Item("m", "Motor mount", Pedigree.GUESS, stated_g=4.0)
-    >>> motor = Item("n", "Motor, leads on", Pedigree.LISTING, stated_g=28.0)
-    >>> plane = Build("b", "B", items=(mount, motor))
-    >>> [item.id for item in motor_items(plane, Power(Motor(2300.0, 28.0)))]
+    >>> mount = Part("m", "Motor mount", Pedigree.GUESS, stated_g=4.0)
+    >>> motor = Part("n", "Motor, leads on", Pedigree.LISTING, stated_g=28.0)
+    >>> plane = Build("b", "B", parts=(mount, motor))
+    >>> [part.id for part in motor_parts(plane, Power(Motor(2300.0, 28.0)))]
     ['n']
     """
-    named = [i for i in build.items if "motor" in i.name.lower() and not i.retired and i.stated_g]
+    named = [i for i in build.parts if "motor" in i.name.lower() and not i.retired and i.stated_g]
 
-    def off(item: Item) -> float:
-        each = (item.stated_g or 0.0) / item.pieces
+    def off(part: Part) -> float:
+        each = (part.stated_g or 0.0) / part.pieces
         return abs(np.log(each / power.motor.mass_g)) if each > 0 else np.inf
 
-    near = sorted((item for item in named if off(item) < 0.7), key=off)
-    taken: list[Item] = []
-    for item in near:
+    near = sorted((part for part in named if off(part) < 0.7), key=off)
+    taken: list[Part] = []
+    for part in near:
         if sum(each.pieces for each in taken) < power.motors:
-            taken.append(item)
+            taken.append(part)
     return tuple(taken)
 
 
@@ -190,7 +190,7 @@ def _bare(
     off: set[str],
 ) -> _Plane:
     aboard = aboard_of(build, loadout)
-    there = np.array([item.id != now.item and item.id not in off for item in build.items])
+    there = np.array([part.id != now.part and part.id not in off for part in build.parts])
     mass, sd = plane.after.total(aboard * there)
     grams, x = plane.after.mass, plane.where.xyz[:, 0]
     placed = aboard * there * plane.where.placed
@@ -200,14 +200,14 @@ def _bare(
     least = most = 0.0
     slide = (0.0, 0.0)
     for j, (low, high) in _slides(ready):
-        if build.items[j].id == now.item:
+        if build.parts[j].id == now.part:
             slide = (min(low - x[j], 0.0), max(high - x[j], 0.0))
         elif placed[j]:
             least += float(grams[j]) * min(low - x[j], 0.0)
             most += float(grams[j]) * max(high - x[j], 0.0)
-    at = {item.id: i for i, item in enumerate(build.items)}
+    at = {part.id: i for i, part in enumerate(build.parts)}
     motors = [at[id] for id in off if plane.where.placed[at[id]]]
-    pack = at[now.item] if now.item is not None and plane.where.placed[at[now.item]] else None
+    pack = at[now.part] if now.part is not None and plane.where.placed[at[now.part]] else None
     return _Plane(
         mass,
         sd,
@@ -235,7 +235,7 @@ def _estimate(
 ) -> DriveEstimate:
     """The drive with every pack that is tried, its ids those of :func:`_id`; with another motor
     what its listing says, as no run speaks of it."""
-    listed = tuple(replace(each.pack, id=_id(k), item=None) for k, each in enumerate(tried))
+    listed = tuple(replace(each.pack, id=_id(k), part=None) for k, each in enumerate(tried))
     fitted = power.propellers[:1]
     if motor is None:
         whole = replace(power, packs=(*power.packs, *listed))
@@ -317,7 +317,7 @@ def _weighs(
 ) -> tuple[float, float]:
     """The mass with a pack and so many motors, one sigma [g]: of a part of the build as the ledger
     has the two together."""
-    at = next((i for i, item in enumerate(build.items) if item.id == pack.pack.item), None)
+    at = next((i for i, part in enumerate(build.parts) if part.id == pack.pack.part), None)
     if motor is None and at is not None:
         aboard = bare.aboard.copy()
         aboard[at] = 1.0
@@ -335,7 +335,7 @@ def _ratio_sd(ratio: float, thrust_sd: float, mass: float, mass_sd: float) -> fl
 
 def _flies_with(build: Build, pack: Pack, motor: TriedMotor | None) -> tuple[str, ...]:
     """The loadouts that fly just this already."""
-    if motor is not None or pack.item is None:
+    if motor is not None or pack.part is None:
         return ()
     return tuple(each.id for each in build.loadouts if pack_aboard(build, each) == pack)
 

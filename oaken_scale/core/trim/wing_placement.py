@@ -87,7 +87,7 @@ def wing_place(
         raise BuildFaultError([Fault("targets", words)])
     where, mass = stations(build, wing), solve(build).mass
     aboard = np.array(build.aboard(loadout), dtype=float) * where.placed
-    on_wing = np.array([lies_within(item, assembly) for item in build.items], dtype=float)
+    on_wing = np.array([lies_within(part, assembly) for part in build.parts], dtype=float)
     body, group = mass * aboard * (1 - on_wing), mass * aboard * on_wing
     if group.sum() <= 0 or body.sum() <= 0:
         words = f'no wing and fuselage apart: nothing placed is in "{assembly}", or all of it is'
@@ -180,17 +180,17 @@ def with_wing_at(build: Build, place: WingPlace, assembly: str) -> Build:
     the rest are written anew so that they stay.
     """
     by = round(place.by_mm, 1)
-    items = []
-    for item in build.items:
-        at = item.station
+    parts = []
+    for part in build.parts:
+        at = part.station
         if at is not None:
             follows = at.reference is Reference.LEADING_EDGE
             shift = 0.0
-            if lies_within(item, assembly) and not follows:
+            if lies_within(part, assembly) and not follows:
                 shift = by
-            elif not lies_within(item, assembly) and follows:
+            elif not lies_within(part, assembly) and follows:
                 shift = -by
             if shift:
                 at = replace(at, x_mm=round(at.x_mm + shift, 1))
-        items.append(replace(item, station=at))
-    return replace(build, items=tuple(items), surfaces=_moved(build.surfaces, by))
+        parts.append(replace(part, station=at))
+    return replace(build, parts=tuple(parts), surfaces=_moved(build.surfaces, by))

@@ -6,7 +6,7 @@ from oaken_scale.core.changes.donor import called, donor_parts, measured_by_dono
 from oaken_scale.core.model.build import Allotment, Build, Group
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.part_line import Units
-from oaken_scale.core.model.reference_build import PastPart
+from oaken_scale.core.model.reference_build import ReferencePart
 
 SCRAP = """
 Left wing 92 g in Wing
@@ -33,9 +33,9 @@ def test_a_scrap_of_cardboard_is_sorted_and_summed():
         Allotment(Group.PAYLOAD, 38.0),
         Allotment(Group.REST, 4.0),
     )
-    assert build.past.name == "Old Plover"
-    assert build.past.parts[0] == PastPart("Wing", 185.5)
-    assert build.past.auw_g == pytest.approx(sum(part.grams for part in parts), abs=0.01)
+    assert build.reference_build.name == "Old Plover"
+    assert build.reference_build.parts[0] == ReferencePart("Wing", 185.5)
+    assert build.reference_build.auw_g == pytest.approx(sum(part.grams for part in parts), abs=0.01)
     assert [part.name for part in parts if not part.is_sorted] == ["Whatnot"]
 
 

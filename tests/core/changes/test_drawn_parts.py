@@ -25,7 +25,7 @@ def made(*drawn, lot="a", layers=1.0):
     build = Build("b", "B", lots=(SHEET, ROD), surfaces=(WING,), bodies=(BODY, BOOMS))
     for id in drawn:
         parts = parts_drawn(build, id, lot, layers)
-        build = with_parts(build, parts, lambda b, n: free_id(n, (i.id for i in b.items)))
+        build = with_parts(build, parts, lambda b, n: free_id(n, (i.id for i in b.parts)))
     return build
 
 
@@ -34,12 +34,12 @@ def wider(build, chord=240.0):
 
 
 def amounts(build):
-    return {item.id: item.uses[0].amount for item in build.items}
+    return {part.id: part.uses[0].amount for part in build.parts}
 
 
 def test_twins_of_a_boom_are_runs_of_a_rod_on_either_side():
     build = made("boom", lot="rod")
-    told = [(i.name, i.uses, i.station.x_mm, i.station.y_mm) for i in build.items]
+    told = [(i.name, i.uses, i.station.x_mm, i.station.y_mm) for i in build.parts]
     assert told == [
         ("Boom, left", (Use("rod", 0.5),), 450.0, -120.0),
         ("Boom, right", (Use("rod", 0.5),), 450.0, 120.0),
@@ -62,8 +62,8 @@ def test_parts_follow_a_moving_drawing():
     build = made("wing", "body")
     after = following(build, wider(build))
     assert amounts(after)["wing-left"] == 12.0
-    assert after.items[1].station == Station(220.0, 250.0, 0.0)
-    assert after.items[1].pattern.rings[0][2] == (500.0, 240.0)
+    assert after.parts[1].station == Station(220.0, 250.0, 0.0)
+    assert after.parts[1].pattern.rings[0][2] == (500.0, 240.0)
     assert amounts(after)["body-left-side"] == 4.8
     longer = replace(BODY, frames=(*BODY.frames[:1], Frame(700, 0, 60, 80)))
     then = following(after, replace(after, bodies=(longer,)))
@@ -79,7 +79,7 @@ def test_what_is_cut_or_weighed_stays_as_it_was():
     build = with_readings(build, reading(1, 48.0, "wing-right"))
     after = following(build, wider(build))
     assert amounts(after) == amounts(build)
-    told = {p.item: p.is_cut for p in drawn_parts(after)}
+    told = {p.part: p.is_cut for p in drawn_parts(after)}
     assert told == {"wing-left": True, "wing-right": True, "body-left-side": False,
                     "body-right-side": False, "body-bottom": False, "body-top": False}  # fmt: skip
     aside = replace(build, weighings=tuple(replace(w, set_aside="a slip") for w in build.weighings))
@@ -88,18 +88,18 @@ def test_what_is_cut_or_weighed_stays_as_it_was():
 
 def test_what_was_changed_by_hand_is_left_alone():
     build = made("wing")
-    left, right = build.items
-    build = replace(build, items=(replace(left, uses=(Use("a", 9.0),)), right))
+    left, right = build.parts
+    build = replace(build, parts=(replace(left, uses=(Use("a", 9.0),)), right))
     after = following(build, wider(build))
     assert amounts(after) == {"wing-left": 9.0, "wing-right": 12.0}
-    assert after.items[0].station == Station(220.0, -250.0, 0.0)
+    assert after.parts[0].station == Station(220.0, -250.0, 0.0)
 
 
 def test_what_the_drawing_lost_stands_on_its_own():
     build = made("body")
     after = following(build, replace(build, bodies=()))
     assert amounts(after) == amounts(build)
-    assert all(item.drawn is None for item in after.items)
+    assert all(part.drawn is None for part in after.parts)
 
 
 @pytest.mark.parametrize(

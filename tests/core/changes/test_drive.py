@@ -8,7 +8,7 @@ import pytest
 from oaken_scale.core.changes.drive import adopted_pack, runs_stay
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
-from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Slide, Station
+from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Slide, Station
 from oaken_scale.core.model.faults import BuildFaultError, faults
 from oaken_scale.core.model.power import Flight, Motor, Pack, Power, Propeller, Run, RunPoint
 
@@ -25,16 +25,16 @@ DRIVE = Power(
 )
 
 
-def pack_item(id: str, **more) -> Item:
-    return Item(id, "3-cell 1300", Pedigree.LISTING, stated_g=105.0, **more)
+def pack_part(id: str, **more) -> Part:
+    return Part(id, "3-cell 1300", Pedigree.LISTING, stated_g=105.0, **more)
 
 
 PLANE = Build(
     "b",
     "B",
-    items=(
-        Item("camera", "Camera", Pedigree.LISTING, stated_g=38.0, option=True),
-        pack_item("pack", option=True, station=Station(120.0), slide=Slide(90.0, 150.0)),
+    parts=(
+        Part("camera", "Camera", Pedigree.LISTING, stated_g=38.0, option=True),
+        pack_part("pack", option=True, station=Station(120.0), slide=Slide(90.0, 150.0)),
     ),
     loadouts=(
         Loadout("l-1", "Camera, 3-cell 1300", ("camera", "pack")),
@@ -42,18 +42,18 @@ PLANE = Build(
     ),
     power=DRIVE,
 )
-NEW = Item("new", "2-cell 850", Pedigree.LISTING, stated_g=52.0)
+NEW = Part("new", "2-cell 850", Pedigree.LISTING, stated_g=52.0)
 SMALL = Pack("listed", "2-cell 850", 2, 850.0)
 
 
 def test_a_pack_becomes_a_loadout_beside_the_one_whose_place_it_takes():
     told = adopted_pack(PLANE, PLANE.loadouts[0], SMALL, NEW, DAY)
-    item, loadout, pack = told.items[-1], told.loadouts[-1], told.power.packs[-1]
-    assert (item.station, item.slide, item.option) == (Station(120.0), Slide(90.0, 150.0), True)
-    assert item.added_at == DAY
+    part, loadout, pack = told.parts[-1], told.loadouts[-1], told.power.packs[-1]
+    assert (part.station, part.slide, part.option) == (Station(120.0), Slide(90.0, 150.0), True)
+    assert part.added_at == DAY
     assert loadout.carries == ("camera", "new")
     assert loadout.name == "Camera, 2-cell 850"
-    assert (pack.item, pack.cells) == ("new", 2)
+    assert (pack.part, pack.cells) == ("new", 2)
     assert told.loadouts[:2] == PLANE.loadouts
     assert told.power.runs == (RUN,)
     assert list(faults(told)) == []
@@ -63,10 +63,10 @@ def test_a_pack_becomes_a_loadout_beside_the_one_whose_place_it_takes():
 
 
 def test_what_flew_without_loadouts_becomes_one():
-    bare = replace(PLANE, loadouts=(), items=(pack_item("pack", station=Station(120.0)),))
+    bare = replace(PLANE, loadouts=(), parts=(pack_part("pack", station=Station(120.0)),))
     told = adopted_pack(bare, None, SMALL, NEW, DAY)
     assert [each.carries for each in told.loadouts] == [("pack",), ("new",)]
-    assert all(each.option for each in told.items)
+    assert all(each.option for each in told.parts)
     assert list(faults(told)) == []
 
 

@@ -18,8 +18,8 @@ from oaken_scale.core.changes.life import (
 from oaken_scale.core.ledger.allowance import LeftOut, left_out, usual_share
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
-from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Scale, Station
-from oaken_scale.core.model.diary import HappeningKind
+from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Scale, Station
+from oaken_scale.core.model.diary import DiaryKind
 from oaken_scale.core.model.faults import BuildFaultError, faults
 from oaken_scale.core.trim.unchecked import unchecked_since
 from tests.benches import MORNING, reading
@@ -28,16 +28,16 @@ LATER = MORNING + timedelta(days=3)
 ACT = Act("one", LATER, "the nose came off in the reeds")
 
 
-def thing(id: str, grams: float, x: float = 0.0, **more) -> Item:
+def thing(id: str, grams: float, x: float = 0.0, **more) -> Part:
     # Each with a doubt of its own: what one weighs says nothing of the others.
-    return Item(id, id.title(), Pedigree.GUESS, more.pop("assembly", "Fuselage"), grams,
+    return Part(id, id.title(), Pedigree.GUESS, more.pop("assembly", "Fuselage"), grams,
                 station=Station(x), doubt_g=grams / 4, **more)  # fmt: skip
 
 
 def plane() -> Build:
     return Build(
         "b", "Night Heron",
-        items=(thing("nose", 20.0, 40.0), thing("wing", 100.0, 200.0),
+        parts=(thing("nose", 20.0, 40.0), thing("wing", 100.0, 200.0),
                thing("camera", 60.0, 90.0, option=True)),
         scales=(Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0),),
         loadouts=(Loadout("l", "With camera", ("camera",)),),
@@ -46,7 +46,7 @@ def plane() -> Build:
 
 
 def mass(build: Build, id: str) -> float:
-    at = next(i for i, item in enumerate(build.items) if item.id == id)
+    at = next(i for i, part in enumerate(build.parts) if part.id == id)
     return float(solve(build).mass[at])
 
 
@@ -54,8 +54,8 @@ def total(build: Build) -> float:
     return assess(build).loadouts[0].answers[0].value
 
 
-def weighed(build: Build, number: int, grams: float, *items: str) -> Build:
-    fresh = replace(reading(number, grams, dict.fromkeys(items, 1.0)), at=LATER)
+def weighed(build: Build, number: int, grams: float, *parts: str) -> Build:
+    fresh = replace(reading(number, grams, dict.fromkeys(parts, 1.0)), at=LATER)
     return replace(build, weighings=(*build.weighings, fresh))
 
 
@@ -66,16 +66,16 @@ def test_a_repair_stays_on_its_part_and_is_found_by_weighing():
     assert mass(after, "nose") == pytest.approx(22.0, abs=0.01)
     found = weighed(after, 3, 29.0, "nose", "patch", "glue")
     assert mass(found, "patch") + mass(found, "glue") == pytest.approx(7.0, abs=0.1)
-    patch = next(item for item in found.items if item.id == "patch")
+    patch = next(part for part in found.parts if part.id == "patch")
     assert (patch.host, patch.assembly, patch.station.x_mm) == ("nose", "Fuselage", 0.0)
-    assert found.happenings[0].kind is HappeningKind.REPAIR
-    assert found.happenings[0].items == ("nose", "patch", "glue")
+    assert found.diary[0].kind is DiaryKind.REPAIR
+    assert found.diary[0].parts == ("nose", "patch", "glue")
 
 
 def test_what_is_repaired_once_more_is_done_to_the_same_part():
     once = repaired(plane(), ACT, "nose", [thing("patch", 3.0)])
     twice = repaired(once, replace(ACT, id="two"), "patch", [thing("tape", 1.0)])
-    assert next(item for item in twice.items if item.id == "tape").host == "nose"
+    assert next(part for part in twice.parts if part.id == "tape").host == "nose"
     assert faults(twice) == ()
 
 
@@ -97,51 +97,51 @@ def test_no_more_can_be_sanded_off_than_there_is(grams):
 
 
 def test_a_replacement_takes_the_place_the_loadouts_and_the_station():
-    after = replaced(plane(), ACT, "camera", Item("eye", "Eye", Pedigree.LISTING, stated_g=45.0))
+    after = replaced(plane(), ACT, "camera", Part("eye", "Eye", Pedigree.LISTING, stated_g=45.0))
     assert faults(after) == ()
     assert after.loadouts[0].carries == ("camera", "eye")
-    new = next(item for item in after.items if item.id == "eye")
+    new = next(part for part in after.parts if part.id == "eye")
     assert (new.option, new.station.x_mm, new.replaces) == (True, 90.0, "camera")
     assert total(after) == pytest.approx(total(plane()) - 15.0, abs=1e-6)
-    assert [item.id for item in after.items if item.retired] == ["camera"]
+    assert [part.id for part in after.parts if part.retired] == ["camera"]
 
 
 def test_what_was_done_to_a_part_goes_with_it():
     after = retired(repaired(plane(), ACT, "nose", [thing("patch", 3.0)]), ACT, "nose")
-    assert {item.id for item in after.items if item.retired} == {"nose", "patch"}
+    assert {part.id for part in after.parts if part.retired} == {"nose", "patch"}
     assert mass(after, "nose") == pytest.approx(22.0, abs=0.01)
 
 
 def test_a_part_that_moves_keeps_what_it_was_found_to_weigh():
-    other = Build("o", "Dunlin", items=(thing("body", 50.0),))
+    other = Build("o", "Dunlin", parts=(thing("body", 50.0),))
     here, there = moved(plane(), other, ACT, "wing", "wing")
-    assert next(item for item in here.items if item.id == "wing").retired
-    came = next(item for item in there.items if item.id == "wing")
+    assert next(part for part in here.parts if part.id == "wing").retired
+    came = next(part for part in there.parts if part.id == "wing")
     assert came.stated_g == pytest.approx(95.0, abs=0.01)
     assert came.doubt_g == pytest.approx(0.058, abs=0.003)
-    assert [each.kind for each in (*here.happenings, *there.happenings)] == [
-        HappeningKind.MOVE,
-        HappeningKind.MOVE,
+    assert [each.kind for each in (*here.diary, *there.diary)] == [
+        DiaryKind.MOVE,
+        DiaryKind.MOVE,
     ]
 
 
 def test_a_thing_of_the_drawer_takes_its_listing_and_not_its_weighing_along():
     """The drawer tells the other build what was found here; counted here too it were twice."""
     build = plane()
-    items = tuple(replace(i, thing="t") if i.id == "nose" else i for i in build.items)
-    _, there = moved(replace(build, items=items), Build("o", "Dunlin"), ACT, "nose", "nose")
-    (came,) = there.items
+    parts = tuple(replace(i, thing="t") if i.id == "nose" else i for i in build.parts)
+    _, there = moved(replace(build, parts=parts), Build("o", "Dunlin"), ACT, "nose", "nose")
+    (came,) = there.parts
     assert (came.stated_g, came.doubt_g, came.thing) == (20, 5.0, "t")
 
 
 def test_the_plane_as_it_was_on_a_day():
-    after = replaced(plane(), ACT, "nose", Item("cone", "Cone", Pedigree.GUESS, stated_g=9.0))
+    after = replaced(plane(), ACT, "nose", Part("cone", "Cone", Pedigree.GUESS, stated_g=9.0))
     after = repaired(after, replace(ACT, id="two"), "wing", [thing("patch", 3.0)])
     after = weighed(after, 3, 99.0, "wing", "patch")
     before = as_of(after, LATER - timedelta(hours=1))
     assert faults(before) == ()
-    assert assess(before).items == assess(plane()).items
-    assert before.happenings == ()
+    assert assess(before).parts == assess(plane()).parts
+    assert before.diary == ()
     assert as_of(after, LATER) == after
     first = as_of(after, MORNING + timedelta(minutes=1))
     assert [each.id for each in first.weighings] == ["r1"]
@@ -179,15 +179,15 @@ def test_nothing_is_done_to_what_is_not_there():
 
 def finished(name: str, extra: float) -> Build:
     """A build of 200 g listed, which weighs ``extra`` more when all of it is on the scale."""
-    items = (
-        Item("a", "A", Pedigree.LISTING, stated_g=120.0),
-        Item("b", "B", Pedigree.LISTING, stated_g=80.0),
-        Item("rest", "Still to come", Pedigree.ALLOWANCE),
+    parts = (
+        Part("a", "A", Pedigree.LISTING, stated_g=120.0),
+        Part("b", "B", Pedigree.LISTING, stated_g=80.0),
+        Part("rest", "Still to come", Pedigree.ALLOWANCE),
     )
     scales = (Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0),)
     log = (reading(1, 120.0, "a"), reading(2, 80.0, "b"),
            reading(3, 200.0 + extra, {"a": 1, "b": 1, "rest": 1}))  # fmt: skip
-    return Build(name, name, items=items, scales=scales, weighings=log, finished_at=LATER)
+    return Build(name, name, parts=parts, scales=scales, weighings=log, finished_at=LATER)
 
 
 def test_three_finished_builds_teach_the_next_what_is_left_out():
@@ -199,7 +199,7 @@ def test_three_finished_builds_teach_the_next_what_is_left_out():
     fresh = replace(finished("D", 0.0), weighings=(), finished_at=None, allowance=usual)
     after = solve(fresh)
     assert after.mass[2] == pytest.approx(200 * usual.value)
-    assert after.sd[after.items][2] == pytest.approx(200 * usual.doubt)
+    assert after.sd[after.parts][2] == pytest.approx(200 * usual.doubt)
     assert solve(replace(fresh, allowance=None)).mass[2] == pytest.approx(8.0)
 
 
@@ -207,6 +207,6 @@ def test_what_is_not_finished_or_never_weighed_whole_teaches_nothing():
     assert left_out(replace(finished("A", 12.0), finished_at=None)) is None
     whole = finished("A", 12.0)
     assert left_out(replace(whole, weighings=whole.weighings[:2])) is None
-    assert left_out(replace(whole, items=whole.items[:2], weighings=whole.weighings[:2])) is None
+    assert left_out(replace(whole, parts=whole.parts[:2], weighings=whole.weighings[:2])) is None
     assert usual_share([LeftOut("a", 0.1), LeftOut("b", 0.1)]) is None
     assert usual_share([LeftOut(n, 0.1) for n in "abc"]).doubt == pytest.approx(0.005)

@@ -11,7 +11,7 @@ from oaken_scale.core.at_the_field import counts, field_told, flight_faults, rem
 from oaken_scale.core.changes.outing import Bent, SetAside, came_home, with_lines_of
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.field.ready import stance
-from oaken_scale.core.model.build import Build, Item, Pedigree, Scale
+from oaken_scale.core.model.build import Build, Part, Pedigree, Scale
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.field import (
     Control,
@@ -196,14 +196,14 @@ def test_a_variant_that_is_adopted_keeps_the_log_of_both():
 def test_the_next_version_takes_the_weights_and_the_wishes_and_leaves_the_log():
     told = assess(DUNLIN)
     after = next_version(DUNLIN, told, "Dunlin 2")
-    assert (after.weighings, after.checks, after.happenings) == ((), (), ())
+    assert (after.weighings, after.checks, after.diary) == ((), (), ())
     assert [each.kind for each in after.field.notes] == [NoteKind.WISH, NoteKind.REMINDER]
     assert after.field.throws == ()
     assert after.field.controls == DUNLIN.field.controls
-    weighs = {each.id: each.mass_g for each in told.items}
-    boom = next(each for each in after.items if each.id == "boom")
+    weighs = {each.id: each.mass_g for each in told.parts}
+    boom = next(each for each in after.parts if each.id == "boom")
     assert boom.stated_g == pytest.approx(weighs["boom"], abs=0.01)
-    assert assess(after).so_far.past == "Dunlin"
+    assert assess(after).so_far.reference == "Dunlin"
 
 
 def test_the_demo_says_what_helped_what_was_luck_and_what_is_open():
@@ -224,8 +224,8 @@ def test_the_demo_says_what_helped_what_was_luck_and_what_is_open():
 
 
 def test_what_nobody_knew_is_known_in_the_next_version_where_it_was_weighed():
-    parts = tuple(Item(id, id, Pedigree.GUESS) for id in ("hatch", "skid"))
-    build = Build("b", "B", items=parts, scales=(Scale("kitchen", "Scale", 0.1),))
+    parts = tuple(Part(id, id, Pedigree.GUESS) for id in ("hatch", "skid"))
+    build = Build("b", "B", parts=parts, scales=(Scale("kitchen", "Scale", 0.1),))
     build = with_readings(build, reading(1, 12.4, "hatch"))
-    hatch, skid = next_version(build, assess(build), "B 2").items
+    hatch, skid = next_version(build, assess(build), "B 2").parts
     assert (hatch.stated_g, skid.stated_g) == (pytest.approx(12.4, abs=0.1), None)

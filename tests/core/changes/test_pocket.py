@@ -15,29 +15,29 @@ ACT = Act("cut", MORNING, "a pocket for the receiver")
 
 
 def mass(build, id):
-    return next(each.mass_g for each in assess(build).items if each.id == id)
+    return next(each.mass_g for each in assess(build).parts if each.id == id)
 
 
 def test_what_is_gone_is_its_area_by_its_share_of_the_thickness():
     """60 by 40 mm, 3 of 5 mm deep: 0.24 dm2 times 0.6 = 0.144 dm2 of sheet A."""
     build = sandpiper()
     after = check(pocketed(build, ACT, "fuselage-box", "hole", Pocket(60.0, 40.0, 3.0)))
-    hole = after.items[-1]
+    hole = after.parts[-1]
     assert hole.uses[0].amount == pytest.approx(-0.144)
-    assert (hole.host, hole.station) == ("fuselage-box", build.items[13].station)
+    assert (hole.host, hole.station) == ("fuselage-box", build.parts[13].station)
     sheet = next(each.constant for each in assess(after).lots if each.id == "sheet-a")
     assert mass(after, "hole") == pytest.approx(-0.144 * sheet, rel=0.02)
     through = pocketed(build, ACT, "fuselage-box", "hole", Pocket(60.0, 40.0))
-    assert through.items[-1].uses[0].amount == pytest.approx(-0.24)
+    assert through.parts[-1].uses[0].amount == pytest.approx(-0.24)
 
 
 def test_what_goes_into_it_sits_there():
     at = Station(310.0, 0.0, -8.0)
     pocket = Pocket(60.0, 40.0, 3.0, at, "receiver")
     after = pocketed(sandpiper(), ACT, "fuselage-box", "hole", pocket)
-    stations = {item.id: item.station for item in after.items}
+    stations = {part.id: part.station for part in after.parts}
     assert stations["receiver"] == stations["hole"] == at
-    assert after.happenings[-1].words == "a pocket for the receiver"
+    assert after.diary[-1].words == "a pocket for the receiver"
 
 
 @pytest.mark.parametrize(
@@ -67,6 +67,6 @@ def test_without_a_thickness_it_goes_through_or_nowhere():
     build = sandpiper()
     lots = tuple(replace(lot, thickness_mm=None) for lot in build.lots)
     build = replace(build, lots=lots)
-    assert pocketed(build, ACT, "hatch", "one", Pocket(20.0, 40.0)).items[-1].uses
+    assert pocketed(build, ACT, "hatch", "one", Pocket(20.0, 40.0)).parts[-1].uses
     with pytest.raises(BuildFaultError, match="how thick Sheet A"):
         pocketed(build, ACT, "hatch", "one", Pocket(20.0, 40.0, 2.0))

@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from oaken_scale.core.changes.taken_back import TAKEN_BACK, taken_back, touched
 from oaken_scale.core.model.build import (
     Build,
-    Item,
     Load,
     Loadout,
     Pan,
+    Part,
     Pedigree,
     Scale,
     Target,
@@ -25,14 +25,14 @@ AT = datetime(2026, 5, 1, 12, tzinfo=UTC)
 NAMES = ("wing", "tail", "pack", "camera", "motor")
 
 
-def part(id: str, grams: float) -> Item:
-    return Item(id, id.capitalize(), Pedigree.GUESS, stated_g=grams)
+def part(id: str, grams: float) -> Part:
+    return Part(id, id.capitalize(), Pedigree.GUESS, stated_g=grams)
 
 
 START = Build(
     "b",
     "B",
-    items=tuple(part(id, 10.0 * k + 10) for k, id in enumerate(NAMES[:3])),
+    parts=tuple(part(id, 10.0 * k + 10) for k, id in enumerate(NAMES[:3])),
     scales=(Scale("s", "Scale", 0.1),),
     loadouts=(Loadout("one", "One", ("pack",)),),
     targets=(Target(TargetKind.AUW, high=590.0),),
@@ -40,10 +40,10 @@ START = Build(
 
 
 def heavier(build: Build, id: str, grams: float) -> Build:
-    if id not in [each.id for each in build.items]:
-        return replace(build, items=(*build.items, part(id, grams)))
-    items = (replace(each, stated_g=grams) if each.id == id else each for each in build.items)
-    return replace(build, items=tuple(items))
+    if id not in [each.id for each in build.parts]:
+        return replace(build, parts=(*build.parts, part(id, grams)))
+    parts = (replace(each, stated_g=grams) if each.id == id else each for each in build.parts)
+    return replace(build, parts=tuple(parts))
 
 
 def without(build: Build, id: str) -> Build:
@@ -51,8 +51,8 @@ def without(build: Build, id: str) -> Build:
         replace(each, carries=tuple(one for one in each.carries if one != id))
         for each in build.loadouts
     )
-    items = tuple(each for each in build.items if each.id != id)
-    return replace(build, items=items, loadouts=loadouts)
+    parts = tuple(each for each in build.parts if each.id != id)
+    return replace(build, parts=parts, loadouts=loadouts)
 
 
 CHANGES = st.one_of(
@@ -109,6 +109,6 @@ def test_a_part_that_stands_in_the_log_retires_and_comes_back():
     reading = Weighing("r", AT, "s", 61.0, Pan((Load("motor"),)))
     now = replace(with_motor, weighings=(reading,))
     told = taken_back(now, START, with_motor, AT)
-    assert told.items[-1] == replace(with_motor.items[-1], retired=True, retired_at=AT)
+    assert told.parts[-1] == replace(with_motor.parts[-1], retired=True, retired_at=AT)
     again = taken_back(told, with_motor, START, AT)
     assert again == now

@@ -7,8 +7,8 @@ import pytest
 from oaken_scale.core.field.fit import Misfit, fit_told
 from oaken_scale.core.model.build import (
     Build,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Role,
     Section,
@@ -25,16 +25,16 @@ PACK = Fit(75.0, 35.0, 24.0, bay="bay")
 
 def thing(id, x, fit, z=0.0, y=0.0, slide=None, option=False):
     station = None if x is None else Station(x, y, z)
-    return Item(id, id, Pedigree.LISTING, stated_g=50.0, station=station, fit=fit, slide=slide,
+    return Part(id, id, Pedigree.LISTING, stated_g=50.0, station=station, fit=fit, slide=slide,
                 option=option)  # fmt: skip
 
 
-def told(*items, **more):
-    return fit_told(Build("b", "B", items=items, bays=(BAY,), **more))
+def told(*parts, **more):
+    return fit_told(Build("b", "B", parts=parts, bays=(BAY,), **more))
 
 
-def notes(*items, **more):
-    return [(n.kind, n.item, n.other, n.by_mm) for n in told(*items, **more).notes]
+def notes(*parts, **more):
+    return [(n.kind, n.part, n.other, n.by_mm) for n in told(*parts, **more).notes]
 
 
 @pytest.mark.parametrize(
@@ -129,4 +129,4 @@ def test_what_lies_where_a_control_moves():
 
 
 def test_a_build_that_says_nothing_of_it_is_told_nothing():
-    assert fit_told(Build("b", "B", items=(thing("pack", 100.0, None),))).notes == ()
+    assert fit_told(Build("b", "B", parts=(thing("pack", 100.0, None),))).notes == ()

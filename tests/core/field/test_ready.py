@@ -12,8 +12,8 @@ from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.model.build import (
     Build,
     Group,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Role,
     Section,
@@ -29,8 +29,8 @@ MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 NOON = MORNING + timedelta(hours=3)
 
 
-def part(id: str, group: Group, x: float, option: bool = False, assembly: str = "") -> Item:
-    return Item(
+def part(id: str, group: Group, x: float, option: bool = False, assembly: str = "") -> Part:
+    return Part(
         id, id.title(), Pedigree.LISTING, assembly, 20.0, group=group, station=Station(x),
         option=option,
     )  # fmt: skip
@@ -39,7 +39,7 @@ def part(id: str, group: Group, x: float, option: bool = False, assembly: str = 
 PLANE = Build(
     "b",
     "B",
-    items=(
+    parts=(
         part("wing", Group.FOAM, 200),
         part("motor", Group.POWER, 20),
         part("servo", Group.CONTROL, 300),
@@ -52,7 +52,7 @@ PLANE = Build(
     ),
     loadouts=(Loadout("big", "Big pack", ("big",)), Loadout("small", "Small", ("small",))),
     targets=(Target(TargetKind.AUW, high=500.0), Target(TargetKind.BALANCE, 25.0, 33.0)),
-    power=Power(Motor(1400, 30), packs=(Pack("p", "P", 3, 1300.0, item="big"),)),
+    power=Power(Motor(1400, 30), packs=(Pack("p", "P", 3, 1300.0, part="big"),)),
     field=FieldLog(
         controls=(Control("e", "Elevator", ControlKind.ELEVATOR, "tail", 0, 1, 0.3, 12, 10),),
         own_lines=(OwnLine("dry", "Dry the nose"),),
@@ -96,7 +96,7 @@ def test_the_list_is_made_from_the_plane():
         "weight", "balance", "straight", "fixed", "ballast", "leads", "control-e", "own-dry",
         "propeller", "pack", "range", "wind", "people", "place",
     ]  # fmt: skip
-    glider = replace(PLANE, power=None, items=(PLANE.items[0],), field=FieldLog(), targets=())
+    glider = replace(PLANE, power=None, parts=(PLANE.parts[0],), field=FieldLog(), targets=())
     lines = [line.id for line in ready_list(glider, None, BenchSays(), MORNING).lines]
     assert lines == ["straight", "fixed", "wind", "people", "place"]
 
@@ -124,7 +124,7 @@ def test_all_ticked_is_ready_and_says_when_and_with_what():
 
 
 def glue(build: Build) -> Build:
-    added = (Item("glue", "Glue", Pedigree.JOINT, stated_g=2.0),)
+    added = (Part("glue", "Glue", Pedigree.JOINT, stated_g=2.0),)
     return repaired(build, Act("r", NOON, "nose glued"), "wing", added)
 
 
@@ -143,10 +143,10 @@ def test_2_another_pack_opens_what_was_ticked_for_this_one():
 
 def test_3_a_part_that_moved_is_named_with_how_far():
     build = ticked(PLANE)
-    items = tuple(
-        replace(each, station=Station(108.0)) if each.id == "big" else each for each in build.items
+    parts = tuple(
+        replace(each, station=Station(108.0)) if each.id == "big" else each for each in build.parts
     )
-    found = opened(replace(build, items=items))
+    found = opened(replace(build, parts=parts))
     assert set(found) == {"fixed", "leads"}
     assert (found["fixed"].why, found["fixed"].subject) == (Why.MOVED, "Big")
     assert found["fixed"].amount == pytest.approx(18.0)
@@ -155,9 +155,9 @@ def test_3_a_part_that_moved_is_named_with_how_far():
 def test_4_a_part_added_or_taken_off_opens_what_speaks_of_it():
     build = ticked(PLANE)
     camera = part("camera", Group.PAYLOAD, 150)
-    found = opened(replace(build, items=(*build.items, camera)))
+    found = opened(replace(build, parts=(*build.parts, camera)))
     assert whys(found) == {"fixed": Why.ADDED, "leads": Why.ADDED}
-    less = replace(build, items=tuple(e for e in build.items if e.id != "lead"))
+    less = replace(build, parts=tuple(e for e in build.parts if e.id != "lead"))
     assert whys(opened(less)) == {}  # what is no part any more names nobody
     off = retired(build, Act("x", NOON, "lead off"), "lead")
     assert opened(off)["fixed"].why is Why.HAPPENED
@@ -214,7 +214,7 @@ def test_10_another_travel_is_another_question():
 
 def test_11_a_replaced_servo_opens_its_controls_and_leads():
     build = ticked(PLANE)
-    new = Item("servo-2", "New servo", Pedigree.LISTING, stated_g=9.0)
+    new = Part("servo-2", "New servo", Pedigree.LISTING, stated_g=9.0)
     found = opened(replaced(build, Act("s", NOON, "servo replaced"), "servo", new))
     assert found["control-e"].why is Why.HAPPENED
     assert found["leads"].why is Why.ADDED
@@ -250,14 +250,14 @@ def test_two_planes_that_stand_alike_have_one_name_and_others_another():
 
 def test_a_crash_mended_in_one_act_is_all_of_it_or_nothing():
     act = Act("crash", NOON, "fence post")
-    patch = Item("patch", "Patch", Pedigree.GUESS, stated_g=3.0)
-    new = Item("motor-2", "Motor again", Pedigree.LISTING, stated_g=21.0)
+    patch = Part("patch", "Patch", Pedigree.GUESS, stated_g=3.0)
+    new = Part("motor-2", "Motor again", Pedigree.LISTING, stated_g=21.0)
     after = mended(
         PLANE, act, (Damage("wing", (patch,)), Damage("motor", replaced=new), Damage("lead"))
     )
-    assert {each.words for each in after.happenings} == {"fence post"}
-    assert len({each.id for each in after.happenings}) == 3
-    here = {each.id for each in after.items if not each.retired}
+    assert {each.words for each in after.diary} == {"fence post"}
+    assert len({each.id for each in after.diary}) == 3
+    here = {each.id for each in after.parts if not each.retired}
     assert {"patch", "motor-2"} <= here
     assert not here & {"motor", "lead"}
     with pytest.raises(ValueError, match="no part"):

@@ -10,8 +10,8 @@ from oaken_scale.core.model.build import (
     Budget,
     Build,
     Group,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Target,
     TargetKind,
@@ -30,23 +30,23 @@ LOTS = {kind: Lot(kind.value, kind.value, LotUnit.DM2, 4.0, 0.4, kind=kind) for 
      ("tape", "joining"), ("paint", "rest"), ("film", "rest")],
 )  # fmt: skip
 def test_material_says_which_group(kind, group):
-    item = Item("i", "I", Pedigree.CALCULATED, uses=(Use(kind, 1.0),))
-    assert group_of(item, {lot.id: lot for lot in LOTS.values()}) == group
+    part = Part("i", "I", Pedigree.CALCULATED, uses=(Use(kind, 1.0),))
+    assert group_of(part, {lot.id: lot for lot in LOTS.values()}) == group
 
 
 def test_the_builder_has_the_last_word():
-    item = Item("i", "I", Pedigree.CALCULATED, uses=(Use("foam", 1.0),), group=Group.PAYLOAD)
-    assert group_of(item, {"foam": LOTS[LotKind.FOAM]}) is Group.PAYLOAD
+    part = Part("i", "I", Pedigree.CALCULATED, uses=(Use("foam", 1.0),), group=Group.PAYLOAD)
+    assert group_of(part, {"foam": LOTS[LotKind.FOAM]}) is Group.PAYLOAD
 
 
 def test_lines_by_hand():
     """40 g of foam with 2 g doubt against 44 g: two sigma in hand."""
     build = Build(
         "b", "B",
-        items=(
-            Item("wing", "Wing", Pedigree.GUESS, stated_g=40.0, doubt_g=2.0, group=Group.FOAM),
-            Item("pack", "Pack", Pedigree.LISTING, stated_g=50.0, option=True, group=Group.POWER),
-            Item("big", "Big", Pedigree.LISTING, stated_g=90.0, option=True, group=Group.POWER),
+        parts=(
+            Part("wing", "Wing", Pedigree.GUESS, stated_g=40.0, doubt_g=2.0, group=Group.FOAM),
+            Part("pack", "Pack", Pedigree.LISTING, stated_g=50.0, option=True, group=Group.POWER),
+            Part("big", "Big", Pedigree.LISTING, stated_g=90.0, option=True, group=Group.POWER),
         ),
         loadouts=(Loadout("l", "L", ("pack",)),),
         budget=Budget((Allotment(Group.FOAM, 44.0), Allotment(Group.CONTROL, 20.0))),
@@ -104,6 +104,6 @@ def test_a_listing_without_leads_expects_them():
 
 def test_a_fitted_thing_is_a_listed_part_of_its_group():
     for kind in ThingKind:
-        item = fitted(Thing("t", "Thing", kind, 20.0, price=3.0), "t-2")
-        assert (item.thing, item.group, item.price) == ("t", GROUPS[kind], 3.0)
-        assert item.option == (kind in (ThingKind.PACK, ThingKind.CAMERA))
+        part = fitted(Thing("t", "Thing", kind, 20.0, price=3.0), "t-2")
+        assert (part.thing, part.group, part.price) == ("t", GROUPS[kind], 3.0)
+        assert part.option == (kind in (ThingKind.PACK, ThingKind.CAMERA))

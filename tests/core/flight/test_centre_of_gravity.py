@@ -13,7 +13,7 @@ from oaken_scale.core.flight.centre_of_gravity import (
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.build import (
     Build,
-    Item,
+    Part,
     Pedigree,
     Reference,
     Role,
@@ -26,14 +26,14 @@ from oaken_scale.core.model.lot import Lot, LotUnit, Use
 WING = Surface("w", "W", Role.WING, (Section(180, 0, 0, 200), Section(180, 500, 0, 200)))
 
 
-def plane(seed: int, items: int = 6):
+def plane(seed: int, parts: int = 6):
     rng = np.random.default_rng(seed)
-    mass = rng.uniform(5, 120, items)
-    spread = rng.normal(0, 1.5, (items, items))
+    mass = rng.uniform(5, 120, parts)
+    spread = rng.normal(0, 1.5, (parts, parts))
     xyz = np.column_stack(
-        [rng.uniform(0, 800, items), rng.normal(0, 60, items), rng.normal(0, 25, items)]
+        [rng.uniform(0, 800, parts), rng.normal(0, 60, parts), rng.normal(0, 25, parts)]
     )
-    where = Stations(xyz, rng.uniform(1, 4, items), np.ones(items, bool))
+    where = Stations(xyz, rng.uniform(1, 4, parts), np.ones(parts, bool))
     return rng, mass, spread @ spread.T, where
 
 
@@ -76,27 +76,27 @@ def test_lever_arms_by_finite_differences():
 
 
 @pytest.mark.parametrize(
-    ("item", "big", "doubt"),
+    ("part", "big", "doubt"),
     [
-        (Item("a", "A", Pedigree.GUESS, station=Station(1.0)), False, 2.0),
-        (Item("a", "A", Pedigree.GUESS, station=Station(1.0)), True, 4.0),
-        (Item("a", "A", Pedigree.GUESS, station=Station(1.0, doubt_mm=0.5)), True, 0.5),
+        (Part("a", "A", Pedigree.GUESS, station=Station(1.0)), False, 2.0),
+        (Part("a", "A", Pedigree.GUESS, station=Station(1.0)), True, 4.0),
+        (Part("a", "A", Pedigree.GUESS, station=Station(1.0, doubt_mm=0.5)), True, 0.5),
     ],
 )
-def test_the_usual_doubt_of_a_station(item, big, doubt):
-    assert station_doubt(item, big) == doubt
+def test_the_usual_doubt_of_a_station(part, big, doubt):
+    assert station_doubt(part, big) == doubt
 
 
 def test_stations_are_resolved_and_big_foam_is_told_by_its_area():
     sheet, rod = Lot("s", "S", LotUnit.DM2, 4.0, 0.4), Lot("r", "R", LotUnit.M, 5.0, 0.4)
     foam = {"uses": (Use("s", 2.0),), "station": Station(50.0, 3.0, 7.0, Reference.LEADING_EDGE)}
-    items = (
-        Item("big", "B", Pedigree.CALCULATED, **foam),
-        Item("small", "S", Pedigree.CALCULATED, uses=(Use("s", 1.99),), station=Station(60.0)),
-        Item("long", "L", Pedigree.CALCULATED, uses=(Use("r", 9.0),), station=Station(70.0)),
-        Item("adrift", "A", Pedigree.GUESS, stated_g=4.0),
+    parts = (
+        Part("big", "B", Pedigree.CALCULATED, **foam),
+        Part("small", "S", Pedigree.CALCULATED, uses=(Use("s", 1.99),), station=Station(60.0)),
+        Part("long", "L", Pedigree.CALCULATED, uses=(Use("r", 9.0),), station=Station(70.0)),
+        Part("adrift", "A", Pedigree.GUESS, stated_g=4.0),
     )
-    build = Build("b", "B", lots=(sheet, rod), items=items, surfaces=(WING,))
+    build = Build("b", "B", lots=(sheet, rod), parts=parts, surfaces=(WING,))
     where = stations(build, wing_figures(build.surfaces))
     assert where.xyz.tolist()[0] == [230.0, 3.0, 7.0]
     assert where.doubt.tolist() == [4.0, 2.0, 2.0, 2.0]

@@ -8,7 +8,7 @@ from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.forecast import POINTS, behind, lessons, narrowing
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.model.build import Build, Item, Pedigree, Station
+from oaken_scale.core.model.build import Build, Part, Pedigree, Station
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import case_l, random_build, reading, with_readings
@@ -24,37 +24,37 @@ def test_the_makeup_adds_up_to_the_plane():
 def test_shares_of_doubt_by_hand():
     """Two parts of one sheet, 18 and 5 dm2, and a motor: the shared sheet counts for both."""
     build = case_l()
-    aboard = np.ones(len(build.items))
-    marks = [item.mark for item in assess(build).items]
+    aboard = np.ones(len(build.parts))
+    marks = [part.mark for part in assess(build).parts]
     told = behind(build, solve(build), stations(build, None), aboard, marks)
     # var = (37 * 0.4)^2 + 1.6^2 + 0.5^2 + 1.3^2 + 1.4^2 + 3^2
     total = (37 * 0.4) ** 2 + 1.6**2 + 0.5**2 + 1.3**2 + 1.4**2 + 3.0**2
     wing = 18 * 37 * 0.4**2 + 1.6**2
-    shares = {source.item: source.share for source in told.auw_sources}
+    shares = {source.part: source.share for source in told.auw_sources}
     assert shares["wing"] == pytest.approx(wing / total)
     assert shares["fuselage"] == pytest.approx((14 * 37 * 0.16 + 1.3**2) / total)
 
 
 def test_the_four_largest_sources_are_named_largest_first():
     grams = (10.0, 60.0, 20.0, 50.0, 30.0, 40.0)
-    items = tuple(
-        Item(f"g{each:g}", "G", Pedigree.LISTING, stated_g=each, doubt_g=each / 10)
+    parts = tuple(
+        Part(f"g{each:g}", "G", Pedigree.LISTING, stated_g=each, doubt_g=each / 10)
         for each in grams
     )
-    told = assess(Build("b", "B", items=items)).loadouts[0].behind.auw_sources
-    assert [source.item for source in told] == ["g60", "g50", "g40", "g30"]
+    told = assess(Build("b", "B", parts=parts)).loadouts[0].behind.auw_sources
+    assert [source.part for source in told] == ["g60", "g50", "g40", "g30"]
     assert told[0].share == pytest.approx(60**2 / sum(each**2 for each in grams))
 
 
 def test_the_balances_doubt_counts_stations_too():
-    build = Build("b", "B", items=(
-        Item("a", "A", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(100.0,
+    build = Build("b", "B", parts=(
+        Part("a", "A", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(100.0,
              doubt_mm=5.0)),
-        Item("b", "B", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(300.0,
+        Part("b", "B", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(300.0,
              doubt_mm=0.0)),
     ))  # fmt: skip
     told = assess(build).loadouts[0].behind
-    assert [(source.item, source.share) for source in told.balance_sources] == [("a", 1.0)]
+    assert [(source.part, source.share) for source in told.balance_sources] == [("a", 1.0)]
     assert told.auw_sources == ()
 
 
@@ -73,7 +73,7 @@ def test_the_curve_ends_where_the_assessment_is_and_narrows():
 
 
 def test_a_long_log_makes_a_short_curve():
-    build = random_build(2, items=4, readings=300)
+    build = random_build(2, parts=4, readings=300)
     points = narrowing(build, None, stations(build, None))
     assert len(points) == POINTS
     assert (points[0].readings, points[-1].readings) == (0, 300)
@@ -86,9 +86,9 @@ def test_readings_set_aside_are_not_on_the_curve():
 
 def test_your_glue_runs_so_many_times_its_figure():
     glue = Lot("g", "Glue", LotUnit.M, 2.0, 0.6, kind=LotKind.ADHESIVE)
-    seams = [Item(f"s{k}", "Seam", Pedigree.JOINT, uses=(Use("g", 3.0),)) for k in range(6)]
-    part = Item("p", "Part", Pedigree.LISTING, stated_g=40.0)
-    build = Build("b", "B", lots=(glue,), items=(part, *seams),
+    seams = [Part(f"s{k}", "Seam", Pedigree.JOINT, uses=(Use("g", 3.0),)) for k in range(6)]
+    part = Part("p", "Part", Pedigree.LISTING, stated_g=40.0)
+    build = Build("b", "B", lots=(glue,), parts=(part, *seams),
                   scales=case_l().scales)  # fmt: skip
     assert lessons(build, solve(build)) == ()
     told = [reading(0, 40.0, "p")]
@@ -105,20 +105,20 @@ def test_your_glue_runs_so_many_times_its_figure():
 )
 def test_what_was_felt_piece_by_piece_is_worth_weighing_whole(assembly, name):
     """Two halves, each weighed with the glue on it: the whole is unsure by the glue alone."""
-    items = (
-        Item("left", "Left", Pedigree.GUESS, assembly, stated_g=40.0),
-        Item("right", "Right", Pedigree.GUESS, assembly, stated_g=40.0),
-        Item("glue", "Glue", Pedigree.JOINT, assembly, stated_g=8.0),
+    parts = (
+        Part("left", "Left", Pedigree.GUESS, assembly, stated_g=40.0),
+        Part("right", "Right", Pedigree.GUESS, assembly, stated_g=40.0),
+        Part("glue", "Glue", Pedigree.JOINT, assembly, stated_g=8.0),
     )
-    build = Build("b", "B", items=items, scales=case_l().scales)
-    assert not any(each.items for each in assess(build).weigh_next)
+    build = Build("b", "B", parts=parts, scales=case_l().scales)
+    assert not any(each.parts for each in assess(build).weigh_next)
     build = with_readings(
         build,
         reading(1, 47.0, {"left": 1.0, "glue": 1.0}),
         reading(2, 48.0, {"right": 1.0, "glue": 1.0}),
     )
     best = assess(build).weigh_next[0]
-    assert (best.name, best.items) == (name, ("left", "right", "glue"))
+    assert (best.name, best.parts) == (name, ("left", "right", "glue"))
     assert best.share > 0.99
-    whole = with_readings(build, reading(3, 87.0, dict.fromkeys(best.items, 1.0)))
-    assert not any(each.items for each in assess(whole).weigh_next)
+    whole = with_readings(build, reading(3, 87.0, dict.fromkeys(best.parts, 1.0)))
+    assert not any(each.parts for each in assess(whole).weigh_next)

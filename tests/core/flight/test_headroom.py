@@ -9,7 +9,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.headroom import End, at_the_ends, headroom
 from oaken_scale.core.model.build import (
     Build,
-    Item,
+    Part,
     Pedigree,
     Role,
     Section,
@@ -25,7 +25,7 @@ WING = Surface("w", "W", Role.WING, (Section(200, 0, 0, 200), Section(200, 500, 
 PLANE = Build(
     "b",
     "B",
-    items=(Item("p", "P", Pedigree.LISTING, stated_g=500.0, doubt_g=10.0, station=Station(250.0)),),
+    parts=(Part("p", "P", Pedigree.LISTING, stated_g=500.0, doubt_g=10.0, station=Station(250.0)),),
     surfaces=(WING,),
     targets=(
         Target(TargetKind.AUW, high=590.0),
@@ -73,10 +73,10 @@ def test_what_weight_cannot_break_is_not_told():
 
 def two(at: float) -> Build:
     """500 g at 250 mm and a fuselage from nose to tail that weighs next to nothing."""
-    light = [Item(id, id, Pedigree.GUESS, stated_g=0.001, station=Station(x))
+    light = [Part(id, id, Pedigree.GUESS, stated_g=0.001, station=Station(x))
              for id, x in (("nose", 20.0), ("tail", 900.0))]  # fmt: skip
-    heavy = replace(PLANE.items[0], station=Station(at))
-    return replace(PLANE, items=(heavy, *light))
+    heavy = replace(PLANE.parts[0], station=Station(at))
+    return replace(PLANE, parts=(heavy, *light))
 
 
 def test_nose_and_tail_bear_so_much_until_the_balance_leaves_its_range():
@@ -101,7 +101,7 @@ def test_behind_its_range_the_tail_bears_less_than_nothing():
 def test_without_a_balance_target_or_a_place_nothing_is_told_of_the_ends():
     bare = replace(PLANE, targets=PLANE.targets[:3])
     assert at_the_ends(fly(bare).planes[0]) == ()
-    adrift = replace(PLANE, items=(replace(PLANE.items[0], station=None),))
+    adrift = replace(PLANE, parts=(replace(PLANE.parts[0], station=None),))
     assert at_the_ends(fly(adrift).planes[0]) == ()
     only_high = replace(two(255.0), targets=(Target(TargetKind.BALANCE, high=33.0),))
     assert [each.at for each in at_the_ends(fly(only_high).planes[0])] == [End.TAIL]

@@ -5,19 +5,19 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.lateral_pairs import twins
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.model.build import Build, Item, Pedigree, Role, Section, Station, Surface
+from oaken_scale.core.model.build import Build, Part, Pedigree, Role, Section, Station, Surface
 from oaken_scale.demo.sandpiper import sandpiper
 
 WING = Surface("w", "Wing", Role.WING, (Section(200, 0, 0, 180), Section(200, 500, 0, 180)))
 
 
-def panel(name: str, grams: float, y: float | None, doubt: float = 0.1) -> Item:
+def panel(name: str, grams: float, y: float | None, doubt: float = 0.1) -> Part:
     at = None if y is None else Station(200.0, y)
-    return Item(name, name, Pedigree.LISTING, stated_g=grams, doubt_g=doubt, station=at)
+    return Part(name, name, Pedigree.LISTING, stated_g=grams, doubt_g=doubt, station=at)
 
 
-def pair(*items: Item) -> Build:
-    return Build("b", "B", items=items, surfaces=(WING,))
+def pair(*parts: Part) -> Build:
+    return Build("b", "B", parts=parts, surfaces=(WING,))
 
 
 def test_the_cure_by_hand():

@@ -11,10 +11,10 @@ from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
-    Item,
     Load,
     Loadout,
     Pan,
+    Part,
     Pedigree,
     Reference,
     Role,
@@ -33,11 +33,11 @@ WING = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 190), Section(200,
 
 def plane(**changes) -> Build:
     """A motor, a pack and a wing of known masses, with all four targets."""
-    items = (
-        Item("motor", "Motor", Pedigree.LISTING, stated_g=54, doubt_g=0, station=Station(20)),
-        Item("wing", "Wing", Pedigree.GUESS, stated_g=300, doubt_g=6, station=Station(290)),
-        Item("pack", "Pack", Pedigree.LISTING, stated_g=112, doubt_g=0, station=Station(190)),
-        Item(
+    parts = (
+        Part("motor", "Motor", Pedigree.LISTING, stated_g=54, doubt_g=0, station=Station(20)),
+        Part("wing", "Wing", Pedigree.GUESS, stated_g=300, doubt_g=6, station=Station(290)),
+        Part("pack", "Pack", Pedigree.LISTING, stated_g=112, doubt_g=0, station=Station(190)),
+        Part(
             "camera",
             "Camera",
             Pedigree.LISTING,
@@ -56,7 +56,7 @@ def plane(**changes) -> Build:
     build = Build(
         "p",
         "P",
-        items=items,
+        parts=parts,
         surfaces=(WING,),
         targets=targets,
         thrust=Thrust(440.0, 22.0),
@@ -130,7 +130,7 @@ def test_balance_in_the_unit_of_its_target():
 def test_met_and_missed_need_everything_to_have_been_on_a_pan():
     build = plane(targets=(Target(TargetKind.AUW, high=500.0),))
     assert answers(build)[TargetKind.AUW].word is Word.OFF_COURSE
-    everything = {item.id: 1 for item in build.items}
+    everything = {part.id: 1 for part in build.parts}
     weighed = with_readings(build, reading(1, 530.0, everything))
     missed = answers(weighed)[TargetKind.AUW]
     assert missed.word is Word.MISSED
@@ -153,10 +153,10 @@ def test_what_would_bring_it_back():
     assert (440 + thrust.amount) / 528 == pytest.approx(0.9)
     assert 440 / (528 - lighter.amount) == pytest.approx(0.9)
     (slide,) = told[TargetKind.BALANCE].mends
-    moved = replace(heavy, items=tuple(
-        replace(item, station=Station(item.station.x_mm - slide.amount))
-        if item.id == slide.item else item
-        for item in heavy.items
+    moved = replace(heavy, parts=tuple(
+        replace(part, station=Station(part.station.x_mm - slide.amount))
+        if part.id == slide.part else part
+        for part in heavy.parts
     ))  # fmt: skip
     assert answers(moved)[TargetKind.BALANCE].value == pytest.approx(15.0)
 
@@ -172,23 +172,23 @@ def test_a_missing_piece_is_named_not_guessed():
 
 
 def test_stations_by_either_reference_are_the_same_place():
-    nose = Item("a", "A", Pedigree.GUESS, stated_g=10, station=Station(260))
-    edge = Item(
+    nose = Part("a", "A", Pedigree.GUESS, stated_g=10, station=Station(260))
+    edge = Part(
         "b", "B", Pedigree.GUESS, stated_g=10, station=Station(60, reference=Reference.LEADING_EDGE)
     )
-    told = assess(Build("b", "B", items=(nose, edge), surfaces=(WING,)))
-    assert [item.x_from_nose_mm for item in told.items] == [260, 260]
-    assert [item.x_from_leading_edge_mm for item in told.items] == [60, 60]
+    told = assess(Build("b", "B", parts=(nose, edge), surfaces=(WING,)))
+    assert [part.x_from_nose_mm for part in told.parts] == [260, 260]
+    assert [part.x_from_leading_edge_mm for part in told.parts] == [60, 60]
 
 
 def test_what_has_no_station_moves_nothing_and_adds_its_doubt():
     base = plane(loadouts=())
-    loose = Item("loose", "Loose", Pedigree.GUESS, stated_g=50, doubt_g=0)
+    loose = Part("loose", "Loose", Pedigree.GUESS, stated_g=50, doubt_g=0)
     before = assess(base)
-    after = assess(replace(base, items=(*base.items, loose)))
+    after = assess(replace(base, parts=(*base.parts, loose)))
     assert after.loadouts[0].cg.x_mm == pytest.approx(before.loadouts[0].cg.x_mm)
     assert after.loadouts[0].cg.x_sd_mm > before.loadouts[0].cg.x_sd_mm + 1
-    assert [n.items for n in after.notices if n.code == "no_station"] == [("loose",)]
+    assert [n.parts for n in after.notices if n.code == "no_station"] == [("loose",)]
 
 
 def test_cg_doubt_agrees_with_drawing_masses_and_stations_at_random():
@@ -206,7 +206,7 @@ def test_cg_doubt_agrees_with_drawing_masses_and_stations_at_random():
 def test_marks_follow_what_the_pan_has_felt():
     glued = {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1}
     told = assess(case_l((reading(1, 90.2, "wing"), reading(2, 197.4, glued))))
-    marks = {item.id: item.mark for item in told.items}
+    marks = {part.id: part.mark for part in told.parts}
     assert marks["wing"] is Mark.WEIGHED
     assert marks["glue"] is Mark.DIFFERENCE
     assert marks["motor"] is Mark.LISTED

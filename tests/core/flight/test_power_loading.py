@@ -9,7 +9,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.headroom import headroom
 from oaken_scale.core.flight.metrics import METRICS, power_loading
 from oaken_scale.core.flight.verdict import Mend, Word
-from oaken_scale.core.model.build import Build, Item, Pedigree, Target, TargetKind
+from oaken_scale.core.model.build import Build, Part, Pedigree, Target, TargetKind
 from oaken_scale.core.power.loadout_power import power_of
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.demo.sandpiper import sandpiper
@@ -18,7 +18,7 @@ KIND = TargetKind.POWER_LOADING
 WANTED = Target(KIND, low=150.0, source="a habit")
 HALF_KILO = Build(
     "b", "B",
-    items=(Item("p", "P", Pedigree.LISTING, stated_g=500.0, doubt_g=10.0),),
+    parts=(Part("p", "P", Pedigree.LISTING, stated_g=500.0, doubt_g=10.0),),
     targets=(WANTED,),
 )  # fmt: skip
 

@@ -5,29 +5,29 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.flight.stages import past_of
+from oaken_scale.core.flight.stages import reference_of
 from oaken_scale.core.ledger.assembly import assemblies, chain, done_to
 from oaken_scale.core.model.build import (
     Allotment,
     Budget,
     Build,
     Group,
-    Item,
+    Part,
     Pedigree,
     Scale,
     Target,
     TargetKind,
 )
-from oaken_scale.core.model.reference_build import Past, PastPart
+from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
 from tests.benches import reading
 
 
-def part(id: str, assembly: str, grams: float, **more) -> Item:
-    return Item(id, id.title(), Pedigree.GUESS, assembly, grams, doubt_g=grams / 4, **more)
+def part(id: str, assembly: str, grams: float, **more) -> Part:
+    return Part(id, id.title(), Pedigree.GUESS, assembly, grams, doubt_g=grams / 4, **more)
 
 
 def plane(**more) -> Build:
-    items = (
+    parts = (
         part("panel", "Wing", 90.0),
         part("spar", "Wing", 20.0),
         part("hatch", "Fuselage/Nose", 6.0),
@@ -35,7 +35,7 @@ def plane(**more) -> Build:
         part("plate", "Fuselage/Nose", 4.0),
         part("old", "Fuselage/Nose", 99.0, retired=True),
     )
-    return Build("b", "B", items=items, scales=(Scale("kitchen", "K", 0.1, 0.05, 0.0),), **more)
+    return Build("b", "B", parts=parts, scales=(Scale("kitchen", "K", 0.1, 0.05, 0.0),), **more)
 
 
 @pytest.mark.parametrize(
@@ -47,7 +47,7 @@ def test_a_path_is_read_leniently(path, names):
 
 
 def test_an_assembly_counts_what_lies_within_it():
-    assert assemblies(plane().items) == ("Wing", "Fuselage", "Fuselage/Nose")
+    assert assemblies(plane().parts) == ("Wing", "Fuselage", "Fuselage/Nose")
     told = {each.name: each.mass_g for each in assess(plane()).assemblies}
     assert told == pytest.approx({"Wing": 110.0, "Fuselage": 60.0, "Fuselage/Nose": 10.0})
 
@@ -57,7 +57,9 @@ def test_the_running_total_goes_stage_by_stage_beside_what_it_is_held_against():
         weighings=(reading(1, 96.0, "panel"), reading(2, 51.0, "box")),
         targets=(Target(TargetKind.AUW, high=200.0),),
         budget=Budget((Allotment(Group.FOAM, 120.0), Allotment(Group.POWER, 60.0))),
-        past=Past("Old one", (PastPart("Wing", 104.0), PastPart("Fuselage", 71.0))),
+        reference_build=ReferenceBuild(
+            "Old one", (ReferencePart("Wing", 104.0), ReferencePart("Fuselage", 71.0))
+        ),
     )
     told = assess(build).so_far
     assert [each.assembly for each in told.stages] == ["Wing", "Fuselage"]
@@ -66,39 +68,46 @@ def test_the_running_total_goes_stage_by_stage_beside_what_it_is_held_against():
     assert told.stages[-1].running_sd_g == pytest.approx(told.forecast_sd_g)
     assert [each.been_g for each in told.stages] == pytest.approx([96.0, 51.0], abs=0.05)
     assert told.been_g == pytest.approx(147.0, abs=0.1)
-    assert [each.past_running_g for each in told.stages] == [104.0, 175.0]
-    assert (told.limit_g, told.budget_g, told.past, told.past_g) == (200.0, 180.0, "Old one", 175.0)
+    assert [each.reference_running_g for each in told.stages] == [104.0, 175.0]
+    assert (told.limit_g, told.budget_g, told.reference, told.reference_g) == (
+        200.0,
+        180.0,
+        "Old one",
+        175.0,
+    )
 
 
 def test_an_assembly_that_the_earlier_build_had_not_ends_the_comparison():
-    build = plane(past=Past("Old one", (PastPart("Fuselage", 71.0),)))
+    build = plane(reference_build=ReferenceBuild("Old one", (ReferencePart("Fuselage", 71.0),)))
     told = assess(build).so_far
-    assert [each.past_running_g for each in told.stages] == [None, None]
-    assert [each.past_g for each in told.stages] == [None, 71.0]
+    assert [each.reference_running_g for each in told.stages] == [None, None]
+    assert [each.reference_g for each in told.stages] == [None, 71.0]
 
 
 def test_a_build_becomes_the_measure_of_the_next():
-    told = past_of(assess(plane()).so_far, "B")
-    assert told == Past("B", (PastPart("Wing", 110.0), PastPart("Fuselage", 60.0)))
+    told = reference_of(assess(plane()).so_far, "B")
+    assert told == ReferenceBuild(
+        "B", (ReferencePart("Wing", 110.0), ReferencePart("Fuselage", 60.0))
+    )
     assert told.auw_g == 170.0
 
 
 def test_weigh_next_takes_a_repaired_part_as_it_is_now():
     """The part was weighed alone before; now only the two together can be put on the pan."""
     build = plane(weighings=(reading(1, 96.0, "panel"),))
-    patched = replace(build, items=(*build.items, part("patch", "Wing", 8.0, host="panel")))
+    patched = replace(build, parts=(*build.parts, part("patch", "Wing", 8.0, host="panel")))
     assert done_to(patched, "panel") == ("patch",)
     offered = assess(patched).weigh_next
-    assert all(each.item not in ("panel", "patch") for each in offered)
-    whole = next(each for each in offered if set(each.items) == {"panel", "patch"})
+    assert all(each.part not in ("panel", "patch") for each in offered)
+    whole = next(each for each in offered if set(each.parts) == {"panel", "patch"})
     assert whole.name == "Panel, as it is now"
 
 
 def test_an_assembly_within_another_is_offered_by_its_own_name():
     """Its parts have been weighed; what joins them never was, and cannot be by itself."""
-    bead = Item("bead", "Bead", Pedigree.JOINT, "Fuselage/Nose", 3.0, doubt_g=3.0)
-    nose = (*(item for item in plane().items if item.assembly == "Fuselage/Nose"), bead)
+    bead = Part("bead", "Bead", Pedigree.JOINT, "Fuselage/Nose", 3.0, doubt_g=3.0)
+    nose = (*(part for part in plane().parts if part.assembly == "Fuselage/Nose"), bead)
     build = plane(weighings=(reading(1, 5.0, "hatch"), reading(2, 4.5, "plate")))
-    offered = assess(replace(build, items=nose[:2] + nose[3:])).weigh_next
+    offered = assess(replace(build, parts=nose[:2] + nose[3:])).weigh_next
     assert len(offered) == 1, "the same things are offered once"
-    assert set(offered[0].items) == {"hatch", "plate", "bead"}
+    assert set(offered[0].parts) == {"hatch", "plate", "bead"}

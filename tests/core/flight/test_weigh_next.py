@@ -14,9 +14,9 @@ GLUED = {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1}
 
 def taken(build, pan: Pan) -> float:
     after = solve(build)
-    masses = slice(0, after.items.stop)
-    goal = np.zeros(after.items.stop)
-    goal[after.items] = 1.0
+    masses = slice(0, after.parts.stop)
+    goal = np.zeros(after.parts.stop)
+    goal[after.parts] = 1.0
     cov = after.cov[masses, masses]
     return reduction(cov, goal, pan_row(build, pan), reading_doubt(build.scales[0]))
 
@@ -35,24 +35,24 @@ def test_reference_case_l_first_weighing(pan, variance):
     assert taken(case_l(), pan) == pytest.approx(variance, abs=0.06)
 
 
-@pytest.mark.parametrize(("item", "variance"), [("fuselage", 4.3), ("tail", 2.1), ("motor", 2.0)])
-def test_reference_case_l_once_the_wing_is_known(item, variance):
+@pytest.mark.parametrize(("part", "variance"), [("fuselage", 4.3), ("tail", 2.1), ("motor", 2.0)])
+def test_reference_case_l_once_the_wing_is_known(part, variance):
     build = case_l((reading(1, 90.2, "wing"),))
-    assert taken(build, Pan((Load(item),))) == pytest.approx(variance, abs=0.06)
+    assert taken(build, Pan((Load(part),))) == pytest.approx(variance, abs=0.06)
 
 
 def test_ranking_follows_the_reductions():
     told = assess(case_l()).weigh_next
-    assert [each.item or each.lot for each in told] == ["wing", "fuselage", "sheet", "tail"]
+    assert [each.part or each.lot for each in told] == ["wing", "fuselage", "sheet", "tail"]
     assert told[0].share == pytest.approx(218.9 / 234.5, abs=0.001)
 
 
 def test_after_the_glued_airframe_only_the_motor_matters():
     build = case_l((reading(1, 90.2, "wing"), reading(2, 197.4, GLUED)))
     told = assess(build).weigh_next
-    assert told[0].item == "motor"
+    assert told[0].part == "motor"
     assert told[0].share > 0.99
-    assert "tail" not in [each.item for each in told]
+    assert "tail" not in [each.part for each in told]
 
 
 def test_the_reason_names_the_share_and_why():

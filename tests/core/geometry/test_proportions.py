@@ -9,8 +9,8 @@ from oaken_scale.core.geometry.proportions import fin_volume, sheet_gives, stall
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.build import (
     Build,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Profile,
     Role,
@@ -62,21 +62,21 @@ def test_a_tail_twice_as_far_away_has_twice_the_volume():
 )
 def test_the_stall_hangs_on_the_section(profile, speed):
     """590 g on 20.52 dm2: sqrt(2 * 0.59 * 9.80665 / (1.225 * 0.2052 * CLmax))."""
-    item = Item("all", "All", Pedigree.GUESS, stated_g=590.0)
+    part = Part("all", "All", Pedigree.GUESS, stated_g=590.0)
     wing = replace(WING, profile=profile)
-    told = assess(Build("b", "B", surfaces=(wing,), items=(item,))).proportions
+    told = assess(Build("b", "B", surfaces=(wing,), parts=(part,))).proportions
     assert told.stall_speed == pytest.approx(speed, abs=0.01)
     assert told.cubic_loading == pytest.approx(590 / 20.52**1.5)
     assert stall_speed(4 * 590.0, 20.52, 0.7) == pytest.approx(2 * stall_speed(590.0, 20.52, 0.7))
 
 
 def test_the_heaviest_loadout_counts():
-    items = (
-        Item("body", "Body", Pedigree.GUESS, stated_g=400.0),
-        Item("cam", "Cam", Pedigree.GUESS, stated_g=190.0, option=True),
+    parts = (
+        Part("body", "Body", Pedigree.GUESS, stated_g=400.0),
+        Part("cam", "Cam", Pedigree.GUESS, stated_g=190.0, option=True),
     )
     loadouts = (Loadout("a", "Without"), Loadout("b", "With", ("cam",)))
-    build = Build("b", "B", surfaces=SOUND, items=items, loadouts=loadouts)
+    build = Build("b", "B", surfaces=SOUND, parts=parts, loadouts=loadouts)
     assert assess(build).proportions.cubic_loading == pytest.approx(590 / 20.52**1.5)
 
 

@@ -8,7 +8,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.drift import drifts
 from oaken_scale.core.ledger.scale import reading_doubt, shows_unloaded
 from oaken_scale.core.ledger.tare import Odd, OddTare, odd_at_tare
-from oaken_scale.core.model.build import Build, Container, Item, Load, Pan, Pedigree, Scale
+from oaken_scale.core.model.build import Build, Container, Load, Pan, Part, Pedigree, Scale
 from tests.benches import reading
 
 SCALE = Scale("kitchen", "Kitchen scale", 0.1)
@@ -17,7 +17,7 @@ SCALE = Scale("kitchen", "Kitchen scale", 0.1)
 def bench(*readings) -> Build:
     return Build(
         "b", "B",
-        items=(Item("motor", "Motor", Pedigree.LISTING, stated_g=46.0, doubt_g=0.3),),
+        parts=(Part("motor", "Motor", Pedigree.LISTING, stated_g=46.0, doubt_g=0.3),),
         scales=(SCALE,), containers=(Container("tray", "Tray", 31.4),), weighings=readings,
     )  # fmt: skip
 

@@ -10,7 +10,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.habit import widths
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.ledger.mixture import estimate
-from oaken_scale.core.model.build import Build, Habit, Item, Pedigree, Scale, Target, TargetKind
+from oaken_scale.core.model.build import Build, Habit, Part, Pedigree, Scale, Target, TargetKind
 from tests.benches import MORNING, reading
 
 SCALE = Scale("s", "S", 0.1, None, 0.0)
@@ -19,13 +19,13 @@ SCALE = Scale("s", "S", 0.1, None, 0.0)
 def guesses(count: int, weighed: int, runs: float, pedigree=Pedigree.GUESS, **more) -> Build:
     """So many guesses of 10 to 40 g, the first of them weighed at ``runs`` times their figure."""
     stated = [10.0 + 30.0 * k / count for k in range(count)]
-    items = tuple(
-        Item(f"i{k}", f"Thing {k}", pedigree, stated_g=grams) for k, grams in enumerate(stated)
+    parts = tuple(
+        Part(f"i{k}", f"Thing {k}", pedigree, stated_g=grams) for k, grams in enumerate(stated)
     )
     log = tuple(
         reading(k, round(runs * stated[k], 1), f"i{k}", "s") for k in range(weighed)
     )  # fmt: skip
-    return Build("b", "B", items=items, scales=(SCALE,), weighings=log, **more)
+    return Build("b", "B", parts=parts, scales=(SCALE,), weighings=log, **more)
 
 
 def test_weighed_guesses_move_those_still_to_be_weighed():
@@ -42,9 +42,9 @@ def test_weighed_guesses_move_those_still_to_be_weighed():
     factor = (0.15**-2 + 1.4 * precision) / (0.15**-2 + precision)
     assert habit.factor == pytest.approx(factor, abs=0.002)
     assert (habit.weighed, habit.left) == (15, 5)
-    left = sum(item.stated_g for item in build.items[15:])
+    left = sum(part.stated_g for part in build.parts[15:])
     assert habit.moved_g == pytest.approx((habit.factor - 1) * left, rel=1e-6)
-    truth = 1.4 * sum(item.stated_g for item in build.items)
+    truth = 1.4 * sum(part.stated_g for part in build.parts)
     answer = told.loadouts[0].answers[0]
     assert abs(answer.value - truth) < 2 * answer.sd
     assert answer.probability < 0.2
@@ -52,16 +52,16 @@ def test_weighed_guesses_move_those_still_to_be_weighed():
 
 def test_before_anything_is_weighed_a_guess_is_as_unsure_as_it_was():
     told = assess(guesses(1, 0, 1.0))
-    assert told.items[0].sd_g == pytest.approx(0.25 * 10.0)
+    assert told.parts[0].sd_g == pytest.approx(0.25 * 10.0)
     assert told.habits == ()
 
 
 def test_a_figure_with_a_doubt_of_its_own_is_beyond_the_habit():
     build = guesses(4, 3, 1.4)
-    fixed = replace(build.items[3], doubt_g=2.0)
-    told = assess(replace(build, items=(*build.items[:3], fixed)))
-    assert told.items[3].mass_g == pytest.approx(fixed.stated_g)
-    assert told.items[3].sd_g == pytest.approx(2.0)
+    fixed = replace(build.parts[3], doubt_g=2.0)
+    told = assess(replace(build, parts=(*build.parts[:3], fixed)))
+    assert told.parts[3].mass_g == pytest.approx(fixed.stated_g)
+    assert told.parts[3].sd_g == pytest.approx(2.0)
 
 
 def test_listings_a_tenth_off_name_no_slip():
@@ -69,14 +69,14 @@ def test_listings_a_tenth_off_name_no_slip():
     build = guesses(14, 0, 1.0, Pedigree.LISTING)
     off = [1.1, 0.9, 1.12, 0.88, 1.1, 0.9, 1.08, 0.92, 1.11, 0.89]
     log = tuple(
-        reading(k, round(build.items[k].stated_g * by, 1), f"i{k}", "s")
+        reading(k, round(build.parts[k].stated_g * by, 1), f"i{k}", "s")
         for k, by in enumerate(off)
     )  # fmt: skip
     told = assess(replace(build, weighings=log))
     assert not any(each.slips for each in told.doubts)
     (habit,) = told.habits
     assert habit.width > 1.3
-    assert told.items[13].sd_g > 1.4 * 0.05 * build.items[13].stated_g
+    assert told.parts[13].sd_g > 1.4 * 0.05 * build.parts[13].stated_g
 
 
 def test_one_slip_does_not_widen_them_all():
@@ -84,8 +84,8 @@ def test_one_slip_does_not_widen_them_all():
     log = (replace(build.weighings[0], reading_g=100.0), *build.weighings[1:])
     wrong = estimate(replace(build, weighings=log))
     assert [each.weighing for each in wrong.doubts] == ["r0"]
-    assert wrong.after.sd[wrong.after.items][11] == pytest.approx(
-        estimate(build).after.sd[wrong.after.items][11], rel=0.1
+    assert wrong.after.sd[wrong.after.parts][11] == pytest.approx(
+        estimate(build).after.sd[wrong.after.parts][11], rel=0.1
     )
 
 
@@ -112,7 +112,7 @@ def test_what_was_learned_from_few_is_taken_wider():
 def test_other_pedigrees_far_off_widen_one_that_was_not_weighed():
     far = (Pedigree.LISTING,) * 4 + (Pedigree.GUESS,)
     build = Build(
-        "b", "B", items=tuple(Item(str(k), "x", p, stated_g=9.0) for k, p in enumerate(far))
+        "b", "B", parts=tuple(Part(str(k), "x", p, stated_g=9.0) for k, p in enumerate(far))
     )
     off, told = np.array([2.0, -2.0, 2.0, -2.0, 0.0]), np.array([1.0, 1.0, 1.0, 1.0, 0.0])
     wide = widths(build, np.ones(5, bool), off, told)
@@ -135,8 +135,8 @@ def test_what_finished_builds_found_is_the_next_ones_prior():
     assert habit.doubt == pytest.approx(0.075)  # no less than half of 0.15
     assert habit.weighed == 16
     told = assess(replace(guesses(4, 0, 1.0), habits=habits))
-    assert told.items[0].mass_g == pytest.approx(10.0 * habit.factor)
-    assert told.items[0].sd_g < 2.5
+    assert told.parts[0].mass_g == pytest.approx(10.0 * habit.factor)
+    assert told.parts[0].sd_g < 2.5
     assert habits_of([guesses(8, 8, 1.3)]) == ()
 
 
@@ -144,4 +144,4 @@ def test_a_habit_heard_widens_what_is_believed():
     wide = Habit(Pedigree.GUESS, 1.0, 0.15, squares=160.0, weighed=40)
     told = assess(replace(guesses(1, 0, 1.0), habits=(wide,)))
     times = ((8 + 160) / 48 * 48 / 46) ** 0.5  # Student's t of 48 degrees: nu / (nu - 2)
-    assert told.items[0].sd_g == pytest.approx(10.0 * np.hypot(0.15, 0.2 * times))
+    assert told.parts[0].sd_g == pytest.approx(10.0 * np.hypot(0.15, 0.2 * times))

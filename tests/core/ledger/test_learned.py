@@ -8,7 +8,7 @@ import pytest
 from oaken_scale.core.assess import Mark, assess
 from oaken_scale.core.ledger.learned import combined, elsewhere, learned
 from oaken_scale.core.ledger.mixture import solve
-from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
+from oaken_scale.core.model.build import Build, Pan, Part, Pedigree, Sample, Scale, Weighing
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
 from tests.benches import MORNING, accepted, case_l, reading, with_readings
 
@@ -20,9 +20,9 @@ def glued(name: str, metres: float, whole_g: float | None) -> Build:
     """A build of a weighed part and its glue: weighed together, the rest is the glue."""
     build = Build(
         name, name, lots=(GLUE,), scales=(EXACT,),
-        items=(
-            Item("part", "Part", Pedigree.GUESS, stated_g=50.0),
-            Item("seam", "Seam", Pedigree.JOINT, uses=(Use("glue", metres),)),
+        parts=(
+            Part("part", "Part", Pedigree.GUESS, stated_g=50.0),
+            Part("seam", "Seam", Pedigree.JOINT, uses=(Use("glue", metres),)),
         ),
     )  # fmt: skip
     if whole_g is None:
@@ -35,8 +35,8 @@ def test_a_forecast_learns_what_glue_weighed_elsewhere():
     before = glued("b", 2.0, None)
     told = learned(glued("a", 3.0, 59.6))
     after = elsewhere(before, [("a", told)])
-    assert assess(before).items[1].mass_g == pytest.approx(4.0)
-    assert assess(after).items[1].mass_g > 4.4
+    assert assess(before).parts[1].mass_g == pytest.approx(4.0)
+    assert assess(after).parts[1].mass_g > 4.4
     assert assess(after).lots[0].sd < assess(before).lots[0].sd
     assert after.lots[0].elsewhere.source == "a"
 
@@ -45,7 +45,7 @@ def test_it_is_as_if_both_builds_stood_in_one_ledger():
     one, other = glued("a", 3.0, 59.6), glued("b", 2.0, 57.0)
     both = replace(
         one,
-        items=(*one.items, *(replace(item, id=f"b-{item.id}") for item in other.items)),
+        parts=(*one.parts, *(replace(part, id=f"b-{part.id}") for part in other.parts)),
         weighings=(
             *one.weighings,
             reading(3, 50.0, "b-part"),
@@ -56,8 +56,8 @@ def test_it_is_as_if_both_builds_stood_in_one_ledger():
     # The glue's own doubt is a share of its estimate, which what was learned moves, and how far the
     # parts lie from theirs widens it: state them, so that both ways have the same prior.
     def stated(build):
-        items = tuple(replace(i, doubt_g=1.5) for i in build.items)
-        return accepted(replace(build, items=items))
+        parts = tuple(replace(i, doubt_g=1.5) for i in build.parts)
+        return accepted(replace(build, parts=parts))
 
     together = solve(stated(both))
     apart = solve(elsewhere(stated(other), [("a", learned(stated(one)))]))
@@ -87,12 +87,12 @@ def test_findings_combine_by_precision():
 
 
 def test_a_thing_weighed_in_one_build_is_weighed_in_the_next():
-    motor = Item("motor", "Motor", Pedigree.LISTING, stated_g=44.0, thing="motor")
+    motor = Part("motor", "Motor", Pedigree.LISTING, stated_g=44.0, thing="motor")
     first = with_readings(
-        Build("a", "A", items=(motor,), scales=(EXACT,)), reading(1, 46.1, "motor")
+        Build("a", "A", parts=(motor,), scales=(EXACT,)), reading(1, 46.1, "motor")
     )
-    second = elsewhere(Build("b", "B", items=(motor,), scales=(EXACT,)), [("A", learned(first))])
-    told = assess(second).items[0]
+    second = elsewhere(Build("b", "B", parts=(motor,), scales=(EXACT,)), [("A", learned(first))])
+    told = assess(second).parts[0]
     assert told.mass_g == pytest.approx(46.1, abs=0.02)
     assert told.sd_g < 0.1
     assert told.mark is Mark.WEIGHED

@@ -15,9 +15,9 @@ from oaken_scale.core.ledger.slips import SlipKind
 from oaken_scale.core.model.build import (
     Build,
     Container,
-    Item,
     Load,
     Pan,
+    Part,
     Pedigree,
     Scale,
     Station,
@@ -40,12 +40,12 @@ def case_m(*weighings, tray: bool = False) -> Build:
     """Reference case M of docs/methods.md; each thing with a doubt of its own."""
     return Build(
         "m", "Case M",
-        items=(
-            Item("tail", "Tail", Pedigree.LISTING, stated_g=33.0, doubt_g=1.65,
+        parts=(
+            Part("tail", "Tail", Pedigree.LISTING, stated_g=33.0, doubt_g=1.65,
                  station=Station(700.0, doubt_mm=0.0)),
-            Item("glue", "Tail glue", Pedigree.JOINT, stated_g=4.0, doubt_g=1.6,
+            Part("glue", "Tail glue", Pedigree.JOINT, stated_g=4.0, doubt_g=1.6,
                  station=Station(690.0, doubt_mm=0.0)),
-            Item("rest", "The rest", Pedigree.GUESS, stated_g=450.0, doubt_g=112.5,
+            Part("rest", "The rest", Pedigree.GUESS, stated_g=450.0, doubt_g=112.5,
                  station=Station(200.0, doubt_mm=0.0)),
         ),
         scales=(Scale("kitchen", "Kitchen scale", 0.1),),
@@ -113,8 +113,8 @@ NOISE = 0.1**2 / 12 + 0.05**2
 
 def evidence(build: Build, rows: np.ndarray, grams: np.ndarray, noise: np.ndarray) -> float:
     """Log density of readings ``grams`` of loads ``rows`` under the prior."""
-    sd = np.array([item.doubt_g for item in build.items])
-    mean = np.array([item.stated_g for item in build.items])
+    sd = np.array([part.doubt_g for part in build.parts])
+    mean = np.array([part.stated_g for part in build.parts])
     cov = rows @ np.diag(sd**2) @ rows.T + np.diag(noise)
     gap = grams - rows @ mean
     return float(-0.5 * gap @ np.linalg.solve(cov, gap) - 0.5 * np.linalg.slogdet(2 * pi * cov)[1])
@@ -143,7 +143,7 @@ def hypotheses(build: Build, j: int, rows: np.ndarray, grams: np.ndarray):
         row[i] = 1.0 - on[i]
         if on[i] and on.sum() > 1:
             yield put(USUAL["off"] / on.sum(), row, y)
-        if not on[i] and build.items[i].pedigree is not Pedigree.JOINT:
+        if not on[i] and build.parts[i].pedigree is not Pedigree.JOINT:
             yield put(USUAL["on"] / len(off), row, y)
         if on.sum() == 1 and not on[i]:
             yield put(USUAL["wrong"] / (len(on) - 1), np.eye(len(on))[i], y)
@@ -151,17 +151,17 @@ def hypotheses(build: Build, j: int, rows: np.ndarray, grams: np.ndarray):
 
 def written_out(build: Build) -> tuple[float, float]:
     """Mean and sigma of all-up weight over all that may be wrong with one reading."""
-    names = [item.id for item in build.items]
+    names = [part.id for part in build.parts]
     rows = np.array([
-        [{on.item: on.count for on in w.pan.loads}.get(name, 0.0) for name in names]
+        [{on.part: on.count for on in w.pan.loads}.get(name, 0.0) for name in names]
         for w in build.weighings
     ])  # fmt: skip
     grams = np.array([w.reading_g for w in build.weighings])
     branches = [(log(0.98), rows, grams, np.full(len(grams), NOISE))]
     for j in range(len(grams)):
         branches += hypotheses(build, j, rows, grams)
-    sd = np.array([item.doubt_g for item in build.items])
-    mean = np.array([item.stated_g for item in build.items])
+    sd = np.array([part.doubt_g for part in build.parts])
+    mean = np.array([part.stated_g for part in build.parts])
     logs, means, variances = [], [], []
     for weight, some, read, noise in branches:
         logs.append(weight + evidence(build, some, read, noise))
@@ -203,12 +203,12 @@ def test_what_is_told_is_the_mixture_written_out(name):
 
 
 def test_two_slips_are_seen_one_after_the_other():
-    wing = Item("wing", "Wing", Pedigree.LISTING, stated_g=120.0, doubt_g=3.0)
+    wing = Part("wing", "Wing", Pedigree.LISTING, stated_g=120.0, doubt_g=3.0)
     build = replace(
         small(*CASE_M[:3], replace(CASE_M[3], reading_g=487.0), reading(5, 1210.0, "wing"),
               reading(6, 121.2, "wing"), reading(7, 121.1, "wing")),
     )  # fmt: skip
-    build = replace(build, items=(*build.items, wing))
+    build = replace(build, parts=(*build.parts, wing))
     told = estimate(build)
     assert {each.weighing for each in told.doubts} == {"r2", "r5"}
     assert all(each.disbelieved > 0.95 for each in told.doubts)
@@ -218,9 +218,9 @@ def test_two_slips_are_seen_one_after_the_other():
 @pytest.mark.parametrize(("step", "grams"), [(0.01, 200.0), (0.001, 2000.0), (0.01, 4999.0)])
 def test_a_fine_scale_under_a_heavy_vague_load_says_how_far_off_it_is(step, grams):
     """0.9 sigma off is 0.9, however fine the step."""
-    block = Item("block", "Block", Pedigree.GUESS, stated_g=grams, doubt_g=0.25 * grams)
+    block = Part("block", "Block", Pedigree.GUESS, stated_g=grams, doubt_g=0.25 * grams)
     shown = round(grams * 1.225 / step) * step
-    build = Build("b", "B", items=(block,), scales=(Scale("s", "S", step, capacity_g=20_000),),
+    build = Build("b", "B", parts=(block,), scales=(Scale("s", "S", step, capacity_g=20_000),),
                   weighings=(reading(1, shown, "block", "s"),))  # fmt: skip
     out = leave_one_out(build)
     assert out.t[0] == pytest.approx(0.9, rel=1e-3)
@@ -229,9 +229,9 @@ def test_a_fine_scale_under_a_heavy_vague_load_says_how_far_off_it_is(step, gram
 
 
 def test_the_same_reading_three_times_is_no_contradiction():
-    block = Item("block", "Block", Pedigree.GUESS, stated_g=200.0)
+    block = Part("block", "Block", Pedigree.GUESS, stated_g=200.0)
     log_ = tuple(reading(n, 245.07, "block", "s") for n in range(3))
-    build = Build("b", "B", items=(block,), scales=(Scale("s", "S", 0.01),), weighings=log_)
+    build = Build("b", "B", parts=(block,), scales=(Scale("s", "S", 0.01),), weighings=log_)
     assert doubts(build) == ()
     told = estimate(build).after
     assert told.mass[0] == pytest.approx(245.07, abs=0.3)
@@ -248,7 +248,7 @@ def named(doubt) -> tuple[SlipKind, str | None, bool]:
 
 def test_read_before_it_was_steady_is_named_and_wants_weighing_again():
     build = small(reading(1, 33.0, "tail"), reading(2, 26.3, "tail"), reading(3, 33.1, "tail"))
-    build = replace(build, containers=(), items=build.items[:1])
+    build = replace(build, containers=(), parts=build.parts[:1])
     (doubt,) = doubts(build)
     assert doubt.weighing == "r2"
     assert named(doubt) == (SlipKind.UNSTEADY, None, False)
@@ -257,8 +257,8 @@ def test_read_before_it_was_steady_is_named_and_wants_weighing_again():
 
 def test_weighed_again_after_glue_is_named_and_the_glue_put_on_the_pan():
     build = replace(small(reading(1, 33.0, "tail"), reading(2, 37.2, "tail")), containers=())
-    items = (build.items[0], replace(build.items[1], doubt_g=0.3), build.items[2])
-    (doubt,) = doubts(replace(build, items=items))
+    parts = (build.parts[0], replace(build.parts[1], doubt_g=0.3), build.parts[2])
+    (doubt,) = doubts(replace(build, parts=parts))
     assert doubt.weighing == "r2"
     assert named(doubt) == (SlipKind.GLUED, "glue", True)
     assert doubt.slips[0].pan == Pan((Load("glue"), Load("tail")))
@@ -269,8 +269,8 @@ def test_weighed_again_after_glue_is_named_and_the_glue_put_on_the_pan():
 )
 def test_one_for_all_pieces_and_all_for_one(count, grams, right):
     """Four screws of 3.1 g each, 12.4 g together."""
-    screws = Item("screws", "Screws", Pedigree.LISTING, stated_g=12.4, doubt_g=0.4, pieces=4)
-    build = Build("b", "B", items=(screws,), scales=(Scale("s", "S", 0.1, None, 0.0),))
+    screws = Part("screws", "Screws", Pedigree.LISTING, stated_g=12.4, doubt_g=0.4, pieces=4)
+    build = Build("b", "B", parts=(screws,), scales=(Scale("s", "S", 0.1, None, 0.0),))
     doubt = suspect(build, Pan((Load("screws", count),)), "s", grams)
     assert named(doubt) == (SlipKind.PIECES, "screws", True)
     assert doubt.slips[0].pan == Pan((Load("screws", right),))
@@ -304,10 +304,10 @@ def test_every_slip_in_turn_leaves_the_told_weight_within_its_doubt():
 
 def test_a_vague_reading_two_sigma_off_may_be_the_tray():
     """A guess of 60 g that reads 91.4: more likely heavy than not tared, but both may be."""
-    guess = Item("a", "A", Pedigree.GUESS, stated_g=60.0)
+    guess = Part("a", "A", Pedigree.GUESS, stated_g=60.0)
     tray = Container("tray", "Tray", 31.4)
     read = Weighing("r", MORNING, "s", 91.4, Pan((Load("a"),)))
-    build = Build("b", "B", items=(guess,), scales=(Scale("s", "S", 0.1),), weighings=(read,))
+    build = Build("b", "B", parts=(guess,), scales=(Scale("s", "S", 0.1),), weighings=(read,))
     told = estimate(replace(build, containers=(tray,)))
     (share,) = [
         each.share
@@ -324,12 +324,12 @@ def test_a_vague_reading_two_sigma_off_may_be_the_tray():
 
 def test_a_reading_that_the_rest_predicts_as_well_as_the_scale_does_is_believed():
     """Two and a half sigma are less than a fifth of a gram there: nothing to look for."""
-    part = Item("a", "A", Pedigree.LISTING, stated_g=30.0)
+    part = Part("a", "A", Pedigree.LISTING, stated_g=30.0)
     pan = Pan((Load("a"),))
     log = tuple(
         Weighing(str(k), MORNING, "s", grams, pan) for k, grams in enumerate((30.0, 30.0, 30.18))
     )
-    build = Build("b", "B", items=(part,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    build = Build("b", "B", parts=(part,), scales=(Scale("s", "S", 0.1),), weighings=log)
     gaps = leave_one_out(build)
     assert 2.4 < gaps.t[2] < 2.9
     assert len(estimate(build).branches) == 1

@@ -5,7 +5,7 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.moisture import damp, sampled_alone, sittings
-from oaken_scale.core.model.build import Build, Item, Pan, Pedigree, Sample, Scale, Weighing
+from oaken_scale.core.model.build import Build, Pan, Part, Pedigree, Sample, Scale, Weighing
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from tests.benches import MORNING
 
@@ -15,7 +15,7 @@ def weighed(*readings: tuple[float, float, float]) -> Build:
     return Build(
         "b", "B",
         lots=(Lot("a", "Sheet A", LotUnit.DM2, 4.6, 0.4),),
-        items=(Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 18.0),)),),
+        parts=(Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 18.0),)),),
         scales=(Scale("s", "S", 0.1),),
         weighings=tuple(
             Weighing(f"r{k}", MORNING + timedelta(days=days), "s", shown,

@@ -12,7 +12,7 @@ from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.readings import pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.ledger.slips import SlipKind
-from oaken_scale.core.model.build import Build, Container, Item, Load, Pan, Pedigree, Scale
+from oaken_scale.core.model.build import Build, Container, Load, Pan, Part, Pedigree, Scale
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import random_build, reading, with_readings
@@ -29,7 +29,7 @@ def predicted(build: Build, weighing) -> float:
     after = solve(without(build, weighing.id))
     scale = next(s for s in build.scales if s.id == weighing.scale)
     row = np.zeros(len(after.mean))
-    row[: after.items.stop] = pan_row(build, weighing.pan)
+    row[: after.parts.stop] = pan_row(build, weighing.pan)
     load = row @ after.mean + weighing.pan.known_g
     k = build.scales.index(scale)
     error = after.mean[after.scales][k]
@@ -70,12 +70,12 @@ def bench(*readings) -> Build:
     build = Build(
         "b", "B",
         lots=(Lot("a", "A", LotUnit.DM2, 4.6, 0.4),),
-        items=(
-            Item("motor", "Motor", Pedigree.LISTING, stated_g=46.0),
-            Item("pack", "Pack", Pedigree.LISTING, stated_g=101.0),
-            Item("servo", "Servo", Pedigree.LISTING, stated_g=9.0),
-            Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 18.0),)),
-            Item("glue", "Glue", Pedigree.GUESS, stated_g=8.0),
+        parts=(
+            Part("motor", "Motor", Pedigree.LISTING, stated_g=46.0),
+            Part("pack", "Pack", Pedigree.LISTING, stated_g=101.0),
+            Part("servo", "Servo", Pedigree.LISTING, stated_g=9.0),
+            Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 18.0),)),
+            Part("glue", "Glue", Pedigree.GUESS, stated_g=8.0),
         ),
         scales=(Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0),),
         containers=(TRAY,),
@@ -137,14 +137,14 @@ def test_a_thing_left_off_the_pan_is_named():
 def test_another_thing_than_was_recorded_is_named():
     build = bench(reading(1, 101.4, "pack"), reading(2, 101.5, "servo"))
     best = only(build).slips[0]
-    assert (best.kind, best.subject) == (SlipKind.WRONG_ITEM, "pack")
+    assert (best.kind, best.subject) == (SlipKind.WRONG_PART, "pack")
     assert best.pan == Pan((Load("pack"),))
 
 
 def test_two_that_contradict_each_other_are_shown_together():
     """A thing guessed at, weighed twice: 50 and 57. Nothing says which is wrong."""
-    build = replace(bench(), containers=(), items=(
-        Item("box", "Box", Pedigree.GUESS, stated_g=57.0),))  # fmt: skip
+    build = replace(bench(), containers=(), parts=(
+        Part("box", "Box", Pedigree.GUESS, stated_g=57.0),))  # fmt: skip
     build = with_readings(build, reading(1, 50.0, "box"), reading(2, 57.0, "box"))
     told = doubts(build)
     assert len(told) == 1
@@ -179,8 +179,8 @@ def test_one_set_aside_is_not_looked_at():
 def test_a_reading_a_little_far_off_is_doubted_but_no_slip_is_named():
     """Off its listing by a little over three sigma of the doubt that the builder gave it."""
     build = bench(reading(1, 46.0 + 3.1 * 2.3, "motor"))
-    motor = replace(build.items[0], doubt_g=2.3)
-    doubt = only(replace(build, items=(motor, *build.items[1:])))
+    motor = replace(build.parts[0], doubt_g=2.3)
+    doubt = only(replace(build, parts=(motor, *build.parts[1:])))
     assert 3 < doubt.t < 3.2
     assert doubt.disbelieved < 0.1
     assert doubt.slips == ()
@@ -204,7 +204,7 @@ def test_no_reading_is_changed_by_being_doubted():
 def test_an_impossible_muddle_is_answered():
     """Forty readings of nonsense: an end, and at most eight doubts."""
     rng = np.random.default_rng(3)
-    names = [item.id for item in bench().items]
+    names = [part.id for part in bench().parts]
     build = bench(*(
         reading(n, float(rng.uniform(1, 900)), str(rng.choice(names))) for n in range(40)
     ))  # fmt: skip

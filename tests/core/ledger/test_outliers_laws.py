@@ -37,7 +37,7 @@ def test_every_practice_bench_hides_a_slip_that_is_found(seed):
     wrong = [
         each.id
         for each in made.build.weighings
-        if each.reading_g - sum(made.masses_g[on.item] * on.count for on in each.pan.loads) > 20
+        if each.reading_g - sum(made.masses_g[on.part] * on.count for on in each.pan.loads) > 20
     ]
     assert len(wrong) == 1
     assert any(wrong[0] in (each.weighing, *each.contradicts) for each in told)

@@ -10,7 +10,7 @@ from oaken_scale.core.ledger.mixture import estimate
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import weighed_sets
-from oaken_scale.core.model.build import Build, Item, Load, Pan, Pedigree, Scale
+from oaken_scale.core.model.build import Build, Load, Pan, Part, Pedigree, Scale
 from oaken_scale.core.model.lot import Known, Use
 from tests.benches import case_l, random_build, reading, reckon, with_readings
 
@@ -29,7 +29,7 @@ AIRFRAME = reading(2, 197.4, GLUED)
 )
 def test_reference_case_l(weighings, auw, u, lot, tail, fuselage, glue, cg, u_cg):
     told = assess(case_l(weighings))
-    mass = {item.id: item.mass_g for item in told.items}
+    mass = {part.id: part.mass_g for part in told.parts}
     weight = told.loadouts[0].answers[0]
     assert weight.value == pytest.approx(auw, abs=6e-4)
     assert weight.sd == pytest.approx(u, abs=6e-4)
@@ -68,8 +68,8 @@ def test_a_weighing_never_adds_doubt(seed, n):
     fewer = replace(build, weighings=build.weighings[:n])
     more = replace(build, weighings=build.weighings[: n + 1])
     before, after = solve(fewer), solve(more)
-    items = np.ones(len(build.items))
-    assert after.total(items)[1] <= before.total(items)[1] * 1.01
+    parts = np.ones(len(build.parts))
+    assert after.total(parts)[1] <= before.total(parts)[1] * 1.01
 
 
 def test_repeats_collapse_to_one_set_and_average():
@@ -80,7 +80,7 @@ def test_repeats_collapse_to_one_set_and_average():
     after = solve(build)
     assert after.mass[0] == pytest.approx(90.25, abs=1e-3)
     r = (0.1**2 / 12 + 0.05**2) ** 0.5
-    assert after.sd[after.items][0] == pytest.approx(r / 10, rel=1e-3)
+    assert after.sd[after.parts][0] == pytest.approx(r / 10, rel=1e-3)
 
 
 def test_a_reading_set_aside_no_longer_speaks():
@@ -89,7 +89,7 @@ def test_a_reading_set_aside_no_longer_speaks():
 
 
 def test_a_weighed_wing_tells_about_the_tail_of_the_same_sheet():
-    told = {item.id: item for item in assess(case_l((WING,))).items}
+    told = {part.id: part for part in assess(case_l((WING,))).parts}
     assert told["tail"].estimate_g == pytest.approx(23.0)
     assert told["tail"].mass_g > 24.5
     assert told["tail"].sd_g < told["tail"].estimate_sd_g / 3
@@ -97,9 +97,9 @@ def test_a_weighed_wing_tells_about_the_tail_of_the_same_sheet():
 
 
 def test_ten_screws_of_which_four_are_fitted():
-    screws = Item("screws", "Screws", Pedigree.GUESS, stated_g=2.0, pieces=4)
+    screws = Part("screws", "Screws", Pedigree.GUESS, stated_g=2.0, pieces=4)
     scale = Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0)
-    build = Build("b", "B", items=(screws,), scales=(scale,))
+    build = Build("b", "B", parts=(screws,), scales=(scale,))
     weighed = with_readings(build, reading(1, 6.0, {"screws": 2.5}))
     assert solve(weighed).mass[0] == pytest.approx(2.4, abs=0.01)
 
@@ -119,7 +119,7 @@ def test_a_check_weight_narrows_and_corrects_the_scale():
     assert after.mean[-1] == pytest.approx(0.01, abs=3e-4)
     assert after.sd[-1] < 0.0003
     assert after.mass[0] == pytest.approx(90.0, abs=0.05)
-    assert before.sd[before.items][0] > 3 * after.sd[after.items][0]
+    assert before.sd[before.parts][0] > 3 * after.sd[after.parts][0]
 
 
 def test_calibration_doubt_does_not_average_out():
@@ -127,24 +127,24 @@ def test_calibration_doubt_does_not_average_out():
     build = replace(case_l(), scales=(scale,))
     many = with_readings(build, *(reading(n, 90.2, "wing") for n in range(400)))
     after = solve(many)
-    assert after.sd[after.items][0] == pytest.approx(0.003 * 90.2, rel=0.05)
+    assert after.sd[after.parts][0] == pytest.approx(0.003 * 90.2, rel=0.05)
 
 
 def test_the_allowance_is_four_per_cent_and_a_whole_plane_settles_it():
-    allowance = Item("more", "Still to come", Pedigree.ALLOWANCE)
-    build = replace(case_l(), items=(*case_l().items, allowance))
+    allowance = Part("more", "Still to come", Pedigree.ALLOWANCE)
+    build = replace(case_l(), parts=(*case_l().parts, allowance))
     believed = prior(build)
     assert believed.mass[-1] == pytest.approx(0.04 * 207.2)
     assert believed.own_sd[-1] == pytest.approx(0.04 * 207.2)
-    everything = {item.id: 1 for item in build.items}
+    everything = {part.id: 1 for part in build.parts}
     after = solve(with_readings(build, reading(1, 214.0, everything)))
     assert after.total(np.ones(6))[0] == pytest.approx(214.0, abs=0.02)
     assert after.total(np.ones(6))[1] < 0.06
 
 
 def test_an_allowance_with_a_figure_keeps_it():
-    allowance = Item("more", "Still to come", Pedigree.ALLOWANCE, stated_g=12.0)
-    believed = prior(replace(case_l(), items=(*case_l().items, allowance)))
+    allowance = Part("more", "Still to come", Pedigree.ALLOWANCE, stated_g=12.0)
+    believed = prior(replace(case_l(), parts=(*case_l().parts, allowance)))
     assert believed.mass[-1] == 12.0
     assert believed.own_sd[-1] == 12.0
 
@@ -153,10 +153,10 @@ def test_contradicting_weighings_are_said_not_clipped():
     both = (WING, reading(2, 60.0, {"wing": 1, "motor": 1}))
     build = case_l(tuple(replace(each, accepted=True) for each in both))
     told = assess(build)
-    motor = next(item for item in told.items if item.id == "motor")
+    motor = next(part for part in told.parts if part.id == "motor")
     assert motor.mass_g < 0
     notice = next(notice for notice in told.notices if notice.code == "negative_mass")
-    assert notice.items == ("motor",)
+    assert notice.parts == ("motor",)
     assert notice.amount < 0
 
 
@@ -178,19 +178,19 @@ def test_a_remembered_estimate_is_the_one_that_would_be_worked_out():
     for _ in range(40):  # more than are remembered, each its own
         seed = random_build(6)
         np.testing.assert_allclose(solve(seed).mean, reckon(seed)[0], rtol=1e-4, atol=1e-5)
-    assert solve(replace(build, items=build.items[:5], weighings=())).mass.shape == (5,)
+    assert solve(replace(build, parts=build.parts[:5], weighings=())).mass.shape == (5,)
 
 
 CHANGES = {
-    "stated_g": lambda item: replace(item, stated_g=(item.stated_g or 0) * 2 + 1),
-    "uses": lambda item: replace(item, uses=(Use("lot0", 4.0),)),
-    "doubt_g": lambda item: replace(item, doubt_g=3.3),
-    "pedigree": lambda item: replace(item, pedigree=Pedigree.COVERING),
-    "elsewhere": lambda item: replace(item, elsewhere=Known(90.0, 0.1)),
-    "pieces": lambda item: replace(item, pieces=4),
-    "retired": lambda item: replace(item, retired=True),
-    "option": lambda item: replace(item, option=True),
-    "assembly": lambda item: replace(item, assembly="elsewhere"),
+    "stated_g": lambda part: replace(part, stated_g=(part.stated_g or 0) * 2 + 1),
+    "uses": lambda part: replace(part, uses=(Use("lot0", 4.0),)),
+    "doubt_g": lambda part: replace(part, doubt_g=3.3),
+    "pedigree": lambda part: replace(part, pedigree=Pedigree.COVERING),
+    "elsewhere": lambda part: replace(part, elsewhere=Known(90.0, 0.1)),
+    "pieces": lambda part: replace(part, pieces=4),
+    "retired": lambda part: replace(part, retired=True),
+    "option": lambda part: replace(part, option=True),
+    "assembly": lambda part: replace(part, assembly="elsewhere"),
 }
 
 
@@ -198,7 +198,7 @@ CHANGES = {
 def test_whatever_weighs_otherwise_is_worked_out_anew(field):
     build = random_build(5)
     estimate(build)
-    changed = replace(build, items=(CHANGES[field](build.items[0]), *build.items[1:]))
+    changed = replace(build, parts=(CHANGES[field](build.parts[0]), *build.parts[1:]))
     told = estimate(changed)
     assert told is not estimate(build)
     own = replace(changed, weighings=(*changed.weighings,))

@@ -5,7 +5,7 @@ import pytest
 
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.prior import prior
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from tests.benches import case_l
 
@@ -13,8 +13,8 @@ SHEET = Lot("sheet", "Sheet", LotUnit.DM2, 4.6, 0.4)
 GLUE = Lot("glue", "Glue", LotUnit.M, 2.0, 0.6)
 
 
-def alone(item: Item) -> Build:
-    return Build("b", "B", lots=(SHEET, GLUE), items=(item,))
+def alone(part: Part) -> Build:
+    return Build("b", "B", lots=(SHEET, GLUE), parts=(part,))
 
 
 @pytest.mark.parametrize(
@@ -31,14 +31,14 @@ def alone(item: Item) -> Build:
     ],
 )
 def test_each_pedigree_has_its_doubt(pedigree, stated, doubt):
-    believed = prior(alone(Item("a", "A", pedigree, stated_g=stated)))
+    believed = prior(alone(Part("a", "A", pedigree, stated_g=stated)))
     assert believed.mass[0] == stated
     assert believed.mass_sd[0] == pytest.approx(doubt)
 
 
 @pytest.mark.parametrize("pedigree", list(Pedigree))
 def test_a_doubt_that_is_given_replaces_the_pedigrees_own(pedigree):
-    believed = prior(alone(Item("a", "A", pedigree, stated_g=40.0, doubt_g=0.7)))
+    believed = prior(alone(Part("a", "A", pedigree, stated_g=40.0, doubt_g=0.7)))
     assert believed.mass_sd[0] == pytest.approx(0.7)
 
 
@@ -52,13 +52,13 @@ def test_a_doubt_that_is_given_replaces_the_pedigrees_own(pedigree):
     ],
 )
 def test_what_is_cut_from_a_lot_has_the_lots_doubt_too(pedigree, use, mean, doubt):
-    believed = prior(alone(Item("a", "A", pedigree, uses=(use,))))
+    believed = prior(alone(Part("a", "A", pedigree, uses=(use,))))
     assert believed.mass[0] == pytest.approx(mean)
     assert believed.mass_sd[0] == pytest.approx(doubt)
 
 
 def test_a_figure_and_a_lot_add_up():
-    both = Item("a", "A", Pedigree.CALCULATED, stated_g=5.0, uses=(Use("sheet", 2), Use("glue", 1)))
+    both = Part("a", "A", Pedigree.CALCULATED, stated_g=5.0, uses=(Use("sheet", 2), Use("glue", 1)))
     believed = prior(alone(both))
     assert believed.mass[0] == pytest.approx(5 + 9.2 + 2)
     assert believed.mass_sd[0] == pytest.approx(np.sqrt((0.03 * 16.2) ** 2 + 0.8**2 + 0.6**2))
@@ -74,13 +74,13 @@ def test_parts_of_one_sheet_are_believed_together():
 
 
 def test_the_allowance_leaves_out_options_and_what_is_retired():
-    items = (
-        Item("a", "A", Pedigree.LISTING, stated_g=100.0),
-        Item("b", "B", Pedigree.LISTING, stated_g=50.0, option=True),
-        Item("c", "C", Pedigree.LISTING, stated_g=30.0, retired=True),
-        Item("more", "More", Pedigree.ALLOWANCE),
+    parts = (
+        Part("a", "A", Pedigree.LISTING, stated_g=100.0),
+        Part("b", "B", Pedigree.LISTING, stated_g=50.0, option=True),
+        Part("c", "C", Pedigree.LISTING, stated_g=30.0, retired=True),
+        Part("more", "More", Pedigree.ALLOWANCE),
     )
-    believed = prior(Build("b", "B", items=items))
+    believed = prior(Build("b", "B", parts=parts))
     assert believed.mass[-1] == pytest.approx(4.0)
     assert believed.own_sd[-1] == pytest.approx(4.0)
 
@@ -95,13 +95,13 @@ def test_an_empty_build_has_an_empty_prior():
 
 def test_a_mass_that_nobody_knows_counts_as_a_share_of_the_rest_and_as_unsure():
     """4 % of the 400 g that is known, and as much one sigma; alone 5 g; weighed, what it weighs."""
-    hatch = Item("hatch", "Hatch", Pedigree.GUESS)
-    wing = Item("wing", "Wing", Pedigree.LISTING, stated_g=400.0)
-    believed = prior(Build("b", "B", items=(wing, hatch)))
+    hatch = Part("hatch", "Hatch", Pedigree.GUESS)
+    wing = Part("wing", "Wing", Pedigree.LISTING, stated_g=400.0)
+    believed = prior(Build("b", "B", parts=(wing, hatch)))
     assert (believed.mass[1], believed.mass_sd[1]) == (16.0, 16.0)
-    alone = prior(Build("b", "B", items=(hatch,)))
+    alone = prior(Build("b", "B", parts=(hatch,)))
     assert (alone.mass[0], alone.mass_sd[0]) == (5.0, 5.0)
-    nothing = prior(Build("b", "B", items=(replace(hatch, stated_g=0.0),)))
+    nothing = prior(Build("b", "B", parts=(replace(hatch, stated_g=0.0),)))
     assert (nothing.mass[0], nothing.mass_sd[0]) == (0.0, 0.0)
     # It says nothing of how far off guesses are: its doubt is not theirs.
     assert believed.usual.tolist() == [True, False]

@@ -13,7 +13,7 @@ from oaken_scale.core.ledger.outliers import gap_of, left_out
 from oaken_scale.core.ledger.posterior import posterior
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered, weighed_sets
-from oaken_scale.core.model.build import Build, Item, Load, Pan, Pedigree, Scale, Weighing
+from oaken_scale.core.model.build import Build, Load, Pan, Part, Pedigree, Scale, Weighing
 from tests.benches import MORNING
 
 
@@ -21,9 +21,9 @@ def readings_of(build: Build) -> Readings:
     return Readings(prior(build), gathered(build))
 
 
-def on_two_scales(items: int = 12, weighings: int = 80) -> Build:
+def on_two_scales(parts: int = 12, weighings: int = 80) -> Build:
     """More sets than unknowns, every third reading on a coarser scale that reads otherwise."""
-    build = made_up_build(items, weighings)
+    build = made_up_build(parts, weighings)
     coarse = Scale("pocket", "Pocket", 0.5, None, 0.01)
     log = tuple(
         replace(each, scale="pocket", reading_g=round(each.reading_g * 1.008 * 2) / 2)
@@ -98,14 +98,14 @@ def test_the_first_look_by_the_dual_form_written_out():
 def test_a_fine_scale_under_vague_loads_takes_the_form_that_keeps_its_digits():
     """Two hundred guesses of 200 g, each weighed once alone to 0.01 g: what is left of the
     variance of a set is one in a hundred million."""
-    items = tuple(Item(f"i{k}", "I", Pedigree.GUESS, stated_g=200.0) for k in range(20))
-    pans = [Pan((Load(item.id),)) for item in items]
+    parts = tuple(Part(f"i{k}", "I", Pedigree.GUESS, stated_g=200.0) for k in range(20))
+    pans = [Pan((Load(part.id),)) for part in parts]
     pans += [Pan(tuple(sorted((Load("i0", n), Load("i1"))))) for n in range(2, 12)]
     log = tuple(
         Weighing(str(k), MORNING, "s", round(200.0 * sum(on.count for on in pan.loads), 2), pan)
         for k, pan in enumerate(pans)
     )
-    fine = Build("b", "B", items=items, scales=(Scale("s", "S", 0.01, 0.0001),), weighings=log)
+    fine = Build("b", "B", parts=parts, scales=(Scale("s", "S", 0.01, 0.0001),), weighings=log)
     readings = readings_of(fine)
     assert len(readings.of.count) > readings.unknowns
     assert settling._by_unknowns(readings, *readings.of.without(()), None) is None

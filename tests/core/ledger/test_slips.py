@@ -6,21 +6,21 @@ from hypothesis import strategies as st
 
 from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.slips import EXPLAINED, MOST_SLIPS, USUAL, SlipKind
-from oaken_scale.core.model.build import Build, Container, Item, Load, Pan, Pedigree, Scale
+from oaken_scale.core.model.build import Build, Container, Load, Pan, Part, Pedigree, Scale
 
 SCALE = Scale("s", "S", 0.1, 0.05, 0.0)
 MOTOR = Pan((Load("motor"),))
 
 
 def bench(*containers: Container, things: int = 3) -> Build:
-    items = (
-        Item("motor", "Motor", Pedigree.LISTING, stated_g=46.0, doubt_g=0.4),
+    parts = (
+        Part("motor", "Motor", Pedigree.LISTING, stated_g=46.0, doubt_g=0.4),
         *(
-            Item(f"t{k}", f"Thing {k}", Pedigree.LISTING, stated_g=12.0 + 7 * k, doubt_g=0.2)
+            Part(f"t{k}", f"Thing {k}", Pedigree.LISTING, stated_g=12.0 + 7 * k, doubt_g=0.2)
             for k in range(things)
         ),
     )
-    return Build("b", "B", items=items, scales=(SCALE,), containers=containers)
+    return Build("b", "B", parts=parts, scales=(SCALE,), containers=containers)
 
 
 def offered(build: Build, reading_g: float, pan: Pan = MOTOR):
@@ -47,7 +47,7 @@ def test_the_tray_is_likelier_than_a_thing_that_weighs_as_much():
     build = bench(Container("tray", "Tray", 31.4), things=3)
     build = Build(
         build.id, build.name, scales=build.scales, containers=build.containers,
-        items=(*build.items, Item("x", "X", Pedigree.LISTING, stated_g=31.4, doubt_g=0.2)),
+        parts=(*build.parts, Part("x", "X", Pedigree.LISTING, stated_g=31.4, doubt_g=0.2)),
     )  # fmt: skip
     first, *others = offered(build, 46.0 + 31.4)
     assert first.kind is SlipKind.NOT_TARED
@@ -63,12 +63,12 @@ def test_without_containers_the_thing_is_named():
 
 def test_a_retired_thing_is_not_left_on():
     build = bench(things=2)
-    items = tuple(
-        Item(i.id, i.name, i.pedigree, stated_g=i.stated_g, doubt_g=i.doubt_g,
+    parts = tuple(
+        Part(i.id, i.name, i.pedigree, stated_g=i.stated_g, doubt_g=i.doubt_g,
              retired=i.id == "t1")
-        for i in build.items
+        for i in build.parts
     )  # fmt: skip
-    build = Build("b", "B", items=items, scales=build.scales)
+    build = Build("b", "B", parts=parts, scales=build.scales)
     assert all(each.subject != "t1" for each in offered(build, 46.0 + 19.0))
 
 

@@ -15,7 +15,7 @@ from oaken_scale.core.changes.drawing import pattern_of, skins
 from oaken_scale.core.geometry.blanks import Knife, least_sheets
 from oaken_scale.core.geometry.placing import Cut, parts_from
 from oaken_scale.core.material.cutting import cut_steps, jobs
-from oaken_scale.core.model.build import Build, Item, Pedigree, Role, Section, Surface
+from oaken_scale.core.model.build import Build, Part, Pedigree, Role, Section, Surface
 from oaken_scale.core.model.faults import BuildFaultError, faults
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.pattern import CORNERS, Grain, Pattern, shape_of, to_cut, turned_over
@@ -33,14 +33,14 @@ def square(long, high):
     return ((0.0, 0.0), (long, 0.0), (long, high), (0.0, high))
 
 
-def cut_from(lot, *items):
-    return Build("b", "B", lots=(lot,), items=items)
+def cut_from(lot, *parts):
+    return Build("b", "B", lots=(lot,), parts=parts)
 
 
 def part(id, long, high, pieces=1, **how):
     pattern = Pattern((square(long, high),), **how)
     area = long * high * pattern.layers * pieces / 1e4
-    return Item(
+    return Part(
         id, id.title(), Pedigree.CALCULATED, uses=(Use("board", area),), pieces=pieces,
         pattern=pattern,
     )  # fmt: skip
@@ -59,7 +59,7 @@ def plans(build, knife=Knife(), seconds=0.5, only=None):  # noqa: B008
 def test_each_piece_of_each_layer_is_cut_once():
     build = cut_from(SHEET, part("rib", 180, 20, pieces=4), part("doubler", 90, 40, layers=2))
     plan = plans(build)["board"]
-    told = sorted((each.item, each.number, each.of) for each in plan.pieces)
+    told = sorted((each.part, each.number, each.of) for each in plan.pieces)
     assert told == [("doubler", 1, 2), ("doubler", 2, 2)] + [("rib", k, 4) for k in range(1, 5)]
     assert not any(each.is_supposed for each in plan.pieces)
     share = (4 * 180 * 20 + 2 * 90 * 40) / (700 * 500)
@@ -76,7 +76,7 @@ def test_what_is_at_hand_what_is_to_buy_and_for_how_much():
 
 
 def test_a_part_without_an_outline_is_supposed_a_rectangle_of_its_area():
-    wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("board", 10.0),), pieces=2)
+    wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("board", 10.0),), pieces=2)
     plan = plans(cut_from(SHEET, wing))["board"]
     assert [each.is_supposed for each in plan.pieces] == [True, True]
     for each in plan.pieces:
@@ -88,17 +88,17 @@ def test_a_part_without_an_outline_is_supposed_a_rectangle_of_its_area():
 
 def test_retired_parts_pockets_rods_and_those_not_asked_for_are_not_laid():
     gone = replace(part("old", 90, 90), retired=True)
-    pocket = Item("pocket", "Pocket", Pedigree.CALCULATED, uses=(Use("board", -1.0),))
+    pocket = Part("pocket", "Pocket", Pedigree.CALCULATED, uses=(Use("board", -1.0),))
     build = cut_from(SHEET, part("new", 90, 90), part("other", 80, 80), gone, pocket)
-    assert {each.item for each in plans(build)["board"].pieces} == {"new", "other"}
-    assert {each.item for each in plans(build, only={"other"})["board"].pieces} == {"other"}
+    assert {each.part for each in plans(build)["board"].pieces} == {"new", "other"}
+    assert {each.part for each in plans(build, only={"other"})["board"].pieces} == {"other"}
 
 
 def test_a_lot_without_a_size_names_its_parts():
     build = cut_from(replace(SHEET, width_mm=None), part("rib", 90, 20))
     to_lay, unlaid = jobs(build, Knife())
     assert to_lay == ()
-    assert [(each.item, each.lot) for each in unlaid] == [("rib", "Board")]
+    assert [(each.part, each.lot) for each in unlaid] == [("rib", "Board")]
 
 
 @pytest.mark.parametrize(
@@ -114,7 +114,7 @@ def test_a_part_larger_than_any_sheet_is_laid_in_as_few_pieces_as_fit(long, high
     build = cut_from(SHEET, part("spar", long, high))
     plan = plans(build)["board"]
     (join,) = plan.joins
-    assert (join.item, join.length_mm, join.width_mm) == ("spar", long, high)
+    assert (join.part, join.length_mm, join.width_mm) == ("spar", long, high)
     assert (join.at_x_mm, join.at_y_mm) == (xs, ys)
     many = (len(xs) + 1) * (len(ys) + 1)
     assert sorted(each.joined for each in plan.pieces) == list(range(1, many + 1))
@@ -134,14 +134,14 @@ def test_the_grain_says_how_a_part_lies():
     across = part("across", 400, 50, grain=Grain.ACROSS)
     for each in plans(cut_from(SHEET, along, across))["board"].pieces:
         left, low, right, top = Polygon(each.rings[0]).bounds
-        assert (right - left > top - low) == (each.item == "along")
+        assert (right - left > top - low) == (each.part == "along")
 
 
 def test_a_sheet_with_one_paper_off_is_not_turned_over():
     ring = ((0.0, 0.0), (400.0, 0.0), (400.0, 100.0))
-    item = Item("a", "A", Pedigree.CALCULATED, uses=(Use("board", 2.0),), pattern=Pattern((ring,)))
+    part = Part("a", "A", Pedigree.CALCULATED, uses=(Use("board", 2.0),), pattern=Pattern((ring,)))
     for faces, may in ((Faces.ONE, False), (Faces.NONE, True), (Faces.BOTH, True)):
-        (job,), _ = jobs(cut_from(replace(SHEET, faces=faces), item), Knife())
+        (job,), _ = jobs(cut_from(replace(SHEET, faces=faces), part), Knife())
         assert job.pieces[0].blank.may_flip is may
 
 
@@ -162,7 +162,7 @@ def test_a_knife_that_leaves_nothing_is_refused_in_words(knife, field, words):
 def test_an_outline_that_does_not_agree_with_what_is_counted_is_told():
     odd = replace(part("rib", 200, 100), uses=(Use("board", 3.0),))
     (job,), _ = jobs(cut_from(SHEET, odd, part("hatch", 100, 100)), Knife())
-    assert [(each.item, each.cut_dm2, each.counted_dm2) for each in job.odd] == [("rib", 2.0, 3.0)]
+    assert [(each.part, each.cut_dm2, each.counted_dm2) for each in job.odd] == [("rib", 2.0, 3.0)]
 
 
 def test_more_pieces_than_can_be_laid_are_refused():
@@ -207,7 +207,7 @@ def test_crossing_outlines_and_holes_outside_are_faults():
     out = Pattern((square(60.0, 9.0), ((50.0, 1.0), (70.0, 1.0), (70.0, 5.0))))
     for pattern in (bow, out):
         (fault,) = faults(cut_from(SHEET, replace(part("rib", 9, 9), pattern=pattern)))
-        assert fault.field == "items.0.pattern"
+        assert fault.field == "parts.0.pattern"
         assert "corners in order" in fault.words
 
 
@@ -270,8 +270,8 @@ def test_folds_are_marked_where_the_part_lies():
         drawn = LineString(line)
         assert shape.buffer(0.02).contains(drawn)
         # From edge to edge, and as far from its near side as it was drawn.
-        assert drawn.length == pytest.approx(300 if piece.item == "box" else 500, abs=0.05)
-        near = 20 if piece.item == "box" else 50
+        assert drawn.length == pytest.approx(300 if piece.part == "box" else 500, abs=0.05)
+        near = 20 if piece.part == "box" else 50
         sides = [LineString(pair) for pair in pairwise((*piece.rings[0], piece.rings[0][0]))]
         along = [side for side in sides if side.length > 250]
         assert min(side.distance(drawn) for side in along) == pytest.approx(near, abs=0.05)

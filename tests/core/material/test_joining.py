@@ -4,7 +4,7 @@ from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.material.joining import seam
 from oaken_scale.core.model.build import (
     Build,
-    Item,
+    Part,
     Pedigree,
     Reference,
     Role,
@@ -23,12 +23,12 @@ SHEET = Lot("sheet", "Sheet", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM)
 WING = Surface("w", "Wing", Role.WING, (Section(200, 0, 0, 180), Section(200, 500, 0, 180)))
 
 
-def part(id: str, assembly: str, station: Station | None) -> Item:
-    return Item(id, id, Pedigree.LISTING, assembly, 20.0, station=station)
+def part(id: str, assembly: str, station: Station | None) -> Part:
+    return Part(id, id, Pedigree.LISTING, assembly, 20.0, station=station)
 
 
-def plane(*parts: Item) -> Build:
-    return Build("b", "B", lots=(GLUE, TAPE, SHEET), items=parts, surfaces=(WING,),
+def plane(*parts: Part) -> Build:
+    return Build("b", "B", lots=(GLUE, TAPE, SHEET), parts=parts, surfaces=(WING,),
                  scales=(Scale("kitchen", "K", 0.1, 0.05, 0.0),))  # fmt: skip
 
 

@@ -24,10 +24,10 @@ from tests.benches import case_l, reading
 SPREAD = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
 
 
-def joint(glue: str = "contact", *items: str, **changes) -> Joint:
+def joint(glue: str = "contact", *parts: str, **changes) -> Joint:
     usual = adhesive(glue)
     made = Joint("j", "Spar", glue, SPREAD, usual.close_after_s, usual.close_by_s,
-                 usual.handle_after_s, usual.strong_after_s, items)  # fmt: skip
+                 usual.handle_after_s, usual.strong_after_s, parts)  # fmt: skip
     return replace(made, **changes)
 
 
@@ -90,7 +90,7 @@ def test_what_was_weighed_is_not_named_again():
         ({"close_by_s": 900.0}, "joints.0.close_by_s"),
         ({"handle_after_s": 60.0}, "joints.0.handle_after_s"),
         ({"strong_after_s": 900.0}, "joints.0.strong_after_s"),
-        ({"items": ("ghost",)}, "joints.0.items.0"),
+        ({"parts": ("ghost",)}, "joints.0.parts.0"),
     ],
 )
 def test_times_out_of_order_are_named(change, field):

@@ -17,7 +17,7 @@ from oaken_scale.core.material.order_of_day import (
     steps,
 )
 from oaken_scale.core.model.body import Drawn
-from oaken_scale.core.model.build import Build, Item, Joint, Loadout, Pedigree, Scale, Station
+from oaken_scale.core.model.build import Build, Joint, Loadout, Part, Pedigree, Scale, Station
 from oaken_scale.core.model.day import Day, Done, OwnStep, StepKind
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.lot import Curing, Lot, LotKind, LotUnit, Use
@@ -32,17 +32,17 @@ TAPE = Lot("tape", "Tape", LotUnit.M, 2.0, 0.5, kind=LotKind.TAPE)
 
 
 def part(id, assembly, lot, amount, **more):
-    return Item(id, id, Pedigree.CALCULATED, assembly, uses=(Use(lot, amount),), **more)
+    return Part(id, id, Pedigree.CALCULATED, assembly, uses=(Use(lot, amount),), **more)
 
 
 BUILD = Build(
     "b", "B", lots=(SHEET, SLOW, TAPE), scales=(Scale("kitchen", "Scale", 0.1),),
-    items=(
+    parts=(
         part("panel", "Wing", "sheet", 10.0),
         part("wing-glue", "Wing", "slow", 1.0),
         part("tail", "Tail", "sheet", 4.0),
         part("stripe", "Tail", "tape", 2.0),
-        Item("motor", "motor", Pedigree.LISTING, "Power", 60.0),
+        Part("motor", "motor", Pedigree.LISTING, "Power", 60.0),
     ),
 )  # fmt: skip
 
@@ -85,9 +85,9 @@ def test_what_now_with_twenty_minutes_left():
 
 def test_what_is_done_and_what_is_on_a_pan_is_left_out():
     build = with_readings(BUILD, reading(1, 46.0, "panel"), reading(2, 2.0, "wing-glue"))
-    build = replace(build, items=(
-        *build.items[:2], replace(build.items[2], drawn=Drawn("tail", "", is_cut=True)),
-        *build.items[3:],
+    build = replace(build, parts=(
+        *build.parts[:2], replace(build.parts[2], drawn=Drawn("tail", "", is_cut=True)),
+        *build.parts[3:],
     ))  # fmt: skip
     assert {step.id for step in steps(build)} == {
         "weigh:Tail", "cover:stripe", "weigh:Power", "fit:Power", "straight", "balance:"
@@ -126,7 +126,7 @@ def test_steps_of_ones_own_and_loadouts_to_balance():
     by_id = {slot.step.id: slot for slot in told(build).slots}
     assert by_id["own"].minutes == 12.0
     assert {"balance:light", "balance:far"} <= by_id.keys()
-    placed = replace(build, items=(*build.items[:4], replace(build.items[4], station=Station(9))))
+    placed = replace(build, parts=(*build.parts[:4], replace(build.parts[4], station=Station(9))))
     assert "fit:Power" not in {slot.step.id for slot in told(placed).slots}
 
 

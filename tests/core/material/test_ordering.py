@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oaken_scale.core.material.ordering import Freight, Offer, Wanted, buying, needed
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 
 SHOPS = ("near", "far", "post")
@@ -75,7 +75,7 @@ def test_planes_share_what_is_at_hand():
     """56 dm2 at 1.25 in each of two planes is four sheets of 35; one is at hand."""
     sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500, waste=1.25,
                 stock=1.0, rack="board")  # fmt: skip
-    wing = Item("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 56.0),))
-    one = Build("b", "B", lots=(sheet,), items=(wing,))
+    wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 56.0),))
+    one = Build("b", "B", lots=(sheet,), parts=(wing,))
     assert [(each.name, each.count) for each in needed([one, one])] == [("Sheet", 3)]
     assert needed([]) == ()

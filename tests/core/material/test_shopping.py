@@ -4,7 +4,7 @@ import pytest
 
 from oaken_scale.core.material.rack import PAPER_SHARE, STARTER, stripped, waste
 from oaken_scale.core.material.shopping import shopping
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.demo.sandpiper import sandpiper
 
@@ -14,13 +14,13 @@ SHEET = Lot(
 )  # fmt: skip
 
 
-def part(id: str, *uses: tuple[str, float], **more) -> Item:
-    return Item(id, id, Pedigree.CALCULATED, uses=tuple(Use(*use) for use in uses), **more)
+def part(id: str, *uses: tuple[str, float], **more) -> Part:
+    return Part(id, id, Pedigree.CALCULATED, uses=tuple(Use(*use) for use in uses), **more)
 
 
 def test_sheets_needed_by_hand():
     """Two wings of 20 dm2 and a tail of 4, a quarter of offcuts: 55 dm2 of 35 dm2 sheets."""
-    build = Build("b", "B", lots=(SHEET,), items=(
+    build = Build("b", "B", lots=(SHEET,), parts=(
         part("left", ("a", 20.0)), part("right", ("a", 20.0)), part("tail", ("a", 4.0)),
     ))  # fmt: skip
     (line,) = shopping(build).lots
@@ -34,19 +34,19 @@ def test_sheets_needed_by_hand():
 
 def test_a_pocket_saves_no_sheet():
     pocket = part("box", ("a", 9.0), ("a", -1.5))
-    assert shopping(Build("b", "B", lots=(SHEET,), items=(pocket,))).lots[0].used == 9.0
+    assert shopping(Build("b", "B", lots=(SHEET,), parts=(pocket,))).lots[0].used == 9.0
 
 
 def test_whole_sheets_are_not_rounded_up():
     build = Build("b", "B", lots=(replace(SHEET, stock=0, waste=1.0),),
-                  items=(part("x", ("a", 70.0)),))  # fmt: skip
+                  parts=(part("x", ("a", 70.0)),))  # fmt: skip
     assert shopping(build).lots[0].to_buy == 2
 
 
 def test_what_has_no_size_or_price_says_so():
     bare = Lot("g", "Glue", LotUnit.M, 2.0, 0.6, kind=LotKind.ADHESIVE)
-    motor = Item("m", "Motor", Pedigree.LISTING, stated_g=44.0, thing="m")
-    told = shopping(Build("b", "B", lots=(bare,), items=(part("seam", ("g", 2.0)), motor)))
+    motor = Part("m", "Motor", Pedigree.LISTING, stated_g=44.0, thing="m")
+    told = shopping(Build("b", "B", lots=(bare,), parts=(part("seam", ("g", 2.0)), motor)))
     (line,) = told.lots
     assert (line.sheets, line.to_buy, line.cost_used) == (None, None, None)
     assert told.unpriced == ("Glue", "Motor")
@@ -59,8 +59,8 @@ def test_the_demo_adds_up():
     things = sum(thing.price for thing in told.things if thing.price is not None)
     assert told.everything_cost == pytest.approx(told.airframe_cost + things)
     # Every part that is cut from no lot may be given a price; what has none is named.
-    bought = {i.id for i in sandpiper().items if not i.uses and i.pedigree.value != "allowance"}
-    assert {thing.item for thing in told.things} >= bought
+    bought = {i.id for i in sandpiper().parts if not i.uses and i.pedigree.value != "allowance"}
+    assert {thing.part for thing in told.things} >= bought
     assert told.unpriced == tuple(each.name for each in told.things if each.price is None)
     rod = next(line for line in told.lots if line.lot == "rod")
     assert rod.to_buy == 1

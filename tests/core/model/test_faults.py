@@ -4,9 +4,9 @@ import pytest
 
 from oaken_scale.core.model.build import (
     Habit,
-    Item,
     Load,
     Loadout,
+    Part,
     Pedigree,
     Role,
     Section,
@@ -26,18 +26,18 @@ def test_a_sound_build_has_none():
 @pytest.mark.parametrize(
     ("change", "field", "says"),
     [
-        ({"items": (Item("a", "A", Pedigree.GUESS),)}, "items.0.stated_g", "give a mass"),
+        ({"parts": (Part("a", "A", Pedigree.GUESS),)}, "parts.0.stated_g", "give a mass"),
         (
-            {"items": (Item("a", "A", Pedigree.CALCULATED, uses=(Use("nix", 1.0),)),)},
-            "items.0.uses.0.lot", 'no lot "nix" in this build; it has sheet',
+            {"parts": (Part("a", "A", Pedigree.CALCULATED, uses=(Use("nix", 1.0),)),)},
+            "parts.0.uses.0.lot", 'no lot "nix" in this build; it has sheet',
         ),
         (
-            {"items": tuple(Item(i, i, Pedigree.ALLOWANCE) for i in "ab")},
-            "items.1.pedigree", "one allowance",
+            {"parts": tuple(Part(i, i, Pedigree.ALLOWANCE) for i in "ab")},
+            "parts.1.pedigree", "one allowance",
         ),
         (
-            {"items": tuple(Item("a", n, Pedigree.GUESS, stated_g=1) for n in "ab")},
-            "items.1", "there twice",
+            {"parts": tuple(Part("a", n, Pedigree.GUESS, stated_g=1) for n in "ab")},
+            "parts.1", "there twice",
         ),
         ({"habits": (Habit(Pedigree.JOINT, 1.1, 0.2),)}, "habits.0.pedigree", "guess and listing"),
         ({"loadouts": (Loadout("l", "L", ("wing",)),)}, "loadouts.0.carries.0", "no option"),
@@ -75,7 +75,7 @@ def test_a_sound_build_has_none():
             for role, y, z, c in ((Role.WING, 500, 0, 1e-6), (Role.WING, 1e-9, 500, 90),
                                   (Role.FIN, 500, 0.01, 99))
         ),
-        ({"weighings": (reading(1, 9.0, "ghost"),)}, "weighings.0.pan.loads.0.item", "no item"),
+        ({"weighings": (reading(1, 9.0, "ghost"),)}, "weighings.0.pan.loads.0.part", "no part"),
         ({"weighings": (reading(1, 9.0, {}),)}, "weighings.0.pan", "empty"),
         ({"weighings": (reading(1, 9.0, "wing", "other"),)}, "weighings.0.scale", "no scale"),
     ],
@@ -98,12 +98,12 @@ def test_check_raises_with_every_fault():
     assert len(caught.value.faults) == 2
 
 
-def test_a_retired_item_stays_in_the_log_but_not_on_the_pan():
-    items = tuple(replace(item, retired=item.id == "wing") for item in case_l().items)
-    build = with_readings(replace(case_l(), items=items), reading(1, 90.2, "wing"))
+def test_a_retired_part_stays_in_the_log_but_not_on_the_pan():
+    parts = tuple(replace(part, retired=part.id == "wing") for part in case_l().parts)
+    build = with_readings(replace(case_l(), parts=parts), reading(1, 90.2, "wing"))
     assert faults(build) == ()
     (fault,) = weighing_faults(build, reading(2, 90.2, "wing"))
-    assert fault.field == "pan.loads.0.item"
+    assert fault.field == "pan.loads.0.part"
     assert "retired" in fault.words
 
 

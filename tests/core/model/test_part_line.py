@@ -21,11 +21,11 @@ LOTS = (SHEET_A, SHEET_B, BEAD, TAPE)
 
 
 def read(line: str, **units):
-    item = part_of_line(line, LOTS, Units(**units), (STICK,))
-    use = item.uses[0] if item.uses else None
-    amount = use.amount if use else item.stated_g
-    at = item.station
-    return (item.name, item.pedigree, use.lot if use else None, amount, item.pieces, item.assembly,
+    part = part_of_line(line, LOTS, Units(**units), (STICK,))
+    use = part.uses[0] if part.uses else None
+    amount = use.amount if use else part.stated_g
+    at = part.station
+    return (part.name, part.pedigree, use.lot if use else None, amount, part.pieces, part.assembly,
             (at.x_mm, at.y_mm, at.z_mm, at.reference) if at else None)  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Station, Thrust
+from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Station, Thrust
 from oaken_scale.core.model.power import (
     Controller,
     Flight,
@@ -40,14 +40,14 @@ DRIVE = Power(
 )
 
 
-def item(id: str, grams: float, option: bool = False) -> Item:
-    return Item(id, id, Pedigree.LISTING, stated_g=grams, option=option, station=Station(200.0))
+def part(id: str, grams: float, option: bool = False) -> Part:
+    return Part(id, id, Pedigree.LISTING, stated_g=grams, option=option, station=Station(200.0))
 
 
 PLANE = Build(
     "b",
     "B",
-    items=(item("wing", 300.0), item("pack-big", 105.0, True), item("pack-small", 60.0, True)),
+    parts=(part("wing", 300.0), part("pack-big", 105.0, True), part("pack-small", 60.0, True)),
     loadouts=(
         Loadout("l-big", "Big", ("pack-big",)),
         Loadout("l-small", "Small", ("pack-small",)),
@@ -67,8 +67,8 @@ def test_the_pack_that_flies_is_the_loadouts_own():
     assert aboard == [BIG, SMALL, None]
     assert pack_aboard(replace(PLANE, power=None), PLANE.loadouts[0]) is None
     assert pack_aboard(PLANE, None) == BIG  # of all that is aboard, the first
-    gone = tuple(replace(each, retired=True) for each in PLANE.items)
-    assert pack_aboard(replace(PLANE, items=gone), PLANE.loadouts[0]) is None
+    gone = tuple(replace(each, retired=True) for each in PLANE.parts)
+    assert pack_aboard(replace(PLANE, parts=gone), PLANE.loadouts[0]) is None
 
 
 def test_thrust_is_the_packs_own_or_the_stated_one():

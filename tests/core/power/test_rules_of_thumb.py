@@ -4,13 +4,13 @@ from dataclasses import replace
 
 import pytest
 
-from oaken_scale.core.model.build import Build, Item, Pedigree, Station, Thrust
+from oaken_scale.core.model.build import Build, Part, Pedigree, Station, Thrust
 from oaken_scale.core.model.power import Propeller
 from oaken_scale.core.power.rules_of_thumb import Rule, rules_of_thumb
 
 SIX = Propeller("six", "6 x 3", 152.4, 76.2)
-WHEEL = Item("w", "Wheel", Pedigree.GUESS, stated_g=5.0, station=Station(200.0, 0.0, -60.0))
-PLANE = Build("b", "B", purpose="trainer", items=(WHEEL,), thrust=Thrust(300.0, line_z_mm=20.0))
+WHEEL = Part("w", "Wheel", Pedigree.GUESS, stated_g=5.0, station=Station(200.0, 0.0, -60.0))
+PLANE = Build("b", "B", purpose="trainer", parts=(WHEEL,), thrust=Thrust(300.0, line_z_mm=20.0))
 
 
 def told(build: Build = PLANE, ratio=0.65, watts=150.0, turns=220.0, stall=6.0):
@@ -53,7 +53,7 @@ def test_what_nobody_knows_is_not_told():
     bare = replace(PLANE, purpose="", thrust=None)
     assert list(told(bare)) == [Rule.PITCH_SPEED]
     assert list(told(bare, stall=None)) == []
-    assert list(told(replace(PLANE, items=()))) == [
+    assert list(told(replace(PLANE, parts=()))) == [
         Rule.THRUST_TO_WEIGHT, Rule.WATTS_PER_KG, Rule.PITCH_SPEED,
     ]  # fmt: skip
     assert Rule.WATTS_PER_KG not in told(watts=None)

@@ -6,7 +6,7 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.weigh_next import Because, Suggestion
-from oaken_scale.core.model.build import Build, Item, Loadout, Pedigree, Station, Target, TargetKind
+from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Station, Target, TargetKind
 from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run, RunPoint
 from oaken_scale.core.power.which_run import in_their_order
 from study.drive_trains import DAY
@@ -22,14 +22,14 @@ DRIVE = Power(
 )
 
 
-def item(id: str, grams: float, option: bool = False) -> Item:
-    return Item(id, id, Pedigree.LISTING, stated_g=grams, option=option, station=Station(200.0))
+def part(id: str, grams: float, option: bool = False) -> Part:
+    return Part(id, id, Pedigree.LISTING, stated_g=grams, option=option, station=Station(200.0))
 
 
 PLANE = Build(
     "b",
     "B",
-    items=(item("rest", 500.0), item("pack-big", 105.0, True), item("pack-small", 60.0, True)),
+    parts=(part("rest", 500.0), part("pack-big", 105.0, True), part("pack-small", 60.0, True)),
     loadouts=(Loadout("l-big", "Big", ("pack-big",)), Loadout("l-small", "Small", ("pack-small",))),
     power=DRIVE,
 )

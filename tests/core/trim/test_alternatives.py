@@ -5,7 +5,7 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.material.materials import trade, traits
 from oaken_scale.core.material.rack import STARTER, stripped
-from oaken_scale.core.model.build import Build, Item, Pedigree
+from oaken_scale.core.model.build import Build, Part, Pedigree
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.trim.alternatives import SEAM_MM, compare, instead, minutes
@@ -26,21 +26,21 @@ def auw(build: Build) -> float:
 def test_a_part_not_weighed_is_made_anew_under_its_own_id():
     build = sandpiper()
     then = instead(build, ("hatch",), RACK["xps-3"])
-    hatch = next(item for item in then.items if item.id == "hatch")
+    hatch = next(part for part in then.parts if part.id == "hatch")
     assert [use.lot for use in hatch.uses] == ["xps-3"]
     assert not hatch.retired
-    assert len(then.items) == len(build.items)
+    assert len(then.parts) == len(build.parts)
 
 
 def test_a_weighed_part_retires_and_its_reading_speaks_on():
     build = sandpiper()
     then = instead(build, ("tailplane",), RACK["xps-3"])
-    old = next(item for item in then.items if item.id == "tailplane")
-    new = next(item for item in then.items if item.id == "tailplane-anew")
+    old = next(part for part in then.parts if part.id == "tailplane")
+    new = next(part for part in then.parts if part.id == "tailplane-anew")
     assert old.retired
     assert new.station == old.station
     assert then.weighings == build.weighings
-    masses = {item.id: item.mass_g for item in assess(then).items}
+    masses = {part.id: part.mass_g for part in assess(then).parts}
     assert masses["tailplane-anew"] == pytest.approx(3.4 * 1.15, rel=0.01)
     assert masses["tailplane"] == pytest.approx(16.9, abs=0.2)
 
@@ -60,8 +60,8 @@ def test_the_doubt_of_the_difference_by_hand():
     """Two parts of one sheet, made of a surer one: the old doubts fall away with the old parts."""
     old = Lot("old", "Old", LotUnit.DM2, 4.0, 0.4, kind=LotKind.FOAM)
     new = Lot("new", "New", LotUnit.DM2, 3.0, 0.1, kind=LotKind.FOAM)
-    part = Item("p", "P", Pedigree.CALCULATED, uses=(Use("old", 10.0),))
-    told = compare(Build("b", "B", lots=(old,), items=(part,)), ("p",), (new,)).alternatives[0]
+    part = Part("p", "P", Pedigree.CALCULATED, uses=(Use("old", 10.0),))
+    told = compare(Build("b", "B", lots=(old,), parts=(part,)), ("p",), (new,)).alternatives[0]
     assert told.grams == pytest.approx(-10.0)
     assert told.grams_sd == pytest.approx((4.0**2 + 1.2**2 + 1.0**2 + 0.9**2) ** 0.5)
 
@@ -70,7 +70,7 @@ def test_what_else_a_way_changes_its_share_the_stall_and_what_is_left_to_add():
     build = sandpiper()
     told = compare(build, ("hatch", "saddle"), (RACK["board-none"],))
     (way,) = told.alternatives
-    now = {each.id: each.mass_g for each in assess(build).items}
+    now = {each.id: each.mass_g for each in assess(build).parts}
     assert way.share == pytest.approx(way.grams / (now["hatch"] + now["saddle"]), rel=1e-6)
     for each in (told.today[0], way.loadouts[0]):
         weight = each.answers[0].value
@@ -93,10 +93,10 @@ def test_a_weighed_sheet_makes_the_difference_sure():
 def test_glue_spread_on_a_seam_becomes_an_area_and_back():
     build = sandpiper()
     then = instead(build, ("tail-glue",), RACK["contact"])
-    (use,) = next(item for item in then.items if item.id == "tail-glue-anew").uses
+    (use,) = next(part for part in then.parts if part.id == "tail-glue-anew").uses
     assert use.amount == pytest.approx(1.4 * SEAM_MM / 10)
     back = instead(then, ("tail-glue-anew",), lot(build, "hot-glue"))
-    again = next(item for item in back.items if item.id == "tail-glue-anew")
+    again = next(part for part in back.parts if part.id == "tail-glue-anew")
     assert again.uses[0].amount == pytest.approx(1.4)
     assert again.pedigree is Pedigree.JOINT
 
@@ -109,7 +109,7 @@ def test_tape_for_glue_is_a_covering_and_can_be_undone():
     # 3 m of tape at a minute and a half, for a minute of hot glue.
     assert told.minutes == pytest.approx(4.5 - 1.0)
     then = instead(build, ("body-glue",), lot(build, "packing-tape"))
-    fresh = next(item for item in then.items if item.id == "body-glue")
+    fresh = next(part for part in then.parts if part.id == "body-glue")
     assert fresh.pedigree is Pedigree.COVERING
 
 
@@ -126,8 +126,8 @@ def test_money_is_the_share_of_a_sheet_with_its_waste():
 def test_stripping_paper_takes_time():
     both, one, none = (RACK[f"board-{faces}"] for faces in ("both", "one", "none"))
     for sheet, faces in ((both, 0), (one, 1), (none, 2)):
-        item = Item("w", "W", Pedigree.CALCULATED, uses=(Use(sheet.id, 12.0),))
-        assert minutes(item, {sheet.id: sheet}) == pytest.approx(faces * 6.0)
+        part = Part("w", "W", Pedigree.CALCULATED, uses=(Use(sheet.id, 12.0),))
+        assert minutes(part, {sheet.id: sheet}) == pytest.approx(faces * 6.0)
 
 
 @pytest.mark.parametrize(
@@ -157,10 +157,10 @@ def test_what_paper_gives_and_takes():
 
 def test_an_option_keeps_its_loadouts_when_it_is_made_anew():
     build = sandpiper()
-    hatch = replace(next(i for i in build.items if i.id == "hatch"), option=True)
+    hatch = replace(next(i for i in build.parts if i.id == "hatch"), option=True)
     build = replace(
         build,
-        items=tuple(hatch if i.id == "hatch" else i for i in build.items),
+        parts=tuple(hatch if i.id == "hatch" else i for i in build.parts),
         loadouts=(replace(build.loadouts[0], carries=(*build.loadouts[0].carries, "hatch")),),
     )
     build = with_readings(build, reading(90, 3.9, "hatch"))
@@ -178,15 +178,15 @@ def test_film_against_tape_against_paint():
     paint = Lot("paint", "Paint", LotUnit.DM2, 0.35, 0.0, kind=LotKind.PAINT,
                 qualities=(Quality.BRITTLE,))  # fmt: skip
     narrow = Lot("narrow", "Narrow", LotUnit.M, 0.53, 0.0, kind=LotKind.TAPE, width_mm=12.0)
-    stripe = Item("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
-    build = Build("b", "B", lots=(tape, film, paint, narrow), items=(stripe,))
+    stripe = Part("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
+    build = Build("b", "B", lots=(tape, film, paint, narrow), parts=(stripe,))
     by_film, by_paint, by_narrow = compare(build, ("stripe",), (film, paint, narrow)).alternatives
     assert by_film.grams == pytest.approx(14.4 * 0.55 - 3.0 * 2.1)
     assert by_paint.grams == pytest.approx(14.4 * 0.35 - 3.0 * 2.1)
     assert by_narrow.grams == pytest.approx(12.0 * 0.53 - 3.0 * 2.1)
     assert (by_paint.comes, by_paint.goes) == ((Quality.BRITTLE,), (Quality.SHRINKS,))
     assert (by_film.comes, by_film.goes) == ((), (Quality.SHRINKS,))
-    back = instead(instead(build, ("stripe",), film), ("stripe",), tape).items[0]
+    back = instead(instead(build, ("stripe",), film), ("stripe",), tape).parts[0]
     assert back.uses == (Use("tape", pytest.approx(3.0)),)
     assert back.pedigree is Pedigree.COVERING
 
@@ -194,7 +194,7 @@ def test_film_against_tape_against_paint():
 def test_a_tape_of_no_known_width_is_not_compared_with_film():
     tape = Lot("tape", "Tape", LotUnit.M, 2.1, 0.0, kind=LotKind.TAPE)
     film = Lot("film", "Film", LotUnit.DM2, 0.55, 0.0, kind=LotKind.FILM)
-    stripe = Item("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
-    build = Build("b", "B", lots=(tape, film), items=(stripe,))
+    stripe = Part("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
+    build = Build("b", "B", lots=(tape, film), parts=(stripe,))
     with pytest.raises(BuildFaultError, match="how wide Tape is"):
         compare(build, ("stripe",), (film,))

@@ -8,8 +8,8 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Role,
     Section,
@@ -23,8 +23,8 @@ from oaken_scale.core.trim.beam import Flies, Heavy
 from oaken_scale.core.variant_comparison import beside, changed
 
 
-def thing(id: str, grams: float, x: float, y: float = 0.0, z: float = 0.0, **more) -> Item:
-    return Item(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=0.1,
+def thing(id: str, grams: float, x: float, y: float = 0.0, z: float = 0.0, **more) -> Part:
+    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=0.1,
                 station=Station(x, y, z, doubt_mm=0.2), **more)  # fmt: skip
 
 
@@ -32,8 +32,8 @@ WING = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 190), Section(200,
 BAND = Target(TargetKind.BALANCE, 240.0, 260.0, "", BalanceUnit.MM_FROM_NOSE)
 
 
-def plane(*items: Item, **more) -> Build:
-    return Build("b", "B", items=items, surfaces=(WING,), targets=(BAND,), **more)
+def plane(*parts: Part, **more) -> Build:
+    return Build("b", "B", parts=parts, surfaces=(WING,), targets=(BAND,), **more)
 
 
 def told(build: Build, k: int = 0):
@@ -96,17 +96,17 @@ def test_without_a_line_nothing_is_said_of_throttle():
 
 
 def test_the_light_wing_is_named():
-    items = (thing("body", 300, 250), thing("panel", 100, 250, y=40.0))
-    of = told(plane(*items))
+    parts = (thing("body", 300, 250), thing("panel", 100, 250, y=40.0))
+    of = told(plane(*parts))
     assert of.sideways_mm == pytest.approx(10.0)
     assert of.light_side == "left"
     assert told(plane(thing("body", 300, 250, y=1.0))).light_side is None
 
 
 def test_every_loadout_is_told_by_itself():
-    items = (thing("body", 300, 250), thing("cam", 60, 420, option=True))
+    parts = (thing("body", 300, 250), thing("cam", 60, 420, option=True))
     loadouts = (Loadout("with", "With", ("cam",)), Loadout("without", "Without"))
-    build = plane(*items, loadouts=loadouts)
+    build = plane(*parts, loadouts=loadouts)
     assert told(build, 0).heavy is Heavy.TAIL
     assert told(build, 1).heavy is Heavy.NEITHER
 
@@ -123,10 +123,10 @@ def test_twin_fins_are_drawn_as_two():
 def test_a_variants_changes_in_words():
     origin = plane(thing("motor", 40, 10), thing("pack", 100, 200))
     longer = replace(WING, sections=(Section(200, 0, 0, 190), Section(200, 600, 0, 190)))
-    moved = replace(origin.items[1], station=Station(180.0, doubt_mm=0.2))
+    moved = replace(origin.parts[1], station=Station(180.0, doubt_mm=0.2))
     variant = replace(
         origin, id="v", name="V", surfaces=(longer,), targets=(), thrust=Thrust(400.0),
-        items=(moved, thing("camera", 60, 100)),
+        parts=(moved, thing("camera", 60, 100)),
     )  # fmt: skip
     said = changed(origin, variant)
     assert "span 1080 to 1200 mm" in said
@@ -140,7 +140,7 @@ def test_a_variants_changes_in_words():
 
 def test_by_what_share_a_variant_is_more_and_how_slowly_it_flies():
     origin = plane(thing("motor", 100, 10), thing("pack", 100, 200))
-    variant = replace(origin, id="v", items=(*origin.items, thing("camera", 50, 100)))
+    variant = replace(origin, id="v", parts=(*origin.parts, thing("camera", 50, 100)))
     told = beside(origin, variant, assess(variant), assess(origin))
     by_kind = dict(zip((each.kind for each in told.loadouts[0].answers), told.shares, strict=True))
     assert by_kind[TargetKind.AUW] == pytest.approx(0.25)
@@ -152,6 +152,6 @@ def test_by_what_share_a_variant_is_more_and_how_slowly_it_flies():
 
 def test_a_long_list_of_changes_is_cut_short():
     origin = plane(*(thing(f"t{k}", 5, 100) for k in range(20)))
-    said = changed(origin, replace(origin, items=()))
+    said = changed(origin, replace(origin, parts=()))
     assert len(said) == 13
     assert said[-1] == "and 8 more"

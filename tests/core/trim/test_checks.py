@@ -16,8 +16,8 @@ from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.balancing import SUPPORT_DOUBT_MM, BalanceCheck, CheckKind
 from oaken_scale.core.model.build import (
     Build,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Reference,
     Role,
@@ -31,24 +31,24 @@ from oaken_scale.core.trim.flown import fly
 from tests.benches import MORNING
 
 
-def thing(id: str, grams: float, x: float, sd: float = 2.0, y=0.0, z=0.0, **more) -> Item:
+def thing(id: str, grams: float, x: float, sd: float = 2.0, y=0.0, z=0.0, **more) -> Part:
     more = {"doubt_g": 0.05 * grams, **more}
-    return Item(id, id.title(), Pedigree.LISTING, stated_g=grams,
+    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams,
                 station=Station(x, y, z, doubt_mm=sd), **more)  # fmt: skip
 
 
-def plane(*checks: BalanceCheck, items=None) -> Build:
-    items = items or (
+def plane(*checks: BalanceCheck, parts=None) -> Build:
+    parts = parts or (
         thing("motor", 50, 10), thing("pack", 100, 180), thing("wing", 150, 280, 4.0, z=60),
         thing("tail", 40, 760, 4.0), thing("body", 120, 350, 4.0),
     )  # fmt: skip
-    return Build("b", "B", items=items, scales=(Scale("k", "K", 0.1, 0.05, 0.0),), checks=checks)
+    return Build("b", "B", parts=parts, scales=(Scale("k", "K", 0.1, 0.05, 0.0),), checks=checks)
 
 
 def sure(*checks: BalanceCheck) -> Build:
     """The plane with its masses known: a reaction then tells of the balance alone."""
-    items = tuple(replace(item, doubt_g=0.01) for item in plane().items)
-    return plane(*checks, items=items)
+    parts = tuple(replace(part, doubt_g=0.01) for part in plane().parts)
+    return plane(*checks, parts=parts)
 
 
 def support(x: float, **more) -> BalanceCheck:
@@ -135,17 +135,17 @@ def test_an_end_that_drops_is_no_check_of_where_the_plane_balances(by, counts):
 def test_a_fuselage_alone_speaks_of_what_is_in_it_and_is_no_check_of_the_plane():
     held = ("motor", "pack", "body", "tail")
     build = plane()
-    alone = replace(build, items=tuple(each for each in build.items if each.id in held))
+    alone = replace(build, parts=tuple(each for each in build.parts if each.id in held))
     x = cg_of(alone).x_mm + 12
     stood_then = as_it_stands(build, None, held)
-    assert {each.item for each in stood_then} == set(held)
-    check = support(x, by="pegs", part="Fuselage, loaded", stood=stood_then)
-    joint = cg_of(replace(alone, checks=(replace(check, part=""),)))
+    assert {each.part for each in stood_then} == set(held)
+    check = support(x, by="pegs", held_alone="Fuselage, loaded", stood=stood_then)
+    joint = cg_of(replace(alone, checks=(replace(check, held_alone=""),)))
     told = fly(replace(build, checks=(check,)))
-    there = np.array([float(item.id in held) for item in build.items])
+    there = np.array([float(part.id in held) for part in build.parts])
     seen = centre_of_gravity(told.after.mass, told.after.mass_cov, told.where, there)
     assert seen.x_mm == pytest.approx(joint.x_mm, abs=1e-6)
-    assert told.checks[0].part == "Fuselage, loaded"
+    assert told.checks[0].held_alone == "Fuselage, loaded"
     assert told.planes[0].cg.x_mm > cg_of(build).x_mm + 4  # the wing hangs on as it was
     beam = assess(replace(build, checks=(check,))).beam
     assert beam.loadouts[0].checked == "not checked by hand yet"
@@ -161,7 +161,7 @@ def test_pegs_are_trusted_more_than_fingertips():
 def test_reaction_on_one_scale_is_where_the_moments_say():
     """Supports at 100 and 500 mm; the aft one reads M (x - 100)/400."""
     build = plane()
-    total = sum(item.stated_g for item in build.items)
+    total = sum(part.stated_g for part in build.parts)
     x = cg_of(build).x_mm + 4
     check = BalanceCheck("c", MORNING, CheckKind.SUPPORTS, None, 100.0, other_mm=500.0,
                          reading_g=total * (x - 100) / 400, scale="k")  # fmt: skip
@@ -182,7 +182,7 @@ def test_a_hang_angle_by_hand():
 
 def test_left_and_right_speak_of_the_middle_line():
     build = plane()
-    total = sum(item.stated_g for item in build.items)
+    total = sum(part.stated_g for part in build.parts)
     check = BalanceCheck("c", MORNING, CheckKind.SIDES, None, -300.0, other_mm=300.0,
                          reading_g=total * (300 + 4) / 600, scale="k")  # fmt: skip
     told = assess(plane(check))
@@ -196,7 +196,7 @@ def joint(build: Build):
     """Masses and x stations as one Gaussian, conditioned on every check: two Gauss-Newton steps
     with the full matrices."""
     after, where = solve(build), stations(build, None)
-    n = len(build.items)
+    n = len(build.parts)
     mean = np.concatenate([after.mass, np.zeros(n)])
     prior = np.zeros((2 * n, 2 * n))
     prior[:n, :n] = after.mass_cov
@@ -223,7 +223,7 @@ def test_any_checks_agree_with_the_joint_gaussian_written_out(given_checks):
     build = plane(*checks)
     z, cov = joint(build)
     after, where, _ = checked(build, solve(build), stations(build, None))
-    n = len(build.items)
+    n = len(build.parts)
     assert after.mass == pytest.approx(z[:n], rel=1e-8)
     assert after.mass_cov == pytest.approx(cov[:n, :n], rel=1e-6, abs=1e-8)
     x = stations(build, None).xyz[:, 0] + z[n:]
@@ -239,7 +239,7 @@ def test_any_checks_agree_with_the_joint_gaussian_written_out(given_checks):
 def test_set_aside_it_speaks_no_more_and_is_still_told():
     check = replace(support(300.0), set_aside="held it wrong")
     told = assess(plane(check))
-    assert told.items == assess(plane()).items
+    assert told.parts == assess(plane()).parts
     assert told.beam.checks[0].found_mm == 300.0
     assert "not checked by hand" in told.beam.loadouts[0].checked
 
@@ -253,10 +253,10 @@ def test_one_that_agrees_needs_no_explanation():
 
 
 def test_a_disagreement_is_explained_by_the_other_pack():
-    items = (*plane().items[2:], thing("big", 120, 60, option=True),
+    parts = (*plane().parts[2:], thing("big", 120, 60, option=True),
              thing("small", 60, 60, option=True))  # fmt: skip
     loadouts = (Loadout("big", "Big pack", ("big",)), Loadout("small", "Small pack", ("small",)))
-    build = replace(plane(items=items), loadouts=loadouts)
+    build = replace(plane(parts=parts), loadouts=loadouts)
     there = fly(build).planes[1].cg.x_mm
     wrong = replace(support(there, by="pegs"), loadout="big")
     told = reasons(replace(build, checks=(wrong,)))
@@ -266,16 +266,16 @@ def test_a_disagreement_is_explained_by_the_other_pack():
 def test_a_station_measured_from_the_other_reference_is_found():
     """The receiver was measured from the leading edge and written down from the nose."""
     wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))
-    items = (*plane().items, thing("servos", 60, 90))
-    build = replace(plane(items=items), surfaces=(wing,))
+    parts = (*plane().parts, thing("servos", 60, 90))
+    build = replace(plane(parts=parts), surfaces=(wing,))
     true = tuple(
         replace(i, station=replace(i.station, reference=Reference.LEADING_EDGE))
         if i.id == "servos" else i
-        for i in items
+        for i in parts
     )  # fmt: skip
-    found = cg_of(replace(build, items=true)).x_mm
+    found = cg_of(replace(build, parts=true)).x_mm
     told = reasons(replace(build, checks=(support(found, by="pegs"),)))
-    assert Reason(Explains.FROM_LEADING_EDGE, item="servos") in told
+    assert Reason(Explains.FROM_LEADING_EDGE, part="servos") in told
 
 
 def test_grams_at_the_tail_that_nobody_listed():
@@ -286,10 +286,10 @@ def test_grams_at_the_tail_that_nobody_listed():
 
 
 def test_checked_with_another_pack_only():
-    items = (*plane().items, thing("cam", 30, 200, option=True))
+    parts = (*plane().parts, thing("cam", 30, 200, option=True))
     loadouts = (Loadout("with", "With", ("cam",)), Loadout("without", "Without"))
     one = replace(support(300.0), loadout="with")
-    build = replace(plane(items=items), loadouts=loadouts, checks=(one,))
+    build = replace(plane(parts=parts), loadouts=loadouts, checks=(one,))
     with_it, without = assess(build).beam.loadouts
     assert with_it.checked.startswith("checked by hand on")
     assert without.checked == "checked with With only"
@@ -308,9 +308,9 @@ def stood(build: Build, x: float, loadout=None) -> Build:
 
 
 def shifted(build: Build, id: str, by: float) -> Build:
-    return replace(build, items=tuple(
+    return replace(build, parts=tuple(
         replace(i, station=replace(i.station, x_mm=i.station.x_mm + by)) if i.id == id else i
-        for i in build.items
+        for i in build.parts
     ))  # fmt: skip
 
 
@@ -339,23 +339,23 @@ def test_what_was_moved_is_a_little_less_sure_than_before():
 def test_what_is_added_or_taken_off_leaves_the_check_as_it_was():
     build = stood(plane(), cg_of(plane()).x_mm)
     ballast = thing("lead", 20, 0, 0.0)
-    more = replace(build, items=(*build.items, ballast))
+    more = replace(build, parts=(*build.parts, ballast))
     told = assess(more)
     assert abs(told.beam.checks[0].t) < 0.01
     assert told.beam.loadouts[0].checked == "not checked since: Lead added"
     expected = (460 * cg_of(build).x_mm) / 480
     assert cg_of(more).x_mm == pytest.approx(expected, abs=0.05)
-    off = replace(build, items=tuple(
-        replace(i, retired=True, retired_at=MORNING) if i.id == "tail" else i for i in build.items
+    off = replace(build, parts=tuple(
+        replace(i, retired=True, retired_at=MORNING) if i.id == "tail" else i for i in build.parts
     ))  # fmt: skip
     assert "Tail taken off" in assess(off).beam.loadouts[0].checked
     assert abs(assess(off).beam.checks[0].t) < 0.01
 
 
 def test_a_check_of_one_loadout_moves_the_other_only_by_what_both_have():
-    items = tuple(replace(i, option=i.id == "pack") for i in plane().items)
+    parts = tuple(replace(i, option=i.id == "pack") for i in plane().parts)
     loadouts = (Loadout("with", "With", ("pack",)), Loadout("bare", "Bare"))
-    build = replace(plane(items=items), loadouts=loadouts)
+    build = replace(plane(parts=parts), loadouts=loadouts)
     checked_ = stood(build, cg_of(build).x_mm, "with")
     moved = shifted(checked_, "pack", -60.0)
     bare = [fly(each).planes[1].cg.x_mm for each in (checked_, moved)]

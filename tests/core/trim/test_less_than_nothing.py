@@ -6,7 +6,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import Item, Pedigree, Station
+from oaken_scale.core.model.build import Part, Pedigree, Station
 from oaken_scale.core.model.faults import faults
 from oaken_scale.core.trim.one_more import one_more
 from oaken_scale.core.trim.which_pack import which_pack
@@ -16,9 +16,9 @@ from oaken_scale.demo.sandpiper import sandpiper
 def lighter_by(grams: float):
     """The Sandpiper with so much sanded off."""
     whole = sandpiper()
-    off = Item("sanded", "Sanded off", Pedigree.LISTING, stated_g=-grams, doubt_g=1.0,
+    off = Part("sanded", "Sanded off", Pedigree.LISTING, stated_g=-grams, doubt_g=1.0,
                station=Station(300.0), host="fuselage-box")  # fmt: skip
-    build = replace(whole, items=(*whole.items, off))
+    build = replace(whole, parts=(*whole.parts, off))
     assert faults(build) == ()
     return build
 

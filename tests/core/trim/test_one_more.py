@@ -5,7 +5,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import Item, Pedigree, Station, TargetKind
+from oaken_scale.core.model.build import Part, Pedigree, Station, TargetKind
 from oaken_scale.core.trim.one_more import one_more
 from tests.core.trim.test_which_pack import PLANE
 
@@ -25,10 +25,10 @@ def test_as_it_is_it_is_what_the_rods_tell():
 
 def test_sixty_grams_more_come_out_as_on_the_plane_that_carries_them():
     _, then = one_more(PLANE, PLANE.loadouts[0], 60.0)
-    camera = Item(
+    camera = Part(
         "c", "Camera", Pedigree.LISTING, stated_g=60.0, doubt_g=0.0, station=Station(250.0)
     )
-    told = assess(replace(PLANE, items=(*PLANE.items, camera)))
+    told = assess(replace(PLANE, parts=(*PLANE.parts, camera)))
     four = {each.kind: each.value for each in told.loadouts[0].answers}
     assert then.auw_g == pytest.approx(four["auw"])
     assert then.wing_loading == pytest.approx(four["wing_loading"])

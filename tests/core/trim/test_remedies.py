@@ -14,8 +14,8 @@ from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot,
 from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Reference,
     Role,
@@ -37,18 +37,18 @@ from tests.benches import MORNING
 NONE = Ballast()
 
 
-def thing(id: str, grams: float, x: float, slide=None, **more) -> Item:
+def thing(id: str, grams: float, x: float, slide=None, **more) -> Part:
     y = more.pop("y", 0.0)
-    return Item(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=0.0,
+    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=0.0,
                 station=Station(x, y, doubt_mm=0.0),
                 slide=None if slide is None else Slide(*slide), **more)  # fmt: skip
 
 
-def plane(*items: Item, low=245.0, high=255.0, most=None, ballast=NONE, **more) -> Build:
+def plane(*parts: Part, low=245.0, high=255.0, most=None, ballast=NONE, **more) -> Build:
     targets = (Target(TargetKind.BALANCE, low, high, "", BalanceUnit.MM_FROM_NOSE),)
     if most is not None:
         targets += (Target(TargetKind.AUW, high=most),)
-    return Build("b", "B", items=items, targets=targets, ballast=ballast, **more)
+    return Build("b", "B", parts=parts, targets=targets, ballast=ballast, **more)
 
 
 def ready(build: Build) -> Bench:
@@ -76,8 +76,8 @@ def test_a_plane_in_its_range_is_left_alone():
 
 def test_the_pack_moves_before_any_ballast_goes_in():
     """300 at 280, 40 at 700, pack 100 at 190: 299.5; to 255 the pack goes to 30.4 less."""
-    items = (*BODY, thing("pack", 100, 190, (-200, 240)))
-    told = remedies(ready(plane(*items, ballast=NOSE)))
+    parts = (*BODY, thing("pack", 100, 190, (-200, 240)))
+    told = remedies(ready(plane(*parts, ballast=NOSE)))
     moment = 300 * 280 + 40 * 700 + 100 * 190
     to = 190 - (moment - 255 * 440) / 100
     assert told.best.ballast == ()
@@ -87,8 +87,8 @@ def test_the_pack_moves_before_any_ballast_goes_in():
 
 
 def test_what_the_slide_leaves_is_made_up_with_the_least_ballast():
-    items = (*BODY, thing("pack", 100, 190, (120, 240)))
-    told = best(plane(*items, ballast=NOSE))
+    parts = (*BODY, thing("pack", 100, 190, (120, 240)))
+    told = best(plane(*parts, ballast=NOSE))
     need = (300 * 280 + 40 * 700 + 100 * 120 - 255 * 440) / 255
     assert told.slides[0].to_mm == pytest.approx(120.0)
     assert told.ballast_g == pytest.approx(need, abs=1e-3)
@@ -96,13 +96,13 @@ def test_what_the_slide_leaves_is_made_up_with_the_least_ballast():
 
 def test_the_lightest_pack_rules_and_the_heavy_one_slides_back():
     """Both packs sit in the same bay; the light one needs ballast, then the heavy one is aft."""
-    items = (*BODY, thing("light", 60, 100, (100, 260), option=True),
+    parts = (*BODY, thing("light", 60, 100, (100, 260), option=True),
              thing("heavy", 130, 100, (100, 260), option=True))  # fmt: skip
     loadouts = (Loadout("l", "Light", ("light",)), Loadout("h", "Heavy", ("heavy",)))
-    told = best(plane(*items, ballast=NOSE, loadouts=loadouts))
+    told = best(plane(*parts, ballast=NOSE, loadouts=loadouts))
     need = (300 * 280 + 40 * 700 + 60 * 100 - 255 * 400) / 255
     assert told.ballast_g == pytest.approx(need, abs=1e-3)
-    assert [each.item for each in told.slides] == ["heavy"]
+    assert [each.part for each in told.slides] == ["heavy"]
     assert all(245 - 1e-3 <= each.x_mm <= 255 + 1e-3 for each in told.loadouts)
 
 
@@ -119,8 +119,8 @@ def test_pieces_are_used_whole_and_pairs_on_both_sides():
 def test_the_heavy_wing_is_answered_at_the_other_tip():
     spots = (BallastSpot("left", "Left tip", 250.0, -500.0), BallastSpot("right", "Right tip",
              250.0, 500.0))  # fmt: skip
-    items = (thing("body", 300, 250), thing("panel", 100, 250, y=30.0))
-    told = best(plane(*items, ballast=Ballast(spots)))
+    parts = (thing("body", 300, 250), thing("panel", 100, 250, y=30.0))
+    told = best(plane(*parts, ballast=Ballast(spots)))
     # 500 b - 3 b >= 3000 - 3 * 400
     assert [each.spot for each in told.ballast] == ["left"]
     assert told.ballast_g == pytest.approx(
@@ -146,8 +146,8 @@ def test_what_stands_in_the_way_is_named(build, limit):
 
 
 def test_ballast_that_breaks_the_limit_is_told_beside_the_slide():
-    items = (*BODY, thing("pack", 100, 190, (-200, 240)))
-    told = remedies(ready(plane(*items, most=445.0, ballast=NOSE)))
+    parts = (*BODY, thing("pack", 100, 190, (-200, 240)))
+    told = remedies(ready(plane(*parts, most=445.0, ballast=NOSE)))
     assert [each.breaks_limit for each in told.others] == [True]
 
 
@@ -194,10 +194,10 @@ def test_pieces_that_step_over_the_narrowed_range_are_told_with_their_chance():
 def test_with_two_loadouts_the_worse_chance_is_made_the_best(pull):
     """No number of pieces gives the loadout that is worse off a better chance."""
     vague = replace(thing("body", 300, 262), station=Station(262.0, doubt_mm=3.0))
-    items = (vague, thing("light", 20, 250, option=True), thing("heavy", 220, pull, option=True))
+    parts = (vague, thing("light", 20, 250, option=True), thing("heavy", 220, pull, option=True))
     loadouts = (Loadout("l", "Light", ("light",)), Loadout("h", "Heavy", ("heavy",)))
     ballast = replace(spot(8.0), pieces=(2.4,) * 24)
-    build = plane(*items, low=245.0, high=248.0, ballast=ballast, loadouts=loadouts)
+    build = plane(*parts, low=245.0, high=248.0, ballast=ballast, loadouts=loadouts)
     told = remedies(ready(build)).best
     sigma = [each.cg.x_sd_mm for each in fly(build).planes]
 
@@ -217,36 +217,36 @@ def test_with_two_loadouts_the_worse_chance_is_made_the_best(pull):
 
 
 def test_what_would_make_it_surer_is_said():
-    heavy = Item("body", "Body", Pedigree.GUESS, stated_g=300.0, station=Station(255.0))
-    tail = Item("tail", "Tail boom", Pedigree.GUESS, stated_g=60.0, station=Station(700.0))
+    heavy = Part("body", "Body", Pedigree.GUESS, stated_g=300.0, station=Station(255.0))
+    tail = Part("tail", "Tail boom", Pedigree.GUESS, stated_g=60.0, station=Station(700.0))
     build = plane(heavy, tail, thing("pack", 100, 190, (-300, 240)), low=248.0, high=252.0)
     told = remedies(ready(build))
     assert told.best.chance < 0.84
-    assert told.unsure_item == "tail"
+    assert told.unsure_part == "tail"
 
 
 def test_with_no_permission_at_all_the_pack_and_the_nose_are_offered():
-    items = (*BODY, thing("pack", 100, 190))
-    told = remedies(ready(plane(*items)))
+    parts = (*BODY, thing("pack", 100, 190))
+    told = remedies(ready(plane(*parts)))
     assert told.best is None
     assert told.in_the_way.limit is Limit.PERMISSION
     assert not told.in_the_way.may_move
     slide, nose = told.offers
     assert slide.offer
-    assert [each.item for each in slide.slides] == ["pack"]
+    assert [each.part for each in slide.slides] == ["pack"]
     assert nose.offer
     assert nose.spots[0].x_mm == 0.0
-    done = applied(plane(*items), slide)
-    pack = next(item for item in done.items if item.id == "pack")
+    done = applied(plane(*parts), slide)
+    pack = next(part for part in done.parts if part.id == "pack")
     assert pack.slide.low_mm == pytest.approx(pack.station.x_mm)
     assert pack.slide.high_mm == 190.0
 
 
 def test_how_much_longer_the_bay_would_have_to_be():
-    items = (*BODY, thing("pack", 100, 190, (30, 240)))
+    parts = (*BODY, thing("pack", 100, 190, (30, 240)))
     moment = 300 * 280 + 40 * 700
     needs = 255 * 440 - moment
-    told = remedies(ready(plane(*items)))
+    told = remedies(ready(plane(*parts)))
     assert told.in_the_way.limit is Limit.SLIDES
     assert told.in_the_way.subject == "pack"
     assert told.in_the_way.amount == pytest.approx(30 - needs / 100, abs=0.6)
@@ -254,9 +254,9 @@ def test_how_much_longer_the_bay_would_have_to_be():
 
 def test_what_pulls_it_over_and_the_grams_at_the_other_tip():
     wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 500, 0, 190)))
-    items = (thing("body", 300, 250), thing("left", 60, 250, y=-250.0),
+    parts = (thing("body", 300, 250), thing("left", 60, 250, y=-250.0),
              thing("right", 60, 250, y=250.0), thing("camera", 50, 250, y=80.0))  # fmt: skip
-    told = remedies(ready(plane(*items, surfaces=(wing,), ballast=spot())))
+    told = remedies(ready(plane(*parts, surfaces=(wing,), ballast=spot())))
     assert told.in_the_way.limit is Limit.SIDEWAYS
     assert told.in_the_way.subject == "camera"
     assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 470) / 503)
@@ -264,10 +264,10 @@ def test_what_pulls_it_over_and_the_grams_at_the_other_tip():
 
 
 def test_what_pulls_one_loadout_over_is_looked_for_aboard_it_alone():
-    items = (thing("body", 300, 250), thing("lamp", 30, 250, y=-90.0, option=True),
+    parts = (thing("body", 300, 250), thing("lamp", 30, 250, y=-90.0, option=True),
              thing("camera", 50, 250, y=80.0, option=True))  # fmt: skip
     loadouts = (Loadout("l", "Lamp", ("lamp",)), Loadout("c", "Camera", ("camera",)))
-    told = remedies(ready(plane(*items, loadouts=loadouts, ballast=spot())))
+    told = remedies(ready(plane(*parts, loadouts=loadouts, ballast=spot())))
     assert told.in_the_way.subject == "camera"
     # No wing is drawn: the tips are taken to be where the farthest part sits.
     assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 350) / (90 + 3))
@@ -277,11 +277,11 @@ def test_what_pulls_one_loadout_over_is_looked_for_aboard_it_alone():
 def test_a_pair_counts_twice_against_the_weight_limit():
     spots = (BallastSpot("tips", "Tips", 0.0, 400.0, pair=True),)
     need = 300 * (262 - 255) / 255
-    items = (thing("body", 300, 262),)
-    fits = plane(*items, ballast=Ballast(spots), most=300 + need + 0.1)
+    parts = (thing("body", 300, 262),)
+    fits = plane(*parts, ballast=Ballast(spots), most=300 + need + 0.1)
     assert best(fits).ballast_g == pytest.approx(need, abs=1e-3)
     assert best(fits).ballast[0].grams == pytest.approx(need / 2, abs=1e-3)
-    told = remedies(ready(replace(fits, targets=plane(*items, most=300 + need - 1).targets)))
+    told = remedies(ready(replace(fits, targets=plane(*parts, most=300 + need - 1).targets)))
     assert told.best is None
     assert told.in_the_way.limit is Limit.WEIGHT
     assert told.in_the_way.amount == pytest.approx(1.0, abs=0.01)
@@ -290,8 +290,8 @@ def test_a_pair_counts_twice_against_the_weight_limit():
 def test_done_once_is_done():
     """Nothing more is asked for, whatever was moved and put in."""
     for body_x in (272.0, 280.0, 290.0):
-        vague = Item("body", "Body", Pedigree.GUESS, stated_g=300.0, station=Station(body_x))
-        pack = Item("pack", "Pack", Pedigree.LISTING, stated_g=100.0, station=Station(220.0),
+        vague = Part("body", "Body", Pedigree.GUESS, stated_g=300.0, station=Station(body_x))
+        pack = Part("pack", "Pack", Pedigree.LISTING, stated_g=100.0, station=Station(220.0),
                     slide=Slide(200.0, 230.0))  # fmt: skip
         build = plane(vague, pack, ballast=spot(), low=225.0, high=255.0)
         told = what_would_fix(build)
@@ -303,9 +303,9 @@ def test_done_once_is_done():
 
 def test_after_a_check_a_remedy_ends_in_nothing_to_fix():
     """The check keeps the plane as it stood: what is moved afterwards moves the CG by all of it."""
-    items = (thing("body", 300, 268), thing("pack", 100, 240, (120, 260)))
-    items = tuple(replace(i, station=replace(i.station, doubt_mm=4.0)) for i in items)
-    build = plane(*items)
+    parts = (thing("body", 300, 268), thing("pack", 100, 240, (120, 260)))
+    parts = tuple(replace(i, station=replace(i.station, doubt_mm=4.0)) for i in parts)
+    build = plane(*parts)
     here = fly(build).planes[0].cg.x_mm
     check = BalanceCheck("c", MORNING, CheckKind.SUPPORT, None, here + 1.0, "pegs",
                          stood=as_it_stands(build, None))  # fmt: skip
@@ -334,15 +334,15 @@ def test_done_for_real_every_loadout_is_where_it_was_promised():
     told = best(build)
     done = applied(build, told)
     assert fly(done).planes[0].cg.x_mm == pytest.approx(told.loadouts[0].x_mm, abs=0.05)
-    assert any(item.name == "Ballast, nose" for item in done.items)
+    assert any(part.name == "Ballast, nose" for part in done.parts)
     assert assess(done).beam.loadouts[0].off_mm == pytest.approx(0.0, abs=0.05)
 
 
 def searched(build: Build, step: float = 5.0) -> float | None:
     """The least ballast by trying everything: slides on a grid, every use of the pieces."""
     flown, on = fly(build), build.ballast
-    sliding = [i for i, item in enumerate(build.items) if item.slide]
-    grids = [np.arange(build.items[i].slide.low_mm, build.items[i].slide.high_mm + 0.1, step)
+    sliding = [i for i, part in enumerate(build.parts) if part.slide]
+    grids = [np.arange(build.parts[i].slide.low_mm, build.parts[i].slide.high_mm + 0.1, step)
              for i in sliding]  # fmt: skip
     most = next((t.high for t in build.targets if t.kind is TargetKind.AUW), np.inf)
     low, high = build.targets[0].low, build.targets[0].high
@@ -379,7 +379,7 @@ def searched(build: Build, step: float = 5.0) -> float | None:
 )  # fmt: skip
 @settings(deadline=None, max_examples=30)
 def test_no_search_finds_less_ballast(body_x, light, heavy, pieces, limited):
-    items = (
+    parts = (
         thing("body", 300, body_x),
         thing("receiver", 20, 240, (220, 260)),
         thing("light", light, 180, (160, 200), option=True),
@@ -387,7 +387,7 @@ def test_no_search_finds_less_ballast(body_x, light, heavy, pieces, limited):
     )
     spots = (BallastSpot("nose", "Nose", 0.0, most_g=18.0), BallastSpot("bay", "Bay", 100.0))
     build = plane(
-        *items, low=240.0, high=256.0, most=450.0 if limited else None,
+        *parts, low=240.0, high=256.0, most=450.0 if limited else None,
         ballast=Ballast(spots, tuple(pieces)),
         loadouts=(Loadout("l", "L", ("light",)), Loadout("h", "H", ("heavy",))),
     )  # fmt: skip

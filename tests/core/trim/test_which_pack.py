@@ -8,8 +8,8 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.model.balancing import Ballast, BallastSpot
 from oaken_scale.core.model.build import (
     Build,
-    Item,
     Loadout,
+    Part,
     Pedigree,
     Role,
     Section,
@@ -36,8 +36,8 @@ DRIVE = Power(
 )
 
 
-def part(id: str, grams: float, x: float, **more) -> Item:
-    return Item(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=2.0, station=Station(x),
+def part(id: str, grams: float, x: float, **more) -> Part:
+    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=2.0, station=Station(x),
                 **more)  # fmt: skip
 
 
@@ -46,7 +46,7 @@ PLANE = Build(
     "B",
     layout="tractor",
     purpose="trainer",
-    items=(
+    parts=(
         part("airframe", 250.0, 320.0),
         part("motor", 28.0, 20.0),
         part("pack", 105.0, 160.0, option=True, slide=Slide(100.0, 200.0)),
@@ -71,12 +71,12 @@ def choices(build: Build = PLANE, packs=(LIGHT, HEAVY), motors=()):
 
 def fitted(build: Build, tried: TriedPack) -> Build:
     """The plane that really has another pack."""
-    items = tuple(
+    parts = tuple(
         replace(each, stated_g=tried.mass_g, doubt_g=tried.doubt_g) if each.id == "pack" else each
-        for each in build.items
+        for each in build.parts
     )
-    pack = replace(tried.pack, id="big", item="pack")
-    return replace(build, items=items, power=replace(build.power, packs=(pack,)))
+    pack = replace(tried.pack, id="big", part="pack")
+    return replace(build, parts=parts, power=replace(build.power, packs=(pack,)))
 
 
 def test_the_pack_that_flies_is_told_as_the_rods_tell_it():
@@ -110,7 +110,7 @@ def test_a_pack_that_is_tried_comes_out_as_on_the_plane_that_has_it(tried):
 
 def test_balance_is_that_of_the_remedies_for_the_pack_alone():
     still = replace(
-        PLANE, items=tuple(replace(e, slide=None) if e.id == "servo" else e for e in PLANE.items)
+        PLANE, parts=tuple(replace(e, slide=None) if e.id == "servo" else e for e in PLANE.parts)
     )
     for tried in (LIGHT, HEAVY):
         (found,) = [each for each in choices(still) if each.pack == tried.pack.name]
@@ -127,15 +127,15 @@ def test_balance_is_that_of_the_remedies_for_the_pack_alone():
 def placed(x: float, **more) -> Build:
     """A plane whose airframe sits elsewhere, and nothing slides but what is said."""
     slides = more.pop("slides", {})
-    items = tuple(
+    parts = tuple(
         replace(
             each,
             station=Station(x if each.id == "airframe" else each.station.x_mm),
             slide=slides.get(each.id),
         )
-        for each in PLANE.items
+        for each in PLANE.parts
     )
-    return replace(PLANE, items=items, **more)
+    return replace(PLANE, parts=parts, **more)
 
 
 def test_how_far_short_all_moves_fall_by_hand():

@@ -9,7 +9,7 @@ from oaken_scale.core.geometry.neutral_point import neutral_point
 from oaken_scale.core.model.build import (
     BalanceUnit,
     Build,
-    Item,
+    Part,
     Pedigree,
     Reference,
     Role,
@@ -26,9 +26,9 @@ from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.wing_placement import wing_place, with_wing_at
 
 
-def thing(id, grams, x, assembly="Fuselage", reference=Reference.NOSE) -> Item:
+def thing(id, grams, x, assembly="Fuselage", reference=Reference.NOSE) -> Part:
     station = Station(x, reference=reference, doubt_mm=0.0)
-    return Item(id, id.title(), Pedigree.LISTING, assembly, grams, station=station)
+    return Part(id, id.title(), Pedigree.LISTING, assembly, grams, station=station)
 
 
 def surface(role, x, half, chord) -> Surface:
@@ -41,7 +41,7 @@ def plane(unit=BalanceUnit.PERCENT_MAC, low=25.0, high=33.0, canard=False) -> Bu
                     else surface(Role.TAIL, 700, 210, 110))  # fmt: skip
     return Build(
         "b", "B",
-        items=(thing("panel", 90, 85, "Wing", Reference.LEADING_EDGE),
+        parts=(thing("panel", 90, 85, "Wing", Reference.LEADING_EDGE),
                thing("spar", 20, 260, "Wing"), thing("body", 300, 260),
                thing("servo", 18, 100, reference=Reference.LEADING_EDGE)),
         surfaces=tuple(surfaces),
@@ -70,7 +70,7 @@ def test_moved_there_it_balances_in_the_middle_of_its_range(build):
     moved = with_wing_at(build, wing_place(build, None, "Wing"), "Wing")
     answer = assess(moved).loadouts[0].answers[3]
     assert answer.value == pytest.approx((answer.low + answer.high) / 2, abs=0.15)
-    servo = next(item for item in fly(moved).planes[0].build.items if item.id == "servo")
+    servo = next(part for part in fly(moved).planes[0].build.parts if part.id == "servo")
     wing = assess(moved).wing.leading_edge_x_mm
     assert wing + servo.station.x_mm == pytest.approx(300.0, abs=0.11), "the servo stays put"
 
@@ -86,7 +86,7 @@ def test_on_a_canard_the_margin_is_kept_as_the_neutral_point_moves():
 
 @pytest.mark.parametrize(
     ("change", "field"),
-    [({"targets": ()}, "targets"), ({"surfaces": ()}, "targets"), ({"items": ()}, "assembly")],
+    [({"targets": ()}, "targets"), ({"surfaces": ()}, "targets"), ({"parts": ()}, "assembly")],
 )
 def test_what_is_missing_is_named(change, field):
     with pytest.raises(BuildFaultError) as raised:
@@ -121,7 +121,7 @@ def test_a_range_fixed_to_the_nose_asks_which_school_is_meant():
 def test_a_cg_outside_every_range_is_said_whatever_the_target(x, low, outside):
     """The target's own range has it inside every time."""
     build = plane(BalanceUnit.MM_FROM_NOSE, low, low + 12.0)
-    build = replace(build, items=(thing("all", 300, x),))
+    build = replace(build, parts=(thing("all", 300, x),))
     (told,) = assess(build).beam.loadouts
     assert told.heavy is Heavy.NEITHER
     assert told.outside is outside

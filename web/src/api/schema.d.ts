@@ -260,7 +260,7 @@ export interface paths {
         patch: operations["change_api_v1_builds__build_id__patch"];
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items": {
+    "/api/v1/builds/{build_id}/parts": {
         parameters: {
             query?: never;
             header?: never;
@@ -270,17 +270,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Add Item
+         * Add Part
          * @description Add a part.
          */
-        post: operations["add_item_api_v1_builds__build_id__items_post"];
+        post: operations["add_part_api_v1_builds__build_id__parts_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/{item_id}": {
+    "/api/v1/builds/{build_id}/parts/{part_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -289,16 +289,16 @@ export interface paths {
         };
         get?: never;
         /**
-         * Change Item
+         * Change Part
          * @description Change a part, or retire it; its readings speak on.
          */
-        put: operations["change_item_api_v1_builds__build_id__items__item_id__put"];
+        put: operations["change_part_api_v1_builds__build_id__parts__part_id__put"];
         post?: never;
         /**
-         * Remove Item
+         * Remove Part
          * @description Remove a part that was never weighed; one that was can only be retired.
          */
-        delete: operations["remove_item_api_v1_builds__build_id__items__item_id__delete"];
+        delete: operations["remove_part_api_v1_builds__build_id__parts__part_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -925,7 +925,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/{item_id}/repair": {
+    "/api/v1/builds/{build_id}/parts/{part_id}/repair": {
         parameters: {
             query?: never;
             header?: never;
@@ -938,14 +938,14 @@ export interface paths {
          * Repair
          * @description Repair a part: what was added stays on it, and goes on the pan with it.
          */
-        post: operations["repair_api_v1_builds__build_id__items__item_id__repair_post"];
+        post: operations["repair_api_v1_builds__build_id__parts__part_id__repair_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/{item_id}/trim": {
+    "/api/v1/builds/{build_id}/parts/{part_id}/trim": {
         parameters: {
             query?: never;
             header?: never;
@@ -958,14 +958,14 @@ export interface paths {
          * Trim
          * @description Take something off a part; its readings of before speak of it as it was.
          */
-        post: operations["trim_api_v1_builds__build_id__items__item_id__trim_post"];
+        post: operations["trim_api_v1_builds__build_id__parts__part_id__trim_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/{item_id}/pocket": {
+    "/api/v1/builds/{build_id}/parts/{part_id}/pocket": {
         parameters: {
             query?: never;
             header?: never;
@@ -978,14 +978,14 @@ export interface paths {
          * Cut Pocket
          * @description Cut a pocket into a part; its readings of before speak of it as it was.
          */
-        post: operations["cut_pocket_api_v1_builds__build_id__items__item_id__pocket_post"];
+        post: operations["cut_pocket_api_v1_builds__build_id__parts__part_id__pocket_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/{item_id}/replace": {
+    "/api/v1/builds/{build_id}/parts/{part_id}/replace": {
         parameters: {
             query?: never;
             header?: never;
@@ -995,17 +995,17 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Replace Item
+         * Replace Part
          * @description Put another part in a part's place; the old one retires and its readings speak on.
          */
-        post: operations["replace_item_api_v1_builds__build_id__items__item_id__replace_post"];
+        post: operations["replace_part_api_v1_builds__build_id__parts__part_id__replace_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/{item_id}/retire": {
+    "/api/v1/builds/{build_id}/parts/{part_id}/retire": {
         parameters: {
             query?: never;
             header?: never;
@@ -1018,14 +1018,14 @@ export interface paths {
          * Retire
          * @description Take a part off for good, and what was done to it; its readings speak on.
          */
-        post: operations["retire_api_v1_builds__build_id__items__item_id__retire_post"];
+        post: operations["retire_api_v1_builds__build_id__parts__part_id__retire_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/{item_id}/move": {
+    "/api/v1/builds/{build_id}/parts/{part_id}/move": {
         parameters: {
             query?: never;
             header?: never;
@@ -1038,14 +1038,14 @@ export interface paths {
          * Move
          * @description Take a part to another build, which keeps what it was found to weigh; both, or neither.
          */
-        post: operations["move_api_v1_builds__build_id__items__item_id__move_post"];
+        post: operations["move_api_v1_builds__build_id__parts__part_id__move_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items-together": {
+    "/api/v1/builds/{build_id}/parts-together": {
         parameters: {
             query?: never;
             header?: never;
@@ -1058,7 +1058,7 @@ export interface paths {
          * Move Together
          * @description Take parts to another build together, or the like of them, as they were found to weigh.
          */
-        post: operations["move_together_api_v1_builds__build_id__items_together_post"];
+        post: operations["move_together_api_v1_builds__build_id__parts_together_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1087,7 +1087,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/past": {
+    "/api/v1/builds/{build_id}/reference-build": {
         parameters: {
             query?: never;
             header?: never;
@@ -1099,7 +1099,7 @@ export interface paths {
          * Measure By
          * @description Measure a build by an earlier one: its assemblies as they weigh now.
          */
-        put: operations["measure_by_api_v1_builds__build_id__past_put"];
+        put: operations["measure_by_api_v1_builds__build_id__reference_build_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2057,7 +2057,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/cut": {
+    "/api/v1/builds/{build_id}/parts/cut": {
         parameters: {
             query?: never;
             header?: never;
@@ -2070,14 +2070,14 @@ export interface paths {
          * Cut Out
          * @description Say that parts are cut: they follow the drawing no more.
          */
-        post: operations["cut_out_api_v1_builds__build_id__items_cut_post"];
+        post: operations["cut_out_api_v1_builds__build_id__parts_cut_post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/items/line": {
+    "/api/v1/builds/{build_id}/parts/line": {
         parameters: {
             query?: never;
             header?: never;
@@ -2090,7 +2090,7 @@ export interface paths {
          * Add Line
          * @description Add a part typed on one line: "Left panel 13 dm2 of sheet b in Wing at 266".
          */
-        post: operations["add_line_api_v1_builds__build_id__items_line_post"];
+        post: operations["add_line_api_v1_builds__build_id__parts_line_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2166,7 +2166,7 @@ export interface paths {
         };
         /**
          * Print Labels
-         * @description Labels for parts or packs, or for the items named: on a common sheet, the first so many
+         * @description Labels for parts or packs, or for the parts named: on a common sheet, the first so many
          *     places of a begun one skipped, or on a free grid of plain paper.
          */
         get: operations["print_labels_api_v1_builds__build_id__labels_pdf_get"];
@@ -2675,7 +2675,7 @@ export interface components {
         };
         /**
          * AssemblyMass
-         * @description An assembly's mass [g], one sigma: all its items not retired, and what lies within it.
+         * @description An assembly's mass [g], one sigma: all its parts not retired, and what lies within it.
          *
          *     ``name`` is its whole path, "Fuselage/Nose".
          */
@@ -2696,8 +2696,8 @@ export interface components {
             build: string;
             /** Loadouts */
             loadouts: components["schemas"]["LoadoutAnswers"][];
-            /** Items */
-            items: components["schemas"]["ItemMass"][];
+            /** Parts */
+            parts: components["schemas"]["PartMass"][];
             /** Lots */
             lots: components["schemas"]["LotConstant"][];
             /** Scales */
@@ -2770,8 +2770,9 @@ export interface components {
          *     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
          *     port) and ``other_mm`` (aft, or starboard), and ``reading_g`` on the scale under the second;
          *     ``hang`` has the pivot ``x_mm``, ``z_mm`` and the angle ``nose_down_deg``. ``doubt`` (one
-         *     sigma; mm of the balance point, or degrees of an angle) is None for the usual one. ``part`` says
-         *     what was held where it was not the whole plane: it is no check of the loadout.
+         *     sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
+         *     ``held_alone`` says what was held where it was not the whole plane: it is no check of the
+         *     loadout.
          */
         BalanceCheck: {
             /** Id */
@@ -2816,10 +2817,10 @@ export interface components {
              */
             stood?: components["schemas"]["Stood"][];
             /**
-             * Part
+             * Held Alone
              * @default
              */
-            part?: string;
+            held_alone?: string;
         };
         /**
          * BalanceCheckDoc
@@ -2832,8 +2833,9 @@ export interface components {
          *     ``support`` has ``x_mm``; ``supports`` and ``sides`` have the two supports ``x_mm`` (front, or
          *     port) and ``other_mm`` (aft, or starboard), and ``reading_g`` on the scale under the second;
          *     ``hang`` has the pivot ``x_mm``, ``z_mm`` and the angle ``nose_down_deg``. ``doubt`` (one
-         *     sigma; mm of the balance point, or degrees of an angle) is None for the usual one. ``part`` says
-         *     what was held where it was not the whole plane: it is no check of the loadout.
+         *     sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
+         *     ``held_alone`` says what was held where it was not the whole plane: it is no check of the
+         *     loadout.
          */
         BalanceCheckDoc: {
             /**
@@ -2881,10 +2883,10 @@ export interface components {
              */
             stood?: components["schemas"]["StoodDoc"][];
             /**
-             * Part
+             * Held Alone
              * @default
              */
-            part?: string;
+            held_alone?: string;
         };
         /**
          * BalanceUnit
@@ -3422,8 +3424,8 @@ export interface components {
          * @description A whole build.
          *
          *     ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
-         *     listed, ``habits`` how their guesses and listings ran; ``past`` the earlier build that this one
-         *     is measured by; ``variant_of`` the build that it is a what-if of.
+         *     listed, ``habits`` how their guesses and listings ran; ``reference_build`` the
+         *     earlier build that this one is measured by; ``variant_of`` the build that it is a what-if of.
          */
         Build: {
             /** Id */
@@ -3451,10 +3453,10 @@ export interface components {
              */
             lots?: components["schemas"]["Lot"][];
             /**
-             * Items
+             * Parts
              * @default []
              */
-            items?: components["schemas"]["Item"][];
+            parts?: components["schemas"]["Part"][];
             /**
              * Surfaces
              * @default []
@@ -3498,10 +3500,10 @@ export interface components {
              */
             joints?: components["schemas"]["Joint"][];
             /**
-             * Happenings
+             * Diary
              * @default []
              */
-            happenings?: components["schemas"]["Happening"][];
+            diary?: components["schemas"]["DiaryEntry"][];
             /**
              * Checks
              * @default []
@@ -3515,7 +3517,7 @@ export interface components {
              */
             ballast?: components["schemas"]["Ballast"];
             plan_mark?: components["schemas"]["PlanMark"] | null;
-            past?: components["schemas"]["Past"] | null;
+            reference_build?: components["schemas"]["ReferenceBuild"] | null;
             allowance?: components["schemas"]["Known"] | null;
             /**
              * Habits
@@ -3557,8 +3559,8 @@ export interface components {
          * @description A whole build.
          *
          *     ``allowance`` is the share of the rest that the workshop's finished builds had in things nobody
-         *     listed, ``habits`` how their guesses and listings ran; ``past`` the earlier build that this one
-         *     is measured by; ``variant_of`` the build that it is a what-if of.
+         *     listed, ``habits`` how their guesses and listings ran; ``reference_build`` the
+         *     earlier build that this one is measured by; ``variant_of`` the build that it is a what-if of.
          */
         BuildDoc: {
             /**
@@ -3590,10 +3592,10 @@ export interface components {
              */
             lots?: components["schemas"]["LotDoc"][];
             /**
-             * Items
+             * Parts
              * @default []
              */
-            items?: components["schemas"]["ItemDoc"][];
+            parts?: components["schemas"]["PartDoc"][];
             /**
              * Surfaces
              * @default []
@@ -3637,10 +3639,10 @@ export interface components {
              */
             joints?: components["schemas"]["JointDoc"][];
             /**
-             * Happenings
+             * Diary
              * @default []
              */
-            happenings?: components["schemas"]["HappeningDoc"][];
+            diary?: components["schemas"]["DiaryEntryDoc"][];
             /**
              * Checks
              * @default []
@@ -3654,7 +3656,7 @@ export interface components {
              */
             ballast?: components["schemas"]["BallastDoc"];
             plan_mark?: components["schemas"]["PlanMarkDoc"] | null;
-            past?: components["schemas"]["PastDoc"] | null;
+            reference_build?: components["schemas"]["ReferenceBuildDoc"] | null;
             allowance?: components["schemas"]["ShareDoc"] | null;
             /**
              * Habits
@@ -3705,7 +3707,7 @@ export interface components {
              * Version
              * @constant
              */
-            version: 1;
+            version: 2;
             build: components["schemas"]["BuildDoc"];
         };
         /**
@@ -3930,10 +3932,10 @@ export interface components {
             /** Warning */
             warning?: string | null;
             /**
-             * Part
+             * Held Alone
              * @default
              */
-            part?: string;
+            held_alone?: string;
             feel?: components["schemas"]["Feel"] | null;
         };
         /**
@@ -3950,8 +3952,8 @@ export interface components {
          *     Each lot by its id in the build or on the rack; or the parts' own sheet with other faces.
          */
         Choosing: {
-            /** Items */
-            items: string[];
+            /** Parts */
+            parts: string[];
             /**
              * Lots
              * @default []
@@ -4510,8 +4512,8 @@ export interface components {
          * @description Parts that are cut now.
          */
         CutOut: {
-            /** Items */
-            items: string[];
+            /** Parts */
+            parts: string[];
         };
         /**
          * CutOutDoc
@@ -4536,8 +4538,8 @@ export interface components {
          * @description A piece where it lies on its sheet: its rings there [mm], x along the sheet, y down.
          */
         CutPiece: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Name */
             name: string;
             /** Number */
@@ -4582,10 +4584,10 @@ export interface components {
          */
         CutPieceDoc: {
             /**
-             * Item
+             * Part
              * @description Letters, digits, - and _
              */
-            item: string;
+            part: string;
             /** Name */
             name: string;
             /** Number */
@@ -4731,8 +4733,8 @@ export interface components {
              * @default 5
              */
             margin_mm?: number;
-            /** Items */
-            items?: string[] | null;
+            /** Parts */
+            parts?: string[] | null;
             /**
              * Seconds
              * @default 8
@@ -4745,16 +4747,16 @@ export interface components {
          */
         DamageDoc: {
             /**
-             * Item
+             * Part
              * @description Letters, digits, - and _
              */
-            item: string;
+            part: string;
             /**
              * Added
              * @default []
              */
-            added?: components["schemas"]["NewItem"][];
-            replaced?: components["schemas"]["NewItem"] | null;
+            added?: components["schemas"]["NewPart"][];
+            replaced?: components["schemas"]["NewPart"] | null;
         };
         /**
          * Damp
@@ -4877,6 +4879,65 @@ export interface components {
          * @enum {string}
          */
         DeviceRole: "reader" | "writer";
+        /**
+         * DiaryEntry
+         * @description One thing done to the plane, when, in words, and the parts that it concerns.
+         *
+         *     A repair adds glue and patches, a trim takes off, a replacement puts one part in another's
+         *     place, a move takes a part to another build. After any of them the balance counts as not
+         *     checked.
+         */
+        DiaryEntry: {
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["DiaryKind"];
+            /** Words */
+            words: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts?: string[];
+        };
+        /**
+         * DiaryEntryDoc
+         * @description One thing done to the plane, when, in words, and the parts that it concerns.
+         *
+         *     A repair adds glue and patches, a trim takes off, a replacement puts one part in another's
+         *     place, a move takes a part to another build. After any of them the balance counts as not
+         *     checked.
+         */
+        DiaryEntryDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            kind: components["schemas"]["DiaryKind"];
+            /** Words */
+            words: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts?: string[];
+        };
+        /**
+         * DiaryKind
+         * @description What can happen to a part.
+         * @enum {string}
+         */
+        DiaryKind: "repair" | "replace" | "trim" | "retire" | "move";
         /**
          * Do
          * @description What to do about it.
@@ -5084,8 +5145,8 @@ export interface components {
          * @description A part that was made of a surface or a body: it follows the drawing unless it ``is_cut``.
          */
         DrawnPart: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Of */
             of: string;
             /** Is Cut */
@@ -5126,7 +5187,7 @@ export interface components {
         };
         /**
          * Explains
-         * @description What would explain a check that disagrees: another loadout was aboard; an item was measured
+         * @description What would explain a check that disagrees: another loadout was aboard; a part was measured
          *     from the nose or the leading edge, and written down from the other; it sits elsewhere than
          *     written down; something at the nose or the tail is on no list (glue, paint, a repair).
          * @enum {string}
@@ -5322,8 +5383,8 @@ export interface components {
          */
         FitNote: {
             kind: components["schemas"]["Misfit"];
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Other */
             other: string;
             /** By Mm */
@@ -5847,7 +5908,7 @@ export interface components {
          * @description How one pedigree's figures run on this build.
          *
          *     ``factor`` with ``sd`` (one sigma); ``width`` is how many times as far off as usual they are,
-         *     told by ``weighed`` items; the ``left`` not yet weighed were moved by ``moved_g`` together.
+         *     told by ``weighed`` parts; the ``left`` not yet weighed were moved by ``moved_g`` together.
          */
         HabitFound: {
             pedigree: components["schemas"]["Pedigree"];
@@ -5864,65 +5925,6 @@ export interface components {
             /** Moved G */
             moved_g: number;
         };
-        /**
-         * Happening
-         * @description One thing done to the plane, when, in words, and the parts that it concerns.
-         *
-         *     A repair adds glue and patches, a trim takes off, a replacement puts one part in another's
-         *     place, a move takes a part to another build. After any of them the balance counts as not
-         *     checked.
-         */
-        Happening: {
-            /** Id */
-            id: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            kind: components["schemas"]["HappeningKind"];
-            /** Words */
-            words: string;
-            /**
-             * Items
-             * @default []
-             */
-            items?: string[];
-        };
-        /**
-         * HappeningDoc
-         * @description One thing done to the plane, when, in words, and the parts that it concerns.
-         *
-         *     A repair adds glue and patches, a trim takes off, a replacement puts one part in another's
-         *     place, a move takes a part to another build. After any of them the balance counts as not
-         *     checked.
-         */
-        HappeningDoc: {
-            /**
-             * Id
-             * @description Letters, digits, - and _
-             */
-            id: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-            kind: components["schemas"]["HappeningKind"];
-            /** Words */
-            words: string;
-            /**
-             * Items
-             * @default []
-             */
-            items?: string[];
-        };
-        /**
-         * HappeningKind
-         * @description What can happen to a part.
-         * @enum {string}
-         */
-        HappeningKind: "repair" | "replace" | "trim" | "retire" | "move";
         /**
          * Headroom
          * @description What a loadout may gain until a target breaks [g], one sigma; less than nothing where it is
@@ -6033,8 +6035,8 @@ export interface components {
          * @description A part in its bay: the room on its tightest side [mm], and how many of it would go in.
          */
         InBay: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Bay */
             bay: string;
             /** Clearance Mm */
@@ -6043,180 +6045,13 @@ export interface components {
             how_many: number;
         };
         /**
-         * Item
-         * @description One thing aboard, as it sits on the plane (four screws are one item of four pieces).
-         *
-         *     ``stated_g`` is the builder's or maker's figure for the whole item; ``uses`` adds what is cut
-         *     from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
-         *     with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
-         *     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
-         *     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
-         *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
-         *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
-         *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
-         *     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
-         */
-        Item: {
-            /** Id */
-            id: string;
-            /** Name */
-            name: string;
-            pedigree: components["schemas"]["Pedigree"];
-            /**
-             * Assembly
-             * @default
-             */
-            assembly?: string;
-            /** Stated G */
-            stated_g?: number | null;
-            /**
-             * Uses
-             * @default []
-             */
-            uses?: components["schemas"]["Use"][];
-            /** Doubt G */
-            doubt_g?: number | null;
-            /**
-             * Pieces
-             * @default 1
-             */
-            pieces?: number;
-            station?: components["schemas"]["Station"] | null;
-            /**
-             * Option
-             * @default false
-             */
-            option?: boolean;
-            /**
-             * Retired
-             * @default false
-             */
-            retired?: boolean;
-            /** Thing */
-            thing?: string | null;
-            elsewhere?: components["schemas"]["Known"] | null;
-            group?: components["schemas"]["Group"] | null;
-            /** Price */
-            price?: number | null;
-            /** Host */
-            host?: string | null;
-            /** Replaces */
-            replaces?: string | null;
-            /** Added At */
-            added_at?: string | null;
-            /** Retired At */
-            retired_at?: string | null;
-            slide?: components["schemas"]["Slide"] | null;
-            pattern?: components["schemas"]["Pattern"] | null;
-            drawn?: components["schemas"]["Drawn"] | null;
-            fit?: components["schemas"]["Fit"] | null;
-            colour?: components["schemas"]["Colour"] | null;
-        };
-        /**
-         * ItemDoc
-         * @description One thing aboard, as it sits on the plane (four screws are one item of four pieces).
-         *
-         *     ``stated_g`` is the builder's or maker's figure for the whole item; ``uses`` adds what is cut
-         *     from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
-         *     with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
-         *     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
-         *     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
-         *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
-         *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
-         *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
-         *     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
-         */
-        ItemDoc: {
-            /**
-             * Id
-             * @description Letters, digits, - and _
-             */
-            id: string;
-            /** Name */
-            name: string;
-            pedigree: components["schemas"]["Pedigree"];
-            /**
-             * Assembly
-             * @default
-             */
-            assembly?: string;
-            /** Stated G */
-            stated_g?: number | null;
-            /**
-             * Uses
-             * @default []
-             */
-            uses?: components["schemas"]["UseDoc"][];
-            /** Doubt G */
-            doubt_g?: number | null;
-            /**
-             * Pieces
-             * @default 1
-             */
-            pieces?: number;
-            station?: components["schemas"]["StationDoc"] | null;
-            /**
-             * Option
-             * @default false
-             */
-            option?: boolean;
-            /**
-             * Retired
-             * @default false
-             */
-            retired?: boolean;
-            /** Thing */
-            thing?: string | null;
-            elsewhere?: components["schemas"]["KnownDoc"] | null;
-            group?: components["schemas"]["Group"] | null;
-            /** Price */
-            price?: number | null;
-            /** Host */
-            host?: string | null;
-            /** Replaces */
-            replaces?: string | null;
-            /** Added At */
-            added_at?: string | null;
-            /** Retired At */
-            retired_at?: string | null;
-            slide?: components["schemas"]["SlideDoc"] | null;
-            pattern?: components["schemas"]["PatternDoc"] | null;
-            drawn?: components["schemas"]["DrawnDoc"] | null;
-            fit?: components["schemas"]["FitDoc"] | null;
-            colour?: components["schemas"]["Colour"] | null;
-        };
-        /**
-         * ItemMass
-         * @description One item's mass before and after the weighings [g], one sigma each, and its mark.
-         *
-         *     ``x_from_nose_mm`` and ``x_from_leading_edge_mm`` are the same station by both references;
-         *     None for an item without a station, the second also without a wing.
-         */
-        ItemMass: {
-            /** Id */
-            id: string;
-            /** Mass G */
-            mass_g: number;
-            /** Sd G */
-            sd_g: number;
-            /** Estimate G */
-            estimate_g: number;
-            /** Estimate Sd G */
-            estimate_sd_g: number;
-            mark: components["schemas"]["Mark"];
-            /** X From Nose Mm */
-            x_from_nose_mm: number | null;
-            /** X From Leading Edge Mm */
-            x_from_leading_edge_mm: number | null;
-        };
-        /**
          * Join
          * @description A part larger than a sheet: its box, and where it is cut in two and joined again, along its
          *     own x and y [mm].
          */
         Join: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Name */
             name: string;
             /** Length Mm */
@@ -6253,10 +6088,10 @@ export interface components {
             /** Strong After S */
             strong_after_s: number;
             /**
-             * Items
+             * Parts
              * @default []
              */
-            items?: string[];
+            parts?: string[];
             /**
              * Cleared
              * @default false
@@ -6294,10 +6129,10 @@ export interface components {
             /** Strong After S */
             strong_after_s: number;
             /**
-             * Items
+             * Parts
              * @default []
              */
-            items?: string[];
+            parts?: string[];
             /**
              * Cleared
              * @default false
@@ -6592,11 +6427,11 @@ export interface components {
         };
         /**
          * Load
-         * @description How many of an item are on the pan (10 screws of which 4 are fitted: 2.5).
+         * @description How many of a part are on the pan (10 screws of which 4 are fitted: 2.5).
          */
         Load: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /**
              * Count
              * @default 1
@@ -6605,14 +6440,14 @@ export interface components {
         };
         /**
          * LoadDoc
-         * @description How many of an item are on the pan (10 screws of which 4 are fitted: 2.5).
+         * @description How many of a part are on the pan (10 screws of which 4 are fitted: 2.5).
          */
         LoadDoc: {
             /**
-             * Item
+             * Part
              * @description Letters, digits, - and _
              */
-            item: string;
+            part: string;
             /**
              * Count
              * @default 1
@@ -7151,7 +6986,7 @@ export interface components {
          * @description What alone would bring an answer back inside: by what means, and how much of it.
          *
          *     ``by`` is ``lighter_g``, ``more_thrust_gf``, ``more_power_w``, ``more_wing_dm2`` or
-         *     ``slide_forward_mm`` (of ``item``; negative slides it aft). A mend that the build cannot take is
+         *     ``slide_forward_mm`` (of ``part``; negative slides it aft). A mend that the build cannot take is
          *     not offered.
          */
         Mend: {
@@ -7159,8 +6994,8 @@ export interface components {
             by: string;
             /** Amount */
             amount: number;
-            /** Item */
-            item?: string | null;
+            /** Part */
+            part?: string | null;
         };
         /**
          * Misfit
@@ -7246,10 +7081,10 @@ export interface components {
          */
         Moved: {
             /**
-             * Item
+             * Part
              * @description Letters, digits, - and _
              */
-            item: string;
+            part: string;
             /** X Mm */
             x_mm: number;
             /** Y Mm */
@@ -7343,17 +7178,17 @@ export interface components {
              */
             note?: string;
             /**
-             * Part
+             * Held Alone
              * @description What was held, where it was not the whole plane
              * @default
              */
-            part?: string;
+            held_alone?: string;
             /**
-             * Items
+             * Parts
              * @description What that is made of
              * @default []
              */
-            items?: string[];
+            parts?: string[];
         };
         /**
          * NewCode
@@ -7416,66 +7251,6 @@ export interface components {
             down_deg?: number | null;
         };
         /**
-         * NewItem
-         * @description A part as typed; without an id it gets one from its name.
-         */
-        NewItem: {
-            /** Id */
-            id?: string | null;
-            /** Name */
-            name: string;
-            pedigree: components["schemas"]["Pedigree"];
-            /**
-             * Assembly
-             * @default
-             */
-            assembly?: string;
-            /** Stated G */
-            stated_g?: number | null;
-            /**
-             * Uses
-             * @default []
-             */
-            uses?: components["schemas"]["UseDoc"][];
-            /** Doubt G */
-            doubt_g?: number | null;
-            /**
-             * Pieces
-             * @default 1
-             */
-            pieces?: number;
-            station?: components["schemas"]["StationDoc"] | null;
-            /**
-             * Option
-             * @default false
-             */
-            option?: boolean;
-            /**
-             * Retired
-             * @default false
-             */
-            retired?: boolean;
-            /** Thing */
-            thing?: string | null;
-            elsewhere?: components["schemas"]["KnownDoc"] | null;
-            group?: components["schemas"]["Group"] | null;
-            /** Price */
-            price?: number | null;
-            /** Host */
-            host?: string | null;
-            /** Replaces */
-            replaces?: string | null;
-            /** Added At */
-            added_at?: string | null;
-            /** Retired At */
-            retired_at?: string | null;
-            slide?: components["schemas"]["SlideDoc"] | null;
-            pattern?: components["schemas"]["PatternDoc"] | null;
-            drawn?: components["schemas"]["DrawnDoc"] | null;
-            fit?: components["schemas"]["FitDoc"] | null;
-            colour?: components["schemas"]["Colour"] | null;
-        };
-        /**
          * NewJoint
          * @description A joint that was spread just now; times that are left out are the adhesive's usual ones.
          *
@@ -7491,10 +7266,10 @@ export interface components {
              */
             adhesive: string;
             /**
-             * Items
+             * Parts
              * @default []
              */
-            items?: string[];
+            parts?: string[];
             times?: components["schemas"]["JointTimesDoc"] | null;
         };
         /**
@@ -7577,6 +7352,66 @@ export interface components {
             known_g?: number;
             /** Scale */
             scale?: string | null;
+        };
+        /**
+         * NewPart
+         * @description A part as typed; without an id it gets one from its name.
+         */
+        NewPart: {
+            /** Id */
+            id?: string | null;
+            /** Name */
+            name: string;
+            pedigree: components["schemas"]["Pedigree"];
+            /**
+             * Assembly
+             * @default
+             */
+            assembly?: string;
+            /** Stated G */
+            stated_g?: number | null;
+            /**
+             * Uses
+             * @default []
+             */
+            uses?: components["schemas"]["UseDoc"][];
+            /** Doubt G */
+            doubt_g?: number | null;
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces?: number;
+            station?: components["schemas"]["StationDoc"] | null;
+            /**
+             * Option
+             * @default false
+             */
+            option?: boolean;
+            /**
+             * Retired
+             * @default false
+             */
+            retired?: boolean;
+            /** Thing */
+            thing?: string | null;
+            elsewhere?: components["schemas"]["KnownDoc"] | null;
+            group?: components["schemas"]["Group"] | null;
+            /** Price */
+            price?: number | null;
+            /** Host */
+            host?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /** Added At */
+            added_at?: string | null;
+            /** Retired At */
+            retired_at?: string | null;
+            slide?: components["schemas"]["SlideDoc"] | null;
+            pattern?: components["schemas"]["PatternDoc"] | null;
+            drawn?: components["schemas"]["DrawnDoc"] | null;
+            fit?: components["schemas"]["FitDoc"] | null;
+            colour?: components["schemas"]["Colour"] | null;
         };
         /**
          * NewPocket
@@ -7703,11 +7538,11 @@ export interface components {
          * News
          * @description A mass or a lot's constant that a reading moved, and how many parts a lot took along.
          *
-         *     One of ``item`` and ``lot`` is set; ``before`` and ``after`` are g, or g per unit of the lot.
+         *     One of ``part`` and ``lot`` is set; ``before`` and ``after`` are g, or g per unit of the lot.
          */
         News: {
-            /** Item */
-            item: string | null;
+            /** Part */
+            part: string | null;
             /** Lot */
             lot: string | null;
             /** Before */
@@ -7715,10 +7550,10 @@ export interface components {
             /** After */
             after: number;
             /**
-             * Parts
+             * Made Of It
              * @default 0
              */
-            parts?: number;
+            made_of_it?: number;
         };
         /**
          * Next
@@ -7743,8 +7578,8 @@ export interface components {
          * @description A part that is on no plan, and why: its lot has no size, or it is cut from no sheet.
          */
         NotLaid: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Name */
             name: string;
             /** Lot */
@@ -7838,7 +7673,7 @@ export interface components {
         NoteKind: "note" | "went_well" | "wish" | "reminder";
         /**
          * Notice
-         * @description Something the builder should know, and which items, lot or scale it is about.
+         * @description Something the builder should know, and which parts, lot or scale it is about.
          *
          *     ``amount`` is what a part would weigh, or how much more a scale reads of ``known_g`` [g]; or by
          *     which share a scale reads high, or a lot weighs more. ``fault`` is why nothing can be told.
@@ -7846,10 +7681,10 @@ export interface components {
         Notice: {
             code: components["schemas"]["NoticeCode"];
             /**
-             * Items
+             * Parts
              * @default []
              */
-            items?: string[];
+            parts?: string[];
             /** Lot */
             lot?: string | null;
             /** Scale */
@@ -7909,8 +7744,8 @@ export interface components {
          * @description A part whose pattern is larger or smaller than what is counted of its lot [dm2].
          */
         OddArea: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Name */
             name: string;
             /** Cut Dm2 */
@@ -8184,7 +8019,7 @@ export interface components {
         /**
          * Pack
          * @description A pack by its cells in series, what they hold [mAh], and how many times that it may give in
-         *     an hour; ``item`` is the part of the build that it is, None where it is none.
+         *     an hour; ``part`` is the part of the build that it is, None where it is none.
          */
         Pack: {
             /** Id */
@@ -8197,13 +8032,13 @@ export interface components {
             capacity_mah: number;
             /** C Rating */
             c_rating?: number | null;
-            /** Item */
-            item?: string | null;
+            /** Part */
+            part?: string | null;
         };
         /**
          * PackDoc
          * @description A pack by its cells in series, what they hold [mAh], and how many times that it may give in
-         *     an hour; ``item`` is the part of the build that it is, None where it is none.
+         *     an hour; ``part`` is the part of the build that it is, None where it is none.
          */
         PackDoc: {
             /**
@@ -8219,8 +8054,8 @@ export interface components {
             capacity_mah: number;
             /** C Rating */
             c_rating?: number | null;
-            /** Item */
-            item?: string | null;
+            /** Part */
+            part?: string | null;
         };
         /**
          * Pan
@@ -8311,6 +8146,149 @@ export interface components {
          */
         PaperName: "a4" | "letter";
         /**
+         * Part
+         * @description One thing aboard, as it sits on the plane (four screws are one part of four pieces).
+         *
+         *     ``stated_g`` is the builder's or maker's figure for the whole part; ``uses`` adds what is cut
+         *     from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
+         *     with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
+         *     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
+         *     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
+         *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
+         *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
+         *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
+         *     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
+         */
+        Part: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            pedigree: components["schemas"]["Pedigree"];
+            /**
+             * Assembly
+             * @default
+             */
+            assembly?: string;
+            /** Stated G */
+            stated_g?: number | null;
+            /**
+             * Uses
+             * @default []
+             */
+            uses?: components["schemas"]["Use"][];
+            /** Doubt G */
+            doubt_g?: number | null;
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces?: number;
+            station?: components["schemas"]["Station"] | null;
+            /**
+             * Option
+             * @default false
+             */
+            option?: boolean;
+            /**
+             * Retired
+             * @default false
+             */
+            retired?: boolean;
+            /** Thing */
+            thing?: string | null;
+            elsewhere?: components["schemas"]["Known"] | null;
+            group?: components["schemas"]["Group"] | null;
+            /** Price */
+            price?: number | null;
+            /** Host */
+            host?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /** Added At */
+            added_at?: string | null;
+            /** Retired At */
+            retired_at?: string | null;
+            slide?: components["schemas"]["Slide"] | null;
+            pattern?: components["schemas"]["Pattern"] | null;
+            drawn?: components["schemas"]["Drawn"] | null;
+            fit?: components["schemas"]["Fit"] | null;
+            colour?: components["schemas"]["Colour"] | null;
+        };
+        /**
+         * PartDoc
+         * @description One thing aboard, as it sits on the plane (four screws are one part of four pieces).
+         *
+         *     ``stated_g`` is the builder's or maker's figure for the whole part; ``uses`` adds what is cut
+         *     from lots. ``doubt_g`` replaces the pedigree's own doubt (one sigma). An ``option`` flies only
+         *     with the loadouts that carry it. ``thing`` is its id in the workshop's drawer, and ``elsewhere``
+         *     what other builds found that it weighs; ``group`` is its place in the weight budget, None where
+         *     its material says it; ``price`` is for all its pieces. ``host`` is the part that it was done to:
+         *     a patch, a bead, or (with a negative figure) what was sanded off, and it goes on the pan with
+         *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
+         *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
+         *     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
+         */
+        PartDoc: {
+            /**
+             * Id
+             * @description Letters, digits, - and _
+             */
+            id: string;
+            /** Name */
+            name: string;
+            pedigree: components["schemas"]["Pedigree"];
+            /**
+             * Assembly
+             * @default
+             */
+            assembly?: string;
+            /** Stated G */
+            stated_g?: number | null;
+            /**
+             * Uses
+             * @default []
+             */
+            uses?: components["schemas"]["UseDoc"][];
+            /** Doubt G */
+            doubt_g?: number | null;
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces?: number;
+            station?: components["schemas"]["StationDoc"] | null;
+            /**
+             * Option
+             * @default false
+             */
+            option?: boolean;
+            /**
+             * Retired
+             * @default false
+             */
+            retired?: boolean;
+            /** Thing */
+            thing?: string | null;
+            elsewhere?: components["schemas"]["KnownDoc"] | null;
+            group?: components["schemas"]["Group"] | null;
+            /** Price */
+            price?: number | null;
+            /** Host */
+            host?: string | null;
+            /** Replaces */
+            replaces?: string | null;
+            /** Added At */
+            added_at?: string | null;
+            /** Retired At */
+            retired_at?: string | null;
+            slide?: components["schemas"]["SlideDoc"] | null;
+            pattern?: components["schemas"]["PatternDoc"] | null;
+            drawn?: components["schemas"]["DrawnDoc"] | null;
+            fit?: components["schemas"]["FitDoc"] | null;
+            colour?: components["schemas"]["Colour"] | null;
+        };
+        /**
          * PartLine
          * @description A whole part on one line, the assembly it goes to where the line names none, and the units
          *     that are meant where it names none. ``sure``: an absurd figure was meant.
@@ -8350,12 +8328,36 @@ export interface components {
             sure?: boolean;
         };
         /**
+         * PartMass
+         * @description One part's mass before and after the weighings [g], one sigma each, and its mark.
+         *
+         *     ``x_from_nose_mm`` and ``x_from_leading_edge_mm`` are the same station by both references;
+         *     None for a part without a station, the second also without a wing.
+         */
+        PartMass: {
+            /** Id */
+            id: string;
+            /** Mass G */
+            mass_g: number;
+            /** Sd G */
+            sd_g: number;
+            /** Estimate G */
+            estimate_g: number;
+            /** Estimate Sd G */
+            estimate_sd_g: number;
+            mark: components["schemas"]["Mark"];
+            /** X From Nose Mm */
+            x_from_nose_mm: number | null;
+            /** X From Leading Edge Mm */
+            x_from_leading_edge_mm: number | null;
+        };
+        /**
          * PartOff
          * @description A part that came out otherwise than planned [g].
          */
         PartOff: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Name */
             name: string;
             /** Planned G */
@@ -8370,48 +8372,6 @@ export interface components {
         PartsList: {
             /** Parts */
             parts: components["schemas"]["Listed"][];
-        };
-        /**
-         * Past
-         * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
-         *     own file, whatever becomes of the other.
-         */
-        Past: {
-            /** Name */
-            name: string;
-            /** Parts */
-            parts: components["schemas"]["PastPart"][];
-        };
-        /**
-         * PastDoc
-         * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
-         *     own file, whatever becomes of the other.
-         */
-        PastDoc: {
-            /** Name */
-            name: string;
-            /** Parts */
-            parts: components["schemas"]["PastPartDoc"][];
-        };
-        /**
-         * PastPart
-         * @description What one assembly of the earlier build came to [g].
-         */
-        PastPart: {
-            /** Assembly */
-            assembly: string;
-            /** Grams */
-            grams: number;
-        };
-        /**
-         * PastPartDoc
-         * @description What one assembly of the earlier build came to [g].
-         */
-        PastPartDoc: {
-            /** Assembly */
-            assembly: string;
-            /** Grams */
-            grams: number;
         };
         /**
          * Pattern
@@ -8967,8 +8927,8 @@ export interface components {
          *     slide, and how long it is.
          */
         Reach: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Other */
             other: string;
             /** Wanted Mm */
@@ -9064,6 +9024,48 @@ export interface components {
          */
         Reference: "nose" | "leading_edge";
         /**
+         * ReferenceBuild
+         * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
+         *     own file, whatever becomes of the other.
+         */
+        ReferenceBuild: {
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["ReferencePart"][];
+        };
+        /**
+         * ReferenceBuildDoc
+         * @description An earlier build as it weighed when it was taken for a measure: it stands in this build's
+         *     own file, whatever becomes of the other.
+         */
+        ReferenceBuildDoc: {
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["ReferencePartDoc"][];
+        };
+        /**
+         * ReferencePart
+         * @description What one assembly of the earlier build came to [g].
+         */
+        ReferencePart: {
+            /** Assembly */
+            assembly: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
+         * ReferencePartDoc
+         * @description What one assembly of the earlier build came to [g].
+         */
+        ReferencePartDoc: {
+            /** Assembly */
+            assembly: string;
+            /** Grams */
+            grams: number;
+        };
+        /**
          * Regulator
          * @description What feeds receiver and servos: the current that it stands [A], what they draw of it at most,
          *     and the most cells that it may hang on.
@@ -9092,7 +9094,7 @@ export interface components {
         /**
          * Remedies
          * @description The best remedy first, and other ways; or what stands in the way of all, and what might be
-         *     allowed. ``unsure_item`` is what to weigh to be surer, where the best is not ``sure`` enough.
+         *     allowed. ``unsure_part`` is what to weigh to be surer, where the best is not ``sure`` enough.
          */
         Remedies: {
             outcome: components["schemas"]["Outcome"];
@@ -9108,8 +9110,8 @@ export interface components {
              * @default []
              */
             offers?: components["schemas"]["Remedy"][];
-            /** Unsure Item */
-            unsure_item?: string | null;
+            /** Unsure Part */
+            unsure_part?: string | null;
             /**
              * Sure
              * @default true
@@ -9166,7 +9168,7 @@ export interface components {
             /** At */
             at?: string | null;
             /** Added */
-            added: components["schemas"]["NewItem"][];
+            added: components["schemas"]["NewPart"][];
         };
         /**
          * Repaired
@@ -9197,7 +9199,7 @@ export interface components {
             words?: string;
             /** At */
             at?: string | null;
-            item: components["schemas"]["NewItem"];
+            part: components["schemas"]["NewPart"];
         };
         /**
          * Role
@@ -9773,8 +9775,8 @@ export interface components {
          * @description One part moved: ``by_mm`` along x (aft positive), or ``to_mm`` from the nose; one is None.
          */
         Shift: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** By Mm */
             by_mm?: number | null;
             /** To Mm */
@@ -9899,8 +9901,8 @@ export interface components {
          * @description One thing moved along x [mm from the nose].
          */
         Slid: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** From Mm */
             from_mm: number;
             /** To Mm */
@@ -9930,7 +9932,7 @@ export interface components {
          * Slip
          * @description One slip that would explain a reading, and the reading put right.
          *
-         *     ``subject`` is the container or the item; ``reading_g`` and ``pan`` what would have been
+         *     ``subject`` is the container or the part; ``reading_g`` and ``pan`` what would have been
          *     recorded without the slip; ``t`` how far that is from what the rest predicts, in sigma;
          *     ``share`` its chance among all that was tried. Without ``repair`` nobody knows what it would
          *     have read: ``reading_g`` is what is expected, and the thing has to be weighed again.
@@ -9957,7 +9959,7 @@ export interface components {
          * @description The slips that people make at a scale.
          * @enum {string}
          */
-        SlipKind: "not tared" | "tared twice" | "left on" | "left off" | "ounces" | "grams" | "decimal" | "digits" | "wrong item" | "unsteady" | "glued since" | "pieces";
+        SlipKind: "not tared" | "tared twice" | "left on" | "left off" | "ounces" | "grams" | "decimal" | "digits" | "wrong part" | "unsteady" | "glued since" | "pieces";
         /**
          * Slot
          * @description When a step is done, from now on [min]: ``ready_min`` is when it may be built upon, and
@@ -9994,18 +9996,18 @@ export interface components {
             limit_g: number | null;
             /** Budget G */
             budget_g: number | null;
-            /** Past */
-            past: string | null;
-            /** Past G */
-            past_g: number | null;
+            /** Reference */
+            reference: string | null;
+            /** Reference G */
+            reference_g: number | null;
         };
         /**
          * Source
          * @description One thing's share of a figure's variance.
          */
         Source: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Share */
             share: number;
         };
@@ -10031,8 +10033,9 @@ export interface components {
         /**
          * Stage
          * @description One assembly in the order of the parts list: its forecast [g], one sigma, how much of it
-         *     has been on a pan, and the running totals of both; ``past_g`` and ``past_running_g`` are those
-         *     of the build that it is measured by, None where that has no such assembly.
+         *     has been on a pan, and the running totals of both; ``reference_g`` and
+         *     ``reference_running_g`` are those of the build that it is measured by, None where that has no
+         *     such assembly.
          */
         Stage: {
             /** Assembly */
@@ -10047,10 +10050,10 @@ export interface components {
             running_g: number;
             /** Running Sd G */
             running_sd_g: number;
-            /** Past G */
-            past_g: number | null;
-            /** Past Running G */
-            past_running_g: number | null;
+            /** Reference G */
+            reference_g: number | null;
+            /** Reference Running G */
+            reference_running_g: number | null;
         };
         /**
          * Stance
@@ -10163,7 +10166,7 @@ export interface components {
         };
         /**
          * Station
-         * @description Where an item's own CG sits.
+         * @description Where a part's own CG sits.
          *
          *     ``x_mm`` is measured from ``reference``; ``doubt_mm`` is one sigma along x, y and z alike, or
          *     None for the usual one: 4 mm of a big foam part, else 2 mm.
@@ -10188,7 +10191,7 @@ export interface components {
         };
         /**
          * StationDoc
-         * @description Where an item's own CG sits.
+         * @description Where a part's own CG sits.
          *
          *     ``x_mm`` is measured from ``reference``; ``doubt_mm`` is one sigma along x, y and z alike, or
          *     None for the usual one: 4 mm of a big foam part, else 2 mm.
@@ -10222,8 +10225,8 @@ export interface components {
             kind: components["schemas"]["StepKind"];
             /** Subject */
             subject: string;
-            /** Items */
-            items: string[];
+            /** Parts */
+            parts: string[];
             /** Usual Min */
             usual_min: number;
             /**
@@ -10278,8 +10281,8 @@ export interface components {
          *     to starboard, up]; None where nobody had said where.
          */
         Stood: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** X Mm */
             x_mm?: number | null;
             /**
@@ -10300,10 +10303,10 @@ export interface components {
          */
         StoodDoc: {
             /**
-             * Item
+             * Part
              * @description Letters, digits, - and _
              */
-            item: string;
+            part: string;
             /** X Mm */
             x_mm?: number | null;
             /**
@@ -10319,15 +10322,15 @@ export interface components {
         };
         /**
          * Suggestion
-         * @description One thing to weigh: an item, a sample of a lot, or several together, and why in one line.
+         * @description One thing to weigh: a part, a sample of a lot, or several together, and why in one line.
          *
-         *     ``items`` go on the pan together: an assembly, or the whole plane; ``item`` alone; on ``scale``
+         *     ``parts`` go on the pan together: an assembly, or the whole plane; ``part`` alone; on ``scale``
          *     a known weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part
          *     of the goal's variance that this would take away.
          */
         Suggestion: {
-            /** Item */
-            item: string | null;
+            /** Part */
+            part: string | null;
             /** Lot */
             lot: string | null;
             /** Name */
@@ -10337,10 +10340,10 @@ export interface components {
             goal: components["schemas"]["TargetKind"];
             because: components["schemas"]["Because"];
             /**
-             * Items
+             * Parts
              * @default []
              */
-            items?: string[];
+            parts?: string[];
             /** Scale */
             scale?: string | null;
             /** Run */
@@ -10351,10 +10354,10 @@ export interface components {
              */
             lots?: string[];
             /**
-             * Parts
+             * Made Of It
              * @default 0
              */
-            parts?: number;
+            made_of_it?: number;
         };
         /**
          * Surface
@@ -10577,8 +10580,8 @@ export interface components {
          * @description One thing with a price of its own, or without one yet.
          */
         ThingLine: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Name */
             name: string;
             /** Pieces */
@@ -10915,8 +10918,8 @@ export interface components {
              * @description Letters, digits, - and _
              */
             to: string;
-            /** Items */
-            items: string[];
+            /** Parts */
+            parts: string[];
             /**
              * Copy Them
              * @default false
@@ -11048,8 +11051,8 @@ export interface components {
          * @description A thing as it was found to weigh, and as it truly does [g].
          */
         TrueMass: {
-            /** Item */
-            item: string;
+            /** Part */
+            part: string;
             /** Estimate G */
             estimate_g: number;
             /** Sd G */
@@ -11065,8 +11068,8 @@ export interface components {
          *     begun; ``settled`` the targets whose verdict the weighing settled, of ``targets``.
          */
         Truth: {
-            /** Items */
-            items: components["schemas"]["TrueMass"][];
+            /** Parts */
+            parts: components["schemas"]["TrueMass"][];
             /** Wrong */
             wrong: components["schemas"]["WrongReading"][];
             /** Auw G */
@@ -11152,7 +11155,7 @@ export interface components {
         };
         /**
          * Use
-         * @description How much of a lot an item uses, in the lot's unit; negative for a pocket cut out.
+         * @description How much of a lot a part uses, in the lot's unit; negative for a pocket cut out.
          */
         Use: {
             /** Lot */
@@ -11162,7 +11165,7 @@ export interface components {
         };
         /**
          * UseDoc
-         * @description How much of a lot an item uses, in the lot's unit; negative for a pocket cut out.
+         * @description How much of a lot a part uses, in the lot's unit; negative for a pocket cut out.
          */
         UseDoc: {
             /**
@@ -11378,10 +11381,10 @@ export interface components {
          */
         Wider: {
             /**
-             * Item
+             * Part
              * @description Letters, digits, - and _
              */
-            item: string;
+            part: string;
             slide: components["schemas"]["SlideDoc"];
         };
         /**
@@ -11521,12 +11524,12 @@ export interface components {
         /**
          * Reason
          * @description What would explain a check that disagrees, whom it concerns, and how much of it: mm aft of
-         *     where an item was written down, or g that nobody listed.
+         *     where a part was written down, or g that nobody listed.
          */
         oaken_scale__core__trim__checks__Reason: {
             kind: components["schemas"]["Explains"];
-            /** Item */
-            item?: string | null;
+            /** Part */
+            part?: string | null;
             /** Loadout */
             loadout?: string | null;
             /** Amount */
@@ -12107,7 +12110,7 @@ export interface operations {
             };
         };
     };
-    add_item_api_v1_builds__build_id__items_post: {
+    add_part_api_v1_builds__build_id__parts_post: {
         parameters: {
             query?: never;
             header: {
@@ -12121,7 +12124,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewItem"];
+                "application/json": components["schemas"]["NewPart"];
             };
         };
         responses: {
@@ -12166,7 +12169,7 @@ export interface operations {
             };
         };
     };
-    change_item_api_v1_builds__build_id__items__item_id__put: {
+    change_part_api_v1_builds__build_id__parts__part_id__put: {
         parameters: {
             query?: never;
             header: {
@@ -12175,13 +12178,13 @@ export interface operations {
             };
             path: {
                 build_id: string;
-                item_id: string;
+                part_id: string;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewItem"];
+                "application/json": components["schemas"]["NewPart"];
             };
         };
         responses: {
@@ -12226,7 +12229,7 @@ export interface operations {
             };
         };
     };
-    remove_item_api_v1_builds__build_id__items__item_id__delete: {
+    remove_part_api_v1_builds__build_id__parts__part_id__delete: {
         parameters: {
             query?: never;
             header: {
@@ -12235,7 +12238,7 @@ export interface operations {
             };
             path: {
                 build_id: string;
-                item_id: string;
+                part_id: string;
             };
             cookie?: never;
         };
@@ -13867,7 +13870,7 @@ export interface operations {
             };
         };
     };
-    repair_api_v1_builds__build_id__items__item_id__repair_post: {
+    repair_api_v1_builds__build_id__parts__part_id__repair_post: {
         parameters: {
             query?: never;
             header: {
@@ -13876,7 +13879,7 @@ export interface operations {
             };
             path: {
                 build_id: string;
-                item_id: string;
+                part_id: string;
             };
             cookie?: never;
         };
@@ -13927,7 +13930,7 @@ export interface operations {
             };
         };
     };
-    trim_api_v1_builds__build_id__items__item_id__trim_post: {
+    trim_api_v1_builds__build_id__parts__part_id__trim_post: {
         parameters: {
             query?: never;
             header: {
@@ -13936,7 +13939,7 @@ export interface operations {
             };
             path: {
                 build_id: string;
-                item_id: string;
+                part_id: string;
             };
             cookie?: never;
         };
@@ -13987,7 +13990,7 @@ export interface operations {
             };
         };
     };
-    cut_pocket_api_v1_builds__build_id__items__item_id__pocket_post: {
+    cut_pocket_api_v1_builds__build_id__parts__part_id__pocket_post: {
         parameters: {
             query?: never;
             header: {
@@ -13996,7 +13999,7 @@ export interface operations {
             };
             path: {
                 build_id: string;
-                item_id: string;
+                part_id: string;
             };
             cookie?: never;
         };
@@ -14047,7 +14050,7 @@ export interface operations {
             };
         };
     };
-    replace_item_api_v1_builds__build_id__items__item_id__replace_post: {
+    replace_part_api_v1_builds__build_id__parts__part_id__replace_post: {
         parameters: {
             query?: never;
             header: {
@@ -14056,7 +14059,7 @@ export interface operations {
             };
             path: {
                 build_id: string;
-                item_id: string;
+                part_id: string;
             };
             cookie?: never;
         };
@@ -14107,7 +14110,7 @@ export interface operations {
             };
         };
     };
-    retire_api_v1_builds__build_id__items__item_id__retire_post: {
+    retire_api_v1_builds__build_id__parts__part_id__retire_post: {
         parameters: {
             query?: never;
             header: {
@@ -14116,7 +14119,7 @@ export interface operations {
             };
             path: {
                 build_id: string;
-                item_id: string;
+                part_id: string;
             };
             cookie?: never;
         };
@@ -14167,7 +14170,7 @@ export interface operations {
             };
         };
     };
-    move_api_v1_builds__build_id__items__item_id__move_post: {
+    move_api_v1_builds__build_id__parts__part_id__move_post: {
         parameters: {
             query?: never;
             header: {
@@ -14176,7 +14179,7 @@ export interface operations {
             };
             path: {
                 build_id: string;
-                item_id: string;
+                part_id: string;
             };
             cookie?: never;
         };
@@ -14227,7 +14230,7 @@ export interface operations {
             };
         };
     };
-    move_together_api_v1_builds__build_id__items_together_post: {
+    move_together_api_v1_builds__build_id__parts_together_post: {
         parameters: {
             query?: never;
             header: {
@@ -14345,7 +14348,7 @@ export interface operations {
             };
         };
     };
-    measure_by_api_v1_builds__build_id__past_put: {
+    measure_by_api_v1_builds__build_id__reference_build_put: {
         parameters: {
             query?: never;
             header: {
@@ -16886,7 +16889,7 @@ export interface operations {
             };
         };
     };
-    cut_out_api_v1_builds__build_id__items_cut_post: {
+    cut_out_api_v1_builds__build_id__parts_cut_post: {
         parameters: {
             query?: never;
             header: {
@@ -16945,7 +16948,7 @@ export interface operations {
             };
         };
     };
-    add_line_api_v1_builds__build_id__items_line_post: {
+    add_line_api_v1_builds__build_id__parts_line_post: {
         parameters: {
             query?: never;
             header: {
@@ -17189,7 +17192,7 @@ export interface operations {
         parameters: {
             query?: {
                 of?: components["schemas"]["Labelled"];
-                item?: string[];
+                part?: string[];
                 grid?: components["schemas"]["GridName"];
                 /** @description The size of the paper */
                 paper?: components["schemas"]["PaperName"];

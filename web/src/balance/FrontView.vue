@@ -17,13 +17,13 @@ const carries = computed(
 )
 /** Every mass aboard as it sits across and in height. */
 const dots = computed(() => {
-  const masses = new Map(assessment.value?.items.map((each) => [each.id, each.mass_g]))
+  const masses = new Map(assessment.value?.parts.map((each) => [each.id, each.mass_g]))
   const options = (build.value?.loadouts.length ?? 0) > 0
-  return (build.value?.items ?? []).flatMap((item) => {
-    if (!item.station || item.retired) return []
-    if (item.option && options && !carries.value.includes(item.id)) return []
-    const mass = Math.max(masses.get(item.id) ?? 0, 0)
-    return [{ id: item.id, y: item.station.y_mm, z: item.station.z_mm, r: 2.6 * Math.sqrt(mass) }]
+  return (build.value?.parts ?? []).flatMap((part) => {
+    if (!part.station || part.retired) return []
+    if (part.option && options && !carries.value.includes(part.id)) return []
+    const mass = Math.max(masses.get(part.id) ?? 0, 0)
+    return [{ id: part.id, y: part.station.y_mm, z: part.station.z_mm, r: 2.6 * Math.sqrt(mass) }]
   })
 })
 const surfaces = computed(() =>

@@ -45,7 +45,7 @@ async function keep() {
 }
 
 function shift(each: Shifted['shifts'][number]): string {
-  const name = nameOf(each.item)
+  const name = nameOf(each.part)
   if (each.to_mm !== null) return `${name} to ${number(each.to_mm, 'length')}`
   const by = each.by_mm ?? 0
   return `${name} ${number(Math.abs(by), 'length')} ${by < 0 ? 'forward' : 'aft'}`

@@ -170,7 +170,7 @@ const headline = computed(() => {
 const isOff = computed(
   () => mine.value?.heavy === 'tail-heavy' || mine.value?.heavy === 'nose-heavy',
 )
-const count = computed(() => hung.value.reduce((sum, each) => sum + each.items.length, 0))
+const count = computed(() => hung.value.reduce((sum, each) => sum + each.parts.length, 0))
 
 /** Round figures of the unit that is chosen. */
 const ticks = computed(() => {

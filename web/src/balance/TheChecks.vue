@@ -36,7 +36,7 @@ const way = ref<Way | null>(null)
 /** The assemblies that were held; none of them: the whole plane. */
 const held = ref<string[]>([])
 const groups = computed(() => [
-  ...new Set(build.value?.items.filter((item) => !item.retired).map((item) => item.assembly)),
+  ...new Set(build.value?.parts.filter((part) => !part.retired).map((part) => part.assembly)),
 ].filter(Boolean)) // prettier-ignore
 const fields = reactive({ by: 'fingertips', x: '', other: '', reading: '', z: '', angle: '' })
 const reference = ref<'leading_edge' | 'nose'>('leading_edge')
@@ -105,16 +105,16 @@ async function keep() {
 }
 
 /** What was held, where it was not the whole plane. */
-function partly(): Pick<NewCheck, 'part' | 'items'> {
+function partly(): Pick<NewCheck, 'held_alone' | 'parts'> {
   if (!held.value.length) return {}
   const carried = build.value?.loadouts.find((each) => each.id === loadout.value?.id)?.carries
-  const items = build.value?.items.filter(
-    (item) =>
-      held.value.includes(item.assembly) &&
-      !item.retired &&
-      (!item.option || !carried || carried.includes(item.id)),
+  const parts = build.value?.parts.filter(
+    (part) =>
+      held.value.includes(part.assembly) &&
+      !part.retired &&
+      (!part.option || !carried || carried.includes(part.id)),
   )
-  return { part: held.value.join(' and '), items: items?.map((item) => item.id) ?? [] }
+  return { held_alone: held.value.join(' and '), parts: parts?.map((part) => part.id) ?? [] }
 }
 
 function aside(check: string, reason: string | null) {
@@ -142,7 +142,7 @@ const made = computed(() =>
       at: told.feel ? (check?.x_mm ?? told.found_mm) : told.found_mm,
       give: told.feel ? null : told.found_sd_mm,
       with:
-        told.part ||
+        told.held_alone ||
         (loadouts.value.find((each) => each.id === told.loadout)?.name ?? 'everything aboard'),
       words: told.feel
         ? Math.abs(told.t) > 1

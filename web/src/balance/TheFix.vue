@@ -33,14 +33,14 @@ const name = (loadout: string) =>
   loadouts.value.find((each) => each.id === loadout)?.name ?? loadout
 
 /** Where it would be written down: what a check says of a place stays as it is. */
-function placed(slid: { item: string; from_mm: number; to_mm: number }): number {
-  const now = assessment.value?.items.find((each) => each.id === slid.item)?.x_from_nose_mm
+function placed(slid: { part: string; from_mm: number; to_mm: number }): number {
+  const now = assessment.value?.parts.find((each) => each.id === slid.part)?.x_from_nose_mm
   return (now ?? slid.from_mm) + slid.to_mm - slid.from_mm
 }
 
 function show() {
   if (tried.value) drop()
-  else tryOut((best.value?.slides ?? []).map((each) => ({ item: each.item, x: placed(each) })))
+  else tryOut((best.value?.slides ?? []).map((each) => ({ part: each.part, x: placed(each) })))
 }
 
 function doIt(which = 0) {

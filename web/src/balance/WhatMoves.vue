@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useRemedyWords } from '../say/remedies'
 import { computed, reactive, ref, watch } from 'vue'
-import { answered, api, type Item, type Saved } from '../api/client'
+import { answered, api, type Part, type Saved } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
@@ -12,25 +12,25 @@ import { useWords } from '../shared/useWords'
 
 const { outcome } = useRemedyWords()
 
-const { id, build, change, changeItem, nameOf } = useBuild()
+const { id, build, change, changePart, nameOf } = useBuild()
 const { units, number } = useUnits()
 const words = useWords()
 
 const movable = computed(() =>
-  (build.value?.items ?? []).filter((item) => item.slide && !item.retired),
+  (build.value?.parts ?? []).filter((part) => part.slide && !part.retired),
 )
 const others = computed(() =>
-  (build.value?.items ?? []).filter((item) => !item.slide && !item.retired && item.station),
+  (build.value?.parts ?? []).filter((part) => !part.slide && !part.retired && part.station),
 )
 
-function slide(item: Item, patch: Partial<NonNullable<Item['slide']>> | null) {
-  const now = item.slide ?? { low_mm: 0, high_mm: 0 }
-  void changeItem({ ...item, slide: patch ? { ...now, ...patch } : null })
+function slide(part: Part, patch: Partial<NonNullable<Part['slide']>> | null) {
+  const now = part.slide ?? { low_mm: 0, high_mm: 0 }
+  void changePart({ ...part, slide: patch ? { ...now, ...patch } : null })
 }
 function add(id: string) {
-  const item = others.value.find((each) => each.id === id)
-  const x = item?.station?.x_mm ?? 0
-  if (item) slide(item, { low_mm: x - 20, high_mm: x + 20 })
+  const part = others.value.find((each) => each.id === id)
+  const x = part?.station?.x_mm ?? 0
+  if (part) slide(part, { low_mm: x - 20, high_mm: x + 20 })
 }
 
 /** The list is only chosen from: walking through it moves nothing. */
@@ -40,7 +40,7 @@ function letMove() {
   one.value = ''
 }
 
-const wider = reactive({ item: '', low: '', high: '' })
+const wider = reactive({ part: '', low: '', high: '' })
 const saved = ref<Saved>()
 const refused = ref('')
 watch(build, () => (saved.value = undefined))
@@ -53,7 +53,7 @@ async function ask() {
     saved.value = await answered<Saved>(
       api.POST('/api/v1/builds/{build_id}/remedies/what-if', {
         params: { path: { build_id: id.value } },
-        body: { item: wider.item, slide },
+        body: { part: wider.part, slide },
       }),
     )
   } catch (error) {
@@ -111,31 +111,31 @@ async function keepPieces() {
 <template>
   <section aria-label="What may move" class="small">
     <h2>What may move</h2>
-    <p v-for="item in movable" :key="item.id" class="line">
-      <span>{{ nameOf(item.id) }}</span>
+    <p v-for="part in movable" :key="part.id" class="line">
+      <span>{{ nameOf(part.id) }}</span>
       <span
         ><QuantityCell
-          :value="item.slide?.low_mm ?? 0"
+          :value="part.slide?.low_mm ?? 0"
           kind="station"
           :unit="units.length.name"
           :base="units.length.base"
-          :label="`${item.name}, foremost`"
-          @kept="$event !== null && slide(item, { low_mm: $event })"
+          :label="`${part.name}, foremost`"
+          @kept="$event !== null && slide(part, { low_mm: $event })"
         />
         to
         <QuantityCell
-          :value="item.slide?.high_mm ?? 0"
+          :value="part.slide?.high_mm ?? 0"
           kind="station"
           :unit="units.length.name"
           :base="units.length.base"
-          :label="`${item.name}, aftmost`"
-          @kept="$event !== null && slide(item, { high_mm: $event })"
+          :label="`${part.name}, aftmost`"
+          @kept="$event !== null && slide(part, { high_mm: $event })"
         />
         <button
           type="button"
           class="plainly under faint"
-          :aria-label="`${item.name} stays where it is`"
-          @click="slide(item, null)"
+          :aria-label="`${part.name} stays where it is`"
+          @click="slide(part, null)"
         >
           stays
         </button></span
@@ -144,17 +144,17 @@ async function keepPieces() {
     <p>
       <select v-model="one" class="entry" aria-label="May move too">
         <option value="">one more that may move</option>
-        <option v-for="item in others" :key="item.id" :value="item.id">{{ item.name }}</option>
+        <option v-for="part in others" :key="part.id" :value="part.id">{{ part.name }}</option>
       </select>
       <button v-if="one" type="button" class="plainly under" @click="letMove">let it move</button>
     </p>
     <form class="save" @submit.prevent="ask">
       <label
         >What would it save if the
-        <select v-model="wider.item" class="entry" aria-label="What if this might slide further">
+        <select v-model="wider.part" class="entry" aria-label="What if this might slide further">
           <option value="" disabled>thing</option>
-          <option v-for="item in [...movable, ...others]" :key="item.id" :value="item.id">
-            {{ item.name }}
+          <option v-for="part in [...movable, ...others]" :key="part.id" :value="part.id">
+            {{ part.name }}
           </option>
         </select></label
       >

@@ -7,7 +7,7 @@ function setUp() {
   const { id, build, trial, send } = useBuild()
   const words = useWords()
 
-  /** Where things were dragged to [mm from the nose], by item. */
+  /** Where things were dragged to [mm from the nose], by part. */
   const moved = ref(new Map<string, number>())
   const tried = computed(() => moved.value.size > 0)
 
@@ -38,17 +38,17 @@ function setUp() {
     }
   }
 
-  const all = () => [...moved.value].map(([item, x_mm]) => ({ item, x_mm }))
+  const all = () => [...moved.value].map(([part, x_mm]) => ({ part, x_mm }))
 
   /** Try one thing elsewhere; everything answers, nothing is kept. */
-  function move(item: string, x: number) {
-    moved.value = new Map(moved.value).set(item, Math.round(x * 10) / 10)
+  function move(part: string, x: number) {
+    moved.value = new Map(moved.value).set(part, Math.round(x * 10) / 10)
     void ask({ moved: all() })
   }
 
   /** Try several at once, as a remedy has them. */
-  function tryOut(to: { item: string; x: number }[]) {
-    moved.value = new Map(to.map((each) => [each.item, each.x]))
+  function tryOut(to: { part: string; x: number }[]) {
+    moved.value = new Map(to.map((each) => [each.part, each.x]))
     void ask({ moved: all() })
   }
 

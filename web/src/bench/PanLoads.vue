@@ -11,8 +11,8 @@ const KINDS = { dm2: 'area', m: 'run', piece: 'pieces' } as const
 
 const several = computed(() =>
   pan.value.loads.flatMap((load) => {
-    const item = build.value?.items.find((each) => each.id === load.item)
-    return item && (item.pieces > 1 || load.count !== 1) ? [{ ...load, item }] : []
+    const part = build.value?.parts.find((each) => each.id === load.part)
+    return part && (part.pieces > 1 || load.count !== 1) ? [{ ...load, part }] : []
   }),
 )
 const samples = computed(() =>
@@ -29,16 +29,16 @@ const pieces = (id: string, fitted: number, given: number | null) => {
 
 <template>
   <div v-if="several.length || samples.length" class="loads">
-    <label v-for="load in several" :key="load.item.id">
-      {{ load.item.name }}: pieces on the pan
+    <label v-for="load in several" :key="load.part.id">
+      {{ load.part.name }}: pieces on the pan
       <QuantityCell
         kind="pieces"
-        :value="load.count * load.item.pieces"
+        :value="load.count * load.part.pieces"
         :digits="3"
-        :label="`${load.item.name}: pieces on the pan`"
-        @kept="pieces(load.item.id, load.item.pieces, $event)"
+        :label="`${load.part.name}: pieces on the pan`"
+        @kept="pieces(load.part.id, load.part.pieces, $event)"
       />
-      <span class="faint">of which {{ load.item.pieces }} fitted</span>
+      <span class="faint">of which {{ load.part.pieces }} fitted</span>
     </label>
     <label v-for="sample in samples" :key="sample.lot.id">
       {{ sample.lot.name }}: on the pan

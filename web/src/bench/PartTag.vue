@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Item, ItemMass } from '../api/client'
+import type { Part, PartMass } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
 
-const props = defineProps<{ item: Item; mass: ItemMass; on: boolean; ashore: boolean }>()
+const props = defineProps<{ part: Part; mass: PartMass; on: boolean; ashore: boolean }>()
 defineEmits<{ press: [byKeys: boolean] }>()
 const { number } = useUnits()
 
@@ -24,13 +24,13 @@ const off = computed(() => {
     class="tag"
     :class="{ on, ashore }"
     :aria-pressed="on"
-    :data-item="item.id"
+    :data-part="part.id"
     @click="$emit('press', $event.detail === 0)"
   >
     <TheMark :mark="mass.mark" />
     <span class="inside">
       <span class="words">
-        <span class="name">{{ item.name }}</span>
+        <span class="name">{{ part.name }}</span>
         <span class="figure mass"
           >{{ number(mass.mass_g, 'mass')
           }}<span v-if="mass.mark === 'guess'" class="faint">

@@ -67,8 +67,8 @@ function isWithin(estimate: number, sd: number, right: number): boolean {
               </tr>
             </thead>
             <tbody>
-              <tr v-for="each in truth.items" :key="each.item">
-                <td>{{ nameOf(each.item) }}</td>
+              <tr v-for="each in truth.parts" :key="each.part">
+                <td>{{ nameOf(each.part) }}</td>
                 <td class="figure right">
                   {{ number(each.estimate_g, 'mass') }}
                   <span class="faint">±{{ number(2 * each.sd_g, 'mass') }}</span>

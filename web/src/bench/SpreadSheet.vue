@@ -41,13 +41,13 @@ const wrong = ref('')
 
 async function start(adhesive: string) {
   wrong.value = ''
-  const items = pan.value.loads.map((load) => load.item)
+  const parts = pan.value.loads.map((load) => load.part)
   const of = joining.value.find((each) => each.id === lot.value)
   try {
     const amount = bead.value.trim()
       ? await understand(bead.value, of?.unit === 'dm2' ? 'area' : 'run')
       : null
-    const joint = { name: name.value.trim() || 'Joint', adhesive, items }
+    const joint = { name: name.value.trim() || 'Joint', adhesive, parts }
     const more = amount !== null && of ? { bead: { lot: of.id, amount } } : {}
     if (await spread({ ...joint, ...more })) open.value = false
   } catch (error) {

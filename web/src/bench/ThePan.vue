@@ -57,12 +57,12 @@ const range = computed(() => {
 
 /** What the whole plane leaves out, and why: pan, sum and loadouts are one set. */
 const leftOff = computed(() => {
-  const on = new Set(bench.pan.value.loads.map((load) => load.item))
-  const items = (build.value?.items ?? []).filter((item) => !item.retired)
-  const fixed = items.filter((item) => !item.option)
-  if (on.size < 2 || !fixed.length || !fixed.every((item) => on.has(item.id))) return ''
-  const off = items.filter((item) => !on.has(item.id))
-  return off.length ? `Not on it: ${off.map((item) => item.name).join(', ')}` : ''
+  const on = new Set(bench.pan.value.loads.map((load) => load.part))
+  const parts = (build.value?.parts ?? []).filter((part) => !part.retired)
+  const fixed = parts.filter((part) => !part.option)
+  if (on.size < 2 || !fixed.length || !fixed.every((part) => on.has(part.id))) return ''
+  const off = parts.filter((part) => !on.has(part.id))
+  return off.length ? `Not on it: ${off.map((part) => part.name).join(', ')}` : ''
 })
 
 const then = computed(() =>

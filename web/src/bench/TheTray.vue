@@ -16,9 +16,9 @@ const sought = ref('')
 const search = ref<HTMLInputElement>()
 
 /** Put on by keys, the hand goes on to Record: that is what Space presses next. */
-function pressed(item: string, byKeys: boolean) {
-  const puts = !isOn(item)
-  press(item)
+function pressed(part: string, byKeys: boolean) {
+  const puts = !isOn(part)
+  press(part)
   if (byKeys && puts) document.querySelector<HTMLElement>('.record')?.focus()
 }
 
@@ -29,8 +29,8 @@ async function find() {
 }
 
 function found() {
-  const first = groups.value[0]?.items[0]
-  if (sought.value && first) press(first.item.id)
+  const first = groups.value[0]?.parts[0]
+  if (sought.value && first) press(first.part.id)
   stop()
 }
 
@@ -40,11 +40,11 @@ function stop() {
   search.value?.blur()
 }
 
-const masses = computed(() => new Map(assessment.value?.items.map((mass) => [mass.id, mass])))
+const masses = computed(() => new Map(assessment.value?.parts.map((mass) => [mass.id, mass])))
 const groups = computed(() => {
   const wanted = sought.value.trim().toLowerCase()
-  const aboard = (build.value?.items ?? []).filter(
-    (item) => !item.retired && (!wanted || item.name.toLowerCase().includes(wanted)),
+  const aboard = (build.value?.parts ?? []).filter(
+    (part) => !part.retired && (!wanted || part.name.toLowerCase().includes(wanted)),
   )
   const names = (assessment.value?.assemblies ?? []).map((each) => each.name)
   const told = names.map((name) => ({
@@ -52,20 +52,20 @@ const groups = computed(() => {
     title: name.split('/').at(-1) || 'Loose parts',
     depth: name.split('/').length - 1,
     total: assessment.value?.assemblies.find((each) => each.name === name),
-    items: aboard
-      .filter((item) => item.assembly === name && !item.host)
-      .flatMap((item) => [item, ...aboard.filter((each) => each.host === item.id)])
-      .flatMap((item) => {
-        const mass = masses.value.get(item.id)
-        return mass ? [{ item, mass }] : []
+    parts: aboard
+      .filter((part) => part.assembly === name && !part.host)
+      .flatMap((part) => [part, ...aboard.filter((each) => each.host === part.id)])
+      .flatMap((part) => {
+        const mass = masses.value.get(part.id)
+        return mass ? [{ part, mass }] : []
       }),
     twins: (assessment.value?.twins ?? []).flatMap((twin) => {
       if (twin.cure_g === null && Math.abs(twin.heavier_g) <= 2 * twin.heavier_sd_g) return []
-      const left = aboard.find((item) => item.id === twin.left && item.assembly === name)
+      const left = aboard.find((part) => part.id === twin.left && part.assembly === name)
       return left ? [{ left: twin.left, ...twinWords(twin, left.name) }] : []
     }),
   }))
-  return told.filter((group) => group.items.length || !wanted)
+  return told.filter((group) => group.parts.length || !wanted)
 })
 
 /** How a pair compares, and what to do about it, where it is sure. */
@@ -85,13 +85,13 @@ function twinWords(twin: Twin, left: string): { words: string; cure: string } {
 
 /** All that an assembly is put together of, what lies within it included. */
 const within = (name: string) =>
-  (build.value?.items ?? [])
-    .filter((item) => !item.retired)
-    .filter((item) => item.assembly === name || item.assembly.startsWith(`${name}/`))
-    .map((item) => item.id)
+  (build.value?.parts ?? [])
+    .filter((part) => !part.retired)
+    .filter((part) => part.assembly === name || part.assembly.startsWith(`${name}/`))
+    .map((part) => part.id)
 
 const noParts = computed(
-  () => !build.value?.items.some((item) => !item.retired && item.pedigree !== 'allowance'),
+  () => !build.value?.parts.some((part) => !part.retired && part.pedigree !== 'allowance'),
 )
 
 const carried = computed(
@@ -107,12 +107,12 @@ const samples = computed(() =>
 )
 
 function wholePlane() {
-  const aboard = (build.value?.items ?? []).filter(
-    (item) =>
-      !item.retired &&
-      (!item.option || !build.value?.loadouts.length || carried.value.includes(item.id)),
+  const aboard = (build.value?.parts ?? []).filter(
+    (part) =>
+      !part.retired &&
+      (!part.option || !build.value?.loadouts.length || carried.value.includes(part.id)),
   )
-  pressAll(aboard.map((item) => item.id))
+  pressAll(aboard.map((part) => part.id))
 }
 
 defineExpose({ find })
@@ -144,13 +144,13 @@ defineExpose({ find })
           }}</span>
         </button>
         <PartTag
-          v-for="{ item, mass } in group.items"
-          :key="item.id"
-          :item="item"
+          v-for="{ part, mass } in group.parts"
+          :key="part.id"
+          :part="part"
           :mass="mass"
-          :on="isOn(item.id)"
-          :ashore="item.option && !carried.includes(item.id) && carried.length > 0"
-          @press="(byKeys: boolean) => pressed(item.id, byKeys)"
+          :on="isOn(part.id)"
+          :ashore="part.option && !carried.includes(part.id) && carried.length > 0"
+          @press="(byKeys: boolean) => pressed(part.id, byKeys)"
         />
         <p v-for="twin in group.twins" :key="twin.left" class="twin small" :data-twin="twin.left">
           {{ twin.words }}

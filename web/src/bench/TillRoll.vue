@@ -47,13 +47,13 @@ function time(at: string): string {
 /** What a reading moved besides the thing that was weighed. */
 function moved(reading: Weighing): string[] {
   return (news.value.get(reading.id) ?? []).map((each) => {
-    if (each.item) {
+    if (each.part) {
       const after = quantity(each.after, 'mass')
-      return `${nameOf(each.item)} came to ${after}, not ${number(each.before, 'mass')}`
+      return `${nameOf(each.part)} came to ${after}, not ${number(each.before, 'mass')}`
     }
     const lot = build.value?.lots.find((known) => known.id === each.lot)?.name
     const change = (each.after / each.before - 1) * 100
-    const parts = each.parts === 1 ? '1 part' : `${each.parts} parts`
+    const parts = each.made_of_it === 1 ? '1 part' : `${each.made_of_it} parts`
     return `${lot}: moved ${parts} by ${change > 0 ? '+' : '−'}${fixed(Math.abs(change), 0)} %`
   })
 }

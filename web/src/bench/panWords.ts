@@ -8,10 +8,10 @@ export function panWords(pan: NewWeighing['pan'] | Pan, build: Build | undefined
   const { quantity } = useUnits()
   const loads = pan.loads ?? []
   const names = loads.map((load) => {
-    const item = build?.items.find((each) => each.id === load.item)
+    const part = build?.parts.find((each) => each.id === load.part)
     const count = load.count ?? 1
-    const times = count === 1 ? '' : ` × ${+(count * (item?.pieces ?? 1)).toFixed(2)}`
-    return (item?.name ?? load.item) + times
+    const times = count === 1 ? '' : ` × ${+(count * (part?.pieces ?? 1)).toFixed(2)}`
+    return (part?.name ?? load.part) + times
   })
   for (const sample of pan.samples ?? []) {
     const lot = build?.lots.find((each) => each.id === sample.lot)
@@ -22,18 +22,18 @@ export function panWords(pan: NewWeighing['pan'] | Pan, build: Build | undefined
   if (pan.known_g) names.push(`check weight ${quantity(pan.known_g, 'mass')}`)
   if (names.length <= 2) return names.join(' and ')
   const whole = wholeAssembly(
-    loads.map((load) => load.item),
+    loads.map((load) => load.part),
     build,
   )
   return whole ?? `${names[0]} and ${names.length - 1} more`
 }
 
-function wholeAssembly(items: string[], build: Build | undefined): string | undefined {
-  const aboard = build?.items.filter((item) => !item.retired) ?? []
-  const first = aboard.find((item) => item.id === items[0])?.assembly
-  const members = aboard.filter((item) => item.assembly === first).map((item) => item.id)
-  const same = members.length === items.length && members.every((id) => items.includes(id))
+function wholeAssembly(parts: string[], build: Build | undefined): string | undefined {
+  const aboard = build?.parts.filter((part) => !part.retired) ?? []
+  const first = aboard.find((part) => part.id === parts[0])?.assembly
+  const members = aboard.filter((part) => part.assembly === first).map((part) => part.id)
+  const same = members.length === parts.length && members.every((id) => parts.includes(id))
   if (same) return `${first}, put together`
-  if (aboard.length === items.length) return 'The whole plane'
+  if (aboard.length === parts.length) return 'The whole plane'
   return undefined
 }

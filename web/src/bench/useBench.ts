@@ -20,7 +20,7 @@ const UNTOLD = -1
 /** What lies on a pan, in whatever order it was put there. */
 const contents = (pan: Pan) =>
   [
-    ...pan.loads.map((load) => `${load.count} ${load.item}`),
+    ...pan.loads.map((load) => `${load.count} ${load.part}`),
     ...pan.samples.map((sample) => `${sample.amount} of ${sample.lot}`),
   ]
     .sort()
@@ -116,27 +116,27 @@ function setUp() {
     )
   }
 
-  const isOn = (item: string) => pan.value.loads.some((load) => load.item === item)
+  const isOn = (part: string) => pan.value.loads.some((load) => load.part === part)
 
   /** A part and what was done to it are one piece now. */
-  const asItIsNow = (item: string) => [
-    item,
-    ...(build.value?.items ?? [])
-      .filter((each) => each.host === item && !each.retired)
+  const asItIsNow = (part: string) => [
+    part,
+    ...(build.value?.parts ?? [])
+      .filter((each) => each.host === part && !each.retired)
       .map((each) => each.id),
   ]
 
-  function press(item: string) {
-    const piece = asItIsNow(item)
-    const rest = pan.value.loads.filter((load) => !piece.includes(load.item))
-    const added = piece.map((each) => ({ item: each, count: 1 }))
-    put({ ...pan.value, loads: isOn(item) ? rest : [...rest, ...added] })
+  function press(part: string) {
+    const piece = asItIsNow(part)
+    const rest = pan.value.loads.filter((load) => !piece.includes(load.part))
+    const added = piece.map((each) => ({ part: each, count: 1 }))
+    put({ ...pan.value, loads: isOn(part) ? rest : [...rest, ...added] })
   }
 
-  function pressAll(items: string[]) {
-    const all = items.every(isOn)
-    const rest = pan.value.loads.filter((load) => !items.includes(load.item))
-    const added = items.map((item) => ({ item, count: 1 }))
+  function pressAll(parts: string[]) {
+    const all = parts.every(isOn)
+    const rest = pan.value.loads.filter((load) => !parts.includes(load.part))
+    const added = parts.map((part) => ({ part, count: 1 }))
     put({ ...pan.value, loads: all ? rest : [...rest, ...added] })
   }
 
@@ -146,9 +146,9 @@ function setUp() {
     put({ ...pan.value, samples: on ? others : [...others, { lot, amount: 1 }] })
   }
 
-  function count(item: string, times: number) {
+  function count(part: string, times: number) {
     const loads = pan.value.loads.map((load) =>
-      load.item === item ? { item, count: times } : load,
+      load.part === part ? { part, count: times } : load,
     )
     put({ ...pan.value, loads })
   }
@@ -279,9 +279,9 @@ function setUp() {
       words.say(`Put a known weight on: ${whyNext(best)} Its place is the Plan, under Scales.`)
     else if (best?.run) words.say(`Take ${best.name}. ${whyNext(best)} Its place is Power, key 6.`)
     else if (!best) words.say('Nothing left to weigh would tell more.')
-    else if (best.items.length)
-      put({ ...EMPTY, loads: best.items.map((item) => ({ item, count: 1 })) })
-    else if (best.item) put({ ...EMPTY, loads: [{ item: best.item, count: 1 }] })
+    else if (best.parts.length)
+      put({ ...EMPTY, loads: best.parts.map((part) => ({ part, count: 1 })) })
+    else if (best.part) put({ ...EMPTY, loads: [{ part: best.part, count: 1 }] })
     else if (best.lot) put({ ...EMPTY, samples: [{ lot: best.lot, amount: 1 }] })
   }
 

@@ -10,7 +10,7 @@ import { useBench } from './useBench'
 const RECORDS = new Set<Slip['kind']>([
   'left on',
   'left off',
-  'wrong item',
+  'wrong part',
   'glued since',
   'pieces',
 ])
@@ -44,7 +44,7 @@ export function useDoubts() {
       grams: 'grams were recorded as ounces',
       decimal: `the decimal slipped: ${right}`,
       digits: `two digits were swapped: ${right}`,
-      'wrong item': `it was the ${thing(slip.subject)}`,
+      'wrong part': `it was the ${thing(slip.subject)}`,
       unsteady: 'it was read before it was steady',
       'glued since': slip.subject
         ? `the ${thing(slip.subject)} was on it by then`
@@ -55,8 +55,8 @@ export function useDoubts() {
 
   /** How many pieces of a thing a slip says were on the pan. */
   function pieces(slip: Slip): string {
-    const item = build.value?.items.find((each) => each.id === slip.subject)
-    const count = (slip.pan.loads[0]?.count ?? 1) * (item?.pieces ?? 1)
+    const part = build.value?.parts.find((each) => each.id === slip.subject)
+    const count = (slip.pan.loads[0]?.count ?? 1) * (part?.pieces ?? 1)
     return Math.abs(count - 1) < 1e-6 ? 'one' : `all ${+count.toFixed(2)}`
   }
 
@@ -72,7 +72,7 @@ export function useDoubts() {
       grams: 'are these grams?',
       decimal: `did the decimal slip: ${quantity(slip.reading_g, 'mass')}?`,
       digits: `are two digits swapped: ${quantity(slip.reading_g, 'mass')}?`,
-      'wrong item': `is it the ${name}?`,
+      'wrong part': `is it the ${name}?`,
       unsteady: 'is it steady yet?',
       'glued since': slip.subject ? `is the ${name} on it?` : 'was glue added since?',
       pieces: `is it ${pieces(slip)} of the ${name}?`,

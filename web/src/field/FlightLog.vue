@@ -25,11 +25,11 @@ const LANDINGS: { name: Landing; title: string }[] = [
 const packs = computed(() => build.value?.power?.packs ?? [])
 const aboard = computed(() => {
   const loadout = build.value?.loadouts.find((each) => each.id === told.value?.id)
-  const flies = (item: string | null) => {
-    const part = build.value?.items.find((each) => each.id === item)
-    return part && !part.retired && (!part.option || loadout?.carries.includes(part.id))
+  const flies = (part: string | null) => {
+    const own = build.value?.parts.find((each) => each.id === part)
+    return own && !own.retired && (!own.option || loadout?.carries.includes(own.id))
   }
-  return packs.value.find((each) => flies(each.item))?.id ?? packs.value[0]?.id ?? ''
+  return packs.value.find((each) => flies(each.part))?.id ?? packs.value[0]?.id ?? ''
 })
 const chosen = ref('')
 const pack = computed({
@@ -106,8 +106,8 @@ const flights = computed(() => {
       <PickList
         v-model="pack"
         :items="packs"
-        item-title="name"
-        item-value="id"
+        part-title="name"
+        part-value="id"
         label="pack"
         class="across"
       />

@@ -137,8 +137,8 @@ async function beginNext() {
       <template v-if="back.parts.length">
         <h3>What came out otherwise</h3>
         <ul>
-          <li v-for="each in back.parts" :key="each.item">
-            <span>{{ nameOf(each.item) }}</span>
+          <li v-for="each in back.parts" :key="each.part">
+            <span>{{ nameOf(each.part) }}</span>
             <span class="figure"
               >{{ quantity(each.planned_g, 'mass') }} → {{ quantity(each.weighs_g, 'mass') }}</span
             >

@@ -30,7 +30,7 @@ const done = ref(false)
 const more = ref(false)
 
 const parts = computed(() =>
-  (build.value?.items ?? []).filter(
+  (build.value?.parts ?? []).filter(
     (each) => !each.retired && !each.host && each.pedigree !== 'allowance',
   ),
 )
@@ -45,18 +45,18 @@ function toggle(id: string) {
 const grams = (typed: string) => understand(typed, 'mass', units.value.mass.name)
 async function damage(): Promise<Schemas['DamageDoc'][]> {
   const all: Schemas['DamageDoc'][] = []
-  for (const [item, of] of hurt) {
-    if (of.way === 'off') all.push({ item })
+  for (const [part, of] of hurt) {
+    if (of.way === 'off') all.push({ part })
     else if (of.way === 'replaced') {
-      if (!of.weighs.trim()) throw new Error(`${nameOf(item)}: say what the new one weighs, about`)
+      if (!of.weighs.trim()) throw new Error(`${nameOf(part)}: say what the new one weighs, about`)
       const stated_g = await grams(of.weighs)
       all.push({
-        item,
-        replaced: { name: of.name.trim() || nameOf(item), pedigree: 'guess', stated_g },
+        part,
+        replaced: { name: of.name.trim() || nameOf(part), pedigree: 'guess', stated_g },
       })
     } else {
       const added = []
-      const named = nameOf(item).toLowerCase()
+      const named = nameOf(part).toLowerCase()
       if (of.glue.trim())
         added.push({
           name: `Glue on ${named}`.slice(0, 80),
@@ -69,8 +69,8 @@ async function damage(): Promise<Schemas['DamageDoc'][]> {
           pedigree: 'guess' as const,
           stated_g: await grams(of.patch),
         })
-      if (!added.length) throw new Error(`${nameOf(item)}: say what glue or patch went on, about`)
-      all.push({ item, added })
+      if (!added.length) throw new Error(`${nameOf(part)}: say what glue or patch went on, about`)
+      all.push({ part, added })
     }
   }
   return all

@@ -1,20 +1,20 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Item } from '../api/client'
+import type { Part } from '../api/client'
 import type { Bay } from './useFit'
 
 /** A bay from the side, on its own scale, with what sits in it where it sits. */
-const props = defineProps<{ bay: Bay; items: Item[] }>()
+const props = defineProps<{ bay: Bay; parts: Part[] }>()
 
 const ROOM = 12
 const boxes = computed(() =>
-  props.items.flatMap((item) => {
-    const { fit, station } = item
+  props.parts.flatMap((part) => {
+    const { fit, station } = part
     if (!fit?.length_mm || !fit.height_mm || !station || station.reference !== 'nose') return []
     return [
       {
-        id: item.id,
-        name: item.name,
+        id: part.id,
+        name: part.name,
         x: station.x_mm - fit.length_mm / 2,
         y: -(station.z_mm + fit.height_mm / 2),
         width: fit.length_mm,

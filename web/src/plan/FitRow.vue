@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Item } from '../api/client'
+import type { Part } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { NO_FIT, type Bay, type Fit } from './useFit'
 
 /** What one part takes up: its size, the bay it sits in, its lead, what it must keep away from. */
 const props = defineProps<{
-  item: Item
+  part: Part
   bays: Bay[]
-  parts: Item[]
+  parts: Part[]
   room?: string | undefined
   reach?: string | undefined
   /** Told also where the place was left before a figure was read. */
@@ -28,7 +28,7 @@ const ROLES: { value: Fit['role']; title: string }[] = [
   { value: 'transmitter', title: 'it transmits' },
   { value: 'propeller', title: 'a propeller' },
 ]
-const fit = computed(() => props.item.fit ?? NO_FIT)
+const fit = computed(() => props.part.fit ?? NO_FIT)
 const bayChoices = computed(() => [
   { value: null, title: 'in no bay' },
   ...props.bays.map(({ id, name }) => ({ value: id, title: name })),
@@ -36,7 +36,7 @@ const bayChoices = computed(() => [
 const others = computed(() => [
   { value: null, title: 'into nothing' },
   ...props.parts
-    .filter((each) => each.id !== props.item.id)
+    .filter((each) => each.id !== props.part.id)
     .map(({ id, name }) => ({ value: id, title: name })),
 ])
 </script>
@@ -44,12 +44,12 @@ const others = computed(() => [
 <template>
   <li>
     <div class="head">
-      <strong>{{ item.name }}</strong>
+      <strong>{{ part.name }}</strong>
       <span v-if="room" class="small faint">{{ room }}</span>
       <button
         type="button"
         class="plainly faint"
-        :aria-label="`Forget what ${item.name} takes up`"
+        :aria-label="`Forget what ${part.name} takes up`"
         @click="onFit(null)"
       >
         ✕
@@ -61,7 +61,7 @@ const others = computed(() => [
           :value="fit[size.key]"
           kind="length"
           optional
-          :label="`${item.name}, ${size.title}`"
+          :label="`${part.name}, ${size.title}`"
           :unit="units.length.name"
           :base="units.length.base"
           @kept="onFit({ [size.key]: $event })"
@@ -71,13 +71,13 @@ const others = computed(() => [
       <v-select
         :model-value="fit.bay"
         :items="bayChoices"
-        :aria-label="`${item.name} sits in`"
+        :aria-label="`${part.name} sits in`"
         @update:model-value="onFit({ bay: $event })"
       />
       <v-select
         :model-value="fit.role"
         :items="ROLES"
-        :aria-label="`What ${item.name} is`"
+        :aria-label="`What ${part.name} is`"
         @update:model-value="onFit({ role: $event })"
       />
     </div>
@@ -87,7 +87,7 @@ const others = computed(() => [
         :value="fit.lead_mm"
         kind="length"
         optional
-        :label="`${item.name}, lead`"
+        :label="`${part.name}, lead`"
         :unit="units.length.name"
         :base="units.length.base"
         @kept="onFit({ lead_mm: $event })"
@@ -95,7 +95,7 @@ const others = computed(() => [
       <v-select
         :model-value="fit.plugs_into"
         :items="others"
-        :aria-label="`${item.name} plugs into`"
+        :aria-label="`${part.name} plugs into`"
         @update:model-value="onFit({ plugs_into: $event })"
       />
       <span v-if="reach">{{ reach }}</span>

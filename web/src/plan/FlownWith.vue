@@ -19,9 +19,9 @@ const named = reactive<Record<Kind, string[]>>({ packs: [], payloads: [] })
 const typed = reactive<Record<Kind, string>>({ packs: '', payloads: '' })
 const fields = ref<HTMLInputElement[]>([])
 
-const parts = computed(() => build.value?.items.filter((item) => !item.retired) ?? [])
+const parts = computed(() => build.value?.parts.filter((part) => !part.retired) ?? [])
 const partOf = (text: string) =>
-  parts.value.find((item) => item.name.toLowerCase() === text.toLowerCase())
+  parts.value.find((part) => part.name.toLowerCase() === text.toLowerCase())
 
 function take(kind: Kind) {
   const text = typed[kind].trim()
@@ -104,7 +104,7 @@ async function make() {
       </button>
     </div>
     <datalist id="carried">
-      <option v-for="item in parts" :key="item.id" :value="item.name" />
+      <option v-for="part in parts" :key="part.id" :value="part.name" />
     </datalist>
     <p class="faint small">
       A part that is on the list, by its name, or a new one on a line. Each pack flies plain and

@@ -6,7 +6,7 @@ import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 
 /** Parts that go to another build together, or the like of them, as they were found to weigh. */
-const props = defineProps<{ items: string[]; name: string }>()
+const props = defineProps<{ parts: string[]; name: string }>()
 const { id, send } = useBuild()
 const words = useWords()
 
@@ -22,9 +22,9 @@ async function go(copying: boolean) {
   if (!there) return
   const kept = await send((header) =>
     answered<Opened>(
-      api.POST('/api/v1/builds/{build_id}/items-together', {
+      api.POST('/api/v1/builds/{build_id}/parts-together', {
         params: { path: { build_id: id.value }, header },
-        body: { items: props.items, to: there.id, copy_them: copying },
+        body: { parts: props.parts, to: there.id, copy_them: copying },
       }),
     ),
   )

@@ -1,14 +1,14 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
-import { answered, api, type Item, type NewItem, type Shelved } from '../api/client'
+import { answered, api, type Part, type NewPart, type Shelved } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import { useLife } from './useLife'
 
-const props = defineProps<{ item: Item }>()
+const props = defineProps<{ part: Part }>()
 const open = defineModel<boolean>({ required: true })
 useEscape(open)
 const { id, build } = useBuild()
@@ -61,12 +61,12 @@ async function length(text: string, of: string): Promise<number> {
 }
 const inside = computed(
   () =>
-    build.value?.items.filter(
-      (item) => !item.retired && item.id !== props.item.id && !item.uses.length && !item.host,
+    build.value?.parts.filter(
+      (part) => !part.retired && part.id !== props.part.id && !part.uses.length && !part.host,
     ) ?? [],
 )
 
-const guess = (name: string, stated_g: number, pedigree: Item['pedigree']): NewItem => ({
+const guess = (name: string, stated_g: number, pedigree: Part['pedigree']): NewPart => ({
   name,
   pedigree,
   stated_g,
@@ -75,31 +75,31 @@ const guess = (name: string, stated_g: number, pedigree: Item['pedigree']): NewI
 async function keep() {
   wrong.value = ''
   const { words } = fields
-  const part = props.item.name.toLowerCase()
+  const called = props.part.name.toLowerCase()
   try {
     let kept = false
     if (done.value === 'repair') {
-      const added: NewItem[] = []
+      const added: NewPart[] = []
       if (fields.glue.trim())
-        added.push(guess(`glue on ${part}`, await grams(fields.glue, 'Glue and tape'), 'joint'))
+        added.push(guess(`glue on ${called}`, await grams(fields.glue, 'Glue and tape'), 'joint'))
       if (fields.patch.trim())
-        added.push(guess(`patch on ${part}`, await grams(fields.patch, 'Patches'), 'guess'))
-      kept = await life.repair(props.item.id, words, added)
+        added.push(guess(`patch on ${called}`, await grams(fields.patch, 'Patches'), 'guess'))
+      kept = await life.repair(props.part.id, words, added)
     } else if (done.value === 'trim')
-      kept = await life.trim(props.item.id, words, await grams(fields.grams, 'What came off'))
+      kept = await life.trim(props.part.id, words, await grams(fields.grams, 'What came off'))
     else if (done.value === 'pocket')
-      kept = await life.pocket(props.item.id, words, {
+      kept = await life.pocket(props.part.id, words, {
         length_mm: await length(fields.long, 'Length of the pocket'),
         width_mm: await length(fields.wide, 'Width of the pocket'),
         depth_mm: fields.deep.trim() ? await length(fields.deep, 'Depth of the pocket') : null,
         holds: fields.holds || null,
       })
     else if (done.value === 'replace') {
-      const name = fields.name.trim() || `${props.item.name}, new`
+      const name = fields.name.trim() || `${props.part.name}, new`
       const mass = await grams(fields.grams, 'Mass of the new one')
-      kept = await life.replace(props.item.id, words, guess(name, mass, 'listing'))
-    } else if (done.value === 'retire') kept = await life.retire(props.item.id, words)
-    else kept = await life.move(props.item.id, words, fields.to)
+      kept = await life.replace(props.part.id, words, guess(name, mass, 'listing'))
+    } else if (done.value === 'retire') kept = await life.retire(props.part.id, words)
+    else kept = await life.move(props.part.id, words, fields.to)
     if (kept) open.value = false
   } catch (error) {
     wrong.value = (error as Error).message
@@ -110,7 +110,7 @@ async function keep() {
 <template>
   <v-dialog v-model="open" aria-label="What happened to it" max-width="560">
     <v-sheet class="sheet">
-      <h2>{{ item.name }}: what happened to it?</h2>
+      <h2>{{ part.name }}: what happened to it?</h2>
       <form @submit.prevent="keep">
         <p class="choices">
           <label v-for="each in DONE" :key="each.value"
@@ -188,7 +188,7 @@ async function keep() {
             <input
               v-model="fields.name"
               class="entry"
-              :placeholder="`${item.name}, new`"
+              :placeholder="`${part.name}, new`"
               maxlength="80"
           /></label>
           <label

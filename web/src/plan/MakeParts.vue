@@ -33,7 +33,7 @@ async function makeParts() {
     words.say(`${props.name} is on the list of parts, with its area and where it sits.`)
 }
 async function areCut() {
-  if (await props.drawing.cut(following.value.map((each) => each.item)))
+  if (await props.drawing.cut(following.value.map((each) => each.part)))
     words.say(`${props.name} is cut: its parts stay as they are, whatever is drawn.`)
 }
 </script>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
-import type { Item } from '../api/client'
+import type { Part } from '../api/client'
 import { COLOURS } from '../say/colours'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -9,19 +9,19 @@ import { usePartKeeping } from './usePartKeeping'
 import { PEDIGREES } from './usePartLine'
 import TheseWords from '../shared/TheseWords.vue'
 
-const props = defineProps<{ item?: Item }>()
+const props = defineProps<{ part?: Part }>()
 const emit = defineEmits<{ done: [] }>()
 
 const { build } = useBuild()
 const { units } = useUnits()
 const name = ref<HTMLInputElement>()
 onMounted(() => {
-  if (props.item) name.value?.focus()
+  if (props.part) name.value?.focus()
 })
 
 /** A part that was changed closes its line; one that was added begins the next. */
 async function kept() {
-  if (props.item) return emit('done')
+  if (props.part) return emit('done')
   await nextTick()
   name.value?.focus()
 }
@@ -38,16 +38,16 @@ const {
   figureWasWrong,
   anotherPart,
   drop,
-} = usePartKeeping(props.item, kept)
+} = usePartKeeping(props.part, kept)
 
 const asking = ref(false)
 /** On a phone the line is all that is asked for a new part, until the figures are wanted. */
 const unfolded = ref(false)
 const groups = computed(() =>
-  [...new Set(build.value?.items.map((item) => item.assembly))].filter(Boolean),
+  [...new Set(build.value?.parts.map((part) => part.assembly))].filter(Boolean),
 )
 const pedigrees = computed(() =>
-  props.item?.pedigree === 'allowance'
+  props.part?.pedigree === 'allowance'
     ? PEDIGREES
     : PEDIGREES.filter((each) => each.value !== 'allowance'),
 )
@@ -71,22 +71,22 @@ watch(weighedAnew, async (asked) => {
 <template>
   <form
     class="part-form"
-    :class="{ folded: !item && !unfolded }"
-    :aria-label="item ? item.name : 'The next part'"
+    :class="{ folded: !part && !unfolded }"
+    :aria-label="part ? part.name : 'The next part'"
     @submit.prevent="keep"
     @keydown.enter="onEnter"
     @keydown.esc="emit('done')"
   >
     <div class="fields">
       <label class="name"
-        ><span class="faint">{{ item ? 'part' : 'next part, or all of it on one line' }}</span>
+        ><span class="faint">{{ part ? 'part' : 'next part, or all of it on one line' }}</span>
         <input
           ref="name"
           v-model="fields.name"
           class="entry"
-          :data-first="item ? undefined : ''"
-          :aria-label="item ? 'Name' : 'Name of the next part'"
-          :placeholder="item ? '' : 'Motor 28 g at 40'"
+          :data-first="part ? undefined : ''"
+          :aria-label="part ? 'Name' : 'Name of the next part'"
+          :placeholder="part ? '' : 'Motor 28 g at 40'"
           autocomplete="off"
           maxlength="200"
         />
@@ -206,9 +206,9 @@ watch(weighedAnew, async (asked) => {
     </div>
     <div class="verbs small">
       <button type="button" class="plainly under" @click="keep">
-        {{ item ? 'keep' : 'add' }} <kbd>Enter</kbd>
+        {{ part ? 'keep' : 'add' }} <kbd>Enter</kbd>
       </button>
-      <template v-if="item">
+      <template v-if="part">
         <button type="button" class="plainly under faint" @click="emit('done')">
           leave it as it was <kbd>Esc</kbd>
         </button>
@@ -218,12 +218,12 @@ watch(weighedAnew, async (asked) => {
         <button type="button" class="plainly under faint" @click="asking = true">
           it was repaired, replaced …
         </button>
-        <LifeSheet v-model="asking" :item="item" />
+        <LifeSheet v-model="asking" :part="part" />
       </template>
       <button v-else type="button" class="plainly under unfold" @click="unfolded = !unfolded">
         {{ unfolded ? 'the line alone' : 'figure by figure' }}
       </button>
-      <span v-if="!item" class="faint"
+      <span v-if="!part" class="faint"
         >“Left panel 540 x 190 of sheet b in Wing at le 80”: after its name a mass, or how much of
         what; then <em>in</em>, <em>at</em>, <em>side</em>, <em>up</em>.</span
       >
@@ -238,7 +238,7 @@ watch(weighedAnew, async (asked) => {
       @keydown.esc.stop="weighedAnew = null"
     >
       <span>
-        {{ item?.name }} was weighed before. Was its figure wrong, or is it another part now?
+        {{ part?.name }} was weighed before. Was its figure wrong, or is it another part now?
       </span>
       <button type="button" class="plainly under" @click="figureWasWrong">
         the figure was wrong; the weighing stands

@@ -14,7 +14,7 @@ const {
 
 /** The ruler of the day ends where the hands do; glue that sets longer runs off it. */
 const end = computed(() => Math.max(1, ...(told.value?.slots ?? []).map((slot) => slot.end_min)))
-const names = (items: string[]) => (items.length > 1 ? items.map(nameOf).join(', ') : '')
+const names = (parts: string[]) => (parts.length > 1 ? parts.map(nameOf).join(', ') : '')
 const named = computed(
   () => new Map((told.value?.slots ?? []).map((slot) => [slot.step.id, stepTitle(slot.step)])),
 )
@@ -58,7 +58,7 @@ async function put() {
           v-for="slot in told.slots"
           :key="slot.step.id"
           :slotted="slot"
-          :names="names(slot.step.items)"
+          :names="names(slot.step.parts)"
           :end="end"
           :doing="mine?.step === slot.step.id"
           :taken="taken"

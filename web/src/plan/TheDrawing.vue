@@ -12,7 +12,7 @@ import WingNumbers from './WingNumbers.vue'
 import SavePicture from '../shared/SavePicture.vue'
 
 const { build, loadout } = useBuild()
-const parts = computed(() => build.value?.items.filter((item) => !item.retired) ?? [])
+const parts = computed(() => build.value?.parts.filter((part) => !part.retired) ?? [])
 const drawing = useDraft()
 const { draft, bodies, many, chosen, shown, moved, keep, step, addSurface } = drawing
 

@@ -23,7 +23,7 @@ const room = computed(() => {
   const all = told.value?.in_bays ?? []
   return new Map(
     all.map((each) => [
-      each.item,
+      each.part,
       each.clearance_mm < 0
         ? `${quantity(-each.clearance_mm, 'length')} too large for ${name(each.bay)}`
         : `${quantity(each.clearance_mm, 'length')} of room in ${name(each.bay)}; ${each.how_many} such would go in`,
@@ -34,7 +34,7 @@ const reach = computed(() => {
   const all = told.value?.reaches ?? []
   return new Map(
     all.map((each) => [
-      each.item,
+      each.part,
       each.most_mm > each.wanted_mm + 0.5
         ? `wants ${quantity(each.wanted_mm, 'length')}, at most ${quantity(each.most_mm, 'length')} over its slide`
         : `wants ${quantity(each.wanted_mm, 'length')}`,
@@ -44,8 +44,8 @@ const reach = computed(() => {
 
 function begin(event: Event) {
   const select = event.target as HTMLSelectElement
-  const item = parts.value.find((each) => each.id === select.value)
-  if (item) setFit(item, NO_FIT)
+  const part = parts.value.find((each) => each.id === select.value)
+  if (part) setFit(part, NO_FIT)
   select.value = ''
 }
 </script>
@@ -65,14 +65,14 @@ function begin(event: Event) {
       >
       <ul>
         <FitRow
-          v-for="item in fitted"
-          :key="item.id"
-          :item="item"
+          v-for="part in fitted"
+          :key="part.id"
+          :part="part"
           :bays="bays"
           :parts="parts"
-          :room="room.get(item.id)"
-          :reach="reach.get(item.id)"
-          @fit="setFit(item, $event)"
+          :room="room.get(part.id)"
+          :reach="reach.get(part.id)"
+          @fit="setFit(part, $event)"
         />
       </ul>
     </section>
@@ -103,7 +103,7 @@ function begin(event: Event) {
             ✕
           </button>
         </div>
-        <BayPicture :bay="bay" :items="fitted.filter((each) => each.fit?.bay === bay.id)" />
+        <BayPicture :bay="bay" :parts="fitted.filter((each) => each.fit?.bay === bay.id)" />
         <div class="sizes">
           <label v-for="each in SIZES" :key="each.key" class="small"
             ><span class="faint">{{ each.title }}</span>

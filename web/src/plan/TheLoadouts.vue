@@ -14,7 +14,7 @@ const { quantity } = useUnits()
 const name = ref('')
 
 const options = computed(
-  () => build.value?.items.filter((item) => item.option && !item.retired) ?? [],
+  () => build.value?.parts.filter((part) => part.option && !part.retired) ?? [],
 )
 const loadouts = computed(() => build.value?.loadouts ?? [])
 
@@ -24,10 +24,10 @@ function set(id: string, patch: Partial<Loadout>) {
   })
 }
 
-function carry(loadout: Loadout, item: string) {
-  const on = loadout.carries.includes(item)
+function carry(loadout: Loadout, part: string) {
+  const on = loadout.carries.includes(part)
   set(loadout.id, {
-    carries: on ? loadout.carries.filter((each) => each !== item) : [...loadout.carries, item],
+    carries: on ? loadout.carries.filter((each) => each !== part) : [...loadout.carries, part],
   })
 }
 
@@ -67,13 +67,13 @@ function auw(id: string): string {
           remove
         </button>
       </div>
-      <label v-for="item in options" :key="item.id">
+      <label v-for="part in options" :key="part.id">
         <input
           type="checkbox"
-          :checked="loadout.carries.includes(item.id)"
-          @change="carry(loadout, item.id)"
+          :checked="loadout.carries.includes(part.id)"
+          @change="carry(loadout, part.id)"
         />
-        {{ item.name }}
+        {{ part.name }}
       </label>
     </div>
     <form class="add" @submit.prevent="add">

@@ -18,7 +18,7 @@ const when = (at: string) =>
   new Date(at).toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' })
 /** Notes, wishes, reminders and what happened to the plane, in one stream, the newest on top. */
 const entries = computed(() => {
-  const told = (build.value?.happenings ?? []).map(({ id: key, at, words }) => ({
+  const told = (build.value?.diary ?? []).map(({ id: key, at, words }) => ({
     key,
     at,
     words,
@@ -102,7 +102,7 @@ const unchecked = computed(() =>
           >, {{ fixed(balance.value, 1) }} % MAC</template
         ></span
       >
-      <span v-if="then" class="faint small">{{ then.items.length }} parts then</span>
+      <span v-if="then" class="faint small">{{ then.parts.length }} parts then</span>
     </p>
     <p>
       <label class="small"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Item } from '../api/client'
+import type { Part } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -14,14 +14,14 @@ const { build, assessment } = useBuild()
 const { quantity, number } = useUnits()
 
 const editing = ref<string | null>(null)
-const masses = computed(() => new Map(assessment.value?.items.map((mass) => [mass.id, mass])))
-const parts = computed(() => build.value?.items.filter((item) => !item.retired) ?? [])
-const retired = computed(() => build.value?.items.filter((item) => item.retired) ?? [])
+const masses = computed(() => new Map(assessment.value?.parts.map((mass) => [mass.id, mass])))
+const parts = computed(() => build.value?.parts.filter((part) => !part.retired) ?? [])
+const retired = computed(() => build.value?.parts.filter((part) => part.retired) ?? [])
 const { find, only, grouped, sort, rows, sections, aria } = useTable(parts, masses)
 
 // A part that is gone closes its line: brought back, it stands there as it was.
 watch(parts, (all) => {
-  if (!all.some((item) => item.id === editing.value)) editing.value = null
+  if (!all.some((part) => part.id === editing.value)) editing.value = null
 })
 
 const ONLY = [
@@ -38,32 +38,32 @@ const COLUMNS: { key: Column; title: string; class?: string }[] = [
 ]
 const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
 
-function basis(item: Item): string {
-  const use = item.uses[0]
+function basis(part: Part): string {
+  const use = part.uses[0]
   const lot = build.value?.lots.find((each) => each.id === use?.lot)
   if (use && lot) {
     const amount =
       lot.unit === 'piece' ? `${use.amount}` : quantity(use.amount, LOT_SHOWN[lot.unit])
     return `${amount} of ${lot.name}`
   }
-  return item.stated_g === null ? '4 % of the rest' : quantity(item.stated_g, 'mass')
+  return part.stated_g === null ? '4 % of the rest' : quantity(part.stated_g, 'mass')
 }
 
-function known(item: Item): string {
-  return PEDIGREES.find((each) => each.value === item.pedigree)?.title ?? item.pedigree
+function known(part: Part): string {
+  return PEDIGREES.find((each) => each.value === part.pedigree)?.title ?? part.pedigree
 }
 
 /** The station by both references; the one that was typed is set in ink. */
-function stations(item: Item): { text: string; typed: boolean }[] {
-  const mass = masses.value.get(item.id)
+function stations(part: Part): { text: string; typed: boolean }[] {
+  const mass = masses.value.get(part.id)
   return [
-    { at: mass?.x_from_nose_mm, typed: item.station?.reference === 'nose' },
-    { at: mass?.x_from_leading_edge_mm, typed: item.station?.reference === 'leading_edge' },
+    { at: mass?.x_from_nose_mm, typed: part.station?.reference === 'nose' },
+    { at: mass?.x_from_leading_edge_mm, typed: part.station?.reference === 'leading_edge' },
   ].map(({ at, typed }) => ({ text: typeof at === 'number' ? number(at, 'length') : '', typed }))
 }
 
-function isAdrift(item: Item): boolean {
-  return !item.station && item.pedigree !== 'allowance'
+function isAdrift(part: Part): boolean {
+  return !part.station && part.pedigree !== 'allowance'
 }
 
 /** What a group of the table weighs together, as the ledger tells of its assembly. */
@@ -132,15 +132,15 @@ function together(name: string): string {
             {{ section.name }}
             <GroupMove
               :name="section.name"
-              :items="section.rows.filter((row) => !row.item.host).map((row) => row.item.id)"
+              :parts="section.rows.filter((row) => !row.part.host).map((row) => row.part.id)"
             />
           </th>
           <td class="figure now">{{ together(section.name) }}</td>
         </tr>
-        <template v-for="{ item, mass } in section.rows" :key="item.id">
-          <tr v-if="editing === item.id">
+        <template v-for="{ part, mass } in section.rows" :key="part.id">
+          <tr v-if="editing === part.id">
             <td colspan="11" class="editing">
-              <PartForm :item="item" @done="editing = null" />
+              <PartForm :part="part" @done="editing = null" />
             </td>
           </tr>
           <tr v-else class="part">
@@ -148,22 +148,22 @@ function together(name: string): string {
               <button
                 type="button"
                 class="plainly name"
-                :aria-label="`Change ${item.name}`"
-                @click="editing = item.id"
+                :aria-label="`Change ${part.name}`"
+                @click="editing = part.id"
               >
-                <template v-if="item.host">↳ </template>{{ item.name }}
+                <template v-if="part.host">↳ </template>{{ part.name }}
               </button>
             </td>
-            <td class="faint more">{{ item.assembly }}</td>
-            <td class="more">{{ known(item) }}</td>
-            <td class="figure basis more" :title="basis(item)">{{ basis(item) }}</td>
-            <td class="figure more">{{ item.pieces > 1 ? item.pieces : '' }}</td>
-            <template v-if="isAdrift(item)">
+            <td class="faint more">{{ part.assembly }}</td>
+            <td class="more">{{ known(part) }}</td>
+            <td class="figure basis more" :title="basis(part)">{{ basis(part) }}</td>
+            <td class="figure more">{{ part.pieces > 1 ? part.pieces : '' }}</td>
+            <template v-if="isAdrift(part)">
               <td class="wrong right">not placed</td>
               <td class="more" />
             </template>
             <td
-              v-for="(from, at) in isAdrift(item) ? [] : stations(item)"
+              v-for="(from, at) in isAdrift(part) ? [] : stations(part)"
               :key="at"
               class="figure right"
               :class="{ faint: !from.typed, more: at === 1 }"
@@ -171,12 +171,12 @@ function together(name: string): string {
               {{ from.text }}
             </td>
             <td class="figure more">
-              {{ item.station?.y_mm ? number(item.station.y_mm, 'length') : '' }}
+              {{ part.station?.y_mm ? number(part.station.y_mm, 'length') : '' }}
             </td>
             <td class="figure more">
-              {{ item.station?.z_mm ? number(item.station.z_mm, 'length') : '' }}
+              {{ part.station?.z_mm ? number(part.station.z_mm, 'length') : '' }}
             </td>
-            <td class="more">{{ item.option ? 'yes' : '' }}</td>
+            <td class="more">{{ part.option ? 'yes' : '' }}</td>
             <td class="now">
               <template v-if="mass">
                 <TheMark :mark="mass.mark" />
@@ -195,7 +195,7 @@ function together(name: string): string {
     </p>
     <TheseWords :of="['still to come']" />
     <p v-if="retired.length" class="faint small">
-      Retired: {{ retired.map((item) => item.name).join(', ') }}. Their readings still speak for
+      Retired: {{ retired.map((part) => part.name).join(', ') }}. Their readings still speak for
       what they were weighed with.
     </p>
   </section>

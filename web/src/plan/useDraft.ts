@@ -221,12 +221,12 @@ export function useDraft() {
     )
   }
 
-  const cut = (items: string[]) =>
+  const cut = (parts: string[]) =>
     send((header) =>
       answered<Opened>(
-        api.POST('/api/v1/builds/{build_id}/items/cut', {
+        api.POST('/api/v1/builds/{build_id}/parts/cut', {
           params: { path: { build_id: id.value }, header },
-          body: { items },
+          body: { parts },
         }),
       ),
     )

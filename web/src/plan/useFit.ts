@@ -1,11 +1,11 @@
 import { computed } from 'vue'
-import type { Build, Item } from '../api/client'
+import type { Build, Part } from '../api/client'
 import { misfit } from '../say/fit'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
 export type Bay = Build['bays'][number]
-export type Fit = NonNullable<Item['fit']>
+export type Fit = NonNullable<Part['fit']>
 
 export const NO_FIT: Fit = {
   length_mm: null,
@@ -19,16 +19,16 @@ export const NO_FIT: Fit = {
 
 /** The bays of a build and what its parts take up in them. */
 export function useFit() {
-  const { build, assessment, change, changeItem, takeOff } = useBuild()
+  const { build, assessment, change, changePart, takeOff } = useBuild()
   const { quantity } = useUnits()
 
   const bays = computed(() => build.value?.bays ?? [])
-  const parts = computed(() => (build.value?.items ?? []).filter((item) => !item.retired))
+  const parts = computed(() => (build.value?.parts ?? []).filter((part) => !part.retired))
   /** Those that something was said of, in their order. */
-  const fitted = computed(() => parts.value.filter((item) => item.fit !== null))
+  const fitted = computed(() => parts.value.filter((part) => part.fit !== null))
   const others = computed(() =>
     parts.value.filter(
-      (item) => item.fit === null && item.host === null && item.pedigree !== 'allowance',
+      (part) => part.fit === null && part.host === null && part.pedigree !== 'allowance',
     ),
   )
   const told = computed(() => assessment.value?.fit)
@@ -54,9 +54,9 @@ export function useFit() {
   }
   const dropBay = (bay: Bay) => takeOff('bays', bay.id, bay.name)
 
-  function setFit(item: Item, patch: Partial<Fit> | null) {
-    void changeItem(() => {
-      const now = parts.value.find((each) => each.id === item.id) ?? item
+  function setFit(part: Part, patch: Partial<Fit> | null) {
+    void changePart(() => {
+      const now = parts.value.find((each) => each.id === part.id) ?? part
       return { ...now, fit: patch === null ? null : { ...NO_FIT, ...now.fit, ...patch } }
     })
   }

@@ -1,4 +1,4 @@
-import { answered, api, type NewItem, type Opened } from '../api/client'
+import { answered, api, type NewPart, type Opened } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 
 /** A pocket: its sides, its depth or through, and what goes into it [mm]. */
@@ -13,64 +13,64 @@ export interface Pocket {
 export function useLife() {
   const { id, send } = useBuild()
   type Header = { 'If-Match': string }
-  const at = (item: string, header: Header) => ({
-    path: { build_id: id.value, item_id: item },
+  const at = (part: string, header: Header) => ({
+    path: { build_id: id.value, part_id: part },
     header,
   })
   const whole = (header: Header) => ({ path: { build_id: id.value }, header })
   const root = '/api/v1/builds/{build_id}'
 
   return {
-    repair: (item: string, words: string, added: NewItem[]) =>
+    repair: (part: string, words: string, added: NewPart[]) =>
       send((header) =>
         answered<Opened>(
-          api.POST(`${root}/items/{item_id}/repair`, {
-            params: at(item, header),
+          api.POST(`${root}/parts/{part_id}/repair`, {
+            params: at(part, header),
             body: { words, added },
           }),
         ),
       ),
-    trim: (item: string, words: string, grams: number) =>
+    trim: (part: string, words: string, grams: number) =>
       send((header) =>
         answered<Opened>(
-          api.POST(`${root}/items/{item_id}/trim`, {
-            params: at(item, header),
+          api.POST(`${root}/parts/{part_id}/trim`, {
+            params: at(part, header),
             body: { words, grams },
           }),
         ),
       ),
-    pocket: (item: string, words: string, pocket: Pocket) =>
+    pocket: (part: string, words: string, pocket: Pocket) =>
       send((header) =>
         answered<Opened>(
-          api.POST(`${root}/items/{item_id}/pocket`, {
-            params: at(item, header),
+          api.POST(`${root}/parts/{part_id}/pocket`, {
+            params: at(part, header),
             body: { words, ...pocket },
           }),
         ),
       ),
-    replace: (item: string, words: string, fresh: NewItem) =>
+    replace: (part: string, words: string, fresh: NewPart) =>
       send((header) =>
         answered<Opened>(
-          api.POST(`${root}/items/{item_id}/replace`, {
-            params: at(item, header),
-            body: { words, item: fresh },
+          api.POST(`${root}/parts/{part_id}/replace`, {
+            params: at(part, header),
+            body: { words, part: fresh },
           }),
         ),
       ),
-    retire: (item: string, words: string) =>
+    retire: (part: string, words: string) =>
       send((header) =>
         answered<Opened>(
-          api.POST(`${root}/items/{item_id}/retire`, {
-            params: at(item, header),
+          api.POST(`${root}/parts/{part_id}/retire`, {
+            params: at(part, header),
             body: { words },
           }),
         ),
       ),
-    move: (item: string, words: string, to: string) =>
+    move: (part: string, words: string, to: string) =>
       send((header) =>
         answered<Opened>(
-          api.POST(`${root}/items/{item_id}/move`, {
-            params: at(item, header),
+          api.POST(`${root}/parts/{part_id}/move`, {
+            params: at(part, header),
             body: { words, to },
           }),
         ),

@@ -1,5 +1,5 @@
 import { computed, ref } from 'vue'
-import { answered, api, RefusedError, type Item, type NewItem, type Opened } from '../api/client'
+import { answered, api, RefusedError, type Part, type NewPart, type Opened } from '../api/client'
 import { useUnits } from '../shared/units'
 import { useBeginnings } from '../shared/useBeginnings'
 import { useBuild } from '../shared/useBuild'
@@ -8,15 +8,15 @@ import { usePartLine } from './usePartLine'
 
 /** What is typed of a part, and how it is kept: changed, added, or added from one line. `kept` is
  * told once it is. */
-export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
-  const { id, build, addItem, changeItem, removePart, send } = useBuild()
+export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
+  const { id, build, addPart, changePart, removePart, send } = useBuild()
   const { units } = useUnits()
   const { lots, others, take } = useRack()
   const beginnings = useBeginnings()
-  const { fields, wrong, amountUnit, multiplied, part, next } = usePartLine(item)
+  const { fields, wrong, amountUnit, multiplied, typedPart, next } = usePartLine(part)
 
   const weighed = computed(() =>
-    build.value?.weighings.some((each) => each.pan.loads.some((load) => load.item === item?.id)),
+    build.value?.weighings.some((each) => each.pan.loads.some((load) => load.part === part?.id)),
   )
   const shelved = computed(() => /^rack:(.*)$/.exec(fields.lot)?.[1])
 
@@ -42,7 +42,7 @@ export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
   /** The name alone was typed, and all else is plain: it may be the whole part on one line. */
   const isLine = computed(
     () =>
-      !item &&
+      !part &&
       ![fields.amount, fields.lot, fields.x, fields.y, fields.z].some((each) => each.trim()) &&
       fields.pedigree === 'guess' &&
       fields.pieces.trim() === '1' &&
@@ -56,7 +56,7 @@ export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
     return send(async (header) => {
       try {
         const told = await answered<Opened>(
-          api.POST('/api/v1/builds/{build_id}/items/line', {
+          api.POST('/api/v1/builds/{build_id}/parts/line', {
             params: { path: { build_id: id.value }, header },
             body: {
               line,
@@ -80,29 +80,29 @@ export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
 
   /** What a weighed part is now: its figure was wrong, or it is another part. Null while not
    * asked. */
-  const weighedAnew = ref<NewItem | null>(null)
+  const weighedAnew = ref<NewPart | null>(null)
 
-  function isAnother(typed: NewItem): boolean {
-    if (!item || !weighed.value) return false
+  function isAnother(typed: NewPart): boolean {
+    if (!part || !weighed.value) return false
     return (
-      typed.stated_g !== item.stated_g ||
+      typed.stated_g !== part.stated_g ||
       JSON.stringify(typed.uses?.map((use) => [use.lot, use.amount])) !==
-        JSON.stringify(item.uses.map((use) => [use.lot, use.amount]))
+        JSON.stringify(part.uses.map((use) => [use.lot, use.amount]))
     )
   }
 
   async function figureWasWrong() {
     const typed = weighedAnew.value
     weighedAnew.value = null
-    if (typed && item && (await changeItem({ ...typed, id: item.id }))) await kept()
+    if (typed && part && (await changePart({ ...typed, id: part.id }))) await kept()
   }
 
   /** Another part in its place: what was weighed speaks on of the one before. */
   async function anotherPart() {
     const typed = weighedAnew.value
     weighedAnew.value = null
-    if (!typed || !item) return
-    const fresh: NewItem = {
+    if (!typed || !part) return
+    const fresh: NewPart = {
       name: typed.name,
       pedigree: typed.pedigree,
       ...(typed.stated_g === undefined ? {} : { stated_g: typed.stated_g }),
@@ -113,9 +113,9 @@ export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
     }
     const replaced = await send((header) =>
       answered<Opened>(
-        api.POST('/api/v1/builds/{build_id}/items/{item_id}/replace', {
-          params: { path: { build_id: id.value, item_id: item.id }, header },
-          body: { item: fresh, words: `${item.name} replaced by another` },
+        api.POST('/api/v1/builds/{build_id}/parts/{part_id}/replace', {
+          params: { path: { build_id: id.value, part_id: part.id }, header },
+          body: { part: fresh, words: `${part.name} replaced by another` },
         }),
       ),
     )
@@ -128,13 +128,13 @@ export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
   }
 
   async function keptAsTyped(): Promise<boolean> {
-    const typed = (await takeShelved()) ? await part() : undefined
+    const typed = (await takeShelved()) ? await typedPart() : undefined
     if (!typed) return false
     if (isAnother(typed)) {
       weighedAnew.value = typed
       return false
     }
-    return item ? changeItem({ ...typed, id: item.id }) : addItem(typed)
+    return part ? changePart({ ...typed, id: part.id }) : addPart(typed)
   }
 
   let busy = false
@@ -142,14 +142,14 @@ export function usePartKeeping(item: Item | undefined, kept: () => unknown) {
     if (busy) return
     busy = true
     if (await (isLine.value ? keptAsLine() : keptAsTyped())) {
-      if (!item) next()
+      if (!part) next()
       await kept()
     }
     busy = false
   }
 
   async function drop() {
-    if (item && (await removePart(item))) await kept()
+    if (part && (await removePart(part))) await kept()
   }
 
   return {

@@ -1,5 +1,5 @@
 import { computed, reactive, ref } from 'vue'
-import type { Item, Kind, NewItem } from '../api/client'
+import type { Part, Kind, NewPart } from '../api/client'
 import type { Colour } from '../say/colours'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -22,7 +22,7 @@ const ASKED = { mass: 'mass', area: 'area', run: 'run', station: 'station' } as 
 interface Fields {
   name: string
   assembly: string
-  pedigree: Item['pedigree']
+  pedigree: Part['pedigree']
   lot: string
   amount: string
   pieces: string
@@ -37,7 +37,7 @@ interface Fields {
 }
 
 /** One line of the parts list: what is typed in it, and the part that it makes. */
-export function usePartLine(item?: Item) {
+export function usePartLine(part?: Part) {
   const { build } = useBuild()
   const { units } = useUnits()
   const wrong = ref('')
@@ -54,25 +54,25 @@ export function usePartLine(item?: Item) {
   }
 
   function start(): Fields {
-    const use = item?.uses[0]
+    const use = part?.uses[0]
     const lot = use?.lot ?? ''
-    const figure = use ? use.amount : item?.stated_g
-    const at = item?.station
+    const figure = use ? use.amount : part?.stated_g
+    const at = part?.station
     const length = units.value.length.base
     return {
-      name: item?.name ?? '',
-      assembly: item?.assembly ?? '',
-      pedigree: item?.pedigree ?? 'guess',
+      name: part?.name ?? '',
+      assembly: part?.assembly ?? '',
+      pedigree: part?.pedigree ?? 'guess',
       lot,
       amount: figure === null || figure === undefined ? '' : plain(figure, amountKind(lot).base),
-      pieces: String(item?.pieces ?? 1),
+      pieces: String(part?.pieces ?? 1),
       of: 'all',
       x: at ? plain(at.x_mm, length) : '',
       reference: at?.reference ?? 'nose',
       y: at ? plain(at.y_mm, length) : '',
       z: at ? plain(at.z_mm, length) : '',
-      option: item?.option ?? false,
-      colour: item?.colour ?? '',
+      option: part?.option ?? false,
+      colour: part?.colour ?? '',
     }
   }
 
@@ -119,7 +119,7 @@ export function usePartLine(item?: Item) {
   }
 
   /** The part as typed; undefined, with words in `wrong`, when something in it cannot be read. */
-  async function part(): Promise<NewItem | undefined> {
+  async function typedPart(): Promise<NewPart | undefined> {
     wrong.value = ''
     try {
       if (!fields.name.trim()) throw new Error('Name: give the part a name')
@@ -139,12 +139,12 @@ export function usePartLine(item?: Item) {
       const whole = amount === null ? null : amount * (fields.of === 'each' ? count : 1)
       const made = fields.lot && whole !== null
       return {
-        ...item,
+        ...part,
         name: fields.name.trim(),
         assembly: fields.assembly.trim(),
         pedigree: fields.pedigree,
-        stated_g: made ? (item?.uses.length ? item.stated_g : null) : whole,
-        uses: made ? [{ lot: fields.lot, amount: whole }, ...(item?.uses.slice(1) ?? [])] : [],
+        stated_g: made ? (part?.uses.length ? part.stated_g : null) : whole,
+        uses: made ? [{ lot: fields.lot, amount: whole }, ...(part?.uses.slice(1) ?? [])] : [],
         pieces: count,
         station:
           x === null
@@ -154,7 +154,7 @@ export function usePartLine(item?: Item) {
                 y_mm: y ?? 0,
                 z_mm: z ?? 0,
                 reference: fields.reference,
-                doubt_mm: item?.station?.doubt_mm ?? null,
+                doubt_mm: part?.station?.doubt_mm ?? null,
               },
         option: fields.option,
         colour: fields.colour || null,
@@ -182,5 +182,5 @@ export function usePartLine(item?: Item) {
       : `${count} × ${fields.amount}`
   })
 
-  return { fields, wrong, amountUnit, multiplied, part, next }
+  return { fields, wrong, amountUnit, multiplied, typedPart, next }
 }

@@ -1,12 +1,12 @@
 import { computed, ref, type Ref } from 'vue'
-import type { Item, ItemMass } from '../api/client'
+import type { Part, PartMass } from '../api/client'
 
 export type Column = 'list' | 'part' | 'assembly' | 'known' | 'nose' | 'now'
 export type Only = 'all' | 'adrift' | 'guessed' | 'unweighed' | 'options'
 
 export interface Row {
-  item: Item
-  mass: ItemMass | undefined
+  part: Part
+  mass: PartMass | undefined
 }
 
 interface Section {
@@ -15,7 +15,7 @@ interface Section {
 }
 
 /** The list of parts as it is looked at: found, filtered, sorted, grouped by assembly. */
-export function useTable(parts: Ref<Item[]>, masses: Ref<Map<string, ItemMass>>) {
+export function useTable(parts: Ref<Part[]>, masses: Ref<Map<string, PartMass>>) {
   const find = ref('')
   const only = ref<Only>('all')
   const by = ref<Column>('list')
@@ -31,15 +31,15 @@ export function useTable(parts: Ref<Item[]>, masses: Ref<Map<string, ItemMass>>)
 
   const shows: Record<Only, (row: Row) => boolean> = {
     all: () => true,
-    adrift: ({ item }) => !item.station && item.pedigree !== 'allowance',
+    adrift: ({ part }) => !part.station && part.pedigree !== 'allowance',
     guessed: ({ mass }) => mass?.mark === 'guess',
     unweighed: ({ mass }) => mass?.mark !== 'weighed' && mass?.mark !== 'difference',
-    options: ({ item }) => item.option,
+    options: ({ part }) => part.option,
   }
   const worth: Record<Exclude<Column, 'list'>, (row: Row) => string | number> = {
-    part: ({ item }) => item.name.toLowerCase(),
-    assembly: ({ item }) => item.assembly.toLowerCase(),
-    known: ({ item }) => item.pedigree,
+    part: ({ part }) => part.name.toLowerCase(),
+    assembly: ({ part }) => part.assembly.toLowerCase(),
+    known: ({ part }) => part.pedigree,
     nose: ({ mass }) => mass?.x_from_nose_mm ?? Infinity,
     now: ({ mass }) => mass?.mass_g ?? 0,
   }
@@ -47,9 +47,9 @@ export function useTable(parts: Ref<Item[]>, masses: Ref<Map<string, ItemMass>>)
   const rows = computed<Row[]>(() => {
     const wanted = find.value.trim().toLowerCase()
     const found = parts.value
-      .map((item) => ({ item, mass: masses.value.get(item.id) }))
+      .map((part) => ({ part, mass: masses.value.get(part.id) }))
       .filter(shows[only.value])
-      .filter(({ item }) => `${item.name} ${item.assembly}`.toLowerCase().includes(wanted))
+      .filter(({ part }) => `${part.name} ${part.assembly}`.toLowerCase().includes(wanted))
     if (by.value === 'list') return found
     const of = worth[by.value]
     const sign = down.value ? -1 : 1
@@ -61,10 +61,10 @@ export function useTable(parts: Ref<Item[]>, masses: Ref<Map<string, ItemMass>>)
 
   const sections = computed<Section[]>(() => {
     if (!grouped.value) return [{ name: '', rows: rows.value }]
-    const names = [...new Set(rows.value.map(({ item }) => item.assembly))]
+    const names = [...new Set(rows.value.map(({ part }) => part.assembly))]
     return names.map((name) => ({
       name: name || 'in no assembly',
-      rows: rows.value.filter(({ item }) => item.assembly === name),
+      rows: rows.value.filter(({ part }) => part.assembly === name),
     }))
   })
 

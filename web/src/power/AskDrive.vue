@@ -73,16 +73,16 @@ const figures = computed(() => {
       <PickList
         v-model="pack"
         :items="drive.packs"
-        item-title="name"
-        item-value="id"
+        part-title="name"
+        part-value="id"
         label="Pack asked"
         hide-details
       />
       <PickList
         v-model="propeller"
         :items="drive.propellers"
-        item-title="name"
-        item-value="id"
+        part-title="name"
+        part-value="id"
         label="Propeller asked"
         hide-details
       />

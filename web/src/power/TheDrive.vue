@@ -15,7 +15,7 @@ const { units } = useUnits()
 type Pack = Drive['packs'][number]
 type Propeller = Drive['propellers'][number]
 
-const items = computed(() => (build.value?.items ?? []).filter((each) => !each.retired))
+const parts = computed(() => (build.value?.parts ?? []).filter((each) => !each.retired))
 const run = (kind: 'pack' | 'propeller', id: string) =>
   (drive.value?.runs ?? []).some((each) => each[kind] === id)
 
@@ -33,7 +33,7 @@ const fit = (id: string) =>
   }))
 const addPack = () =>
   void edit((now) => ({
-    packs: [...now.packs, { ...packOf({ id: '', name: 'Pack' }), id: freshId(), item: null }],
+    packs: [...now.packs, { ...packOf({ id: '', name: 'Pack' }), id: freshId(), part: null }],
   }))
 const addPropeller = () =>
   void edit((now) => ({
@@ -206,11 +206,11 @@ const found = computed(() => {
         <select
           class="entry"
           aria-label="Is the part"
-          :value="each.item ?? ''"
-          @change="setPack(each.id, { item: ($event.target as HTMLSelectElement).value || null })"
+          :value="each.part ?? ''"
+          @change="setPack(each.id, { part: ($event.target as HTMLSelectElement).value || null })"
         >
           <option value="">none of this plane</option>
-          <option v-for="item in items" :key="item.id" :value="item.id">{{ item.name }}</option>
+          <option v-for="part in parts" :key="part.id" :value="part.id">{{ part.name }}</option>
         </select></label
       >
       <button

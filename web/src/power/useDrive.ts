@@ -42,29 +42,29 @@ export function useDrive() {
 
   /** Start with what the build's own parts say: a motor by its mass, a pack by its name. */
   function begin() {
-    const items = (build.value?.items ?? []).filter((each) => !each.retired)
-    const motor = items.find((each) => /motor/i.test(each.name))
-    const mass = assessment.value?.items.find((each) => each.id === motor?.id)?.mass_g
+    const parts = (build.value?.parts ?? []).filter((each) => !each.retired)
+    const motor = parts.find((each) => /motor/i.test(each.name))
+    const mass = assessment.value?.parts.find((each) => each.id === motor?.id)?.mass_g
     return change({
       power: {
         motor: { kv: 2000, mass_g: +(mass && mass > 1 ? mass : 30).toFixed(1) },
         propellers: [{ id: 'prop', name: '6 x 3', diameter_mm: 152.4, pitch_mm: 76.2 }],
-        packs: items.filter((each) => /pack|battery/i.test(each.name)).map(packOf),
+        packs: parts.filter((each) => /pack|battery/i.test(each.name)).map(packOf),
       },
     })
   }
 
   /** What a pack's name usually says: cells and capacity. */
-  function packOf(item: { id: string; name: string }): Drive['packs'][number] {
-    const cells = /(\d+)\s*-?\s*cell/i.exec(item.name)?.[1]
-    const held = /(\d{3,5})/.exec(item.name)?.[1]
+  function packOf(part: { id: string; name: string }): Drive['packs'][number] {
+    const cells = /(\d+)\s*-?\s*cell/i.exec(part.name)?.[1]
+    const held = /(\d{3,5})/.exec(part.name)?.[1]
     return {
-      id: item.id,
-      name: item.name,
+      id: part.id,
+      name: part.name,
       cells: Math.min(Math.max(Number(cells ?? 3), 1), 14),
       capacity_mah: Number(held ?? 1000),
       c_rating: null,
-      item: item.id,
+      part: part.id,
     }
   }
 

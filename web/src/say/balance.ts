@@ -10,8 +10,8 @@ export function useBalanceWords() {
   const { quantity, units } = useUnits()
 
   /** What would explain a check that disagrees with the sum. */
-  function reason({ kind, item, loadout, amount }: Reason): string {
-    const name = nameOf(item ?? '')
+  function reason({ kind, part, loadout, amount }: Reason): string {
+    const name = nameOf(part ?? '')
     const by = amount ?? 0
     const grams = quantity(by, 'mass', units.value.mass.name === 'g' ? 0 : undefined)
     switch (kind) {

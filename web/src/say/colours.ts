@@ -1,6 +1,6 @@
-import type { Item } from '../api/client'
+import type { Part } from '../api/client'
 
-export type Colour = NonNullable<Item['colour']>
+export type Colour = NonNullable<Part['colour']>
 
 /** The colours that a part is painted or covered in, as they are drawn. */
 export const COLOURS: Record<Colour, string> = {

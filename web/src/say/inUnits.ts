@@ -19,7 +19,7 @@ const FIGURE = /(\d+(?:\.\d+)?)(?: to (\d+(?:\.\d+)?))? (g\/dm[2²]|dm[2²]|gf|m
 export function useInUnits() {
   const { build } = useBuild()
   return inUnitsBut(() =>
-    [...(build.value?.items ?? []), ...(build.value?.lots ?? [])].map((each) => each.name),
+    [...(build.value?.parts ?? []), ...(build.value?.lots ?? [])].map((each) => each.name),
   )
 }
 

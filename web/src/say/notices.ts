@@ -19,9 +19,9 @@ export function useNoticeWords() {
     const amount = told.amount ?? 0
     switch (told.code) {
       case 'negative_mass':
-        return `The weighings contradict each other: ${nameOf(told.items[0] ?? '')} would weigh ${quantity(amount, 'mass')}. One of the readings with it on the pan is wrong.`
+        return `The weighings contradict each other: ${nameOf(told.parts[0] ?? '')} would weigh ${quantity(amount, 'mass')}. One of the readings with it on the pan is wrong.`
       case 'no_station': {
-        const many = told.items.length
+        const many = told.parts.length
         return `${many === 1 ? 'One thing has' : `${many} things have`} no station yet and count at the CG of the rest.`
       }
       case 'strained_scale':

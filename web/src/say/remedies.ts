@@ -12,7 +12,7 @@ export function useRemedyWords() {
   const { build, nameOf } = useBuild()
   const { quantity, units } = useUnits()
 
-  const named = (item: string) => nameOf(item).toLowerCase()
+  const named = (part: string) => nameOf(part).toLowerCase()
   const grams = (amount: number) =>
     quantity(amount, 'mass', units.value.mass.name === 'g' && amount >= 10 ? 0 : undefined)
 
@@ -26,7 +26,7 @@ export function useRemedyWords() {
   function acts(remedy: Remedy): string {
     const slides = remedy.slides.map((each) => {
       const by = each.to_mm - each.from_mm
-      const name = named(each.item)
+      const name = named(each.part)
       const way = by < 0 ? 'forward' : 'aft'
       return `slide the ${name}${name.includes(',') ? ',' : ''} ${quantity(Math.abs(by), 'length')} ${way}`
     })
@@ -38,8 +38,8 @@ export function useRemedyWords() {
     return [...slides, ...ballast].join(', then ') + none
   }
 
-  function chance({ best, unsure_item: item }: Remedies): string {
-    const surer = item ? `; weigh the ${named(item)} to be surer` : ''
+  function chance({ best, unsure_part: part }: Remedies): string {
+    const surer = part ? `; weigh the ${named(part)} to be surer` : ''
     return `${fixed(100 * (best?.chance ?? 0), 0)} % in range${surer}`
   }
 
@@ -54,7 +54,7 @@ export function useRemedyWords() {
     const more = amount ?? 0
     switch (limit) {
       case 'permission': {
-        const whose = (offers[0]?.slides ?? []).map((each) => named(each.item))
+        const whose = (offers[0]?.slides ?? []).map((each) => named(each.part))
         const may = told.may_move ? 'What may move does not reach' : 'Nothing may move yet'
         return whose.length
           ? `${may}: let the ${whose.join(' and the ')} slide.`

@@ -3,14 +3,14 @@ import type { Touched } from '../api/client'
 /** What each list of a build holds, one of it. */
 const ONE: Record<string, string> = {
   lots: 'a lot',
-  items: 'a part',
+  parts: 'a part',
   surfaces: 'a surface',
   scales: 'a scale',
   containers: 'a container',
   loadouts: 'a loadout',
   targets: 'a target',
   joints: 'a joint',
-  happenings: 'an entry of the diary',
+  diary: 'an entry of the diary',
   checks: 'a check',
   weighings: 'a reading',
   runs: 'a run',
@@ -30,7 +30,7 @@ const ONE: Record<string, string> = {
 }
 
 /** What follows from something else that was done, and is not told by itself. */
-const ALONG = ['ballast', 'stances', 'habits', 'allowance', 'happenings']
+const ALONG = ['ballast', 'stances', 'habits', 'allowance', 'diary']
 
 type Weight = (grams: number) => string
 

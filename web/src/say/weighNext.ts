@@ -10,7 +10,7 @@ export function useWhyNext() {
   const { build } = useBuild()
   const { quantity } = useUnits()
 
-  function because({ because: why, lots, parts }: Suggestion): string {
+  function because({ because: why, lots, made_of_it: parts }: Suggestion): string {
     const named = lots.map((id) => build.value?.lots.find((each) => each.id === id)?.name ?? id)
     switch (why) {
       case 'guess':

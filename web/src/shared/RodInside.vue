@@ -104,8 +104,8 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
     <template v-if="sources.length">
       <h4>Where its doubt comes from</h4>
       <p>
-        <template v-for="(source, at) in sources" :key="source.item"
-          ><template v-if="at">, </template>{{ nameOf(source.item) }}
+        <template v-for="(source, at) in sources" :key="source.part"
+          ><template v-if="at">, </template>{{ nameOf(source.part) }}
           <span class="faint">{{ share(source.share) }}</span></template
         >
       </p>

@@ -129,7 +129,7 @@ onBeforeUnmount(() => {
     <UnitSheet v-if="hasChosen" v-model="choosing" />
     <p
       v-for="notice in contradictions"
-      :key="`${notice.code} ${notice.items} ${notice.lot} ${notice.scale}`"
+      :key="`${notice.code} ${notice.parts} ${notice.lot} ${notice.scale}`"
       class="notice wrong"
     >
       {{ noticeWords(notice) }}

@@ -7,11 +7,11 @@ import {
   type Assessment,
   type Opened,
   type BuildPatch,
-  type Item,
+  type Part,
   type Correcting,
   type JointTimes,
   type NewJoint,
-  type NewItem,
+  type NewPart,
   type Problem,
   type Recorded,
   type TakenBack,
@@ -67,13 +67,13 @@ function setUp(id: Ref<string>) {
     chosen.value = loadouts.value[(at + 1) % loadouts.value.length]?.id ?? null
   }
 
-  function nameOf(item: string): string {
-    return build.value?.items.find((each) => each.id === item)?.name ?? item
+  function nameOf(part: string): string {
+    return build.value?.parts.find((each) => each.id === part)?.name ?? part
   }
 
   watch(
     build,
-    (now) => (words.names.value = [...(now?.items ?? []), ...(now?.lots ?? [])].map((e) => e.name)),
+    (now) => (words.names.value = [...(now?.parts ?? []), ...(now?.lots ?? [])].map((e) => e.name)),
     { immediate: true },
   )
 
@@ -169,31 +169,31 @@ function setUp(id: Ref<string>) {
         }),
       ),
     )
-  const addItem = (item: NewItem) =>
+  const addPart = (part: NewPart) =>
     send((header) =>
       answered(
-        api.POST('/api/v1/builds/{build_id}/items', {
+        api.POST('/api/v1/builds/{build_id}/parts', {
           params: { path: path.value, header },
-          body: item,
+          body: part,
         }),
       ),
     )
-  type Kept = NewItem & { id: string }
-  const changeItem = (made: Kept | (() => Kept)) =>
+  type Kept = NewPart & { id: string }
+  const changePart = (made: Kept | (() => Kept)) =>
     send((header) => {
-      const item = typeof made === 'function' ? made() : made
+      const part = typeof made === 'function' ? made() : made
       return answered(
-        api.PUT('/api/v1/builds/{build_id}/items/{item_id}', {
-          params: { path: { ...path.value, item_id: item.id }, header },
-          body: item,
+        api.PUT('/api/v1/builds/{build_id}/parts/{part_id}', {
+          params: { path: { ...path.value, part_id: part.id }, header },
+          body: part,
         }),
       )
     })
-  const removeItem = (item: string) =>
+  const removeItem = (part: string) =>
     send((header) =>
       answered(
-        api.DELETE('/api/v1/builds/{build_id}/items/{item_id}', {
-          params: { path: { ...path.value, item_id: item }, header },
+        api.DELETE('/api/v1/builds/{build_id}/parts/{part_id}', {
+          params: { path: { ...path.value, part_id: part }, header },
         }),
       ),
     )
@@ -213,16 +213,16 @@ function setUp(id: Ref<string>) {
   }
 
   /** Remove a part that was never weighed; one press brings it back, into its loadouts too. */
-  async function removePart(item: Item): Promise<boolean> {
+  async function removePart(part: Part): Promise<boolean> {
     const carried = (build.value?.loadouts ?? [])
-      .filter((each) => each.carries.includes(item.id))
+      .filter((each) => each.carries.includes(part.id))
       .map((each) => each.id)
-    if (!(await removeItem(item.id))) return false
-    words.removed(item.name, async () => {
-      if (!(await addItem(item)) || !carried.length) return
+    if (!(await removeItem(part.id))) return false
+    words.removed(part.name, async () => {
+      if (!(await addPart(part)) || !carried.length) return
       await change({
         loadouts: (build.value?.loadouts ?? []).map((each) =>
-          carried.includes(each.id) ? { ...each, carries: [...each.carries, item.id] } : each,
+          carried.includes(each.id) ? { ...each, carries: [...each.carries, part.id] } : each,
         ),
       })
     })
@@ -323,8 +323,8 @@ function setUp(id: Ref<string>) {
     catchUp,
     send,
     change,
-    addItem,
-    changeItem,
+    addPart,
+    changePart,
     takeOff,
     removePart,
     turnBack,

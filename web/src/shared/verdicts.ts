@@ -78,7 +78,7 @@ export function useVerdicts() {
     const found = build.value?.weighings.find((each) => each.id === id)
     const load = found?.pan.loads[0]
     if (!found) return 'a reading'
-    const name = load ? (nameOf(load.item).toLowerCase().split(',')[0] ?? '') : 'the sample'
+    const name = load ? (nameOf(load.part).toLowerCase().split(',')[0] ?? '') : 'the sample'
     const more = found.pan.loads.length > 1 ? ` and ${found.pan.loads.length - 1} more` : ''
     return `${name}${more}, ${quantity(found.reading_g, 'mass').replace(' ', '\u00a0')}`
   }
@@ -97,7 +97,7 @@ export function useVerdicts() {
     if (mend.by === 'more_power_w') return `${fixed(amount, 0)} W more power`
     if (mend.by === 'more_wing_dm2') return `${quantity(amount, 'area')} more wing`
     const way = mend.amount > 0 ? 'forward' : 'aft'
-    return `${name(mend.item ?? '')} ${quantity(amount, 'length')} ${way}`
+    return `${name(mend.part ?? '')} ${quantity(amount, 'length')} ${way}`
   }
 
   return { value, unit, origin, margin, words, mend, doubting, doubtingShort, unchecked }

@@ -67,15 +67,15 @@ async function begin() {
           v-model="purpose"
           label="What it is for"
           :items="purposes"
-          item-title="name"
-          item-value="id"
+          part-title="name"
+          part-value="id"
         />
         <PickList
           v-model="layout"
           label="How it is laid out"
           :items="layouts"
-          item-title="name"
-          item-value="id"
+          part-title="name"
+          part-value="id"
         />
         <v-text-field
           :model-value="limit.text.value"

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import type { CutPiece, CutPlan } from '../api/client'
 
 const props = defineProps<{ plan: CutPlan; number: number; lit: string | null; scale: number }>()
-const emit = defineEmits<{ look: [item: string | null] }>()
+const emit = defineEmits<{ look: [part: string | null] }>()
 
 const pieces = computed(() => props.plan.pieces.filter((each) => each.sheet === props.number))
 
@@ -41,8 +41,8 @@ function label(piece: CutPiece) {
       v-for="(piece, k) in pieces"
       :key="k"
       class="piece"
-      :class="{ lit: lit === piece.item, supposed: piece.is_supposed }"
-      @pointerenter="emit('look', piece.item)"
+      :class="{ lit: lit === piece.part, supposed: piece.is_supposed }"
+      @pointerenter="emit('look', piece.part)"
       @pointerleave="emit('look', null)"
     >
       <title>{{ piece.name }}</title>

@@ -15,8 +15,8 @@ const { quantity, rate, perUnit } = useUnits()
 const SHOWN = { dm2: 'area', m: 'run', piece: 'mass' } as const
 
 const used = computed(() =>
-  (build.value?.items ?? [])
-    .flatMap((item) => (item.retired ? [] : item.uses))
+  (build.value?.parts ?? [])
+    .flatMap((part) => (part.retired ? [] : part.uses))
     .filter((use) => use.lot === props.lot.id)
     .reduce((sum, use) => sum + use.amount, 0),
 )

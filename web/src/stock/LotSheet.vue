@@ -24,7 +24,7 @@ const { units, rate, perUnit } = useUnits()
 
 const lot = toRef(props, 'lot')
 const uses = computed(() =>
-  (build.value?.items ?? []).some((item) => item.uses.some((use) => use.lot === props.lot.id)),
+  (build.value?.parts ?? []).some((part) => part.uses.some((use) => use.lot === props.lot.id)),
 )
 const sampled = computed(() =>
   (build.value?.weighings ?? []).some((each) =>

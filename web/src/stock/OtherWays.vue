@@ -29,16 +29,16 @@ const lotOf = (lot: string) => build.value?.lots.find((each) => each.id === lot)
 /** The parts that are made of something, under what they are made of. */
 const groups = computed(() =>
   (build.value?.lots ?? []).flatMap((lot) => {
-    const items = (build.value?.items ?? []).filter(
-      (item) => !item.retired && item.uses[0]?.lot === lot.id,
+    const parts = (build.value?.parts ?? []).filter(
+      (part) => !part.retired && part.uses[0]?.lot === lot.id,
     )
-    return items.length ? [{ lot, items }] : []
+    return parts.length ? [{ lot, parts }] : []
   }),
 )
 const chosenLots = computed(() => {
-  const used = (build.value?.items ?? [])
-    .filter((item) => chosen.value.includes(item.id))
-    .flatMap((item) => lotOf(item.uses[0]?.lot ?? '') ?? [])
+  const used = (build.value?.parts ?? [])
+    .filter((part) => chosen.value.includes(part.id))
+    .flatMap((part) => lotOf(part.uses[0]?.lot ?? '') ?? [])
   return [...new Set(used)]
 })
 
@@ -70,10 +70,10 @@ function toggle<T>(list: T[], one: T): T[] {
   return list.includes(one) ? list.filter((each) => each !== one) : [...list, one]
 }
 
-function pressGroup(items: string[]) {
-  const all = items.every((item) => chosen.value.includes(item))
-  const rest = chosen.value.filter((item) => !items.includes(item))
-  chosen.value = all ? rest : [...rest, ...items]
+function pressGroup(parts: string[]) {
+  const all = parts.every((part) => chosen.value.includes(part))
+  const rest = chosen.value.filter((part) => !parts.includes(part))
+  chosen.value = all ? rest : [...rest, ...parts]
 }
 
 watch([others, canStrip], () => {
@@ -84,7 +84,7 @@ watch([others, canStrip], () => {
 
 watch([chosen, lots, faces, () => build.value?.weighings.length], async () => {
   wrong.value = ''
-  const ask = { items: chosen.value, lots: lots.value.slice(0, 6), faces: faces.value }
+  const ask = { parts: chosen.value, lots: lots.value.slice(0, 6), faces: faces.value }
   if (!chosen.value.length || ask.lots.length + ask.faces.length === 0) {
     told.value = undefined
     return
@@ -128,8 +128,8 @@ async function adopt(way: Comparison['alternatives'][number]) {
   const known = others.value.find((lot) => lot.id === way.lot.id || lot.rack === way.lot.rack)
   const choosing: Choosing =
     known && (known.id === way.lot.id || way.lot.rack)
-      ? { items: chosen.value, lots: [known.id] }
-      : { items: chosen.value, faces: stripped ? [stripped] : [] }
+      ? { parts: chosen.value, lots: [known.id] }
+      : { parts: chosen.value, faces: stripped ? [stripped] : [] }
   const done = await send((header) =>
     answered(
       api.POST('/api/v1/builds/{build_id}/alternatives/adopt', {
@@ -152,25 +152,25 @@ async function adopt(way: Comparison['alternatives'][number]) {
         No part is made of a lot yet. Give parts their sheet, tape or glue on the Plan, or cut them
         from outlines.
       </p>
-      <div v-for="{ lot, items } in groups" :key="lot.id" class="group">
+      <div v-for="{ lot, parts } in groups" :key="lot.id" class="group">
         <button
           type="button"
           class="plainly head"
-          @click="pressGroup(items.map((item) => item.id))"
+          @click="pressGroup(parts.map((part) => part.id))"
         >
           <strong>{{ lot.name }}</strong> <span class="faint small under">all</span>
         </button>
         <div class="chips">
           <button
-            v-for="item in items"
-            :key="item.id"
+            v-for="part in parts"
+            :key="part.id"
             type="button"
             class="plainly chip"
-            :class="{ on: chosen.includes(item.id) }"
-            :aria-pressed="chosen.includes(item.id)"
-            @click="chosen = toggle(chosen, item.id)"
+            :class="{ on: chosen.includes(part.id) }"
+            :aria-pressed="chosen.includes(part.id)"
+            @click="chosen = toggle(chosen, part.id)"
           >
-            {{ item.name }}
+            {{ part.name }}
           </button>
         </div>
       </div>

@@ -18,7 +18,7 @@ const others = computed(() => (shelf.data.value ?? []).filter((each) => each.id 
 function measureBy(build: string) {
   void send((header) =>
     answered<Opened>(
-      api.PUT('/api/v1/builds/{build_id}/past', {
+      api.PUT('/api/v1/builds/{build_id}/reference-build', {
         params: { path: { build_id: id.value }, header },
         body: { build: build || null },
       }),
@@ -44,8 +44,8 @@ const whole = (grams: number) => number(grams, 'mass', 0)
         <template v-if="told.budget_g !== null">
           · budget {{ quantity(told.budget_g, 'mass', 0) }}</template
         >
-        <template v-if="told.past_g !== null">
-          · {{ told.past }} {{ quantity(told.past_g, 'mass', 0) }}</template
+        <template v-if="told.reference_g !== null">
+          · {{ told.reference }} {{ quantity(told.reference_g, 'mass', 0) }}</template
         >
       </p>
       <label class="small"
@@ -55,7 +55,9 @@ const whole = (grams: number) => number(grams, 'mass', 0)
           aria-label="Measured by"
           @change="measureBy(($event.target as HTMLSelectElement).value)"
         >
-          <option value="">{{ told.past ? `${told.past}; or nobody` : 'no earlier build' }}</option>
+          <option value="">
+            {{ told.reference ? `${told.reference}; or nobody` : 'no earlier build' }}
+          </option>
           <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
         </select></label
       >
@@ -68,9 +70,9 @@ const whole = (grams: number) => number(grams, 'mass', 0)
             <th class="right">on a pan</th>
             <th class="right">forecast</th>
             <th class="right">running total</th>
-            <th v-if="told.past" class="right">{{ told.past }}</th>
-            <th v-if="told.past" class="right">running there</th>
-            <th v-if="told.past" class="right">against it</th>
+            <th v-if="told.reference" class="right">{{ told.reference }}</th>
+            <th v-if="told.reference" class="right">running there</th>
+            <th v-if="told.reference" class="right">against it</th>
           </tr>
         </thead>
         <tbody>
@@ -84,20 +86,20 @@ const whole = (grams: number) => number(grams, 'mass', 0)
             <td class="figure right">
               <strong>{{ whole(stage.running_g) }}</strong>
             </td>
-            <template v-if="told.past">
+            <template v-if="told.reference">
               <td class="figure right">
-                {{ stage.past_g === null ? '–' : whole(stage.past_g) }}
+                {{ stage.reference_g === null ? '–' : whole(stage.reference_g) }}
               </td>
               <td class="figure right">
-                {{ stage.past_running_g === null ? '–' : whole(stage.past_running_g) }}
+                {{ stage.reference_running_g === null ? '–' : whole(stage.reference_running_g) }}
               </td>
               <td
                 class="figure right"
-                :class="{ wrong: stage.past_g !== null && stage.mass_g > stage.past_g }"
+                :class="{ wrong: stage.reference_g !== null && stage.mass_g > stage.reference_g }"
               >
-                <template v-if="stage.past_g !== null"
-                  >{{ stage.mass_g >= stage.past_g ? '+' : '−'
-                  }}{{ whole(Math.abs(stage.mass_g - stage.past_g)) }}</template
+                <template v-if="stage.reference_g !== null"
+                  >{{ stage.mass_g >= stage.reference_g ? '+' : '−'
+                  }}{{ whole(Math.abs(stage.mass_g - stage.reference_g)) }}</template
                 >
               </td>
             </template>

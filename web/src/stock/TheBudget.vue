@@ -10,7 +10,7 @@ import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import { percent } from '../shared/verdicts'
 
-const { id, build, assessment, change, changeItem, loadouts } = useBuild()
+const { id, build, assessment, change, changePart, loadouts } = useBuild()
 const { number, quantity, units } = useUnits()
 const words = useWords()
 
@@ -84,18 +84,18 @@ const isOver = (group: Group) => (lines.value.get(group)?.probability ?? 1) < 0.
 
 /** What nobody has sorted: no lot, no word of the builder's. */
 const unsorted = computed(() =>
-  (build.value?.items ?? []).filter(
-    (item) =>
-      !item.retired &&
-      item.group === null &&
-      !item.uses.length &&
-      (item.pedigree === 'guess' || item.pedigree === 'listing'),
+  (build.value?.parts ?? []).filter(
+    (part) =>
+      !part.retired &&
+      part.group === null &&
+      !part.uses.length &&
+      (part.pedigree === 'guess' || part.pedigree === 'listing'),
   ),
 )
 
-function sort(item: string, group: string) {
-  const found = build.value?.items.find((each) => each.id === item)
-  if (found) void changeItem({ ...found, group: group as Group })
+function sort(part: string, group: string) {
+  const found = build.value?.parts.find((each) => each.id === part)
+  if (found) void changePart({ ...found, group: group as Group })
 }
 </script>
 
@@ -189,12 +189,12 @@ function sort(item: string, group: string) {
     <section v-if="unsorted.length" aria-label="Not sorted">
       <h3>Counted as the rest until somebody says</h3>
       <div class="unsorted">
-        <label v-for="item in unsorted" :key="item.id" class="small"
-          >{{ item.name }}
+        <label v-for="part in unsorted" :key="part.id" class="small"
+          >{{ part.name }}
           <select
             class="entry"
-            :aria-label="`${item.name} belongs to`"
-            @change="sort(item.id, ($event.target as HTMLSelectElement).value)"
+            :aria-label="`${part.name} belongs to`"
+            @change="sort(part.id, ($event.target as HTMLSelectElement).value)"
           >
             <option value="" disabled selected>belongs to</option>
             <option v-for="group in GROUPS" :key="group.value" :value="group.value">

@@ -89,7 +89,7 @@ const many = (count: number) => (count === 1 ? 'One sheet' : `${count} sheets`)
           }}{{ plan.cost_to_buy ? ` for ${fixed(plan.cost_to_buy, 2)}` : '' }}. Of the last sheet
           {{ quantity(plan.left_mm, 'length') }} of its length stay whole.
         </p>
-        <p v-for="join in plan.joins" :key="join.item" class="asked">
+        <p v-for="join in plan.joins" :key="join.part" class="asked">
           {{ join.name }} is {{ quantity(join.length_mm, 'length') }} by
           {{ quantity(join.width_mm, 'length') }}, larger than a sheet: it is laid in pieces, joined
           <template v-if="join.at_x_mm.length"
@@ -101,7 +101,7 @@ const many = (count: number) => (count === 1 ? 'One sheet' : `${count} sheets`)
             width</template
           >. Tape or a doubler over the joint is not counted yet.
         </p>
-        <p v-for="each in plan.odd" :key="each.item" class="asked">
+        <p v-for="each in plan.odd" :key="each.part" class="asked">
           {{ each.name }}: its outline is {{ quantity(each.cut_dm2, 'area') }}, its weight counts
           {{ quantity(each.counted_dm2, 'area') }}.
         </p>

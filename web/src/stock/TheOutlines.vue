@@ -54,7 +54,7 @@ const grams = computed(() =>
   ),
 )
 const groups = computed(() =>
-  [...new Set(build.value?.items.map((item) => item.assembly))].filter(Boolean),
+  [...new Set(build.value?.parts.map((part) => part.assembly))].filter(Boolean),
 )
 </script>
 

@@ -6,7 +6,7 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
-const { id, build, changeItem } = useBuild()
+const { id, build, changePart } = useBuild()
 const { number, units } = useUnits()
 
 const list = useQuery({
@@ -18,7 +18,7 @@ const list = useQuery({
   refetchOnMount: 'always',
 })
 watch(
-  () => [build.value?.lots, build.value?.items],
+  () => [build.value?.lots, build.value?.parts],
   () => void list.refetch(),
 )
 
@@ -32,9 +32,9 @@ function amount(lot: string, value: number): string {
   return `${number(value, kind)} ${units.value[kind].name}`
 }
 
-function price(item: string, value: number | null) {
-  const found = build.value?.items.find((each) => each.id === item)
-  if (found) void changeItem({ ...found, price: value })
+function price(part: string, value: number | null) {
+  const found = build.value?.parts.find((each) => each.id === part)
+  if (found) void changePart({ ...found, price: value })
 }
 
 const ONE = { dm2: 'sheet', m: 'roll', piece: 'piece' } as const
@@ -106,7 +106,7 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
               <td class="figure right">{{ money(told.airframe_cost) }}</td>
               <td />
             </tr>
-            <tr v-for="thing in told.things" :key="thing.item">
+            <tr v-for="thing in told.things" :key="thing.part">
               <td colspan="6">
                 {{ thing.name }}
               </td>
@@ -116,7 +116,7 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
                   kind="number"
                   optional
                   :label="`Price of ${thing.name}`"
-                  @kept="price(thing.item, $event)"
+                  @kept="price(thing.part, $event)"
                 />
               </td>
               <td />

@@ -4,8 +4,8 @@ import {
   RefusedError,
   type CutPlan,
   type CutStep,
-  type Item,
-  type NewItem,
+  type Part,
+  type NewPart,
   type Problem,
 } from '../api/client'
 import { paper } from '../shared/paper'
@@ -15,7 +15,7 @@ import { useInUnits } from '../say/inUnits'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 
-export type Grain = NonNullable<Item['pattern']>['grain']
+export type Grain = NonNullable<Part['pattern']>['grain']
 
 export const GRAINS: { value: Grain; title: string }[] = [
   { value: 'free', title: 'any way' },
@@ -31,7 +31,7 @@ interface Kept {
 
 /** The parts that are cut out of sheets, laid on them by the workshop while the page looks on. */
 export function useCutting() {
-  const { id, build, changeItem } = useBuild()
+  const { id, build, changePart } = useBuild()
   const { units } = useUnits()
   const inUnits = useInUnits()
 
@@ -51,24 +51,24 @@ export function useCutting() {
   )
   const parts = computed(
     () =>
-      build.value?.items.filter(
-        (item) =>
-          !item.retired && item.uses.some((use) => use.amount > 0 && sheets.value.has(use.lot)),
+      build.value?.parts.filter(
+        (part) =>
+          !part.retired && part.uses.some((use) => use.amount > 0 && sheets.value.has(use.lot)),
       ) ?? [],
   )
-  const chosen = computed(() => parts.value.filter((item) => !left.value.has(item.id)))
+  const chosen = computed(() => parts.value.filter((part) => !left.value.has(part.id)))
   const facts = computed(() =>
     JSON.stringify([
-      parts.value.map((item) => [item.id, item.uses, item.pieces, item.pattern]),
+      parts.value.map((part) => [part.id, part.uses, part.pieces, part.pattern]),
       [...sheets.value.values()].map((lot) => [lot.id, lot.length_mm, lot.width_mm, lot.faces]),
     ]),
   )
   /** The parts or the sheets have changed since they were laid. */
   const isOld = computed(() => !!kept.value && kept.value.of !== facts.value)
 
-  function press(item: string) {
+  function press(part: string) {
     const next = new Set(left.value)
-    if (!next.delete(item)) next.add(item)
+    if (!next.delete(part)) next.add(part)
     left.value = next
   }
 
@@ -86,7 +86,7 @@ export function useCutting() {
         body: JSON.stringify({
           kerf_mm: knife.value.kerf,
           margin_mm: knife.value.margin,
-          items: left.value.size ? chosen.value.map((item) => item.id) : null,
+          parts: left.value.size ? chosen.value.map((part) => part.id) : null,
         }),
       })
       if (!response.ok || !response.body)
@@ -138,17 +138,17 @@ export function useCutting() {
   }
 
   /** How a part lies to the grain; one without an outline of its own has nothing to lie. */
-  function turn(item: Item, grain: Grain) {
-    if (item.pattern) void keep({ ...item, pattern: { ...item.pattern, grain } })
+  function turn(part: Part, grain: Grain) {
+    if (part.pattern) void keep({ ...part, pattern: { ...part.pattern, grain } })
   }
 
   /** A part is a plain rectangle of such sides. */
-  function sized(item: Item, long: number, wide: number) {
+  function sized(part: Part, long: number, wide: number) {
     const ring = [[0, 0], [long, 0], [long, wide], [0, wide]] // prettier-ignore
-    void keep({ ...item, pattern: { rings: [ring], grain: 'free', layers: 1 } })
+    void keep({ ...part, pattern: { rings: [ring], grain: 'free', layers: 1 } })
   }
 
-  const keep = (item: NewItem & { id: string }) => changeItem(item)
+  const keep = (part: NewPart & { id: string }) => changePart(part)
 
   return {
     knife, parts, chosen, left, press, sheets, plans, isOld, gone, wrong, lay, stop, hand, turn, sized,
@@ -158,12 +158,12 @@ export function useCutting() {
 const FIELDS: Record<string, string> = {
   kerf_mm: 'The kerf ',
   margin_mm: 'The margin ',
-  items: 'The parts ',
+  parts: 'The parts ',
   plans: 'These sheets ',
 }
 /** A refusal, with its field called as the page calls it. */
 function inWords(words: string): string {
-  return words.replace(/^(kerf_mm|margin_mm|items|plans) /, (all) => FIELDS[all.trim()] ?? all)
+  return words.replace(/^(kerf_mm|margin_mm|parts|plans) /, (all) => FIELDS[all.trim()] ?? all)
 }
 
 async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<CutStep> {

@@ -39,7 +39,7 @@ export function useDrawer() {
     refetchOnMount: 'always',
   })
   const renew = () => void client.invalidateQueries({ queryKey: ['drawer'] })
-  watch(() => [build.value?.weighings.length, build.value?.items.length], renew)
+  watch(() => [build.value?.weighings.length, build.value?.parts.length], renew)
 
   async function tried(request: () => Promise<unknown>): Promise<boolean> {
     try {

@@ -39,18 +39,18 @@ export function useSample(lot: Ref<Lot | undefined>) {
   )
 
   function compared(before: Assessment, after: Assessment, of: string): void {
-    const was = new Map(before.items.map((item) => [item.id, item.mass_g]))
-    const cut = (build.value?.items ?? []).filter(
-      (item) => !item.retired && item.uses.some((use) => use.lot === of),
+    const was = new Map(before.parts.map((part) => [part.id, part.mass_g]))
+    const cut = (build.value?.parts ?? []).filter(
+      (part) => !part.retired && part.uses.some((use) => use.lot === of),
     )
-    const now = new Map(after.items.map((item) => [item.id, item.mass_g]))
+    const now = new Map(after.parts.map((part) => [part.id, part.mass_g]))
     const auw = (told: Assessment) => told.loadouts[0]?.answers.find((each) => each.kind === 'auw')
     moved.value = {
-      parts: cut.map((item) => ({
-        id: item.id,
-        name: item.name,
-        before: was.get(item.id) ?? 0,
-        after: now.get(item.id) ?? 0,
+      parts: cut.map((part) => ({
+        id: part.id,
+        name: part.name,
+        before: was.get(part.id) ?? 0,
+        after: now.get(part.id) ?? 0,
       })),
       auw: [auw(before)?.value ?? 0, auw(after)?.value ?? 0],
       doubt: [2 * (auw(before)?.sd ?? 0), 2 * (auw(after)?.sd ?? 0)],

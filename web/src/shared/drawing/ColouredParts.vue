@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Assessment, Item } from '../../api/client'
+import type { Assessment, Part } from '../../api/client'
 import { COLOURS } from '../../say/colours'
 import type { Scale } from './useScale'
 
 /** What has a colour, where it sits, from above. */
-const props = defineProps<{ parts: Item[]; assessment: Assessment | undefined; scale: Scale }>()
+const props = defineProps<{ parts: Part[]; assessment: Assessment | undefined; scale: Scale }>()
 
 const SIDE = 9
 const marks = computed(() => {
-  const places = new Map(props.assessment?.items.map((each) => [each.id, each.x_from_nose_mm]))
+  const places = new Map(props.assessment?.parts.map((each) => [each.id, each.x_from_nose_mm]))
   return props.parts.flatMap((part) => {
     const from = places.get(part.id)
     if (!part.colour || !part.station || typeof from !== 'number') return []

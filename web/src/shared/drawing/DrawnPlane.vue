@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, toRef } from 'vue'
-import type { Assessment, Body, Item, Loadout, Surface } from '../../api/client'
+import type { Assessment, Body, Part, Loadout, Surface } from '../../api/client'
 import { useUnits } from '../units'
 import { COLOURS } from '../../say/colours'
 import BodyDrawn from './BodyDrawn.vue'
@@ -20,7 +20,7 @@ const props = defineProps<{
   /** Which one may be worked on, the surfaces first and then the bodies; none with -1. */
   chosen: number
   /** What is drawn where it sits, if it has a colour; what follows a surface colours that. */
-  parts?: Item[]
+  parts?: Part[]
   /** No higher than this [px]. */
   most?: number
 }>()

@@ -11,18 +11,18 @@ from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import own_doubt
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Item
+from oaken_scale.core.model.build import Build, Part
 from oaken_scale.core.model.columns import from_columns
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits, wherever
 
 
 @dataclass(frozen=True, slots=True)
-class ItemMass:
-    """One item's mass before and after the weighings [g], one sigma each, and its mark.
+class PartMass:
+    """One part's mass before and after the weighings [g], one sigma each, and its mark.
 
     ``x_from_nose_mm`` and ``x_from_leading_edge_mm`` are the same station by both references;
-    None for an item without a station, the second also without a wing.
+    None for a part without a station, the second also without a wing.
     """
 
     id: str
@@ -35,31 +35,31 @@ class ItemMass:
     x_from_leading_edge_mm: float | None
 
 
-def item_masses(
+def part_masses(
     build: Build, after: Posterior, wing: WingFigures | None, been: Vector
-) -> tuple[ItemMass, ...]:
-    """Every item's mass, mark and station; ``been`` (N,) says what has been on a pan, 0 or 1.
+) -> tuple[PartMass, ...]:
+    """Every part's mass, mark and station; ``been`` (N,) says what has been on a pan, 0 or 1.
 
     >>> from oaken_scale.core.model.build import Pedigree
     >>> from oaken_scale.core.ledger.posterior import solve
-    >>> build = Build("b", "B", items=(Item("m", "M", Pedigree.LISTING, stated_g=28.0),))
-    >>> (motor,) = item_masses(build, solve(build), None, np.zeros(1))
+    >>> build = Build("b", "B", parts=(Part("m", "M", Pedigree.LISTING, stated_g=28.0),))
+    >>> (motor,) = part_masses(build, solve(build), None, np.zeros(1))
     >>> motor.mass_g, round(motor.sd_g, 6), motor.mark.value
     (28.0, 1.4, 'listed')
     """
-    sd, believed, doubt = after.sd[after.items], after.prior.mass, after.prior.mass_sd
-    alone = after.of.loading.felt_alone[after.items] | _weighed_elsewhere(wherever(build.items))
+    sd, believed, doubt = after.sd[after.parts], after.prior.mass, after.prior.mass_sd
+    alone = after.of.loading.felt_alone[after.parts] | _weighed_elsewhere(wherever(build.parts))
     sharper = (been > 0) & (sd**2 <= doubt**2 / 2)
     which = (2 * alone + sharper).tolist()
     return from_columns(
-        ItemMass,
-        len(build.items),
-        traits(build.items).at,
+        PartMass,
+        len(build.parts),
+        traits(build.parts).at,
         after.mass.tolist(),
         sd.tolist(),
         believed.tolist(),
         doubt.tolist(),
-        [marks[k] for marks, k in zip(_marks(wherever(build.items)), which, strict=True)],
+        [marks[k] for marks, k in zip(_marks(wherever(build.parts)), which, strict=True)],
         *_where(build, wing),
     )
 
@@ -67,7 +67,7 @@ def item_masses(
 def _where(
     build: Build, wing: WingFigures | None
 ) -> tuple[tuple[float | None, ...], tuple[float | None, ...]]:
-    """Each item's station as placed, from the nose and from the leading edge [mm]."""
+    """Each part's station as placed, from the nose and from the leading edge [mm]."""
     return _placed(stations(build, wing), wing)
 
 
@@ -84,23 +84,23 @@ def _placed(
 
 
 @recalled(keep=8)
-def _marks(items: tuple[Item, ...]) -> tuple[tuple[Mark, ...], ...]:
-    """Each item's mark as stated, by difference, and (twice) weighed alone."""
+def _marks(parts: tuple[Part, ...]) -> tuple[tuple[Mark, ...], ...]:
+    """Each part's mark as stated, by difference, and (twice) weighed alone."""
     ways = ((False, False), (False, True), (True, False), (True, True))
-    return tuple(tuple(mark_of(item.pedigree, *way) for way in ways) for item in items)
+    return tuple(tuple(mark_of(part.pedigree, *way) for way in ways) for part in parts)
 
 
 def been_on_pan(build: Build, after: Posterior) -> Vector:
-    """How often, at most once, each item was on a pan, here or in another build, shape (N,)."""
-    felt = after.of.loading.felt[after.items] | _weighed_elsewhere(wherever(build.items))
+    """How often, at most once, each part was on a pan, here or in another build, shape (N,)."""
+    felt = after.of.loading.felt[after.parts] | _weighed_elsewhere(wherever(build.parts))
     return felt.astype(float)
 
 
 @recalled(keep=8)
-def _weighed_elsewhere(items: tuple[Item, ...]) -> NDArray[np.bool_]:
+def _weighed_elsewhere(parts: tuple[Part, ...]) -> NDArray[np.bool_]:
     """Which things another build knows better than their listings do, shape (N,)."""
     known = [
-        item.elsewhere is not None and item.elsewhere.doubt <= own_doubt(item, item.stated_g or 0.0)
-        for item in items
+        part.elsewhere is not None and part.elsewhere.doubt <= own_doubt(part, part.stated_g or 0.0)
+        for part in parts
     ]
     return np.array(known, dtype=bool)

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Final, TypeVar
 
 from oaken_scale.core.model.body import Drawn
-from oaken_scale.core.model.build import Item, Slide, Station
+from oaken_scale.core.model.build import Part, Slide, Station
 from oaken_scale.core.model.fitting import Fit
 from oaken_scale.core.model.lot import Known, Use
 from oaken_scale.core.model.pattern import Pattern
@@ -15,8 +15,8 @@ from oaken_scale.store.rows import drop_missing
 
 T = TypeVar("T")
 
-ITEM: Final = Columns(
-    Item,
+PART: Final = Columns(
+    Part,
     named={"thing": "thing_id", "group": "budget_group", "host": "host_id"},
     within={
         "station": Columns(Station),
@@ -36,22 +36,22 @@ DRAWN: Final = Columns(Drawn, named={"of": "drawn_id"})
 FIT: Final = Columns(Fit, named={"bay": "bay_id"})
 
 
-def read_items(connection: sqlite3.Connection, build_id: str) -> tuple[Item, ...]:
-    """A build's items, in their order."""
+def read_parts(connection: sqlite3.Connection, build_id: str) -> tuple[Part, ...]:
+    """A build's parts, in their order."""
     uses = USE.under(
         connection.execute(
-            f"SELECT item_id, {USE} FROM item_use WHERE build_id = ? ORDER BY item_id, place",
+            f"SELECT part_id, {USE} FROM part_use WHERE build_id = ? ORDER BY part_id, place",
             (build_id,),
         )
     )
-    patterns = _of_items(connection, build_id, "pattern", PATTERN)
-    drawn = _of_items(connection, build_id, "item_drawn", DRAWN)
-    fits = _of_items(connection, build_id, "item_fit", FIT)
+    patterns = _of_parts(connection, build_id, "pattern", PATTERN)
+    drawn = _of_parts(connection, build_id, "part_drawn", DRAWN)
+    fits = _of_parts(connection, build_id, "part_fit", FIT)
     rows = connection.execute(
-        f"SELECT id, {ITEM} FROM item WHERE build_id = ? ORDER BY place", (build_id,)
+        f"SELECT id, {PART} FROM part WHERE build_id = ? ORDER BY place", (build_id,)
     )
     return tuple(
-        ITEM.value(
+        PART.value(
             row,
             uses=uses.get(id, ()),
             pattern=patterns.get(id),
@@ -62,43 +62,43 @@ def read_items(connection: sqlite3.Connection, build_id: str) -> tuple[Item, ...
     )
 
 
-def _of_items(
+def _of_parts(
     connection: sqlite3.Connection, build_id: str, table: str, columns: Columns[T]
 ) -> dict[str, T]:
     rows = connection.execute(
-        f"SELECT item_id, {columns} FROM {table} WHERE build_id = ?", (build_id,)
+        f"SELECT part_id, {columns} FROM {table} WHERE build_id = ?", (build_id,)
     )
-    return {item_id: columns.value(row) for item_id, *row in rows}
+    return {part_id: columns.value(row) for part_id, *row in rows}
 
 
-def write_items(connection: sqlite3.Connection, build_id: str, items: Sequence[Item]) -> None:
-    """Write a build's items anew."""
-    connection.execute("DELETE FROM item_use WHERE build_id = ?", (build_id,))
+def write_parts(connection: sqlite3.Connection, build_id: str, parts: Sequence[Part]) -> None:
+    """Write a build's parts anew."""
+    connection.execute("DELETE FROM part_use WHERE build_id = ?", (build_id,))
     connection.execute("DELETE FROM loadout_option WHERE build_id = ?", (build_id,))
-    connection.execute("DELETE FROM joint_item WHERE build_id = ?", (build_id,))
-    connection.execute("DELETE FROM happening_item WHERE build_id = ?", (build_id,))
+    connection.execute("DELETE FROM joint_part WHERE build_id = ?", (build_id,))
+    connection.execute("DELETE FROM diary_entry_part WHERE build_id = ?", (build_id,))
     drop_missing(
         connection,
-        "DELETE FROM item WHERE build_id = ? AND id = ?",
-        "SELECT id FROM item WHERE build_id = ?",
+        "DELETE FROM part WHERE build_id = ? AND id = ?",
+        "SELECT id FROM part WHERE build_id = ?",
         build_id,
-        (item.id for item in items),
+        (part.id for part in parts),
     )
     connection.executemany(
-        f"INSERT INTO item (build_id, place, {ITEM}) VALUES (?,?,{ITEM.marks})"
-        f" ON CONFLICT DO UPDATE SET place = excluded.place, {ITEM.renewed}",
-        ITEM.placed(build_id, items),
+        f"INSERT INTO part (build_id, place, {PART}) VALUES (?,?,{PART.marks})"
+        f" ON CONFLICT DO UPDATE SET place = excluded.place, {PART.renewed}",
+        PART.placed(build_id, parts),
     )
     connection.executemany(
-        f"INSERT INTO item_use (build_id, item_id, place, {USE}) VALUES (?,?,?,{USE.marks})",
-        USE.placed_under(build_id, ((item.id, item.uses) for item in items)),
+        f"INSERT INTO part_use (build_id, part_id, place, {USE}) VALUES (?,?,?,{USE.marks})",
+        USE.placed_under(build_id, ((part.id, part.uses) for part in parts)),
     )
-    _write_of_items(connection, build_id, "pattern", PATTERN, [(i.id, i.pattern) for i in items])
-    _write_of_items(connection, build_id, "item_drawn", DRAWN, [(i.id, i.drawn) for i in items])
-    _write_of_items(connection, build_id, "item_fit", FIT, [(i.id, i.fit) for i in items])
+    _write_of_parts(connection, build_id, "pattern", PATTERN, [(i.id, i.pattern) for i in parts])
+    _write_of_parts(connection, build_id, "part_drawn", DRAWN, [(i.id, i.drawn) for i in parts])
+    _write_of_parts(connection, build_id, "part_fit", FIT, [(i.id, i.fit) for i in parts])
 
 
-def _write_of_items(
+def _write_of_parts(
     connection: sqlite3.Connection,
     build_id: str,
     table: str,
@@ -107,6 +107,6 @@ def _write_of_items(
 ) -> None:
     connection.execute(f"DELETE FROM {table} WHERE build_id = ?", (build_id,))
     connection.executemany(
-        f"INSERT INTO {table} (build_id, item_id, {columns}) VALUES (?,?,{columns.marks})",
+        f"INSERT INTO {table} (build_id, part_id, {columns}) VALUES (?,?,{columns.marks})",
         [(build_id, id, *columns.row(value)) for id, value in values if value is not None],
     )
