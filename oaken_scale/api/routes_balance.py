@@ -13,7 +13,7 @@ from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.changes.variants import adopted_variant
-from oaken_scale.core.flight.metrics import balance_axis
+from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind

@@ -11,10 +11,11 @@ from oaken_scale.core.changes.drawn_parts import DrawnPart, drawn_parts
 from oaken_scale.core.field.fit import FitTold, fit_told
 from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
+from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
 from oaken_scale.core.flight.headroom import Headroom, at_the_ends, headroom
 from oaken_scale.core.flight.lateral_pairs import Twin, twins
-from oaken_scale.core.flight.metrics import Flying, answers_of
+from oaken_scale.core.flight.metrics.registry import answers_of
 from oaken_scale.core.flight.part_masses import PartMass, part_masses
 from oaken_scale.core.flight.stages import SoFar, so_far
 from oaken_scale.core.flight.verdict import Answer, Word, worst

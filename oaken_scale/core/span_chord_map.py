@@ -12,7 +12,9 @@ from math import inf, log
 from typing import Final
 
 from oaken_scale.core.changes.sketch import Start, begun_from
-from oaken_scale.core.flight.metrics import Flying, answers_of, balance_axis
+from oaken_scale.core.flight.flying import Flying
+from oaken_scale.core.flight.metrics.balance import balance_axis
+from oaken_scale.core.flight.metrics.registry import answers_of
 from oaken_scale.core.flight.verdict import Answer, chance_below
 from oaken_scale.core.geometry.proportions import (
     ASPECT,

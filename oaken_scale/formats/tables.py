@@ -13,7 +13,7 @@ from openpyxl.styles import Font
 from openpyxl.utils import get_column_letter
 
 from oaken_scale.core.assess import Assessment
-from oaken_scale.core.flight.metrics import METRICS
+from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.model.build import Build, Reference, TargetKind
 
 Value = str | float | int | bool | None

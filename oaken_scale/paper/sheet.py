@@ -7,7 +7,7 @@ from typing import Final
 
 from oaken_scale.core.assess import Assessment, LoadoutAnswers
 from oaken_scale.core.flight.forecast import Mark as HowKnown
-from oaken_scale.core.flight.verdict import Answer, Word
+from oaken_scale.core.flight.verdict import Answer, Missing, Word
 from oaken_scale.core.model.balancing import CheckKind
 from oaken_scale.core.model.build import Build, TargetKind
 from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
@@ -45,6 +45,13 @@ PRINTED: Final = {
     TargetKind.BALANCE: Printed(
         "Balance", lambda shown, value: shown.fixed(value, 1), lambda shown: "%\u00a0MAC"
     ),
+}
+TO_TELL: Final = {
+    Missing.PARTS: "add the parts on the Plan",
+    Missing.WING: "draw the wing on the Plan",
+    Missing.STATIONS: "give the parts their stations on the Plan",
+    Missing.THRUST: "state the thrust on the Plan",
+    Missing.DRIVE: "list the drive in Power",
 }
 BALANCE_BY_LENGTH: Final = Printed("Balance", Shown.length, lambda shown: shown.length_unit.value)
 HOW_CHECKED: Final = {
@@ -386,7 +393,7 @@ def _sum(answer: Answer, shown: Shown) -> str:
 
 def _verdict(answer: Answer, shown: Shown) -> str:
     if answer.missing:
-        return answer.missing
+        return TO_TELL[answer.missing]
     if answer.word is None or answer.probability is None:
         return "no target set"
     chance = ""

@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import Stations, centre_of_gravity, lever_arms
-from oaken_scale.core.flight.metrics import balance_axis
+from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.posterior import Posterior

@@ -4,7 +4,9 @@ from dataclasses import dataclass
 from enum import StrEnum
 from math import inf
 
-from oaken_scale.core.flight.metrics import METRICS, Flying, balance_axis
+from oaken_scale.core.flight.flying import Flying
+from oaken_scale.core.flight.metrics.balance import balance_axis
+from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.flight.verdict import chance_below
 from oaken_scale.core.model.build import TargetKind
 

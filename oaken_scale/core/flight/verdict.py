@@ -18,6 +18,16 @@ class Word(StrEnum):
     MISSED = "missed"
 
 
+class Missing(StrEnum):
+    """What a metric cannot be told without."""
+
+    PARTS = "parts"
+    WING = "wing"
+    STATIONS = "stations"
+    THRUST = "thrust"
+    DRIVE = "drive"
+
+
 WORST_FIRST: Final = (
     Word.MISSED,
     Word.OFF_COURSE,
@@ -46,7 +56,7 @@ class Answer:
     """One of the four answers for one loadout.
 
     ``value`` and ``sd`` (one sigma) are in ``unit``; ``margin`` is what is in hand, in the same
-    unit, negative when outside. Without a value, ``missing`` says what is needed to tell it.
+    unit, negative when outside. Without a value, ``missing`` says what it takes to tell it.
     Where it matters, ``disbelieving`` names the readings that it does not believe, and
     ``believing`` is the value if they are right; ``unchecked_scale`` is the scale that no known
     weight was on, where the margin is thinner than what such a scale may be off.
@@ -63,7 +73,7 @@ class Answer:
     word: Word | None = None
     margin: float | None = None
     mends: tuple[Mend, ...] = ()
-    missing: str | None = None
+    missing: Missing | None = None
     disbelieving: tuple[str, ...] = ()
     believing: float | None = None
     unchecked_scale: str | None = None

@@ -8,7 +8,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from oaken_scale.core.flight.metrics import METRICS, Flying
+from oaken_scale.core.flight.flying import Flying
+from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.ledger.assembly import WITHIN, membership
 from oaken_scale.core.ledger.loading import Loading

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from math import exp
 from typing import Final
 
-from oaken_scale.core.flight.metrics import THRUST_DOUBT
+from oaken_scale.core.flight.flying import THRUST_DOUBT
 from oaken_scale.core.model.build import Build, Loadout, TargetKind, Thrust
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.model.recall import recalled

@@ -4,7 +4,7 @@ from collections import defaultdict
 from collections.abc import Sequence
 from typing import Final
 
-from oaken_scale.core.flight.metrics import Flying
+from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.verdict import Answer
 from oaken_scale.core.flight.weigh_next import TELLING, Because, Suggestion, settled
 from oaken_scale.core.model.build import Build, TargetKind

@@ -6,8 +6,9 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import stations
+from oaken_scale.core.flight.flying import Flying, flying
 from oaken_scale.core.flight.headroom import headroom
-from oaken_scale.core.flight.metrics import Flying, answers_of, flying
+from oaken_scale.core.flight.metrics.registry import answers_of
 from oaken_scale.core.flight.part_masses import been_on_pan
 from oaken_scale.core.flight.verdict import Answer
 from oaken_scale.core.geometry.proportions import stall_of

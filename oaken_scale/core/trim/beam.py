@@ -8,7 +8,8 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import is_pack
-from oaken_scale.core.flight.metrics import Flying, balance_axis
+from oaken_scale.core.flight.flying import Flying
+from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.geometry.neutral_point import BAND, NeutralPoint, neutral_point
 from oaken_scale.core.model.arrays import Vector

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Final
 
 from oaken_scale.core.flight.centre_of_gravity import Stations, stations
-from oaken_scale.core.flight.metrics import Flying, flying
+from oaken_scale.core.flight.flying import Flying, flying
 from oaken_scale.core.flight.part_masses import been_on_pan
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
 from oaken_scale.core.ledger.mixture import Estimate, estimate

@@ -3,8 +3,9 @@
 from dataclasses import dataclass, replace
 from typing import Final
 
+from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.headroom import Headroom, headroom
-from oaken_scale.core.flight.metrics import METRICS, Flying
+from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.geometry.proportions import proportions
 from oaken_scale.core.model.build import Build, Loadout, TargetKind
 from oaken_scale.core.model.power import FULL_V_PER_CELL

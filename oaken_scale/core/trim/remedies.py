@@ -14,7 +14,8 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import lever_arms, stations
-from oaken_scale.core.flight.metrics import Flying, balance_axis
+from oaken_scale.core.flight.flying import Flying
+from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.model.build import (

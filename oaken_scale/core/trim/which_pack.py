@@ -7,7 +7,8 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.flight.metrics import KG_PER_G, Flying, aboard_of
+from oaken_scale.core.flight.flying import Flying, aboard_of
+from oaken_scale.core.flight.metrics.power_loading import KG_PER_G
 from oaken_scale.core.geometry.proportions import proportions
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector

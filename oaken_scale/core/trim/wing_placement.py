@@ -6,7 +6,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import stations
-from oaken_scale.core.flight.metrics import balance_axis
+from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.neutral_point import NeutralPoint, neutral_point
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
 from oaken_scale.core.ledger.assembly import lies_within

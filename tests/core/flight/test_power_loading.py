@@ -7,8 +7,9 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.headroom import headroom
-from oaken_scale.core.flight.metrics import METRICS, power_loading
-from oaken_scale.core.flight.verdict import Mend, Word
+from oaken_scale.core.flight.metrics.power_loading import power_loading
+from oaken_scale.core.flight.metrics.registry import METRICS
+from oaken_scale.core.flight.verdict import Mend, Missing, Word
 from oaken_scale.core.model.build import Build, Part, Pedigree, Target, TargetKind
 from oaken_scale.core.power.loadout_power import power_of
 from oaken_scale.core.trim.flown import fly
@@ -78,4 +79,4 @@ def test_it_is_told_where_it_is_a_target_and_of_the_pack_that_flies():
 
 def test_without_a_drive_it_says_what_is_missing():
     (told,) = [each for each in assess(HALF_KILO).loadouts[0].answers if each.kind is KIND]
-    assert (told.value, told.low, told.missing) == (None, 150.0, "list the drive in Power")
+    assert (told.value, told.low, told.missing) == (None, 150.0, Missing.DRIVE)

@@ -91,6 +91,7 @@ export type ControlTold = Whole<Schemas['ControlTold']>
 export type LastChange = Whole<Schemas['LastChange']>
 export type LoadoutField = Whole<Schemas['LoadoutField']>
 export type NewControl = Schemas['NewControl']
+export type Missing = Schemas['Missing']
 export type NoteKind = Schemas['NoteKind']
 export type ReadyLine = Whole<Schemas['ReadyLine']>
 export type Seen = Schemas['Seen']

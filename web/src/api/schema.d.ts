@@ -2593,7 +2593,7 @@ export interface components {
          * @description One of the four answers for one loadout.
          *
          *     ``value`` and ``sd`` (one sigma) are in ``unit``; ``margin`` is what is in hand, in the same
-         *     unit, negative when outside. Without a value, ``missing`` says what is needed to tell it.
+         *     unit, negative when outside. Without a value, ``missing`` says what it takes to tell it.
          *     Where it matters, ``disbelieving`` names the readings that it does not believe, and
          *     ``believing`` is the value if they are right; ``unchecked_scale`` is the scale that no known
          *     weight was on, where the margin is thinner than what such a scale may be off.
@@ -2625,8 +2625,7 @@ export interface components {
              * @default []
              */
             mends?: components["schemas"]["Mend"][];
-            /** Missing */
-            missing?: string | null;
+            missing?: components["schemas"]["Missing"] | null;
             /**
              * Disbelieving
              * @default []
@@ -7003,6 +7002,12 @@ export interface components {
          * @enum {string}
          */
         Misfit: "too_large" | "not_together" | "outside" | "slides_out" | "lead_short" | "too_near" | "in_disc" | "at_control";
+        /**
+         * Missing
+         * @description What a metric cannot be told without.
+         * @enum {string}
+         */
+        Missing: "parts" | "wing" | "stations" | "thrust" | "drive";
         /**
          * Moment
          * @description When a joint comes to a stage.

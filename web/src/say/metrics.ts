@@ -1,4 +1,4 @@
-import type { Kind, TargetKind } from '../api/client'
+import type { Kind, Missing, TargetKind } from '../api/client'
 
 interface MetricSaid {
   title: string
@@ -45,6 +45,15 @@ export const METRICS: Record<TargetKind, MetricSaid> = {
     digits: 0,
   },
   balance: { title: 'Balance', short: 'balance', reads: 'number', unit: '%', digits: 1 },
+}
+
+/** What it takes to tell a metric that cannot be told yet. */
+export const MISSING: Record<Missing, string> = {
+  parts: 'add the parts on the Plan',
+  wing: 'draw the wing on the Plan',
+  stations: 'give the parts their stations on the Plan',
+  thrust: 'state the thrust on the Plan',
+  drive: 'list the drive in Power',
 }
 
 export const KINDS = Object.keys(METRICS) as TargetKind[]

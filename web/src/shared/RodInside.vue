@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { METRICS } from '../say/metrics'
+import { METRICS, MISSING } from '../say/metrics'
 import { computed } from 'vue'
 import type { TargetAnswer } from '../api/client'
 import TheCurve from './TheCurve.vue'
@@ -70,7 +70,7 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
     <p v-if="unchecked" class="wrong">
       Not checked on the fingertips since: {{ unchecked.words }}.
     </p>
-    <p v-if="answer.missing">To tell it: {{ answer.missing }}.</p>
+    <p v-if="answer.missing">To tell it: {{ MISSING[answer.missing] }}.</p>
     <p v-if="left">
       {{ left.grams < 0 ? 'Over by' : 'Left to add' }}
       <strong class="figure">{{ quantity(Math.abs(left.grams), 'mass') }}</strong>

@@ -1,5 +1,5 @@
 import type { Mend, TargetAnswer, Word } from '../api/client'
-import { METRICS } from '../say/metrics'
+import { METRICS, MISSING } from '../say/metrics'
 import { useBuild } from './useBuild'
 import { fixed, useUnits } from './units'
 
@@ -47,7 +47,7 @@ export function useVerdicts() {
   }
 
   function words(answer: TargetAnswer): string {
-    if (answer.missing) return answer.missing
+    if (answer.missing) return MISSING[answer.missing]
     if (answer.word === null || answer.probability === null) return 'no target set'
     const doubtful = answer.word === 'on course' || answer.word === 'off course'
     const told = doubtful && (answer.margin ?? 0) >= 0 && answer.probability <= 0.99

@@ -1,0 +1,38 @@
+"""Static thrust over all-up weight."""
+
+from typing import Final
+
+from oaken_scale.core.flight.flying import Flying
+from oaken_scale.core.flight.metrics.metric import Metric, untold
+from oaken_scale.core.flight.metrics.over_the_weight import against_the_weight, over_the_weight
+from oaken_scale.core.flight.verdict import Answer, Missing
+from oaken_scale.core.model.build import Target, TargetKind
+
+
+def thrust_to_weight(plane: Flying) -> Answer:
+    """Static thrust over all-up weight: ``T/M``.
+
+    ``u^2 = (u_T/M)^2 + (T u_M/M^2)^2``. The chance that ``T >= r M`` is that of the normal
+    ``T - r M``, which needs no linearisation.
+    """
+    kind, unit = TargetKind.THRUST_TO_WEIGHT, "ratio"
+    if plane.thrust is None:
+        return untold(kind, unit, plane.target(kind), Missing.THRUST)
+    return over_the_weight(
+        plane, kind, unit, plane.thrust.thrust_gf, plane.thrust_sd_gf, "more_thrust_gf"
+    )
+
+
+def _as_the_thrust_bears(plane: Flying, target: Target) -> tuple[float, float] | None:
+    if not target.low or plane.thrust is None:
+        return None
+    return plane.thrust.thrust_gf / target.low, plane.thrust_sd_gf / target.low
+
+
+THRUST_TO_WEIGHT: Final = Metric(
+    TargetKind.THRUST_TO_WEIGHT,
+    "thrust-to-weight",
+    thrust_to_weight,
+    against_the_weight,
+    _as_the_thrust_bears,
+)
