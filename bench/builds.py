@@ -5,26 +5,12 @@ from datetime import UTC, datetime, timedelta
 import numpy as np
 
 from oaken_scale.core.model.balancing import Ballast, BallastSpot
-from oaken_scale.core.model.build import (
-    BalanceUnit,
-    Build,
-    Load,
-    Loadout,
-    Pan,
-    Part,
-    Pedigree,
-    Role,
-    Scale,
-    Section,
-    Slide,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-    Thrust,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind, Thrust
+from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
 
 
 def made_up_build(parts: int, weighings: int, most_sets: int | None = None) -> Build:

@@ -4,7 +4,8 @@ import random
 from dataclasses import replace
 
 from bench.builds import made_up_build
-from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Slide, Station
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
 from oaken_scale.core.model.power import Motor, Pack, Power
 from oaken_scale.core.trim.which_pack import TriedMotor, TriedPack
 from study.drive_trains import DRIVE, Truth

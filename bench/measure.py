@@ -29,7 +29,8 @@ from oaken_scale.core.geometry.neutral_point import neutral_point
 from oaken_scale.core.geometry.outline import outlines
 from oaken_scale.core.ledger.outliers import leave_one_out
 from oaken_scale.core.ledger.readings import weighed_sets
-from oaken_scale.core.model.build import Build, Role, Section, Surface
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.power.drive_estimate import estimate_drive
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import bench, remedies

@@ -16,19 +16,11 @@ from oaken_scale.core.ledger.mixture import doubts, estimate
 from oaken_scale.core.ledger.outliers import leave_one_out
 from oaken_scale.core.ledger.prior import DOUBT, SHARED
 from oaken_scale.core.ledger.slips import SlipKind
-from oaken_scale.core.model.build import (
-    Build,
-    Container,
-    Load,
-    Pan,
-    Part,
-    Pedigree,
-    Scale,
-    Target,
-    TargetKind,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.weighing import Container, Load, Pan, Scale, Weighing
 from study.drive_trains import print_table
 from study.flights import print_flights
 from study.outings import show as show_outings

@@ -7,7 +7,9 @@ from datetime import timedelta
 import numpy as np
 
 from oaken_scale.core.assess import Assessment, assess
-from oaken_scale.core.model.build import Build, Load, Pan, Pedigree, Sample
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Pedigree
+from oaken_scale.core.model.weighing import Load, Pan, Sample
 from oaken_scale.demo.practice import STEP_G, Practice, practice
 
 MOST = 60

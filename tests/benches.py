@@ -5,18 +5,10 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 
-from oaken_scale.core.model.build import (
-    Build,
-    Load,
-    Pan,
-    Part,
-    Pedigree,
-    Sample,
-    Scale,
-    Station,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.weighing import Load, Pan, Sample, Scale, Weighing
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 

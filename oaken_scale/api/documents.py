@@ -14,14 +14,17 @@ from oaken_scale.core.flight.forecast import Point
 from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.outliers import Doubt
 from oaken_scale.core.material.joint_clock import Adhesive, adhesive, own_adhesives
-from oaken_scale.core.model import build as core
 from oaken_scale.core.model import declared, limits
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import LotKind
 from oaken_scale.core.model.named import free_id
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.plausible import Asked
 from oaken_scale.core.model.presets import Layout, Purpose
 from oaken_scale.core.model.quantity import QuantityError, parse
+from oaken_scale.core.model.weighing import Weighing
 from oaken_scale.core.reading_effects import News
 from oaken_scale.devices.line_pattern import line_pattern
 from oaken_scale.formats import documents, fields
@@ -40,7 +43,7 @@ class NewBuild(fields.Edge):
 
 class BuildPatch(
     Document,
-    of=core.Build,
+    of=Build,
     partial=True,
     only=(
         "name",
@@ -65,7 +68,7 @@ class BuildPatch(
 ):
     """What to change of a build; what is left out stays as it is."""
 
-    def applied(self, build: core.Build) -> core.Build:
+    def applied(self, build: Build) -> Build:
         """The build with this change; null takes thrust, budget, drive or the plan's mark away."""
         given = (
             self.model_fields_set
@@ -92,7 +95,7 @@ class NewPart(documents.PartDoc):
 
     id: declared.Id | None = None
 
-    def value(self, build: core.Build, id: str | None = None) -> core.Part:
+    def value(self, build: Build, id: str | None = None) -> Part:
         """The part, under ``id``, its own id, or one made from its name."""
         chosen = id or self.id or free_id(self.name, (part.id for part in build.parts))
         return _PART.validate_python({**self.model_dump(), "id": chosen})
@@ -114,10 +117,10 @@ class NewWeighing(fields.Edge):
     typed: declared.Label = ""
     note: declared.Words = ""
 
-    def value(self) -> core.Weighing:
+    def value(self) -> Weighing:
         """The reading, taken now unless it says when."""
         at = self.at or datetime.now(UTC)
-        return core.Weighing(
+        return Weighing(
             self.id, at, self.scale, self._grams(), self.pan.value(), self.typed, self.note
         )
 
@@ -156,11 +159,11 @@ class NewJoint(fields.Edge):
     parts: Annotated[tuple[declared.Id, ...], Field(max_length=limits.PARTS)] = ()
     times: documents.JointTimesDoc | None = None
 
-    def value(self, build: core.Build) -> core.Joint:
+    def value(self, build: Build) -> Joint:
         """The joint, spread at the server's time."""
         usual = adhesive(self.adhesive, own_adhesives(build))
         times = self.times or documents.JointTimesDoc.model_validate(usual)
-        return core.Joint(
+        return Joint(
             id=free_id(self.name, (joint.id for joint in build.joints)),
             name=self.name,
             adhesive=usual.id,
@@ -194,9 +197,9 @@ class Correcting(fields.Edge):
     pan: documents.PanDoc
     reason: declared.Words
 
-    def value(self, wrong: core.Weighing) -> core.Weighing:
+    def value(self, wrong: Weighing) -> Weighing:
         """The new row: of the moment and the scale of the one that it corrects."""
-        return core.Weighing(
+        return Weighing(
             self.id,
             wrong.at,
             wrong.scale,
@@ -224,7 +227,7 @@ class Opened:
     """A build, its revision, and everything that is told about it."""
 
     revision: int
-    build: core.Build
+    build: Build
     assessment: Assessment
 
 
@@ -233,7 +236,7 @@ class Recorded:
     """A reading as it was kept, and what is told about the build with it."""
 
     revision: int
-    weighing: core.Weighing
+    weighing: Weighing
     news: tuple[News, ...]
     assessment: Assessment
 
@@ -273,7 +276,7 @@ class Beginnings:
     layouts: tuple[Layout, ...]
     adhesives: tuple[Adhesive, ...]
     units: dict[str, dict[str, float]]
-    known_by: dict[LotKind, core.Pedigree]
+    known_by: dict[LotKind, Pedigree]
     replaces: dict[LotKind, tuple[LotKind, ...]]
     version: str
     rescued: str | None
@@ -288,8 +291,8 @@ class Understood:
     asked: Asked | None = None
 
 
-_BUILD: Final[TypeAdapter[core.Build]] = TypeAdapter(core.Build)
-_PART: Final[TypeAdapter[core.Part]] = TypeAdapter(core.Part)
+_BUILD: Final[TypeAdapter[Build]] = TypeAdapter(Build)
+_PART: Final[TypeAdapter[Part]] = TypeAdapter(Part)
 
 OPENED: Final = TypeAdapter(Opened)
 RECORDED: Final = TypeAdapter(Recorded)

@@ -17,9 +17,11 @@ from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
-from oaken_scale.core.model.build import BalanceUnit, Build, Slide, Target, TargetKind
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.part import Slide
 from oaken_scale.core.model.shift_line import shifts_of_line
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.cg_ranges import SchoolKind
 from oaken_scale.core.trim.checks import as_it_stands
 from oaken_scale.core.trim.flown import fly

@@ -13,9 +13,9 @@ from oaken_scale.api.routes_rack import found_to_weigh, rack_lot
 from oaken_scale.core.changes.sketch import Start, begun_from
 from oaken_scale.core.material.drawer import Thing
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.build import Target
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.target import Target
 from oaken_scale.core.span_chord_map import SpanChordMap, span_chord_map
 from oaken_scale.formats import documents, fields
 from oaken_scale.formats.fields import number

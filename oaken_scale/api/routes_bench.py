@@ -32,7 +32,7 @@ from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.outliers import Doubt
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.build import Pan
+from oaken_scale.core.model.weighing import Pan
 from oaken_scale.workshop.sharing import shares
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["bench"])

@@ -24,10 +24,13 @@ from oaken_scale.core.changes.outing import with_lines_of
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import declared, presets
-from oaken_scale.core.model.build import Build, Habit, Part, Pedigree, Scale, Target, TargetKind
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import check
 from oaken_scale.core.model.lot import Known
 from oaken_scale.core.model.named import free_id
+from oaken_scale.core.model.part import Habit, Part, Pedigree
+from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.weighing import Scale
 from oaken_scale.formats import build_file, fields
 from oaken_scale.formats.apart import READER
 from oaken_scale.store.builds import Shelved as Row

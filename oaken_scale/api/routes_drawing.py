@@ -17,12 +17,13 @@ from oaken_scale.core.changes import drawing
 from oaken_scale.core.changes.drawn_parts import cut, parts_drawn
 from oaken_scale.core.changes.ways_of_flying import flown_with
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.build import Build, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part_line import Units, part_of_line
 from oaken_scale.core.model.plausible import FigureOf, asked_of_part
+from oaken_scale.core.model.surface import Surface
 from oaken_scale.formats import fields
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["plan"])

@@ -23,9 +23,10 @@ from oaken_scale.core.field.controls import (
 )
 from oaken_scale.core.model import declared
 from oaken_scale.core.model import field as core
-from oaken_scale.core.model.build import Build, Part
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.named import free_id
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.next_version import next_version
 from oaken_scale.formats import fields
 from oaken_scale.formats.documents import ControlDoc

@@ -11,7 +11,8 @@ from oaken_scale.api.problems import documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Shop, told
 from oaken_scale.core.material.joining import seam
 from oaken_scale.core.material.joint_clock import meanwhile
-from oaken_scale.core.model.build import Build, Joint
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.named import free_id
 from oaken_scale.formats.documents import JointTimesDoc
 

@@ -15,10 +15,11 @@ from oaken_scale.api.stand import Stands, StandState
 from oaken_scale.core.changes.drive import adopted_pack
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.build import Build, Group, Loadout, Part, Pedigree
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.declared import Amperes, Capacity, Cells, Kv, Rating
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
+from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.power import Motor, Pack
 from oaken_scale.core.power.drive_estimate import Predicted
 from oaken_scale.core.power.loadout_power import drive_estimate

@@ -14,9 +14,10 @@ from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, shari
 from oaken_scale.core.changes.drawing import with_parts
 from oaken_scale.core.changes.listed import with_list
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.build import Build, Part, Pedigree, Station
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
+from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.formats import fields, lists_in, parts_list, tables
 from oaken_scale.formats.apart import READER
 from oaken_scale.paper.shown import DecimalMark

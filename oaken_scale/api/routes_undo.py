@@ -10,7 +10,7 @@ from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing
 from oaken_scale.core.assess import Assessment
 from oaken_scale.core.changes.taken_back import Touched
-from oaken_scale.core.model import build as core
+from oaken_scale.core.model.build import Build
 from oaken_scale.workshop import Workshop
 from oaken_scale.workshop.history import Undone
 
@@ -22,7 +22,7 @@ class TakenBack:
     """A build after a change was taken back, or made again, and what that change had touched."""
 
     revision: int
-    build: core.Build
+    build: Build
     assessment: Assessment
     touched: tuple[Touched, ...]
 

@@ -12,9 +12,9 @@ from oaken_scale.core.material.drawer import Thing, ThingKind
 from oaken_scale.core.material.rack import LOT_DOUBT
 from oaken_scale.core.material.shopping import Shopping
 from oaken_scale.core.model import declared, limits, pattern
-from oaken_scale.core.model.build import Reference, Station
 from oaken_scale.core.model.declared import Amperes, Capacity, Cells, Kv, Rating
 from oaken_scale.core.model.lot import Faces, Known, Lot
+from oaken_scale.core.model.part import Reference, Station
 from oaken_scale.core.model.pattern import Grain
 from oaken_scale.core.trim.alternatives import Comparison
 from oaken_scale.formats import documents, fields

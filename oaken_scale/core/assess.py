@@ -37,9 +37,12 @@ from oaken_scale.core.ledger.outliers import Doubt, predicted
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import before_the_fact
 from oaken_scale.core.material.joint_clock import Adhesive, JointTimes, joint_times, own_adhesives
-from oaken_scale.core.model.build import Build, Pan, Part, Pedigree, Role
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Role
 from oaken_scale.core.model.traits import traits
+from oaken_scale.core.model.weighing import Pan
 from oaken_scale.core.notices import Notice, notices
 from oaken_scale.core.power.loadout_power import PowerTold, power_told
 from oaken_scale.core.power.which_run import in_their_order, telling_runs
@@ -188,7 +191,7 @@ class Expected:
 def assess(build: Build) -> Assessment:
     """Tell everything about a build.
 
-    >>> from oaken_scale.core.model.build import Part
+    >>> from oaken_scale.core.model.part import Part
     >>> motor = Part("motor", "Motor", Pedigree.LISTING, stated_g=28.0)
     >>> told = assess(Build("b", "B", parts=(motor,)))
     >>> told.loadouts[0].answers[0].value, round(told.loadouts[0].answers[0].sd, 6)

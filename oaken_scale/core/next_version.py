@@ -7,7 +7,8 @@ from oaken_scale.core.changes.outing import next_version as field_of_next
 from oaken_scale.core.flight.forecast import Mark
 from oaken_scale.core.flight.stages import reference_of
 from oaken_scale.core.ledger.prior import is_unknown
-from oaken_scale.core.model.build import Build, Pedigree
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Pedigree
 
 
 def next_version(build: Build, assessment: Assessment, name: str) -> Build:
@@ -18,7 +19,7 @@ def next_version(build: Build, assessment: Assessment, name: str) -> Build:
     along; runs of the drive do, flights do not.
 
     >>> from oaken_scale.core.assess import assess
-    >>> from oaken_scale.core.model.build import Part
+    >>> from oaken_scale.core.model.part import Part
     >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=90.0)
     >>> plane = Build("b", "B", parts=(wing,))
     >>> told = next_version(plane, assess(plane), "B 2")

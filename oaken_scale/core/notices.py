@@ -9,7 +9,8 @@ import numpy as np
 from oaken_scale.core.ledger.drift import drifts
 from oaken_scale.core.ledger.moisture import Damp
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.model.build import Build, Pedigree
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Pedigree
 
 STRAINED: Final = 3.0
 """A scale error of more than this many times its doubt is not the scale's."""

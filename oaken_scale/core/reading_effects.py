@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from typing import Final
 
 from oaken_scale.core.assess import Assessment
-from oaken_scale.core.model.build import Build, Pan
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Pan
 
 TOLD: Final = 2
 """At most so many things are told of one reading."""

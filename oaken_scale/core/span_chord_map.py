@@ -25,8 +25,8 @@ from oaken_scale.core.geometry.proportions import (
 )
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.material.drawer import ThingKind
-from oaken_scale.core.model.build import TargetKind
 from oaken_scale.core.model.power import Pack
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.power.flight_time import level_power, usable_wh
 from oaken_scale.core.trim.flown import fly
 
@@ -110,7 +110,7 @@ def map_point(start: Start, span_mm: float, chord_mm: float) -> MapPoint:
     """What is told of the plane of a span and a chord.
 
     >>> from oaken_scale.core.material.rack import STARTER
-    >>> from oaken_scale.core.model.build import Target
+    >>> from oaken_scale.core.model.target import Target
     >>> limit = Target(TargetKind.WING_LOADING, high=20.0)
     >>> point = map_point(Start("park", "tractor", (limit,), STARTER[0], STARTER[0]), 1000, 180)
     >>> [(each.kind.value, each.chance > 0.5) for each in point.chances]

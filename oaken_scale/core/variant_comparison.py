@@ -6,7 +6,9 @@ from typing import Final
 from oaken_scale.core.assess import Assessment, LoadoutAnswers
 from oaken_scale.core.geometry.proportions import stall_of
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model.build import Build, Part, TargetKind
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part
+from oaken_scale.core.model.target import TargetKind
 
 MOST_CHANGES: Final = 12
 _WEIGHT: Final = TargetKind.AUW
@@ -47,7 +49,7 @@ def _shares(told: Assessment, first: Assessment) -> tuple[float | None, ...]:
 def changed(origin: Build, variant: Build) -> tuple[str, ...]:
     """What is different about a variant, in words, the drawing first.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=28.0)
     >>> changed(Build("b", "B", parts=(motor,)), Build("v", "V"))
     ('without Motor',)

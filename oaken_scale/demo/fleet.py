@@ -10,27 +10,12 @@ from oaken_scale.core.changes.life import Act, repaired
 from oaken_scale.core.geometry.neutral_point import neutral_point
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind
-from oaken_scale.core.model.build import (
-    BalanceUnit,
-    Build,
-    Load,
-    Loadout,
-    Pan,
-    Part,
-    Pedigree,
-    Profile,
-    Role,
-    Scale,
-    Section,
-    Slide,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-    Thrust,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
+from oaken_scale.core.model.surface import Profile, Role, Section, Surface
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind, Thrust
+from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
 from oaken_scale.core.trim.cg_ranges import STEADY
 from oaken_scale.demo.drives import mayfly_drive, night_heron_drive
 from oaken_scale.demo.outings import dunlin_field, night_heron_field

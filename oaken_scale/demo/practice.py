@@ -14,16 +14,10 @@ import numpy as np
 from oaken_scale.core.flight.centre_of_gravity import centre_of_gravity, stations
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G, prior
-from oaken_scale.core.model.build import (
-    Build,
-    Container,
-    Pan,
-    Part,
-    Pedigree,
-    Target,
-    TargetKind,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.weighing import Container, Pan, Weighing
 from oaken_scale.demo.sandpiper import sandpiper
 
 PURPOSE: Final = "practice"

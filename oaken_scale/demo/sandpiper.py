@@ -12,35 +12,15 @@ from typing import Final
 from oaken_scale.core.material.drawer import GROUPS, Thing, ThingKind
 from oaken_scale.core.model.balancing import Ballast, BallastSpot, PlanMark
 from oaken_scale.core.model.body import Body, BodyShape, Frame
-from oaken_scale.core.model.build import (
-    Allotment,
-    Budget,
-    Build,
-    Colour,
-    Container,
-    Group,
-    Load,
-    Loadout,
-    Pan,
-    Part,
-    Pedigree,
-    Reference,
-    Role,
-    Sample,
-    Scale,
-    Section,
-    Slide,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-    Thrust,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
 from oaken_scale.core.model.fitting import Bay, Fit, FitRole
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.part import Colour, Group, Part, Pedigree, Reference, Slide, Station
 from oaken_scale.core.model.pattern import Grain, Pattern
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import Allotment, Budget, Target, TargetKind, Thrust
+from oaken_scale.core.model.weighing import Container, Load, Pan, Sample, Scale, Weighing
 from oaken_scale.demo.drives import sandpiper_drive
 
 TRAY_G: Final = 31.4

@@ -12,9 +12,10 @@ from typing import Any, Final, Literal, Self
 from pydantic import TypeAdapter
 from pydantic import ValidationError as PydanticValidationError
 
-from oaken_scale.core.model import build as core
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.declared import Id
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.weighing import Pan
 from oaken_scale.formats import build_file_1
 from oaken_scale.formats.documents import ShareDoc
 from oaken_scale.formats.fields import Document, Edge
@@ -25,11 +26,11 @@ VERSION: Final = 2
 LARGEST_BYTES: Final = 64 * 1024 * 1024
 
 
-class BuildDoc(Document, of=core.Build):
+class BuildDoc(Document, of=Build):
     id: Id = "build"
     allowance: ShareDoc | None = None
 
-    def value(self) -> core.Build:
+    def value(self) -> Build:
         """The build as the core has it, checked as a whole. Raises BuildFaultError."""
         return check(with_shared_pans(_CORE_BUILD.validate_python(self.model_dump())))
 
@@ -42,20 +43,20 @@ class BuildFile(Edge):
     build: BuildDoc
 
     @classmethod
-    def of(cls, build: core.Build) -> Self:
+    def of(cls, build: Build) -> Self:
         """The file of a build."""
         return cls(format=FORMAT, version=VERSION, build=BuildDoc.model_validate(build))
 
 
-_CORE_BUILD: TypeAdapter[core.Build] = TypeAdapter(core.Build)
+_CORE_BUILD: TypeAdapter[Build] = TypeAdapter(Build)
 
 
-def with_shared_pans(build: core.Build) -> core.Build:
+def with_shared_pans(build: Build) -> Build:
     """The same build with equal pans held once, and each pan in its one order."""
-    known: dict[core.Pan, core.Pan] = {}
+    known: dict[Pan, Pan] = {}
     weighings = []
     for weighing in build.weighings:
-        pan = core.Pan(
+        pan = Pan(
             tuple(sorted(weighing.pan.loads)),
             tuple(sorted(weighing.pan.samples)),
             weighing.pan.known_g,
@@ -64,12 +65,12 @@ def with_shared_pans(build: core.Build) -> core.Build:
     return replace(build, weighings=tuple(weighings))
 
 
-def dump(build: core.Build) -> str:
+def dump(build: Build) -> str:
     """Write a build as a file, readable and diffable."""
     return BuildFile.of(build).model_dump_json(indent=2) + "\n"
 
 
-def load(data: bytes) -> core.Build:
+def load(data: bytes) -> Build:
     """Read a build from a file's bytes.
 
     Raises BuildFaultError with every fault, each naming its field and what would be right.
@@ -85,7 +86,7 @@ def load(data: bytes) -> core.Build:
         raise BuildFaultError(named) from error
 
 
-def _read(data: bytes) -> core.Build:
+def _read(data: bytes) -> Build:
     try:
         return BuildFile.model_validate_json(data).build.value()
     except PydanticValidationError as error:

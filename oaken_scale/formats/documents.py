@@ -4,7 +4,19 @@ something refers to, or that differ from their dataclass; all others come by the
 
 from typing import Annotated
 
-from oaken_scale.core.model import balancing, body, build, day, field, lot, power
+from oaken_scale.core.model import (
+    balancing,
+    body,
+    day,
+    field,
+    joint,
+    lot,
+    part,
+    power,
+    surface,
+    target,
+    weighing,
+)
 from oaken_scale.core.model.declared import CloseBy, Coordinate, Id, Range, Share, Words
 from oaken_scale.formats.fields import Document, Edge
 
@@ -17,19 +29,19 @@ class LotDoc(Document, of=lot.Lot):
     pass
 
 
-class StationDoc(Document, of=build.Station):
+class StationDoc(Document, of=part.Station):
     pass
 
 
-class SlideDoc(Document, of=build.Slide):
+class SlideDoc(Document, of=part.Slide):
     pass
 
 
-class PartDoc(Document, of=build.Part):
+class PartDoc(Document, of=part.Part):
     pass
 
 
-class SectionDoc(Document, of=build.Section):
+class SectionDoc(Document, of=surface.Section):
     z_mm: Coordinate = 0.0
 
 
@@ -37,11 +49,11 @@ class FrameDoc(Document, of=body.Frame):
     z_mm: Coordinate = 0.0
 
 
-class TargetDoc(Document, of=build.Target):
+class TargetDoc(Document, of=target.Target):
     pass
 
 
-class BudgetDoc(Document, of=build.Budget):
+class BudgetDoc(Document, of=target.Budget):
     pass
 
 
@@ -53,17 +65,17 @@ class ShareDoc(Edge):
     source: Words = ""
 
 
-class PanDoc(Document, of=build.Pan):
-    def value(self) -> build.Pan:
+class PanDoc(Document, of=weighing.Pan):
+    def value(self) -> weighing.Pan:
         """The pan as the core has it, in one order whatever order it was given in."""
-        loads = tuple(sorted(build.Load(load.part, load.count) for load in self.loads))
-        samples = tuple(sorted(build.Sample(each.lot, each.amount) for each in self.samples))
-        return build.Pan(loads, samples, self.known_g)
+        loads = tuple(sorted(weighing.Load(load.part, load.count) for load in self.loads))
+        samples = tuple(sorted(weighing.Sample(each.lot, each.amount) for each in self.samples))
+        return weighing.Pan(loads, samples, self.known_g)
 
 
 class JointTimesDoc(
     Document,
-    of=build.Joint,
+    of=joint.Joint,
     only=("close_after_s", "close_by_s", "handle_after_s", "strong_after_s"),
 ):
     """A joint's times after spreading [s]; ``close_by_s`` null where there is no hurry."""

@@ -10,12 +10,13 @@ from enum import StrEnum
 from typing import Final, Protocol, TypeVar
 
 from oaken_scale.core.changes.listed import Entry
-from oaken_scale.core.model.build import Build, Load, Loadout, Pan, Sample, Weighing
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.declared import ID
 from oaken_scale.core.model.faults import BuildFaultError, Fault, weighing_faults
 from oaken_scale.core.model.field import Seen, Setting, Throw
 from oaken_scale.core.model.power import Run, RunPoint
 from oaken_scale.core.model.quantity import QuantityError
+from oaken_scale.core.model.weighing import Load, Pan, Sample, Weighing
 from oaken_scale.formats.parts_list import figure, is_comma_decimal, unit_of
 
 

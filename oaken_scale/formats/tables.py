@@ -14,7 +14,9 @@ from openpyxl.utils import get_column_letter
 
 from oaken_scale.core.assess import Assessment
 from oaken_scale.core.flight.metrics.registry import METRICS
-from oaken_scale.core.model.build import Build, Reference, TargetKind
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Reference
+from oaken_scale.core.model.target import TargetKind
 
 Value = str | float | int | bool | None
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from typing import Final
 
 from oaken_scale.core.assess import Assessment, LoadoutAnswers
-from oaken_scale.core.model.build import Role
+from oaken_scale.core.model.surface import Role
 from oaken_scale.paper.drawing import BAND, SEA, Mark, Page, moved
 from oaken_scale.paper.shown import LengthUnit, Shown
 

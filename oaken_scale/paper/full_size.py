@@ -7,7 +7,7 @@ from typing import Final
 
 from oaken_scale.core.assess import Assessment, LoadoutAnswers, Outline
 from oaken_scale.core.geometry.outline import Candidate
-from oaken_scale.core.model.build import Role
+from oaken_scale.core.model.surface import Role
 from oaken_scale.paper.balance_mark import Strip, check_line, mark_strip
 from oaken_scale.paper.drawing import BAND, FAINT, Mark, Page, Point, Sheet, Stroke
 from oaken_scale.paper.shown import Shown

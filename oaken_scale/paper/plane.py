@@ -7,7 +7,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.assess import Assessment, LoadoutAnswers
-from oaken_scale.core.model.build import Role
+from oaken_scale.core.model.surface import Role
 from oaken_scale.paper.drawing import BAND, FAINT, INK, OAK, SEA, Page, Point, wide
 from oaken_scale.paper.shown import LengthUnit, Shown
 

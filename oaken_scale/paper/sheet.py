@@ -9,8 +9,9 @@ from oaken_scale.core.assess import Assessment, LoadoutAnswers
 from oaken_scale.core.flight.forecast import Mark as HowKnown
 from oaken_scale.core.flight.verdict import Answer, Missing, Word
 from oaken_scale.core.model.balancing import CheckKind
-from oaken_scale.core.model.build import Build, TargetKind
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.checks import CheckTold
 from oaken_scale.paper.balance_mark import mark_strip
 from oaken_scale.paper.drawing import FAINT, RUST, Page, Sheet, fitted, folded

@@ -6,8 +6,10 @@ from datetime import datetime
 from typing import Any, Final
 
 from oaken_scale.core.model.balancing import PlanMark
-from oaken_scale.core.model.build import Build, Thrust, Weighing
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known
+from oaken_scale.core.model.target import Thrust
+from oaken_scale.core.model.weighing import Weighing
 from oaken_scale.store.columns import Columns
 from oaken_scale.store.day import read_day, write_day
 from oaken_scale.store.diary import (

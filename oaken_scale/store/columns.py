@@ -36,7 +36,7 @@ class Columns(Generic[T]):
     another dataclass lie ``within``; one that is not there has nothing in its columns but what is
     said in ``absent``. Fields kept ``apart``, in tables of their own, have no column here.
 
-    >>> from oaken_scale.core.model.build import Slide
+    >>> from oaken_scale.core.model.part import Slide
     >>> slide = Columns(Slide, prefix="slide_")
     >>> f"SELECT {slide} FROM part"
     'SELECT slide_low_mm, slide_high_mm FROM part'

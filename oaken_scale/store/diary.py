@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from typing import Final
 
 from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, Stood
-from oaken_scale.core.model.build import Habit
 from oaken_scale.core.model.diary import DiaryEntry
+from oaken_scale.core.model.part import Habit
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
 from oaken_scale.store.columns import Columns
 

@@ -5,8 +5,8 @@ from collections.abc import Sequence
 from typing import Final
 
 from oaken_scale.core.model.body import Body, Frame
-from oaken_scale.core.model.build import Section, Surface
 from oaken_scale.core.model.fitting import Bay
+from oaken_scale.core.model.surface import Section, Surface
 from oaken_scale.store.columns import Columns
 
 SURFACE: Final = Columns(Surface, apart=("sections",))

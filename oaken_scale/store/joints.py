@@ -5,7 +5,7 @@ from collections import defaultdict
 from collections.abc import Sequence
 from typing import Final
 
-from oaken_scale.core.model.build import Joint
+from oaken_scale.core.model.joint import Joint
 from oaken_scale.store.columns import Columns
 
 JOINT: Final = Columns(Joint, apart=("parts",))

@@ -4,7 +4,7 @@ import sqlite3
 from collections import defaultdict
 from datetime import UTC, datetime
 
-from oaken_scale.core.model.build import Load, Pan, Sample, Weighing
+from oaken_scale.core.model.weighing import Load, Pan, Sample, Weighing
 
 
 def read_weighings(connection: sqlite3.Connection, build_id: str) -> tuple[Weighing, ...]:

@@ -6,9 +6,9 @@ from collections.abc import Sequence
 from typing import Final, TypeVar
 
 from oaken_scale.core.model.body import Drawn
-from oaken_scale.core.model.build import Part, Slide, Station
 from oaken_scale.core.model.fitting import Fit
 from oaken_scale.core.model.lot import Known, Use
+from oaken_scale.core.model.part import Part, Slide, Station
 from oaken_scale.core.model.pattern import Pattern
 from oaken_scale.store.columns import Columns
 from oaken_scale.store.rows import drop_missing

@@ -4,7 +4,7 @@ import sqlite3
 from collections.abc import Sequence
 from typing import Final
 
-from oaken_scale.core.model.build import Container, Scale
+from oaken_scale.core.model.weighing import Container, Scale
 from oaken_scale.store.columns import Columns
 from oaken_scale.store.rows import drop_missing
 

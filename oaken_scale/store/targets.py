@@ -5,7 +5,8 @@ from collections import defaultdict
 from collections.abc import Sequence
 from typing import Final
 
-from oaken_scale.core.model.build import Allotment, Budget, Loadout, Target
+from oaken_scale.core.model.build import Loadout
+from oaken_scale.core.model.target import Allotment, Budget, Target
 from oaken_scale.store.columns import Columns
 
 LOADOUT: Final = Columns(Loadout, apart=("carries",))

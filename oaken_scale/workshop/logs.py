@@ -1,6 +1,7 @@
 """The readings of builds by their ids, without going through a log that only grew."""
 
-from oaken_scale.core.model.build import Build, Weighing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Weighing
 
 
 class Logs:

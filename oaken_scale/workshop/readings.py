@@ -6,9 +6,10 @@ from collections.abc import Mapping
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
-from oaken_scale.core.model.build import Build, Weighing
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, weighing_faults
 from oaken_scale.core.model.grown import with_reading
+from oaken_scale.core.model.weighing import Weighing
 from oaken_scale.core.reading_effects import news
 from oaken_scale.store import log
 from oaken_scale.store.rows import now

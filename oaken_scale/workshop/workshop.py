@@ -9,10 +9,11 @@ from pathlib import Path
 
 from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.material.rack import STARTER
-from oaken_scale.core.model.build import Build, Pan
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.day import Done
 from oaken_scale.core.model.faults import BuildFaultError, check
 from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.weighing import Pan
 from oaken_scale.store import builds, truth
 from oaken_scale.store import rack as rack_rows
 from oaken_scale.store.database import Database

@@ -8,25 +8,12 @@ import pytest
 from oaken_scale.core.assess import assess, expect
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
-from oaken_scale.core.model.build import (
-    Build,
-    Load,
-    Loadout,
-    Pan,
-    Part,
-    Pedigree,
-    Reference,
-    Role,
-    Sample,
-    Scale,
-    Section,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-    Thrust,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import Target, TargetKind, Thrust
+from oaken_scale.core.model.weighing import Load, Pan, Sample, Scale
 from oaken_scale.core.trim.beam import Outside
 from tests.benches import MORNING, reading, with_readings
 

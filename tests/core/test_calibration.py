@@ -5,8 +5,10 @@ import pytest
 
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.material.rack import STARTER
-from oaken_scale.core.model.build import Build, Pan, Part, Pedigree, Sample, Scale, Weighing
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.weighing import Pan, Sample, Scale, Weighing
 from tests.benches import MORNING
 
 BUILDS = 400

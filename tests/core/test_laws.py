@@ -9,18 +9,10 @@ from hypothesis import strategies as st
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.model.build import (
-    Build,
-    Load,
-    Loadout,
-    Pan,
-    Part,
-    Pedigree,
-    Scale,
-    Station,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
 from tests.benches import MORNING, accepted, random_build
 
 SEEDS = st.integers(0, 200)

@@ -3,7 +3,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import Pan
+from oaken_scale.core.model.weighing import Pan
 from oaken_scale.core.reading_effects import news
 from tests.benches import case_l, reading, with_readings
 

@@ -10,11 +10,15 @@ from hypothesis import given, settings
 from pydantic import TypeAdapter, ValidationError
 
 from oaken_scale.core.model.balancing import BalanceCheck
-from oaken_scale.core.model.build import Build, Joint, Part, Pedigree, Scale, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.declared import Id, Length, Moment, Name, Range
 from oaken_scale.core.model.field import Throw
+from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.power import Run
+from oaken_scale.core.model.surface import Surface
+from oaken_scale.core.model.weighing import Scale
 from oaken_scale.formats import build_file
 from oaken_scale.formats.fields import Document, document
 from tests.declared import values

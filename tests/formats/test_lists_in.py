@@ -7,9 +7,9 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.listed import with_list
-from oaken_scale.core.model.build import Load, Pan
 from oaken_scale.core.model.faults import BuildFaultError, check
 from oaken_scale.core.model.power import Power
+from oaken_scale.core.model.weighing import Load, Pan
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.lists_in import ListName, read_list

@@ -4,8 +4,9 @@ from io import StringIO
 import pytest
 
 from oaken_scale.core.material.shopping import shopping
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.shopping_csv import HEADINGS, shopping_csv
 

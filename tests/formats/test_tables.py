@@ -11,8 +11,9 @@ from hypothesis import strategies as st
 from openpyxl import Workbook, load_workbook
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.parts_list import MOST_ROWS, Field, cells, preview

@@ -13,7 +13,8 @@ from pypdf import PdfReader
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model.body import Body, BodyShape, Frame
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.paper import plane

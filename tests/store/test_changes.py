@@ -13,22 +13,14 @@ from hypothesis import strategies as st
 from oaken_scale.core.material.drawer import Thing, ThingKind
 from oaken_scale.core.material.rack import STARTER
 from oaken_scale.core.model.balancing import BalanceCheck, Stood
-from oaken_scale.core.model.build import (
-    HABITUAL,
-    Allotment,
-    Budget,
-    Build,
-    Habit,
-    Joint,
-    Loadout,
-    Part,
-    Pedigree,
-    Scale,
-    Target,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.diary import DiaryEntry
+from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
+from oaken_scale.core.model.part import HABITUAL, Habit, Part, Pedigree
 from oaken_scale.core.model.power import Flight, Pack, Power, Propeller, Run
+from oaken_scale.core.model.target import Allotment, Budget, Target
+from oaken_scale.core.model.weighing import Scale
 from oaken_scale.store.builds import (
     add_build,
     put_away,

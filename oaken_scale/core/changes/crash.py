@@ -3,8 +3,9 @@
 from dataclasses import dataclass, replace
 
 from oaken_scale.core.changes.life import Act, repaired, replaced, retired
-from oaken_scale.core.model.build import Build, Part
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.part import Part
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +25,7 @@ def mended(build: Build, act: Act, damage: tuple[Damage, ...]) -> Build:
     mended and replaced.
 
     >>> from datetime import UTC, datetime
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> pod = Part("pod", "Pod", Pedigree.GUESS, stated_g=30.0)
     >>> glue = Part("glue", "Glue", Pedigree.JOINT, stated_g=2.0)
     >>> act = Act("crash", datetime(2026, 2, 22, tzinfo=UTC), "met a fence post")

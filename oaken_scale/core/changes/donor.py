@@ -7,10 +7,12 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
-from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Part
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.part_line import Units, part_of_line
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
+from oaken_scale.core.model.target import Allotment, Budget
 
 GRAMS: Final = Units()
 """Grams and millimetres are meant where no unit is typed."""

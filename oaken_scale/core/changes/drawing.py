@@ -10,11 +10,13 @@ from typing import Final
 from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.body import Drawn
-from oaken_scale.core.model.build import Build, Part, Pedigree, Role, Section, Station, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, Use
+from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.pattern import Grain, Pattern, turned_over
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 SAME_MM: Final = 0.51
 """Two drawings that differ by less than this are one [mm]: figures are rounded to a millimetre."""

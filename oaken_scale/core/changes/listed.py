@@ -3,9 +3,10 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from oaken_scale.core.model.build import Build, Loadout, Weighing
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.field import Throw
 from oaken_scale.core.model.power import Run
+from oaken_scale.core.model.weighing import Weighing
 
 Entry = Weighing | Throw | Run | Loadout
 

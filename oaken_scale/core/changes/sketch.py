@@ -13,25 +13,14 @@ from oaken_scale.core.flight.budget import SHARES
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model import presets
-from oaken_scale.core.model.build import (
-    BalanceUnit,
-    Build,
-    Habit,
-    Loadout,
-    Part,
-    Pedigree,
-    Role,
-    Scale,
-    Slide,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-    Thrust,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
 from oaken_scale.core.model.named import free_id
+from oaken_scale.core.model.part import Habit, Part, Pedigree, Slide, Station
+from oaken_scale.core.model.surface import Role, Surface
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind, Thrust
+from oaken_scale.core.model.weighing import Scale
 
 ROUND_THE_BODY: Final = 0.75
 """A fuselage is folded from a board so many root chords wide."""

@@ -7,7 +7,8 @@ from enum import StrEnum
 from itertools import chain
 from typing import Any, Final
 
-from oaken_scale.core.model.build import Build, Weighing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Weighing
 
 TAKEN_BACK: Final = "taken back"
 """Why something of a log is set aside whose record was taken back: a log is never rewritten."""
@@ -35,7 +36,7 @@ class Touched:
 def touched(before: Build, after: Build) -> tuple[Touched, ...]:
     """What a change made of a build, thing by thing.
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> tail = Part("tail", "Tail", Pedigree.GUESS, stated_g=20.0)
     >>> plane = Build("b", "B", parts=(tail,))
     >>> touched(plane, replace(plane, parts=(replace(tail, stated_g=25.0),)))
@@ -52,7 +53,7 @@ def taken_back(now: Build, before: Build, after: Build, at: datetime) -> Build:
     aside, and a part that stands in one retires at a time. Called with ``before`` and ``after`` the
     other way round it makes a change again that was taken back.
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> tail = Part("tail", "Tail", Pedigree.GUESS, stated_g=20.0)
     >>> plane = Build("b", "B", parts=(tail,))
     >>> heavy = replace(plane, parts=(replace(tail, stated_g=25.0),))

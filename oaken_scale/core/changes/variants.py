@@ -25,7 +25,7 @@ def adopted_variant(build: Build, variant: Build, at: datetime) -> Build:
     What it has no more retires. The build keeps its own log: readings, checks, joints, what
     happened, runs and flights; those that only the variant has come along.
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=90.0)
     >>> plane = Build("b", "B", parts=(wing,))
     >>> told = adopted_variant(plane, Build("v", "V", variant_of="b"), datetime(2026, 5, 1))

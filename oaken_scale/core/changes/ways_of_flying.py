@@ -4,8 +4,9 @@ from collections.abc import Sequence
 from dataclasses import replace
 from itertools import count
 
-from oaken_scale.core.model.build import Build, Loadout, Part
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.part import Part
 
 
 def flown_with(build: Build, packs: Sequence[str], payloads: Sequence[str]) -> Build:
@@ -16,7 +17,7 @@ def flown_with(build: Build, packs: Sequence[str], payloads: Sequence[str]) -> B
     each payload. A loadout that carries the same already keeps its name, and others that are there
     stay. Raises BuildFaultError where an id is no part of the plane, or is named twice.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> def part(id):
     ...     return Part(id, id.capitalize(), Pedigree.LISTING, stated_g=50.0)
     >>> plane = Build("b", "B", parts=(part("small"), part("large"), part("camera")))

@@ -7,9 +7,10 @@ from enum import StrEnum
 from typing import Final
 
 from oaken_scale.core.geometry.wing import spanwise
-from oaken_scale.core.model.build import Build, Role, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.field import Control, ControlKind
+from oaken_scale.core.model.surface import Role, Surface
 
 USUAL_SHARE: Final = {
     ControlKind.ELEVATOR: (0.25, 0.40),

@@ -15,10 +15,12 @@ from oaken_scale.core.field.controls import control_told, drawn_controls
 from oaken_scale.core.flight.centre_of_gravity import x_from_nose
 from oaken_scale.core.geometry.boxes import Sides, clearance_mm, how_many, together
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
-from oaken_scale.core.model.build import Build, Loadout, Part, Surface
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.field import FieldLog
 from oaken_scale.core.model.fitting import Bay, Fit, FitRole
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Surface
 
 APART_MM: Final = 100.0
 """A receiver and a transmitter are kept so far apart, at least [mm]; docs of their makers rule."""
@@ -116,7 +118,7 @@ class _Placed:
 def fit_told(build: Build) -> FitTold:
     """What is told of a build's bays, leads and clearances.
 
-    >>> from oaken_scale.core.model.build import Pedigree, Station
+    >>> from oaken_scale.core.model.part import Pedigree, Station
     >>> pack = Part("pack", "Pack", Pedigree.LISTING, stated_g=74.0, station=Station(100.0),
     ...     fit=Fit(80.0, 35.0, 28.0, bay="bay"))
     >>> told = fit_told(Build("b", "B", parts=(pack,),

@@ -7,8 +7,10 @@ from typing import Final
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.part_masses import PartMass
 from oaken_scale.core.material.shopping import shopping
-from oaken_scale.core.model.build import Build, Pedigree, Target, TargetKind
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.diary import DiaryKind
+from oaken_scale.core.model.part import Pedigree
+from oaken_scale.core.model.target import Target, TargetKind
 
 MOST_PARTS: Final = 5
 

@@ -16,9 +16,12 @@ from oaken_scale.core.field.controls import drawn_controls
 from oaken_scale.core.flight.budget import group_of
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.model.balancing import Stood
-from oaken_scale.core.model.build import Build, Group, Part, Role, TargetKind
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.field import Control, ControlKind, Stance, Tick
+from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.power import Landing
+from oaken_scale.core.model.surface import Role
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.checks import as_it_stands
 
 OUTING: Final = timedelta(hours=12)

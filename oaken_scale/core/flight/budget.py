@@ -9,10 +9,12 @@ import numpy as np
 from oaken_scale.core.flight.verdict import chance_below
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Allotment, Budget, Build, Group, Part, Pedigree, TargetKind
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.target import Allotment, Budget, TargetKind
 from oaken_scale.core.model.traits import wherever
 
 _OF_LOT: Final[dict[LotKind, Group]] = {
@@ -105,7 +107,7 @@ def preset_budget(build: Build) -> Budget:
 
     Raises BuildFaultError where there is no purpose or no limit to share out.
 
-    >>> from oaken_scale.core.model.build import Target
+    >>> from oaken_scale.core.model.target import Target
     >>> limit = (Target(TargetKind.AUW, high=500.0),)
     >>> preset_budget(Build("b", "B", purpose="trainer", targets=limit)).allotments[0].grams
     200.0

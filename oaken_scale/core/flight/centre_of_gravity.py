@@ -8,8 +8,9 @@ import numpy as np
 
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Part, Reference
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit
+from oaken_scale.core.model.part import Part, Reference
 from oaken_scale.core.model.recall import recalled
 
 PLACED_DOUBT_MM: Final = 2.0
@@ -66,7 +67,7 @@ class CentreOfGravity:
 def is_pack(part: Part) -> bool:
     """Whether a thing is a flight pack, by its name: what builders move first.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> is_pack(Part("p", "Pack, 3-cell 1300", Pedigree.LISTING))
     True
     """

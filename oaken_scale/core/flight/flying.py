@@ -11,8 +11,9 @@ from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.ledger.mixture import Estimate
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Loadout, Target, TargetKind, Thrust
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.target import Target, TargetKind, Thrust
 
 THRUST_DOUBT: Final = 0.10
 """Doubt of a stated thrust, as a fraction, where none is given."""

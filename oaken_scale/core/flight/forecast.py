@@ -14,7 +14,9 @@ from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import BalanceUnit, Build, Loadout, Pedigree, TargetKind
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Pedigree
+from oaken_scale.core.model.target import BalanceUnit, TargetKind
 
 POINTS: Final = 60
 """A curve has at most so many points."""
@@ -99,7 +101,7 @@ def behind(
     one below zero takes away from the rest's.
 
     >>> from oaken_scale.core.flight.centre_of_gravity import stations
-    >>> from oaken_scale.core.model.build import Part
+    >>> from oaken_scale.core.model.part import Part
     >>> build = Build("b", "B", parts=(Part("a", "A", Pedigree.GUESS, stated_g=40.0),
     ...     Part("m", "M", Pedigree.LISTING, stated_g=40.0)))
     >>> told = behind(build, solve(build), stations(build, None), np.ones(2),

@@ -8,7 +8,7 @@ from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.flight.verdict import chance_below
-from oaken_scale.core.model.build import TargetKind
+from oaken_scale.core.model.target import TargetKind
 
 
 class End(StrEnum):

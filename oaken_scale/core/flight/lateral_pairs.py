@@ -7,8 +7,10 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.model.build import Build, Part, Role
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Role
 from oaken_scale.core.model.traits import wherever
 
 WORTH_CURING_G: Final = 0.3
@@ -42,7 +44,7 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
     ``moment = m_r y_r + m_l y_l`` with the ledger's covariance; the cure is the moment over the
     half span, and is told when it is over twice its doubt.
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
     >>> from oaken_scale.core.ledger.posterior import solve
     >>> def panel(id, grams, y):
     ...     return Part(id, f"Panel, {id}", Pedigree.LISTING, stated_g=grams, doubt_g=0.1,

@@ -11,8 +11,9 @@ from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import own_doubt
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Part
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.columns import from_columns
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits, wherever
 
@@ -40,7 +41,7 @@ def part_masses(
 ) -> tuple[PartMass, ...]:
     """Every part's mass, mark and station; ``been`` (N,) says what has been on a pan, 0 or 1.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> from oaken_scale.core.ledger.posterior import solve
     >>> build = Build("b", "B", parts=(Part("m", "M", Pedigree.LISTING, stated_g=28.0),))
     >>> (motor,) = part_masses(build, solve(build), None, np.zeros(1))

@@ -7,8 +7,9 @@ import numpy as np
 from oaken_scale.core.ledger.assembly import WITHIN, membership
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, TargetKind
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
+from oaken_scale.core.model.target import TargetKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +47,7 @@ class SoFar:
 def so_far(build: Build, after: Posterior, aboard: Vector, been: Vector) -> SoFar:
     """Sum up stage by stage. ``aboard`` and ``been`` (on a pan; both 0 or 1) have shape (N,).
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> from oaken_scale.core.ledger.posterior import solve
     >>> old = ReferenceBuild("Old", (ReferencePart("Wing", 100.0),))
     >>> build = Build("b", "B", reference_build=old, parts=(

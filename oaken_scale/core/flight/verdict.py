@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from oaken_scale.core.model.build import Target, TargetKind
+from oaken_scale.core.model.target import Target, TargetKind
 
 
 class Word(StrEnum):

@@ -16,10 +16,13 @@ from oaken_scale.core.ledger.loading import Loading
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import FEW_STEPS, NEAR_CAPACITY, reading_doubt
 from oaken_scale.core.model.arrays import Flags, Matrix, Vector
-from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Scale, TargetKind
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import LotUnit
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.model.traits import traits, wherever
+from oaken_scale.core.model.weighing import Scale
 
 NOT_ALONE: Final = (Pedigree.JOINT, Pedigree.COVERING, Pedigree.ALLOWANCE)
 """Glue, tape and what nobody listed cannot be put on the pan by themselves."""

@@ -14,7 +14,7 @@ import numpy as np
 from scipy.linalg import lu_factor, lu_solve
 
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Role, Section, Surface
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 CHORDWISE: Final = 8
 SPANWISE: Final = 24

@@ -5,8 +5,8 @@ from enum import StrEnum
 from typing import Final
 
 from oaken_scale.core.geometry.outline import Box
-from oaken_scale.core.model.build import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.lot import Use
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.pattern import Grain, Pattern, Ring, to_cut, turned_over
 
 

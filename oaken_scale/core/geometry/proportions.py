@@ -14,10 +14,11 @@ from oaken_scale.core.geometry.wing import (
     plan_outline,
     spanwise,
 )
-from oaken_scale.core.model.build import Build, Profile, Role, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotKind
 from oaken_scale.core.model.plausible import drawn_length
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Profile, Role, Surface
 
 AIR: Final = 1.225
 """Density of air at sea level [kg/m3]."""
@@ -74,7 +75,7 @@ def tail_volume(wing: WingFigures, tails: Sequence[Surface]) -> float:
 
     Source: docs/methods.md, section 5.
 
-    >>> from oaken_scale.core.model.build import Section
+    >>> from oaken_scale.core.model.surface import Section
     >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100)
     >>> tail = Surface("t", "T", Role.TAIL, (Section(675, 0, 0, 100), Section(675, 200, 0, 100)))
     >>> round(tail_volume(wing, [tail]), 3)

@@ -4,8 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
-from oaken_scale.core.model.build import Role, Section, Surface
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,8 +9,9 @@ import numpy as np
 
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.model.build import Build, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known
+from oaken_scale.core.model.part import Pedigree
 
 ENOUGH: Final = 3
 """So many finished builds tell how much is usually left out."""

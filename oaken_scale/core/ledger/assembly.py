@@ -10,7 +10,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from oaken_scale.core.model.build import Build, Part
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import wherever
 
@@ -47,7 +48,7 @@ def membership(parts: Sequence[Part]) -> tuple[tuple[str, ...], NDArray[np.bool_
 
     Parts not on the plane any more are in none.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> hatch = Part("h", "Hatch", Pedigree.GUESS, "Fuselage/Nose", 3.0)
     >>> membership([hatch, Part("b", "Box", Pedigree.GUESS, "Fuselage", 40.0)])[1].tolist()
     [[True, True], [True, False]]
@@ -73,7 +74,7 @@ def _membership(parts: tuple[Part, ...]) -> tuple[tuple[str, ...], NDArray[np.bo
 def outermost(part: Part) -> str:
     """The assembly that a part ends up in.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> outermost(Part("h", "Hatch", Pedigree.GUESS, "Fuselage/Nose", 3.0))
     'Fuselage'
     """

@@ -10,7 +10,8 @@ from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.readings import Readings, pan_row
 from oaken_scale.core.ledger.slips import Slip
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Weighing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Weighing
 
 LEAST_SHARE: Final = 1e-6
 """A branch with a smaller share is left out of the mixture."""

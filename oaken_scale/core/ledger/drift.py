@@ -8,7 +8,8 @@ import numpy as np
 
 from oaken_scale.core.ledger.readings import gathered
 from oaken_scale.core.ledger.scale import reading_doubt
-from oaken_scale.core.model.build import Build, Weighing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Weighing
 
 NOTICED: Final = 3.0
 """A change over so many times its doubt is drift."""
@@ -30,7 +31,7 @@ def drifts(build: Build) -> tuple[Drift, ...]:
     The scale's calibration is in both and falls out: ``u^2 = r^2 (1 + 1/n)``.
 
     >>> from datetime import datetime, timedelta, UTC
-    >>> from oaken_scale.core.model.build import Pan, Scale
+    >>> from oaken_scale.core.model.weighing import Pan, Scale
     >>> build = Build("b", "B", scales=(Scale("s", "S", 0.1),), weighings=tuple(
     ...     Weighing(str(k), datetime(2026, 3, 7, 9, k, tzinfo=UTC), "s", grams, Pan(known_g=200.0))
     ...     for k, grams in enumerate((200.1, 200.0, 201.0))))

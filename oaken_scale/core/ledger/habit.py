@@ -14,7 +14,8 @@ from numpy.typing import NDArray
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import HABITUAL, Prior, habit_of
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Habit, Part, Pedigree
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Habit, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits, wherever
 
@@ -93,7 +94,7 @@ def widths(
     Source: docs/methods.md, section 1; Huber, *Robust Statistics*, chapter 5 (the clipping);
     Gelman et al., *Bayesian Data Analysis*, 3.2 and 5.4 (Student's t, and learning from others).
 
-    >>> from oaken_scale.core.model.build import Part
+    >>> from oaken_scale.core.model.part import Part
     >>> build = Build("b", "B", parts=tuple(
     ...     Part(str(k), "x", Pedigree.LISTING, stated_g=9.0) for k in range(4)))
     >>> far = widths(build, np.ones(4, bool), np.array([2.0, -2.0, 1.5, 1.0]), np.ones(4))

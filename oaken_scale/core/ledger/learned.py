@@ -15,8 +15,9 @@ from oaken_scale.core.ledger import habit
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import HABITUAL, SHARED
-from oaken_scale.core.model.build import Build, Habit
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known
+from oaken_scale.core.model.part import Habit
 
 LEAST_SHARE: Final = 1e-3
 """Weighings that sharpen a figure's precision by less than this share told nothing of it."""
@@ -45,7 +46,7 @@ def learned(build: Build) -> Learned:
     Source: docs/methods.md, section 7.
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.model.build import Pan, Sample, Scale, Weighing
+    >>> from oaken_scale.core.model.weighing import Pan, Sample, Scale, Weighing
     >>> from oaken_scale.core.model.lot import Lot, LotUnit
     >>> square = Weighing("1", datetime.now(UTC), "s", 5.0, Pan(samples=(Sample("a", 1.0),)))
     >>> told = learned(Build("b", "B", lots=(Lot("a", "A", LotUnit.DM2, 4.6, 0.4, rack="r"),),

@@ -30,19 +30,12 @@ from oaken_scale.core.ledger.slips import (
     slips,
 )
 from oaken_scale.core.ledger.suspects import Node, Suspects
-from oaken_scale.core.model.build import (
-    Build,
-    Container,
-    Habit,
-    Pan,
-    Part,
-    Pedigree,
-    Scale,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot
+from oaken_scale.core.model.part import Habit, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import wherever
+from oaken_scale.core.model.weighing import Container, Pan, Scale, Weighing
 
 MOST_DOUBTS: Final = 8
 """At most so many readings are doubted at once; beyond that the build is a muddle, not a slip."""
@@ -92,7 +85,8 @@ def estimate(build: Build) -> Estimate:
     A tail of 33 g weighed alone, and with 4 g of glue at 68.4 g because a tray was not tared:
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.model.build import Load, Pedigree, Scale, Weighing
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale, Weighing
     >>> def part(id, known, grams):
     ...     return Part(id, id, known, stated_g=grams)
     >>> def read(id, grams, *on):

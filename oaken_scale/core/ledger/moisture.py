@@ -8,7 +8,8 @@ import numpy as np
 
 from oaken_scale.core.ledger.readings import gathered
 from oaken_scale.core.ledger.scale import reading_doubt
-from oaken_scale.core.model.build import Build, Weighing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Weighing
 
 SITTING: Final = timedelta(hours=12)
 """Readings closer together than this are of one day: they tell of the scale, not of the weather."""
@@ -89,7 +90,7 @@ def damp(build: Build) -> tuple[Damp, ...]:
     Source: docs/methods.md, section 7.
 
     >>> from datetime import UTC
-    >>> from oaken_scale.core.model.build import Pan, Sample, Scale
+    >>> from oaken_scale.core.model.weighing import Pan, Sample, Scale
     >>> from oaken_scale.core.model.lot import Lot, LotUnit
     >>> pan = Pan(samples=(Sample("a", 10.0),))
     >>> dry, wet = datetime(2026, 3, 1, tzinfo=UTC), datetime(2026, 9, 1, tzinfo=UTC)

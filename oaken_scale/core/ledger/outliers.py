@@ -15,7 +15,8 @@ from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.ledger.settling import Settled, load_variance, settle, sharpness
 from oaken_scale.core.ledger.slips import Prediction, Slip
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Pan, Weighing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Pan, Weighing
 
 DOUBTFUL: Final = 3.0
 """A reading this many sigma from what the rest predicts is doubtful."""
@@ -79,7 +80,8 @@ def leave_one_out(build: Build) -> LeftOut:
     chapter 2.
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.model.build import Part, Load, Pedigree, Scale
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
     >>> pan = Pan((Load("motor"),))
     >>> build = Build("b", "B", parts=(Part("motor", "M", Pedigree.LISTING, stated_g=28.0),),
     ...     scales=(Scale("s", "S", 0.1, 0.05, 0.0),),

@@ -116,7 +116,8 @@ def solve(build: Build, believed: Prior | None = None) -> Posterior:
     appendix A.2. Reference case L of docs/methods.md:
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.model.build import Part, Load, Pan, Pedigree, Scale, Weighing
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
     >>> from oaken_scale.core.model.lot import Lot, LotUnit, Use
     >>> def foam(name, area, doubt):
     ...     return Part(name, name, Pedigree.CALCULATED, uses=(Use("a", area),), doubt_g=doubt)

@@ -8,9 +8,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Habit, Part, Pedigree, Scale
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot
+from oaken_scale.core.model.part import Habit, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.weighing import Scale
 
 DOUBT: Final[dict[Pedigree, float]] = {
     Pedigree.GUESS: 0.25,

@@ -13,8 +13,9 @@ from oaken_scale.core.ledger.loading import Loading
 from oaken_scale.core.ledger.prior import HABITUAL, Prior
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.build import Build, Pan, Scale, Weighing
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.grown import begins_with
+from oaken_scale.core.model.weighing import Pan, Scale, Weighing
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,7 +3,7 @@
 import math
 from typing import Final
 
-from oaken_scale.core.model.build import Scale
+from oaken_scale.core.model.weighing import Scale
 
 FEW_STEPS: Final = 20
 """A load under this many display steps is too light for the scale."""

@@ -11,9 +11,10 @@ from numpy.typing import NDArray
 
 from oaken_scale.core.ledger.readings import gathered
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Load, Pan
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.quantity import OUNCE_G
 from oaken_scale.core.model.traits import traits
+from oaken_scale.core.model.weighing import Load, Pan
 
 EXPLAINED: Final = 2.5
 """A slip explains a reading that it brings within so many sigma: put right, one in eight would lie

@@ -28,7 +28,8 @@ from oaken_scale.core.ledger.slips import (
     log_chance,
     tried,
 )
-from oaken_scale.core.model.build import Build, Weighing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Weighing
 
 UNEASY: Final = 1.5
 """A reading nearer than this to what the rest predicts is believed without looking further."""

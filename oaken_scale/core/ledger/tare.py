@@ -7,7 +7,8 @@ from typing import Final
 from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.scale import reading_doubt, shows_unloaded
 from oaken_scale.core.ledger.slips import SlipKind
-from oaken_scale.core.model.build import Build, Pan
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Pan
 
 MUCH: Final = 4.0
 """A container explains what was tared when it is within so many sigma."""
@@ -37,7 +38,7 @@ def odd_at_tare(build: Build, pan: Pan, scale_id: str, shown_g: float) -> OddTar
     ``pan`` is what the list says was on it, ``shown_g`` what the scale showed. A container that
     nobody listed is what taring is for.
 
-    >>> from oaken_scale.core.model.build import Container, Scale
+    >>> from oaken_scale.core.model.weighing import Container, Scale
     >>> build = Build("b", "B", scales=(Scale("s", "S", 0.1),),
     ...     containers=(Container("t", "Tray", 31.4),))
     >>> odd_at_tare(build, Pan(), "s", 31.4)

@@ -23,9 +23,10 @@ from oaken_scale.core.geometry.blanks import (
     room,
 )
 from oaken_scale.core.geometry.nesting import nest
-from oaken_scale.core.model.build import Build, Part
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Faces, Lot, LotUnit
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.pattern import Grain, Ring, shape_of
 
 PLAIN_SIDES: Final = 2.0
@@ -171,7 +172,7 @@ def jobs(
     Raises BuildFaultError for a margin that leaves nothing of a sheet, and a kerf as wide as a
     part.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> from oaken_scale.core.model.lot import Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500)
     >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
@@ -347,7 +348,7 @@ def cut_plan(job: Job, layout: Layout) -> CutPlan:
     """A layout of a job, piece by piece, and what it takes of the lot.
 
     >>> from oaken_scale.core.geometry.nesting import nest
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> from oaken_scale.core.model.lot import Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500, price=3.0)
     >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)
@@ -383,7 +384,7 @@ def cut_plan(job: Job, layout: Layout) -> CutPlan:
 def cut_steps(jobs: Sequence[Job], knife: Knife, seconds: float) -> Iterator[CutStep]:
     """The best plans so far, lot after lot; each lot has a share of the time by its pieces.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> from oaken_scale.core.model.lot import Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500)
     >>> wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 16.0),), pieces=2)

@@ -5,7 +5,7 @@ from enum import StrEnum
 from typing import Final
 
 from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G
-from oaken_scale.core.model.build import Group, Part, Pedigree
+from oaken_scale.core.model.part import Group, Part, Pedigree
 
 
 class ThingKind(StrEnum):

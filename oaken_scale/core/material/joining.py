@@ -2,9 +2,10 @@
 
 from oaken_scale.core.flight.centre_of_gravity import x_from_nose
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model.build import Build, Part, Pedigree, Station
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import LotKind, Use
+from oaken_scale.core.model.part import Part, Pedigree, Station
 
 
 def seam(

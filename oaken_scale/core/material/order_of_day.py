@@ -14,10 +14,11 @@ from math import exp, log
 from typing import Final
 
 from oaken_scale.core.material.joint_clock import ADHESIVES, own_adhesives
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.day import Done, StepKind
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.part import Part, Pedigree
 
 CUT_MIN: Final = (4.0, 0.5)
 """Minutes for an assembly's parts: for each piece, and more for each square decimetre."""

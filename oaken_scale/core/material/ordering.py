@@ -205,7 +205,7 @@ def needed(builds: Iterable[Build]) -> tuple[Wanted, ...]:
     """What builds want beyond what is at hand: sheets, rolls and bottles, those of one lot of the
     rack, or of one name, for all of them together.
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> from oaken_scale.core.model.lot import LotUnit, Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500, price=3.0,
     ...     waste=1.0, rack="board", shop="near", stock=1.0)

@@ -5,8 +5,9 @@ from math import ceil
 from typing import Final
 
 from oaken_scale.core.material.rack import waste
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.part import Part, Pedigree
 
 NEARLY: Final = 1e-9
 """Sheets that come out whole are whole."""
@@ -68,7 +69,7 @@ def shopping(build: Build) -> Shopping:
 
     Source: docs/methods.md, section 7.
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> from oaken_scale.core.model.lot import LotKind, LotUnit, Use
     >>> sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM, length_mm=700,
     ...     width_mm=500, price=3.0, stock=1.0)

@@ -8,21 +8,14 @@ from typing import Final
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.body import Body
-from oaken_scale.core.model.build import (
-    HABITUAL,
-    Build,
-    Pan,
-    Part,
-    Pedigree,
-    Role,
-    Surface,
-    Target,
-    TargetKind,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.part import HABITUAL, Part, Pedigree
 from oaken_scale.core.model.pattern import is_sound
 from oaken_scale.core.model.power import FULL_V_PER_CELL
+from oaken_scale.core.model.surface import Role, Surface
+from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.weighing import Pan, Weighing
 
 APART_MM: Final = 20.0
 """Two supports nearer than this tell nothing [mm]."""

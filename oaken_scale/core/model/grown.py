@@ -4,7 +4,7 @@ from collections import deque
 from threading import Lock
 from typing import Final
 
-from oaken_scale.core.model.build import Weighing
+from oaken_scale.core.model.weighing import Weighing
 
 Log = tuple[Weighing, ...]
 
@@ -16,7 +16,7 @@ def with_reading(log: Log, weighing: Weighing) -> Log:
     """A log with one reading more.
 
     >>> from datetime import datetime, UTC
-    >>> from oaken_scale.core.model.build import Load, Pan
+    >>> from oaken_scale.core.model.weighing import Load, Pan
     >>> first = Weighing("1", datetime.now(UTC), "s", 12.0, Pan((Load("motor"),)))
     >>> log = with_reading((), first)
     >>> begins_with(log, ()), begins_with(log, log), begins_with((), log)

@@ -6,9 +6,10 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from oaken_scale.core.model.build import Part, Reference, Surface
 from oaken_scale.core.model.lot import Lot, LotUnit
+from oaken_scale.core.model.part import Part, Reference
 from oaken_scale.core.model.quantity import INCH_MM
+from oaken_scale.core.model.surface import Surface
 
 
 class FigureOf(StrEnum):
@@ -64,7 +65,7 @@ class Asked:
 def drawn_length(surfaces: Sequence[Surface]) -> float:
     """How far aft of the nose the drawing reaches [mm]; 0 where nothing is drawn.
 
-    >>> from oaken_scale.core.model.build import Role, Section
+    >>> from oaken_scale.core.model.surface import Role, Section
     >>> drawn_length([Surface("t", "T", Role.TAIL, (Section(700, 0, 0, 110),))])
     810
     """
@@ -107,7 +108,7 @@ def asked_of_part(
     of ``lots`` it is made of, its station from the nose, what it weighs.
 
     >>> rod = Lot("rod", "Rod", LotUnit.M, 5.9, 0.3)
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> from oaken_scale.core.model.lot import Use
     >>> spar = Part("s", "Spar", Pedigree.CALCULATED, uses=(Use("rod", 45.0),))
     >>> asked_of_part(spar, (rod,), ())[1].instead

@@ -5,9 +5,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from oaken_scale.core.model.build import Part
 from oaken_scale.core.model.faults import BuildFaultError, Fault
 from oaken_scale.core.model.named import named
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.quantity import QuantityError, parse
 
 FIELD: Final = "line"
@@ -40,7 +40,7 @@ def shifts_of_line(line: str, parts: Sequence[Part], unit: str = "mm") -> tuple[
 
     Raises BuildFaultError on ``line``, in words that say what was not understood.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> parts = [Part("p", "Pack, 3-cell", Pedigree.GUESS), Part("s", "Servos", Pedigree.GUESS)]
     >>> shifts_of_line("pack and servos both 15 mm forward", parts)
     (Shift(part='p', by_mm=-15.0, to_mm=None), Shift(part='s', by_mm=-15.0, to_mm=None))

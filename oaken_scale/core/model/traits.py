@@ -7,7 +7,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.model.arrays import Flags
-from oaken_scale.core.model.build import Part, Pedigree
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.recall import recalled
 
 
@@ -48,7 +48,7 @@ def wherever(parts: tuple[Part, ...]) -> tuple[Part, ...]:
     differ in stations and slides alone, so that what was worked out of it is remembered while a
     thing is dragged. Its stations are anybody's.
 
-    >>> from oaken_scale.core.model.build import Station
+    >>> from oaken_scale.core.model.part import Station
     >>> def at(x): return (Part("w", "Wing", Pedigree.GUESS, station=Station(x)),)
     >>> wherever(at(200.0)) is wherever(at(210.0))
     True

@@ -7,9 +7,10 @@ from math import exp
 from typing import Final
 
 from oaken_scale.core.flight.flying import THRUST_DOUBT
-from oaken_scale.core.model.build import Build, Loadout, TargetKind, Thrust
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.target import TargetKind, Thrust
 from oaken_scale.core.power.drive_estimate import DriveEstimate, Predicted, estimate_drive
 from oaken_scale.core.power.drive_readings import Stated
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL

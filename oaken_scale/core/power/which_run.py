@@ -7,8 +7,9 @@ from typing import Final
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.verdict import Answer
 from oaken_scale.core.flight.weigh_next import TELLING, Because, Suggestion, settled
-from oaken_scale.core.model.build import Build, TargetKind
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.power import Pack
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.power.drive_estimate import HowKnown
 from oaken_scale.core.power.loadout_power import PowerTold, pack_aboard
 

@@ -17,9 +17,10 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.materials import trade
 from oaken_scale.core.material.shopping import cost
-from oaken_scale.core.model.build import Build, Part
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault, check
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.part_line import KNOWN_BY
 from oaken_scale.core.trim.flown import drive_of
 
@@ -195,7 +196,7 @@ def minutes(part: Part, lots: dict[str, Lot]) -> float:
 
     A glued part waits once until it may be handled. Rules of thumb; docs/methods.md, section 7.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> glue = Lot("e", "Epoxy", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE, adhesive="epoxy")
     >>> minutes(Part("j", "Joint", Pedigree.JOINT, uses=(Use("e", 0.4),)), {"e": glue})
     20.0

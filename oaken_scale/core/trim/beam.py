@@ -13,8 +13,11 @@ from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.geometry.neutral_point import BAND, NeutralPoint, neutral_point
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Part, Role, Target, TargetKind
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Role
+from oaken_scale.core.model.target import Target, TargetKind
 from oaken_scale.core.trim.cg_ranges import (
     Arrangement,
     Quarrel,

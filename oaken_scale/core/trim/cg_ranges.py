@@ -14,8 +14,10 @@ from typing import Final
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.geometry.neutral_point import NeutralPoint
 from oaken_scale.core.geometry.wing import WingFigures, chord_integrals
-from oaken_scale.core.model.build import Build, Part, Role, Surface
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Role, Surface
 
 CHORD_WITH_TAIL: Final = (0.25, 0.33)
 CHORD_FLYING_WING: Final = (0.15, 0.20)
@@ -83,7 +85,7 @@ def arrangement(surfaces: Sequence[Surface]) -> Arrangement | None:
 
     A tail in front of every wing is a canard, whatever it is called.
 
-    >>> from oaken_scale.core.model.build import Section
+    >>> from oaken_scale.core.model.surface import Section
     >>> def plate(role, x):
     ...     return Surface(role, role, role, (Section(x, 0, 0, 100), Section(x, 300, 0, 100)))
     >>> arrangement([plate(Role.WING, 0), plate(Role.WING, 400)]).value

@@ -10,7 +10,8 @@ from oaken_scale.core.geometry.wing import WingFigures, wing_figures
 from oaken_scale.core.ledger.mixture import Estimate, estimate
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Loadout, Thrust
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.target import Thrust
 from oaken_scale.core.power.loadout_power import power_of, thrust_of
 from oaken_scale.core.trim.checks import CheckTold, checked
 

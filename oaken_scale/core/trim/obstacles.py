@@ -10,7 +10,7 @@ import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.model.balancing import BallastSpot
-from oaken_scale.core.model.build import Part
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.trim.remedy_program import (
     SIDEWAYS_MM,
     Bench,
@@ -199,7 +199,7 @@ def pulls_sideways(
 
     ``mass`` (N,) [g] aboard, ``y`` (N,) [mm to starboard], ``out_mm`` where the tips are.
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> two = (Part("a", "A", Pedigree.GUESS), Part("b", "B", Pedigree.GUESS))
     >>> pulls_sideways(two, np.array([300.0, 40.0]), np.array([0.0, 100.0]), 500.0)[0]
     'b'

@@ -7,8 +7,9 @@ from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.headroom import Headroom, headroom
 from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.geometry.proportions import proportions
-from oaken_scale.core.model.build import Build, Loadout, TargetKind
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.power import FULL_V_PER_CELL
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
 from oaken_scale.core.power.flight_time import LevelPower, endurance
 from oaken_scale.core.power.loadout_power import at_full, how_it_flies, pack_aboard
@@ -40,7 +41,7 @@ def one_more(
     Level power goes with the mass to the power of 1.5 and against the root of the area; a second
     wing lowers how far it glides. Source: docs/methods.md, section 10.
 
-    >>> from oaken_scale.core.model.build import Part, Pedigree
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> plane = Build("b", "B", parts=(Part("w", "Wing", Pedigree.GUESS, stated_g=400.0),))
     >>> [each.auw_g for each in one_more(plane, None, 60.0)]
     [400.0, 460.0]

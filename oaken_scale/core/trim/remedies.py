@@ -18,15 +18,9 @@ from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.balancing import BallastSpot
-from oaken_scale.core.model.build import (
-    Build,
-    Part,
-    Pedigree,
-    Reference,
-    Slide,
-    Station,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Station
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.obstacles import Obstacle, in_the_way
 from oaken_scale.core.trim.remedy_program import (

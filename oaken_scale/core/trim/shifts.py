@@ -4,8 +4,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model.build import Build, Part, Reference
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.part import Part, Reference
 from oaken_scale.core.model.shift_line import Shift
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import Remedies
@@ -38,7 +39,7 @@ def shifted(build: Build, shifts: Sequence[Shift]) -> Build:
 
     Raises BuildFaultError where a part has no station to be moved from.
 
-    >>> from oaken_scale.core.model.build import Pedigree, Station
+    >>> from oaken_scale.core.model.part import Pedigree, Station
     >>> pack = Part("p", "Pack", Pedigree.LISTING, stated_g=90.0, station=Station(120.0))
     >>> told = shifted(Build("b", "B", parts=(pack,)), [Shift("p", by_mm=-15.0)])
     >>> told.parts[0].station.x_mm

@@ -12,8 +12,10 @@ from oaken_scale.core.flight.metrics.power_loading import KG_PER_G
 from oaken_scale.core.geometry.proportions import proportions
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Build, Loadout, Part, TargetKind
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Motor, Pack, Power
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.power.drive_estimate import DriveEstimate, HowKnown, estimate_drive
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
 from oaken_scale.core.power.flight_time import FlownPower, LevelPower, endurance, unflown
@@ -161,7 +163,7 @@ def _own_packs(build: Build, power: Power, after: Posterior) -> tuple[TriedPack,
 def motor_parts(build: Build, power: Power) -> tuple[Part, ...]:
     """The motors aboard, by their names: as many as the drive has, those nearest its motor's mass.
 
-    >>> from oaken_scale.core.model.build import Pedigree
+    >>> from oaken_scale.core.model.part import Pedigree
     >>> mount = Part("m", "Motor mount", Pedigree.GUESS, stated_g=4.0)
     >>> motor = Part("n", "Motor, leads on", Pedigree.LISTING, stated_g=28.0)
     >>> plane = Build("b", "B", parts=(mount, motor))

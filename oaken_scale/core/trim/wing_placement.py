@@ -11,17 +11,11 @@ from oaken_scale.core.geometry.neutral_point import NeutralPoint, neutral_point
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
 from oaken_scale.core.ledger.assembly import lies_within
 from oaken_scale.core.ledger.mixture import solve
-from oaken_scale.core.model.build import (
-    BalanceUnit,
-    Build,
-    Loadout,
-    Reference,
-    Role,
-    Surface,
-    Target,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.part import Reference
+from oaken_scale.core.model.surface import Role, Surface
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.cg_ranges import SchoolKind, schools
 
 FOLLOWS_MM: Final = 0.01

@@ -3,10 +3,12 @@
 import pytest
 
 from oaken_scale.core.changes.donor import called, donor_parts, measured_by_donor
-from oaken_scale.core.model.build import Allotment, Build, Group
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.part import Group
 from oaken_scale.core.model.part_line import Units
 from oaken_scale.core.model.reference_build import ReferencePart
+from oaken_scale.core.model.target import Allotment
 
 SCRAP = """
 Left wing 92 g in Wing

@@ -7,10 +7,13 @@ import pytest
 from oaken_scale.core.changes.drawing import chorded, with_parts
 from oaken_scale.core.changes.drawn_parts import cut, drawn_parts, following, parts_drawn
 from oaken_scale.core.model.body import Body, BodyShape, Frame
-from oaken_scale.core.model.build import Build, Role, Scale, Section, Station, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from oaken_scale.core.model.named import free_id
+from oaken_scale.core.model.part import Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.weighing import Scale
 from tests.benches import reading, with_readings
 
 SHEET = Lot("a", "Sheet A", LotUnit.DM2, 4.6, 0.4, thickness_mm=5.0)

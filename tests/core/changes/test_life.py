@@ -18,9 +18,11 @@ from oaken_scale.core.changes.life import (
 from oaken_scale.core.ledger.allowance import LeftOut, left_out, usual_share
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
-from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Scale, Station
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.diary import DiaryKind
 from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.weighing import Scale
 from oaken_scale.core.trim.unchecked import unchecked_since
 from tests.benches import MORNING, reading
 

@@ -11,7 +11,7 @@ from oaken_scale.core.at_the_field import counts, field_told, flight_faults, rem
 from oaken_scale.core.changes.outing import Bent, SetAside, came_home, with_lines_of
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.field.ready import stance
-from oaken_scale.core.model.build import Build, Part, Pedigree, Scale
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.field import (
     Control,
@@ -24,7 +24,9 @@ from oaken_scale.core.model.field import (
     Throw,
     Tick,
 )
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.power import Flight, Landing, Motor, Pack, Power
+from oaken_scale.core.model.weighing import Scale
 from oaken_scale.core.next_version import next_version
 from oaken_scale.demo.fleet import fleet
 from tests.benches import reading, with_readings

@@ -6,8 +6,8 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.life import Act, Pocket, pocketed
-from oaken_scale.core.model.build import Station
 from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.model.part import Station
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import MORNING
 

@@ -8,18 +8,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oaken_scale.core.changes.taken_back import TAKEN_BACK, taken_back, touched
-from oaken_scale.core.model.build import (
-    Build,
-    Load,
-    Loadout,
-    Pan,
-    Part,
-    Pedigree,
-    Scale,
-    Target,
-    TargetKind,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
 
 AT = datetime(2026, 5, 1, 12, tzinfo=UTC)
 NAMES = ("wing", "tail", "pack", "camera", "motor")

@@ -15,7 +15,7 @@ from oaken_scale.core.field.advice import (
     planned_setting,
 )
 from oaken_scale.core.field.glide import glide_ratio, sink_m_s
-from oaken_scale.core.model.build import Build, Role, Section, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.field import (
     Control,
     ControlKind,
@@ -24,6 +24,7 @@ from oaken_scale.core.model.field import (
     Setting,
     Throw,
 )
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 MORNING = datetime(2026, 2, 14, 10, 0, tzinfo=UTC)
 PITCH = Control("pitch", "Tail tab", ControlKind.TAB, "tail")

@@ -17,9 +17,10 @@ from oaken_scale.core.field.controls import (
     travel_mm,
 )
 from oaken_scale.core.field.ready import BenchSays, ready_list
-from oaken_scale.core.model.build import Build, Role, Section, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import faults
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 WING = Surface("wing", "Wing", Role.WING, (Section(0, 0, 0, 200), Section(40, 500, 0, 100)))

@@ -5,19 +5,11 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.field.fit import Misfit, fit_told
-from oaken_scale.core.model.build import (
-    Build,
-    Loadout,
-    Part,
-    Pedigree,
-    Role,
-    Section,
-    Slide,
-    Station,
-    Surface,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
 from oaken_scale.core.model.fitting import Bay, Fit, FitRole
+from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 BAY = Bay("bay", "Bay", 80.0, 200.0, 46.0, 56.0)
 PACK = Fit(75.0, 35.0, 24.0, bay="bay")

@@ -9,21 +9,12 @@ from oaken_scale.core.changes.crash import Damage, mended
 from oaken_scale.core.changes.life import Act, repaired, replaced, retired
 from oaken_scale.core.field.ready import BenchSays, Why, ready_list, stance
 from oaken_scale.core.flight.verdict import Answer, Word
-from oaken_scale.core.model.build import (
-    Build,
-    Group,
-    Loadout,
-    Part,
-    Pedigree,
-    Role,
-    Section,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog, OwnLine, Tick
+from oaken_scale.core.model.part import Group, Part, Pedigree, Station
 from oaken_scale.core.model.power import Flight, Landing, Motor, Pack, Power
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import Target, TargetKind
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 NOON = MORNING + timedelta(hours=3)

@@ -5,20 +5,12 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.budget import SHARES, budget_of, group_of, preset_budget
 from oaken_scale.core.material.drawer import GROUPS, Thing, ThingKind, expected, fitted
-from oaken_scale.core.model.build import (
-    Allotment,
-    Budget,
-    Build,
-    Group,
-    Loadout,
-    Part,
-    Pedigree,
-    Target,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults import BuildFaultError, faults
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.presets import PURPOSES
+from oaken_scale.core.model.target import Allotment, Budget, Target, TargetKind
 from oaken_scale.demo.sandpiper import sandpiper
 
 LOTS = {kind: Lot(kind.value, kind.value, LotUnit.DM2, 4.0, 0.4, kind=kind) for kind in LotKind}

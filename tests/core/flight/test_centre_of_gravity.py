@@ -11,17 +11,10 @@ from oaken_scale.core.flight.centre_of_gravity import (
     stations,
 )
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model.build import (
-    Build,
-    Part,
-    Pedigree,
-    Reference,
-    Role,
-    Section,
-    Station,
-    Surface,
-)
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 WING = Surface("w", "W", Role.WING, (Section(180, 0, 0, 200), Section(180, 500, 0, 200)))
 

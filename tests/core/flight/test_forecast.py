@@ -8,8 +8,9 @@ from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.forecast import POINTS, behind, lessons, narrowing
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.model.build import Build, Part, Pedigree, Station
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import case_l, random_build, reading, with_readings
 

@@ -7,18 +7,10 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.headroom import End, at_the_ends, headroom
-from oaken_scale.core.model.build import (
-    Build,
-    Part,
-    Pedigree,
-    Role,
-    Section,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-    Thrust,
-)
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import Target, TargetKind, Thrust
 from oaken_scale.core.trim.flown import fly
 
 WING = Surface("w", "W", Role.WING, (Section(200, 0, 0, 200), Section(200, 500, 0, 200)))

@@ -5,7 +5,9 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.lateral_pairs import twins
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.model.build import Build, Part, Pedigree, Role, Section, Station, Surface
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.demo.sandpiper import sandpiper
 
 WING = Surface("w", "Wing", Role.WING, (Section(200, 0, 0, 180), Section(200, 500, 0, 180)))

@@ -8,24 +8,11 @@ from oaken_scale.core.assess import Mark, assess, expect
 from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.model.build import (
-    BalanceUnit,
-    Build,
-    Load,
-    Loadout,
-    Pan,
-    Part,
-    Pedigree,
-    Reference,
-    Role,
-    Scale,
-    Section,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-    Thrust,
-)
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind, Thrust
+from oaken_scale.core.model.weighing import Load, Pan, Scale
 from tests.benches import case_l, random_build, reading, with_readings
 
 WING = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))

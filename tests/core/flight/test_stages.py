@@ -7,18 +7,11 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.stages import reference_of
 from oaken_scale.core.ledger.assembly import assemblies, chain, done_to
-from oaken_scale.core.model.build import (
-    Allotment,
-    Budget,
-    Build,
-    Group,
-    Part,
-    Pedigree,
-    Scale,
-    Target,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
+from oaken_scale.core.model.target import Allotment, Budget, Target, TargetKind
+from oaken_scale.core.model.weighing import Scale
 from tests.benches import reading
 
 

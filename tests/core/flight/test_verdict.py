@@ -16,7 +16,7 @@ from oaken_scale.core.flight.verdict import (
     word,
     worst,
 )
-from oaken_scale.core.model.build import Target, TargetKind
+from oaken_scale.core.model.target import Target, TargetKind
 
 NUMBERS = st.floats(-1e4, 1e4)
 DOUBTS = st.floats(0.01, 1e3)

@@ -6,7 +6,8 @@ from oaken_scale.core.flight.weigh_next import Because, reduction
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.readings import pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
-from oaken_scale.core.model.build import Load, Pan, Sample, TargetKind
+from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.model.weighing import Load, Pan, Sample
 from tests.benches import case_l, reading
 
 GLUED = {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1}

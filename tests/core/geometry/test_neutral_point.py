@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oaken_scale.core.geometry.neutral_point import WAKE_CORE, neutral_point
-from oaken_scale.core.model.build import Role, Section, Surface
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 
 def plate(role: Role, x: float, span: float, chord: float, z: float = 0.0) -> Surface:

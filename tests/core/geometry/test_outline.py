@@ -21,8 +21,8 @@ from oaken_scale.core.geometry.shape import (
     measured,
     template_area,
 )
-from oaken_scale.core.model.build import Reference
 from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.part import Reference
 
 
 def rectangle(x, y, w, h, name="", layer="", closed=True):

@@ -7,17 +7,10 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.geometry.proportions import fin_volume, sheet_gives, stall_speed, tail_volume
 from oaken_scale.core.geometry.wing import wing_figures
-from oaken_scale.core.model.build import (
-    Build,
-    Loadout,
-    Part,
-    Pedigree,
-    Profile,
-    Role,
-    Section,
-    Surface,
-)
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.surface import Profile, Role, Section, Surface
 
 
 def plate(id: str, role: Role, x: float, half: float, chord: float, z: float = 0.0, **more):

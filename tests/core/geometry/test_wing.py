@@ -2,7 +2,7 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.geometry.wing import area_dm2, plan_outline, wing_figures
-from oaken_scale.core.model.build import Role, Section, Surface
+from oaken_scale.core.model.surface import Role, Section, Surface
 
 
 def by_quadrature(surface: Surface) -> tuple[float, float, float]:

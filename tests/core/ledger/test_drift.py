@@ -8,7 +8,9 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.drift import drifts
 from oaken_scale.core.ledger.scale import reading_doubt, shows_unloaded
 from oaken_scale.core.ledger.tare import Odd, OddTare, odd_at_tare
-from oaken_scale.core.model.build import Build, Container, Load, Pan, Part, Pedigree, Scale
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.weighing import Container, Load, Pan, Scale
 from tests.benches import reading
 
 SCALE = Scale("kitchen", "Kitchen scale", 0.1)

@@ -11,7 +11,8 @@ from oaken_scale.core.ledger import first_look as at_first
 from oaken_scale.core.ledger.first_look import first_look
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered
-from oaken_scale.core.model.build import Build, Scale
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.weighing import Scale
 
 
 def log_of(build: Build) -> Build:

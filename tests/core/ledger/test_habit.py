@@ -10,7 +10,10 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.habit import widths
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.ledger.mixture import estimate
-from oaken_scale.core.model.build import Build, Habit, Part, Pedigree, Scale, Target, TargetKind
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Habit, Part, Pedigree
+from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.weighing import Scale
 from tests.benches import MORNING, reading
 
 SCALE = Scale("s", "S", 0.1, None, 0.0)

@@ -8,8 +8,10 @@ import pytest
 from oaken_scale.core.assess import Mark, assess
 from oaken_scale.core.ledger.learned import combined, elsewhere, learned
 from oaken_scale.core.ledger.mixture import solve
-from oaken_scale.core.model.build import Build, Pan, Part, Pedigree, Sample, Scale, Weighing
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.weighing import Pan, Sample, Scale, Weighing
 from tests.benches import MORNING, accepted, case_l, reading, with_readings
 
 GLUE = Lot("glue", "Glue", LotUnit.M, 2.0, 0.6, rack="glue")

@@ -12,19 +12,10 @@ from oaken_scale.core.ledger.mixture import doubts, estimate, suspect
 from oaken_scale.core.ledger.outliers import leave_one_out
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.slips import SlipKind
-from oaken_scale.core.model.build import (
-    Build,
-    Container,
-    Load,
-    Pan,
-    Part,
-    Pedigree,
-    Scale,
-    Station,
-    Target,
-    TargetKind,
-    Weighing,
-)
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.weighing import Container, Load, Pan, Scale, Weighing
 from tests.benches import MORNING, reading
 
 ALL = {"tail": 1, "glue": 1, "rest": 1}

@@ -5,8 +5,10 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.moisture import damp, sampled_alone, sittings
-from oaken_scale.core.model.build import Build, Pan, Part, Pedigree, Sample, Scale, Weighing
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.weighing import Pan, Sample, Scale, Weighing
 from tests.benches import MORNING
 
 

@@ -12,8 +12,10 @@ from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.readings import pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.ledger.slips import SlipKind
-from oaken_scale.core.model.build import Build, Container, Load, Pan, Part, Pedigree, Scale
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.weighing import Container, Load, Pan, Scale
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import random_build, reading, with_readings
 

@@ -10,8 +10,10 @@ from oaken_scale.core.ledger.mixture import estimate
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import weighed_sets
-from oaken_scale.core.model.build import Build, Load, Pan, Part, Pedigree, Scale
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Use
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.weighing import Load, Pan, Scale
 from tests.benches import case_l, random_build, reading, reckon, with_readings
 
 GLUED = {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1}

@@ -5,8 +5,9 @@ import pytest
 
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.prior import prior
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
 from tests.benches import case_l
 
 SHEET = Lot("sheet", "Sheet", LotUnit.DM2, 4.6, 0.4)

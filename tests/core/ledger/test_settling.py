@@ -13,7 +13,9 @@ from oaken_scale.core.ledger.outliers import gap_of, left_out
 from oaken_scale.core.ledger.posterior import posterior
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered, weighed_sets
-from oaken_scale.core.model.build import Build, Load, Pan, Part, Pedigree, Scale, Weighing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
 from tests.benches import MORNING
 
 

@@ -6,7 +6,9 @@ from hypothesis import strategies as st
 
 from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.slips import EXPLAINED, MOST_SLIPS, USUAL, SlipKind
-from oaken_scale.core.model.build import Build, Container, Load, Pan, Part, Pedigree, Scale
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.weighing import Container, Load, Pan, Scale
 
 SCALE = Scale("s", "S", 0.1, 0.05, 0.0)
 MOTOR = Pan((Load("motor"),))

@@ -15,10 +15,12 @@ from oaken_scale.core.changes.drawing import pattern_of, skins
 from oaken_scale.core.geometry.blanks import Knife, least_sheets
 from oaken_scale.core.geometry.placing import Cut, parts_from
 from oaken_scale.core.material.cutting import cut_steps, jobs
-from oaken_scale.core.model.build import Build, Part, Pedigree, Role, Section, Surface
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, faults
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.pattern import CORNERS, Grain, Pattern, shape_of, to_cut, turned_over
+from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.cut_files import cut_dxf, cut_list, cut_svg

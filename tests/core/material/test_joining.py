@@ -2,19 +2,12 @@ import pytest
 
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.material.joining import seam
-from oaken_scale.core.model.build import (
-    Build,
-    Part,
-    Pedigree,
-    Reference,
-    Role,
-    Scale,
-    Section,
-    Station,
-    Surface,
-)
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.weighing import Scale
 from tests.benches import reading, with_readings
 
 GLUE = Lot("glue", "Glue", LotUnit.M, 2.4, 0.6, kind=LotKind.ADHESIVE)

@@ -7,8 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oaken_scale.core.material.ordering import Freight, Offer, Wanted, buying, needed
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
 
 SHOPS = ("near", "far", "post")
 MONEY = st.integers(0, 400).map(lambda cents: cents / 4)

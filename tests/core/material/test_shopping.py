@@ -4,8 +4,9 @@ import pytest
 
 from oaken_scale.core.material.rack import PAPER_SHARE, STARTER, stripped, waste
 from oaken_scale.core.material.shopping import shopping
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.demo.sandpiper import sandpiper
 
 SHEET = Lot(

@@ -2,20 +2,13 @@ from dataclasses import replace
 
 import pytest
 
-from oaken_scale.core.model.build import (
-    Habit,
-    Load,
-    Loadout,
-    Part,
-    Pedigree,
-    Role,
-    Section,
-    Surface,
-    Target,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Loadout
 from oaken_scale.core.model.faults import BuildFaultError, check, faults, weighing_faults
 from oaken_scale.core.model.lot import Use
+from oaken_scale.core.model.part import Habit, Part, Pedigree
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.weighing import Load
 from tests.benches import case_l, reading, with_readings
 
 

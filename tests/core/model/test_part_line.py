@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oaken_scale.core.model.build import Pedigree, Reference
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.part import Pedigree, Reference
 from oaken_scale.core.model.part_line import Units, part_of_line
 
 SHEET_A = Lot("sheet-a", "Sheet A, both papers", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM)

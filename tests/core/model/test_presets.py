@@ -2,8 +2,9 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model import presets
-from oaken_scale.core.model.build import Build, TargetKind, Thrust
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.target import TargetKind, Thrust
 
 
 @pytest.mark.parametrize("layout", presets.LAYOUTS, ids=lambda each: each.id)

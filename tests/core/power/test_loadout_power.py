@@ -6,7 +6,8 @@ from datetime import UTC, datetime
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Station, Thrust
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.power import (
     Controller,
     Flight,
@@ -17,6 +18,7 @@ from oaken_scale.core.model.power import (
     Run,
     RunPoint,
 )
+from oaken_scale.core.model.target import Thrust
 from oaken_scale.core.power.drive_estimate import HowKnown, Predicted
 from oaken_scale.core.power.drive_train import DriveTrain, running
 from oaken_scale.core.power.flight_time import level_power

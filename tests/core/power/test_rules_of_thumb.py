@@ -4,8 +4,10 @@ from dataclasses import replace
 
 import pytest
 
-from oaken_scale.core.model.build import Build, Part, Pedigree, Station, Thrust
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.power import Propeller
+from oaken_scale.core.model.target import Thrust
 from oaken_scale.core.power.rules_of_thumb import Rule, rules_of_thumb
 
 SIX = Propeller("six", "6 x 3", 152.4, 76.2)

@@ -6,8 +6,10 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.weigh_next import Because, Suggestion
-from oaken_scale.core.model.build import Build, Loadout, Part, Pedigree, Station, Target, TargetKind
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run, RunPoint
+from oaken_scale.core.model.target import Target, TargetKind
 from oaken_scale.core.power.which_run import in_their_order
 from study.drive_trains import DAY
 

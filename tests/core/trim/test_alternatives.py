@@ -5,9 +5,10 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.material.materials import trade, traits
 from oaken_scale.core.material.rack import STARTER, stripped
-from oaken_scale.core.model.build import Build, Part, Pedigree
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.trim.alternatives import SEAM_MM, compare, instead, minutes
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import reading, with_readings

@@ -5,20 +5,10 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import (
-    BalanceUnit,
-    Build,
-    Loadout,
-    Part,
-    Pedigree,
-    Role,
-    Section,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-    Thrust,
-)
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind, Thrust
 from oaken_scale.core.trim.beam import Flies, Heavy
 from oaken_scale.core.variant_comparison import beside, changed
 

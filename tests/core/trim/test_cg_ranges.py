@@ -9,7 +9,8 @@ from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.geometry.neutral_point import NeutralPoint
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.balancing import PlanMark
-from oaken_scale.core.model.build import Build, Role, Section, Surface
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.trim.cg_ranges import Arrangement, SchoolKind, arrangement, quarrels, schools
 
 

@@ -14,18 +14,10 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.centre_of_gravity import centre_of_gravity, stations
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.balancing import SUPPORT_DOUBT_MM, BalanceCheck, CheckKind
-from oaken_scale.core.model.build import (
-    Build,
-    Loadout,
-    Part,
-    Pedigree,
-    Reference,
-    Role,
-    Scale,
-    Section,
-    Station,
-    Surface,
-)
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.weighing import Scale
 from oaken_scale.core.trim.checks import Explains, Reason, as_it_stands, changed_since, checked
 from oaken_scale.core.trim.flown import fly
 from tests.benches import MORNING

@@ -5,7 +5,8 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.build import Part, Pedigree, Station, TargetKind
+from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.one_more import one_more
 from tests.core.trim.test_which_pack import PLANE
 

@@ -11,21 +11,10 @@ from hypothesis import strategies as st
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind
-from oaken_scale.core.model.build import (
-    BalanceUnit,
-    Build,
-    Loadout,
-    Part,
-    Pedigree,
-    Reference,
-    Role,
-    Section,
-    Slide,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.checks import as_it_stands
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.obstacles import Limit, Tip

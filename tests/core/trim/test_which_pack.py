@@ -6,20 +6,11 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model.balancing import Ballast, BallastSpot
-from oaken_scale.core.model.build import (
-    Build,
-    Loadout,
-    Part,
-    Pedigree,
-    Role,
-    Section,
-    Slide,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
 from oaken_scale.core.model.power import Controller, Flight, Motor, Pack, Power, Propeller
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import Target, TargetKind
 from oaken_scale.core.power.drive_estimate import HowKnown
 from oaken_scale.core.power.margins import Rung
 from oaken_scale.core.trim.remedies import what_would_fix

@@ -6,20 +6,11 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.geometry.neutral_point import neutral_point
-from oaken_scale.core.model.build import (
-    BalanceUnit,
-    Build,
-    Part,
-    Pedigree,
-    Reference,
-    Role,
-    Section,
-    Station,
-    Surface,
-    Target,
-    TargetKind,
-)
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.beam import Heavy, Outside
 from oaken_scale.core.trim.cg_ranges import SchoolKind
 from oaken_scale.core.trim.flown import fly

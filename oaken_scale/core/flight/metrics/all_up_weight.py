@@ -11,7 +11,7 @@ from oaken_scale.core.flight.metrics.metric import (
     with_the_weight,
 )
 from oaken_scale.core.flight.verdict import Answer, Mend, Missing, judge
-from oaken_scale.core.model.build import Target, TargetKind
+from oaken_scale.core.model.target import Target, TargetKind
 
 
 def all_up_weight(plane: Flying) -> Answer:

@@ -10,8 +10,9 @@ from oaken_scale.core.flight.metrics.metric import Metric, untold, with_doubts
 from oaken_scale.core.flight.verdict import Answer, Mend, Missing, judge
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.arrays import Flags, Vector
-from oaken_scale.core.model.build import BalanceUnit, Part, Target, TargetKind
+from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 
 
 def balance(plane: Flying) -> Answer:

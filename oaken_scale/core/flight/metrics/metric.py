@@ -8,7 +8,7 @@ from typing import Final
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.verdict import Answer, Missing, chance_within
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Target, TargetKind
+from oaken_scale.core.model.target import Target, TargetKind
 
 UNCHECKED: Final = 0.01
 """How far a scale may read off that no known weight was ever on, as a fraction of the load."""

@@ -10,7 +10,7 @@ from oaken_scale.core.flight.metrics.power_loading import POWER_LOADING
 from oaken_scale.core.flight.metrics.thrust_to_weight import THRUST_TO_WEIGHT
 from oaken_scale.core.flight.metrics.wing_loading import WING_LOADING
 from oaken_scale.core.flight.verdict import Answer
-from oaken_scale.core.model.build import TargetKind
+from oaken_scale.core.model.target import TargetKind
 
 METRICS: Final[dict[TargetKind, Metric]] = {
     each.kind: each

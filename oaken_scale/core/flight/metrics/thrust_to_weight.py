@@ -6,7 +6,7 @@ from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.metric import Metric, untold
 from oaken_scale.core.flight.metrics.over_the_weight import against_the_weight, over_the_weight
 from oaken_scale.core.flight.verdict import Answer, Missing
-from oaken_scale.core.model.build import Target, TargetKind
+from oaken_scale.core.model.target import Target, TargetKind
 
 
 def thrust_to_weight(plane: Flying) -> Answer:

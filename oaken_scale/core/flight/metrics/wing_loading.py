@@ -6,7 +6,7 @@ from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.metric import Metric, chance_over, untold, with_doubts
 from oaken_scale.core.flight.verdict import Answer, Mend, Missing, judge
 from oaken_scale.core.model.arrays import Vector
-from oaken_scale.core.model.build import Target, TargetKind
+from oaken_scale.core.model.target import Target, TargetKind
 
 
 def wing_loading(plane: Flying) -> Answer:
