@@ -18,7 +18,7 @@ from pydantic import TypeAdapter
 
 from oaken_scale.api.app import create_app
 from oaken_scale.core.assess import Assessment, assess
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.demo.workshop import load_demo
 from oaken_scale.formats import build_file
 from oaken_scale.serving.running import (

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.faults import faults
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.trim.beam import Heavy
 from oaken_scale.core.trim.cg_ranges import Arrangement, SchoolKind
 from oaken_scale.core.trim.flown import fly

@@ -5,7 +5,7 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.model.faults import check
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.demo.practice import PURPOSE, TRAY, practice
 from oaken_scale.formats.build_file import dump, load
 from study.settling import by_weigh_next, put_right, settled, settling
@@ -16,7 +16,7 @@ SEEDS = range(12)
 @pytest.mark.parametrize("seed", SEEDS)
 def test_it_is_a_whole_build_with_a_truth_for_everything(seed):
     made = practice(seed)
-    assert check(made.build).purpose == PURPOSE
+    assert validated(made.build).purpose == PURPOSE
     assert set(made.masses_g) == {part.id for part in made.build.parts}
     assert set(made.constants) == {lot.id for lot in made.build.lots}
     assert min(made.masses_g.values()) > 0

@@ -11,7 +11,8 @@ from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.scale import shows_unloaded
 from oaken_scale.core.ledger.tare import OddTare, odd_at_tare
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, pan_faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.log import pan_faults
 from oaken_scale.core.model.weighing import Pan, Scale
 from oaken_scale.devices.scale_line import ScaleLine, read_line
 from oaken_scale.devices.serial_scale import SerialScale

@@ -16,7 +16,7 @@ from oaken_scale.core.ledger.outliers import Doubt
 from oaken_scale.core.material.joint_clock import Adhesive, adhesive, own_adhesives
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import LotKind
 from oaken_scale.core.model.named import free_id

@@ -11,7 +11,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.formats.apart import BusyError
 from oaken_scale.formats.wording import field_faults
 from oaken_scale.workshop.doorkeeper import WrongCodeError

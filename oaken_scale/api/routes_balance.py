@@ -18,12 +18,13 @@ from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.part import Slide
 from oaken_scale.core.model.shift_line import shifts_of_line
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
+from oaken_scale.core.trim.as_it_stood import as_it_stands
 from oaken_scale.core.trim.cg_ranges import SchoolKind
-from oaken_scale.core.trim.checks import as_it_stands
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import Outcome, Remedies, applied, what_would_fix
 from oaken_scale.core.trim.shifts import Shifted, balances, shifted
@@ -86,7 +87,7 @@ class WhatIf(BuildPatch):
         """The build with the change. Raises BuildFaultError where it cannot be."""
         if self.model_fields_set == {"moved"}:  # what sits elsewhere is as sound as before
             return _moved(build, self.moved)
-        return check(_moved(self.applied(build), self.moved))
+        return validated(_moved(self.applied(build), self.moved))
 
 
 class Keeping(fields.Edge):
@@ -248,7 +249,7 @@ def what_would_it_save(build_id: BuildId, wider: Wider, shop: Shop) -> Response:
             replace(part, slide=slide) if part.id == wider.part else part for part in build.parts
         ),
     )
-    now, then = _remedies(build), _remedies(check(changed))
+    now, then = _remedies(build), _remedies(validated(changed))
     saves = None
     if now.best is not None and then.best is not None:
         saves = now.best.ballast_g - then.best.ballast_g
@@ -260,7 +261,7 @@ def what_would_these_save(build_id: BuildId, asking: Asking, shop: Shop) -> Resp
     """What several moves would save together: "pack and servos both 15 mm forward"."""
     build = shop.held(build_id).build
     shifts = shifts_of_line(asking.line, build.parts, asking.unit)
-    moved = check(shifted(build, shifts))
+    moved = validated(shifted(build, shifts))
     now, then = _remedies(build), _remedies(moved)
     saves = None
     if now.best is not None and then.best is not None:

@@ -13,7 +13,8 @@ from oaken_scale.api.routes_rack import found_to_weigh, rack_lot
 from oaken_scale.core.changes.sketch import Start, begun_from
 from oaken_scale.core.material.drawer import Thing
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.target import Target
 from oaken_scale.core.span_chord_map import SpanChordMap, span_chord_map
@@ -100,7 +101,7 @@ def show_map(asked: MapAsked, shop: Shop) -> Response:
 def begin_here(here: HereBegun, shop: Shop) -> Response:
     """Begin the plane of one point of the map: a build like any other."""
     begun = begun_from(here.value(shop), here.span_mm, here.chord_mm, here.name)
-    held = shop.add(check(begun), is_of_here=True)
+    held = shop.add(validated(begun), is_of_here=True)
     shop.sharing.share(held.build.id)
     return told(shop.held(held.build.id), 201)
 

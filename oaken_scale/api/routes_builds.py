@@ -25,7 +25,7 @@ from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import declared, presets
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import check
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.lot import Known
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Habit, Part, Pedigree
@@ -274,7 +274,7 @@ def _beginning(new: NewBuild) -> Build:
     if new.auw_high_g is not None:
         limit = Target(TargetKind.AUW, high=new.auw_high_g, source="your own limit")
         targets = (limit, *targets)
-    return check(
+    return validated(
         Build(
             id="new",
             name=new.name,

@@ -18,7 +18,7 @@ from oaken_scale.core.changes.drawn_parts import cut, parts_drawn
 from oaken_scale.core.changes.ways_of_flying import flown_with
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part_line import Units, part_of_line

@@ -24,7 +24,8 @@ from oaken_scale.core.field.controls import (
 from oaken_scale.core.model import declared
 from oaken_scale.core.model import field as core
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.next_version import next_version
@@ -192,7 +193,7 @@ def set_controls(build_id: BuildId, controls: Controls, if_match: Revision, shop
         lost = tuple(surface_faults(build, build.field.controls, typed))
         if lost:
             raise BuildFaultError(lost)
-        after = check(replace(build, field=replace(build.field, controls=tuple(typed))))
+        after = validated(replace(build, field=replace(build.field, controls=tuple(typed))))
         measured = tuple(
             _turned(after, control, asked)
             for control, asked in zip(typed, controls.controls, strict=True)

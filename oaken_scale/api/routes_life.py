@@ -18,7 +18,7 @@ from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Station
 from oaken_scale.formats import fields

@@ -17,7 +17,7 @@ from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.declared import Amperes, Capacity, Cells, Kv, Rating
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.power import Motor, Pack

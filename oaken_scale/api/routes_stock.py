@@ -33,7 +33,7 @@ from oaken_scale.core.material.rack import stripped
 from oaken_scale.core.material.shopping import Shopping, shopping
 from oaken_scale.core.model import declared
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part

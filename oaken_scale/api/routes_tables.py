@@ -15,7 +15,7 @@ from oaken_scale.core.changes.drawing import with_parts
 from oaken_scale.core.changes.listed import with_list
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.formats import fields, lists_in, parts_list, tables

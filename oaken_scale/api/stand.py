@@ -6,7 +6,7 @@ import zlib
 from dataclasses import dataclass
 
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.power.drive_estimate import one_of_them
 from oaken_scale.core.power.drive_readings import pack_of, propeller_of, rest_v

@@ -28,7 +28,7 @@ from oaken_scale.core.field.glide import Glide, glide_ratio, sink_m_s
 from oaken_scale.core.field.looking_back import LookingBack, looking_back
 from oaken_scale.core.field.ready import BenchSays, LineKind, ReadyList, ready_list
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import Fault
+from oaken_scale.core.model.faults.fault import Fault
 from oaken_scale.core.model.field import FieldLog, Note, NoteKind, Setting, Throw
 from oaken_scale.core.model.power import Flight, Landing
 from oaken_scale.core.trim.beam import LoadoutBalance

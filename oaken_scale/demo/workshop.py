@@ -4,7 +4,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from oaken_scale.core.material.rack import STARTER
-from oaken_scale.core.model.faults import check
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import DRAWER, on_the_shelf, true_constants, true_masses
 from oaken_scale.store.builds import add_build
@@ -39,6 +39,6 @@ def load_demo(path: Path) -> None:
         add_build(connection, build, datetime(2026, 1, 2, 10, 0, tzinfo=UTC))
         write_truth(connection, build.id, true_masses(), true_constants())
         for plane in fleet():
-            add_build(connection, check(plane.build), plane.begun)
+            add_build(connection, validated(plane.build), plane.begun)
             write_truth(connection, plane.build.id, plane.masses, plane.constants)
     database.close()

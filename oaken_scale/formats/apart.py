@@ -17,7 +17,7 @@ from typing import IO, Any, Final
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.geometry.outline import Outlines, outlines
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 SECONDS: Final = 12.0
 """What takes longer to read is no drawing of a plane's parts."""

@@ -14,7 +14,8 @@ from pydantic import ValidationError as PydanticValidationError
 
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.declared import Id
-from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.weighing import Pan
 from oaken_scale.formats import build_file_1
 from oaken_scale.formats.documents import ShareDoc
@@ -32,7 +33,7 @@ class BuildDoc(Document, of=Build):
 
     def value(self) -> Build:
         """The build as the core has it, checked as a whole. Raises BuildFaultError."""
-        return check(with_shared_pans(_CORE_BUILD.validate_python(self.model_dump())))
+        return validated(with_shared_pans(_CORE_BUILD.validate_python(self.model_dump())))
 
 
 class BuildFile(Edge):

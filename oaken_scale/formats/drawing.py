@@ -3,7 +3,7 @@
 from typing import Final
 
 from oaken_scale.core.geometry.outline import Drawing
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 LARGEST_BYTES: Final = 24 * 1024 * 1024
 

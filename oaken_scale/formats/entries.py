@@ -9,7 +9,7 @@ from pydantic import ValidationError as PydanticValidationError
 
 from oaken_scale.core.changes.outing import Bent, Entry, SetAside
 from oaken_scale.core.model.declared import Id, Words
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.field import Note, OwnLine, Throw, Tick
 from oaken_scale.core.model.power import Flight
 from oaken_scale.formats.documents import (

@@ -12,7 +12,8 @@ from typing import Final, Protocol, TypeVar
 from oaken_scale.core.changes.listed import Entry
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.declared import ID
-from oaken_scale.core.model.faults import BuildFaultError, Fault, weighing_faults
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.faults.log import weighing_faults
 from oaken_scale.core.model.field import Seen, Setting, Throw
 from oaken_scale.core.model.power import Run, RunPoint
 from oaken_scale.core.model.quantity import QuantityError

@@ -17,7 +17,7 @@ from scipy.interpolate import BSpline
 
 from oaken_scale.core.geometry.curves import Curve
 from oaken_scale.core.geometry.outline import Drawing, Label
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 MOST_ENTITIES: Final = 50_000
 MOST_POINTS: Final = 200_000

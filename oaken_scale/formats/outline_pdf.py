@@ -17,7 +17,7 @@ from shapely.geometry import LineString, Point, Polygon, box
 
 from oaken_scale.core.geometry.curves import Curve
 from oaken_scale.core.geometry.outline import Drawing, Label
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 MM_PER_POINT: Final = 25.4 / 72
 """The unit of a page (ISO 32000-1, 8.3.2.3)."""

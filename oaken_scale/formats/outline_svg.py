@@ -15,7 +15,7 @@ import svgelements
 
 from oaken_scale.core.geometry.curves import Curve, Points
 from oaken_scale.core.geometry.outline import Drawing, Label
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 MOST_ELEMENTS: Final = 50_000
 MOST_DEEP: Final = 100

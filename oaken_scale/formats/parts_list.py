@@ -13,7 +13,7 @@ from typing import Final
 from openpyxl import load_workbook
 
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.quantity import QuantityError, parse
 from oaken_scale.formats.tables import FORMULA
 

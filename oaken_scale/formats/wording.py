@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from typing import Any, Final
 
-from oaken_scale.core.model.faults import Fault
+from oaken_scale.core.model.faults.fault import Fault
 
 _UNITS: Final = (
     ("_dm2", "dm2"),

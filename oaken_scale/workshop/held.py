@@ -7,7 +7,7 @@ from pydantic import ValidationError
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.weighing import Weighing
 from oaken_scale.core.notices import Notice, NoticeCode
 from oaken_scale.core.reading_effects import News

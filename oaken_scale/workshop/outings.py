@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING
 
 from oaken_scale.core.at_the_field import flight_faults, taken_now
 from oaken_scale.core.changes.outing import Entry, came_home
-from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.field import Throw
 from oaken_scale.core.model.power import Flight
 from oaken_scale.workshop.held import Held, assessed
@@ -54,7 +55,7 @@ class Outings:
                     number = held.revision + 1
                     fresh = replace(held, revision=number, build=after, planned=number)
                 else:
-                    fresh = assessed(held.revision + 1, check(after))
+                    fresh = assessed(held.revision + 1, validated(after))
                 write(connection, held.build, fresh)
             self._shop.history.kept((held.build, after))
             return Home(self._shop.tell(self._shop.hold(fresh)), is_new=True)

@@ -7,7 +7,8 @@ from dataclasses import replace
 from typing import TYPE_CHECKING
 
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, weighing_faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.log import weighing_faults
 from oaken_scale.core.model.grown import with_reading
 from oaken_scale.core.model.weighing import Weighing
 from oaken_scale.core.reading_effects import news

@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from oaken_scale.core.ledger.learned import Learned, elsewhere, learned
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.store import rack
 from oaken_scale.workshop.held import Held, assessed

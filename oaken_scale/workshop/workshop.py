@@ -11,7 +11,8 @@ from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.material.rack import STARTER
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.day import Done
-from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.weighing import Pan
 from oaken_scale.store import builds, truth
@@ -180,7 +181,7 @@ class Workshop:
                 fresh = [
                     assessed(
                         before.revision + 1,
-                        exportable(check(following(before.build, do(before.build)))),
+                        exportable(validated(following(before.build, do(before.build)))),
                     )
                     for before, do in steps
                 ]

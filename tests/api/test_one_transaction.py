@@ -13,7 +13,7 @@ from oaken_scale.api.app import create_app
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.workshop import Workshop, held
 from oaken_scale.workshop.held import exportable
 from oaken_scale.workshop.refused import OutOfDateError

@@ -11,7 +11,8 @@ from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.material.drawer import Thing, ThingKind
 from oaken_scale.core.material.rack import STARTER
 from oaken_scale.core.model import presets
-from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.part import Pedigree
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.span_chord_map import LIKELY, Want, map_point, span_chord_map

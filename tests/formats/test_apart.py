@@ -7,7 +7,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.apart import BusyError, Reader
 from oaken_scale.formats.build_file import dump

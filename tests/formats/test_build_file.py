@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.build_file import dump, load, schema
 from tests.benches import case_l, random_build, reading

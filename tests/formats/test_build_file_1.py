@@ -3,7 +3,7 @@ from pathlib import Path
 
 import pytest
 
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.formats.build_file import dump, load
 
 KEPT = Path(__file__).parent / "kept" / "build-1.json"

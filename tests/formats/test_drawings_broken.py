@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from oaken_scale.core.geometry.outline import outlines
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.formats.drawing import read_drawing
 
 SVG = (Path(__file__).parents[2] / "docs" / "examples" / "tail.svg").read_bytes()

@@ -4,7 +4,7 @@ import json
 
 import pytest
 
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.field import Seen, Throw
 from oaken_scale.formats.entries import read_card
 

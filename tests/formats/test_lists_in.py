@@ -7,7 +7,8 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.listed import with_list
-from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.power import Power
 from oaken_scale.core.model.weighing import Load, Pan
 from oaken_scale.demo.fleet import fleet
@@ -50,7 +51,7 @@ def test_everything_that_goes_out_comes_in_again(name, comma):
         told, entries = read_list(what, rows, bare)
         assert [each.why_not for each in told.lines if each.why_not] == []
         bare = with_list(bare, entries)
-    check(bare)
+    validated(bare)
     assert len(bare.weighings) == len(build.weighings)
     before = {each.id: each for each in build.weighings}
     for each in bare.weighings:

@@ -8,7 +8,7 @@ import ezdxf
 import pytest
 
 from oaken_scale.core.geometry.outline import outlines
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.formats.drawing import read_drawing
 
 

@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen import canvas
 
 from oaken_scale.core.geometry.outline import outlines
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.formats.drawing import read_drawing
 
 A4 = (210 * mm, 297 * mm)

@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from oaken_scale.core.geometry.outline import Outlines, outlines
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.formats.drawing import read_drawing
 
 EXAMPLES = Path(__file__).parents[2] / "docs" / "examples"

@@ -12,7 +12,7 @@ from openpyxl import Workbook, load_workbook
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper

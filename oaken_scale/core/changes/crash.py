@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from oaken_scale.core.changes.life import Act, repaired, replaced, retired
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part
 
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.part_line import Units, part_of_line
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart

@@ -11,7 +11,7 @@ from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, Use
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.pattern import Grain, Pattern, turned_over

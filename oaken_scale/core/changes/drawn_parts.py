@@ -7,7 +7,7 @@ from oaken_scale.core.changes.drawing import skins
 from oaken_scale.core.geometry.body import BOARD_MM, body_panels, middle, run_mm
 from oaken_scale.core.model.body import Body, Drawn
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.surface import Surface

@@ -5,7 +5,7 @@ from datetime import datetime
 from itertools import count
 
 from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.power import Pack, Power, Run
 from oaken_scale.core.power.loadout_power import pack_aboard

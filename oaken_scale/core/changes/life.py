@@ -13,7 +13,7 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.diary import DiaryEntry, DiaryKind
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from oaken_scale.core.model.part import Part, Pedigree, Station
 

@@ -12,7 +12,7 @@ from typing import Final, TypeVar
 from oaken_scale.core.field.ready import stance
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.field import (
     FieldLog,
     Note,

@@ -14,7 +14,7 @@ from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Habit, Part, Pedigree, Slide, Station

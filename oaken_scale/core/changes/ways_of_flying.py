@@ -5,7 +5,7 @@ from dataclasses import replace
 from itertools import count
 
 from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part
 
 

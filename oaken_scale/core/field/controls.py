@@ -8,7 +8,7 @@ from typing import Final
 
 from oaken_scale.core.geometry.wing import spanwise
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.field import Control, ControlKind
 from oaken_scale.core.model.surface import Role, Surface
 

@@ -22,7 +22,7 @@ from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.power import Landing
 from oaken_scale.core.model.surface import Role
 from oaken_scale.core.model.target import TargetKind
-from oaken_scale.core.trim.checks import as_it_stands
+from oaken_scale.core.trim.as_it_stood import as_it_stands
 
 OUTING: Final = timedelta(hours=12)
 """What was looked at on the field holds for one outing."""

@@ -10,7 +10,7 @@ from oaken_scale.core.flight.verdict import chance_below
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.recall import recalled

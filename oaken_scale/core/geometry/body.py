@@ -12,7 +12,7 @@ from math import hypot, pi, sqrt
 from typing import Final
 
 from oaken_scale.core.model.body import Body, BodyShape
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.pattern import Grain, Pattern
 
 BOARD_MM: Final = 5.0

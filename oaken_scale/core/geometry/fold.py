@@ -18,7 +18,7 @@ from shapely import Polygon
 from shapely.ops import unary_union
 
 from oaken_scale.core.geometry.outline import Box, Candidate, Corner
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 
 class FoldWay(StrEnum):

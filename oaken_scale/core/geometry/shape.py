@@ -7,7 +7,7 @@ from typing import Final
 from shapely.geometry import Polygon as ShapelyPolygon
 
 from oaken_scale.core.geometry.outline import Box, Candidate, Corner
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 ROUND: Final = 96
 """Corners of an ellipse's picture; its figures are exact."""

@@ -24,7 +24,7 @@ from oaken_scale.core.geometry.blanks import (
 )
 from oaken_scale.core.geometry.nesting import nest
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Faces, Lot, LotUnit
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.pattern import Grain, Ring, shape_of

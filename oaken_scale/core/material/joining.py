@@ -3,7 +3,7 @@
 from oaken_scale.core.flight.centre_of_gravity import x_from_nose
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import LotKind, Use
 from oaken_scale.core.model.part import Part, Pedigree, Station
 

@@ -11,7 +11,7 @@ from typing import Final
 
 from oaken_scale.core.flight.weigh_next import NOT_ALONE, Suggestion
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import LotKind
 

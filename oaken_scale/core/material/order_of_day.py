@@ -16,7 +16,7 @@ from typing import Final
 from oaken_scale.core.material.joint_clock import ADHESIVES, own_adhesives
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.day import Done, StepKind
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.part import Part, Pedigree
 

@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterable, Sequence
 from typing import Final, Protocol, TypeVar
 
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 SHOWN: Final = 4
 """So many are named where a piece of a name may mean several."""

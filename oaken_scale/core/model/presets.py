@@ -6,7 +6,7 @@ Every figure is a habit among builders, says so, and is the builder's to change.
 from dataclasses import dataclass
 from typing import Final, TypeVar
 
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import Target, TargetKind
 

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from scipy.linalg import block_diag
 
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller, Run, RunPoint
 from oaken_scale.core.power.drive_train import (
     EMPTY_V_PER_CELL,

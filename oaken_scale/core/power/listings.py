@@ -10,7 +10,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.model.arrays import Matrix, Vector
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.power import Motor, Pack, Propeller
 
 KV_SD: Final = 0.05

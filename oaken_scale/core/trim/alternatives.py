@@ -18,7 +18,8 @@ from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.materials import trade
 from oaken_scale.core.material.shopping import cost
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault, check
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.part_line import KNOWN_BY
@@ -149,7 +150,7 @@ def instead(build: Build, chosen: tuple[str, ...], lot: Lot) -> Build:
         )
         for each in build.loadouts
     )
-    return check(replace(build, lots=lots, parts=tuple(parts), loadouts=loadouts))
+    return validated(replace(build, lots=lots, parts=tuple(parts), loadouts=loadouts))
 
 
 def _made_from(part: Part, lot: Lot, old: dict[str, Lot]) -> Part | None:

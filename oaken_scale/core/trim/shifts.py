@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part, Reference
 from oaken_scale.core.model.shift_line import Shift
 from oaken_scale.core.trim.flown import fly

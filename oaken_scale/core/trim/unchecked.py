@@ -2,7 +2,7 @@
 
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.diary import DiaryEntry, DiaryKind
-from oaken_scale.core.trim.checks import ChangeKind, changed_since
+from oaken_scale.core.trim.as_it_stood import ChangeKind, changed_since
 
 
 def unchecked_since(build: Build, loadout: str | None) -> DiaryEntry | None:

@@ -12,7 +12,7 @@ from oaken_scale.core.geometry.wing import WingFigures, wing_figures
 from oaken_scale.core.ledger.assembly import lies_within
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.faults import BuildFaultError, Fault
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Reference
 from oaken_scale.core.model.surface import Role, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind

@@ -4,7 +4,7 @@ import pytest
 
 from oaken_scale.core.changes.donor import called, donor_parts, measured_by_donor
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.part import Group
 from oaken_scale.core.model.part_line import Units
 from oaken_scale.core.model.reference_build import ReferencePart

@@ -22,7 +22,7 @@ from oaken_scale.core.geometry.proportions import fin_volume, tail_volume
 from oaken_scale.core.geometry.wing import area_dm2, wing_figures
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.surface import Role, Section, Surface
 

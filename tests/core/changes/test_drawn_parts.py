@@ -8,7 +8,7 @@ from oaken_scale.core.changes.drawing import chorded, with_parts
 from oaken_scale.core.changes.drawn_parts import cut, drawn_parts, following, parts_drawn
 from oaken_scale.core.model.body import Body, BodyShape, Frame
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Station

@@ -9,7 +9,8 @@ from oaken_scale.core.changes.drive import adopted_pack, runs_stay
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
 from oaken_scale.core.model.power import Flight, Motor, Pack, Power, Propeller, Run, RunPoint
 

@@ -20,7 +20,8 @@ from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.diary import DiaryKind
-from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.weighing import Scale
 from oaken_scale.core.trim.unchecked import unchecked_since

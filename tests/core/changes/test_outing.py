@@ -12,7 +12,7 @@ from oaken_scale.core.changes.outing import Bent, SetAside, came_home, with_line
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.field.ready import stance
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.field import (
     Control,
     ControlKind,

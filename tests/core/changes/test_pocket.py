@@ -6,7 +6,8 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.life import Act, Pocket, pocketed
-from oaken_scale.core.model.faults import BuildFaultError, check
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.part import Station
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import MORNING
@@ -21,7 +22,7 @@ def mass(build, id):
 def test_what_is_gone_is_its_area_by_its_share_of_the_thickness():
     """60 by 40 mm, 3 of 5 mm deep: 0.24 dm2 times 0.6 = 0.144 dm2 of sheet A."""
     build = sandpiper()
-    after = check(pocketed(build, ACT, "fuselage-box", "hole", Pocket(60.0, 40.0, 3.0)))
+    after = validated(pocketed(build, ACT, "fuselage-box", "hole", Pocket(60.0, 40.0, 3.0)))
     hole = after.parts[-1]
     assert hole.uses[0].amount == pytest.approx(-0.144)
     assert (hole.host, hole.station) == ("fuselage-box", build.parts[13].station)

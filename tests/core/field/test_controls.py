@@ -18,7 +18,7 @@ from oaken_scale.core.field.controls import (
 )
 from oaken_scale.core.field.ready import BenchSays, ready_list
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import faults
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
 from oaken_scale.core.model.surface import Role, Section, Surface
 

@@ -6,7 +6,8 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.budget import SHARES, budget_of, group_of, preset_budget
 from oaken_scale.core.material.drawer import GROUPS, Thing, ThingKind, expected, fitted
 from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.presets import PURPOSES

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from oaken_scale.core.geometry.body import body_panels, middle, run_mm
 from oaken_scale.core.model.body import Body, BodyShape, Frame
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.pattern import is_sound, shape_of
 
 SIZE = st.floats(20, 200)

@@ -17,7 +17,7 @@ from oaken_scale.core.geometry.fold import (
     folded_wing,
     opened,
 )
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 
 BOX = FoldedBox(600.0, 60.0, 80.0, 5.0)
 WING = FoldedWing(500.0, 190.0, 22.0, 5.0, way=FoldWay.GROOVE)

@@ -21,7 +21,7 @@ from oaken_scale.core.geometry.shape import (
     measured,
     template_area,
 )
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.part import Reference
 
 

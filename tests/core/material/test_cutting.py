@@ -16,7 +16,8 @@ from oaken_scale.core.geometry.blanks import Knife, least_sheets
 from oaken_scale.core.geometry.placing import Cut, parts_from
 from oaken_scale.core.material.cutting import cut_steps, jobs
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.pattern import CORNERS, Grain, Pattern, shape_of, to_cut, turned_over

@@ -3,7 +3,7 @@ import pytest
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.material.joining import seam
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.surface import Role, Section, Surface

@@ -17,7 +17,8 @@ from oaken_scale.core.material.joint_clock import (
     setting,
 )
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import Curing, Lot, LotKind, LotUnit
 from tests.benches import case_l, reading

@@ -19,7 +19,7 @@ from oaken_scale.core.material.order_of_day import (
 from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.day import Day, Done, OwnStep, StepKind
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import Curing, Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.part import Part, Pedigree, Station

@@ -3,7 +3,9 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.model.build import Loadout
-from oaken_scale.core.model.faults import BuildFaultError, check, faults, weighing_faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.log import weighing_faults
+from oaken_scale.core.model.faults.whole import faults, validated
 from oaken_scale.core.model.lot import Use
 from oaken_scale.core.model.part import Habit, Part, Pedigree
 from oaken_scale.core.model.surface import Role, Section, Surface
@@ -87,7 +89,7 @@ def test_a_square_millimetre_is_an_area():
 def test_check_raises_with_every_fault():
     broken = replace(case_l((reading(1, 9.0, "ghost"),)), targets=(Target(TargetKind.AUW),))
     with pytest.raises(BuildFaultError) as caught:
-        check(broken)
+        validated(broken)
     assert len(caught.value.faults) == 2
 
 

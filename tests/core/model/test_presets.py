@@ -3,7 +3,8 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError, faults
+from oaken_scale.core.model.faults.fault import BuildFaultError
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.target import TargetKind, Thrust
 
 

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.power import Motor, Pack, Propeller
 from oaken_scale.core.power.listings import motor_belief, pack_belief, pack_ohm, propeller_belief
 

@@ -6,7 +6,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.material.materials import trade, traits
 from oaken_scale.core.material.rack import STARTER, stripped
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.trim.alternatives import SEAM_MM, compare, instead, minutes

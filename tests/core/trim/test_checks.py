@@ -18,7 +18,9 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.weighing import Scale
-from oaken_scale.core.trim.checks import Explains, Reason, as_it_stands, changed_since, checked
+from oaken_scale.core.trim.as_it_stood import as_it_stands, changed_since
+from oaken_scale.core.trim.check_reasons import Explains, Reason
+from oaken_scale.core.trim.checks import checked
 from oaken_scale.core.trim.flown import fly
 from tests.benches import MORNING
 

@@ -6,7 +6,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.model.faults import faults
+from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.trim.one_more import one_more
 from oaken_scale.core.trim.which_pack import which_pack

@@ -15,7 +15,7 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
-from oaken_scale.core.trim.checks import as_it_stands
+from oaken_scale.core.trim.as_it_stood import as_it_stands
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.obstacles import Limit, Tip
 from oaken_scale.core.trim.remedies import Outcome, applied, bench, what_would_fix

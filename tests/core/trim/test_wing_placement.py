@@ -7,7 +7,7 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.geometry.neutral_point import neutral_point
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults import BuildFaultError
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind

@@ -1,0 +1,108 @@
+"""What is wrong with balance checks, joints, loadouts and targets."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults.fault import Fault, twice, unknown
+from oaken_scale.core.model.target import Target, TargetKind
+
+APART_MM: Final = 20.0
+"""Two supports nearer than this tell nothing [mm]."""
+
+
+def target_faults(k: int, target: Target) -> Iterator[Fault]:
+    """A target needs a limit, and a band needs its low edge below its high one."""
+    if target.kind is not TargetKind.BALANCE:
+        for name, limit in (("low", target.low), ("high", target.high)):
+            if limit is not None and limit <= 0:
+                yield Fault(f"targets.{k}.{name}", f"is {limit:g}; it should be more than 0")
+    if target.low is None and target.high is None:
+        yield Fault(f"targets.{k}", "give a low or a high limit, or both for a band")
+    elif target.low is not None and target.high is not None and target.low >= target.high:
+        yield Fault(
+            f"targets.{k}.low",
+            f"{target.low:g} is not below the high limit {target.high:g}; a range runs from "
+            "the smaller to the larger",
+        )
+
+
+def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
+    """What a check of the balance lacks or has too much of."""
+    path = f"checks.{k}"
+    loadouts = [each.id for each in build.loadouts]
+    if check.loadout is not None and check.loadout not in loadouts:
+        yield Fault(f"{path}.loadout", unknown("loadout", check.loadout, loadouts))
+    scales = [each.id for each in build.scales]
+    if check.scale is not None and check.scale not in scales:
+        yield Fault(f"{path}.scale", unknown("scale", check.scale, scales))
+    if check.kind in (CheckKind.SUPPORTS, CheckKind.SIDES):
+        if check.other_mm is None:
+            yield Fault(f"{path}.other_mm", "say where the second support is, in mm")
+        elif check.other_mm - check.x_mm < APART_MM:
+            yield Fault(
+                f"{path}.other_mm",
+                f"{check.other_mm:g} mm is not behind the first support at {check.x_mm:g} mm; "
+                f"they should be at least {APART_MM:g} mm apart",
+            )
+        if check.reading_g is None:
+            yield Fault(f"{path}.reading_g", "say what the scale under the second support read")
+    if check.kind is CheckKind.HANG:
+        if check.z_mm is None:
+            yield Fault(f"{path}.z_mm", "say how high the point is that it hangs from, in mm")
+        if check.nose_down_deg is None:
+            words = "say how far the nose points down, in degrees; negative for up"
+            yield Fault(f"{path}.nose_down_deg", words)
+
+
+def balance_faults(build: Build) -> Iterator[Fault]:
+    """Checks that lack what their kind needs, or that stood on parts which are not there."""
+    parts = [part.id for part in build.parts]
+    known = set(parts)
+    for k, check in enumerate(build.checks):
+        yield from check_faults(build, k, check)
+        yield from twice(f"checks.{k}.stood", [each.part for each in check.stood])
+        for j, each in enumerate(check.stood):
+            if each.part not in known:
+                yield Fault(f"checks.{k}.stood.{j}.part", unknown("part", each.part, parts))
+
+
+def joint_faults(build: Build) -> Iterator[Fault]:
+    """A joint's times come in their order, and its parts are parts of the build."""
+    parts = [part.id for part in build.parts]
+    for k, joint in enumerate(build.joints):
+        if joint.close_by_s is not None and joint.close_by_s <= joint.close_after_s:
+            yield Fault(
+                f"joints.{k}.close_by_s",
+                f"{joint.close_by_s:g} s is not after it may be closed ({joint.close_after_s:g} s)",
+            )
+        if joint.handle_after_s < joint.close_after_s:
+            yield Fault(
+                f"joints.{k}.handle_after_s",
+                f"{joint.handle_after_s:g} s is before it may be closed "
+                f"({joint.close_after_s:g} s)",
+            )
+        if joint.strong_after_s < joint.handle_after_s:
+            yield Fault(
+                f"joints.{k}.strong_after_s",
+                f"{joint.strong_after_s:g} s is before it may be handled "
+                f"({joint.handle_after_s:g} s)",
+            )
+        for j, part in enumerate(joint.parts):
+            if part not in parts:
+                yield Fault(f"joints.{k}.parts.{j}", unknown("part", part, parts))
+
+
+def loadout_faults(build: Build) -> Iterator[Fault]:
+    """Loadouts that carry what is no option.
+
+    >>> from oaken_scale.core.model.build import Loadout
+    >>> next(loadout_faults(Build("b", "B", loadouts=(Loadout("far", "Far", ("camera",)),)))).words
+    'no option "camera" in this build; it has none'
+    """
+    options = [part.id for part in build.parts if part.option]
+    for k, loadout in enumerate(build.loadouts):
+        for j, carried in enumerate(loadout.carries):
+            if carried not in options:
+                yield Fault(f"loadouts.{k}.carries.{j}", unknown("option", carried, options))

@@ -1,0 +1,100 @@
+"""What is wrong with parts, what they are made of, and what was done to them."""
+
+from collections.abc import Iterator
+
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults.fault import Fault, twice, unknown
+from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.part import HABITUAL, Part, Pedigree
+from oaken_scale.core.model.pattern import is_sound
+
+
+def habit_faults(build: Build) -> Iterator[Fault]:
+    """Habits of a pedigree that has none: only guesses and listings run light or heavy."""
+    for k, habit in enumerate(build.habits):
+        if habit.pedigree not in HABITUAL:
+            words = f'is "{habit.pedigree}"; only {" and ".join(HABITUAL)} run heavy or light'
+            yield Fault(f"habits.{k}.pedigree", words)
+
+
+def curing_faults(k: int, lot: Lot) -> Iterator[Fault]:
+    """An adhesive's times follow one another."""
+    curing = lot.curing
+    if curing is None:
+        return
+    path = f"lots.{k}.curing"
+    if curing.close_by_s is not None and curing.close_by_s < curing.close_after_s:
+        yield Fault(f"{path}.close_by_s", "is before it may be closed; it should be later")
+    if curing.handle_after_s < curing.close_after_s:
+        yield Fault(f"{path}.handle_after_s", "is before it may be closed; it should be later")
+    if curing.strong_after_s < curing.handle_after_s:
+        yield Fault(f"{path}.strong_after_s", "is before it may be handled; it should be later")
+
+
+def lot_faults(build: Build) -> Iterator[Fault]:
+    """A build takes a lot of the rack once; a sheet's width needs its length."""
+    yield from (
+        Fault(f"lots.{k}.rack", "is in this build already; use the lot that is there")
+        for k, lot in enumerate(build.lots)
+        if lot.rack is not None and lot.rack in {each.rack for each in build.lots[:k]}
+    )
+
+
+def budget_faults(build: Build) -> Iterator[Fault]:
+    """A budget allots grams to each group once."""
+    groups = [each.group for each in build.budget.allotments] if build.budget else []
+    yield from twice("budget.allotments", [str(group) for group in groups])
+
+
+def part_faults(build: Build) -> Iterator[Fault]:
+    """Parts made of lots that are not there, without a figure, with a pattern that crosses itself,
+    and a second allowance."""
+    lots = [lot.id for lot in build.lots]
+    allowances = 0
+    for i, part in enumerate(build.parts):
+        for k, use in enumerate(part.uses):
+            if use.lot not in lots:
+                yield Fault(f"parts.{i}.uses.{k}.lot", unknown("lot", use.lot, lots))
+        yield from figure_faults(i, part)
+        if part.pattern is not None and not is_sound(part.pattern):
+            words = (
+                "its sides cross, or a hole reaches out of it; give the corners in order around "
+                "the part, and holes inside it"
+            )
+            yield Fault(f"parts.{i}.pattern", words)
+        if part.pedigree is Pedigree.ALLOWANCE and not part.retired:
+            allowances += 1
+            if allowances > 1:
+                yield Fault(f"parts.{i}.pedigree", "a build has one allowance; edit the first")
+
+
+def figure_faults(i: int, part: Part) -> Iterator[Fault]:
+    """A part needs a figure, except the allowance, which has a rule of its own."""
+    if part.stated_g is None and not part.uses and part.pedigree is not Pedigree.ALLOWANCE:
+        yield Fault(
+            f"parts.{i}.stated_g", "give a mass in grams, or how much of a lot it is made of"
+        )
+
+
+def life_faults(build: Build) -> Iterator[Fault]:
+    """What was done to a part names a part; what is taken off has something to be taken off."""
+    hosts = {part.id: part.host for part in build.parts}
+    for i, part in enumerate(build.parts):
+        if part.stated_g is not None and part.stated_g < 0 and part.host is None:
+            yield Fault(
+                f"parts.{i}.stated_g",
+                f"is {part.stated_g:g}; it should be at least 0 g, unless it was taken off a host",
+            )
+        if part.host is not None:
+            if part.host not in hosts:
+                yield Fault(f"parts.{i}.host", unknown("part", part.host, list(hosts)))
+            elif part.host == part.id or hosts[part.host] is not None:
+                words = "a part is done to a part that stands by itself; name that one"
+                yield Fault(f"parts.{i}.host", words)
+        if part.slide is not None and part.slide.low_mm >= part.slide.high_mm:
+            words = f"{part.slide.low_mm:g} is not below {part.slide.high_mm:g}"
+            yield Fault(f"parts.{i}.slide.low_mm", f"{words}; it slides from the smaller on")
+    for k, each in enumerate(build.diary):
+        for j, id in enumerate(each.parts):
+            if id not in hosts:
+                yield Fault(f"diary.{k}.parts.{j}", unknown("part", id, list(hosts)))
