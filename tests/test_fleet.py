@@ -1,11 +1,13 @@
 """The demo workshop: five made-up planes, each sound, consistent, and with its story."""
 
+from datetime import date
+
 import numpy as np
 import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model.faults.whole import faults
-from oaken_scale.core.trim.beam import Heavy
+from oaken_scale.core.trim.beam import Checked, Heavy
 from oaken_scale.core.trim.cg_ranges import Arrangement, SchoolKind
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import what_would_fix
@@ -32,7 +34,7 @@ def test_every_plane_is_sound_and_its_readings_agree_with_its_truth(id):
 
 def test_night_heron_was_repaired_and_not_balanced_since():
     (balance,) = told("night-heron").beam.loadouts
-    assert balance.checked == "not checked since: met a fence post, nose rebuilt"
+    assert balance.checked.since.words == "met a fence post, nose rebuilt"
     assert told("night-heron").beam.arrangement is Arrangement.FLYING_WING
     assert abs(told("night-heron").beam.checks[0].t) < 2, "it agreed with the plane as it was"
 
@@ -58,7 +60,8 @@ def test_mayfly_has_things_that_its_scale_cannot_weigh():
 
 def test_dunlin_is_checked_and_keeps_its_throws():
     dunlin = told("dunlin")
-    assert dunlin.beam.loadouts[0].checked.startswith("checked by hand on 14 Feb")
+    checked = dunlin.beam.loadouts[0].checked
+    assert (checked.how, checked.at.date()) == (Checked.CHECKED, date(2026, 2, 14))
     throws = PLANES["dunlin"].build.field.throws
     assert len(throws) == 11
     # The control surfaces stand as the last throw left them.

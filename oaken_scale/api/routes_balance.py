@@ -1,5 +1,6 @@
 """Balance: checks by hand, where it belongs, what would fix it, where to put the wing, variants."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Annotated, Final
@@ -24,12 +25,12 @@ from oaken_scale.core.model.part import Slide
 from oaken_scale.core.model.shift_line import shifts_of_line
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.as_it_stood import as_it_stands
-from oaken_scale.core.trim.cg_ranges import SchoolKind
+from oaken_scale.core.trim.cg_ranges import School, SchoolKind
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import Outcome, Remedies, applied, what_would_fix
 from oaken_scale.core.trim.shifts import Shifted, balances, shifted
 from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
-from oaken_scale.core.variant_comparison import Beside, beside
+from oaken_scale.core.variant_comparison import VariantComparison, compared
 from oaken_scale.formats import documents, fields
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["balance"])
@@ -142,10 +143,12 @@ REMEDIES: Final = TypeAdapter(Remedies)
 SAVED: Final = TypeAdapter(Saved)
 SHIFTED: Final = TypeAdapter(Shifted)
 PLACE: Final = TypeAdapter(WingPlace)
-BESIDE: Final[TypeAdapter[tuple[Beside, ...]]] = TypeAdapter(tuple[Beside, ...])
+VARIANTS: Final[TypeAdapter[tuple[VariantComparison, ...]]] = TypeAdapter(
+    tuple[VariantComparison, ...]
+)
 
 Assembly = Annotated[str, Query(max_length=80)]
-School = Annotated[SchoolKind | None, Query(description="Where a target is fixed to the nose")]
+HeldBy = Annotated[SchoolKind | None, Query(description="Where a target is fixed to the nose")]
 LoadoutId = Annotated[str | None, Query(pattern=declared.ID)]
 
 
@@ -212,12 +215,11 @@ def choose(build_id: BuildId, choice: Choice, if_match: Revision, shop: Shop) ->
         beam = assess(build).beam
         school = next((each for each in beam.schools if each.kind is choice.school), None)
         if school is None or school.low_mm is None or school.high_mm is None:
-            words = school.words if school else "draw the wing on the Plan first"
-            raise BuildFaultError([Fault("school", f"it has no range for this plane: {words}")])
+            raise BuildFaultError([Fault("school", _no_range(beam.schools))])
         unit = BalanceUnit.PERCENT_MAC
         origin, size = balance_axis(unit, fly(build).wing)
         low, high = (round((x - origin) / size, 4) for x in (school.low_mm, school.high_mm))
-        target = Target(TargetKind.BALANCE, low, high, f"{school.kind}: {school.words}", unit)
+        target = Target(TargetKind.BALANCE, low, high, school.kind.value, unit)
         others = (each for each in build.targets if each.kind is not TargetKind.BALANCE)
         return replace(build, targets=(*others, target))
 
@@ -302,7 +304,7 @@ def where_the_wing_belongs(
     shop: Shop,
     assembly: Assembly = "Wing",
     loadout: LoadoutId = None,
-    school: School = None,
+    school: HeldBy = None,
 ) -> Response:
     """Where the wing's leading edge belongs so that a loadout balances in its target's middle."""
     place = _place(shop.held(build_id).build, assembly, loadout, school)
@@ -316,7 +318,7 @@ def put_the_wing_there(
     shop: Shop,
     assembly: Assembly = "Wing",
     loadout: LoadoutId = None,
-    school: School = None,
+    school: HeldBy = None,
 ) -> Response:
     """Move the wing group and its drawing to where it belongs."""
 
@@ -334,7 +336,7 @@ def keep_a_variant(build_id: BuildId, naming: Naming, shop: Shop) -> Response:
     return told(shop.add(replace(build, name=naming.name, variant_of=origin)), 201)
 
 
-@router.get("/variants", response_model=tuple[Beside, ...], responses=documented(404))
+@router.get("/variants", response_model=tuple[VariantComparison, ...], responses=documented(404))
 def side_by_side(build_id: BuildId, shop: Shop) -> Response:
     """The build and its variants: the four answers of each, and what is changed."""
     origin = shop.held(build_id).build.variant_of or build_id
@@ -342,10 +344,10 @@ def side_by_side(build_id: BuildId, shop: Shop) -> Response:
     family = [shop.held(row.id) for row in rows]
     family.sort(key=lambda held: held.build.id != origin)
     told_of = tuple(
-        beside(family[0].build, held.build, held.assessment, family[0].assessment)
+        compared(family[0].build, held.build, held.assessment, family[0].assessment)
         for held in family
     )
-    return Response(BESIDE.dump_json(told_of), media_type="application/json")
+    return Response(VARIANTS.dump_json(told_of), media_type="application/json")
 
 
 @router.post(
@@ -416,3 +418,10 @@ def _leading_edge(build: Build) -> float:
     """Where the leading edge is that stations may be measured from [mm]."""
     wing = wing_figures(build.surfaces)
     return wing.leading_edge_x_mm if wing else 0.0
+
+
+def _no_range(offered: Iterable[School]) -> str:
+    kinds = ", ".join(each.kind.value for each in offered if each.low_mm is not None)
+    if not kinds:
+        return "it has no range for this plane yet; draw the wing on the Plan first"
+    return f"it has no range for this plane; it should be one of: {kinds}"

@@ -2,7 +2,6 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import datetime
 
 import numpy as np
 
@@ -35,7 +34,7 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.moisture import Damp, damp
 from oaken_scale.core.ledger.outliers import Doubt, predicted
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.ledger.scale import before_the_fact
+from oaken_scale.core.ledger.scale import Unfit, before_the_fact
 from oaken_scale.core.material.joint_clock import Adhesive, JointTimes, joint_times, own_adhesives
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Part, Pedigree
@@ -48,7 +47,7 @@ from oaken_scale.core.power.loadout_power import PowerTold, power_told
 from oaken_scale.core.power.which_run import in_their_order, telling_runs
 from oaken_scale.core.trim.beam import Beam, beam
 from oaken_scale.core.trim.flown import Flown, fly
-from oaken_scale.core.trim.unchecked import unchecked_since
+from oaken_scale.core.trim.unchecked import Since, unchecked_since
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,8 +101,7 @@ class Unchecked:
     """A loadout whose balance was not checked since something was done to the plane."""
 
     loadout: str
-    since: datetime
-    words: str
+    since: Since
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,7 +183,7 @@ class Expected:
 
     reading_g: float
     sd_g: float
-    warning: str | None
+    warning: Unfit | None
 
 
 def assess(build: Build) -> Assessment:
@@ -335,7 +333,7 @@ def _unchecked(build: Build, names: Sequence[tuple[str, str]]) -> tuple[Unchecke
     for id, _ in names:
         since = unchecked_since(build, id if build.loadouts else None)
         if since is not None:
-            told.append(Unchecked(id, since.at, since.words))
+            told.append(Unchecked(id, since))
     return tuple(told)
 
 

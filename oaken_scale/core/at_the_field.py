@@ -158,7 +158,7 @@ def _loadout(build: Build, assessment: Assessment, k: int, now: datetime) -> Loa
     balance = next((each for each in assessment.beam.loadouts if each.id == told.id), None)
     bench = BenchSays(
         answers=told.answers,
-        unchecked=None if since is None else (since.words, since.since),
+        unchecked=None if since is None else since.since,
         checked=any(
             each.loadout == id and each.set_aside is None and each.is_of_the_plane
             for each in build.checks

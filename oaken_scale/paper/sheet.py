@@ -12,7 +12,9 @@ from oaken_scale.core.model.balancing import CheckKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
 from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.trim.as_it_stood import ChangeKind
 from oaken_scale.core.trim.checks import CheckTold
+from oaken_scale.core.trim.unchecked import Since
 from oaken_scale.paper.balance_mark import mark_strip
 from oaken_scale.paper.drawing import FAINT, RUST, Page, Sheet, fitted, folded
 from oaken_scale.paper.plane import Frame, plane
@@ -312,8 +314,26 @@ def _notes(subject: Subject, half: float, shown: Shown) -> tuple[list[str], list
          if subject.loadout and each.loadout == subject.loadout.id), None
     )  # fmt: skip
     if since is not None:
-        lines += folded(f"Not checked since: {since.words}.", half, 8.5)
+        lines += folded(f"Not checked since: {_done(since.since, subject.build)}.", half, 8.5)
     return lines, [line for each in CAUTIONS for line in folded(each, half, 8.5)]
+
+
+_BECAME: Final = {
+    ChangeKind.ADDED: "added",
+    ChangeKind.TAKEN_OFF: "taken off",
+    ChangeKind.MOVED: "moved",
+}
+
+
+def _done(since: Since, build: Build) -> str:
+    """What was done to a plane after its balance was checked: in its builder's words, or by what
+    sits otherwise."""
+    if not since.changed:
+        return since.words
+    names = {part.id: part.name for part in build.parts}
+    first, *others = since.changed
+    more = f", and {len(others)} more" if others else ""
+    return f"{names.get(first.part, first.part)} {_BECAME[first.kind]}{more}"
 
 
 def _both(page: Page, notes: tuple[list[str], list[str]], y: float, right: float) -> None:

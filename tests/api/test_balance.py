@@ -103,13 +103,13 @@ def test_one_school_is_chosen_as_the_target_with_its_reason(demo):
     beam = told["assessment"]["beam"]
     school = next(s for s in beam["schools"] if s["kind"] == "static margin, steady")
     assert beam["low_mm"] == pytest.approx(school["low_mm"], abs=0.01)
-    assert target["source"].startswith("static margin, steady: 10 to 18 %")
+    assert target["source"] == "static margin, steady"
     assert beam["chosen"] == "static margin, steady"
     other = demo.post("/api/v1/builds", json={"name": "C", "layout": "canard"}).json()
     refused = act(demo, "balance-target", f"/api/v1/builds/{other['build']['id']}",
                   school="chord rule")  # fmt: skip
     assert refused.status_code == 422
-    assert "no chord rule for a canard" in refused.json()["faults"][0]["words"]
+    assert "one of: static margin, steady" in refused.json()["faults"][0]["words"]
 
 
 def test_what_a_longer_bay_would_save(demo):
@@ -159,7 +159,8 @@ def test_a_variant_stands_beside_its_build_and_is_adopted(demo):
     family = demo.get(f"{AT}/variants").json()
     assert [each["name"] for each in family] == ["Sandpiper", "Lighter motor"]
     assert family[0]["changes"] == []
-    assert set(family[1]["changes"]) == {f"without {motor['name']}", "with Spare motor"}
+    changes = {(each["kind"], each["name"]) for each in family[1]["changes"]}
+    assert changes == {("without", motor["name"]), ("with", "Spare motor")}
     assert demo.get(f"{there}/variants").json() == family
     told = act(demo, f"variants/{made['id']}/adopted").json()
     assert told["build"]["name"] == "Sandpiper"
@@ -196,8 +197,7 @@ def test_a_part_held_alone_names_what_it_is_made_of(demo):
     assert (kept["held_alone"], kept["by"]) == ("Fuselage", "tail drops")
     (told,) = [e for e in answer.json()["assessment"]["beam"]["checks"] if e["id"] == "c1"]
     assert (told["held_alone"], told["feel"]) == ("Fuselage", "tail drops")
-    assert all(
-        "checked" in each["checked"] for each in answer.json()["assessment"]["beam"]["loadouts"]
-    )
+    loadouts = answer.json()["assessment"]["beam"]["loadouts"]
+    assert {each["checked"]["how"] for each in loadouts} == {"never"}
     again = demo.get(f"{build}/file").json()["build"]["checks"]
     assert next(each for each in again if each["id"] == "c1") == kept

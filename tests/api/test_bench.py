@@ -113,7 +113,7 @@ def test_another_scale_is_taken_by_its_name(client):
     told = part(client, change(client, told, scales=scales), name="Servo", stated_g=0.15)
     servo = {"loads": [{"part": "servo"}]}
     coarse = client.put(f"/api/v1/builds/{id}/pan", json=servo).json()
-    assert coarse["expected"]["warning"] is not None
+    assert coarse["expected"]["warning"] == "too_light"
     fine = client.put(f"/api/v1/builds/{id}/pan", json={**servo, "scale": "fine"}).json()
     assert fine["scale"] == "fine"
     assert fine["expected"]["sd_g"] < coarse["expected"]["sd_g"]

@@ -123,7 +123,7 @@ def test_the_pan_says_what_it_should_read_and_is_cleared_by_the_record(demo):
     assert 39 < state["expected"]["reading_g"] < 44
     assert state["expected"]["warning"] is None
     light = demo.put(f"{AT}/pan", json={"loads": [{"part": "screws", "count": 0.25}]}).json()
-    assert "too light" in light["expected"]["warning"]
+    assert light["expected"]["warning"] == "too_light"
     demo.put(f"{AT}/pan", json={"loads": [{"part": "right-panel"}]})
     demo.post(f"{AT}/weighings", json=reading("a1", 42.7, right_panel=1))
     assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == []

@@ -66,3 +66,101 @@ def test_a_remedy_is_said_by_its_facts_in_the_chosen_units(page, demo_served, to
     page.goto(f"{demo_served.url}/build/sandpiper/balance")
     for sentence in says:
         expect(page.get_by_label("What would fix it")).to_contain_text(sentence)
+
+
+SCHOOLS = [
+    {"kind": "chord rule", "basis": "no_rule_for_canard", "low_mm": None, "high_mm": None},
+    {"kind": "static margin, steady", "basis": "ahead_of_neutral", "low_mm": 200.0,
+     "high_mm": 215.0, "least": 0.10, "most": 0.18},
+    {"kind": "nose down", "basis": "held", "low_mm": 210.0, "high_mm": 212.0, "least": 2.0,
+     "most": 5.0, "held_mm": 254.0, "above_mm": 50.8},
+]  # fmt: skip
+ODD = [
+    {"kind": "fin_volume", "value": 0.0123, "low": 0.02, "high": 0.05, "surfaces": []},
+    {"kind": "run_through", "value": None, "low": None, "high": None,
+     "surfaces": ["wing", "tailplane"]},
+]  # fmt: skip
+
+
+@pytest.fixture
+def told_otherwise(page, sandpiper):
+    """Opens a place of a build of which the workshop tells something else."""
+
+    def opened(place: str, units: str, change) -> None:
+        page.add_init_script(f"localStorage.setItem('oaken-scale-units', '{units}')")
+
+        def answered(route):
+            body = route.fetch().json()
+            change(body["assessment"])
+            route.fulfill(json=body)
+
+        page.route(f"**/api/v1/builds/{sandpiper.rsplit('/', 1)[1]}", answered)
+        page.goto(f"{sandpiper}/{place}")
+
+    return opened
+
+
+def test_schools_say_what_they_rest_on_in_the_chosen_units(page, told_otherwise):
+    blank = {"least": None, "most": None, "held_mm": None, "above_mm": None, "unsafe": False}
+    schools = [{**blank, **each} for each in SCHOOLS]
+    told_otherwise("balance", "imperial", lambda told: told["beam"].update(schools=schools))
+    room = page.get_by_label("Where it belongs")
+    expect(room).to_contain_text(
+        "there is no chord rule for a canard: it would put the CG too far aft."
+    )
+    page.get_by_text("What each says, and what is left out").click()
+    expect(room).to_contain_text("10 to 18 % of the mean chord ahead of the neutral point.")
+    expect(room).to_contain_text(
+        "2 to 5 degrees nose down when held at 10.00 in, 2.00 in above the CG."
+    )
+
+
+@pytest.mark.parametrize(
+    ("checked", "says"),
+    [
+        ({"how": "never"}, "Not checked by hand yet."),
+        ({"how": "another_loadout"}, "Checked with everything aboard only."),
+        ({"how": "checked", "at": "2026-03-07T15:00:00Z"}, "Checked by hand on 7 Mar 2026."),
+        ({"how": "not_since", "since": {"at": "2026-03-07T15:00:00Z", "words": "", "changed": [
+            {"part": "pack-1300", "kind": "moved"}, {"part": "motor", "kind": "added"},
+        ]}}, "Not checked since: Pack, 3-cell 1300 moved, and 1 more."),
+    ],
+    ids=lambda each: each.get("how") if isinstance(each, dict) else None,
+)  # fmt: skip
+def test_whether_it_was_checked_is_said(page, told_otherwise, checked, says):
+    blank = {"loadout": None, "since": None, "at": None}
+
+    def change(told):
+        for each in told["beam"]["loadouts"]:
+            each["checked"] = {**blank, **checked}
+
+    told_otherwise("balance", "metric", change)
+    expect(page.get_by_label("Checked on the bench")).to_contain_text(says)
+
+
+def test_odd_proportions_are_said(page, told_otherwise):
+    told_otherwise("plan?on=drawing", "metric", lambda told: told["proportions"].update(odd=ODD))
+    room = page.get_by_label("What the drawing comes to")
+    expect(room).to_contain_text("fin volume 0.012 is below the usual 0.02 to 0.05")
+    expect(room).to_contain_text("Wing and Tailplane run through each other")
+
+
+def test_what_a_variant_changed_is_said_in_the_chosen_units(page, sandpiper, demo_served):
+    page.add_init_script("localStorage.setItem('oaken-scale-units', 'imperial')")
+    blank = {"name": "", "before": None, "after": None, "by_mm": None, "colour": None}
+    changes = [
+        {"kind": "span", "before": 1016.0, "after": 1270.0},
+        {"kind": "moved", "name": "Pack", "by_mm": -25.4},
+        {"kind": "coloured", "name": "Fin", "colour": "red"},
+    ]
+
+    def answered(route):
+        (own, *_) = route.fetch().json()
+        other = {**own, "build": "other", "name": "Longer", "more": 2}
+        route.fulfill(json=[own, {**other, "changes": [{**blank, **each} for each in changes]}])
+
+    page.route("**/variants", answered)
+    page.goto(f"{sandpiper}/balance")
+    expect(page.locator("[data-variant=Longer]")).to_contain_text(
+        "span 40.00 to 50.00 in; Pack 1.00 in forward; Fin in red; and 2 more"
+    )

@@ -22,7 +22,8 @@ from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.power import Landing
 from oaken_scale.core.model.surface import Role
 from oaken_scale.core.model.target import TargetKind
-from oaken_scale.core.trim.as_it_stood import as_it_stands
+from oaken_scale.core.trim.as_it_stood import ChangedSince, as_it_stands
+from oaken_scale.core.trim.unchecked import Since
 
 OUTING: Final = timedelta(hours=12)
 """What was looked at on the field holds for one outing."""
@@ -116,13 +117,15 @@ class Why(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Reason:
     """Why a line is open: about what (a part, a loadout, a verdict), since when, by how much [mm,
-    or how many], and the builder's own words where there are some."""
+    or how many], and the builder's own words where there are some, or the parts that sit otherwise
+    since."""
 
     why: Why
     subject: str = ""
     at: datetime | None = None
     amount: float | None = None
     words: str = ""
+    changed: tuple[ChangedSince, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -160,7 +163,7 @@ class BenchSays:
     readings are doubted."""
 
     answers: tuple[Answer, ...] = ()
-    unchecked: tuple[str, datetime] | None = None
+    unchecked: Since | None = None
     checked: bool = False
     doubted: int = 0
     stall_speed_m_s: float | None = None
@@ -271,8 +274,10 @@ def _bench_reason(kind: LineKind, bench: BenchSays) -> Reason | None:
         if not bench.checked:
             return Reason(Why.NOT_CHECKED)
         if bench.unchecked is not None:
-            words, at = bench.unchecked
-            return Reason(Why.NOT_CHECKED_SINCE, at=at, words=words)
+            since = bench.unchecked
+            return Reason(
+                Why.NOT_CHECKED_SINCE, at=since.at, words=since.words, changed=since.changed
+            )
     return None
 
 

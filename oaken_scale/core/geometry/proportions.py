@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from enum import StrEnum
 from itertools import combinations
 from typing import Final
 
@@ -54,11 +55,35 @@ class SheetGives:
     folded_chord_mm: float
 
 
+class Oddity(StrEnum):
+    """What a rule of thumb warns of."""
+
+    ASPECT_RATIO = "aspect_ratio"
+    TAIL_VOLUME = "tail_volume"
+    FIN_VOLUME = "fin_volume"
+    THICKNESS = "thickness"
+    TAIL_SPAN = "tail_span"
+    FIN_HEIGHT = "fin_height"
+    TAIL_IN_FRONT = "tail_in_front"
+    RUN_THROUGH = "run_through"
+
+
+@dataclass(frozen=True, slots=True)
+class OddProportion:
+    """One warning: a ratio and what is usual of it, or the ``surfaces`` that it is about."""
+
+    kind: Oddity
+    value: float | None = None
+    low: float | None = None
+    high: float | None = None
+    surfaces: tuple[str, ...] = ()
+
+
 @dataclass(frozen=True, slots=True)
 class Proportions:
     """Figures of a plan: ``Vh`` and ``Vv``, cubic loading [g/dm3], stall speed [m/s] at the
     heaviest loadout, thickness over chord, and how far the drawing reaches from the nose [mm]; None
-    where something is missing. ``notes`` warn."""
+    where something is missing. What is ``odd`` only warns."""
 
     tail_volume: float | None
     fin_volume: float | None
@@ -67,7 +92,7 @@ class Proportions:
     thickness: float | None
     length_mm: float | None
     sheets: tuple[SheetGives, ...]
-    notes: tuple[str, ...]
+    odd: tuple[OddProportion, ...]
 
 
 def tail_volume(wing: WingFigures, tails: Sequence[Surface]) -> float:
@@ -152,15 +177,15 @@ def _as_drawn(
     vh = tail_volume(wing, tails) if tails else None
     vv = fin_volume(wing, fins) if fins else None
     thick = None if main.thickness_mm is None else main.thickness_mm / wing.mac_mm
-    notes = [
-        *_range_note("aspect ratio", wing.aspect_ratio, ASPECT.get(purpose, USUAL_ASPECT)),
-        *_range_note("tail volume", vh, TAIL_VOLUME, 2),
-        *_range_note("fin volume", vv, FIN_VOLUME, 3),
-        *_range_note("thickness over chord", thick, THICKNESS, 2),
-        *_span_notes(wing, tails, fins),
-        *_order_notes(surfaces),
+    odd = [
+        *_outside(Oddity.ASPECT_RATIO, wing.aspect_ratio, ASPECT.get(purpose, USUAL_ASPECT)),
+        *_outside(Oddity.TAIL_VOLUME, vh, TAIL_VOLUME),
+        *_outside(Oddity.FIN_VOLUME, vv, FIN_VOLUME),
+        *_outside(Oddity.THICKNESS, thick, THICKNESS),
+        *_odd_spans(wing, tails, fins),
+        *_odd_order(surfaces),
     ]
-    return Proportions(vh, vv, None, None, thick, drawn_length(surfaces), sheets, tuple(notes))
+    return Proportions(vh, vv, None, None, thick, drawn_length(surfaces), sheets, tuple(odd))
 
 
 def _quarter_x(surface: Surface) -> float:
@@ -169,36 +194,34 @@ def _quarter_x(surface: Surface) -> float:
     return (moment + square / 4) / area
 
 
-def _range_note(
-    name: str, value: float | None, usual: tuple[float, float], digits: int = 1
-) -> tuple[str, ...]:
+def _outside(
+    kind: Oddity, value: float | None, usual: tuple[float, float]
+) -> tuple[OddProportion, ...]:
     low, high = usual
     if value is None or low <= value <= high:
         return ()
-    way = "below" if value < low else "above"
-    return (f"{name} {value:.{digits}f} is {way} the usual {low:g} to {high:g}",)
+    return (OddProportion(kind, value, low, high),)
 
 
-def _span_notes(
+def _odd_spans(
     wing: WingFigures, tails: Sequence[Surface], fins: Sequence[Surface]
-) -> tuple[str, ...]:
+) -> tuple[OddProportion, ...]:
     """The tail about half the wing's span, the fin's height about half the tail's span."""
     if not tails:
         return ()
     half = max(abs(spanwise(each, s)) for each in tails for s in each.sections)
-    said = _range_note("tail span over wing span", 2 * half / wing.span_mm, TAIL_SPAN, 2)
+    odd = _outside(Oddity.TAIL_SPAN, 2 * half / wing.span_mm, TAIL_SPAN)
     if fins and half > 0:
         heights = [max(s.z_mm for s in f.sections) - min(s.z_mm for s in f.sections) for f in fins]
-        said += _range_note("fin height over tail span", max(heights) / (2 * half),
-                            FIN_HEIGHT, 2)  # fmt: skip
-    return said
+        odd += _outside(Oddity.FIN_HEIGHT, max(heights) / (2 * half), FIN_HEIGHT)
+    return odd
 
 
-def _order_notes(surfaces: Sequence[Surface]) -> tuple[str, ...]:
+def _odd_order(surfaces: Sequence[Surface]) -> tuple[OddProportion, ...]:
     """A tail in front of the wing, and surfaces that run through each other."""
     wings = [s for s in surfaces if s.role is Role.WING and area_dm2(s) > 0]
-    said = [
-        f"{each.name} is in front of the wing: it lifts as a canard, and counts as one"
+    odd = [
+        OddProportion(Oddity.TAIL_IN_FRONT, surfaces=(each.id,))
         for each in surfaces
         if each.role is Role.TAIL
         and area_dm2(each) > 0
@@ -209,8 +232,8 @@ def _order_notes(surfaces: Sequence[Surface]) -> tuple[str, ...]:
     for one, other in combinations(flat, 2):
         apart = abs(one.sections[0].z_mm - other.sections[0].z_mm)
         if apart < SAME_HEIGHT_MM and _over_one_another(one, other):
-            said.append(f"{one.name} and {other.name} run through each other")
-    return tuple(said)
+            odd.append(OddProportion(Oddity.RUN_THROUGH, surfaces=(one.id, other.id)))
+    return tuple(odd)
 
 
 def _over_one_another(one: Surface, other: Surface) -> bool:

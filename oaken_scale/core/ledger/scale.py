@@ -1,6 +1,7 @@
 """What a reading on a scale is worth."""
 
 import math
+from enum import StrEnum
 from typing import Final
 
 from oaken_scale.core.model.weighing import Scale
@@ -39,16 +40,23 @@ def shows_unloaded(scale: Scale, reading_g: float) -> bool:
     return abs(reading_g) > UNREST * reading_doubt(scale) + scale.step_g
 
 
-def before_the_fact(scale: Scale, load_g: float) -> str | None:
+class Unfit(StrEnum):
+    """Why a scale does not weigh a load well."""
+
+    TOO_LIGHT = "too_light"
+    NEAR_ITS_END = "near_its_end"
+
+
+def before_the_fact(scale: Scale, load_g: float) -> Unfit | None:
     """Warn of a load that this scale cannot weigh well [g]; None when it can.
 
     >>> before_the_fact(Scale("s", "S", step_g=1.0), 4.0)
-    'too light for this scale: weigh several together'
+    <Unfit.TOO_LIGHT: 'too_light'>
     >>> before_the_fact(Scale("s", "S", step_g=0.1, capacity_g=500.0), 490.0)
-    "near the end of this scale's range"
+    <Unfit.NEAR_ITS_END: 'near_its_end'>
     """
     if load_g < FEW_STEPS * scale.step_g:
-        return "too light for this scale: weigh several together"
+        return Unfit.TOO_LIGHT
     if load_g > NEAR_CAPACITY * scale.capacity_g:
-        return "near the end of this scale's range"
+        return Unfit.NEAR_ITS_END
     return None

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from datetime import datetime
 from enum import StrEnum
 from typing import Final
 
@@ -29,7 +30,7 @@ from oaken_scale.core.trim.cg_ranges import (
 )
 from oaken_scale.core.trim.checks import CheckTold
 from oaken_scale.core.trim.obstacles import pulls_sideways
-from oaken_scale.core.trim.unchecked import unchecked_since
+from oaken_scale.core.trim.unchecked import Since, unchecked_since
 
 ON_LINE_MM: Final = 5.0
 """A thrust line this near the CG's height does next to nothing [mm]."""
@@ -65,6 +66,26 @@ class Flies(StrEnum):
     UNSURE = "not sure yet"
 
 
+class Checked(StrEnum):
+    """Whether a loadout's balance was checked by hand."""
+
+    NEVER = "never"
+    ANOTHER_LOADOUT = "another_loadout"
+    NOT_SINCE = "not_since"
+    CHECKED = "checked"
+
+
+@dataclass(frozen=True, slots=True)
+class ByHand:
+    """Whether, and with which ``loadout`` instead (None: everything aboard), ``since`` what not, or
+    when last."""
+
+    how: Checked
+    loadout: str | None = None
+    since: Since | None = None
+    at: datetime | None = None
+
+
 @dataclass(frozen=True, slots=True)
 class LoadoutBalance:
     """How one loadout balances.
@@ -91,7 +112,7 @@ class LoadoutBalance:
     throttle_gm: float | None
     flies: Flies
     why: tuple[TargetKind, ...]
-    checked: str
+    checked: ByHand
     outside: Outside | None = None
     pulls: str | None = None
     tip_g: float | None = None
@@ -318,19 +339,17 @@ def _flies(four: tuple[Answer, ...]) -> tuple[Flies, tuple[TargetKind, ...]]:
     return Flies.YES, ()
 
 
-def _checked(build: Build, id: str, checks: tuple[CheckTold, ...]) -> str:
-    """Whether this loadout's balance was checked by hand, in words."""
+def _checked(build: Build, id: str, checks: tuple[CheckTold, ...]) -> ByHand:
+    """Whether this loadout's balance was checked by hand."""
     whole = {each.id for each in build.checks if each.set_aside is None and each.is_of_the_plane}
     spoken = [each for each in checks if each.id in whole and not each.across]
     mine = [each for each in spoken if each.loadout == id or not build.loadouts]
     if not mine:
-        names = {each.id: each.name for each in build.loadouts}
         if spoken:
-            other = names.get(spoken[-1].loadout or "", "everything aboard")
-            return f"checked with {other} only"
-        return "not checked by hand yet"
+            return ByHand(Checked.ANOTHER_LOADOUT, loadout=spoken[-1].loadout)
+        return ByHand(Checked.NEVER)
     last = max(mine, key=lambda each: each.at)
     since = unchecked_since(build, last.loadout)
     if since is not None:
-        return f"not checked since: {since.words}"
-    return f"checked by hand on {last.at:%d %b %Y}"
+        return ByHand(Checked.NOT_SINCE, since=since)
+    return ByHand(Checked.CHECKED, at=last.at)

@@ -57,17 +57,40 @@ class SchoolKind(StrEnum):
     HANG = "nose down"
 
 
+class Basis(StrEnum):
+    """What a school's range rests on, or why it has none here."""
+
+    TAILED = "tailed"
+    FLYING_WING = "flying_wing"
+    AHEAD_OF_NEUTRAL = "ahead_of_neutral"
+    AS_PLANNED = "as_planned"
+    HELD = "held"
+    NO_RULE_FOR_CANARD = "no_rule_for_canard"
+    NO_RULE_FOR_TANDEM = "no_rule_for_tandem"
+    NOTHING_LIFTS = "nothing_lifts"
+    NO_MARK = "no_mark"
+    NO_PLACE_TO_HOLD = "no_place_to_hold"
+    NO_HEIGHTS = "no_heights"
+    CG_ABOVE_WING = "cg_above_wing"
+
+
 @dataclass(frozen=True, slots=True)
 class School:
-    """One school's range [mm from the nose]; None where it is not offered, with ``words`` why.
+    """One school's range [mm from the nose]; None where it is not offered, and ``basis`` why.
 
-    ``unsafe`` tells that it is offered with a warning.
+    ``least`` and ``most`` are what the rule asks for: fractions of the MAC, or degrees nose down
+    when held at ``held_mm`` from the nose, ``above_mm`` above the CG. ``unsafe`` tells that it is
+    offered with a warning.
     """
 
     kind: SchoolKind
     low_mm: float | None
     high_mm: float | None
-    words: str
+    basis: Basis
+    least: float | None = None
+    most: float | None = None
+    held_mm: float | None = None
+    above_mm: float | None = None
     unsafe: bool = False
 
 
@@ -126,9 +149,9 @@ def schools(
     mark = build.plan_mark
     if mark is not None:
         low, high = mark.x_mm - mark.tolerance_mm, mark.x_mm + mark.tolerance_mm
-        told.append(School(SchoolKind.MARK, low, high, "as the plan has it"))
+        told.append(School(SchoolKind.MARK, low, high, Basis.AS_PLANNED))
     else:
-        told.append(School(SchoolKind.MARK, None, None, "the plan's mark is not written down"))
+        told.append(School(SchoolKind.MARK, None, None, Basis.NO_MARK))
     told.append(_hang(build, told, cg))
     return tuple(told)
 
@@ -139,8 +162,8 @@ def quarrels(told: Sequence[School]) -> tuple[Quarrel, ...]:
     The two margins are one school with two tempers and do not quarrel; a wish for how the nose
     hangs follows another school's mark.
 
-    >>> told = quarrels([School(SchoolKind.CHORD, 250, 266, ""),
-    ...                  School(SchoolKind.MARK, 270, 276, "")])
+    >>> told = quarrels([School(SchoolKind.CHORD, 250, 266, Basis.TAILED),
+    ...                  School(SchoolKind.MARK, 270, 276, Basis.AS_PLANNED)])
     >>> told[0].safer.value, told[0].apart_mm
     ('chord rule', 4)
     """
@@ -208,17 +231,17 @@ def _heights_drawn(surfaces: tuple[Surface, ...]) -> bool:
 
 
 def _chord_rule(wing: WingFigures, laid: Arrangement) -> School:
-    if laid in (Arrangement.CANARD, Arrangement.TANDEM):
-        words = f"there is no chord rule for a {laid.value}: it would put the CG too far aft"
-        return School(SchoolKind.CHORD, None, None, words)
-    share = CHORD_WITH_TAIL if laid is Arrangement.TAILED else CHORD_FLYING_WING
+    """The quarter-chord rule; it would put the CG of a canard or a tandem too far aft."""
+    if laid is Arrangement.CANARD:
+        return School(SchoolKind.CHORD, None, None, Basis.NO_RULE_FOR_CANARD)
+    if laid is Arrangement.TANDEM:
+        return School(SchoolKind.CHORD, None, None, Basis.NO_RULE_FOR_TANDEM)
+    basis, share = Basis.FLYING_WING, CHORD_FLYING_WING
+    if laid is Arrangement.TAILED:
+        basis, share = Basis.TAILED, CHORD_WITH_TAIL
     low, high = (wing.mac_le_x_mm + each * wing.mac_mm for each in share)
-    words = f"{100 * share[0]:.0f} to {100 * share[1]:.0f} % of the mean chord, "
-    words += "for a wing with a tail" if laid is Arrangement.TAILED else "for a flying wing"
-    if wing.aspect_ratio < SHORT_WING:
-        words += f"; unsafe on so short a wing (aspect ratio {wing.aspect_ratio:.1f})"
-        return School(SchoolKind.CHORD, low, high, words, unsafe=True)
-    return School(SchoolKind.CHORD, low, high, words)
+    unsafe = wing.aspect_ratio < SHORT_WING
+    return School(SchoolKind.CHORD, low, high, basis, *share, unsafe=unsafe)
 
 
 def _margins(
@@ -228,13 +251,15 @@ def _margins(
     if laid is Arrangement.FLYING_WING:
         bands = {SchoolKind.STEADY: MARGIN_FLYING_WING}
     if neutral is None:
-        return tuple(School(kind, None, None, "draw what lifts on the Plan") for kind in bands)
+        return tuple(School(kind, None, None, Basis.NOTHING_LIFTS) for kind in bands)
     return tuple(
         School(
             kind,
             neutral.x_mm - far * wing.mac_mm,
             neutral.x_mm - near * wing.mac_mm,
-            f"{100 * near:.0f} to {100 * far:.0f} % of the mean chord ahead of the neutral point",
+            Basis.AHEAD_OF_NEUTRAL,
+            near,
+            far,
         )
         for kind, (near, far) in bands.items()
     )
@@ -247,19 +272,13 @@ def _hang(build: Build, told: Sequence[School], cg: CentreOfGravity | None) -> S
     if first is None or first.low_mm is None:
         first = next((each for each in told if each.low_mm is not None), None)
     if first is None or first.low_mm is None or first.high_mm is None or cg is None:
-        return School(kind, None, None, "needs a mark to hold it at, and stations")
+        return School(kind, None, None, Basis.NO_PLACE_TO_HOLD)
     if not heights_known(build):
-        words = "needs heights: of the wing on the drawing, and of the parts"
-        return School(kind, None, None, words)
+        return School(kind, None, None, Basis.NO_HEIGHTS)
     wings = [each for each in build.surfaces if each.role is Role.WING]
     height = wings[0].sections[0].z_mm - cg.z_mm
     if height <= 0:
-        words = "the CG is above the wing: on the fingertips it tips over; lift it from above"
-        return School(kind, None, None, words)
+        return School(kind, None, None, Basis.CG_ABOVE_WING)
     mark = (first.low_mm + first.high_mm) / 2
     low, high = (mark - nose_down_mm(height, each) for each in reversed(NOSE_DOWN_DEG))
-    words = (
-        f"{NOSE_DOWN_DEG[0]:.0f} to {NOSE_DOWN_DEG[1]:.0f} degrees nose down when held "
-        f"at {mark:.0f} mm, {height:.0f} mm above the CG"
-    )
-    return School(kind, low, high, words)
+    return School(kind, low, high, Basis.HELD, *NOSE_DOWN_DEG, held_mm=mark, above_mm=height)

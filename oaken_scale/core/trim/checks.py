@@ -9,6 +9,7 @@ sum disagree, what would explain it is told.
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from enum import StrEnum
 from typing import Final
 
 import numpy as np
@@ -43,6 +44,13 @@ MOVED_MM: Final = 1.0
 """What moving a thing on purpose adds to the doubt of its place, one sigma [mm]."""
 
 
+class HangFlaw(StrEnum):
+    """Why the angle of a plane that hung tells nothing."""
+
+    NO_HEIGHTS = "no_heights"
+    TIPS_OVER = "tips_over"
+
+
 @dataclass(frozen=True, slots=True)
 class CheckTold:
     """A check beside the sum: where each puts the CG [mm from the nose, or to starboard], one
@@ -58,7 +66,7 @@ class CheckTold:
     sum_sd_mm: float
     t: float
     reasons: tuple[Reason, ...]
-    warning: str | None = None
+    flaw: HangFlaw | None = None
     held_alone: str = ""
     """What was held, where it was not the whole plane."""
     feel: Feel | None = None
@@ -162,19 +170,19 @@ def _told(build: Build, after: Posterior, row: CheckRow) -> CheckTold:
         sum_sd_mm=sd,
         t=t,
         reasons=reasons,
-        warning=_tips_over(build, row.check, cg),
+        flaw=_flaw(build, row.check, cg),
         held_alone=row.check.held_alone,
         feel=feel,
     )
 
 
-def _tips_over(build: Build, check: BalanceCheck, cg: CentreOfGravity) -> str | None:
+def _flaw(build: Build, check: BalanceCheck, cg: CentreOfGravity) -> HangFlaw | None:
     """A plane hung from a point below its CG tips over: that angle tells nothing. Without any
     height nobody knows."""
     if check.kind is not CheckKind.HANG or check.z_mm is None:
         return None
     if not heights_known(build):
-        return "no heights are known: give the parts theirs, or the angle tells nothing"
+        return HangFlaw.NO_HEIGHTS
     if check.z_mm <= cg.z_mm:
-        return "the point it hangs from is below its CG: it tips over; lift it from above"
+        return HangFlaw.TIPS_OVER
     return None

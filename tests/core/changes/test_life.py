@@ -157,7 +157,7 @@ def test_since_a_repair_the_balance_counts_as_not_checked():
     after = repaired(build, ACT, "nose", [thing("patch", 3.0)])
     assert unchecked_since(after, "l").words == ACT.words
     told = assess(after).unchecked
-    assert [(each.loadout, each.words) for each in told] == [("l", ACT.words)]
+    assert [(each.loadout, each.since.words) for each in told] == [("l", ACT.words)]
     again = BalanceCheck("d", LATER + timedelta(hours=1), CheckKind.SUPPORT, "l", 121.0)
     assert unchecked_since(replace(after, checks=(checked, again)), "l") is None
     aside = replace(again, set_aside="with the wrong pack")

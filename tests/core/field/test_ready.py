@@ -15,6 +15,7 @@ from oaken_scale.core.model.part import Group, Part, Pedigree, Station
 from oaken_scale.core.model.power import Flight, Landing, Motor, Pack, Power
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.trim.unchecked import Since
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
 NOON = MORNING + timedelta(hours=3)
@@ -170,9 +171,10 @@ def test_6_a_verdict_that_turns_opens_weight_or_balance(word):
 
 
 def test_7_a_balance_not_checked_since_opens_and_no_tick_closes_it():
-    since = replace(WELL, unchecked=("nose glued", NOON))
+    since = replace(WELL, unchecked=Since(NOON, "nose glued"))
     found = opened(ticked(PLANE), bench=since)
     assert whys(found) == {"balance": Why.NOT_CHECKED_SINCE}
+    assert (found["balance"].words, found["balance"].at) == ("nose glued", NOON)
     never = opened(ticked(PLANE), bench=replace(WELL, checked=False))
     assert whys(never) == {"balance": Why.NOT_CHECKED}
 

@@ -8,6 +8,7 @@ from oaken_scale.core.assess import Mark, assess, expect
 from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.posterior import solve
+from oaken_scale.core.ledger.scale import Unfit
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
@@ -207,4 +208,4 @@ def test_expected_reading_covers_mass_scale_and_noise():
     assert told.sd_g == pytest.approx(sqrt(variance))
     assert told.warning is None
     screw = expect(build, Pan((Load("glue"),)), "kitchen")
-    assert "too light" in screw.warning
+    assert screw.warning is Unfit.TOO_LIGHT

@@ -5,7 +5,14 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.geometry.proportions import fin_volume, sheet_gives, stall_speed, tail_volume
+from oaken_scale.core.geometry.proportions import (
+    Oddity,
+    OddProportion,
+    fin_volume,
+    sheet_gives,
+    stall_speed,
+    tail_volume,
+)
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
@@ -28,8 +35,9 @@ TAIL = plate("tail", Role.TAIL, 700, 240, 110)
 SOUND = (WING, TAIL, fin(700, 200, 75))
 
 
-def notes(*surfaces: Surface, **more) -> tuple[str, ...]:
-    return assess(Build("b", "B", surfaces=surfaces, **more)).proportions.notes
+def odd(*surfaces: Surface, **more) -> dict[Oddity, OddProportion]:
+    told = assess(Build("b", "B", surfaces=surfaces, **more)).proportions.odd
+    return {each.kind: each for each in told}
 
 
 def test_tail_volumes_by_hand():
@@ -45,9 +53,14 @@ def test_tail_volumes_by_hand():
 
 def test_a_tail_twice_as_far_away_has_twice_the_volume():
     wing = wing_figures([WING])
-    near = plate("t", Role.TAIL, 220, 200, 110)
-    arm = (220 + 27.5) - (200 + 47.5)
-    assert tail_volume(wing, [near]) == pytest.approx(0.0, abs=1e-12), arm
+    quarter = 200 + 190 / 4
+    at, near, far = (
+        tail_volume(wing, [plate("t", Role.TAIL, quarter + arm - 110 / 4, 200, 110)])
+        for arm in (0.0, 300.0, 600.0)
+    )
+    assert at == pytest.approx(0.0, abs=1e-12)
+    assert near > 0.1
+    assert far == pytest.approx(2 * near)
 
 
 @pytest.mark.parametrize(
@@ -74,37 +87,58 @@ def test_the_heaviest_loadout_counts():
 
 
 def test_a_sound_plan_gets_no_note():
-    assert notes(*SOUND) == ()
+    assert odd(*SOUND) == {}
 
 
 @pytest.mark.parametrize(
-    ("surfaces", "says"),
+    ("surfaces", "kind", "value", "usual"),
     [
-        ((plate("wing", Role.WING, 0, 150, 200), TAIL), "aspect ratio 1.5 is below"),
-        ((WING, plate("tail", Role.TAIL, 400, 240, 60)), "tail volume"),
-        ((WING, TAIL, fin(700, 30, 60)), "fin volume"),
-        ((WING, plate("tail", Role.TAIL, 700, 120, 220)), "tail span over wing span 0.22"),
+        ((plate("wing", Role.WING, 0, 150, 200), TAIL), Oddity.ASPECT_RATIO, 1.5, (4.5, 7.5)),
+        ((WING, plate("tail", Role.TAIL, 700, 120, 220)), Oddity.TAIL_SPAN, 0.222, (0.35, 0.6)),
         # The tail spans 480 mm: the whole of it counts, not the half that is drawn.
-        ((WING, TAIL, fin(700, 380, 60)), "fin height over tail span 0.79 is above"),
-        ((WING, TAIL, fin(700, 120, 160)), "fin height over tail span 0.25 is below"),
-        ((replace(WING, thickness_mm=40.0), TAIL), "thickness over chord 0.21 is above"),
-        ((WING, plate("tail", Role.TAIL, 20, 240, 110)), "is in front of the wing"),
-        ((WING, plate("tail", Role.TAIL, 300, 240, 110)), "run through each other"),
+        ((WING, TAIL, fin(700, 380, 60)), Oddity.FIN_HEIGHT, 0.792, (0.35, 0.75)),
+        ((WING, TAIL, fin(700, 120, 160)), Oddity.FIN_HEIGHT, 0.25, (0.35, 0.75)),
+        ((replace(WING, thickness_mm=40.0), TAIL), Oddity.THICKNESS, 0.211, (0.08, 0.12)),
     ],
 )
-def test_what_is_out_of_the_usual_is_noted(surfaces, says):
-    assert any(says in note for note in notes(*surfaces)), notes(*surfaces)
+def test_what_is_out_of_the_usual_is_told_with_what_is_usual(surfaces, kind, value, usual):
+    found = odd(*surfaces)[kind]
+    assert found.value == pytest.approx(value, abs=5e-4)
+    assert (found.low, found.high) == usual
+
+
+@pytest.mark.parametrize(
+    ("surfaces", "kind", "usual"),
+    [
+        ((WING, plate("tail", Role.TAIL, 400, 240, 60)), Oddity.TAIL_VOLUME, (0.35, 0.7)),
+        ((WING, TAIL, fin(700, 30, 60)), Oddity.FIN_VOLUME, (0.02, 0.05)),
+    ],
+)
+def test_a_volume_below_the_usual_is_the_one_told_as_a_figure(surfaces, kind, usual):
+    told = assess(Build("b", "B", surfaces=surfaces)).proportions
+    figure = told.tail_volume if kind is Oddity.TAIL_VOLUME else told.fin_volume
+    found = odd(*surfaces)[kind]
+    assert (found.value, found.low, found.high) == (figure, *usual)
+    assert found.value < found.low
+
+
+@pytest.mark.parametrize(
+    ("x", "kind", "surfaces"),
+    [(20, Oddity.TAIL_IN_FRONT, ("tail",)), (300, Oddity.RUN_THROUGH, ("wing", "tail"))],
+)
+def test_what_stands_where_it_cannot_is_named(x, kind, surfaces):
+    assert odd(WING, plate("tail", Role.TAIL, x, 240, 110))[kind].surfaces == surfaces
 
 
 def test_one_above_the_other_is_no_crossing():
     upper = plate("upper", Role.WING, 200, 540, 190, 150)
-    assert not any("run through" in note for note in notes(WING, upper, TAIL))
+    assert Oddity.RUN_THROUGH not in odd(WING, upper, TAIL)
 
 
 def test_a_sailplane_may_be_slender():
     slender = plate("wing", Role.WING, 200, 900, 180)
-    assert any("aspect ratio" in note for note in notes(slender))
-    assert not any("aspect ratio" in note for note in notes(slender, purpose="sailplane"))
+    assert Oddity.ASPECT_RATIO in odd(slender)
+    assert Oddity.ASPECT_RATIO not in odd(slender, purpose="sailplane")
 
 
 def test_only_sheets_of_a_known_size_give_spans():
@@ -118,4 +152,4 @@ def test_only_sheets_of_a_known_size_give_spans():
 
 def test_nothing_drawn_has_no_figures_and_no_notes():
     told = assess(Build("b", "B")).proportions
-    assert (told.tail_volume, told.stall_speed, told.notes) == (None, None, ())
+    assert (told.tail_volume, told.stall_speed, told.odd) == (None, None, ())

@@ -10,7 +10,6 @@ from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind, Thrust
 from oaken_scale.core.trim.beam import Flies, Heavy
-from oaken_scale.core.variant_comparison import beside, changed
 
 
 def thing(id: str, grams: float, x: float, y: float = 0.0, z: float = 0.0, **more) -> Part:
@@ -108,40 +107,3 @@ def test_twin_fins_are_drawn_as_two():
     assert [each.id for each in drawn] == ["wing", "fin", "fin-port"]
     assert drawn[2].corners[0] == (600, -150)
     assert drawn[1].side[1] == (620, 90)
-
-
-def test_a_variants_changes_in_words():
-    origin = plane(thing("motor", 40, 10), thing("pack", 100, 200))
-    longer = replace(WING, sections=(Section(200, 0, 0, 190), Section(200, 600, 0, 190)))
-    moved = replace(origin.parts[1], station=Station(180.0, doubt_mm=0.2))
-    variant = replace(
-        origin, id="v", name="V", surfaces=(longer,), targets=(), thrust=Thrust(400.0),
-        parts=(moved, thing("camera", 60, 100)),
-    )  # fmt: skip
-    said = changed(origin, variant)
-    assert "span 1080 to 1200 mm" in said
-    assert "wing 20.5 to 22.8 dm2" in said
-    assert "without Motor" in said
-    assert "with Camera" in said
-    assert "Pack 20 mm forward" in said
-    assert {"other targets", "another thrust"} <= set(said)
-    assert beside(origin, origin, assess(origin), assess(origin)).changes == ()
-
-
-def test_by_what_share_a_variant_is_more_and_how_slowly_it_flies():
-    origin = plane(thing("motor", 100, 10), thing("pack", 100, 200))
-    variant = replace(origin, id="v", parts=(*origin.parts, thing("camera", 50, 100)))
-    told = beside(origin, variant, assess(variant), assess(origin))
-    by_kind = dict(zip((each.kind for each in told.loadouts[0].answers), told.shares, strict=True))
-    assert by_kind[TargetKind.AUW] == pytest.approx(0.25)
-    assert by_kind[TargetKind.WING_LOADING] == pytest.approx(0.25)
-    first = beside(origin, origin, assess(origin), assess(origin))
-    assert set(first.shares) <= {0.0, None}
-    assert told.stall_m_s == pytest.approx(first.stall_m_s * 1.25**0.5)
-
-
-def test_a_long_list_of_changes_is_cut_short():
-    origin = plane(*(thing(f"t{k}", 5, 100) for k in range(20)))
-    said = changed(origin, replace(origin, parts=()))
-    assert len(said) == 13
-    assert said[-1] == "and 8 more"

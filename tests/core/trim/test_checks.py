@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.special import ndtr
 
-from oaken_scale.core.assess import assess
+from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.flight.centre_of_gravity import centre_of_gravity, stations
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.balancing import SUPPORT_DOUBT_MM, BalanceCheck, CheckKind
@@ -18,7 +18,8 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.weighing import Scale
-from oaken_scale.core.trim.as_it_stood import as_it_stands, changed_since
+from oaken_scale.core.trim.as_it_stood import ChangeKind, as_it_stands, changed_since
+from oaken_scale.core.trim.beam import Checked
 from oaken_scale.core.trim.check_reasons import Explains, Reason
 from oaken_scale.core.trim.checks import checked
 from oaken_scale.core.trim.flown import fly
@@ -123,7 +124,7 @@ def test_a_feel_that_contradicts_the_sum_is_told_by_how_far():
 )
 def test_an_end_that_drops_is_no_check_of_where_the_plane_balances(by, counts):
     (told,) = assess(plane(support(cg_of(plane()).x_mm, by=by))).beam.loadouts
-    assert (told.checked != "not checked by hand yet") is counts
+    assert (told.checked.how is not Checked.NEVER) is counts
 
 
 def test_a_fuselage_alone_speaks_of_what_is_in_it_and_is_no_check_of_the_plane():
@@ -142,7 +143,7 @@ def test_a_fuselage_alone_speaks_of_what_is_in_it_and_is_no_check_of_the_plane()
     assert told.checks[0].held_alone == "Fuselage, loaded"
     assert told.planes[0].cg.x_mm > cg_of(build).x_mm + 4  # the wing hangs on as it was
     beam = assess(replace(build, checks=(check,))).beam
-    assert beam.loadouts[0].checked == "not checked by hand yet"
+    assert beam.loadouts[0].checked.how is Checked.NEVER
 
 
 def test_pegs_are_trusted_more_than_fingertips():
@@ -235,7 +236,7 @@ def test_set_aside_it_speaks_no_more_and_is_still_told():
     told = assess(plane(check))
     assert told.parts == assess(plane()).parts
     assert told.beam.checks[0].found_mm == 300.0
-    assert "not checked by hand" in told.beam.loadouts[0].checked
+    assert told.beam.loadouts[0].checked.how is Checked.NEVER
 
 
 def reasons(build: Build) -> list[Reason]:
@@ -285,8 +286,8 @@ def test_checked_with_another_pack_only():
     one = replace(support(300.0), loadout="with")
     build = replace(plane(parts=parts), loadouts=loadouts, checks=(one,))
     with_it, without = assess(build).beam.loadouts
-    assert with_it.checked.startswith("checked by hand on")
-    assert without.checked == "checked with With only"
+    assert with_it.checked.how is Checked.CHECKED
+    assert (without.checked.how, without.checked.loadout) == (Checked.ANOTHER_LOADOUT, "with")
     later = replace(one, id="d", loadout="without", at=MORNING + timedelta(days=1))
     assert assess(replace(build, checks=(one, later))).progress.balance == 1.0
 
@@ -299,6 +300,13 @@ def stood(build: Build, x: float, loadout=None) -> Build:
     check = BalanceCheck(f"c{len(build.checks)}", MORNING, CheckKind.SUPPORT, loadout, x, "pegs",
                          stood=as_it_stands(build, loadout))  # fmt: skip
     return replace(build, checks=(*build.checks, check))
+
+
+def since_of(told: Assessment) -> list[tuple[str, ChangeKind]]:
+    """What sits otherwise since the last check of the first loadout."""
+    checked = told.beam.loadouts[0].checked
+    assert checked.how is Checked.NOT_SINCE
+    return [(each.part, each.kind) for each in checked.since.changed]
 
 
 def shifted(build: Build, id: str, by: float) -> Build:
@@ -320,7 +328,7 @@ def test_a_move_after_a_check_moves_the_cg_by_all_of_it():
     assert told.loadouts[0].answers[0].value == pytest.approx(
         assess(build).loadouts[0].answers[0].value, abs=1e-9
     )
-    assert "not checked since: Pack moved" in told.beam.loadouts[0].checked
+    assert since_of(told) == [("pack", ChangeKind.MOVED)]
 
 
 def test_what_was_moved_is_a_little_less_sure_than_before():
@@ -336,13 +344,13 @@ def test_what_is_added_or_taken_off_leaves_the_check_as_it_was():
     more = replace(build, parts=(*build.parts, ballast))
     told = assess(more)
     assert abs(told.beam.checks[0].t) < 0.01
-    assert told.beam.loadouts[0].checked == "not checked since: Lead added"
+    assert since_of(told) == [("lead", ChangeKind.ADDED)]
     expected = (460 * cg_of(build).x_mm) / 480
     assert cg_of(more).x_mm == pytest.approx(expected, abs=0.05)
     off = replace(build, parts=tuple(
         replace(i, retired=True, retired_at=MORNING) if i.id == "tail" else i for i in build.parts
     ))  # fmt: skip
-    assert "Tail taken off" in assess(off).beam.loadouts[0].checked
+    assert since_of(assess(off)) == [("tail", ChangeKind.TAKEN_OFF)]
     assert abs(assess(off).beam.checks[0].t) < 0.01
 
 

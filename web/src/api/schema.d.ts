@@ -3018,6 +3018,12 @@ export interface components {
             pair?: boolean;
         };
         /**
+         * Basis
+         * @description What a school's range rests on, or why it has none here.
+         * @enum {string}
+         */
+        Basis: "tailed" | "flying_wing" | "ahead_of_neutral" | "as_planned" | "held" | "no_rule_for_canard" | "no_rule_for_tandem" | "nothing_lifts" | "no_mark" | "no_place_to_hold" | "no_heights" | "cg_above_wing";
+        /**
          * Bay
          * @description A bay or a pod by its inner size: its front from the nose, its middle to starboard and up
          *     [mm].
@@ -3184,26 +3190,6 @@ export interface components {
             entry: "bent";
             /** Settings */
             settings: components["schemas"]["SettingDoc"][];
-        };
-        /**
-         * Beside
-         * @description One of a family of variants: its loadouts' answers, the stall speed of its first one [m/s],
-         *     and how it differs from the first: by what share its answers are higher there, in their order
-         *     (None where either is missing), and in words.
-         */
-        Beside: {
-            /** Build */
-            build: string;
-            /** Name */
-            name: string;
-            /** Loadouts */
-            loadouts: components["schemas"]["LoadoutAnswers"][];
-            /** Stall M S */
-            stall_m_s: number | null;
-            /** Shares */
-            shares: (number | null)[];
-            /** Changes */
-            changes: string[];
         };
         /**
          * BestSetting
@@ -3774,6 +3760,19 @@ export interface components {
             buying: components["schemas"]["Buying"];
         };
         /**
+         * ByHand
+         * @description Whether, and with which ``loadout`` instead (None: everything aboard), ``since`` what not, or
+         *     when last.
+         */
+        ByHand: {
+            how: components["schemas"]["Checked"];
+            /** Loadout */
+            loadout?: string | null;
+            since?: components["schemas"]["Since"] | null;
+            /** At */
+            at?: string | null;
+        };
+        /**
          * CameHome
          * @description What became of one entry: new, there already, or (with faults in words) not kept.
          */
@@ -3890,6 +3889,21 @@ export interface components {
             chance: number | null;
         };
         /**
+         * ChangeKind
+         * @description What may have happened to a thing since a check.
+         * @enum {string}
+         */
+        ChangeKind: "added" | "taken off" | "moved";
+        /**
+         * ChangedSince
+         * @description One thing that is otherwise than when a check was made.
+         */
+        ChangedSince: {
+            /** Part */
+            part: string;
+            kind: components["schemas"]["ChangeKind"];
+        };
+        /**
          * CheckKind
          * @description How a builder finds where a plane balances.
          *
@@ -3927,9 +3941,8 @@ export interface components {
             /** T */
             t: number;
             /** Reasons */
-            reasons: components["schemas"]["oaken_scale__core__trim__checks__Reason"][];
-            /** Warning */
-            warning?: string | null;
+            reasons: components["schemas"]["oaken_scale__core__trim__check_reasons__Reason"][];
+            flaw?: components["schemas"]["HangFlaw"] | null;
             /**
              * Held Alone
              * @default
@@ -3937,6 +3950,12 @@ export interface components {
             held_alone?: string;
             feel?: components["schemas"]["Feel"] | null;
         };
+        /**
+         * Checked
+         * @description Whether a loadout's balance was checked by hand.
+         * @enum {string}
+         */
+        Checked: "never" | "another_loadout" | "not_since" | "checked";
         /**
          * Choice
          * @description The school whose range becomes the target.
@@ -5181,8 +5200,7 @@ export interface components {
             reading_g: number;
             /** Sd G */
             sd_g: number;
-            /** Warning */
-            warning: string | null;
+            warning: components["schemas"]["Unfit"] | null;
         };
         /**
          * Explains
@@ -5925,6 +5943,12 @@ export interface components {
             moved_g: number;
         };
         /**
+         * HangFlaw
+         * @description Why the angle of a plane that hung tells nothing.
+         * @enum {string}
+         */
+        HangFlaw: "no_heights" | "tips_over";
+        /**
          * Headroom
          * @description What a loadout may gain until a target breaks [g], one sigma; less than nothing where it is
          *     broken already. ``chance`` that there is anything left; ``at`` which end, for the balance.
@@ -6543,8 +6567,7 @@ export interface components {
             flies: components["schemas"]["Flies"];
             /** Why */
             why: components["schemas"]["TargetKind"][];
-            /** Checked */
-            checked: string;
+            checked: components["schemas"]["ByHand"];
             outside?: components["schemas"]["Outside"] | null;
             /** Pulls */
             pulls?: string | null;
@@ -7759,6 +7782,24 @@ export interface components {
             counted_dm2: number;
         };
         /**
+         * OddProportion
+         * @description One warning: a ratio and what is usual of it, or the ``surfaces`` that it is about.
+         */
+        OddProportion: {
+            kind: components["schemas"]["Oddity"];
+            /** Value */
+            value?: number | null;
+            /** Low */
+            low?: number | null;
+            /** High */
+            high?: number | null;
+            /**
+             * Surfaces
+             * @default []
+             */
+            surfaces?: string[];
+        };
+        /**
          * OddTare
          * @description What was odd when a pan was tared, and by how many grams.
          */
@@ -7767,6 +7808,12 @@ export interface components {
             /** Grams */
             grams: number;
         };
+        /**
+         * Oddity
+         * @description What a rule of thumb warns of.
+         * @enum {string}
+         */
+        Oddity: "aspect_ratio" | "tail_volume" | "fin_volume" | "thickness" | "tail_span" | "fin_height" | "tail_in_front" | "run_through";
         /**
          * Offer
          * @description What one costs at a shop, and how many days later it is there (None: nobody said).
@@ -8843,7 +8890,7 @@ export interface components {
          * Proportions
          * @description Figures of a plan: ``Vh`` and ``Vv``, cubic loading [g/dm3], stall speed [m/s] at the
          *     heaviest loadout, thickness over chord, and how far the drawing reaches from the nose [mm]; None
-         *     where something is missing. ``notes`` warn.
+         *     where something is missing. What is ``odd`` only warns.
          */
         Proportions: {
             /** Tail Volume */
@@ -8860,8 +8907,8 @@ export interface components {
             length_mm: number | null;
             /** Sheets */
             sheets: components["schemas"]["SheetGives"][];
-            /** Notes */
-            notes: string[];
+            /** Odd */
+            odd: components["schemas"]["OddProportion"][];
         };
         /**
          * Purpose
@@ -9568,9 +9615,11 @@ export interface components {
         };
         /**
          * School
-         * @description One school's range [mm from the nose]; None where it is not offered, with ``words`` why.
+         * @description One school's range [mm from the nose]; None where it is not offered, and ``basis`` why.
          *
-         *     ``unsafe`` tells that it is offered with a warning.
+         *     ``least`` and ``most`` are what the rule asks for: fractions of the MAC, or degrees nose down
+         *     when held at ``held_mm`` from the nose, ``above_mm`` above the CG. ``unsafe`` tells that it is
+         *     offered with a warning.
          */
         School: {
             kind: components["schemas"]["SchoolKind"];
@@ -9578,8 +9627,15 @@ export interface components {
             low_mm: number | null;
             /** High Mm */
             high_mm: number | null;
-            /** Words */
-            words: string;
+            basis: components["schemas"]["Basis"];
+            /** Least */
+            least?: number | null;
+            /** Most */
+            most?: number | null;
+            /** Held Mm */
+            held_mm?: number | null;
+            /** Above Mm */
+            above_mm?: number | null;
             /**
              * Unsafe
              * @default false
@@ -9867,6 +9923,29 @@ export interface components {
             cost_used: number | null;
             /** Cost To Buy */
             cost_to_buy: number | null;
+        };
+        /**
+         * Since
+         * @description What was done to a plane after its balance was last checked: in its builder's ``words`` and
+         *     at that moment, or, where it stands in no diary, the parts that sit otherwise than they did at
+         *     the check, and when that was.
+         */
+        Since: {
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Words
+             * @default
+             */
+            words?: string;
+            /**
+             * Changed
+             * @default []
+             */
+            changed?: components["schemas"]["ChangedSince"][];
         };
         /**
          * Sitting
@@ -11139,13 +11218,7 @@ export interface components {
         Unchecked: {
             /** Loadout */
             loadout: string;
-            /**
-             * Since
-             * Format: date-time
-             */
-            since: string;
-            /** Words */
-            words: string;
+            since: components["schemas"]["Since"];
         };
         /**
          * Understood
@@ -11158,6 +11231,12 @@ export interface components {
             unit: string;
             asked?: components["schemas"]["Asked"] | null;
         };
+        /**
+         * Unfit
+         * @description Why a scale does not weigh a load well.
+         * @enum {string}
+         */
+        Unfit: "too_light" | "near_its_end";
         /**
          * Use
          * @description How much of a lot a part uses, in the lot's unit; negative for a pocket cut out.
@@ -11180,6 +11259,57 @@ export interface components {
             lot: string;
             /** Amount */
             amount: number;
+        };
+        /**
+         * VariantChange
+         * @description One difference: of the part called ``name``, which may be on neither build; ``before`` and
+         *     ``after`` a span [mm] or an area [dm2]; ``by_mm`` aft where it moved.
+         */
+        VariantChange: {
+            kind: components["schemas"]["VariantChangeKind"];
+            /**
+             * Name
+             * @default
+             */
+            name?: string;
+            /** Before */
+            before?: number | null;
+            /** After */
+            after?: number | null;
+            /** By Mm */
+            by_mm?: number | null;
+            colour?: components["schemas"]["Colour"] | null;
+        };
+        /**
+         * VariantChangeKind
+         * @description What is different about a variant.
+         * @enum {string}
+         */
+        VariantChangeKind: "span" | "area" | "drawing" | "without" | "with" | "made_otherwise" | "moved" | "placed_otherwise" | "placed" | "coloured" | "targets" | "thrust" | "drive" | "loadouts";
+        /**
+         * VariantComparison
+         * @description One of a family of variants: its loadouts' answers, the stall speed of its first one [m/s],
+         *     and how it differs from the first: by what share its answers are higher there, in their order
+         *     (None where either is missing), what is changed, and how many changes ``more``.
+         */
+        VariantComparison: {
+            /** Build */
+            build: string;
+            /** Name */
+            name: string;
+            /** Loadouts */
+            loadouts: components["schemas"]["LoadoutAnswers"][];
+            /** Stall M S */
+            stall_m_s: number | null;
+            /** Shares */
+            shares: (number | null)[];
+            /** Changes */
+            changes: components["schemas"]["VariantChange"][];
+            /**
+             * More
+             * @default 0
+             */
+            more?: number;
         };
         /**
          * Want
@@ -11486,7 +11616,8 @@ export interface components {
         /**
          * Reason
          * @description Why a line is open: about what (a part, a loadout, a verdict), since when, by how much [mm,
-         *     or how many], and the builder's own words where there are some.
+         *     or how many], and the builder's own words where there are some, or the parts that sit otherwise
+         *     since.
          */
         oaken_scale__core__field__ready__Reason: {
             why: components["schemas"]["Why"];
@@ -11504,6 +11635,11 @@ export interface components {
              * @default
              */
             words?: string;
+            /**
+             * Changed
+             * @default []
+             */
+            changed?: components["schemas"]["ChangedSince"][];
         };
         /**
          * Quarrel
@@ -11531,7 +11667,7 @@ export interface components {
          * @description What would explain a check that disagrees, whom it concerns, and how much of it: mm aft of
          *     where a part was written down, or g that nobody listed.
          */
-        oaken_scale__core__trim__checks__Reason: {
+        oaken_scale__core__trim__check_reasons__Reason: {
             kind: components["schemas"]["Explains"];
             /** Part */
             part?: string | null;
@@ -13560,7 +13696,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Beside"][];
+                    "application/json": components["schemas"]["VariantComparison"][];
                 };
             };
             /** @description Problem */

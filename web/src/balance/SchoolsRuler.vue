@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useBalanceWords } from '../say/balance'
-import { useInUnits } from '../say/inUnits'
 import { computed } from 'vue'
 import { answered, api, type Opened, type SchoolKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
@@ -8,8 +7,7 @@ import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
 import TheseWords from '../shared/TheseWords.vue'
 
-const inUnits = useInUnits()
-const { throttle } = useBalanceWords()
+const { throttle, school: says } = useBalanceWords()
 
 const { id, build, assessment, loadout, send, change } = useBuild()
 const { number, units } = useUnits()
@@ -74,7 +72,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
     <p v-if="!wing" class="faint">Draw the wing on the Plan, and every school draws its range.</p>
     <template v-else>
       <div class="ruler">
-        <p v-if="noChord" class="small faint">{{ noChord.kind }}: {{ inUnits(noChord.words) }}.</p>
+        <p v-if="noChord" class="small faint">{{ noChord.kind }}: {{ says(noChord) }}.</p>
         <div v-for="school in offered" :key="school.kind" class="row" :data-school="school.kind">
           <button
             type="button"
@@ -152,11 +150,11 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
       <details class="small">
         <summary>What each says, and what is left out</summary>
         <p v-for="school in offered" :key="school.kind">
-          <strong>{{ school.kind }}</strong>: {{ inUnits(school.words) }}.
+          <strong>{{ school.kind }}</strong>: {{ says(school) }}.
           {{ all(school.low_mm!, school.high_mm!) }}.
         </p>
         <p v-for="school in silent" :key="school.kind" class="faint">
-          <strong>{{ school.kind }}</strong>: {{ inUnits(school.words) }}.
+          <strong>{{ school.kind }}</strong>: {{ says(school) }}.
         </p>
         <p class="faint">
           The neutral point is of the lifting surfaces alone, as thin plates: body, propeller and

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useBalanceWords } from '../say/balance'
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
@@ -13,6 +14,7 @@ import { hangings } from './hanging'
 import HungMass from './HungMass.vue'
 import { useHung } from './useHung'
 import { useTrial } from './useTrial'
+const { checked } = useBalanceWords()
 
 const { build, assessment, loadout } = useBuild()
 const { number, quantity, units } = useUnits()
@@ -197,7 +199,7 @@ function toMm(event: PointerEvent): number {
       <div>
         <h2 :class="{ wrong: isOff }" aria-live="polite">{{ headline }}</h2>
         <p class="faint small">
-          {{ loadout?.name }}; sum of {{ count }} masses; {{ mine?.checked }}
+          {{ loadout?.name }}; sum of {{ count }} masses; {{ mine ? checked(mine.checked) : '' }}
         </p>
       </div>
       <p v-if="tried" class="trial small" role="status">

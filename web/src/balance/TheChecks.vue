@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useBalanceWords } from '../say/balance'
+import { FLAWS, useBalanceWords } from '../say/balance'
 import { useInUnits } from '../say/inUnits'
 import { computed, reactive, ref } from 'vue'
 import { answered, api, type NewCheck, type Opened } from '../api/client'
@@ -9,7 +9,7 @@ import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 
 const inUnits = useInUnits()
-const { reason: explains } = useBalanceWords()
+const { reason: explains, checked } = useBalanceWords()
 
 const { id, build, assessment, loadout, loadouts, send } = useBuild()
 const { number, units } = useUnits()
@@ -158,13 +158,14 @@ const made = computed(() =>
 const mine = computed(() =>
   assessment.value?.beam.loadouts.find((each) => each.id === loadout.value?.id),
 )
+const whether = computed(() => (mine.value ? checked(mine.value.checked) : ''))
 </script>
 
 <template>
   <section aria-label="Checked on the bench">
     <h2>Checked on the bench</h2>
-    <p class="small" :class="{ wrong: mine?.checked.startsWith('not checked since') }">
-      {{ mine?.checked.replace(/^./, (first) => first.toUpperCase()) }}.
+    <p class="small" :class="{ wrong: mine?.checked.how === 'not_since' }">
+      {{ whether.replace(/^./, (first) => first.toUpperCase()) }}.
     </p>
     <ul>
       <li
@@ -182,7 +183,7 @@ const mine = computed(() =>
           {{ units.length.name }}: {{ inUnits(check.words) }}
         </span>
         <span class="faint small">{{ check.with }}</span>
-        <p v-if="check.warning" class="note small" role="note">{{ check.warning }}</p>
+        <p v-if="check.flaw" class="note small" role="note">{{ FLAWS[check.flaw] }}</p>
         <p v-if="check.disagrees && check.aside === null" class="note small" role="note">
           It disagrees with the sum.
           <template v-if="check.reasons.length">What would explain it:</template>

@@ -2,8 +2,15 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { answered, api, type Beside, type Opened, type TargetAnswer } from '../api/client'
+import {
+  answered,
+  api,
+  type VariantComparison,
+  type Opened,
+  type TargetAnswer,
+} from '../api/client'
 import { KINDS, METRICS } from '../say/metrics'
+import { useVariantWords } from '../say/variants'
 import { useBuild } from '../shared/useBuild'
 import { fixed, percent, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
@@ -21,7 +28,7 @@ const query = useQuery({
   queryKey: ['variants', id, revision],
   refetchOnMount: 'always',
   queryFn: () =>
-    answered<Beside[]>(
+    answered<VariantComparison[]>(
       api.GET('/api/v1/builds/{build_id}/variants', { params: { path: { build_id: id.value } } }),
     ),
 })
@@ -69,15 +76,16 @@ async function letGo(variant: string) {
     words.complain(error)
   }
 }
+const changes = useVariantWords()
 const kinds = computed(() =>
   KINDS.filter((kind) => family.value.some((each) => first(each, kind) !== undefined)),
 )
 const figure = (answer: TargetAnswer | undefined) =>
   answer?.value == null ? '–' : value(answer.value, answer)
-const first = (each: Beside, kind: string) =>
+const first = (each: VariantComparison, kind: string) =>
   each.loadouts[0]?.answers.find((answer) => answer.kind === kind)
 /** By how many per cent it is more than the build that it is a variant of. */
-function more(each: Beside, kind: string): string {
+function more(each: VariantComparison, kind: string): string {
   const at = each.loadouts[0]?.answers.findIndex((answer) => answer.kind === kind) ?? -1
   const share = each.shares[at]
   return each.build === origin.value || share == null ? '' : percent(share)
@@ -126,7 +134,7 @@ function more(each: Beside, kind: string): string {
             </td>
             <td class="figure right">{{ each.stall_m_s ? fixed(each.stall_m_s, 1) : '–' }}</td>
             <td class="small">
-              {{ each.changes.join('; ') || (each.build === origin ? '' : 'nothing yet') }}
+              {{ changes(each) || (each.build === origin ? '' : 'nothing yet') }}
             </td>
             <td class="small">
               <template v-if="each.build !== origin">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useOddTare } from '../say/tare'
+import { UNFIT, useOddTare } from '../say/tare'
 import { useWhyNext } from '../say/weighNext'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
@@ -135,7 +135,7 @@ defineExpose({ type })
     </p>
     <p v-if="odd" class="suspicion" role="status">{{ odd }}</p>
     <PanDrawing :build="build" />
-    <p v-if="expected?.warning" class="wrong small">{{ expected.warning }}</p>
+    <p v-if="expected?.warning" class="wrong small">{{ UNFIT[expected.warning] }}</p>
     <PanLoads />
     <p v-if="leftOff" class="faint small">{{ leftOff }}</p>
     <div class="verbs">

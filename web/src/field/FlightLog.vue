@@ -106,8 +106,8 @@ const flights = computed(() => {
       <PickList
         v-model="pack"
         :items="packs"
-        part-title="name"
-        part-value="id"
+        item-title="name"
+        item-value="id"
         label="pack"
         class="across"
       />

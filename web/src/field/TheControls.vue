@@ -245,8 +245,8 @@ const shims = computed(() => surfaces.value.filter((each) => each.role !== 'fin'
         <PickList
           v-model="surface"
           :items="surfaces"
-          part-title="name"
-          part-value="id"
+          item-title="name"
+          item-value="id"
           label="on"
         />
         <v-btn type="submit">Add it</v-btn>

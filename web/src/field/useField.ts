@@ -63,7 +63,14 @@ function setUp() {
         ? { ...line, closed_at: last.at, closed_with: told.value?.id ?? null, reason: null }
         : {
             ...line,
-            reason: { why: 'unticked', subject: '', at: last.at, amount: null, words: '' },
+            reason: {
+              why: 'unticked',
+              subject: '',
+              at: last.at,
+              amount: null,
+              words: '',
+              changed: [],
+            },
           }
     }),
   )

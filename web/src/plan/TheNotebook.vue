@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useBalanceWords } from '../say/balance'
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Assessment } from '../api/client'
 import { useBuild } from '../shared/useBuild'
@@ -8,6 +9,7 @@ import NoteForm from '../shared/NoteForm.vue'
 import { waitingEntries } from '../shared/entries'
 import { NOTE_KINDS } from '../say/notes'
 import { useLife } from './useLife'
+const { done } = useBalanceWords()
 
 const { id, build, assessment, loadout } = useBuild()
 const { quantity, number, units } = useUnits()
@@ -77,7 +79,7 @@ const unchecked = computed(() =>
     </p>
     <NoteForm />
     <p v-if="unchecked" class="wrong small">
-      Balance not checked since {{ when(unchecked.since) }}: {{ unchecked.words }}.
+      Balance not checked since {{ when(unchecked.since.at) }}: {{ done(unchecked.since) }}.
     </p>
     <p v-if="!entries.length" class="faint small">
       Nothing yet. What is done to a part (press its name, then “it was repaired, replaced …”)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { useInUnits } from '../say/inUnits'
+import { useProportionWords } from '../say/proportions'
 import { useBuild } from '../shared/useBuild'
 import type { Assessment } from '../api/client'
 import { fixed, useUnits } from '../shared/units'
@@ -9,7 +9,7 @@ import TheseWords from '../shared/TheseWords.vue'
 const props = defineProps<{ assessment: Assessment | undefined }>()
 const { build } = useBuild()
 const { quantity, number, units } = useUnits()
-const inUnits = useInUnits()
+const odd = useProportionWords()
 /** Ounces a cubic foot in a gram a cubic decimetre. */
 const PER_FT3 = 3.048 ** 3 / 28.349523125
 const lotName = (id: string) => build.value?.lots.find((each) => each.id === id)?.name ?? id
@@ -82,11 +82,11 @@ const figures = computed(() => {
       :of="['mean aerodynamic chord', 'neutral point', 'tail volume', 'cubic loading']"
     />
     <p
-      v-for="note in claimed ? (assessment?.proportions.notes ?? []) : []"
-      :key="note"
+      v-for="each in claimed ? (assessment?.proportions.odd ?? []) : []"
+      :key="each.kind + each.surfaces.join()"
       class="margin-note small"
     >
-      {{ inUnits(note) }}
+      {{ odd(each) }}
     </p>
     <details v-if="assessment?.proportions.sheets.length" class="small">
       <summary>What a sheet gives</summary>

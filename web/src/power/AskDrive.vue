@@ -73,16 +73,16 @@ const figures = computed(() => {
       <PickList
         v-model="pack"
         :items="drive.packs"
-        part-title="name"
-        part-value="id"
+        item-title="name"
+        item-value="id"
         label="Pack asked"
         hide-details
       />
       <PickList
         v-model="propeller"
         :items="drive.propellers"
-        part-title="name"
-        part-value="id"
+        item-title="name"
+        item-value="id"
         label="Propeller asked"
         hide-details
       />

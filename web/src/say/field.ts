@@ -1,5 +1,7 @@
 import type { Control, ControlTold, LastChange, ReadyLine, Schemas, Seen } from '../api/client'
 import { fixed, useUnits } from '../shared/units'
+import { useBalanceWords } from './balance'
+import { dayOf } from './dates'
 
 type Advice = Schemas['Advice']
 type Reason = NonNullable<ReadyLine['reason']>
@@ -103,6 +105,7 @@ const CAUTIONS: Partial<Record<ReadyLine['kind'], string>> = {
 /** The field's words, in the chosen units. */
 export function useFieldWords() {
   const { number, quantity, units } = useUnits()
+  const { done } = useBalanceWords()
   const metric = () => units.value.length.name === 'mm'
 
   /** A setting of a trailing edge: "1 mm up", "½ mm left". */
@@ -125,15 +128,6 @@ export function useFieldWords() {
     metric() ? `${fixed(m_s, 1)} m/s` : `${fixed(m_s / 0.44704, 0)} mph`
   const sink = (m_s: number) =>
     metric() ? `${fixed(m_s, 2)} m/s` : `${fixed(m_s / 0.3048, 1)} ft/s`
-
-  const day = (at: string | null) =>
-    at
-      ? new Date(at).toLocaleDateString('en-GB', {
-          day: 'numeric',
-          month: 'short',
-          year: 'numeric',
-        })
-      : ''
 
   function clock(at: string | null): string {
     if (!at) return ''
@@ -221,7 +215,7 @@ export function useFieldWords() {
       case 'not_checked':
         return 'never checked by hand with this pack'
       case 'not_checked_since':
-        return `not checked since ${at}${said}`
+        return `not checked since ${at}${reason.at ? `: ${done({ ...reason, at: reason.at })}` : ''}`
       case 'doubtful':
         return `${reason.amount} ${reason.amount === 1 ? 'reading does' : 'readings do'} not fit`
     }
@@ -296,7 +290,7 @@ export function useFieldWords() {
     wind,
     sink,
     clock,
-    day,
+    day: dayOf,
     title,
     caution,
     why,

@@ -1,5 +1,11 @@
-import type { PanState } from '../api/client'
+import type { PanState, Unfit } from '../api/client'
 import { useUnits } from '../shared/units'
+
+/** Why a scale does not weigh a load well. */
+export const UNFIT: Record<Unfit, string> = {
+  too_light: 'too light for this scale: weigh several together',
+  near_its_end: "near the end of this scale's range",
+}
 
 type OddTare = NonNullable<PanState['note']>
 

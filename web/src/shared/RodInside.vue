@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useBalanceWords } from '../say/balance'
 import { METRICS, MISSING } from '../say/metrics'
 import { computed } from 'vue'
 import type { TargetAnswer } from '../api/client'
@@ -8,6 +9,7 @@ import { useBuild } from './useBuild'
 import { fixed, useUnits } from './units'
 import { percent, useVerdicts } from './verdicts'
 import TheseWords from './TheseWords.vue'
+const { done } = useBalanceWords()
 
 const props = defineProps<{ answer: TargetAnswer; limit: string }>()
 const { build, assessment, loadout, nameOf } = useBuild()
@@ -68,7 +70,7 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
       What is in hand is {{ thin(answer) }}. 100 ml of water weigh 100 g.
     </p>
     <p v-if="unchecked" class="wrong">
-      Not checked on the fingertips since: {{ unchecked.words }}.
+      Not checked on the fingertips since: {{ done(unchecked.since) }}.
     </p>
     <p v-if="answer.missing">To tell it: {{ MISSING[answer.missing] }}.</p>
     <p v-if="left">

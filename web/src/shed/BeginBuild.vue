@@ -67,15 +67,15 @@ async function begin() {
           v-model="purpose"
           label="What it is for"
           :items="purposes"
-          part-title="name"
-          part-value="id"
+          item-title="name"
+          item-value="id"
         />
         <PickList
           v-model="layout"
           label="How it is laid out"
           :items="layouts"
-          part-title="name"
-          part-value="id"
+          item-title="name"
+          item-value="id"
         />
         <v-text-field
           :model-value="limit.text.value"

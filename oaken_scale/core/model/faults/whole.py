@@ -27,6 +27,7 @@ def faults(build: Build) -> tuple[Fault, ...]:
     Plain ranges of single numbers are the edge's affair; this finds what only the whole shows.
 
     >>> from oaken_scale.core.model.lot import Use
+    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> tail = Part("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet-b", 5.0),))
     >>> faults(Build("b", "B", parts=(tail,)))[0].words
     'no lot "sheet-b" in this build; it has none'
