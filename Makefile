@@ -107,11 +107,14 @@ $(PAGES): $(BUILT_WITH) $(WEB_SOURCES)
 	@echo "Building the pages"
 	@cd web && npm run --silent build
 
-# The browser that the tests drive: the system's own, or Debian's package.
+# The browser that the tests drive: the system's own, or Debian's package. The one made for running
+# without a monitor comes first: a page starts in half the time.
+BROWSERS := chromium-headless-shell chromium chromium-browser google-chrome
 .PHONY: chromium
 chromium:
-	@command -v chromium >/dev/null || command -v chromium-browser >/dev/null || \
-	  command -v google-chrome >/dev/null || { \
-	    echo "Installing chromium, which the tests drive"; \
-	    SUDO=$$(test "$$(id -u)" = 0 || echo sudo); \
-	    $$SUDO apt-get update -qq && $$SUDO apt-get install -y -qq chromium >/dev/null; }
+	@for each in $(BROWSERS); do if command -v $$each >/dev/null; then exit 0; fi; done; \
+	  echo "Installing chromium, which the tests drive"; \
+	  SUDO=$$(test "$$(id -u)" = 0 || echo sudo); \
+	  $$SUDO apt-get update -qq; \
+	  $$SUDO apt-get install -y -qq chromium-headless-shell >/dev/null 2>&1 || \
+	  $$SUDO apt-get install -y -qq chromium >/dev/null

@@ -1,6 +1,5 @@
 """How soon the first parts stand on the screen, on a machine four times slower than this one."""
 
-import shutil
 import statistics
 import tempfile
 from pathlib import Path
@@ -8,6 +7,7 @@ from pathlib import Path
 from playwright.sync_api import Browser, sync_playwright
 
 from bench.servers import free_port, started
+from tests.browsers import QUIET, chromium_path
 
 SLOWER = 4
 FIRST_TAG = """new MutationObserver((_, all) => {
@@ -40,14 +40,14 @@ def first_parts(browser: Browser, url: str, is_warm: bool, times: int = 7) -> fl
 
 def pages() -> list[tuple[str, float]]:
     """What is measured, and its milliseconds; nothing where there is no browser."""
-    path = next(filter(None, map(shutil.which, ("chromium", "chromium-browser"))), None)
+    path = chromium_path()
     if path is None:
         return []
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         port = free_port()
         where = ["--port", str(port), "--database", str(Path(folder) / "demo.sqlite")]
         server = started(["-m", "oaken_scale.cli", "demo", *where], f"http://127.0.0.1:{port}/")
-        browser = playwright.chromium.launch(executable_path=path, args=["--no-sandbox"])
+        browser = playwright.chromium.launch(executable_path=path, args=[*QUIET])
         url = f"http://127.0.0.1:{port}/build/sandpiper/bench"
         try:
             return [

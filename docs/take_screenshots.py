@@ -1,7 +1,5 @@
 """Renew the pictures in docs/screenshots from the demo workshop: `make screenshots`."""
 
-import os
-import shutil
 import socket
 import subprocess
 import sys
@@ -11,6 +9,8 @@ import urllib.request
 from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
+
+from tests.browsers import QUIET, chromium_path
 
 PICTURES = Path(__file__).parent / "screenshots"
 DESK = {"width": 1280, "height": 800}
@@ -133,13 +133,10 @@ def field(phone: Page, desk: Page, url: str) -> None:
 
 def main() -> None:
     """Take every picture."""
-    path = next(filter(None, map(shutil.which, ("chromium", "chromium-browser", "google-chrome"))))
-    quiet = ["--disable-gpu", "--disable-background-networking", "--disable-sync"]
-    quiet += ["--no-sandbox"] if os.geteuid() == 0 else []
     PICTURES.mkdir(exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         server, url = serve(folder)
-        browser = playwright.chromium.launch(executable_path=path, args=quiet)
+        browser = playwright.chromium.launch(executable_path=chromium_path(), args=[*QUIET])
         desk = browser.new_context(viewport=DESK, locale="en-GB").new_page()
         bench(desk, url)
         desk.wait_for_timeout(500)

@@ -21,6 +21,7 @@ from hypothesis import settings
 from oaken_scale.api.app import create_app
 from oaken_scale.cli import main
 from oaken_scale.demo.workshop import load_demo
+from tests.browsers import QUIET, chromium_path
 from tests.http import HTTP
 
 if TYPE_CHECKING:
@@ -132,20 +133,10 @@ def chromium() -> Iterator:
     """The machine's own Chromium, without a monitor."""
     from playwright.sync_api import sync_playwright  # noqa: PLC0415
 
-    names = ("chromium", "chromium-browser", "google-chrome")
-    path = next((found for name in names if (found := shutil.which(name))), None)
+    path = chromium_path()
     assert path, "no Chromium here; `make test` installs it"
-    quiet = [
-        "--disable-gpu",
-        "--disable-background-networking",
-        "--disable-component-update",
-        "--disable-sync",
-        "--no-first-run",
-    ]
-    if os.geteuid() == 0:
-        quiet.append("--no-sandbox")
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path=path, args=quiet)
+        browser = playwright.chromium.launch(executable_path=path, args=[*QUIET])
         yield browser
         browser.close()
 

@@ -1,5 +1,6 @@
 import asyncio
 import json
+import os
 import subprocess
 from pathlib import Path
 
@@ -19,8 +20,8 @@ from tests.http import HTTP
 ROOT = Path(__file__).parents[2]
 WEB = ROOT / "web"
 
-FUZZED = 20
-"""Requests for each operation."""
+FUZZED = int(os.environ.get("FUZZED", "10"))
+"""Requests of each kind for each operation; more are sent where FUZZED says so."""
 
 LOOKED_FOR_S = 0.2
 

@@ -27,11 +27,9 @@ def test_the_page_on_the_screen_is_the_page_on_paper(paper):
     for text in shown:
         assert re.sub(r"\s", "", text) in words
     assert "undo" not in words
-    with paper.expect_popup() as opened:
+    with paper.context.expect_event("request", lambda asked: ".pdf" in asked.url) as asked:
         paper.get_by_role("link", name="PDF").click()
-    address = opened.value.url
-    opened.value.close()
-    made = PdfReader(BytesIO(paper.request.get(address).body()))
+    made = PdfReader(BytesIO(paper.request.get(asked.value.url).body()))
     text = re.sub(r"\s", "", made.pages[0].extract_text())
     assert all(re.sub(r"\s", "", each) in text for each in shown)
 
