@@ -1,28 +1,20 @@
 """What the tests share: an application over a fresh workshop, and a server as users run it."""
 
-import multiprocessing
-import os
 import shutil
-import socket
-import sys
-import time
 from collections.abc import Iterator
-from contextlib import redirect_stdout
 from dataclasses import dataclass, field
 from pathlib import Path
 from typing import TYPE_CHECKING
 from urllib.parse import urlsplit
 
-import httpx
 import pytest
 from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from oaken_scale.api.app import create_app
-from oaken_scale.cli import main
 from oaken_scale.demo.workshop import load_demo
 from tests.browsers import QUIET, chromium_path
-from tests.http import HTTP
+from tests.server import Server
 
 if TYPE_CHECKING:
     from playwright.sync_api import BrowserContext, Page
@@ -54,52 +46,6 @@ def demo(tmp_path: Path, demo_file: Path) -> Iterator[TestClient]:
     shutil.copy(demo_file, tmp_path / "demo.sqlite")
     with TestClient(create_app(tmp_path / "demo.sqlite")) as opened:
         yield opened
-
-
-# Servers are forked off a process that has read the product's modules already: each starts in a
-# fraction of a second, and is killed like any other. That `oaken-scale` starts, test_cli tries.
-FORKS = multiprocessing.get_context("forkserver")
-FORKS.set_forkserver_preload(["oaken_scale.cli"])
-
-
-def _serve(arguments: list[str]) -> None:
-    with Path(os.devnull).open("w") as nowhere, redirect_stdout(nowhere):
-        sys.exit(main(arguments))
-
-
-@dataclass
-class Server:
-    """A server in a process of its own, as `oaken-scale` runs it."""
-
-    command: str
-    database: Path
-    port: int = 0
-    process: multiprocessing.process.BaseProcess | None = None
-    more: tuple[str, ...] = ()
-
-    @property
-    def url(self) -> str:
-        return f"http://127.0.0.1:{self.port}"
-
-    def start(self, port: int = 0) -> "Server":
-        with socket.socket() as free:
-            free.bind(("127.0.0.1", 0))
-            self.port = port or free.getsockname()[1]
-        arguments = [self.command, "--port", str(self.port), "--database", str(self.database)]
-        arguments += self.more
-        self.process = FORKS.Process(target=_serve, args=(arguments,), daemon=True)
-        self.process.start()
-        for _ in range(600):
-            try:
-                HTTP.get(f"{self.url}/api/v1/builds", timeout=1)
-                return self
-            except httpx.HTTPError:
-                time.sleep(0.05)
-        raise RuntimeError("the server did not start")
-
-    def kill(self) -> None:
-        self.process.kill()
-        self.process.join()
 
 
 @pytest.fixture

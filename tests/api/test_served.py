@@ -9,8 +9,8 @@ import httpx
 import pytest
 
 from tests.api.asking import begin, part, reading
-from tests.conftest import Server
 from tests.http import HTTP
+from tests.server import Server
 
 
 class Page:

@@ -4,8 +4,8 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.waits import build_told, until
-from tests.conftest import Server
 from tests.http import HTTP
+from tests.server import Server
 
 
 def rod(page, kind: str) -> str:

@@ -5,7 +5,7 @@ import socket
 import pytest
 from playwright.sync_api import expect
 
-from tests.conftest import Server
+from tests.server import Server
 
 
 def free_port() -> int:
