@@ -13,7 +13,7 @@ from oaken_scale.core.changes.drive import runs_stay
 from oaken_scale.core.flight.forecast import Point
 from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.outliers import Doubt
-from oaken_scale.core.material.joint_clock import Adhesive, adhesive, own_adhesives
+from oaken_scale.core.material.joint_clock import Adhesive, Free, adhesive, own_adhesives
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
@@ -246,7 +246,7 @@ class Meanwhile:
     """The server's time, and what can be weighed while joints set."""
 
     now: datetime
-    free: tuple[str, ...]
+    free: Free
 
 
 @dataclass(frozen=True, slots=True)

@@ -73,10 +73,12 @@ def test_times_out_of_order_are_refused(demo):
 def test_meanwhile_tells_the_time_and_what_is_free(demo):
     first = demo.get(f"{AT}/meanwhile").json()
     assert abs(datetime.fromisoformat(first["now"]) - datetime.now(UTC)) < timedelta(seconds=5)
-    assert len(first["free"]) == 3
-    ids = {each["name"]: each["id"] for each in demo.get(AT).json()["build"]["parts"]}
-    spread(demo, parts=[ids[first["free"][0]]])
-    assert first["free"][0] not in demo.get(f"{AT}/meanwhile").json()["free"]
+    free = first["free"]
+    assert len(free["suggestions"]) + len(free["parts"]) == 3
+    named = [each["part"] for each in free["suggestions"] if each["part"]] + free["parts"]
+    spread(demo, parts=[named[0]])
+    later = demo.get(f"{AT}/meanwhile").json()["free"]
+    assert named[0] not in [*later["parts"], *(each["part"] for each in later["suggestions"])]
 
 
 def test_glueing_is_one_act_the_bead_becomes_a_part(demo):

@@ -164,3 +164,49 @@ def test_what_a_variant_changed_is_said_in_the_chosen_units(page, sandpiper, dem
     expect(page.locator("[data-variant=Longer]")).to_contain_text(
         "span 40.00 to 50.00 in; Pack 1.00 in forward; Fin in red; and 2 more"
     )
+
+
+@pytest.mark.parametrize(
+    ("next_one", "units", "says"),
+    [
+        ({"lot": "sheet-a"}, "imperial", "a 3.94 in square of Sheet A, both papers"),
+        ({"lot": "sheet-a"}, "metric", "a 100 mm square of Sheet A, both papers"),
+        ({"run": "big"}, "metric", "a run on the stand with 3-cell 1300"),
+        ({"parts": ["wing"], "together": "whole_plane", "called": "No camera"}, "metric",
+         "the whole plane, No camera"),
+        ({"parts": ["wing"], "together": "as_it_is", "called": "Fin"}, "metric",
+         "Fin, as it is now"),
+        ({"parts": ["wing"], "together": "assembly", "called": "Wing"}, "metric",
+         "Wing, put together"),
+        ({"scale": "kitchen"}, "metric", "a known weight on Kitchen scale"),
+    ],
+)  # fmt: skip
+def test_what_to_weigh_next_is_said_in_the_chosen_units(
+    page, told_otherwise, next_one, units, says
+):
+    blank = {
+        "part": None, "lot": None, "share": 0.5, "goal": "auw", "because": "joined", "parts": [],
+        "scale": None, "run": None, "lots": [], "made_of_it": 2, "together": None, "called": "",
+    }  # fmt: skip
+    told_otherwise("bench", units, lambda told: told.update(weigh_next=[{**blank, **next_one}]))
+    expect(page.get_by_role("heading", name=f"Weigh next: {says}")).to_be_visible()
+
+
+def test_what_is_odd_in_a_drawing_is_said_in_the_chosen_units(page, sandpiper):
+    page.add_init_script("localStorage.setItem('oaken-scale-units', 'imperial')")
+    odd = [{"kind": "drawn_twice", "count": 1}, {"kind": "encloses_nothing", "count": 2}]
+
+    def answered(route):
+        told = route.fetch().json()
+        told["parts"][0]["flaw"] = {"kind": "crosses_itself", "x_mm": 25.4, "y_mm": 50.8}
+        route.fulfill(json={**told, "odd": odd})
+
+    page.route("**/api/v1/outlines?**", answered)
+    page.goto(f"{sandpiper}/stock?on=outlines")
+    page.locator("input[type=file]").first.set_input_files("docs/examples/tail.svg")
+    room = page.get_by_role("region", name="Drawing")
+    expect(room).to_contain_text("One outline is drawn twice and counts once.")
+    expect(room).to_contain_text("2 closed paths enclose nothing.")
+    expect(page.locator("main")).to_contain_text(
+        "crosses itself near 1.00, 2.00 in; mend it in the drawing"
+    )

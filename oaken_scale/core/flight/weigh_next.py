@@ -53,18 +53,26 @@ class Because(StrEnum):
     NOT_WITH_THIS_PACK = "not_with_this_pack"
 
 
+class Together(StrEnum):
+    """What several parts on the pan are."""
+
+    WHOLE_PLANE = "whole_plane"
+    AS_IT_IS = "as_it_is"
+    ASSEMBLY = "assembly"
+
+
 @dataclass(frozen=True, slots=True)
 class Suggestion:
-    """One thing to weigh: a part, a sample of a lot, or several together, and why in one line.
+    """One thing to weigh: a part, a sample of a lot, or several together, and why.
 
-    ``parts`` go on the pan together: an assembly, or the whole plane; ``part`` alone; on ``scale``
-    a known weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part
-    of the goal's variance that this would take away.
+    ``parts`` go on the pan ``together``: the plane as the loadout ``called`` so flies it, the part
+    called so with what was done to it, or the assembly; ``part`` alone; on ``scale`` a known
+    weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part of the
+    goal's variance that this would take away.
     """
 
     part: str | None
     lot: str | None
-    name: str
     share: float
     goal: TargetKind
     because: Because
@@ -73,6 +81,8 @@ class Suggestion:
     run: str | None = None
     lots: tuple[str, ...] = ()
     made_of_it: int = 0
+    together: Together | None = None
+    called: str = ""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -179,8 +189,8 @@ def checks_of_scales(build: Build, answers: Iterable[Answer]) -> tuple[Suggestio
     for answer in answers:
         scale = next((s for s in build.scales if s.id == answer.unchecked_scale), None)
         if scale is not None and scale.id not in found:
-            name, why = f"a known weight on {scale.name}", Because.SCALE_UNCHECKED
-            found[scale.id] = Suggestion(None, None, name, 0.0, answer.kind, why, scale=scale.id)
+            why = Because.SCALE_UNCHECKED
+            found[scale.id] = Suggestion(None, None, 0.0, answer.kind, why, scale=scale.id)
     return tuple(found.values())
 
 
@@ -193,7 +203,8 @@ def most_g(scale: Scale) -> float:
 class _Group:
     """Things that can go on the pan together; ``load`` (N,) counts those ``inside`` (N,)."""
 
-    name: str
+    together: Together
+    called: str
     inside: Flags
     load: Vector
     count: int
@@ -230,23 +241,23 @@ def _groups(
     stands. Their loads together (any, N), and which parts are parts that something was done to,
     with that, shape (N,)."""
     build, trait = Build("", "", parts=parts, loadouts=loadouts), traits(parts)
-    groups: list[tuple[str, Flags]] = []
+    groups: list[tuple[Together, str, Flags]] = []
     pieces = np.zeros(len(parts), dtype=bool)
     for loadout in loadouts or (None,):
-        label = f"the whole plane, {loadout.name}" if loadout else "the whole plane"
-        groups.append((label, np.array(build.aboard(loadout), dtype=bool)))
+        inside = np.array(build.aboard(loadout), dtype=bool)
+        groups.append((Together.WHOLE_PLANE, loadout.name if loadout else "", inside))
     for i in np.flatnonzero(trait.host).tolist():
         inside = np.array([parts[i].id in (part.id, part.host) for part in parts], dtype=bool)
         inside &= trait.there
         pieces |= inside
-        groups.append((f"{parts[i].name}, as it is now", inside))
+        groups.append((Together.AS_IT_IS, parts[i].name, inside))
     for name, members in zip(*membership(parts), strict=True):
         if name:
-            groups.append((f"{name.split(WITHIN)[-1]}, put together", members))
-    alike = {inside.tobytes(): (name, inside) for name, inside in groups}
+            groups.append((Together.ASSEMBLY, name.split(WITHIN)[-1], members))
+    alike = {each[-1].tobytes(): each for each in groups}
     told = tuple(
-        _Group(name, inside, inside.astype(float), int(inside.sum()))
-        for name, inside in alike.values()
+        _Group(together, called, inside, inside.astype(float), int(inside.sum()))
+        for together, called, inside in alike.values()
         if inside.sum() > 1
     )
     loads = np.array([group.load for group in told]).reshape(len(told), len(parts))
@@ -261,7 +272,9 @@ def _listed(parts: tuple[Part, ...]) -> NDArray[np.bool_]:
 
 def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) -> Suggestion:
     parts = tuple(build.parts[i].id for i in np.flatnonzero(group.inside))
-    return Suggestion(None, None, group.name, share, kind, Because.JOINED, parts)
+    return Suggestion(
+        None, None, share, kind, Because.JOINED, parts, together=group.together, called=group.called
+    )
 
 
 def settled(answer: Answer) -> bool:
@@ -292,12 +305,9 @@ def _suggest(build: Build, column: int, first: int, share: float, kind: TargetKi
     if column < len(build.lots):
         lot = build.lots[column]
         cut = sum(1 for part in build.parts if any(use.lot == lot.id for use in part.uses))
-        piece = "a 100 mm square" if lot.unit is LotUnit.DM2 else "one metre"
-        return Suggestion(
-            None, lot.id, f"{piece} of {lot.name}", share, kind, Because.PARTS_OF, made_of_it=cut
-        )
+        return Suggestion(None, lot.id, share, kind, Because.PARTS_OF, made_of_it=cut)
     part = build.parts[column - first]
     lots = tuple(lot.id for lot in build.lots if any(use.lot == lot.id for use in part.uses))
     known = {Pedigree.GUESS: Because.GUESS, Pedigree.LISTING: Because.LISTING}
     because = known.get(part.pedigree, Because.TELLS_OF)
-    return Suggestion(part.id, None, part.name, share, kind, because, lots=lots)
+    return Suggestion(part.id, None, share, kind, because, lots=lots)

@@ -8,6 +8,7 @@ import re
 from collections import defaultdict
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from enum import StrEnum
 from math import dist
 from typing import Final
 
@@ -69,6 +70,22 @@ class Box:
     bottom_mm: float
 
 
+class FlawKind(StrEnum):
+    """Why a part that a drawing offers cannot be kept as it is."""
+
+    CROSSES_ITSELF = "crosses_itself"
+    HOLES_LEAVE_NOTHING = "holes_leave_nothing"
+
+
+@dataclass(frozen=True, slots=True)
+class OutlineFlaw:
+    """Why, and near which point of the drawing [mm]; None where that is not known."""
+
+    kind: FlawKind
+    x_mm: float | None = None
+    y_mm: float | None = None
+
+
 @dataclass(frozen=True, slots=True)
 class Candidate:
     """A part that a drawing offers.
@@ -85,7 +102,7 @@ class Candidate:
     box: Box
     holes: int
     rings: tuple[tuple[Corner, ...], ...]
-    flaw: str | None = None
+    flaw: OutlineFlaw | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,9 +115,26 @@ class OpenPath:
     length_mm: float
 
 
+class OutlineOddity(StrEnum):
+    """What was set right in a drawing, or left out."""
+
+    SHARED_EDGES = "shared_edges"
+    ENCLOSES_NOTHING = "encloses_nothing"
+    DRAWN_TWICE = "drawn_twice"
+
+
+@dataclass(frozen=True, slots=True)
+class OddOutline:
+    """What was odd, and how many times."""
+
+    kind: OutlineOddity
+    count: int
+
+
 @dataclass(frozen=True, slots=True)
 class Outlines:
-    """The parts that a drawing offers, the paths left open, and what was set right or left out.
+    """The parts that a drawing offers, the paths left open, what was odd, and what its reader left
+    out, in ``notes``.
 
     ``mm_per_unit`` is None where the drawing has no scale: then sizes are in its own unit, as if
     mm, until one true length is known.
@@ -108,6 +142,7 @@ class Outlines:
 
     parts: tuple[Candidate, ...]
     open: tuple[OpenPath, ...]
+    odd: tuple[OddOutline, ...]
     notes: tuple[str, ...]
     mm_per_unit: float | None
     width_mm: float
@@ -136,15 +171,12 @@ def outlines(
     """
     scale = drawing.mm_per_unit if mm_per_unit is None else mm_per_unit
     curves = [replace(each, points=each.points * (scale or 1.0)) for each in drawing.curves]
-    notes = list(drawing.notes)
+    odd: list[OddOutline] = []
     closed = [each for each in curves if each.closed]
     loops, left, shared = _chained([each for each in curves if not each.closed], close_within_mm)
     if shared:
-        notes.append(
-            f"{shared} parts share edges that are drawn once; if such a line only marks a fold, "
-            "leave it out of the file, or choose the parts to keep."
-        )
-    rings, flawed = _polygons([*closed, *loops], notes)
+        odd.append(OddOutline(OutlineOddity.SHARED_EDGES, shared))
+    rings, flawed = _polygons([*closed, *loops], odd)
     parts = _nested(rings, is_to_cut)
     named = _named(parts, drawing.labels, scale or 1.0)
     everything = np.vstack([each.points for each in curves]) if curves else np.zeros((1, 2))
@@ -155,7 +187,8 @@ def outlines(
             OpenPath(each.name, each.layer, dist(each.points[0], each.points[-1]), _length(each))
             for each in left
         ),
-        notes=tuple(notes),
+        odd=tuple(odd),
+        notes=drawing.notes,
         mm_per_unit=scale,
         width_mm=float(size[0]),
         height_mm=float(size[1]),
@@ -258,7 +291,7 @@ def _chain(curves: list[Curve], tolerance: float) -> tuple[list[Curve], list[Cur
     return loops, left
 
 
-def _polygons(curves: list[Curve], notes: list[str]) -> tuple[list[_Ring], list[Candidate]]:
+def _polygons(curves: list[Curve], odd: list[OddOutline]) -> tuple[list[_Ring], list[Candidate]]:
     """Closed curves as polygons; what crosses itself comes back as a flawed candidate."""
     rings: list[_Ring] = []
     flawed: list[Candidate] = []
@@ -294,12 +327,9 @@ def _polygons(curves: list[Curve], notes: list[str]) -> tuple[list[_Ring], list[
         seen[key].append(shape)
         rings.append(_Ring(curve, shape, []))
     if empty:
-        notes.append(
-            _counted(empty, "closed path encloses nothing", "closed paths enclose nothing")
-        )
+        odd.append(OddOutline(OutlineOddity.ENCLOSES_NOTHING, empty))
     if twice:
-        notes.append(_counted(twice, "outline is drawn twice and counts once",
-                              "outlines are drawn twice and count once"))  # fmt: skip
+        odd.append(OddOutline(OutlineOddity.DRAWN_TWICE, twice))
     return rings, flawed
 
 
@@ -312,7 +342,7 @@ def _same(one: Polygon, other: Polygon) -> bool:
 
 def _crossing(curve: Curve, shape: Polygon) -> Candidate:
     where = re.search(r"\[(-?[\d.e+]+) (-?[\d.e+]+)", explain_validity(shape))
-    at = f" near {float(where[1]):.0f}, {float(where[2]):.0f} mm" if where else ""
+    at = (float(where[1]), float(where[2])) if where else (None, None)
     hull = shape.convex_hull
     return Candidate(
         name=_plain_name(curve.name),
@@ -323,7 +353,7 @@ def _crossing(curve: Curve, shape: Polygon) -> Candidate:
         box=_box(hull),
         holes=0,
         rings=(_picture(curve.points),),
-        flaw=f"crosses itself{at}; mend it in the drawing",
+        flaw=OutlineFlaw(FlawKind.CROSSES_ITSELF, *at),
     )
 
 
@@ -362,7 +392,7 @@ def _part(ring: _Ring, is_to_cut: bool) -> Candidate:
         box=_box(ring.shape),
         holes=len(ring.holes),
         rings=tuple(_true(each) if is_to_cut else _picture(each) for each in curves),
-        flaw=None if area >= LEAST_MM2 else "its holes leave nothing of it",
+        flaw=None if area >= LEAST_MM2 else OutlineFlaw(FlawKind.HOLES_LEAVE_NOTHING),
     )
 
 
@@ -417,7 +447,3 @@ def _named(parts: list[Candidate], labels: Iterable[Label], scale: float) -> lis
             name = f"Part {numbers}"
         told.append(replace(part, name=name))
     return told
-
-
-def _counted(number: int, one: str, several: str) -> str:
-    return f"One {one}." if number == 1 else f"{number} {several}."

@@ -165,23 +165,36 @@ def setting(build: Build, now: datetime) -> frozenset[str]:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Free:
+    """What can be weighed while joints set: the ``suggestions`` that hold nothing which sets, the
+    most telling first, and then ``parts`` that no pan has felt yet."""
+
+    suggestions: tuple[Suggestion, ...]
+    parts: tuple[str, ...]
+
+
 def meanwhile(
     build: Build, suggestions: tuple[Suggestion, ...], now: datetime, most: int = 3
-) -> tuple[str, ...]:
-    """Names of what can be weighed while joints set: the most telling first, all of it free.
+) -> Free:
+    """What can be weighed while joints set, at ``most`` so many things of it.
 
-    After the suggestions come the parts that no pan has felt yet.
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> plane = Build("b", "B", parts=(Part("fin", "Fin", Pedigree.GUESS, stated_g=4.0),))
+    >>> meanwhile(plane, (), datetime(2026, 3, 7)).parts
+    ('fin',)
     """
     held = setting(build, now)
-    names = [each.name for each in suggestions if each.part is None or each.part not in held]
+    free = [each for each in suggestions if held.isdisjoint((each.part, *each.parts))]
+    told = {each.part for each in free}
     felt = {load.part for weighing in build.weighings for load in weighing.pan.loads}
-    names += [
-        part.name
+    parts = [
+        part.id
         for part in build.parts
         if not part.retired
         and part.pedigree not in NOT_ALONE
         and part.id not in felt
         and part.id not in held
-        and part.name not in names
+        and part.id not in told
     ]
-    return tuple(names[:most])
+    return Free(tuple(free[:most]), tuple(parts[: max(most - len(free), 0)]))

@@ -50,9 +50,8 @@ def telling_runs(
         return ()
     guess = known[best.id] is HowKnown.GUESS
     because = Because.NEVER_RUN if guess else Because.NOT_WITH_THIS_PACK
-    name = f"a run on the stand with {best.name}"
     kind = TargetKind.THRUST_TO_WEIGHT
-    return (Suggestion(None, None, name, share[best], kind, because, run=best.id),)
+    return (Suggestion(None, None, share[best], kind, because, run=best.id),)
 
 
 def in_their_order(

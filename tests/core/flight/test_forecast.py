@@ -6,6 +6,7 @@ import pytest
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.forecast import POINTS, behind, lessons, narrowing
+from oaken_scale.core.flight.weigh_next import Together
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.build import Build
@@ -102,9 +103,9 @@ def test_your_glue_runs_so_many_times_its_figure():
 
 
 @pytest.mark.parametrize(
-    ("assembly", "name"), [("Wing", "Wing, put together"), ("", "the whole plane")]
+    ("assembly", "together"), [("Wing", Together.ASSEMBLY), ("", Together.WHOLE_PLANE)]
 )
-def test_what_was_felt_piece_by_piece_is_worth_weighing_whole(assembly, name):
+def test_what_was_felt_piece_by_piece_is_worth_weighing_whole(assembly, together):
     """Two halves, each weighed with the glue on it: the whole is unsure by the glue alone."""
     parts = (
         Part("left", "Left", Pedigree.GUESS, assembly, stated_g=40.0),
@@ -119,7 +120,8 @@ def test_what_was_felt_piece_by_piece_is_worth_weighing_whole(assembly, name):
         reading(2, 48.0, {"right": 1.0, "glue": 1.0}),
     )
     best = assess(build).weigh_next[0]
-    assert (best.name, best.parts) == (name, ("left", "right", "glue"))
+    assert (best.together, best.called) == (together, assembly)
+    assert best.parts == ("left", "right", "glue")
     assert best.share > 0.99
     whole = with_readings(build, reading(3, 87.0, dict.fromkeys(best.parts, 1.0)))
     assert not any(each.parts for each in assess(whole).weigh_next)

@@ -6,6 +6,7 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.stages import reference_of
+from oaken_scale.core.flight.weigh_next import Together
 from oaken_scale.core.ledger.assembly import assemblies, chain, done_to
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Group, Part, Pedigree
@@ -93,7 +94,7 @@ def test_weigh_next_takes_a_repaired_part_as_it_is_now():
     offered = assess(patched).weigh_next
     assert all(each.part not in ("panel", "patch") for each in offered)
     whole = next(each for each in offered if set(each.parts) == {"panel", "patch"})
-    assert whole.name == "Panel, as it is now"
+    assert (whole.together, whole.called) == (Together.AS_IT_IS, "Panel")
 
 
 def test_an_assembly_within_another_is_offered_by_its_own_name():

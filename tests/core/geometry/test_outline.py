@@ -8,7 +8,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oaken_scale.core.geometry.curves import Curve
-from oaken_scale.core.geometry.outline import Box, Drawing, Label, outlines
+from oaken_scale.core.geometry.outline import (
+    Box,
+    Drawing,
+    FlawKind,
+    Label,
+    OddOutline,
+    OutlineFlaw,
+    OutlineOddity,
+    outlines,
+)
 from oaken_scale.core.geometry.placing import Aft, Cut, Datum, Lie, Placing, parts_from, station
 from oaken_scale.core.geometry.shape import (
     CutOut,
@@ -65,7 +74,7 @@ def test_an_outline_drawn_twice_counts_once_whichever_way_round():
     again = Curve(np.roll(square.points[::-1], 2, axis=0) + 0.01, True)
     told = offered(square, again)
     assert [part.area_dm2 for part in told.parts] == [pytest.approx(0.25)]
-    assert told.notes == ("One outline is drawn twice and counts once.",)
+    assert told.odd == (OddOutline(OutlineOddity.DRAWN_TWICE, 1),)
 
 
 def test_a_loop_of_lines_closes_in_any_order_and_direction():
@@ -97,7 +106,7 @@ def test_an_open_path_closes_only_when_asked_and_near_enough():
 def test_a_crossing_is_said_where_it_is():
     bow = Curve(np.array([(0, 0), (40, 40), (40, 0), (0, 40)], dtype=float), True, "Bow")
     (part,) = offered(bow).parts
-    assert part.flaw == "crosses itself near 20, 20 mm; mend it in the drawing"
+    assert part.flaw == OutlineFlaw(FlawKind.CROSSES_ITSELF, 20.0, 20.0)
     assert part.area_dm2 == 0
 
 
@@ -105,7 +114,7 @@ def test_what_encloses_nothing_is_left_out_and_said():
     flat = Curve(np.array([(0, 0), (40, 0), (20, 0)], dtype=float), True)
     told = offered(flat, rectangle(0, 0, 0.5, 0.5))
     assert told.parts == ()
-    assert told.notes == ("2 closed paths enclose nothing.",)
+    assert told.odd == (OddOutline(OutlineOddity.ENCLOSES_NOTHING, 2),)
 
 
 def test_words_on_a_part_name_it_and_made_up_names_do_not():
@@ -250,7 +259,7 @@ def test_parts_that_share_an_edge_drawn_once_are_both_parts():
     told = outlines(Drawing((*walls, *edges)))
     assert sorted(each.area_dm2 * 1e4 for each in told.parts) == pytest.approx([1500, 2000, 2500])
     assert told.open == ()
-    assert "share edges" in " ".join(told.notes)
+    assert OutlineOddity.SHARED_EDGES in [each.kind for each in told.odd]
 
 
 def test_a_line_that_ends_on_the_middle_of_another_parts_two():
@@ -273,7 +282,7 @@ def test_a_loop_without_branches_is_walked_as_before():
     pieces = (line((0, 0), (60, 0)), line((60, 40), (60, 0)), line((60, 40), (0, 40), (0, 0)))
     told = outlines(Drawing(pieces))
     assert [round(each.area_dm2 * 1e4) for each in told.parts] == [2400]
-    assert told.notes == ()
+    assert told.odd == ()
 
 
 def test_lines_of_other_layers_do_not_part_what_they_cross():

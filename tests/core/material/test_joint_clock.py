@@ -6,6 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oaken_scale.core.assess import assess
+from oaken_scale.core.flight.weigh_next import Because, Suggestion
 from oaken_scale.core.material.joint_clock import (
     ADHESIVES,
     JointStage,
@@ -21,6 +22,7 @@ from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import Curing, Lot, LotKind, LotUnit
+from oaken_scale.core.model.target import TargetKind
 from tests.benches import case_l, reading
 
 SPREAD = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
@@ -74,16 +76,28 @@ def test_parts_are_free_once_their_joint_may_be_handled():
 
 def test_meanwhile_names_what_is_free_most_telling_first():
     build = replace(case_l(), joints=(joint("epoxy", "wing"),))
-    told = meanwhile(build, assess(build).weigh_next, after(5))
-    assert "wing" not in told
-    assert told[0] == "fuselage"
-    assert meanwhile(build, assess(build).weigh_next, after(25))[0] == "wing"
-    assert "glue" not in meanwhile(build, (), after(5), most=9)
+    suggestions = assess(build).weigh_next
+    told = meanwhile(build, suggestions, after(5))
+    assert told.suggestions[0].part == "fuselage"
+    assert not any("wing" in (each.part, *each.parts) for each in told.suggestions)
+    assert "wing" not in told.parts
+    assert meanwhile(build, suggestions, after(25)).suggestions[0].part == "wing"
+    assert "glue" not in meanwhile(build, (), after(5), most=9).parts
+
+
+def test_nothing_that_holds_a_setting_part_is_named_meanwhile():
+    build = replace(case_l(), joints=(joint("epoxy", "wing"),))
+    whole = Suggestion(None, None, 0.9, TargetKind.AUW, Because.JOINED, ("wing", "tail"))
+    tail = Suggestion("tail", None, 0.5, TargetKind.AUW, Because.GUESS)
+    assert meanwhile(build, (whole, tail), after(5)).suggestions == (tail,)
+    assert meanwhile(build, (whole, tail), after(25)).suggestions == (whole, tail)
+    few = meanwhile(build, (whole, tail), after(25), most=1)
+    assert (few.suggestions, few.parts) == ((whole,), ())
 
 
 def test_what_was_weighed_is_not_named_again():
     build = case_l((reading(1, 90.2, "wing"),))
-    assert "wing" not in meanwhile(build, (), after(5), most=9)
+    assert "wing" not in meanwhile(build, (), after(5), most=9).parts
 
 
 @pytest.mark.parametrize(

@@ -47,7 +47,6 @@ def test_the_pack_whose_verdict_is_open_is_run():
     ratio = [next(a.value for a in each.answers if a.kind == "thrust_to_weight") for each in told]
     (found,) = asking(ratio[0])
     assert (found.run, found.goal) == ("big", TargetKind.THRUST_TO_WEIGHT)
-    assert found.name == "a run on the stand with 3-cell 1300"
     assert found.because is Because.NEVER_RUN
     (other,) = asking(ratio[1])
     assert other.run == "small"
@@ -81,9 +80,9 @@ def test_a_settled_verdict_asks_for_no_run():
 
 def test_a_run_stands_before_what_tells_less():
     def one(name: str, share: float) -> Suggestion:
-        return Suggestion(None, None, name, share, TargetKind.AUW, "")
+        return Suggestion(None, None, share, TargetKind.AUW, Because.GUESS, called=name)
 
     weighings = (one("a", 0.6), one("b", 0.2))
     for share, order in ((0.9, "rab"), (0.4, "arb"), (0.1, "abr")):
         told = in_their_order(weighings, (one("r", share),))
-        assert "".join(each.name for each in told) == order
+        assert "".join(each.called for each in told) == order

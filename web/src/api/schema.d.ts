@@ -3807,8 +3807,7 @@ export interface components {
                 number,
                 number
             ][][];
-            /** Flaw */
-            flaw?: string | null;
+            flaw?: components["schemas"]["OutlineFlaw"] | null;
         };
         /**
          * CardTaken
@@ -5454,6 +5453,12 @@ export interface components {
             which?: number;
         };
         /**
+         * FlawKind
+         * @description Why a part that a drawing offers cannot be kept as it is.
+         * @enum {string}
+         */
+        FlawKind: "crosses_itself" | "holes_leave_nothing";
+        /**
          * Flew
          * @description How often something flew, and for how many minutes.
          */
@@ -5808,6 +5813,17 @@ export interface components {
             width_mm: number;
             /** Height Mm */
             height_mm: number;
+        };
+        /**
+         * Free
+         * @description What can be weighed while joints set: the ``suggestions`` that hold nothing which sets, the
+         *     most telling first, and then ``parts`` that no pan has felt yet.
+         */
+        Free: {
+            /** Suggestions */
+            suggestions: components["schemas"]["Suggestion"][];
+            /** Parts */
+            parts: string[];
         };
         /**
          * Freight
@@ -6992,8 +7008,7 @@ export interface components {
              * Format: date-time
              */
             now: string;
-            /** Free */
-            free: string[];
+            free: components["schemas"]["Free"];
         };
         /**
          * Measure
@@ -7782,6 +7797,15 @@ export interface components {
             counted_dm2: number;
         };
         /**
+         * OddOutline
+         * @description What was odd, and how many times.
+         */
+        OddOutline: {
+            kind: components["schemas"]["OutlineOddity"];
+            /** Count */
+            count: number;
+        };
+        /**
          * OddProportion
          * @description One warning: a ratio and what is usual of it, or the ``surfaces`` that it is about.
          */
@@ -7958,8 +7982,26 @@ export interface components {
             untouched: boolean;
         };
         /**
+         * OutlineFlaw
+         * @description Why, and near which point of the drawing [mm]; None where that is not known.
+         */
+        OutlineFlaw: {
+            kind: components["schemas"]["FlawKind"];
+            /** X Mm */
+            x_mm?: number | null;
+            /** Y Mm */
+            y_mm?: number | null;
+        };
+        /**
+         * OutlineOddity
+         * @description What was set right in a drawing, or left out.
+         * @enum {string}
+         */
+        OutlineOddity: "shared_edges" | "encloses_nothing" | "drawn_twice";
+        /**
          * Outlines
-         * @description The parts that a drawing offers, the paths left open, and what was set right or left out.
+         * @description The parts that a drawing offers, the paths left open, what was odd, and what its reader left
+         *     out, in ``notes``.
          *
          *     ``mm_per_unit`` is None where the drawing has no scale: then sizes are in its own unit, as if
          *     mm, until one true length is known.
@@ -7969,6 +8011,8 @@ export interface components {
             parts: components["schemas"]["Candidate"][];
             /** Open */
             open: components["schemas"]["OpenPath"][];
+            /** Odd */
+            odd: components["schemas"]["OddOutline"][];
             /** Notes */
             notes: string[];
             /** Mm Per Unit */
@@ -10406,19 +10450,18 @@ export interface components {
         };
         /**
          * Suggestion
-         * @description One thing to weigh: a part, a sample of a lot, or several together, and why in one line.
+         * @description One thing to weigh: a part, a sample of a lot, or several together, and why.
          *
-         *     ``parts`` go on the pan together: an assembly, or the whole plane; ``part`` alone; on ``scale``
-         *     a known weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part
-         *     of the goal's variance that this would take away.
+         *     ``parts`` go on the pan ``together``: the plane as the loadout ``called`` so flies it, the part
+         *     called so with what was done to it, or the assembly; ``part`` alone; on ``scale`` a known
+         *     weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part of the
+         *     goal's variance that this would take away.
          */
         Suggestion: {
             /** Part */
             part: string | null;
             /** Lot */
             lot: string | null;
-            /** Name */
-            name: string;
             /** Share */
             share: number;
             goal: components["schemas"]["TargetKind"];
@@ -10442,6 +10485,12 @@ export interface components {
              * @default 0
              */
             made_of_it?: number;
+            together?: components["schemas"]["Together-Output"] | null;
+            /**
+             * Called
+             * @default
+             */
+            called?: string;
         };
         /**
          * Surface
@@ -10989,7 +11038,7 @@ export interface components {
          * Together
          * @description Parts that go to another build together; with ``copy`` the like of them goes there.
          */
-        Together: {
+        "Together-Input": {
             /**
              * Words
              * @default
@@ -11010,6 +11059,12 @@ export interface components {
              */
             copy_them?: boolean;
         };
+        /**
+         * Together
+         * @description What several parts on the pan are.
+         * @enum {string}
+         */
+        "Together-Output": "whole_plane" | "as_it_is" | "assembly";
         /**
          * Touched
          * @description One thing that a change touched: the field of the build that it stands in, what was done to
@@ -14385,7 +14440,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Together"];
+                "application/json": components["schemas"]["Together-Input"];
             };
         };
         responses: {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { UNFIT, useOddTare } from '../say/tare'
-import { useWhyNext } from '../say/weighNext'
+import { useWeighNext } from '../say/weighNext'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useQuantity } from '../shared/useQuantity'
@@ -11,7 +11,7 @@ import { useBench } from './useBench'
 import { useDoubts, useSuspicion } from './useDoubts'
 import { useReading } from './useReading'
 
-const whyNext = useWhyNext()
+const { what, why: whyNext } = useWeighNext()
 const oddTare = useOddTare()
 
 const { build, assessment } = useBuild()
@@ -68,7 +68,7 @@ const leftOff = computed(() => {
 const then = computed(() =>
   (assessment.value?.weigh_next ?? [])
     .slice(1)
-    .map((each) => each.name.toLowerCase())
+    .map((each) => what(each).toLowerCase())
     .join(', '),
 )
 
@@ -169,7 +169,7 @@ defineExpose({ type })
     </p>
     <div v-if="next" class="next">
       <div class="head">
-        <h2>Weigh next: {{ next.name }}</h2>
+        <h2>Weigh next: {{ what(next) }}</h2>
         <button type="button" class="plainly" aria-label="Put it on the pan" @click="bench.putNext">
           <kbd>N</kbd>
         </button>

@@ -7,7 +7,7 @@ import {
   type Pan,
   type PanState,
 } from '../api/client'
-import { useWhyNext } from '../say/weighNext'
+import { useWeighNext } from '../say/weighNext'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useLive } from '../shared/useLive'
@@ -270,14 +270,15 @@ function setUp() {
     }
   }
 
-  const whyNext = useWhyNext()
+  const { what: whatNext, why: whyNext } = useWeighNext()
   const next = computed(() => assessment.value?.weigh_next[0])
   async function putNext() {
     await line // the reading just taken has its say in what to weigh next
     const best = next.value
     if (best?.scale)
       words.say(`Put a known weight on: ${whyNext(best)} Its place is the Plan, under Scales.`)
-    else if (best?.run) words.say(`Take ${best.name}. ${whyNext(best)} Its place is Power, key 6.`)
+    else if (best?.run)
+      words.say(`Take ${whatNext(best)}. ${whyNext(best)} Its place is Power, key 6.`)
     else if (!best) words.say('Nothing left to weigh would tell more.')
     else if (best.parts.length)
       put({ ...EMPTY, loads: best.parts.map((part) => ({ part, count: 1 })) })

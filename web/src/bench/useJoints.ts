@@ -1,6 +1,7 @@
 import { titled } from '../router'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { answered, api, type Joint, type Meanwhile } from '../api/client'
+import { useWeighNext } from '../say/weighNext'
 import { useBuild } from '../shared/useBuild'
 
 const WORDS = {
@@ -55,10 +56,15 @@ function chime() {
 
 /** The joints of the open build by the server's time, and what to do meanwhile. */
 export function useJoints() {
-  const { id, build, assessment } = useBuild()
+  const { id, build, assessment, nameOf } = useBuild()
   const ahead = ref(0)
   const now = ref(Date.now())
-  const free = ref<string[]>([])
+  const { what } = useWeighNext()
+  const found = ref<Meanwhile['free']>({ suggestions: [], parts: [] })
+  const free = computed(() => [
+    ...found.value.suggestions.map(what),
+    ...found.value.parts.map(nameOf),
+  ])
 
   async function ask() {
     try {
@@ -68,7 +74,7 @@ export function useJoints() {
         }),
       )
       ahead.value = new Date(told.now).getTime() - Date.now()
-      free.value = told.free
+      found.value = told.free
     } catch {
       // Without an answer the clock runs on by itself; the next change asks again.
     }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useWeighNext } from '../say/weighNext'
 import { computed, reactive, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { useBuild } from '../shared/useBuild'
@@ -90,6 +91,7 @@ async function keep() {
   }
 }
 
+const { what } = useWeighNext()
 const next = computed(() => assessment.value?.weigh_next[0])
 const repairs = computed(() => field.value?.told.looking_back.repairs ?? [])
 </script>
@@ -171,7 +173,7 @@ const repairs = computed(() => field.value?.told.looking_back.repairs ?? [])
     <p v-if="done" role="status">
       Written down. The list is open again, and the balance counts as not checked.
       <template v-if="next">
-        Weigh next: <router-link :to="{ name: 'bench' }">{{ next.name }}</router-link>.
+        Weigh next: <router-link :to="{ name: 'bench' }">{{ what(next) }}</router-link>.
       </template>
     </p>
     <template v-if="repairs.length">

@@ -5,10 +5,31 @@ import { METRICS } from './metrics'
 
 type Suggestion = Assessment['weigh_next'][number]
 
-/** Why something is worth weighing next, in a sentence. */
-export function useWhyNext() {
-  const { build } = useBuild()
-  const { quantity } = useUnits()
+/** What is worth weighing next, and why, in sentences. */
+export function useWeighNext() {
+  const { build, nameOf } = useBuild()
+  const { quantity, units } = useUnits()
+
+  /** A piece of a lot to weigh: a 100 mm square, a metre. */
+  function sample(id: string): string {
+    const lot = build.value?.lots.find((each) => each.id === id)
+    const isMetric = units.value.length.base === 1
+    const metre = isMetric ? 'one metre' : quantity(1000, 'length')
+    const piece = lot?.unit === 'dm2' ? `a ${quantity(100, 'length')} square` : metre
+    return `${piece} of ${lot?.name ?? id}`
+  }
+
+  /** What to put on. */
+  function what({ part, lot, scale, run, together, called }: Suggestion): string {
+    if (part) return nameOf(part)
+    if (lot) return sample(lot)
+    if (scale)
+      return `a known weight on ${build.value?.scales.find((each) => each.id === scale)?.name ?? scale}`
+    if (run)
+      return `a run on the stand with ${build.value?.power?.packs.find((each) => each.id === run)?.name ?? run}`
+    if (together === 'whole_plane') return called ? `the whole plane, ${called}` : 'the whole plane'
+    return together === 'as_it_is' ? `${called}, as it is now` : `${called}, put together`
+  }
 
   function because({ because: why, lots, made_of_it: parts }: Suggestion): string {
     const named = lots.map((id) => build.value?.lots.find((each) => each.id === id)?.name ?? id)
@@ -32,10 +53,12 @@ export function useWhyNext() {
     }
   }
 
-  return function whyNext(next: Suggestion): string {
+  function why(next: Suggestion): string {
     const metric = METRICS[next.goal].title.toLowerCase()
     if (next.because === 'scale_unchecked')
       return `What is in hand for ${metric} is less than a scale may be off that no known weight was on: 100 ml of water weigh ${quantity(100, 'mass')}.`
     return `Takes away ${fixed(100 * next.share, 0)} % of what is still unsure about ${metric}: ${because(next)}.`
   }
+
+  return { what, why }
 }

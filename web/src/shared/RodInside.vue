@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useBalanceWords } from '../say/balance'
+import { useWeighNext } from '../say/weighNext'
 import { METRICS, MISSING } from '../say/metrics'
 import { computed } from 'vue'
 import type { TargetAnswer } from '../api/client'
@@ -10,6 +11,7 @@ import { fixed, useUnits } from './units'
 import { percent, useVerdicts } from './verdicts'
 import TheseWords from './TheseWords.vue'
 const { done } = useBalanceWords()
+const { what } = useWeighNext()
 
 const props = defineProps<{ answer: TargetAnswer; limit: string }>()
 const { build, assessment, loadout, nameOf } = useBuild()
@@ -113,7 +115,8 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
       </p>
     </template>
     <p v-if="next[0]">
-      Weighing <strong>{{ next[0].name }}</strong> would take away {{ share(next[0].share) }} of it.
+      Weighing <strong>{{ what(next[0]) }}</strong> would take away {{ share(next[0].share) }} of
+      it.
     </p>
     <p v-for="habit in habits" :key="habit.pedigree">
       Your {{ habit.pedigree === 'guess' ? 'guesses' : 'listings' }} run

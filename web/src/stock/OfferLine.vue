@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { useOutlineWords } from '../say/outlines'
 import { computed } from 'vue'
 import { useUnits } from '../shared/units'
 import type { Offer } from './useCandidates'
+const { flaw } = useOutlineWords()
 
 const offer = defineModel<Offer>('offer', { required: true })
 const props = defineProps<{ constant: number }>()
@@ -29,7 +31,9 @@ const grams = computed(
     <td>
       <input v-model="offer.name" class="entry name" aria-label="Name of the part" maxlength="80" />
     </td>
-    <td v-if="offer.candidate.flaw" colspan="8" class="wrong small">{{ offer.candidate.flaw }}</td>
+    <td v-if="offer.candidate.flaw" colspan="8" class="wrong small">
+      {{ flaw(offer.candidate.flaw) }}
+    </td>
     <template v-else>
       <td class="figure right">
         {{ number(offer.candidate.area_dm2, 'area') }}

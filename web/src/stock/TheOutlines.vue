@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useOutlineWords } from '../say/outlines'
 import { computed, ref } from 'vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -8,6 +9,7 @@ import ShapeForm from './ShapeForm.vue'
 import TemplateForm from './TemplateForm.vue'
 import TheTiles from './TheTiles.vue'
 import { AFT, DATUMS, useCandidates } from './useCandidates'
+const { odd } = useOutlineWords()
 
 const { build } = useBuild()
 const { units, number } = useUnits()
@@ -135,6 +137,7 @@ const groups = computed(() =>
         </button>
       </p>
       <template v-if="outlines">
+        <p v-for="each in outlines.odd" :key="each.kind" class="faint small">{{ odd(each) }}</p>
         <p v-for="note in outlines.notes" :key="note" class="faint small">{{ note }}</p>
         <p v-if="outlines.open.length" class="small">
           {{
