@@ -254,6 +254,13 @@ def expect(build: Build, pan: Pan, scale_id: str) -> Expected:
     """What a pan should read on a scale before it is recorded: ``h . z +- sqrt(h'Sh + r^2)``.
 
     The scale's own error counts in it.
+
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> parts = (Part("w", "Wing", Pedigree.GUESS, stated_g=90.0, doubt_g=9.0),)
+    >>> build = Build("b", "B", parts=parts, scales=(Scale("s", "S", 0.1),))
+    >>> told = expect(build, Pan((Load("w"),)), "s")
+    >>> told.reading_g, round(told.sd_g, 1)
+    (90.0, 9.0)
     """
     scale = next(scale for scale in build.scales if scale.id == scale_id)
     told = predicted(build, solve(build), pan, scale_id, 0.0, recorded=False)

@@ -32,6 +32,14 @@ def repaired(build: Build, act: Act, host: str, added: Iterable[Part]) -> Build:
 
     What is added without a station sits where its host does. Raises BuildFaultError where there
     is no such part, or nothing is added.
+
+    >>> from datetime import UTC
+    >>> act = Act("a", datetime(2026, 3, 7, tzinfo=UTC), "glued")
+    >>> nose = Part("nose", "Nose", Pedigree.GUESS, stated_g=20.0)
+    >>> glue = Part("glue", "Glue", Pedigree.JOINT, stated_g=1.5)
+    >>> after = repaired(Build("b", "B", parts=(nose,)), act, "nose", (glue,))
+    >>> [(part.id, part.host) for part in after.parts], after.diary[0].parts
+    ([('nose', None), ('glue', 'nose')], ('nose', 'glue'))
     """
     whole = _there(build, host)
     fresh = tuple(
@@ -54,6 +62,13 @@ def trimmed(build: Build, act: Act, host: str, id: str, grams: float) -> Build:
     """About ``grams`` sanded, cut or pulled off a part.
 
     Raises BuildFaultError where there is no such part, or it does not weigh as much.
+
+    >>> from datetime import UTC
+    >>> act = Act("a", datetime(2026, 3, 7, tzinfo=UTC), "sanded")
+    >>> nose = Part("nose", "Nose", Pedigree.GUESS, stated_g=20.0)
+    >>> after = trimmed(Build("b", "B", parts=(nose,)), act, "nose", "off", 3.0)
+    >>> [(part.name, part.stated_g) for part in after.parts]
+    [('Nose', 20.0), ('off nose', -3.0)]
     """
     whole = _there(build, host)
     if grams <= 0:
@@ -152,6 +167,14 @@ def replaced(build: Build, act: Act, old: str, new: Part) -> Build:
     """One part in another's place: where it sat, in the loadouts that carried it.
 
     Raises BuildFaultError where there is no such part.
+
+    >>> from datetime import UTC
+    >>> act = Act("a", datetime(2026, 3, 7, tzinfo=UTC), "burnt")
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=50.0)
+    >>> other = Part("n", "Motor, larger", Pedigree.LISTING, stated_g=60.0)
+    >>> after = replaced(Build("b", "B", parts=(motor,)), act, "m", other)
+    >>> [(part.id, part.retired) for part in after.parts]
+    [('m', True), ('n', False)]
     """
     whole = _there(build, old)
     fresh = replace(
@@ -171,7 +194,15 @@ def replaced(build: Build, act: Act, old: str, new: Part) -> Build:
 
 
 def retired(build: Build, act: Act, id: str) -> Build:
-    """A part taken off for good; its readings speak on. Raises BuildFaultError for no such part."""
+    """A part taken off for good; its readings speak on. Raises BuildFaultError for no such part.
+
+    >>> from datetime import UTC
+    >>> act = Act("a", datetime(2026, 3, 7, tzinfo=UTC), "broken")
+    >>> fin = Part("fin", "Fin", Pedigree.GUESS, stated_g=4.0)
+    >>> after = retired(Build("b", "B", parts=(fin,)), act, "fin")
+    >>> after.parts[0].retired, after.diary[0].kind.value
+    (True, 'retire')
+    """
     _there(build, id)
     return _noted(_off(build, id, act.at), act, DiaryKind.RETIRE, (id,))
 
@@ -187,6 +218,13 @@ def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[B
     """A part taken off this build and put on another, which keeps what it was found to weigh.
 
     Raises BuildFaultError where there is no such part.
+
+    >>> from datetime import UTC
+    >>> act = Act("a", datetime(2026, 3, 7, tzinfo=UTC), "to the next")
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=50.0)
+    >>> here, there = moved(Build("b", "B", parts=(motor,)), Build("c", "C"), act, "m", "motor")
+    >>> here.parts[0].retired, [part.id for part in there.parts]
+    (True, ['motor'])
     """
     arriving = _arriving(build, _there(build, id), act, new_id)
     here = moved_away(build, act, id)
@@ -249,6 +287,13 @@ def as_of(build: Build, day: datetime) -> Build:
 
     A reading that was set aside since stays aside: a slip was one then as well. A part whose
     adding nobody dated was there from the start.
+
+    >>> from datetime import UTC, timedelta
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> fin = Part("fin", "Fin", Pedigree.GUESS, stated_g=4.0, added_at=noon)
+    >>> build = Build("b", "B", parts=(fin,))
+    >>> len(as_of(build, noon).parts), len(as_of(build, noon - timedelta(hours=1)).parts)
+    (1, 0)
     """
     weighings = tuple(each for each in build.weighings if each.at <= day)
     spoken_of = {load.part for each in weighings for load in each.pan.loads}

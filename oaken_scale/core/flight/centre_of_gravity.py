@@ -90,6 +90,10 @@ def x_from_nose(x_mm: float, reference: Reference, wing: WingFigures | None) -> 
     """A station's x from the nose [mm], whatever it was measured from.
 
     Without a drawn wing the leading edge is taken to be at the nose.
+
+    >>> wing = WingFigures(20.5, 1080, 190, 200, 5.7, 195)
+    >>> x_from_nose(10.0, Reference.LEADING_EDGE, wing), x_from_nose(10.0, Reference.NOSE, wing)
+    (205.0, 10.0)
     """
     offset = wing.leading_edge_x_mm if wing and reference is Reference.LEADING_EDGE else 0.0
     return x_mm + offset

@@ -119,7 +119,14 @@ def flying(
 
 
 def aboard_of(build: Build, loadout: Loadout | None) -> Vector:
-    """What flies with a loadout, 0 or 1, shape (N,)."""
+    """What flies with a loadout, 0 or 1, shape (N,).
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> parts = (Part("w", "Wing", Pedigree.GUESS, stated_g=90.0),
+    ...         Part("c", "Camera", Pedigree.LISTING, stated_g=62.0, option=True))
+    >>> aboard_of(Build("b", "B", parts=parts), Loadout("light", "Light")).tolist()
+    [1.0, 0.0]
+    """
     return _as_numbers(build.aboard(loadout))
 
 

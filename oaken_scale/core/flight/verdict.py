@@ -89,7 +89,11 @@ def normal_cdf(t: float) -> float:
 
 
 def chance_below(limit: float, value: float, sd: float) -> float:
-    """Probability that ``N(value, sd)`` is at most ``limit``; without doubt it is 0 or 1."""
+    """Probability that ``N(value, sd)`` is at most ``limit``; without doubt it is 0 or 1.
+
+    >>> chance_below(590.0, 590.0, 5.0), chance_below(590.0, 600.0, 0.0)
+    (0.5, 0.0)
+    """
     if sd <= 0:
         return 1.0 if value <= limit else 0.0
     return normal_cdf((limit - value) / sd)
@@ -156,6 +160,10 @@ def judge(
     """Answer with a value, and with a verdict when there is a target.
 
     ``probability`` is for an answer whose chance is known better than from a normal ``value``.
+
+    >>> answer = judge(TargetKind.AUW, "g", 580.0, 9.0, Target(TargetKind.AUW, high=590.0), False)
+    >>> answer.word.value, answer.margin, round(answer.probability, 3)
+    ('on course', 10.0, 0.867)
     """
     if target is None:
         return Answer(kind, unit, value, sd)
@@ -179,6 +187,12 @@ def judge(
 
 
 def worst(answers: tuple[Answer, ...]) -> Word | None:
-    """The worst verdict among answers; None when no target could be judged."""
+    """The worst verdict among answers; None when no target could be judged.
+
+    >>> met = judge(TargetKind.AUW, "g", 500.0, 2.0, Target(TargetKind.AUW, high=590.0), True)
+    >>> over = judge(TargetKind.AUW, "g", 620.0, 2.0, Target(TargetKind.AUW, high=590.0), True)
+    >>> worst((met, over)).value
+    'missed'
+    """
     words = {answer.word for answer in answers}
     return next((each for each in WORST_FIRST if each in words), None)

@@ -195,7 +195,11 @@ def checks_of_scales(build: Build, answers: Iterable[Answer]) -> tuple[Suggestio
 
 
 def most_g(scale: Scale) -> float:
-    """The heaviest load that a scale weighs well [g]."""
+    """The heaviest load that a scale weighs well [g].
+
+    >>> most_g(Scale("s", "S", step_g=0.1, capacity_g=500.0))
+    475.0
+    """
     return NEAR_CAPACITY * scale.capacity_g
 
 

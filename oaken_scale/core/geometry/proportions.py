@@ -156,7 +156,15 @@ def proportions(build: Build, wing: WingFigures | None, heaviest_g: float) -> Pr
 
 def stall_of(build: Build, wing: WingFigures | None, mass_g: float) -> float | None:
     """The stall speed [m/s] of a plane of a mass [g], its first wing shaped as it is; None without
-    a wing or a mass."""
+    a wing or a mass.
+
+    >>> from oaken_scale.core.geometry.wing import wing_figures
+    >>> from oaken_scale.core.model.surface import Section
+    >>> plate = Surface("w", "W", Role.WING, (Section(0, 0, 0, 190), Section(0, 540, 0, 190)))
+    >>> build = Build("b", "B", surfaces=(plate,))
+    >>> round(stall_of(build, wing_figures(build.surfaces), 590.0), 2)
+    6.33
+    """
     if wing is None or mass_g <= 0:
         return None
     main = next(s for s in build.surfaces if s.role is Role.WING)

@@ -25,7 +25,13 @@ class WingFigures:
 
 
 def spanwise(surface: Surface, section: Section) -> float:
-    """The coordinate that a surface's area is taken along [mm]: z for a fin, y otherwise."""
+    """The coordinate that a surface's area is taken along [mm]: z for a fin, y otherwise.
+
+    >>> from oaken_scale.core.model.surface import Section
+    >>> tip = Section(700, 0, 120, 80)
+    >>> spanwise(Surface("f", "Fin", Role.FIN, (tip,)), tip)
+    120
+    """
     return section.z_mm if surface.role is Role.FIN else section.y_mm
 
 
@@ -33,6 +39,11 @@ def chord_integrals(surface: Surface) -> tuple[float, float, float]:
     """Integrals of c, c^2 and x_le c along the surface [mm2, mm3, mm3], both halves.
 
     Exact for chords and leading edges that are straight between sections.
+
+    >>> from oaken_scale.core.model.surface import Section
+    >>> plate = Surface("w", "W", Role.WING, (Section(100, 0, 0, 200), Section(100, 500, 0, 200)))
+    >>> [round(each) for each in chord_integrals(plate)]
+    [200000, 40000000, 20000000]
     """
     area = square = moment = 0.0
     for inner, outer in pairwise(surface.sections):

@@ -34,12 +34,24 @@ def chain(assembly: str) -> tuple[str, ...]:
 
 
 def lies_within(part: Part, assembly: str) -> bool:
-    """Whether a part is part of an assembly, or of one within it."""
+    """Whether a part is part of an assembly, or of one within it.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> hatch = Part("h", "Hatch", Pedigree.GUESS, "Fuselage/Nose", stated_g=4.0)
+    >>> lies_within(hatch, "Fuselage"), lies_within(hatch, "Wing")
+    (True, False)
+    """
     return assembly in chain(part.assembly)
 
 
 def assemblies(parts: Iterable[Part]) -> tuple[str, ...]:
-    """Every assembly of the parts, each after the one that it lies within, in their order."""
+    """Every assembly of the parts, each after the one that it lies within, in their order.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> parts = [Part(k, k, Pedigree.GUESS, k, stated_g=4.0) for k in ("Fuselage/Nose", "Wing")]
+    >>> assemblies(parts)
+    ('Fuselage', 'Fuselage/Nose', 'Wing')
+    """
     return tuple(dict.fromkeys(name for part in parts for name in chain(part.assembly)))
 
 
@@ -82,5 +94,12 @@ def outermost(part: Part) -> str:
 
 
 def done_to(build: Build, part_id: str) -> tuple[str, ...]:
-    """What was done to a part and stays on it: patches, beads, what was sanded off."""
+    """What was done to a part and stays on it: patches, beads, what was sanded off.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> fin = Part("fin", "Fin", Pedigree.GUESS, stated_g=4.0)
+    >>> patch = Part("patch", "Patch", Pedigree.GUESS, stated_g=1.0, host="fin")
+    >>> done_to(Build("b", "B", parts=(fin, patch)), "fin")
+    ('patch',)
+    """
     return tuple(part.id for part in build.parts if part.host == part_id and not part.retired)

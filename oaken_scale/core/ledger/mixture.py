@@ -115,7 +115,13 @@ def estimate(build: Build) -> Estimate:
 
 
 def solve(build: Build) -> Posterior:
-    """The masses as they are told: :func:`estimate` without what is behind it."""
+    """The masses as they are told: :func:`estimate` without what is behind it.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> after = solve(Build("b", "B", parts=(Part("w", "Wing", Pedigree.GUESS, stated_g=90.0),)))
+    >>> after.mass.tolist()
+    [90.0]
+    """
     return estimate(build).after
 
 

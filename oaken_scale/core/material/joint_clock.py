@@ -156,7 +156,15 @@ def joint_times(build: Build) -> tuple[JointTimes, ...]:
 
 
 def setting(build: Build, now: datetime) -> frozenset[str]:
-    """The parts that may not be handled yet: they are in a joint that is still setting."""
+    """The parts that may not be handled yet: they are in a joint that is still setting.
+
+    >>> from datetime import UTC
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> joint = Joint("j", "J", "epoxy", noon, 0, 300.0, 3600, 86400, ("left", "right"))
+    >>> build = Build("b", "B", joints=(joint,))
+    >>> sorted(setting(build, noon)), sorted(setting(build, noon + timedelta(hours=2)))
+    (['left', 'right'], [])
+    """
     return frozenset(
         part
         for joint in build.joints

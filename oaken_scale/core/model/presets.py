@@ -166,7 +166,11 @@ LAYOUTS: Final = (
 
 
 def purpose(id: str) -> Purpose:
-    """The purpose of an id. Raises BuildFaultError when there is none."""
+    """The purpose of an id. Raises BuildFaultError when there is none.
+
+    >>> purpose("sailplane").id
+    'sailplane'
+    """
     return _named("purpose", id, PURPOSES)
 
 

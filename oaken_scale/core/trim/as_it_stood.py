@@ -45,7 +45,13 @@ def as_it_stands(
     build: Build, loadout_id: str | None, only: Collection[str] | None = None
 ) -> tuple[Stood, ...]:
     """What is aboard a loadout now and where it sits, or ``only`` those of it that were held: what
-    a check made now speaks of."""
+    a check made now speaks of.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=50.0, station=Station(12.0))
+    >>> as_it_stands(Build("b", "B", parts=(motor,)), None)[0].x_mm
+    12.0
+    """
     where = stations(build, wing_figures(build.surfaces))
     aboard = build.aboard(loadout_of(build, loadout_id))
     return tuple(
@@ -72,7 +78,18 @@ class ChangedSince:
 
 
 def changed_since(build: Build, check: BalanceCheck) -> tuple[ChangedSince, ...]:
-    """What is otherwise now than when a check was made with its loadout."""
+    """What is otherwise now than when a check was made with its loadout.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.model.balancing import CheckKind
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=50.0, station=Station(12.0))
+    >>> check = BalanceCheck("c", datetime(2026, 3, 7, tzinfo=UTC), CheckKind.SUPPORT, None, 12.0,
+    ...                      stood=(Stood("m", 20.0),))
+    >>> build = Build("b", "B", parts=(motor,))
+    >>> [(each.part, each.kind.value) for each in changed_since(build, check)]
+    [('m', 'moved')]
+    """
     if not check.stood:
         return ()
     now = {each.part: each for each in as_it_stands(build, check.loadout)}

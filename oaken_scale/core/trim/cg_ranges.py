@@ -140,6 +140,14 @@ def schools(
     """Every school's range for a plane, the chord rule first.
 
     Source: docs/methods.md, section 5a.
+
+    >>> from oaken_scale.core.geometry.wing import wing_figures
+    >>> from oaken_scale.core.model.surface import Section
+    >>> plate = Surface("w", "W", Role.WING, (Section(100, 0, 0, 200), Section(100, 500, 0, 200)))
+    >>> build = Build("b", "B", surfaces=(plate,))
+    >>> chord, *_ = schools(build, wing_figures(build.surfaces), None, None)
+    >>> chord.kind.value, chord.basis.value, chord.low_mm, chord.high_mm
+    ('chord rule', 'flying_wing', 130.0, 140.0)
     """
     laid = arrangement(build.surfaces)
     if wing is None or laid is None:

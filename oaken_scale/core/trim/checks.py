@@ -84,6 +84,20 @@ def checked(
     checks agree as well as their noise allows: one Gauss-Newton step, and one more about it.
 
     Source: docs/methods.md, section 5a.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.flight.centre_of_gravity import stations
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> loose = {"pedigree": Pedigree.GUESS, "stated_g": 50.0, "doubt_g": 5.0}
+    >>> parts = (Part("m", "Motor", **loose, station=Station(0.0)),
+    ...         Part("p", "Pack", **loose, station=Station(200.0)))
+    >>> at = datetime(2026, 3, 7, tzinfo=UTC)
+    >>> pegs = BalanceCheck("c", at, CheckKind.SUPPORT, None, 104.0, "pegs")
+    >>> build = Build("b", "B", parts=parts, checks=(pegs,))
+    >>> after, where, (check,) = checked(build, solve(build), stations(build, None))
+    >>> round(check.sum_mm), round(check.t, 1), [round(float(g), 1) for g in after.mass]
+    (100, 0.5, [48.0, 51.8])
     """
     rows = [row for each in build.checks if (row := row_of(build, after, where, each)) is not None]
     if not rows:

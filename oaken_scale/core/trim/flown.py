@@ -46,7 +46,13 @@ def drive_of(
 
 
 def fly(build: Build) -> Flown:
-    """Work out masses, stations and the CG of every loadout: what all else is told from."""
+    """Work out masses, stations and the CG of every loadout: what all else is told from.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> told = fly(Build("b", "B", parts=(Part("w", "Wing", Pedigree.GUESS, stated_g=90.0),)))
+    >>> [round(plane.auw_g) for plane in told.planes]
+    [90]
+    """
     told, wing = estimate(build), wing_figures(build.surfaces)
     summed = told.after
     after, where, checks = checked(build, summed, stations(build, wing))

@@ -170,6 +170,18 @@ def what_would_fix(build: Build) -> Remedies | None:
 
     What is moved and put in changes how sure the balance is: the range is narrowed by the doubt as
     it will be then, so that what was done once is done.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.part import Slide
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
+    >>> sure = {"pedigree": Pedigree.GUESS, "stated_g": 50.0, "doubt_g": 0.1}
+    >>> motor = Part("m", "Motor", **sure, station=Station(0.0))
+    >>> pack = Part("p", "Pack", **sure, station=Station(200.0), slide=Slide(150.0, 220.0))
+    >>> target = Target(TargetKind.BALANCE, 85.0, 95.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> told = what_would_fix(Build("b", "B", parts=(motor, pack), targets=(target,)))
+    >>> (slide,) = told.best.slides
+    >>> told.outcome.value, slide.part, slide.from_mm, 165 < slide.to_mm < 190
+    ('found', 'p', 200.0, True)
     """
     flown = fly(build)
     names = [id for id, _ in flown.names]
