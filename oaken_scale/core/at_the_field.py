@@ -142,7 +142,15 @@ def counts(build: Build) -> Counts:
 
 
 def reminders(log: FieldLog, today: date) -> tuple[Note, ...]:
-    """What is due by today and not done, the longest due first."""
+    """What is due by today and not done, the longest due first.
+
+    >>> from datetime import UTC
+    >>> at = datetime(2026, 3, 7, tzinfo=UTC)
+    >>> note = Note("n", at, NoteKind.REMINDER, "charge", due=date(2026, 3, 8))
+    >>> log = FieldLog(notes=(note,))
+    >>> len(reminders(log, date(2026, 3, 7))), len(reminders(log, date(2026, 3, 9)))
+    (0, 1)
+    """
     due = [
         each
         for each in log.notes

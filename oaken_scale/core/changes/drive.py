@@ -73,7 +73,11 @@ def _as_read(run: Run) -> Run:
 
 
 def without_part(build: Build, id: str) -> Build:
-    """The build whose drive has no pack that is that part; the pack itself stays with its runs."""
+    """The build whose drive has no pack that is that part; the pack itself stays with its runs.
+
+    >>> without_part(Build("b", "B"), "pack").power is None
+    True
+    """
     power = build.power
     if power is None or all(pack.part != id for pack in power.packs):
         return build

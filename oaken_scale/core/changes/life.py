@@ -209,7 +209,15 @@ def retired(build: Build, act: Act, id: str) -> Build:
 
 def moved_away(build: Build, act: Act, id: str) -> Build:
     """A part taken off this build for another one; its readings speak on, and what was before that
-    stays as it was. Raises BuildFaultError for no such part."""
+    stays as it was. Raises BuildFaultError for no such part.
+
+    >>> from datetime import UTC
+    >>> act = Act("a", datetime(2026, 3, 7, tzinfo=UTC), "lent")
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=50.0)
+    >>> after = moved_away(Build("b", "B", parts=(motor,)), act, "m")
+    >>> after.parts[0].retired, after.diary[0].kind.value
+    (True, 'move')
+    """
     _there(build, id)
     return _noted(_off(build, id, act.at), act, DiaryKind.MOVE, (id,))
 
@@ -236,7 +244,16 @@ def moved(build: Build, there: Build, act: Act, id: str, new_id: str) -> tuple[B
 def moved_together(
     build: Build, there: Build, act: Act, ids: Mapping[str, str]
 ) -> tuple[Build, Build]:
-    """Parts taken off this build and put on another as one act, each under its new id there."""
+    """Parts taken off this build and put on another as one act, each under its new id there.
+
+    >>> from datetime import UTC
+    >>> act = Act("a", datetime(2026, 3, 7, tzinfo=UTC), "to the next")
+    >>> fin = Part("fin", "Fin", Pedigree.GUESS, stated_g=4.0)
+    >>> build, other = Build("b", "B", parts=(fin,)), Build("c", "C")
+    >>> here, there = moved_together(build, other, act, {"fin": "f"})
+    >>> here.parts[0].retired, there.parts[0].id
+    (True, 'f')
+    """
     arriving = tuple(_arriving(build, _there(build, id), act, new) for id, new in ids.items())
     here = build
     for id in ids:
@@ -251,7 +268,16 @@ def moved_together(
 
 def copied_together(build: Build, there: Build, act: Act, ids: Mapping[str, str]) -> Build:
     """The other build with the like of some parts of this one, as they were found to weigh; what
-    lies in the drawer is one thing, and is not copied with it."""
+    lies in the drawer is one thing, and is not copied with it.
+
+    >>> from datetime import UTC
+    >>> act = Act("a", datetime(2026, 3, 7, tzinfo=UTC), "the same again")
+    >>> fin = Part("fin", "Fin", Pedigree.GUESS, stated_g=4.0)
+    >>> build, other = Build("b", "B", parts=(fin,)), Build("c", "C")
+    >>> there = copied_together(build, other, act, {"fin": "fin-2"})
+    >>> [(part.id, part.stated_g) for part in there.parts]
+    [('fin-2', 4.0)]
+    """
     arriving = tuple(
         replace(_arriving(build, _there(build, id), act, new), thing=None)
         for id, new in ids.items()

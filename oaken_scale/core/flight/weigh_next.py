@@ -131,6 +131,14 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     assemblies and the whole plane once all of it has been on a pan.
 
     What has been weighed as one with its glue is one piece now and cannot be weighed alone.
+
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> parts = (Part("w", "Wing", Pedigree.GUESS, stated_g=90.0, doubt_g=18.0),
+    ...         Part("m", "Motor", Pedigree.LISTING, stated_g=50.0, doubt_g=1.0))
+    >>> build = Build("b", "B", parts=parts)
+    >>> aims = Goals((TargetKind.AUW,), np.ones((1, 2)), np.ones(1))
+    >>> [each.part for each in rank(build, solve(build), aims, 2)]
+    ['w', 'm']
     """
     scale = _finest(build)
     doubt = reading_doubt(scale)
@@ -282,7 +290,14 @@ def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) 
 
 
 def settled(answer: Answer) -> bool:
-    """Whether no weighing would change the verdict any more."""
+    """Whether no weighing would change the verdict any more.
+
+    >>> from oaken_scale.core.flight.verdict import judge
+    >>> from oaken_scale.core.model.target import Target
+    >>> limit = Target(TargetKind.AUW, high=590.0)
+    >>> [settled(judge(TargetKind.AUW, "g", g, 5.0, limit, False)) for g in (588.0, 500.0)]
+    [False, True]
+    """
     if answer.word is None or answer.probability is None:
         return True
     if answer.word in (Word.MET, Word.MISSED):

@@ -112,7 +112,14 @@ def tail_volume(wing: WingFigures, tails: Sequence[Surface]) -> float:
 
 
 def fin_volume(wing: WingFigures, fins: Sequence[Surface]) -> float:
-    """``Vv = sum Sv lv/(S b)``; a twin fin counts twice."""
+    """``Vv = sum Sv lv/(S b)``; a twin fin counts twice.
+
+    >>> from oaken_scale.core.model.surface import Section
+    >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100)
+    >>> fin = Surface("f", "F", Role.FIN, (Section(675, 0, 0, 100), Section(675, 0, 150, 100)))
+    >>> round(fin_volume(wing, [fin]), 4)
+    0.0413
+    """
     from_x = wing.mac_le_x_mm + wing.mac_mm / 4
     moment = sum(
         (2 if each.twin else 1) * area_dm2(each) * (_quarter_x(each) - from_x) for each in fins

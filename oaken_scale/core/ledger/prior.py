@@ -193,7 +193,12 @@ def together(mean: float, sd: float, known: Known | None) -> tuple[float, float]
 
 
 def lot_prior(lot: Lot) -> tuple[float, float]:
-    """What is believed of a lot before this build weighs: constant and one sigma [g per unit]."""
+    """What is believed of a lot before this build weighs: constant and one sigma [g per unit].
+
+    >>> from oaken_scale.core.model.lot import LotUnit
+    >>> lot_prior(Lot("a", "A", LotUnit.DM2, 4.6, 0.4))
+    (4.6, 0.4)
+    """
     return together(lot.constant, lot.doubt, lot.elsewhere)
 
 

@@ -69,6 +69,11 @@ def traits(lot: Lot) -> frozenset[Trait]:
     """What a lot's material gives, from its kind, its faces and its adhesive.
 
     Source: docs/methods.md, section 7: habits of the craft, where builders disagree.
+
+    >>> from oaken_scale.core.model.lot import Faces, LotUnit
+    >>> sheet = Lot("a", "A", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM, faces=Faces.BOTH)
+    >>> sorted(each.value for each in traits(sheet))
+    ['hinge', 'stiff', 'tough']
     """
     if lot.kind is LotKind.FOAM:
         return _FACES[lot.faces or Faces.NONE]

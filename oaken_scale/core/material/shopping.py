@@ -110,7 +110,14 @@ def _is_bought(part: Part) -> bool:
 
 
 def cost(lot: Lot, amount: float) -> float | None:
-    """What an amount of a lot costs with its waste; None without a price or a size."""
+    """What an amount of a lot costs with its waste; None without a price or a size.
+
+    >>> from oaken_scale.core.model.lot import LotKind, LotUnit
+    >>> sheet = Lot("a", "A", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM, length_mm=700, width_mm=500,
+    ...             price=3.5, waste=1.2)
+    >>> round(cost(sheet, 7.0), 2)
+    0.84
+    """
     if lot.price is None or not lot.size:
         return None
     return lot.price * amount * waste(lot) / lot.size

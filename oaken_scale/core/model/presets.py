@@ -175,7 +175,11 @@ def purpose(id: str) -> Purpose:
 
 
 def layout(id: str) -> Layout:
-    """The layout of an id. Raises BuildFaultError when there is none."""
+    """The layout of an id. Raises BuildFaultError when there is none.
+
+    >>> layout("canard").id
+    'canard'
+    """
     return _named("layout", id, LAYOUTS)
 
 

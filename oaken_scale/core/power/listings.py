@@ -90,7 +90,13 @@ def pack_ohm(pack: Pack) -> float:
 
 
 def pack_belief(pack: Pack) -> Belief:
-    """The logarithm of a pack's resistance [ohm]."""
+    """The logarithm of a pack's resistance [ohm].
+
+    >>> from math import exp
+    >>> small, large = (pack_belief(Pack("p", "P", 3, mah, 25.0)) for mah in (1300.0, 2600.0))
+    >>> round(exp(small.mean[0] - large.mean[0]), 2)
+    1.76
+    """
     return Belief(np.array([log(pack_ohm(pack))]), np.array([[PACK_OHM_SD**2]]))
 
 

@@ -15,7 +15,16 @@ from oaken_scale.core.model.target import Target, TargetKind
 
 
 def all_up_weight(plane: Flying) -> Answer:
-    """All-up weight [g]."""
+    """All-up weight [g].
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> answer = all_up_weight(fly(Build("b", "B", parts=(wing,))).planes[0])
+    >>> answer.value, answer.sd
+    (500.0, 5.0)
+    """
     target = plane.target(TargetKind.AUW)
     if not plane.has_mass:
         return untold(TargetKind.AUW, "g", target, Missing.PARTS)

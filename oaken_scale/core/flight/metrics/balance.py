@@ -16,7 +16,17 @@ from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 
 
 def balance(plane: Flying) -> Answer:
-    """The CG along x, in the unit of its target: % MAC, or mm from nose or leading edge."""
+    """The CG along x, in the unit of its target: % MAC, or mm from nose or leading edge.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Pedigree, Station
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...         (("nose", 0.0), ("tail", 300.0))]
+    >>> answer = balance(fly(Build("b", "B", parts=tuple(ends))).planes[0])
+    >>> round(answer.value, 1), answer.unit.value
+    (150.0, 'mm_from_nose')
+    """
     kind = TargetKind.BALANCE
     target = plane.target(kind)
     default = BalanceUnit.PERCENT_MAC if plane.wing else BalanceUnit.MM_FROM_NOSE

@@ -39,7 +39,11 @@ class Metric:
 
 
 def untold(kind: TargetKind, unit: str, target: Target | None, needs: Missing) -> Answer:
-    """An answer that cannot be told yet."""
+    """An answer that cannot be told yet.
+
+    >>> untold(TargetKind.AUW, "g", Target(TargetKind.AUW, high=590.0), Missing.PARTS).high
+    590.0
+    """
     if target is None:
         return Answer(kind, unit, missing=needs)
     return Answer(kind, unit, low=target.low, high=target.high, source=target.source, missing=needs)

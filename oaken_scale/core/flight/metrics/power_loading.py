@@ -13,7 +13,15 @@ KG_PER_G: Final = 1e-3
 
 def power_loading(plane: Flying) -> Answer:
     """Power from the fresh pack at full throttle over all-up weight [W/kg]: ``P/M``, in doubt and
-    by chance as thrust-to-weight is."""
+    by chance as thrust-to-weight is.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> power_loading(fly(Build("b", "B", parts=(wing,))).planes[0]).missing.value
+    'drive'
+    """
     kind, unit = TargetKind.POWER_LOADING, "W/kg"
     if plane.power is None:
         return untold(kind, unit, plane.target(kind), Missing.DRIVE)

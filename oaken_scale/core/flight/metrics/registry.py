@@ -20,7 +20,16 @@ METRICS: Final[dict[TargetKind, Metric]] = {
 
 
 def answers_of(plane: Flying) -> tuple[Answer, ...]:
-    """What every metric comes to for one loadout."""
+    """What every metric comes to for one loadout.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> plane = fly(Build("b", "B", parts=(wing,))).planes[0]
+    >>> [answer.kind.value for answer in answers_of(plane)]
+    ['auw', 'wing_loading', 'thrust_to_weight', 'balance']
+    """
     return tuple(
         metric.evaluate(plane)
         for kind, metric in METRICS.items()

@@ -14,6 +14,16 @@ def thrust_to_weight(plane: Flying) -> Answer:
 
     ``u^2 = (u_T/M)^2 + (T u_M/M^2)^2``. The chance that ``T >= r M`` is that of the normal
     ``T - r M``, which needs no linearisation.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> from oaken_scale.core.model.target import Thrust
+    >>> build = Build("b", "B", parts=(wing,), thrust=Thrust(400.0))
+    >>> answer = thrust_to_weight(fly(build).planes[0])
+    >>> round(answer.value, 2), round(answer.sd, 3)
+    (0.8, 0.08)
     """
     kind, unit = TargetKind.THRUST_TO_WEIGHT, "ratio"
     if plane.thrust is None:

@@ -10,7 +10,20 @@ from oaken_scale.core.model.target import Target, TargetKind
 
 
 def wing_loading(plane: Flying) -> Answer:
-    """Mass over the projected area of all main wings [g/dm2]: ``M/S``."""
+    """Mass over the projected area of all main wings [g/dm2]: ``M/S``.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> from oaken_scale.core.model.surface import Role, Section, Surface
+    >>> sections = (Section(0, 0, 0, 200), Section(0, 500, 0, 200))
+    >>> plate = Surface("p", "P", Role.WING, sections)
+    >>> plane = fly(Build("b", "B", surfaces=(plate,), parts=(wing,))).planes[0]
+    >>> answer = wing_loading(plane)
+    >>> answer.value, answer.sd
+    (25.0, 0.25)
+    """
     kind, unit = TargetKind.WING_LOADING, "g/dm2"
     target = plane.target(kind)
     if plane.wing is None:

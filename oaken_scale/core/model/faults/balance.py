@@ -13,7 +13,11 @@ APART_MM: Final = 20.0
 
 
 def target_faults(k: int, target: Target) -> Iterator[Fault]:
-    """A target needs a limit, and a band needs its low edge below its high one."""
+    """A target needs a limit, and a band needs its low edge below its high one.
+
+    >>> next(target_faults(0, Target(TargetKind.AUW, low=600.0, high=590.0))).field
+    'targets.0.low'
+    """
     if target.kind is not TargetKind.BALANCE:
         for name, limit in (("low", target.low), ("high", target.high)):
             if limit is not None and limit <= 0:
@@ -69,7 +73,15 @@ def balance_faults(build: Build) -> Iterator[Fault]:
 
 
 def joint_faults(build: Build) -> Iterator[Fault]:
-    """A joint's times come in their order, and its parts are parts of the build."""
+    """A joint's times come in their order, and its parts are parts of the build.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.joint import Joint
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> joint = Joint("j", "J", "epoxy", noon, 0, 300.0, 3600, 86400, ("fin",))
+    >>> next(joint_faults(Build("b", "B", joints=(joint,)))).field
+    'joints.0.parts.0'
+    """
     parts = [part.id for part in build.parts]
     for k, joint in enumerate(build.joints):
         if joint.close_by_s is not None and joint.close_by_s <= joint.close_after_s:

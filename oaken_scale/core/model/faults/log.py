@@ -9,7 +9,12 @@ from oaken_scale.core.model.weighing import Pan, Weighing
 
 
 def pan_faults(build: Build, pan: Pan, scale_id: str | None) -> Iterator[Fault]:
-    """What speaks against having something on the pan now; an empty pan is fine."""
+    """What speaks against having something on the pan now; an empty pan is fine.
+
+    >>> from oaken_scale.core.model.weighing import Load
+    >>> next(pan_faults(Build("b", "B"), Pan((Load("wing"),)), None)).field
+    'pan.loads.0.part'
+    """
     if pan != Pan():
         yield from _pan_faults(_Known.of(build), "pan", pan)
     retired = {part.id for part in build.parts if part.retired}

@@ -10,7 +10,13 @@ from oaken_scale.core.model.pattern import is_sound
 
 
 def habit_faults(build: Build) -> Iterator[Fault]:
-    """Habits of a pedigree that has none: only guesses and listings run light or heavy."""
+    """Habits of a pedigree that has none: only guesses and listings run light or heavy.
+
+    >>> from oaken_scale.core.model.part import Habit
+    >>> odd = Build("b", "B", habits=(Habit(Pedigree.JOINT, 1.0, 0.1, 1.0, 3),))
+    >>> next(habit_faults(odd)).field
+    'habits.0.pedigree'
+    """
     for k, habit in enumerate(build.habits):
         if habit.pedigree not in HABITUAL:
             words = f'is "{habit.pedigree}"; only {" and ".join(HABITUAL)} run heavy or light'
@@ -48,7 +54,13 @@ def budget_faults(build: Build) -> Iterator[Fault]:
 
 def part_faults(build: Build) -> Iterator[Fault]:
     """Parts made of lots that are not there, without a figure, with a pattern that crosses itself,
-    and a second allowance."""
+    and a second allowance.
+
+    >>> from oaken_scale.core.model.lot import Use
+    >>> tail = Part("tail", "Tail", Pedigree.CALCULATED, uses=(Use("sheet-b", 5.0),))
+    >>> next(part_faults(Build("b", "B", parts=(tail,)))).field
+    'parts.0.uses.0.lot'
+    """
     lots = [lot.id for lot in build.lots]
     allowances = 0
     for i, part in enumerate(build.parts):

@@ -68,7 +68,11 @@ def faults(build: Build) -> tuple[Fault, ...]:
 
 
 def validated(build: Build) -> Build:
-    """Return the build, or raise :class:`BuildFaultError` with all that is wrong with it."""
+    """Return the build, or raise :class:`BuildFaultError` with all that is wrong with it.
+
+    >>> validated(Build("b", "B")).id
+    'b'
+    """
     found = faults(build)
     if found:
         raise BuildFaultError(found)
