@@ -6,7 +6,9 @@ from fastapi import APIRouter, Body, Response
 from pydantic import Field, TypeAdapter
 
 from oaken_scale.api.problems import documented
-from oaken_scale.core.geometry import fold
+from oaken_scale.core.geometry.fold import Folded, FoldWay
+from oaken_scale.core.geometry.folded_box import FoldedBox, folded_box
+from oaken_scale.core.geometry.folded_wing import FoldedWing, comes_out, folded_wing
 from oaken_scale.core.model import declared, limits
 from oaken_scale.formats import fields
 from oaken_scale.formats.fields import number
@@ -31,11 +33,11 @@ class FoldedBoxDoc(fields.Edge):
     doubled_from_mm: Annotated[float, number(ge=0, le=limits.STATION_MM)] = 0.0
     doubled_to_mm: Side | None = None
     has_top: bool = False
-    way: fold.FoldWay = fold.FoldWay.GROOVE
+    way: FoldWay = FoldWay.GROOVE
 
-    def folded(self) -> fold.Folded:
+    def folded(self) -> Folded:
         """What is cut for it. Raises BuildFaultError."""
-        return fold.folded_box(_BOX.validate_python(_sizes(self)), self.name)
+        return folded_box(_BOX.validate_python(_sizes(self)), self.name)
 
 
 class FoldedWingDoc(fields.Edge):
@@ -50,11 +52,11 @@ class FoldedWingDoc(fields.Edge):
     spar_at: Annotated[float, number(gt=0, lt=1)] = 0.3
     tip_chord_mm: Side | None = None
     doubler_mm: Side | None = None
-    way: fold.FoldWay = fold.FoldWay.STRIP
+    way: FoldWay = FoldWay.STRIP
 
-    def folded(self) -> fold.Folded:
+    def folded(self) -> Folded:
         """What is cut for it. Raises BuildFaultError."""
-        return fold.folded_wing(_WING.validate_python(_sizes(self)), self.name)
+        return folded_wing(_WING.validate_python(_sizes(self)), self.name)
 
 
 class FoldedSidesDoc(fields.Edge):
@@ -68,30 +70,30 @@ class FoldedSidesDoc(fields.Edge):
     rear_mm: Side
     board_mm: Board
 
-    def folded(self) -> fold.Folded:
+    def folded(self) -> Folded:
         """What comes out of it. Raises BuildFaultError where it does not close."""
-        high, at = fold.comes_out(self.lower_mm, self.front_mm, self.rear_mm, self.board_mm)
-        wing = fold.FoldedWing(
+        high, at = comes_out(self.lower_mm, self.front_mm, self.rear_mm, self.board_mm)
+        wing = FoldedWing(
             self.span_mm, self.lower_mm, high, self.board_mm, at / self.lower_mm,
-            way=fold.FoldWay.GROOVE,
+            way=FoldWay.GROOVE,
         )  # fmt: skip
-        return fold.folded_wing(wing, self.name)
+        return folded_wing(wing, self.name)
 
 
 NewFold = Annotated[
     FoldedBoxDoc | FoldedWingDoc | FoldedSidesDoc, Body(), Field(discriminator="kind")
 ]
 
-_BOX: Final = TypeAdapter(fold.FoldedBox)
-_WING: Final = TypeAdapter(fold.FoldedWing)
-_FOLDED: Final = TypeAdapter(fold.Folded)
+_BOX: Final = TypeAdapter(FoldedBox)
+_WING: Final = TypeAdapter(FoldedWing)
+_FOLDED: Final = TypeAdapter(Folded)
 
 
 def _sizes(given: fields.Edge) -> dict[str, Any]:
     return given.model_dump(exclude={"kind", "name"})
 
 
-@router.post("", response_model=fold.Folded, responses=documented())
+@router.post("", response_model=Folded, responses=documented())
 def unfold(new: NewFold) -> Response:
     """What is cut for something folded from one board, and what comes out of it; nothing is
     kept."""

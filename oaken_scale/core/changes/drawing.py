@@ -21,7 +21,6 @@ from oaken_scale.core.model.surface import Role, Section, Surface
 SAME_MM: Final = 0.51
 """Two drawings that differ by less than this are one [mm]: figures are rounded to a millimetre."""
 
-
 LEAST: Final = 1e-9
 """A share of a size at which every figure that is kept is 0 [1]."""
 

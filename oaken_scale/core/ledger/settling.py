@@ -36,7 +36,6 @@ MOST_OFF: Final = 0.5
 LEAST_STEP: Final = 3e-8
 """A search of the scales' errors ends when they move by less."""
 
-
 ASTRAY: Final = 0.3
 """A refinement that does not shrink what it moves to this asks for another factorisation."""
 

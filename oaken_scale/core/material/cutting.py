@@ -42,7 +42,6 @@ MOST_JOINED: Final = 50
 MOST_BLANKS: Final = 400
 """So many pieces are laid at once."""
 
-
 NO_FOLDS: Final = MultiLineString()
 
 

@@ -21,7 +21,6 @@ from oaken_scale.core.model.named import free_id
 MOST_WORTH: Final = 1000
 """So many of one thing are looked at; more make no order worth its freight."""
 
-
 TAKEN: Final = 0.5
 """A binary that is more than this is 1."""
 

@@ -19,7 +19,6 @@ from oaken_scale.core.trim.check_row import CheckRow
 EXPLAINS: Final = 1.5
 """What brings a check within so many sigma explains it."""
 
-
 MOST_REASONS: Final = 3
 
 

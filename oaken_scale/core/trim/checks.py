@@ -39,7 +39,6 @@ from oaken_scale.core.trim.feel import surprise
 DISAGREES: Final = 2.0
 """A check this many sigma from the sum disagrees with it."""
 
-
 MOVED_MM: Final = 1.0
 """What moving a thing on purpose adds to the doubt of its place, one sigma [mm]."""
 

@@ -8,15 +8,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 from shapely import Polygon
 
-from oaken_scale.core.geometry.fold import (
-    FoldedBox,
-    FoldedWing,
-    FoldWay,
-    comes_out,
-    folded_box,
-    folded_wing,
-    opened,
-)
+from oaken_scale.core.geometry.fold import FoldWay, opened
+from oaken_scale.core.geometry.folded_box import FoldedBox, folded_box
+from oaken_scale.core.geometry.folded_wing import FoldedWing, comes_out, folded_wing
 from oaken_scale.core.model.faults.fault import BuildFaultError
 
 BOX = FoldedBox(600.0, 60.0, 80.0, 5.0)

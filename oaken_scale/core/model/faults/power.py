@@ -82,10 +82,8 @@ def field_faults(build: Build) -> Iterator[Fault]:
 LEAST_V: Final = 2.5
 """No cell shows less while it runs a motor [V]."""
 
-
 MOST_PUT_BACK: Final = 1.3
 """A charger puts back at most so many times what a pack is listed to hold."""
-
 
 MOST_V: Final = 1.05
 """A voltmeter shows at most so many times what the cells of a pack have."""
