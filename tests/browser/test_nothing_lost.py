@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.waits import build_told, until
+from tests.http import HTTP
 
 
 def asked(page) -> dict:
@@ -193,3 +194,17 @@ def test_a_reading_that_waited_since_an_older_version_is_taken_in(page, sandpipe
     )
     (kept,) = (each for each in log if each["id"] == "waited")
     assert kept["pan"]["loads"] == [{"part": "motor", "count": 1.0}]
+
+
+def test_a_change_that_waited_since_an_older_version_is_made(page, sandpiper, demo_served):
+    build = sandpiper.rsplit("/", 1)[1]
+    told = HTTP.get(f"{demo_served.url}/api/v1/builds/{build}")
+    (wiring,) = (each for each in told.json()["build"]["parts"] if each["id"] == "wiring")
+    act = {
+        "id": "waited", "build": build, "at": "2026-03-07T15:00:00Z", "method": "PUT",
+        "url": f"{demo_served.url}/api/v1/builds/{build}/items/wiring",
+        "match": told.headers["etag"], "body": json.dumps({**wiring, "stated_g": 17.5}),
+    }  # fmt: skip
+    page.add_init_script(f"localStorage.setItem('oaken-scale-act-waited', {json.dumps(act)!r})")
+    page.goto(f"{sandpiper}/plan?on=parts")
+    stated(page, "wiring", 17.5)

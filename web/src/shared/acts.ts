@@ -1,5 +1,6 @@
 import { ref } from 'vue'
 import { isForLater } from './later'
+import { addressOfToday, inWordsOfToday } from './olderWords'
 
 /** A change as it was sent: enough to send it again, from this page or the next one. */
 export interface Act {
@@ -67,6 +68,13 @@ async function again(act: Act): Promise<Response> {
   }
 }
 
+/** A change that has waited since an older version asks what it meant then. */
+const ofToday = (act: Act): Act => ({
+  ...act,
+  url: addressOfToday(act.url),
+  body: act.body && JSON.stringify(inWordsOfToday(JSON.parse(act.body))),
+})
+
 /** Changes of a build that a page before this one could not bring home; each with its answer. */
 export function leftOver(build: string): Promise<Response>[] {
   const known = new Set(acts.value.map((each) => each.id))
@@ -75,7 +83,7 @@ export function leftOver(build: string): Promise<Response>[] {
     if (!key.startsWith(SHELF)) continue
     try {
       const act = JSON.parse(localStorage.getItem(key) ?? '') as Act
-      if (act.build === build && !known.has(act.id)) found.push(act)
+      if (act.build === build && !known.has(act.id)) found.push(ofToday(act))
     } catch {
       localStorage.removeItem(key)
     }

@@ -1,6 +1,7 @@
 import { ref, watch } from 'vue'
 import { answered, api, RefusedError, type NewWeighing, type Recorded } from '../api/client'
 import { isForLater } from './later'
+import { inWordsOfToday } from './olderWords'
 
 /** A reading on its way to the log of a build. */
 export interface Waiting {
@@ -25,29 +26,19 @@ interface Listener {
 }
 const listeners = new Set<Listener>()
 
-type Load = NonNullable<NonNullable<NewWeighing['pan']>['loads']>[number]
-
-/** A reading in the words of today: one that has waited since before may call a part an item. */
-function ofToday(reading: NewWeighing): NewWeighing {
-  const loads = reading.pan?.loads?.map(({ item, ...load }: Load & { item?: string }) =>
-    item === undefined ? load : { ...load, part: item },
-  )
-  return loads ? { ...reading, pan: { ...reading.pan, loads } } : reading
-}
-
 function stored(): Waiting[] {
   const found: Waiting[] = []
   for (const key of Object.keys(localStorage)) {
     try {
       if (key.startsWith(SHELF)) {
         const { build, reading } = JSON.parse(localStorage.getItem(key) ?? '') as Waiting
-        found.push({ build, reading: ofToday(reading) })
+        found.push({ build, reading: inWordsOfToday(reading) })
       }
       if (!key.startsWith(OLD_SHELF)) continue
       const build = key.slice(OLD_SHELF.length)
       for (const reading of JSON.parse(localStorage.getItem(key) ?? '[]') as NewWeighing[]) {
         localStorage.setItem(SHELF + reading.id, JSON.stringify({ build, reading }))
-        found.push({ build, reading: ofToday(reading) })
+        found.push({ build, reading: inWordsOfToday(reading) })
       }
       localStorage.removeItem(key)
     } catch {
