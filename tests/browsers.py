@@ -13,6 +13,8 @@ QUIET: Final = (
     "--disable-component-update",
     "--disable-sync",
     "--no-first-run",
+    # One process for all pages, one after the other: it has read the scripts already.
+    "--renderer-process-limit=1",
     *(("--no-sandbox",) if os.geteuid() == 0 else ()),
 )
 
