@@ -46,9 +46,15 @@ def test_a_tag_on_the_pan_and_space_records_what_is_steady(bench):
 
 
 def test_space_pressed_early_waits_until_it_is_steady(bench):
+    held = []
+    bench.route("**/pan", lambda route: held.extend([route]))
     bench.locator("[data-part=controller]").click()
     bench.keyboard.press("Space")
     expect(bench.locator("body")).to_contain_text("records when steady")
+    until(bench, lambda: len(held))
+    bench.unroute("**/pan")
+    for route in held:
+        route.continue_()
     expect(first_row(bench)).to_contain_text("Speed controller")
     expect(first_row(bench)).to_contain_text("23.")
 

@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.waits import build_told, kept, last_reading, until
+
 
 @pytest.fixture
 def shed(page, demo_served):
@@ -106,3 +108,70 @@ def test_a_range_moves_as_a_whole_where_one_end_passes_the_other(page, demo_serv
     page.get_by_label("Balance, at most").fill("33")
     page.get_by_label("Balance, at most").press("Enter")
     expect(page.get_by_label("Balance, at most")).to_have_value("33")
+
+
+def test_undo_and_redo_over_places_in_the_order_they_were_made(bench):
+    bench.locator("[data-part=wear-pads]").click()
+    bench.keyboard.type("2.2")
+    bench.keyboard.press("Enter")
+    expect(bench.locator("section[aria-label='Till roll'] li").first).to_contain_text("2.2")
+    kept(bench, len(build_told(bench)["build"]["weighings"]), lambda last: last["reading_g"] == 2.2)
+    bench.keyboard.press("Alt+2")
+    chord = bench.get_by_label("Wing, section 1, chord")
+    chord.fill("210")
+    chord.press("Enter")
+    numbers = bench.get_by_label("What the drawing comes to")
+    expect(numbers).not_to_contain_text("20.52 dm²")
+    bench.keyboard.press("Control+z")
+    expect(bench.locator(".line .words").first).to_contain_text("Taken back: Wing changed.")
+    expect(numbers).to_contain_text("20.52 dm²")
+    bench.keyboard.press("Control+z")
+    expect(bench.locator(".line .words").first).to_contain_text("Taken back: the reading of 2.2 g")
+    until(bench, lambda: last_reading(bench)["set_aside"] == "taken back")
+    bench.keyboard.press("Control+Shift+Z")
+    bench.keyboard.press("Control+Shift+Z")
+    expect(numbers).not_to_contain_text("20.52 dm²")
+    until(bench, lambda: last_reading(bench)["set_aside"] is None)
+    bench.get_by_role("button", name="undo", exact=True).click()
+    expect(numbers).to_contain_text("20.52 dm²")
+
+
+def test_single_keys_can_be_switched_off(bench):
+    bench.keyboard.press("?")
+    sheet = bench.get_by_role("dialog", name="Keys")
+    sheet.get_by_label("single keys").uncheck()
+    bench.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
+    bench.keyboard.press("n")
+    bench.keyboard.press("9")
+    expect(bench.locator("#typed")).to_have_value("")
+    assert bench.locator(".tag.on").count() == 0
+    bench.keyboard.press("Alt+2")
+    expect(bench.get_by_label("On the plan")).to_be_visible()
+    bench.keyboard.press("?")
+    sheet.get_by_label("single keys").check()
+    bench.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
+    bench.keyboard.press("4")
+    expect(bench.locator("[data-part=motor]")).to_be_visible()
+
+
+def test_every_place_has_its_keys_its_title_and_a_way_past_the_rule(page, demo_served):
+    titles = set()
+    for place in ("plan", "stock", "bench", "balance", "power", "field"):
+        page.goto(f"{demo_served.url}/build/sandpiper/{place}")
+        expect(page).to_have_title(f"Sandpiper, {place.capitalize()} · Oaken Scale")
+        titles.add(page.title())
+        page.keyboard.press("?")
+        sheet = page.get_by_role("dialog", name="Keys")
+        expect(sheet).to_contain_text("take the last change back")
+        page.keyboard.press("Escape")
+        expect(sheet).to_have_count(0)
+    assert len(titles) == 6
+    page.keyboard.press("Tab")
+    for _ in range(3):
+        if page.evaluate("() => document.activeElement.className === 'skip'"):
+            break
+        page.keyboard.press("Tab")
+    page.locator(".skip").press("Enter")
+    assert page.evaluate("() => document.activeElement.id") == "work"

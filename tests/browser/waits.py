@@ -22,3 +22,16 @@ def build_told(page) -> dict:
     """The build of the page as the server has it, whatever the page shows."""
     at = page.url.split("?")[0].rsplit("/", 1)[0]
     return HTTP.get(at.replace("/build/", "/api/v1/builds/")).json()
+
+
+def last_reading(page) -> dict:
+    return build_told(page)["build"]["weighings"][-1]
+
+
+def kept(page, readings: int, last=lambda reading: True) -> dict:
+    """The build once so many readings are home, and the last is the one that is waited for."""
+    return until(
+        page,
+        lambda: build_told(page)["build"],
+        lambda build: len(build["weighings"]) >= readings and last(build["weighings"][-1]),
+    )
