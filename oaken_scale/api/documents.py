@@ -15,6 +15,7 @@ from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.outliers import Doubt
 from oaken_scale.core.material.joint_clock import Adhesive, Free, adhesive, own_adhesives
 from oaken_scale.core.model import declared, limits
+from oaken_scale.core.model.amount import Amount
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.joint import Joint
@@ -135,8 +136,9 @@ class NewWeighing(fields.Edge):
         except QuantityError as error:
             raise BuildFaultError([Fault("typed", str(error))]) from error
         if not 0 < grams <= limits.READING_G:
-            words = f"{grams:g} g is no reading of a bench scale; it is between 0 and 20,000 g"
-            raise BuildFaultError([Fault("typed", words)])
+            words = "{} is no reading of a bench scale; it is between {} and {}"
+            facts = (Amount(grams, "g"), Amount(0, "g"), Amount(limits.READING_G, "g"))
+            raise BuildFaultError([Fault("typed", words, facts)])
         return grams
 
 

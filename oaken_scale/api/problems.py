@@ -2,7 +2,7 @@
 
 import sqlite3
 from collections.abc import Iterable
-from math import ceil
+from math import ceil, isfinite
 from typing import Any, Final
 
 from fastapi import FastAPI, Request
@@ -11,6 +11,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from oaken_scale.core.model.amount import Amount
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.formats.apart import BusyError
 from oaken_scale.formats.wording import field_faults
@@ -41,11 +42,32 @@ STATUS: Final[dict[type[RefusedError], int]] = {
 MEDIA_TYPE: Final = "application/problem+json"
 
 
+class AmountSaid(BaseModel):
+    """An amount in a base unit: g, mm, dm2, gf or g/dm2; a bare number without one."""
+
+    value: float
+    unit: str
+
+
 class FieldFault(BaseModel):
-    """One field that was wrong."""
+    """One field that was wrong: in words with base units, and as a text with the names and the
+    amounts that go where ``{}`` stands, for whoever shows other units; without any it is plain."""
 
     field: str
     words: str
+    text: str
+    facts: list[str | AmountSaid] = []
+
+    @classmethod
+    def of(cls, fault: Fault) -> "FieldFault":
+        """A fault as the API tells it."""
+        facts = [
+            AmountSaid(value=each.value, unit=each.unit)
+            if isinstance(each, Amount) and isfinite(each.value)
+            else str(each)
+            for each in fault.facts
+        ]
+        return cls(field=fault.field, words=fault.words, text=fault.text, facts=facts)
 
 
 class Problem(BaseModel):
@@ -88,7 +110,7 @@ def answer(status: int, title: str, detail: str, faults: Iterable[Fault] = ()) -
         title=title,
         status=status,
         detail=detail,
-        faults=[FieldFault(field=fault.field, words=fault.words) for fault in faults],
+        faults=[FieldFault.of(fault) for fault in faults],
     )
     return JSONResponse(problem.model_dump(), status_code=status, media_type=MEDIA_TYPE)
 

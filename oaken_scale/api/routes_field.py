@@ -23,6 +23,7 @@ from oaken_scale.core.field.controls import (
 )
 from oaken_scale.core.model import declared
 from oaken_scale.core.model import field as core
+from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.faults.whole import validated
@@ -217,8 +218,8 @@ def set_incidence(build_id: BuildId, shim: Shim, if_match: Revision, shop: Shop)
             raise BuildFaultError([Fault("surface", words)])
         chord = surface.sections[0].chord_mm
         if abs(shim.shim_mm) > chord / 4:
-            words = f"is {shim.shim_mm:g} mm under a chord of {chord:.0f}; it is a quarter at most"
-            raise BuildFaultError([Fault("shim_mm", words)])
+            words = "is {} under a chord of {}; it is a quarter at most"
+            raise BuildFaultError([Fault("shim_mm", words, (mm(shim.shim_mm), mm(chord)))])
         degrees = round(shim_incidence_deg(shim.shim_mm, chord), 2)
         surfaces = tuple(
             replace(each, incidence_deg=degrees) if each.id == shim.surface else each

@@ -32,6 +32,7 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.rack import stripped
 from oaken_scale.core.material.shopping import Shopping, shopping
 from oaken_scale.core.model import declared
+from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
@@ -145,8 +146,8 @@ def measure(new: NewShape) -> Response:
 def template(new: Template) -> TemplateArea:
     """The area that a paper template's weight tells."""
     if new.reading_g < new.step_g:
-        words = f"{new.reading_g:g} g is less than one step of the scale; weigh several together"
-        raise BuildFaultError([Fault("reading_g", words)])
+        words = "{} is less than one step of the scale; weigh several together"
+        raise BuildFaultError([Fault("reading_g", words, (grams(new.reading_g),))])
     sd = (new.step_g**2 / 12 + new.step_g**2 / 4) ** 0.5
     area, doubt = template_area(new.reading_g, sd, new.paper_g_m2, new.paper_doubt_g_m2)
     return TemplateArea(area, doubt)

@@ -83,7 +83,7 @@ def load(data: bytes) -> Build:
     try:
         return _read(json.dumps(now).encode())
     except BuildFaultError as error:
-        named = [Fault(build_file_1.as_written(each.field), each.words) for each in error.faults]
+        named = [replace(each, field=build_file_1.as_written(each.field)) for each in error.faults]
         raise BuildFaultError(named) from error
 
 
@@ -105,7 +105,7 @@ def schema() -> str:
 
 
 def _under(path: tuple[str, ...], found: Iterable[Fault]) -> tuple[Fault, ...]:
-    return tuple(Fault(".".join((*path, fault.field)), fault.words) for fault in found)
+    return tuple(replace(fault, field=".".join((*path, fault.field))) for fault in found)
 
 
 def _json(data: bytes) -> dict[str, Any]:

@@ -16,16 +16,9 @@ from oaken_scale.core.assess import Assessment
 from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Reference
-from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.model.target import UNIT_OF
 
 Value = str | float | int | bool | None
-
-UNITS: Final = {
-    TargetKind.AUW: "g",
-    TargetKind.WING_LOADING: "g/dm2",
-    TargetKind.POWER_LOADING: "W/kg",
-}
-"""Of the metrics that have one."""
 
 FORMULA: Final = ("=", "+", "-", "@", "\t", "\r")
 """What a spreadsheet takes for the beginning of a formula."""
@@ -126,7 +119,7 @@ def loadouts(build: Build, told: Assessment) -> Table:
         rows.append(tuple(row))
     heads = [
         f"{title}{more}"
-        for title in (f"{METRICS[kind].name} {UNITS.get(kind, '')}".strip() for kind in kinds)
+        for title in (f"{METRICS[kind].name} {UNIT_OF.get(kind, '')}".strip() for kind in kinds)
         for more in ("", ", doubt", ", verdict")
     ]
     heads += ["CG from nose mm", "CG from nose mm, doubt", "carries"]

@@ -3,7 +3,11 @@
 from collections.abc import Iterable
 from typing import Any, Final
 
-from oaken_scale.core.model.faults.fault import Fault
+from oaken_scale.core.model.amount import Amount
+from oaken_scale.core.model.faults.fault import Fact, Fault
+
+MOST_SAID: Final = 1e9
+"""A larger figure is nobody's, and is shown as it was sent."""
 
 _UNITS: Final = (
     ("_dm2", "dm2"),
@@ -21,17 +25,18 @@ def field_faults(errors: Iterable[Any], drop: tuple[str, ...] = ()) -> tuple[Fau
         while path and path[0] in drop:
             path.pop(0)
         path = [part for part in path if not _is_tag(part)]
-        found.append(Fault(".".join(path) or "body", _words(path, error)))
+        text, facts = _said(path, error)
+        found.append(Fault(".".join(path) or "body", text, facts))
     return tuple(found)
 
 
 def unit_of(field: str) -> str:
-    """The unit that a field's name carries, with a leading space; empty without one.
+    """The unit that a field's name carries; empty without one.
 
     >>> unit_of("stated_g"), unit_of("x_le_mm"), unit_of("count")
-    (' g', ' mm', '')
+    ('g', 'mm', '')
     """
-    return next((f" {unit}" for ending, unit in _UNITS if field.endswith(ending)), "")
+    return next((unit for ending, unit in _UNITS if field.endswith(ending)), "")
 
 
 _PLAIN: Final = (
@@ -43,39 +48,63 @@ _PATTERNED: Final = {
 }
 
 
-def _words(path: list[str], error: Any) -> str:
-    context, unit = error.get("ctx") or {}, unit_of(path[-1] if path else "")
-    given = _shown(error.get("input"))
-    kind = error["type"]
-    wanted = {
-        "missing": "is missing; it has to be given",
-        "extra_forbidden": "is not a field here; leave it out, or check its spelling",
-        "float_type": f"is {given}; it should be a plain number{unit and ' in' + unit}",
-        "float_parsing": f"is {given}; it should be a plain number{unit and ' in' + unit}",
-        "int_type": f"is {given}; it should be a whole number",
-        "int_from_float": f"is {given}; it should be a whole number",
-        "finite_number": f"is {given}; it should be a finite number{unit and ' in' + unit}",
-        "greater_than": f"is {given}; it should be more than {context.get('gt'):g}{unit}"
-        if "gt" in context
-        else "",
-        "greater_than_equal": f"is {given}; it should be at least {_limit(context, 'ge')}{unit}",
-        "less_than_equal": f"is {given}; it should be at most {_limit(context, 'le')}{unit}",
-        "enum": f"is {given}; it should be {context.get('expected')}",
-        "literal_error": f"is {given}; it should be {context.get('expected')}",
-        "string_too_short": "is empty; it has to be given",
-        "string_too_long": f"is too long; at most {context.get('max_length')} characters",
-        "too_long": f"is too long; at most {context.get('max_length')} entries",
-        "string_pattern_mismatch": f"is {given}; "
-        + _PATTERNED.get(path[-1] if path else "", _PLAIN),
-        "timezone_aware": "has no time zone; write it like 2026-03-07T09:30:00Z",
-    }.get(kind)
+_WANTED: Final = {
+    "missing": "is missing; it has to be given",
+    "extra_forbidden": "is not a field here; leave it out, or check its spelling",
+    "string_too_short": "is empty; it has to be given",
+    "timezone_aware": "has no time zone; write it like 2026-03-07T09:30:00Z",
+}
+_WANTED_OF: Final = {
+    "float_type": "is {}; it should be a plain number",
+    "float_parsing": "is {}; it should be a plain number",
+    "int_type": "is {}; it should be a whole number",
+    "int_from_float": "is {}; it should be a whole number",
+    "finite_number": "is {}; it should be a finite number",
+}
+_LIMITS: Final = {
+    "greater_than": ("is {}; it should be more than {}", "gt"),
+    "greater_than_equal": ("is {}; it should be at least {}", "ge"),
+    "less_than_equal": ("is {}; it should be at most {}", "le"),
+    "enum": ("is {}; it should be {}", "expected"),
+    "literal_error": ("is {}; it should be {}", "expected"),
+}
+_LENGTHS: Final = {
+    "string_too_long": "is too long; at most {} characters",
+    "too_long": "is too long; at most {} entries",
+}
+
+
+def _said(path: list[str], error: Any) -> tuple[str, tuple[Fact, ...]]:
+    """The text of a fault, and the facts in it."""
+    last, kind = path[-1] if path else "", error["type"]
+    context, unit = error.get("ctx") or {}, unit_of(last)
+    given = _given(error.get("input"), unit)
+    if kind in _WANTED:
+        return _WANTED[kind], ()
+    if kind in _WANTED_OF:
+        is_number = unit and not kind.startswith("int")
+        return _WANTED_OF[kind] + (f" in {unit}" if is_number else ""), (given,)
+    if kind in _LIMITS and _LIMITS[kind][1] in context:
+        text, name = _LIMITS[kind]
+        return text, (given, _limit(context[name], unit))
+    if kind in _LENGTHS:
+        return _LENGTHS[kind], (str(context.get("max_length")),)
+    if kind == "string_pattern_mismatch":
+        return "is {}; {}", (given, _PATTERNED.get(last, _PLAIN))
     said = error["msg"].removeprefix("Value error, ")
-    return wanted or f"{said[:1].lower()}{said[1:]}"
+    return f"{said[:1].lower()}{said[1:]}", ()
 
 
-def _limit(context: dict[str, Any], name: str) -> str:
-    limit = context.get(name)
-    return f"{limit:g}" if isinstance(limit, int | float) else str(limit)
+def _given(given: object, unit: str) -> Fact:
+    if not unit or isinstance(given, bool) or not isinstance(given, int | float):
+        return _shown(given)
+    return Amount(given, unit) if abs(given) < MOST_SAID else _shown(given)
+
+
+def _limit(limit: object, unit: str) -> Fact:
+    if not isinstance(limit, int | float):
+        return str(limit)
+    return Amount(limit, unit) if unit else f"{limit:g}"
 
 
 def _shown(given: object) -> str:

@@ -110,7 +110,7 @@ def test_controls_in_degrees_become_mm_and_travel_that_cannot_be_is_refused(demo
     assert control["down_mm"] == 10
     refused = put(up_mm=30)
     assert refused.status_code == 422
-    assert "goes 22 mm at most" in refused.json()["detail"]
+    assert "goes 22.1 mm at most" in refused.json()["detail"]
     assert put(surface="hull").json()["faults"][0]["field"] == "controls.0.surface"
 
 

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
+from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Group, Part
@@ -18,6 +19,7 @@ GRAMS: Final = Units()
 """Grams and millimetres are meant where no unit is typed."""
 
 MOST_LINES: Final = 200
+EXAMPLE: Final = grams(28.0)
 
 CALLED: Final[Mapping[Group, tuple[str, ...]]] = {
     Group.JOINING: ("glue", "tape", "epoxy", "cement", "adhesive"),
@@ -65,7 +67,8 @@ def donor_parts(lines: str, units: Units = GRAMS) -> tuple[DonorPart, ...]:
     """
     told = tuple(_parts(lines, units))
     if not told:
-        raise BuildFaultError([Fault("lines", "write a part on each line, like Motor 28 g")])
+        words = "write a part on each line, like Motor {}"
+        raise BuildFaultError([Fault("lines", words, (EXAMPLE,))])
     return told
 
 
@@ -78,10 +81,10 @@ def _parts(lines: str, units: Units) -> Iterator[DonorPart]:
         try:
             part = part_of_line(line, (), units)
         except BuildFaultError as error:
-            raise BuildFaultError([Fault(f"lines.{k}", error.faults[0].words)]) from error
+            raise BuildFaultError([replace(error.faults[0], field=f"lines.{k}")]) from error
         if part.stated_g is None:
-            words = f'say what "{line[:60]}" weighs, like {line.split()[0]} 28 g'
-            raise BuildFaultError([Fault(f"lines.{k}", words)])
+            facts = (line[:60], line.split()[0], EXAMPLE)
+            raise BuildFaultError([Fault(f"lines.{k}", 'say what "{}" weighs, like {} {}', facts)])
         group = _said(part) or called(part.name)
         is_group = part.assembly.lower() in (each.value for each in Group)
         yield DonorPart(

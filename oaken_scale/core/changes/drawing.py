@@ -9,6 +9,7 @@ from typing import Final
 
 from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
 from oaken_scale.core.model import presets
+from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
@@ -218,8 +219,8 @@ def along_the_slope(surface: Surface, length_mm: float) -> Surface:
     upright = surface.role is Role.FIN
     rise = tip.y_mm - inner.y_mm if upright else tip.z_mm - inner.z_mm
     if length_mm <= abs(rise):
-        words = f"is {length_mm:g} mm; the tip rises {abs(rise):g} mm, so it is longer than that"
-        raise BuildFaultError([Fault("tip_mm", words)])
+        words = "is {}; the tip rises {}, so it is longer than that"
+        raise BuildFaultError([Fault("tip_mm", words, (mm(length_mm), mm(abs(rise))))])
     out = round(sqrt(length_mm**2 - rise**2), 1)
     if upright:
         moved = replace(tip, z_mm=round(inner.z_mm + out, 1))

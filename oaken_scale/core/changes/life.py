@@ -11,6 +11,7 @@ from datetime import datetime
 
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model import limits
+from oaken_scale.core.model.amount import Amount, dm2, mm
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.diary import DiaryEntry, DiaryKind
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
@@ -72,12 +73,14 @@ def trimmed(build: Build, act: Act, host: str, id: str, grams: float) -> Build:
     """
     whole = _there(build, host)
     if grams <= 0:
-        raise BuildFaultError([Fault("grams", f"is {grams:g}; say how much came off, above 0 g")])
+        words = "is {}; say how much came off, above {}"
+        raise BuildFaultError([Fault("grams", words, (Amount(grams, "g"), Amount(0, "g")))])
     at = next(i for i, part in enumerate(build.parts) if part.id == host)
     weighs = float(solve(build).mass[at])
     if grams >= weighs:
-        words = f"{grams:g} g is not less than {whole.name} weighs, {weighs:.1f} g; retire it"
-        raise BuildFaultError([Fault("grams", words)])
+        facts = (Amount(grams, "g"), whole.name, Amount(weighs, "g"))
+        words = "{} is not less than {} weighs, {}; retire it"
+        raise BuildFaultError([Fault("grams", words, facts)])
     off = Part(
         id=id,
         name=f"off {whole.name.lower()}"[: limits.NAME_LENGTH],
@@ -123,8 +126,8 @@ def pocketed(build: Build, act: Act, host: str, id: str, pocket: Pocket) -> Buil
     gone = sum(-each.amount for part in build.parts if part.host == host for each in part.uses)
     left = use.amount / whole.pieces - gone
     if area * share >= left:
-        words = f"of {area:.4g} dm2 is no smaller than what is left of {whole.name}, {left:.4g} dm2"
-        raise BuildFaultError([Fault("length_mm", words)])
+        words = "of {} is no smaller than what is left of {}, {}"
+        raise BuildFaultError([Fault("length_mm", words, (dm2(area), whole.name, dm2(left)))])
     hole = Part(
         id=id,
         name=f"pocket in {whole.name.lower()}"[: limits.NAME_LENGTH],
@@ -155,11 +158,9 @@ def _depth_share(lot: Lot, depth_mm: float | None) -> float:
         words = f"cannot be compared: say on the Rack how thick {lot.name} is, or cut it through"
         raise BuildFaultError([Fault("depth_mm", words)])
     if depth_mm > lot.thickness_mm:
-        words = (
-            f"is {depth_mm:g} mm; {lot.name} is {lot.thickness_mm:g} mm thick, so it must be at "
-            "most that, or through"
-        )
-        raise BuildFaultError([Fault("depth_mm", words)])
+        words = "is {}; {} is {} thick, so it must be at most that, or through"
+        facts = (mm(depth_mm), lot.name, mm(lot.thickness_mm))
+        raise BuildFaultError([Fault("depth_mm", words, facts)])
     return depth_mm / lot.thickness_mm
 
 

@@ -7,6 +7,7 @@ from enum import StrEnum
 from typing import Final
 
 from oaken_scale.core.geometry.wing import spanwise
+from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.field import Control, ControlKind
@@ -204,8 +205,8 @@ def travel_faults(build: Build, controls: Iterable[Control]) -> Iterator[Fault]:
         most = travel_mm(MOST_DEG, chord)
         for name, value in (("up_mm", control.up_mm), ("down_mm", control.down_mm)):
             if value is not None and value > most:
-                words = f"is {value:g} mm; a control {chord:.0f} mm deep goes {most:.0f} mm at most"
-                yield Fault(f"controls.{k}.{name}", words)
+                words = "is {}; a control {} deep goes {} at most"
+                yield Fault(f"controls.{k}.{name}", words, (mm(value), mm(chord), mm(most)))
 
 
 def _degrees(travel: float | None, chord: float) -> float | None:

@@ -11,6 +11,7 @@ from itertools import pairwise
 from math import hypot, pi, sqrt
 from typing import Final
 
+from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.body import Body, BodyShape
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.pattern import Grain, Pattern
@@ -45,12 +46,14 @@ def body_panels(body: Body, board_mm: float = BOARD_MM) -> tuple[BodyPanel, ...]
     if body.shape is BodyShape.TUBE:
         return (_rolled_out(body, board_mm),)
     for k, frame in enumerate(body.frames):
-        if min(frame.width_mm, frame.height_mm) <= 2 * board_mm:
+        size = min(frame.width_mm, frame.height_mm)
+        if size <= 2 * board_mm:
             words = (
-                f"{body.name}, frame {k + 1}, is {min(frame.width_mm, frame.height_mm):g} mm; two "
-                f"walls alone take {2 * board_mm:g} mm, so it must be more, or the board thinner"
+                "{}, frame {}, is {}; two walls alone take {}, so it must be more, "
+                "or the board thinner"
             )
-            raise BuildFaultError([Fault(f"bodies.{body.id}.frames.{k}", words)])
+            facts = (body.name, str(k + 1), mm(size), mm(2 * board_mm))
+            raise BuildFaultError([Fault(f"bodies.{body.id}.frames.{k}", words, facts)])
     return tuple(_sides(body, board_mm))
 
 
@@ -129,11 +132,10 @@ def _girth(body: Body, k: int, board: float) -> float:
     frame = body.frames[k]
     a, b = (frame.width_mm - board) / 2, (frame.height_mm - board) / 2
     if min(a, b) <= 0:
-        words = (
-            f"{body.name}, frame {k + 1}, is {min(frame.width_mm, frame.height_mm):g} mm across; "
-            f"it must be more than the board's {board:g} mm"
-        )
-        raise BuildFaultError([Fault(f"bodies.{body.id}.frames.{k}", words)])
+        words = "{}, frame {}, is {} across; it must be more than the board's {}"
+        size = min(frame.width_mm, frame.height_mm)
+        facts = (body.name, str(k + 1), mm(size), mm(board))
+        raise BuildFaultError([Fault(f"bodies.{body.id}.frames.{k}", words, facts)])
     return pi * (3 * (a + b) - sqrt((3 * a + b) * (a + 3 * b)))
 
 

@@ -21,6 +21,7 @@ from oaken_scale.core.geometry.fold import (
     taken_out,
 )
 from oaken_scale.core.geometry.outline import Box
+from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 
@@ -64,10 +65,9 @@ def folded_box(box: FoldedBox, name: str = "Fuselage box") -> Folded:
         for size, field in ((wide, w), (high, h)):
             if size <= 2 * box.board_mm:
                 words = (
-                    f"is {size:g} mm; its two walls alone take {2 * box.board_mm:g} mm, so it must "
-                    "be more, or the board thinner"
+                    "is {}; its two walls alone take {}, so it must be more, or the board thinner"
                 )
-                raise BuildFaultError([Fault(field, words)])
+                raise BuildFaultError([Fault(field, words, (mm(size), mm(2 * box.board_mm)))])
     open_mm, strip, back = opened(box.board_mm, 90.0, box.way)
     both = 2 * back
     floor = [wide - both for wide, _ in ends]
@@ -136,18 +136,17 @@ def _doubled_sides(box: FoldedBox, name: str) -> tuple[Doubler, ...]:
     if end is None:
         return ()
     if not start < end <= box.length_mm:
-        words = (
-            f"is {end:g} mm; the sides are doubled from {start:g} mm, so it must be more than that "
-            f"and at most {box.length_mm:g} mm"
-        )
-        raise BuildFaultError([Fault("doubled_to_mm", words)])
+        words = "is {}; the sides are doubled from {}, so it must be more than that and at most {}"
+        facts = (mm(end), mm(start), mm(box.length_mm))
+        raise BuildFaultError([Fault("doubled_to_mm", words, facts)])
     (w0, h0), (w1, h1) = _sizes_at(box, start), _sizes_at(box, end)
     if min(w0, w1) <= 4 * t:
         words = (
-            f"is {end:g} mm; the body is {min(w0, w1):.4g} mm wide there and four walls take "
-            f"{4 * t:g} mm: double it where it is wider, or take a thinner board"
+            "is {}; the body is {} wide there and four walls take {}: double it where it is wider, "
+            "or take a thinner board"
         )
-        raise BuildFaultError([Fault("doubled_to_mm", words)])
+        facts = (mm(end), mm(min(w0, w1)), mm(4 * t))
+        raise BuildFaultError([Fault("doubled_to_mm", words, facts)])
     lost = t * (2 if box.has_top else 1)
     high = (h0 - lost, h1 - lost)
     slope = hypot(end - start, (w1 - w0) / 2)

@@ -17,6 +17,7 @@ from oaken_scale.core.geometry.fold import (
     taken_out,
 )
 from oaken_scale.core.geometry.outline import Box, Corner
+from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 MOST_FORWARD: Final = 0.05
@@ -62,17 +63,16 @@ def folded_wing(wing: FoldedWing, name: str = "Wing half") -> Folded:
         raise BuildFaultError([Fault("spar_at", words)])
     if wing.thickness_mm <= 2 * t:
         words = (
-            f"is {wing.thickness_mm:g} mm; two skins of {t:g} mm leave nothing for a spar, so it "
-            f"must be over {2 * t:g} mm, or the board thinner"
+            "is {}; two skins of {} leave nothing for a spar, so it must be over {}, "
+            "or the board thinner"
         )
-        raise BuildFaultError([Fault("thickness_mm", words)])
+        facts = (mm(wing.thickness_mm), mm(t), mm(2 * t))
+        raise BuildFaultError([Fault("thickness_mm", words, facts)])
     if wing.thickness_mm * ratio <= 2 * t:
         least = 2 * t / wing.thickness_mm * wing.chord_mm
-        words = (
-            f"is {wing.tip_chord_mm:g} mm, so the tip would be thinner than two skins of {t:g} mm; "
-            f"it must be over {least:.4g} mm"
-        )
-        raise BuildFaultError([Fault("tip_chord_mm", words)])
+        words = "is {}, so the tip would be thinner than two skins of {}; it must be over {}"
+        facts = (mm(wing.chord_mm * ratio), mm(t), mm(least))
+        raise BuildFaultError([Fault("tip_chord_mm", words, facts)])
     root = _skins(wing.chord_mm, wing.thickness_mm, wing.spar_at, t, wing.way)
     tip = _skins(wing.chord_mm * ratio, wing.thickness_mm * ratio, wing.spar_at, t, wing.way)
     span = wing.span_mm
@@ -124,10 +124,10 @@ def _inside(wing: FoldedWing, root: "_Skins") -> float:
         return left
     if left <= t:
         words = (
-            f"cannot go in: {left:.3g} mm are left between the skins and it takes {t:g} mm; make "
-            "the wing thicker, or the board thinner"
+            "cannot go in: {} are left between the skins and it takes {}; make the wing thicker, "
+            "or the board thinner"
         )
-        raise BuildFaultError([Fault("doubler_mm", words)])
+        raise BuildFaultError([Fault("doubler_mm", words, (mm(left), mm(t)))])
     return left - t
 
 
@@ -137,11 +137,9 @@ def _spar_strip(wing: FoldedWing, name: str, ratio: float) -> tuple[Doubler, ...
     if wide is None:
         return ()
     if wide >= wing.chord_mm * ratio:
-        words = (
-            f"is {wide:g} mm; the chord is {wing.chord_mm * ratio:.4g} mm at the tip, so it must "
-            "be less"
-        )
-        raise BuildFaultError([Fault("doubler_mm", words)])
+        words = "is {}; the chord is {} at the tip, so it must be less"
+        facts = (mm(wide), mm(wing.chord_mm * ratio))
+        raise BuildFaultError([Fault("doubler_mm", words, facts)])
     ring = ((0.0, 0.0), (wing.span_mm, 0.0), (wing.span_mm, wide), (0.0, wide))
     part = cut_part(
         f"{name}, doubler",
@@ -172,10 +170,11 @@ def comes_out(
         least = sqrt(max((lower_mm - ahead) ** 2 - board_mm**2, 0.0))
         most = sqrt((lower_mm + ahead) ** 2 - board_mm**2)
         words = (
-            f"is {rear_mm:g} mm: with {front_mm:g} mm ahead of the spar it does not close over "
-            f"{lower_mm:g} mm; it must be over {least:.4g} mm and under {most:.4g} mm"
+            "is {}: with {} ahead of the spar it does not close over {}; it must be over {} "
+            "and under {}"
         )
-        raise BuildFaultError([Fault("rear_mm", words)])
+        facts = (mm(rear_mm), mm(front_mm), mm(lower_mm), mm(least), mm(most))
+        raise BuildFaultError([Fault("rear_mm", words, facts)])
     at = (ahead**2 - behind**2 + lower_mm**2) / (2 * lower_mm)
     return board_mm + sqrt(max(ahead**2 - at**2, 0.0)), at
 

@@ -23,6 +23,7 @@ from oaken_scale.core.geometry.blanks import (
     room,
 )
 from oaken_scale.core.geometry.nesting import nest
+from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Faces, Lot, LotUnit
@@ -41,6 +42,9 @@ MOST_JOINED: Final = 50
 
 MOST_BLANKS: Final = 400
 """So many pieces are laid at once."""
+
+USUAL_KERFS: Final = (mm(0.5), mm(1.0), mm(2.0))
+"""What a knife takes away, and the least and the most of a hot wire."""
 
 NO_FOLDS: Final = MultiLineString()
 
@@ -210,11 +214,9 @@ def _job(lot: Lot, sheet: Sheet, parts: Sequence[Part], knife: Knife) -> Job:
     within = room(sheet, knife)
     if min(within.length_mm, within.width_mm) <= 0:
         most = min(sheet.length_mm, sheet.width_mm) / 2
-        words = (
-            f"is {knife.margin_mm:g} mm; on both sides that leaves nothing of {lot.name}; it must "
-            f"be less than {most:g} mm"
-        )
-        raise BuildFaultError([Fault("margin_mm", words)])
+        words = "is {}; on both sides that leaves nothing of {}; it must be less than {}"
+        nothing_of = (mm(knife.margin_mm), lot.name, mm(most))
+        raise BuildFaultError([Fault("margin_mm", words, nothing_of)])
     pieces: list[Piece] = []
     joins = []
     for part in parts:
@@ -222,10 +224,11 @@ def _job(lot: Lot, sheet: Sheet, parts: Sequence[Part], knife: Knife) -> Job:
         narrow = min(_sides(outline))
         if knife.kerf_mm >= narrow:
             words = (
-                f"is {knife.kerf_mm:g} mm, as wide as {part.name} itself ({narrow:.4g} mm); what a "
-                "knife takes away is about 0.5 mm, a hot wire 1 to 2 mm"
+                "is {}, as wide as {} itself ({}); what a knife takes away is about {}, "
+                "a hot wire {} to {}"
             )
-            raise BuildFaultError([Fault("kerf_mm", words)])
+            facts = (mm(knife.kerf_mm), part.name, mm(narrow), *USUAL_KERFS)
+            raise BuildFaultError([Fault("kerf_mm", words, facts)])
         shares, join = _apart(part, outline, grain, sheet, knife)
         if join is not None:
             joins.append(join)
@@ -314,10 +317,11 @@ def _apart(
     left, low = outline.bounds[0], outline.bounds[1]
     if across * down > MOST_JOINED:
         words = (
-            f"{part.name} is {length:.4g} by {width:.4g} mm: it would be joined from more than "
-            f"{MOST_JOINED} pieces; say on the Rack how large the sheet is, or leave the part out"
+            "{} is {} by {}: it would be joined from more than {} pieces; say on the Rack how "
+            "large the sheet is, or leave the part out"
         )
-        raise BuildFaultError([Fault("parts", words)])
+        facts = (part.name, mm(length), mm(width), str(MOST_JOINED))
+        raise BuildFaultError([Fault("parts", words, facts)])
     xs = [left + length * k / across for k in range(across + 1)]
     ys = [low + width * k / down for k in range(down + 1)]
     shares = [

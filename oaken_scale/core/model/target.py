@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Final
 
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.declared import (
@@ -25,6 +25,14 @@ class TargetKind(StrEnum):
     THRUST_TO_WEIGHT = "thrust_to_weight"
     POWER_LOADING = "power_loading"
     BALANCE = "balance"
+
+
+UNIT_OF: Final = {
+    TargetKind.AUW: "g",
+    TargetKind.WING_LOADING: "g/dm2",
+    TargetKind.POWER_LOADING: "W/kg",
+}
+"""Of those that have one and the same unit always."""
 
 
 class BalanceUnit(StrEnum):

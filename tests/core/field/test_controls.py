@@ -87,7 +87,7 @@ def test_a_travel_that_no_such_control_makes_is_refused_in_words():
     far = Control("e", "Elevator", ControlKind.ELEVATOR, "tail", 0, 1, 0.3, 40, 10)
     (fault,) = travel_faults(PLANE, (far,))
     assert fault.field == "controls.0.up_mm"
-    assert "30 mm deep goes 21 mm at most" in fault.words
+    assert "30 mm deep goes 21.21 mm at most" in fault.words
 
 
 def test_a_control_begins_before_it_ends():

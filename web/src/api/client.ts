@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { refusal } from '../say/refusals'
 import { noted } from '../shared/acts'
 import { notedPages } from '../shared/newerPages'
 import type { components, paths } from './schema'
@@ -114,7 +115,8 @@ export type NewWeighing = Omit<Schemas['NewWeighing'], 'note' | 'unit'> & {
 export type Outline = Whole<Schemas['Outline']>
 export type Pan = Whole<Schemas['Pan']>
 export type PanState = Whole<Schemas['PanState']>
-export type Problem = Schemas['Problem']
+export type FieldFault = Whole<Schemas['FieldFault']>
+export type Problem = Omit<Schemas['Problem'], 'faults'> & { faults?: FieldFault[] }
 export type Recorded = Whole<Schemas['Recorded']>
 export type Shelved = Whole<Schemas['Shelved']>
 export type Slip = Whole<Schemas['Slip']>
@@ -149,11 +151,7 @@ export class RefusedError extends Error {
     readonly status: number,
     readonly problem: Problem | undefined,
   ) {
-    super(
-      problem?.faults?.map((fault) => `${fault.field} ${fault.words}`).join('; ') ||
-        problem?.detail ||
-        `The server answered ${status}`,
-    )
+    super(problem ? refusal(problem) : `The server answered ${status}`)
   }
 }
 

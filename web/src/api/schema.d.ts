@@ -2589,6 +2589,16 @@ export interface components {
             loadouts: components["schemas"]["LoadoutAnswer"][];
         };
         /**
+         * AmountSaid
+         * @description An amount in a base unit: g, mm, dm2, gf or g/dm2; a bare number without one.
+         */
+        AmountSaid: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * Answer
          * @description One of the four answers for one loadout.
          *
@@ -5266,13 +5276,21 @@ export interface components {
         };
         /**
          * FieldFault
-         * @description One field that was wrong.
+         * @description One field that was wrong: in words with base units, and as a text with the names and the
+         *     amounts that go where ``{}`` stands, for whoever shows other units; without any it is plain.
          */
         FieldFault: {
             /** Field */
             field: string;
             /** Words */
             words: string;
+            /** Text */
+            text: string;
+            /**
+             * Facts
+             * @default []
+             */
+            facts?: (string | components["schemas"]["AmountSaid"])[];
         };
         /**
          * FieldLog

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { FLAWS, useBalanceWords } from '../say/balance'
-import { useInUnits } from '../say/inUnits'
 import { computed, reactive, ref } from 'vue'
 import { answered, api, type NewCheck, type Opened } from '../api/client'
 import { freshId } from '../shared/freshId'
@@ -8,7 +7,6 @@ import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 
-const inUnits = useInUnits()
 const { reason: explains, checked } = useBalanceWords()
 
 const { id, build, assessment, loadout, loadouts, send } = useBuild()
@@ -180,7 +178,7 @@ const whether = computed(() => (mine.value ? checked(mine.value.checked) : ''))
           <span v-if="check.give !== null" class="faint figure">
             ±{{ number(2 * check.give, 'length') }}</span
           >
-          {{ units.length.name }}: {{ inUnits(check.words) }}
+          {{ units.length.name }}: {{ check.words }}
         </span>
         <span class="faint small">{{ check.with }}</span>
         <p v-if="check.flaw" class="note small" role="note">{{ FLAWS[check.flaw] }}</p>

@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { answered, api, type Device } from '../api/client'
 import { openEntries } from '../shared/entries'
 import { outbox } from '../shared/outbox'
+import { whyNot } from '../shared/useQuantity'
 import { vFirst } from '../shared/vFirst'
 import { useDoorState } from './useDoor'
 
@@ -47,7 +48,7 @@ async function comeIn() {
     wrong.value =
       error instanceof TypeError
         ? 'The workshop does not answer. Is this phone on its network?'
-        : String((error as Error).message).replace(/^code /, 'The code: ')
+        : whyNot(error, (field) => (field === 'code' ? 'The code:' : undefined))
   } finally {
     busy.value = false
   }

@@ -1,20 +1,13 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { inUnitsBut } from '../say/inUnits'
 import { useWords } from './useWords'
 
-const { words, tone, undo, names, hush } = useWords()
-const inUnits = inUnitsBut(() => names.value)
-/** What the workshop refuses it says in base units, and of a body by its path too. */
-const shown = computed(() =>
-  tone.value === 'wrong' ? inUnits(words.value.replace(/^bodies\.\S+ /, '')) : words.value,
-)
+const { words, tone, undo, hush } = useWords()
 </script>
 
 <template>
   <div class="line" aria-live="polite">
     <button v-if="words" type="button" class="words" :class="tone" @click="hush">
-      {{ shown }} <span class="faint">close</span>
+      {{ words }} <span class="faint">close</span>
     </button>
     <button v-if="words && undo" type="button" class="words back" @click="undo">
       Bring it back

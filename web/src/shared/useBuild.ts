@@ -71,12 +71,6 @@ function setUp(id: Ref<string>) {
     return build.value?.parts.find((each) => each.id === part)?.name ?? part
   }
 
-  watch(
-    build,
-    (now) => (words.names.value = [...(now?.parts ?? []), ...(now?.lots ?? [])].map((e) => e.name)),
-    { immediate: true },
-  )
-
   function keep(fresh: Opened) {
     client.setQueryData<Opened>(key.value, (old) =>
       old && old.revision > fresh.revision ? old : fresh,

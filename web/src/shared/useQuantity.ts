@@ -1,5 +1,13 @@
 import { ref } from 'vue'
-import { answered, api, type Kind, type Measure, type Understood } from '../api/client'
+import { refusal, type Called } from '../say/refusals'
+import {
+  answered,
+  api,
+  RefusedError,
+  type Kind,
+  type Measure,
+  type Understood,
+} from '../api/client'
 import { whileUnderWay } from './underWay'
 
 /** What a typed figure is of, and the plane that it is on: an absurd one is asked about. */
@@ -26,10 +34,13 @@ export async function understand(text: string, kind: Kind, unit?: string): Promi
   return (await understood(text, kind, unit)).value
 }
 
-/** Why a text was not understood, in words for beside its field. */
-export function whyNot(error: unknown): string {
+/** Why a text was not understood, in words for beside its field: what was typed is not named, and
+ * other fields are called as their page calls them. */
+export function whyNot(error: unknown, called: Called = () => undefined): string {
   if (error instanceof TypeError) return 'the workshop does not answer; what you typed stays here'
-  return (error as Error).message.replace(/^text /, '')
+  if (error instanceof RefusedError && error.problem)
+    return refusal(error.problem, (field) => called(field) ?? (field === 'text' ? '' : undefined))
+  return (error as Error).message
 }
 
 /** A field's text with what it was understood to be, echoed while it is typed. */

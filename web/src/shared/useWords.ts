@@ -1,11 +1,10 @@
 import { ref } from 'vue'
 import { RefusedError } from '../api/client'
+import { whyNot } from './useQuantity'
 
 const words = ref('')
 const tone = ref<'plain' | 'wrong'>('plain')
 const undo = ref<() => void>()
-/** Names of the build that is open: figures in them are no figures. */
-const names = ref<string[]>([])
 
 /** The one line in which the product says what happened, or what would be right. */
 export function useWords() {
@@ -27,7 +26,9 @@ export function useWords() {
   function complain(error: unknown) {
     tone.value = 'wrong'
     undo.value = undefined
-    if (error instanceof RefusedError) words.value = error.message
+    // The words about a body name it themselves.
+    if (error instanceof RefusedError)
+      words.value = whyNot(error, (field) => (field.startsWith('bodies.') ? '' : undefined))
     else if (error instanceof TypeError) {
       words.value =
         'The workshop does not answer. What you did waits here, and is sent when it does.'
@@ -39,5 +40,5 @@ export function useWords() {
     undo.value = undefined
   }
 
-  return { words, tone, undo, names, say, removed, complain, hush }
+  return { words, tone, undo, say, removed, complain, hush }
 }

@@ -3,7 +3,6 @@ import { useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { answered, api, type DonorPart, type Group, type Opened } from '../api/client'
-import { useInUnits } from '../say/inUnits'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
@@ -14,7 +13,6 @@ const props = defineProps<{ groups: { value: Group; title: string }[] }>()
 const emit = defineEmits<{ kept: [] }>()
 const { id, send } = useBuild()
 const { quantity, units } = useUnits()
-const inUnits = useInUnits()
 
 const name = ref('the donor')
 const lines = ref('')
@@ -32,10 +30,11 @@ const read = useQuery({
   retry: false,
 })
 const refused = ref('')
-const wrong = computed(() => {
-  const words = refused.value || (read.error.value ? whyNot(read.error.value) : '')
-  return inUnits(words.replace(/^lines\.(\d+) /, 'Line $1: '))
-})
+const wrong = computed(
+  () => refused.value || (read.error.value ? whyNot(read.error.value, called) : ''),
+)
+/** A field of the workshop as the sheet calls it: ``lines.3`` is its third line. */
+const called = (field: string) => field.replace(/^lines\.(\d+)$/, 'Line $1:')
 const told = computed(() => {
   const parts = read.data.value ?? []
   return props.groups
@@ -60,7 +59,7 @@ async function keep() {
     )
     if (kept) emit('kept')
   } catch (error) {
-    refused.value = whyNot(error)
+    refused.value = whyNot(error, called)
   }
 }
 </script>

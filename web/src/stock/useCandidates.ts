@@ -120,7 +120,8 @@ export function useCandidates() {
         ...told.parts.map((part) => offer(part, true)),
       ]
     } catch (error) {
-      wrong.value = whyNot(error).replace(/^file /, `${file.value.name} `)
+      const { name } = file.value
+      wrong.value = whyNot(error, (field) => (field === 'file' ? name : undefined))
     } finally {
       busy.value = false
     }
@@ -148,7 +149,7 @@ export function useCandidates() {
       const name = file.value.name.replace(/\.[^.]*$/, '')
       handOver(await response.blob(), fileName(name, 'full-size.pdf'))
     } catch (error) {
-      wrong.value = whyNot(error).replace(/^(file|part) /, '')
+      wrong.value = whyNot(error, (field) => (['file', 'part'].includes(field) ? '' : undefined))
     }
   }
 

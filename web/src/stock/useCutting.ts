@@ -11,7 +11,6 @@ import {
 import { paper } from '../shared/paper'
 import { fileName, handOver } from '../shared/picture'
 import { useUnits } from '../shared/units'
-import { useInUnits } from '../say/inUnits'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 
@@ -33,7 +32,6 @@ interface Kept {
 export function useCutting() {
   const { id, build, changePart } = useBuild()
   const { units } = useUnits()
-  const inUnits = useInUnits()
 
   const knife = useLocalStorage('oaken-scale-knife', { kerf: 0.5, margin: 5 })
   const kept = useLocalStorage<Kept | null>(`oaken-scale-cuts-${id.value}`, null, {
@@ -100,7 +98,7 @@ export function useCutting() {
         kept.value = { plans: plans.value, of }
       }
     } catch (error) {
-      if (!mine.signal.aborted) wrong.value = inUnits(inWords(whyNot(error)))
+      if (!mine.signal.aborted) wrong.value = whyNot(error, (field) => FIELDS[field])
     } finally {
       if (ending === mine) gone.value = null
     }
@@ -133,7 +131,7 @@ export function useCutting() {
       if (!response.ok) throw new RefusedError(response.status, (await response.json()) as Problem)
       handOver(await response.blob(), fileName(build.value?.name ?? '', `cuts.${kind}`))
     } catch (error) {
-      wrong.value = inUnits(inWords(whyNot(error)))
+      wrong.value = whyNot(error, (field) => FIELDS[field])
     }
   }
 
@@ -156,14 +154,10 @@ export function useCutting() {
 }
 
 const FIELDS: Record<string, string> = {
-  kerf_mm: 'The kerf ',
-  margin_mm: 'The margin ',
-  parts: 'The parts ',
-  plans: 'These sheets ',
-}
-/** A refusal, with its field called as the page calls it. */
-function inWords(words: string): string {
-  return words.replace(/^(kerf_mm|margin_mm|parts|plans) /, (all) => FIELDS[all.trim()] ?? all)
+  kerf_mm: 'The kerf',
+  margin_mm: 'The margin',
+  parts: 'The parts',
+  plans: 'These sheets',
 }
 
 async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<CutStep> {

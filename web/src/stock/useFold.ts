@@ -1,7 +1,6 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Cut, type Folded, type NewFold, type Opened } from '../api/client'
-import { useInUnits } from '../say/inUnits'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
@@ -64,7 +63,6 @@ const NAMES: Record<FoldKind, string> = { box: 'Fuselage box', wing: 'Wing', sid
 export function useFold() {
   const { id, build, send } = useBuild()
   const words = useWords()
-  const inUnits = useInUnits()
 
   const kind = ref<FoldKind>('box')
   const sizes = reactive({ ...START })
@@ -107,15 +105,13 @@ export function useFold() {
     retry: false,
   })
   const folded = computed(() => query.data.value)
-  const wrong = computed(() =>
-    query.error.value ? inUnits(inWords(whyNot(query.error.value))) : '',
-  )
+  const wrong = computed(() => (query.error.value ? whyNot(query.error.value, called) : ''))
 
   /** A field of the core, called as the form calls it. */
-  function inWords(text: string): string {
-    const field = FOLDS[kind.value].fields.find((each) => text.startsWith(`${each.key} `))
-    if (field) return text.replace(field.key, `“${field.title}”`)
-    return text.replace(/^board_mm /, 'the board ')
+  function called(name: string): string | undefined {
+    const field = FOLDS[kind.value].fields.find(({ key }) => key === name)
+    if (field) return `“${field.title}”`
+    return name === 'board_mm' ? 'the board' : undefined
   }
 
   /** Keep it as a part, or as a left and a right one. */

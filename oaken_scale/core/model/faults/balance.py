@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 from typing import Final
 
+from oaken_scale.core.model.amount import Amount, mm
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import Fault, twice, unknown
-from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.target import UNIT_OF, BalanceUnit, Target, TargetKind
 
 APART_MM: Final = 20.0
 """Two supports nearer than this tell nothing [mm]."""
@@ -21,15 +22,23 @@ def target_faults(k: int, target: Target) -> Iterator[Fault]:
     if target.kind is not TargetKind.BALANCE:
         for name, limit in (("low", target.low), ("high", target.high)):
             if limit is not None and limit <= 0:
-                yield Fault(f"targets.{k}.{name}", f"is {limit:g}; it should be more than 0")
+                facts = (_in_its_unit(target, limit), _in_its_unit(target, 0))
+                yield Fault(f"targets.{k}.{name}", "is {}; it should be more than {}", facts)
     if target.low is None and target.high is None:
         yield Fault(f"targets.{k}", "give a low or a high limit, or both for a band")
     elif target.low is not None and target.high is not None and target.low >= target.high:
         yield Fault(
             f"targets.{k}.low",
-            f"{target.low:g} is not below the high limit {target.high:g}; a range runs from "
-            "the smaller to the larger",
+            "{} is not below the high limit {}; a range runs from the smaller to the larger",
+            (_in_its_unit(target, target.low), _in_its_unit(target, target.high)),
         )
+
+
+def _in_its_unit(target: Target, limit: float) -> Amount:
+    unit = UNIT_OF.get(target.kind, "")
+    if target.kind is TargetKind.BALANCE and target.balance_unit is not BalanceUnit.PERCENT_MAC:
+        unit = "mm"
+    return Amount(limit, unit)
 
 
 def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
@@ -43,18 +52,18 @@ def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
         yield Fault(f"{path}.scale", unknown("scale", check.scale, scales))
     if check.kind in (CheckKind.SUPPORTS, CheckKind.SIDES):
         if check.other_mm is None:
-            yield Fault(f"{path}.other_mm", "say where the second support is, in mm")
+            yield Fault(f"{path}.other_mm", "say where the second support is")
         elif check.other_mm - check.x_mm < APART_MM:
             yield Fault(
                 f"{path}.other_mm",
-                f"{check.other_mm:g} mm is not behind the first support at {check.x_mm:g} mm; "
-                f"they should be at least {APART_MM:g} mm apart",
+                "{} is not behind the first support at {}; they should be at least {} apart",
+                (mm(check.other_mm), mm(check.x_mm), mm(APART_MM)),
             )
         if check.reading_g is None:
             yield Fault(f"{path}.reading_g", "say what the scale under the second support read")
     if check.kind is CheckKind.HANG:
         if check.z_mm is None:
-            yield Fault(f"{path}.z_mm", "say how high the point is that it hangs from, in mm")
+            yield Fault(f"{path}.z_mm", "say how high the point is that it hangs from")
         if check.nose_down_deg is None:
             words = "say how far the nose points down, in degrees; negative for up"
             yield Fault(f"{path}.nose_down_deg", words)

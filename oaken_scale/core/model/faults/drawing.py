@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 from oaken_scale.core.model import limits
+from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.body import Body
 from oaken_scale.core.model.faults.fault import Fault
 from oaken_scale.core.model.surface import Role, Surface
@@ -16,8 +17,9 @@ def body_faults(k: int, body: Body) -> Iterator[Fault]:
         yield Fault(path, "a body needs at least two frames, the front one first")
     for j, (ahead, behind) in enumerate(pairwise(body.frames), start=1):
         if behind.x_mm <= ahead.x_mm:
-            words = f"{behind.x_mm:g} is not aft of the frame before it, {ahead.x_mm:g}"
-            yield Fault(f"{path}.{j}.x_mm", words)
+            facts = (mm(behind.x_mm), mm(ahead.x_mm))
+            words = "{} is not aft of the frame before it, {}"
+            yield Fault(f"{path}.{j}.x_mm", words, facts)
 
 
 def surface_faults(k: int, surface: Surface) -> Iterator[Fault]:
@@ -29,14 +31,13 @@ def surface_faults(k: int, surface: Surface) -> Iterator[Fault]:
     for j, (inner, outer) in enumerate(pairwise(surface.sections), start=1):
         here, there = getattr(inner, axis), getattr(outer, axis)
         if there <= here:
-            yield Fault(
-                f"{path}.{j}.{axis}",
-                f"{there:g} is not farther out than the section before it ({here:g})",
-            )
+            words = "{} is not farther out than the section before it ({})"
+            yield Fault(f"{path}.{j}.{axis}", words, (mm(there), mm(here)))
     if surface.role is not Role.FIN and surface.sections and surface.sections[0].y_mm < 0:
         yield Fault(f"{path}.0.y_mm", "draw the starboard half: y from 0 outward")
     if not any(section.chord_mm > 0 for section in surface.sections):
-        yield Fault(f"{path}.0.chord_mm", "at least one section needs a chord above 0 mm")
+        words = "at least one section needs a chord above {}"
+        yield Fault(f"{path}.0.chord_mm", words, (mm(0),))
     elif _half_area_mm2(surface, axis) < limits.LEAST_AREA_MM2:
         yield Fault(f"{path}.0.chord_mm", "comes to no area; give it a chord and a span")
 

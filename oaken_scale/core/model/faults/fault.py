@@ -1,15 +1,32 @@
-"""What is wrong with a build: a field, and words that say what would be right."""
+"""What is wrong with a build: a field, what is wrong there, and what would be right."""
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
+from oaken_scale.core.model.amount import Amount
+
+Fact = str | Amount
+"""A name or an amount that a fault speaks of."""
+
 
 @dataclass(frozen=True, slots=True)
 class Fault:
-    """One thing wrong: the field (a path), and words for what is wrong and what would be right."""
+    """One thing wrong: the field (a path), what is wrong there and what would be right, and the
+    names and amounts that it speaks of, each where ``{}`` stands; without any the text is plain.
+
+    >>> from oaken_scale.core.model.amount import mm
+    >>> Fault("board_mm", "is {}; it must be under {}", (mm(5.0), mm(4.5))).words
+    'is 5 mm; it must be under 4.5 mm'
+    """
 
     field: str
-    words: str
+    text: str
+    facts: tuple[Fact, ...] = ()
+
+    @property
+    def words(self) -> str:
+        """The text with its facts, amounts in base units."""
+        return self.text.format(*self.facts) if self.facts else self.text
 
 
 class BuildFaultError(ValueError):

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import Fault, twice, unknown
 from oaken_scale.core.model.weighing import Pan, Weighing
@@ -38,8 +39,8 @@ def weighing_faults(build: Build, weighing: Weighing) -> Iterator[Fault]:
     if scale is not None and weighing.reading_g > scale.capacity_g:
         yield Fault(
             "reading_g",
-            f"{weighing.reading_g:g} g is over what the {scale.name} can weigh; "
-            f"it must be at most {scale.capacity_g:g} g",
+            "{} is over what the {} can weigh; it must be at most {}",
+            (grams(weighing.reading_g), scale.name, grams(scale.capacity_g)),
         )
 
 

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from oaken_scale.core.model.amount import grams, mm
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import Fault, twice, unknown
 from oaken_scale.core.model.lot import Lot
@@ -83,9 +84,7 @@ def part_faults(build: Build) -> Iterator[Fault]:
 def figure_faults(i: int, part: Part) -> Iterator[Fault]:
     """A part needs a figure, except the allowance, which has a rule of its own."""
     if part.stated_g is None and not part.uses and part.pedigree is not Pedigree.ALLOWANCE:
-        yield Fault(
-            f"parts.{i}.stated_g", "give a mass in grams, or how much of a lot it is made of"
-        )
+        yield Fault(f"parts.{i}.stated_g", "give a mass, or how much of a lot it is made of")
 
 
 def life_faults(build: Build) -> Iterator[Fault]:
@@ -95,7 +94,8 @@ def life_faults(build: Build) -> Iterator[Fault]:
         if part.stated_g is not None and part.stated_g < 0 and part.host is None:
             yield Fault(
                 f"parts.{i}.stated_g",
-                f"is {part.stated_g:g}; it should be at least 0 g, unless it was taken off a host",
+                "is {}; it should be at least {}, unless it was taken off a host",
+                (grams(part.stated_g), grams(0)),
             )
         if part.host is not None:
             if part.host not in hosts:
@@ -104,8 +104,9 @@ def life_faults(build: Build) -> Iterator[Fault]:
                 words = "a part is done to a part that stands by itself; name that one"
                 yield Fault(f"parts.{i}.host", words)
         if part.slide is not None and part.slide.low_mm >= part.slide.high_mm:
-            words = f"{part.slide.low_mm:g} is not below {part.slide.high_mm:g}"
-            yield Fault(f"parts.{i}.slide.low_mm", f"{words}; it slides from the smaller on")
+            words = "{} is not below {}; it slides from the smaller on"
+            facts = (mm(part.slide.low_mm), mm(part.slide.high_mm))
+            yield Fault(f"parts.{i}.slide.low_mm", words, facts)
     for k, each in enumerate(build.diary):
         for j, id in enumerate(each.parts):
             if id not in hosts:

@@ -1,0 +1,58 @@
+"""What the workshop refuses is said in the units and with the mark that were chosen."""
+
+import json
+
+import pytest
+from playwright.sync_api import expect
+
+
+def fault(text: str, *facts) -> dict:
+    """A fault as the API tells it: names, and amounts in base units."""
+    told = [fact if isinstance(fact, str) else dict(zip(("value", "unit"), fact, strict=True))
+            for fact in facts]  # fmt: skip
+    return {"field": "kerf_mm", "words": "not shown", "text": text, "facts": told}
+
+
+BY_NAME = fault("is {}, as wide as {} itself", (60.0, "mm"), "the 6 mm {strip}")
+SMALL = fault("is {}; at least {}", (0.0, "g"), (0.0001, "g"))
+LOADING = fault("is {}; under {}", (-30.52, "g/dm2"), (20.52, "dm2"))
+
+
+PLAIN = fault("plain {} words")
+
+
+@pytest.mark.parametrize(
+    ("units", "mark", "refused"),
+    [
+        ("metric", ",", [
+            (BY_NAME, "The kerf is 60 mm, as wide as the 6 mm {strip} itself"),
+            (SMALL, "The kerf is 0 g; at least 0,0001 g"),
+            (LOADING, "The kerf is −30,52 g/dm²; under 20,52 dm²"),
+        ]),
+        ("imperial", ".", [
+            (BY_NAME, "The kerf is 2.36 in, as wide as the 6 mm {strip} itself"),
+            (SMALL, "The kerf is 0.00 oz; at least 0.0000035 oz"),
+            (LOADING, "The kerf is −10.0 oz/ft²; under 2.21 ft²"),
+            (PLAIN, "The kerf plain {} words"),
+        ]),
+    ],
+)  # fmt: skip
+def test_amounts_are_said_in_chosen_units_and_names_as_they_were_given(
+    page, demo_served, units, mark, refused
+):
+    """By hand: 60 / 25.4 = 2.36 in; 0.0001 / 28.3495 = 0.0000035 oz; 30.52 g/dm2 is
+    30.52 / 28.3495 * 9.2903 = 10.0 oz/ft2; 20.52 / 9.2903 = 2.21 ft2."""
+    page.add_init_script(
+        f"localStorage.setItem('oaken-scale-units', '{units}');"
+        f"localStorage.setItem('oaken-scale-mark', '{mark}')"
+    )
+    faults: list[dict] = []
+    page.route("**/builds/sandpiper/cutting", lambda route: route.fulfill(
+        status=422, content_type="application/problem+json",
+        body=json.dumps({"title": "No", "status": 422, "detail": "no", "faults": faults}),
+    ))  # fmt: skip
+    page.goto(f"{demo_served.url}/build/sandpiper/stock?on=cutting")
+    for told, says in refused:
+        faults[:] = [told]
+        page.get_by_role("button", name="Lay them on sheets").click()
+        expect(page.get_by_role("alert")).to_contain_text(says)
