@@ -18,7 +18,7 @@ from tests.http import HTTP
 # starts in a fraction of a second, and is killed like any other. That `oaken-scale` starts, the
 # tests of the command line try.
 FORKS = multiprocessing.get_context("forkserver")
-FORKS.set_forkserver_preload(["oaken_scale.cli", __name__])
+FORKS.set_forkserver_preload([__name__, "tests.forked"])
 
 
 def _serve(arguments: list[str]) -> None:

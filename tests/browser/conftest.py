@@ -10,6 +10,7 @@ from oaken_scale.store.builds import add_build
 from oaken_scale.store.database import Database
 from oaken_scale.store.truth import write_truth
 from tests.benches import MORNING
+from tests.browser.every_place import looked_at  # noqa: F401
 
 # Patience for a slow machine; what comes late is still checked for what it is.
 expect.set_options(timeout=20_000)

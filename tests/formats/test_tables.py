@@ -146,20 +146,20 @@ def long_list() -> bytes:
 @pytest.mark.parametrize(
     ("file", "words"),
     [
-        (b"", "holds nothing"),
-        (b"\n\n,,\n", "holds nothing"),
-        (b"\0\1\2\3" * 50, "no text"),
-        (b"PK\3\4 is no zip", "xlsx"),
-        (bomb(), "far more"),
-        (long_list(), "lines"),
-        (b"x," * 200, "columns wide"),
-        (b"a\n" * 30_000, "lines"),
-        (b"x" * 9_000_000, "larger than"),
+        (lambda: b"", "holds nothing"),
+        (lambda: b"\n\n,,\n", "holds nothing"),
+        (lambda: b"\0\1\2\3" * 50, "no text"),
+        (lambda: b"PK\3\4 is no zip", "xlsx"),
+        (bomb, "far more"),
+        (long_list, "lines"),
+        (lambda: b"x," * 200, "columns wide"),
+        (lambda: b"a\n" * 30_000, "lines"),
+        (lambda: b"x" * 9_000_000, "larger than"),
     ],
 )
 def test_what_is_no_list_is_refused_in_words(file, words):
     with pytest.raises(BuildFaultError) as refused:
-        cells(file)
+        cells(file())
     assert refused.value.faults[0].field == "file"
     assert words in refused.value.faults[0].words
 

@@ -143,7 +143,7 @@ def migrated() -> bytes:
 
 
 @given(builds(), builds())
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=40, deadline=None)
 def test_any_change_is_read_back_as_it_was_written(before, after):
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "w.sqlite"

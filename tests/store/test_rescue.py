@@ -101,7 +101,7 @@ def test_builds_whose_own_rows_are_lost_come_back_with_what_hangs_on_them(whole,
     shop.close()
 
 
-@settings(max_examples=25, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=12, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(data=st.data())
 def test_whatever_pages_are_lost_what_is_left_can_be_worked_with(whole, tmp_path, data):
     last = len(whole) // PAGE - 1

@@ -1,0 +1,40 @@
+"""In inches and ounces: each place, and no figure left in others."""
+
+import re
+
+from tests.http import HTTP
+
+
+def test_in_inches_and_ounces_no_figure_is_metric(looked_at, demo_served):
+    """Names of parts and sheets stay as they were given; all else is in the chosen units."""
+    names = set()
+    for plane in ("sandpiper", "night-heron", "avocet", "mayfly", "dunlin"):
+        build = HTTP.get(f"{demo_served.url}/api/v1/builds/{plane}").json()["build"]
+        given = [*build["parts"], *build["lots"], *build["loadouts"], *build["scales"]]
+        names |= {each["name"] for each in given} | {build["notes"]}
+        names |= {each["source"] for each in (*build["lots"], *build["targets"])}
+        names |= {each["words"] for each in build["diary"]}
+    for lot in HTTP.get(f"{demo_served.url}/api/v1/rack").json():
+        names |= {lot["lot"]["name"], lot["lot"]["source"]}
+    ask = r"""() => {
+        const walker = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+        const told = []
+        for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+            const at = node.parentElement
+            if (!at.checkVisibility({visibilityProperty: true})) continue
+            if (['STYLE', 'SCRIPT', 'OPTION', 'TITLE'].includes(at.tagName)) continue
+            const text = node.textContent.trim()
+            if (/\d ?(mm|g|gf|dm[²2]|g\/dm[²2])(?!\w)/.test(text)) told.push(text)
+        }
+        return told
+    }"""
+    metric = re.compile(r"\d ?(mm|g|gf|dm[²2]|g/dm[²2])(?!\w)")
+    left = []
+    for place, texts in looked_at("desk", (ask,), units="imperial").items():
+        for text in texts[0]:
+            rest = text
+            for name in sorted(filter(None, names), key=len, reverse=True):
+                rest = re.sub(re.escape(name), "", rest, flags=re.IGNORECASE)
+            if metric.search(rest):
+                left.append((place, text))
+    assert left == []
