@@ -28,6 +28,17 @@ class JointStage(StrEnum):
     STRONG = "strong"
 
 
+class Caution(StrEnum):
+    """What to mind with a glue: the nozzle and the glue burn; gloves and air; it grips at once, air
+    and no flame; keep it from eyes and skin, air; it foams, gloves."""
+
+    BURNS = "burns"
+    GLOVES_AND_AIR = "gloves and air"
+    ONE_TRY_NO_FLAME = "one try, no flame"
+    EYES_AND_SKIN = "eyes and skin"
+    FOAMS = "foams"
+
+
 @dataclass(frozen=True, slots=True)
 class Adhesive:
     """A kind of adhesive and its usual times after spreading [s]; the maker's label rules.
@@ -41,21 +52,21 @@ class Adhesive:
     close_by_s: float | None
     handle_after_s: float
     strong_after_s: float
-    caution: str
+    caution: Caution | None
 
 
 ADHESIVES: Final = (
     Adhesive("hot-melt", "Hot-melt glue", 0, 20, MINUTE, 5 * MINUTE,
-             "The nozzle and the glue burn."),
+             Caution.BURNS),
     Adhesive("epoxy", "Five-minute epoxy", 0, 4 * MINUTE, 20 * MINUTE, 24 * HOUR,
-             "Gloves, and air."),
+             Caution.GLOVES_AND_AIR),
     Adhesive("contact", "Foam-safe contact adhesive", 15 * MINUTE, HOUR, 16 * MINUTE, 24 * HOUR,
-             "One try: it grips at once. Air, no flame."),
+             Caution.ONE_TRY_NO_FLAME),
     Adhesive("cyanoacrylate", "Foam-safe cyanoacrylate", 0, 15, MINUTE, 8 * HOUR,
-             "Keep it from eyes and skin. Air."),
+             Caution.EYES_AND_SKIN),
     Adhesive("polyurethane", "Polyurethane glue", 0, 15 * MINUTE, 4 * HOUR, 24 * HOUR,
-             "It foams: hold or weigh it down. Gloves."),
-    Adhesive("white", "White glue", 0, 10 * MINUTE, 2 * HOUR, 24 * HOUR, ""),
+             Caution.FOAMS),
+    Adhesive("white", "White glue", 0, 10 * MINUTE, 2 * HOUR, 24 * HOUR, None),
 )  # fmt: skip
 """Habits of the workshop, every one editable for each joint (docs/methods.md, section 6)."""
 
@@ -75,7 +86,7 @@ class JointTimes:
     id: str
     name: str
     adhesive: str
-    caution: str
+    caution: Caution | None
     moments: tuple[Moment, ...]
 
 
@@ -85,9 +96,9 @@ def own_adhesives(build: Build) -> tuple[Adhesive, ...]:
     >>> from oaken_scale.core.model.lot import Curing, Lot, LotKind, LotUnit
     >>> slow = Lot("slow", "Slow epoxy", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE,
     ...     adhesive="epoxy", curing=Curing(0, 1800, 14400, 86400))
-    >>> [(each.id, each.handle_after_s, each.caution) for each in own_adhesives(
+    >>> [(each.id, each.handle_after_s, each.caution.value) for each in own_adhesives(
     ...     Build("b", "B", lots=(slow,)))]
-    [('slow', 14400, 'Gloves, and air.')]
+    [('slow', 14400, 'gloves and air')]
     """
     cautions = {each.id: each.caution for each in ADHESIVES}
     return tuple(
@@ -98,7 +109,7 @@ def own_adhesives(build: Build) -> tuple[Adhesive, ...]:
             lot.curing.close_by_s,
             lot.curing.handle_after_s,
             lot.curing.strong_after_s,
-            cautions.get(lot.adhesive, ""),
+            cautions.get(lot.adhesive),
         )
         for lot in build.lots
         if lot.kind is LotKind.ADHESIVE and lot.curing is not None
@@ -150,7 +161,7 @@ def joint_times(build: Build) -> tuple[JointTimes, ...]:
     for joint in build.joints:
         if not joint.cleared:
             glue = known.get(joint.adhesive)
-            name, caution = (glue.name, glue.caution) if glue else (joint.adhesive, "")
+            name, caution = (glue.name, glue.caution) if glue else (joint.adhesive, None)
             told.append(JointTimes(joint.id, joint.name, name, caution, moments(joint)))
     return tuple(told)
 

@@ -1,6 +1,5 @@
 """What a material gives, and what is given up with it: paper on or off, glue or tape."""
 
-from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
@@ -8,7 +7,9 @@ from oaken_scale.core.model.lot import Faces, Lot, LotKind
 
 
 class Trait(StrEnum):
-    """What a builder likes of a material."""
+    """What a builder likes of a material: stiffness; a paper that folds as a hinge; no paper to
+    drink water; a skin against dents; time to shift it; no fumes; that it can be undone, or handled
+    within minutes; a joint as strong as the foam."""
 
     STIFF = "stiff"
     HINGE = "hinge"
@@ -20,26 +21,6 @@ class Trait(StrEnum):
     QUICK = "quick"
     STRONG = "strong"
 
-
-@dataclass(frozen=True, slots=True)
-class Words:
-    """How a trait reads when it is gained and when it is given up."""
-
-    gained: str
-    given_up: str
-
-
-WORDS: Final[dict[Trait, Words]] = {
-    Trait.STIFF: Words("stiffness", "stiffness: it wants tape, film or a spar"),
-    Trait.HINGE: Words("a paper that folds as a hinge", "the paper that folds as a hinge"),
-    Trait.DRY: Words("no paper to drink water", "dry foam: paper drinks water and grows weak"),
-    Trait.TOUGH: Words("a skin against dents", "the skin against dents and snaps"),
-    Trait.SHIFTS: Words("time to shift it", "a second try: it grips where it touches"),
-    Trait.NO_FUMES: Words("no fumes", "clean air: it has fumes, so ventilate, gloves on"),
-    Trait.UNDONE: Words("it can be undone", "taking it apart again"),
-    Trait.QUICK: Words("handled within minutes", "handling it within minutes"),
-    Trait.STRONG: Words("a joint as strong as the foam", "a joint as strong as the foam"),
-}
 
 _ADHESIVES: Final[dict[str, frozenset[Trait]]] = {
     "hot-melt": frozenset({Trait.QUICK, Trait.STRONG, Trait.NO_FUMES}),
@@ -82,14 +63,14 @@ def traits(lot: Lot) -> frozenset[Trait]:
     return _KINDS.get(lot.kind, frozenset())
 
 
-def trade(before: Lot, after: Lot) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """What is gained and what is given up by taking one lot for another, in words.
+def trade(before: Lot, after: Lot) -> tuple[tuple[Trait, ...], tuple[Trait, ...]]:
+    """What is gained and what is given up by taking one lot for another.
 
     >>> from oaken_scale.core.material.rack import STARTER
     >>> both, one = STARTER[0], STARTER[1]
-    >>> trade(both, one)[1]
-    ('stiffness: it wants tape, film or a spar', 'the skin against dents and snaps')
+    >>> [trait.value for trait in trade(both, one)[1]]
+    ['stiff', 'tough']
     """
     had, has = traits(before), traits(after)
-    gained = tuple(WORDS[trait].gained for trait in Trait if trait in has - had)
-    return gained, tuple(WORDS[trait].given_up for trait in Trait if trait in had - has)
+    gained = tuple(trait for trait in Trait if trait in has - had)
+    return gained, tuple(trait for trait in Trait if trait in had - has)

@@ -15,7 +15,7 @@ from oaken_scale.core.geometry.proportions import stall_of
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.joint_clock import ADHESIVES
-from oaken_scale.core.material.materials import trade
+from oaken_scale.core.material.materials import Trait, trade
 from oaken_scale.core.material.shopping import cost
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
@@ -71,7 +71,7 @@ class Alternative:
 
     ``grams`` is what they would weigh more (less, below zero), with one sigma, and ``share`` that
     of what they weigh today; ``minutes`` of work and waiting likewise; ``money`` None where a price
-    or a size is missing. ``gained`` and ``given_up`` are in words, ``comes`` and ``goes`` are the
+    or a size is missing. ``gained`` and ``given_up`` are traits, ``comes`` and ``goes`` are the
     qualities that its builder noted. ``loadouts`` are the four answers of the plane so built.
     """
 
@@ -82,8 +82,8 @@ class Alternative:
     share: float | None
     minutes: float
     money: float | None
-    gained: tuple[str, ...]
-    given_up: tuple[str, ...]
+    gained: tuple[Trait, ...]
+    given_up: tuple[Trait, ...]
     comes: tuple[Quality, ...]
     goes: tuple[Quality, ...]
     loadouts: tuple[LoadoutAnswer, ...]
@@ -237,8 +237,8 @@ def _alternative(build: Build, chosen: tuple[str, ...], lot: Lot) -> Alternative
         minutes=sum(minutes(part, lots) for part in come)
         - sum(minutes(part, lots) for part in gone),
         money=None if missing else sum(paid[len(gone) :]) - sum(paid[: len(gone)]),
-        gained=tuple(dict.fromkeys(word for gained, _ in trades for word in gained)),
-        given_up=tuple(dict.fromkeys(word for _, lost in trades for word in lost)),
+        gained=tuple(dict.fromkeys(each for gained, _ in trades for each in gained)),
+        given_up=tuple(dict.fromkeys(each for _, lost in trades for each in lost)),
         comes=tuple(q for q in Quality if q in lot.qualities and any(_lacks(w, q) for w in was)),
         goes=tuple(q for q in Quality if _lacks(lot, q) and any(q in w.qualities for w in was)),
         loadouts=_loadouts(then),

@@ -3,7 +3,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.material.materials import trade, traits
+from oaken_scale.core.material.materials import Trait, trade, traits
 from oaken_scale.core.material.rack import STARTER, stripped
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError
@@ -105,8 +105,8 @@ def test_glue_spread_on_a_seam_becomes_an_area_and_back():
 def test_tape_for_glue_is_a_covering_and_can_be_undone():
     build = sandpiper()
     told = compare(build, ("body-glue",), (lot(build, "packing-tape"),)).alternatives[0]
-    assert "it can be undone" in told.gained
-    assert told.given_up == ("a joint as strong as the foam",)
+    assert Trait.UNDONE in told.gained
+    assert told.given_up == (Trait.STRONG,)
     # 3 m of tape at a minute and a half, for a minute of hot glue.
     assert told.minutes == pytest.approx(4.5 - 1.0)
     then = instead(build, ("body-glue",), lot(build, "packing-tape"))
@@ -148,10 +148,10 @@ def test_what_cannot_be_made_of_it_is_said(chosen, into, words):
 def test_what_paper_gives_and_takes():
     both, none = RACK["board-both"], RACK["board-none"]
     gained, lost = trade(both, none)
-    assert gained == ("no paper to drink water",)
-    assert "stiffness: it wants tape, film or a spar" in lost
+    assert gained == (Trait.DRY,)
+    assert Trait.STIFF in lost
     back = trade(none, both)
-    assert back[1] == ("dry foam: paper drinks water and grows weak",)
+    assert back[1] == (Trait.DRY,)
     assert trade(both, both) == ((), ())
     assert traits(RACK["contact"]) != traits(RACK["epoxy"])
 

@@ -2491,8 +2491,7 @@ export interface components {
             handle_after_s: number;
             /** Strong After S */
             strong_after_s: number;
-            /** Caution */
-            caution: string;
+            caution: components["schemas"]["Caution"] | null;
         };
         /**
          * Adopting
@@ -2560,7 +2559,7 @@ export interface components {
          *
          *     ``grams`` is what they would weigh more (less, below zero), with one sigma, and ``share`` that
          *     of what they weigh today; ``minutes`` of work and waiting likewise; ``money`` None where a price
-         *     or a size is missing. ``gained`` and ``given_up`` are in words, ``comes`` and ``goes`` are the
+         *     or a size is missing. ``gained`` and ``given_up`` are traits, ``comes`` and ``goes`` are the
          *     qualities that its builder noted. ``loadouts`` are the four answers of the plane so built.
          */
         Alternative: {
@@ -2578,9 +2577,9 @@ export interface components {
             /** Money */
             money: number | null;
             /** Gained */
-            gained: string[];
+            gained: components["schemas"]["Trait"][];
             /** Given Up */
-            given_up: string[];
+            given_up: components["schemas"]["Trait"][];
             /** Comes */
             comes: components["schemas"]["Quality"][];
             /** Goes */
@@ -3839,6 +3838,13 @@ export interface components {
          * @enum {string}
          */
         Cause: "cg_behind" | "cg_ahead" | "too_much_up" | "too_much_down" | "cg_too_far_aft" | "heavy_side" | "warp_or_fin" | "side_thrust" | "thrust_line_low" | "little_fin" | "in_trim" | "not_straight" | "nothing_seen";
+        /**
+         * Caution
+         * @description What to mind with a glue: the nozzle and the glue burn; gloves and air; it grips at once, air
+         *     and no flame; keep it from eyes and skin, air; it foams, gloves.
+         * @enum {string}
+         */
+        Caution: "burns" | "gloves and air" | "one try, no flame" | "eyes and skin" | "foams";
         /**
          * CellMargin
          * @description A pack's cells beside those that a part is made for; None where nobody said.
@@ -6213,8 +6219,7 @@ export interface components {
             name: string;
             /** Adhesive */
             adhesive: string;
-            /** Caution */
-            caution: string;
+            caution: components["schemas"]["Caution"] | null;
             /** Moments */
             moments: components["schemas"]["Moment"][];
         };
@@ -11100,6 +11105,14 @@ export interface components {
             /** Grams */
             grams?: number | null;
         };
+        /**
+         * Trait
+         * @description What a builder likes of a material: stiffness; a paper that folds as a hinge; no paper to
+         *     drink water; a skin against dents; time to shift it; no fumes; that it can be undone, or handled
+         *     within minutes; a joint as strong as the foam.
+         * @enum {string}
+         */
+        Trait: "stiff" | "hinge" | "dry" | "tough" | "shifts" | "no fumes" | "undone" | "quick" | "strong";
         /**
          * TrapezoidDoc
          * @description Two parallel sides, so far apart; the lower starts ``offset_mm`` right of the upper.

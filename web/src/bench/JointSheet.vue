@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { CAUTIONS } from '../say/qualities'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -74,7 +75,7 @@ async function clear() {
             hour12: false,
           })
         }}.
-        {{ told?.caution }}
+        {{ told?.caution && CAUTIONS[told.caution] }}
       </p>
       <form @submit.prevent="keep">
         <label v-for="time in TIMES" :key="time.key">

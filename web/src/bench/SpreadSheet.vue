@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { answered, api, type Beginnings } from '../api/client'
+import { CAUTIONS } from '../say/qualities'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -89,7 +90,7 @@ async function pressed(event: KeyboardEvent) {
               handle after {{ about(each.handle_after_s) }}, strong after
               {{ about(each.strong_after_s) }}
             </span>
-            <span class="faint small caution">{{ each.caution }}</span>
+            <span class="faint small caution">{{ each.caution && CAUTIONS[each.caution] }}</span>
           </button>
         </li>
       </ul>

@@ -2,7 +2,7 @@
 import { METRICS } from '../say/metrics'
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Choosing, type Comparison, type Lot } from '../api/client'
-import { QUALITIES } from '../say/qualities'
+import { QUALITIES, TRAITS } from '../say/qualities'
 import { fixed, percent, useUnits } from '../shared/units'
 import { useBeginnings } from '../shared/useBeginnings'
 import { useBuild } from '../shared/useBuild'
@@ -295,14 +295,18 @@ async function adopt(way: Comparison['alternatives'][number]) {
               <th>gained</th>
               <td />
               <td v-for="way in columns" :key="way.lot.id" class="small">
-                <span v-for="word in way.gained" :key="word" class="word">{{ word }}</span>
+                <span v-for="trait in way.gained" :key="trait" class="word">{{
+                  TRAITS[trait].gained
+                }}</span>
               </td>
             </tr>
             <tr>
               <th>given up</th>
               <td />
               <td v-for="way in columns" :key="way.lot.id" class="small">
-                <span v-for="word in way.given_up" :key="word" class="word">{{ word }}</span>
+                <span v-for="trait in way.given_up" :key="trait" class="word">{{
+                  TRAITS[trait].givenUp
+                }}</span>
               </td>
             </tr>
             <tr v-if="columns.some((way) => way.comes.length || way.goes.length)">
