@@ -26,8 +26,15 @@ def drives_to_try(drive: Power) -> tuple[Build, list[TriedPack], list[TriedMotor
     """A build of 150 parts with a drive, and 20 packs and 5 motors that might fly in it."""
     shake = random.Random(1)
     build = made_up_build(150, 300)
-    pack = Part("pack", "Pack", Pedigree.LISTING, stated_g=105.0, option=True,
-                station=Station(150.0), slide=Slide(60.0, 260.0))  # fmt: skip
+    pack = Part(
+        "pack",
+        "Pack",
+        Pedigree.LISTING,
+        stated_g=105.0,
+        option=True,
+        station=Station(150.0),
+        slide=Slide(60.0, 260.0),
+    )
     first, *others = drive.packs
     build = replace(
         build,

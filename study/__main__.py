@@ -73,8 +73,9 @@ WORLDS = {
 }
 
 
-def bench(rng: np.random.Generator, readings: int = 22, world: World = WORLDS["as believed"]
-          ) -> Bench:  # fmt: skip
+def bench(
+    rng: np.random.Generator, readings: int = 22, world: World = WORLDS["as believed"]
+) -> Bench:
     """A build whose truth is drawn as its builder believes, or as another ``world`` has it; some of
     it weighed without a slip, the whole of it where there are 31 readings."""
     lots = (
@@ -116,8 +117,14 @@ def bench(rng: np.random.Generator, readings: int = 22, world: World = WORLDS["a
         own *= world.spread if known_by_figure else 1.0
         mean = stated * runs.get(part.pedigree, 1.0) + cut
         truth[id] = max(mean + own * float(rng.normal()), 0.3)
-    build = Build("b", "B", lots=lots, parts=tuple(parts), containers=(TRAY, CUP),
-                  scales=(Scale("s", "S", STEP_G, None, 0.002),))  # fmt: skip
+    build = Build(
+        "b",
+        "B",
+        lots=lots,
+        parts=tuple(parts),
+        containers=(TRAY, CUP),
+        scales=(Scale("s", "S", STEP_G, None, 0.002),),
+    )
     gamma = float(rng.normal(0, 0.002)) if world.scale is None else world.scale
     log = []
     alone = [int(k) for k in rng.permutation(30) if not 9 <= k < FIGURES]
@@ -189,8 +196,11 @@ def _slip(  # noqa: PLR0911, PLR0912 (one return for each slip)
         return replace(w, reading_g=round(y / part.pieces, 1)), part.id
     if kind is SlipKind.GLUED:
         groups = {part.assembly for part in made.build.parts if part.id in on}
-        beads = [i.id for i in made.build.parts if i.pedigree is Pedigree.JOINT
-                 and i.assembly in groups and i.id not in on]  # fmt: skip
+        beads = [
+            i.id
+            for i in made.build.parts
+            if i.pedigree is Pedigree.JOINT and i.assembly in groups and i.id not in on
+        ]
         if not beads:
             return None
         bead = str(rng.choice(beads))
@@ -251,10 +261,13 @@ def trust(made: Iterable[tuple[Build, dict[str, float], str | None]]) -> Trust:
     table = np.array(rows, dtype=float)
     share, middle = table.mean(axis=0), np.median(table, axis=0)
     return Trust(
-        told=float(share[0]), plain=float(share[2]),
-        innocent=float(share[4]), named=float(share[5]),
-        error_g=float(middle[1]), plain_error_g=float(middle[3]),
-    )  # fmt: skip
+        told=float(share[0]),
+        plain=float(share[2]),
+        innocent=float(share[4]),
+        named=float(share[5]),
+        error_g=float(middle[1]),
+        plain_error_g=float(middle[3]),
+    )
 
 
 def with_slips(rng: np.random.Generator, kind: SlipKind, readings: int) -> Trust:
@@ -321,8 +334,10 @@ def main() -> None:
     for name, world in WORLDS.items():
         for readings in (22, 31):
             got = without_slips(rng, world, readings)
-            print(f"| {name} | {readings} | {100 * got.told:.1f} % | {100 * got.innocent:.1f} % | "
-                  f"{100 * got.named:.1f} % | {got.error_g:.1f} g |")  # fmt: skip
+            print(
+                f"| {name} | {readings} | {100 * got.told:.1f} % | {100 * got.innocent:.1f} % | "
+                f"{100 * got.named:.1f} % | {got.error_g:.1f} g |"
+            )
             sys.stdout.flush()
     print(f"the scale 1 % off, said where it decides: {100 * warned(rng):.0f} %\n")
     print("one slip in each bench:")
@@ -338,17 +353,23 @@ def main() -> None:
             sys.stdout.flush()
     told = compared(range(120))
     print("\n120 practice benches, N and Space alone:")
-    print(f"  weighings to settle the targets: {told.by_next:.0f}, "
-          f"in a random order {told.by_chance:.0f} (medians)")  # fmt: skip
-    print(f"  benches settled: {100 * told.settled_by_next:.0f} %, "
-          f"in a random order {100 * told.settled_by_chance:.0f} %")  # fmt: skip
+    print(
+        f"  weighings to settle the targets: {told.by_next:.0f}, "
+        f"in a random order {told.by_chance:.0f} (medians)"
+    )
+    print(
+        f"  benches settled: {100 * told.settled_by_next:.0f} %, "
+        f"in a random order {100 * told.settled_by_chance:.0f} %"
+    )
     print(f"  true all-up weight within 2u: {100 * told.true:.0f} %\n")
     print("| slip | over 6 sigma | found | named first | among those named |")
     print("|---|---|---|---|---|")
     for kind in SlipKind:
         large, found, first, among = planted(rng, kind)
-        print(f"| {kind} | {large} | {100 * found:.1f} % | {100 * first:.1f} % "
-              f"| {100 * among:.1f} % |")  # fmt: skip
+        print(
+            f"| {kind} | {large} | {100 * found:.1f} % | {100 * first:.1f} % "
+            f"| {100 * among:.1f} % |"
+        )
         sys.stdout.flush()
     print_table(1000)
     print_flights(1000)

@@ -56,9 +56,13 @@ def settling(made: Practice, rng: np.random.Generator, choose: Chooser) -> tuple
         shown = round(max(true + float(rng.normal(0, STEP_G / 3)), STEP_G) / STEP_G) * STEP_G
         like = build.weighings[0]
         fresh = replace(
-            like, id=f"n{count}", at=like.at + timedelta(hours=5 + count), pan=pan,
-            reading_g=round(shown, 1), set_aside=None,
-        )  # fmt: skip
+            like,
+            id=f"n{count}",
+            at=like.at + timedelta(hours=5 + count),
+            pan=pan,
+            reading_g=round(shown, 1),
+            set_aside=None,
+        )
         build = replace(build, weighings=(*build.weighings, fresh))
     return MOST, build
 

@@ -11,8 +11,14 @@ from typing import Any
 
 import numpy as np
 
-FRACTION = {"guess": 0.25, "listing": 0.05, "calculated": 0.03, "joint": 0.4, "covering": 0.1,
-            "allowance": 1.0}  # fmt: skip
+FRACTION = {
+    "guess": 0.25,
+    "listing": 0.05,
+    "calculated": 0.03,
+    "joint": 0.4,
+    "covering": 0.1,
+    "allowance": 1.0,
+}
 
 
 COMMON = {"guess": 0.15, "listing": 0.03}
@@ -47,9 +53,10 @@ class Reckoning:
             cut = sum(use["amount"] * constants[use["lot"]] for use in part["uses"])
             told.append((part["stated_g"] or 0.0) + cut)
         always = [
-            mean for part, mean in zip(self.parts, told, strict=True)
+            mean
+            for part, mean in zip(self.parts, told, strict=True)
             if part["pedigree"] != "allowance" and not part["option"] and not part["retired"]
-        ]  # fmt: skip
+        ]
         for i, part in enumerate(self.parts):
             if part["pedigree"] == "allowance" and part["stated_g"] is None:
                 told[i] = 0.04 * sum(always)
@@ -90,11 +97,19 @@ class Reckoning:
         pedigrees = list(COMMON)
         owns = self.owns(self.estimates())
         # lots, factors, own deviations, scale errors: all independent of one another.
-        sd = np.array([*(self.heard(lot)[1] for lot in self.lots), *COMMON.values(),
-                       *(own if not part["elsewhere"]
-                         else (own**-2 + part["elsewhere"]["doubt"] ** -2) ** -0.5
-                         for (own, _, _), part in zip(owns, self.parts, strict=True)),
-                       *(scale["calibration_doubt"] for scale in self.scales)])  # fmt: skip
+        sd = np.array(
+            [
+                *(self.heard(lot)[1] for lot in self.lots),
+                *COMMON.values(),
+                *(
+                    own
+                    if not part["elsewhere"]
+                    else (own**-2 + part["elsewhere"]["doubt"] ** -2) ** -0.5
+                    for (own, _, _), part in zip(owns, self.parts, strict=True)
+                ),
+                *(scale["calibration_doubt"] for scale in self.scales),
+            ]
+        )
         F = K + len(COMMON)
         rows, gaps, noise = [], [], []
         for weighing in self.build["weighings"]:
@@ -247,8 +262,13 @@ class Reckoning:
             span = max(span, 2 * out[-1])
         if area == 0:
             return None
-        return {"area": area / 1e4, "mac": square / area, "mac_le": moment / area,
-                "aspect": span**2 / area, "edge": wings[0]["sections"][0]["x_le_mm"]}  # fmt: skip
+        return {
+            "area": area / 1e4,
+            "mac": square / area,
+            "mac_le": moment / area,
+            "aspect": span**2 / area,
+            "edge": wings[0]["sections"][0]["x_le_mm"],
+        }
 
     def _stations(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         sheets = {lot["id"] for lot in self.lots if lot["unit"] == "dm2"}
@@ -269,10 +289,12 @@ class Reckoning:
 
     def aboard(self, loadout: dict[str, Any] | None) -> np.ndarray:
         carried = set(loadout["carries"]) if loadout else {part["id"] for part in self.parts}
-        return np.array([
-            float(not part["retired"] and (not part["option"] or part["id"] in carried))
-            for part in self.parts
-        ])  # fmt: skip
+        return np.array(
+            [
+                float(not part["retired"] and (not part["option"] or part["id"] in carried))
+                for part in self.parts
+            ]
+        )
 
     def cg(self, aboard: np.ndarray) -> tuple[float, float]:
         """The CG along x and its doubt, the slopes by finite differences."""
@@ -317,8 +339,10 @@ class Reckoning:
                 value=ratio, sd=sqrt((own / weight) ** 2 + (ratio * doubt / weight) ** 2)
             )
         x, x_sd = self.cg(aboard)
-        unit = next((t["balance_unit"] for t in self.build["targets"] if t["kind"] == "balance"),
-                    "percent_mac" if self.wing else "mm_from_nose")  # fmt: skip
+        unit = next(
+            (t["balance_unit"] for t in self.build["targets"] if t["kind"] == "balance"),
+            "percent_mac" if self.wing else "mm_from_nose",
+        )
         origin, size = 0.0, 1.0
         if unit == "mm_from_leading_edge":
             origin = self.wing["edge"]
@@ -336,8 +360,15 @@ class Reckoning:
         found = self.drive.get(loadout["id"] if loadout else None)
         return found or self.build["thrust"]
 
-    def _judge(self, answer: dict, target: dict, aboard: np.ndarray, weight: float,
-               doubt: float, thrust: dict | None) -> None:  # fmt: skip
+    def _judge(
+        self,
+        answer: dict,
+        target: dict,
+        aboard: np.ndarray,
+        weight: float,
+        doubt: float,
+        thrust: dict | None,
+    ) -> None:
         low, high = target["low"], target["high"]
 
         def below(limit: float) -> float:
@@ -350,9 +381,8 @@ class Reckoning:
 
         p = (1.0 if high is None else below(high)) - (0.0 if low is None else below(low))
         full = all(
-            part["id"] in self.been
-            for part, on in zip(self.parts, aboard, strict=True) if on
-        )  # fmt: skip
+            part["id"] in self.been for part, on in zip(self.parts, aboard, strict=True) if on
+        )
         word = "too close to call"
         if p >= 0.8:
             word = "on course"
@@ -372,9 +402,10 @@ class Reckoning:
         for weighing in self.build["weighings"]:
             if weighing["set_aside"] is not None:
                 continue
-            less = {**self.build, "weighings": [
-                w for w in self.build["weighings"] if w["id"] != weighing["id"]
-            ]}  # fmt: skip
+            less = {
+                **self.build,
+                "weighings": [w for w in self.build["weighings"] if w["id"] != weighing["id"]],
+            }
             rest = Reckoning(json.dumps({"build": less}), learning=False)
             told[weighing["id"]] = rest.off(weighing)
         return told

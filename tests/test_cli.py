@@ -39,8 +39,10 @@ def test_assess_as_a_program_exits_with_2_on_a_bad_file(tmp_path):
     bad.write_text('{"format": "oaken-scale/build", "version": 2, "build": {"parts": 3}}')
     run = subprocess.run(
         [sys.executable, "-m", "oaken_scale.cli", "assess", str(bad)],
-        capture_output=True, text=True, check=False,
-    )  # fmt: skip
+        capture_output=True,
+        text=True,
+        check=False,
+    )
     assert run.returncode == 2
     assert run.stdout == ""
     assert "build.name: is missing" in run.stderr
@@ -68,8 +70,10 @@ def test_two_imports_stay_two_builds_and_export_gives_the_same_file(tmp_path, fi
     original = load(file.read_bytes())
     assert again.id == first
     assert (again.parts, again.weighings, again.lots) == (
-        original.parts, original.weighings, original.lots,
-    )  # fmt: skip
+        original.parts,
+        original.weighings,
+        original.lots,
+    )
 
 
 def test_a_bad_import_leaves_nothing(tmp_path, capsys):

@@ -20,11 +20,15 @@ def made_up_file(seed: int) -> str:
     """A build file with something of everything, its readings scattered about their truth."""
     rng = np.random.default_rng(seed)
     lots = [
-        {"id": f"lot{k}", "name": f"Lot {k}", "unit": "dm2" if k < 2 else "m",
-         "constant": round(float(rng.uniform(1.5, 6)), 2),
-         "doubt": round(float(rng.uniform(0.1, 0.6)), 2)}
+        {
+            "id": f"lot{k}",
+            "name": f"Lot {k}",
+            "unit": "dm2" if k < 2 else "m",
+            "constant": round(float(rng.uniform(1.5, 6)), 2),
+            "doubt": round(float(rng.uniform(0.1, 0.6)), 2),
+        }
         for k in range(3)
-    ]  # fmt: skip
+    ]
     lots[0]["elsewhere"] = {"value": round(lots[0]["constant"] * 1.04, 3), "doubt": 0.11}
     lots[1] |= {"kind": "foam", "faces": "one", "length_mm": 700, "width_mm": 500, "price": 3.1}
     parts, truth = [], {}
@@ -69,9 +73,16 @@ def made_up_file(seed: int) -> str:
         load = sum(truth[id] * count for id, count in chosen.items()) + more.pop("known_g", 0.0)
         shown = round(load * 1.002 / scale["step_g"]) * scale["step_g"]
         pan = {"loads": [{"part": id, "count": count} for id, count in chosen.items()]}
-        log.append({"id": f"w{len(log)}", "at": "2026-03-07T10:00:00Z", "scale": scale["id"],
-                    "reading_g": round(max(shown, scale["step_g"]), 3),
-                    "pan": pan | more.pop("pan", {}), **more})  # fmt: skip
+        log.append(
+            {
+                "id": f"w{len(log)}",
+                "at": "2026-03-07T10:00:00Z",
+                "scale": scale["id"],
+                "reading_g": round(max(shown, scale["step_g"]), 3),
+                "pan": pan | more.pop("pan", {}),
+                **more,
+            }
+        )
 
     for n in range(14):
         some = rng.choice(15, size=int(rng.integers(1, 4)), replace=False)
@@ -79,23 +90,45 @@ def made_up_file(seed: int) -> str:
     weigh({"part-2": 1.0}, scales[1], set_aside="tray on")
     weigh({"part-3": 1.0}, scales[0], known_g=100.0, pan={"known_g": 100.0})
     sample = {"samples": [{"lot": "lot1", "amount": 2.0}]}
-    log.append({"id": "sample", "at": "2026-03-07T11:00:00+01:00", "scale": "pocket",
-                "reading_g": round(lots[1]["constant"] * 2.06, 1), "pan": sample})  # fmt: skip
+    log.append(
+        {
+            "id": "sample",
+            "at": "2026-03-07T11:00:00+01:00",
+            "scale": "pocket",
+            "reading_g": round(lots[1]["constant"] * 2.06, 1),
+            "pan": sample,
+        }
+    )
     if seed % 2:
         weigh({part["id"]: 1.0 for part in parts}, scales[0])
     total = sum(truth.values())
     units = ["percent_mac", "mm_from_nose", "mm_from_leading_edge"]
     build = {
         "name": f"Made up {seed}",
-        "lots": lots, "parts": parts, "scales": scales, "weighings": log,
+        "lots": lots,
+        "parts": parts,
+        "scales": scales,
+        "weighings": log,
         "surfaces": [
-            {"id": "wing", "name": "Wing", "role": "wing", "sections": [
-                {"x_le_mm": 180, "y_mm": 0, "chord_mm": 210},
-                {"x_le_mm": 195, "y_mm": 320, "z_mm": 20, "chord_mm": 180},
-                {"x_le_mm": 240, "y_mm": 560, "z_mm": 70, "chord_mm": 90}]},
-            {"id": "tail", "name": "Tail", "role": "tail", "sections": [
-                {"x_le_mm": 700, "y_mm": 0, "chord_mm": 110},
-                {"x_le_mm": 720, "y_mm": 200, "chord_mm": 80}]},
+            {
+                "id": "wing",
+                "name": "Wing",
+                "role": "wing",
+                "sections": [
+                    {"x_le_mm": 180, "y_mm": 0, "chord_mm": 210},
+                    {"x_le_mm": 195, "y_mm": 320, "z_mm": 20, "chord_mm": 180},
+                    {"x_le_mm": 240, "y_mm": 560, "z_mm": 70, "chord_mm": 90},
+                ],
+            },
+            {
+                "id": "tail",
+                "name": "Tail",
+                "role": "tail",
+                "sections": [
+                    {"x_le_mm": 700, "y_mm": 0, "chord_mm": 110},
+                    {"x_le_mm": 720, "y_mm": 200, "chord_mm": 80},
+                ],
+            },
         ],
         "loadouts": [
             {"id": "all", "name": "All", "carries": ["part-0", "part-5", "part-10"]},
@@ -107,10 +140,14 @@ def made_up_file(seed: int) -> str:
             {"kind": "auw", "high": round(total * float(rng.uniform(0.9, 1.1)))},
             {"kind": "wing_loading", "high": round(total / 19, 1)},
             {"kind": "thrust_to_weight", "low": 0.75, "high": 0.95 if seed % 2 else None},
-            {"kind": "balance", "low": [10, 190, 30][seed % 3], "high": [60, 420, 260][seed % 3],
-             "balance_unit": units[seed % 3]},
+            {
+                "kind": "balance",
+                "low": [10, 190, 30][seed % 3],
+                "high": [60, 420, 260][seed % 3],
+                "balance_unit": units[seed % 3],
+            },
         ],
-    }  # fmt: skip
+    }
     for each in log:  # nothing is taken for a slip here: tests/core/test_mixture.py is about those
         each["accepted"] = True
     return json.dumps({"format": "oaken-scale/build", "version": 2, "build": build})
@@ -135,8 +172,9 @@ def agree(told: dict, reckoned: Reckoning) -> None:
     for each in (told["power"] or {"loadouts": []})["loadouts"]:
         full = each["half"]
         reckoned.drive[each["loadout"]] = {
-            "thrust_gf": full["thrust_gf"], "doubt_gf": full["thrust_sd_gf"]
-        }  # fmt: skip
+            "thrust_gf": full["thrust_gf"],
+            "doubt_gf": full["thrust_sd_gf"],
+        }
     for part, mass, cov in zip(
         told["parts"], reckoned.mass, np.diag(reckoned.mass_cov), strict=True
     ):
@@ -169,10 +207,11 @@ def test_a_made_up_file_agrees_with_the_second_reckoning(seed, tmp_path, capsys)
 def put_straight() -> Build:
     """The demo with the reading that had the tray in it set aside, and all others believed."""
     log = tuple(
-        replace(each, set_aside="the tray was on") if each.id == "reading-03"
+        replace(each, set_aside="the tray was on")
+        if each.id == "reading-03"
         else replace(each, accepted=True)
         for each in sandpiper().weighings
-    )  # fmt: skip
+    )
     return replace(sandpiper(), weighings=log)
 
 
@@ -210,8 +249,10 @@ def test_shopping_and_budget_agree_with_sums_over_the_file():
     for lot in build["lots"]:
         used = sum(
             max(use["amount"], 0)
-            for part in build["parts"] for use in part["uses"] if use["lot"] == lot["id"]
-        )  # fmt: skip
+            for part in build["parts"]
+            for use in part["uses"]
+            if use["lot"] == lot["id"]
+        )
         size = lot["length_mm"] / 1000
         if lot["unit"] == "dm2":
             size = lot["length_mm"] * lot["width_mm"] / 1e4
@@ -224,8 +265,9 @@ def test_shopping_and_budget_agree_with_sums_over_the_file():
     reckoned = Reckoning(dump(put_straight()))
     aboard = reckoned.aboard(build["loadouts"][0])
     power = sum(
-        mass for mass, part, on in zip(reckoned.mass, build["parts"], aboard, strict=True)
+        mass
+        for mass, part, on in zip(reckoned.mass, build["parts"], aboard, strict=True)
         if on and part["group"] == "power"
-    )  # fmt: skip
+    )
     line = next(line for line in assess(put_straight()).budget if line.group == "power")
     assert line.mass_g == pytest.approx(power, rel=1e-4)

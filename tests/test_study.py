@@ -49,8 +49,13 @@ def test_one_slip_bends_nothing_and_accuses_nobody(kind):
 
 @pytest.mark.parametrize("kind", list(SlipKind))
 def test_a_planted_slip_is_found_and_mostly_named(kind):
-    least = {SlipKind.LEFT_ON: 0.75, SlipKind.WRONG_PART: 0.75, SlipKind.DIGITS: 0.65,
-             SlipKind.UNSTEADY: 0.8, SlipKind.GLUED: 0.75}  # fmt: skip
+    least = {
+        SlipKind.LEFT_ON: 0.75,
+        SlipKind.WRONG_PART: 0.75,
+        SlipKind.DIGITS: 0.65,
+        SlipKind.UNSTEADY: 0.8,
+        SlipKind.GLUED: 0.75,
+    }
     large, found, _, among = trust.planted(np.random.default_rng(9), kind)
     assert large >= 20
     assert found >= 0.95

@@ -74,9 +74,13 @@ class FoldedSidesDoc(fields.Edge):
         """What comes out of it. Raises BuildFaultError where it does not close."""
         high, at = comes_out(self.lower_mm, self.front_mm, self.rear_mm, self.board_mm)
         wing = FoldedWing(
-            self.span_mm, self.lower_mm, high, self.board_mm, at / self.lower_mm,
+            self.span_mm,
+            self.lower_mm,
+            high,
+            self.board_mm,
+            at / self.lower_mm,
             way=FoldWay.GROOVE,
-        )  # fmt: skip
+        )
         return folded_wing(wing, self.name)
 
 

@@ -188,9 +188,15 @@ class Listed(fields.Edge):
         if self.station_mm is not None:
             station = Station(self.station_mm, self.side_mm, self.height_mm)
         return Part(
-            "", self.name, Pedigree.GUESS, self.assembly, self.mass_g, pieces=self.pieces,
-            station=station, added_at=datetime.now(UTC),
-        )  # fmt: skip
+            "",
+            self.name,
+            Pedigree.GUESS,
+            self.assembly,
+            self.mass_g,
+            pieces=self.pieces,
+            station=station,
+            added_at=datetime.now(UTC),
+        )
 
 
 class PartsList(fields.Edge):

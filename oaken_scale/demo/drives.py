@@ -92,11 +92,29 @@ def mayfly_drive(taken: datetime) -> Power:
 def night_heron_drive(first: datetime) -> Power:
     """A drive that was never on a stand, and flew: what the charger put back tells its minutes."""
     flown = (
-        (9.5, 880.0), (10.5, 960.0), (8.0, 790.0), (10.0, None), (9.0, 850.0), (7.5, 700.0),
-        (9.0, None), (10.0, 930.0), (8.5, 800.0), (9.5, None), (9.0, 835.0), (10.5, None),
-        (8.0, 745.0), (9.5, 890.0), (9.0, None), (10.0, 915.0), (7.0, 655.0), (9.5, None),
-        (9.0, 860.0), (8.5, None), (10.0, 940.0), (4.5, None),
-    )  # fmt: skip
+        (9.5, 880.0),
+        (10.5, 960.0),
+        (8.0, 790.0),
+        (10.0, None),
+        (9.0, 850.0),
+        (7.5, 700.0),
+        (9.0, None),
+        (10.0, 930.0),
+        (8.5, 800.0),
+        (9.5, None),
+        (9.0, 835.0),
+        (10.5, None),
+        (8.0, 745.0),
+        (9.5, 890.0),
+        (9.0, None),
+        (10.0, 915.0),
+        (7.0, 655.0),
+        (9.5, None),
+        (9.0, 860.0),
+        (8.5, None),
+        (10.0, 940.0),
+        (4.5, None),
+    )
     last = len(flown) - 1
     return Power(
         motor=Motor(1400.0, 36.0, most_a=12.0),

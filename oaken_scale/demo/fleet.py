@@ -68,17 +68,67 @@ def _slides(parts: tuple[Part, ...], ranges: dict[str, tuple[float, float]]) -> 
 
 
 _LOTS: Final = {
-    "board": Lot("board", "Foam board, both papers", LotUnit.DM2, 4.7, 0.3, "box label",
-                 LotKind.FOAM, Faces.BOTH, 5, 700, 500),
-    "bare": Lot("bare", "Foam board, papers off", LotUnit.DM2, 1.9, 0.25, "an earlier build",
-                LotKind.FOAM, Faces.NONE, 4.6, 700, 500),
-    "thin": Lot("thin", "Extruded polystyrene, 2 mm", LotUnit.DM2, 0.72, 0.08, "shop's figure",
-                LotKind.FOAM, Faces.NONE, 2, 800, 600),
-    "glue": Lot("glue", "Hot glue bead", LotUnit.M, 2.0, 0.6, "an earlier build",
-                LotKind.ADHESIVE, adhesive="hot-melt"),
-    "tape": Lot("tape", "Packing tape, 48 mm", LotUnit.M, 2.1, 0.15, "a weighed roll",
-                LotKind.TAPE, length_mm=66_000, width_mm=48),
-}  # fmt: skip
+    "board": Lot(
+        "board",
+        "Foam board, both papers",
+        LotUnit.DM2,
+        4.7,
+        0.3,
+        "box label",
+        LotKind.FOAM,
+        Faces.BOTH,
+        5,
+        700,
+        500,
+    ),
+    "bare": Lot(
+        "bare",
+        "Foam board, papers off",
+        LotUnit.DM2,
+        1.9,
+        0.25,
+        "an earlier build",
+        LotKind.FOAM,
+        Faces.NONE,
+        4.6,
+        700,
+        500,
+    ),
+    "thin": Lot(
+        "thin",
+        "Extruded polystyrene, 2 mm",
+        LotUnit.DM2,
+        0.72,
+        0.08,
+        "shop's figure",
+        LotKind.FOAM,
+        Faces.NONE,
+        2,
+        800,
+        600,
+    ),
+    "glue": Lot(
+        "glue",
+        "Hot glue bead",
+        LotUnit.M,
+        2.0,
+        0.6,
+        "an earlier build",
+        LotKind.ADHESIVE,
+        adhesive="hot-melt",
+    ),
+    "tape": Lot(
+        "tape",
+        "Packing tape, 48 mm",
+        LotUnit.M,
+        2.1,
+        0.15,
+        "a weighed roll",
+        LotKind.TAPE,
+        length_mm=66_000,
+        width_mm=48,
+    ),
+}
 _TRUE: Final = {"board": 4.86, "bare": 2.02, "thin": 0.75, "glue": 2.7, "tape": 2.15}
 
 
@@ -86,8 +136,16 @@ def _lots(*ids: str) -> tuple[tuple[Lot, ...], dict[str, float]]:
     return tuple(_LOTS[id] for id in ids), {id: _TRUE[id] for id in ids}
 
 
-def _plate(id: str, name: str, role: Role, x: float, half: float, chord: float, z: float = 0.0,
-           profile: Profile | None = None) -> Surface:  # fmt: skip
+def _plate(
+    id: str,
+    name: str,
+    role: Role,
+    x: float,
+    half: float,
+    chord: float,
+    z: float = 0.0,
+    profile: Profile | None = None,
+) -> Surface:
     sections = (Section(x, 0, z, chord), Section(x, half, z, chord))
     return Surface(id, name, role, sections, profile)
 
@@ -138,9 +196,12 @@ def _night_heron() -> Plane:
     parts = _slides(_parts(rows), {"pack": (25.0, 75.0), "receiver": (80.0, 140.0)})
     hurt = datetime(2026, 2, 22, 11, 30, tzinfo=UTC)
     wing = Surface(
-        "wing", "Wing", Role.WING, (Section(0, 0, 0, 260), Section(230, 480, 15, 150)),
+        "wing",
+        "Wing",
+        Role.WING,
+        (Section(0, 0, 0, 260), Section(230, 480, 15, 150)),
         Profile.STEPPED,
-    )  # fmt: skip
+    )
     fin = Surface("fin", "Fin", Role.FIN, (Section(250, 0, 0, 120), Section(310, 0, 100, 70)))
     lots, constants = _lots("board", "tape", "glue")
     whole = tuple(row[0] for row in rows)
@@ -215,10 +276,13 @@ def _avocet() -> Plane:
         _plate("wing", "Wing", Role.WING, 560, 575, 185, 20, Profile.FOLDED),
         _plate("canard", "Canard", Role.CANARD, 60, 260, 120, 0, Profile.FOLDED),
         Surface(
-            "fin", "Twin fins", Role.FIN,
-            (Section(690, 200, 0, 110), Section(715, 200, 120, 80)), twin=True,
+            "fin",
+            "Twin fins",
+            Role.FIN,
+            (Section(690, 200, 0, 110), Section(715, 200, 120, 80)),
+            twin=True,
         ),
-    )  # fmt: skip
+    )
     wing, neutral = wing_figures(surfaces), neutral_point(surfaces)
     if wing is None or neutral is None:
         raise ValueError("the canard needs its surfaces to set its range by")
@@ -250,13 +314,16 @@ def _avocet() -> Plane:
             Target(TargetKind.WING_LOADING, high=40.0, source="slow over the roost"),
             Target(TargetKind.THRUST_TO_WEIGHT, low=0.6, source="rule of thumb with a payload"),
             Target(
-                TargetKind.BALANCE, low, high, "static margin, steady: 10 to 18 %",
+                TargetKind.BALANCE,
+                low,
+                high,
+                "static margin, steady: 10 to 18 %",
                 BalanceUnit.PERCENT_MAC,
             ),
         ),
         thrust=Thrust(620.0, 60.0, "maker's table, another propeller", 10.0),
         ballast=Ballast((BallastSpot("nose", "Nose", 20.0, most_g=60.0),), (5.0, 10.0, 10.0, 20.0)),
-    )  # fmt: skip
+    )
     return Plane(
         build, datetime(2026, 3, 5, 19, 0, tzinfo=UTC), {r[0]: r[5] for r in rows}, constants
     )
@@ -335,10 +402,12 @@ def _dunlin() -> Plane:
         ("rest", "Still to come", "Not listed", A, 0.6, 0.4, _at(200)),
     )
     wing = Surface(
-        "wing", "Wing", Role.WING,
+        "wing",
+        "Wing",
+        Role.WING,
         (Section(120, 0, 10, 130), Section(125, 190, 14, 120), Section(145, 300, 55, 85)),
         Profile.FLAT,
-    )  # fmt: skip
+    )
     surfaces = (
         wing,
         _plate("tail", "Tailplane", Role.TAIL, 475, 110, 65, 0, Profile.FLAT),
@@ -362,13 +431,17 @@ def _dunlin() -> Plane:
         ),
         checks=(
             BalanceCheck(
-                "string", start + timedelta(hours=1), CheckKind.SUPPORT, "as-thrown", 157.0,
+                "string",
+                start + timedelta(hours=1),
+                CheckKind.SUPPORT,
+                "as-thrown",
+                157.0,
                 "string",
             ),
         ),
         weighings=_log(rows, ("wing", "boom", "clay", tuple(r[0] for r in rows)), _KITCHEN, start),
         field=dunlin_field(),
-    )  # fmt: skip
+    )
     return Plane(
         build, datetime(2026, 2, 12, 20, 0, tzinfo=UTC), {r[0]: r[5] for r in rows}, constants
     )

@@ -42,19 +42,28 @@ def dunlin_field() -> FieldLog:
     """The Dunlin's page: the tail's tab helped, the fin's was luck."""
     return FieldLog(
         controls=(
-            Control("tail-tab", "Tail tab", ControlKind.TAB, "tail", 0.1, 0.6, 0.14, 4, 4,
-                    set_mm=-1.0),
-            Control("fin-tab", "Fin tab", ControlKind.TAB, "fin", 0.2, 0.7, 0.16, 4, 4,
-                    set_mm=-1.0),
+            Control(
+                "tail-tab", "Tail tab", ControlKind.TAB, "tail", 0.1, 0.6, 0.14, 4, 4, set_mm=-1.0
+            ),
+            Control(
+                "fin-tab", "Fin tab", ControlKind.TAB, "fin", 0.2, 0.7, 0.16, 4, 4, set_mm=-1.0
+            ),
         ),
         throws=tuple(
             Throw(
-                f"throw-{k}", _MEADOW + timedelta(minutes=2 * k), "as-thrown",
+                f"throw-{k}",
+                _MEADOW + timedelta(minutes=2 * k),
+                "as-thrown",
                 tuple(
-                    Setting(control, mm)
-                    for control, mm in (("tail-tab", tail), ("fin-tab", fin))
+                    Setting(control, mm) for control, mm in (("tail-tab", tail), ("fin-tab", fin))
                 ),
-                seen, far, 1.6, long, 0.8, auw_g=53.8, cg_mm=157.0,
+                seen,
+                far,
+                1.6,
+                long,
+                0.8,
+                auw_g=53.8,
+                cg_mm=157.0,
             )
             for k, (tail, fin, seen, far, long) in enumerate(_PAGE, start=1)
         ),
@@ -62,10 +71,15 @@ def dunlin_field() -> FieldLog:
         notes=(
             Note("well", _MEADOW, NoteKind.WENT_WELL, "The boom stayed straight in the cold"),
             Note("wish", _MEADOW, NoteKind.WISH, "A longer nose: 16 g of clay is a lot to throw"),
-            Note("tape", _MEADOW, NoteKind.REMINDER, "Renew the leading edge tape",
-                 datetime(2026, 10, 1, tzinfo=UTC).date()),
+            Note(
+                "tape",
+                _MEADOW,
+                NoteKind.REMINDER,
+                "Renew the leading edge tape",
+                datetime(2026, 10, 1, tzinfo=UTC).date(),
+            ),
         ),
-    )  # fmt: skip
+    )
 
 
 def night_heron_field(flown: Build, on: datetime) -> FieldLog:
@@ -86,7 +100,11 @@ def night_heron_field(flown: Build, on: datetime) -> FieldLog:
         ticks=ticks,
         stances=(here,),
         notes=(
-            Note("posts", on + timedelta(minutes=20), NoteKind.WISH,
-                 "A nose that can be changed on the meadow"),
+            Note(
+                "posts",
+                on + timedelta(minutes=20),
+                NoteKind.WISH,
+                "A nose that can be changed on the meadow",
+            ),
         ),
-    )  # fmt: skip
+    )

@@ -31,40 +31,89 @@ STEP_G: Final = 0.1
 _LOTS: Final = (
     (
         Lot(
-            "sheet-a", "Sheet A, both papers", LotUnit.DM2, 4.6, 0.4, "shop's figure",
-            LotKind.FOAM, Faces.BOTH, 5, 700, 500, price=3.2, stock=1,
+            "sheet-a",
+            "Sheet A, both papers",
+            LotUnit.DM2,
+            4.6,
+            0.4,
+            "shop's figure",
+            LotKind.FOAM,
+            Faces.BOTH,
+            5,
+            700,
+            500,
+            price=3.2,
+            stock=1,
         ),
         4.93,
     ),
     (
         Lot(
-            "sheet-b", "Sheet B, one paper off", LotUnit.DM2, 3.3, 0.4, "half a stripped sheet",
-            LotKind.FOAM, Faces.ONE, 5, 700, 500, price=3.2, stock=2,
+            "sheet-b",
+            "Sheet B, one paper off",
+            LotUnit.DM2,
+            3.3,
+            0.4,
+            "half a stripped sheet",
+            LotKind.FOAM,
+            Faces.ONE,
+            5,
+            700,
+            500,
+            price=3.2,
+            stock=2,
         ),
         3.19,
     ),
     (
         Lot(
-            "hot-glue", "Hot glue bead", LotUnit.M, 2.0, 0.6, "an earlier build",
-            LotKind.ADHESIVE, length_mm=3700, price=0.35, stock=12, adhesive="hot-melt",
+            "hot-glue",
+            "Hot glue bead",
+            LotUnit.M,
+            2.0,
+            0.6,
+            "an earlier build",
+            LotKind.ADHESIVE,
+            length_mm=3700,
+            price=0.35,
+            stock=12,
+            adhesive="hot-melt",
         ),
         3.0,
     ),
     (
         Lot(
-            "packing-tape", "Packing tape, 48 mm", LotUnit.M, 2.1, 0.15, "a weighed roll",
-            LotKind.TAPE, length_mm=66_000, width_mm=48, price=2.5, stock=1,
+            "packing-tape",
+            "Packing tape, 48 mm",
+            LotUnit.M,
+            2.1,
+            0.15,
+            "a weighed roll",
+            LotKind.TAPE,
+            length_mm=66_000,
+            width_mm=48,
+            price=2.5,
+            stock=1,
         ),
         2.16,
     ),
     (
         Lot(
-            "rod", "Carbon rod, 4 mm", LotUnit.M, 22.8, 0.8, "shop's figure", LotKind.ROD,
-            length_mm=1000, width_mm=4, price=4.8, stock=0,
+            "rod",
+            "Carbon rod, 4 mm",
+            LotUnit.M,
+            22.8,
+            0.8,
+            "shop's figure",
+            LotKind.ROD,
+            length_mm=1000,
+            width_mm=4,
+            price=4.8,
+            stock=0,
         ),
         23.5,
     ),
-)  # fmt: skip
+)
 
 WING_LE_MM: Final = 186.0
 
@@ -185,12 +234,19 @@ _THINGS: Final = (
     _thing("bands", "Rubber bands, four", _POWER, _GUESS, 3.5, 3.0, _nose(260, 70), 4),
     _option("camera", "Camera and strap", "Payload", 38.5, 40.1, _nose(262, -30)),
     _thing("paint", "Paint and markings", "Finish", Pedigree.JOINT, 7.0, 8.2, _nose(420, 30)),
-)  # fmt: skip
+)
 
 DRAWER: Final = (
     Thing(
-        "motor", "Motor, leads on", ThingKind.MOTOR, 60.0, True, 14.0, "two-metre leads cut",
-        kv=1950.0, most_a=18.0,
+        "motor",
+        "Motor, leads on",
+        ThingKind.MOTOR,
+        60.0,
+        True,
+        14.0,
+        "two-metre leads cut",
+        kv=1950.0,
+        most_a=18.0,
     ),
     Thing("propeller", "Propeller", ThingKind.PROPELLER, 8.5, True, 2.2),
     Thing("controller", "Speed controller", ThingKind.CONTROLLER, 24.0, True, 11.0),
@@ -201,10 +257,19 @@ DRAWER: Final = (
     Thing("elevator-servo", "Elevator servo", ThingKind.SERVO, 9.0, True, 4.5),
     Thing("receiver", "Receiver", ThingKind.RECEIVER, 7.0, True, 12.0),
     Thing("camera", "Camera and strap", ThingKind.CAMERA, 38.5, True, 35.0),
-    Thing("spare-motor", "Spare motor, lighter", ThingKind.MOTOR, 29.0, False, 11.0,
-          "never run", kv=2250.0, most_a=13.0),
+    Thing(
+        "spare-motor",
+        "Spare motor, lighter",
+        ThingKind.MOTOR,
+        29.0,
+        False,
+        11.0,
+        "never run",
+        kv=2250.0,
+        most_a=13.0,
+    ),
     Thing("spare-servo", "Spare servo", ThingKind.SERVO, 6.0, False, 4.0),
-)  # fmt: skip
+)
 """What lies in the workshop's drawer; a thing aboard has its part's id."""
 
 _GROUPS: Final = {
@@ -262,10 +327,14 @@ _BODIES: Final = (
         "fuselage",
         "Fuselage",
         BodyShape.BOX,
-        (Frame(12, 20, 52, 66), Frame(120, 20, 56, 84), Frame(330, 20, 56, 84),
-         Frame(652, 14, 30, 36)),
+        (
+            Frame(12, 20, 52, 66),
+            Frame(120, 20, 56, 84),
+            Frame(330, 20, 56, 84),
+            Frame(652, 14, 30, 36),
+        ),
     ),
-)  # fmt: skip
+)
 
 _SURFACES: Final = (
     Surface(

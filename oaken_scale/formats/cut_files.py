@@ -15,9 +15,21 @@ BETWEEN_MM: Final = 20.0
 """How far apart sheets stand in one drawing [mm]."""
 
 HEADINGS: Final = (
-    "sheet", "part", "piece", "of", "joined", "joined of", "x, mm", "y, mm", "length, mm",
-    "width, mm", "turned, degrees", "turned over", "its outline is known", "cut from",
-)  # fmt: skip
+    "sheet",
+    "part",
+    "piece",
+    "of",
+    "joined",
+    "joined of",
+    "x, mm",
+    "y, mm",
+    "length, mm",
+    "width, mm",
+    "turned, degrees",
+    "turned over",
+    "its outline is known",
+    "cut from",
+)
 
 
 def label(piece: CutPiece) -> str:

@@ -75,8 +75,16 @@ def read_dxf(data: bytes) -> Drawing:
                 curves, labels = curves + more, labels + words
     except BuildFaultError:
         raise
-    except (DXFError, ValueError, TypeError, ArithmeticError, AttributeError, IndexError,
-            KeyError, RecursionError) as error:  # fmt: skip
+    except (
+        DXFError,
+        ValueError,
+        TypeError,
+        ArithmeticError,
+        AttributeError,
+        IndexError,
+        KeyError,
+        RecursionError,
+    ) as error:
         raise _refused(f"holds something broken ({_short(error)}); save it again") from error
     notes = _left_out([] if from_paper else sheets, left, data)
     if from_paper and curves:
@@ -123,8 +131,10 @@ def _left_out(paper: list[Any], left: Counter[str], data: bytes) -> tuple[str, .
     for kind, count in left.items():
         if kind not in _WORDLESS:
             named[_NAMES.get(kind, f"things of the kind {kind.lower()}")] += count
-    notes = [f"{count} {name} left out: only their outlines make parts" for name, count in
-             sorted(named.items())]  # fmt: skip
+    notes = [
+        f"{count} {name} left out: only their outlines make parts"
+        for name, count in sorted(named.items())
+    ]
     sheets = sum(len([e for e in layout if e.dxftype() != "VIEWPORT"]) for layout in paper)
     if sheets:
         notes.append(f"{sheets} things on its paper sheets left out: only the model is read")
@@ -271,8 +281,11 @@ def _periodic(entity: Any) -> Any:
 def _curves(entity: Any, layer: str, block: str) -> list[Curve]:
     """One entity flattened; none for what has no length or is no flat curve."""
     if entity.dxftype() == "HATCH":
-        around = [replace(found, closed=True) for each in dxf_path.from_hatch(entity)
-                  if (found := _flat(each, layer, block)) is not None]  # fmt: skip
+        around = [
+            replace(found, closed=True)
+            for each in dxf_path.from_hatch(entity)
+            if (found := _flat(each, layer, block)) is not None
+        ]
         return [each for each in around if len(each.points) > 2]
     found = _curve(entity, layer, block)
     return [] if found is None else [found]

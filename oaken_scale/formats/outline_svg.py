@@ -78,12 +78,14 @@ def read_svg(data: bytes) -> Drawing:
             curves.append(curve)
     scaled = survey.has_scale
     return Drawing(
-        tuple(Curve(c.points * (MM_PER_PX if scaled else 1.0), c.closed, c.name, c.layer)
-              for c in curves),
+        tuple(
+            Curve(c.points * (MM_PER_PX if scaled else 1.0), c.closed, c.name, c.layer)
+            for c in curves
+        ),
         tuple(Label(t.text, t.x * MM_PER_PX, t.y * MM_PER_PX) if scaled else t for t in labels),
         1.0 if scaled else None,
         survey.notes(),
-    )  # fmt: skip
+    )
 
 
 class _Survey:

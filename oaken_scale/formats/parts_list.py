@@ -48,11 +48,30 @@ HEADINGS: Final = {
 """The words that a heading of each may be, unit and brackets apart; English and German."""
 
 UNITS: Final = {
-    Field.MASS: {"g": "g", "gram": "g", "grams": "g", "gramm": "g", "kg": "kg", "oz": "oz",
-                 "ounces": "oz", "ounce": "oz", "unzen": "oz", "lb": "lb", "mg": "mg"},
-    Field.STATION: {"mm": "mm", "cm": "cm", "m": "m", "in": "in", "inch": "in", "inches": "in",
-                    "zoll": "in", "ft": "ft"},
-}  # fmt: skip
+    Field.MASS: {
+        "g": "g",
+        "gram": "g",
+        "grams": "g",
+        "gramm": "g",
+        "kg": "kg",
+        "oz": "oz",
+        "ounces": "oz",
+        "ounce": "oz",
+        "unzen": "oz",
+        "lb": "lb",
+        "mg": "mg",
+    },
+    Field.STATION: {
+        "mm": "mm",
+        "cm": "cm",
+        "m": "m",
+        "in": "in",
+        "inch": "in",
+        "inches": "in",
+        "zoll": "in",
+        "ft": "ft",
+    },
+}
 KINDS: Final = {
     Field.MASS: "mass",
     Field.STATION: "station",
@@ -129,9 +148,11 @@ def cells(file: bytes, sheet: str = "") -> list[list[str]]:
 
 
 def _of_csv(file: bytes) -> list[list[str]]:
-    for encoding in ("utf-8-sig", "utf-16") if file[:2] in (b"\xff\xfe", b"\xfe\xff") else (
-        "utf-8-sig", "cp1252"
-    ):  # fmt: skip
+    for encoding in (
+        ("utf-8-sig", "utf-16")
+        if file[:2] in (b"\xff\xfe", b"\xfe\xff")
+        else ("utf-8-sig", "cp1252")
+    ):
         try:
             text = file.decode(encoding)
             break
@@ -271,9 +292,17 @@ def preview(
 
 def _known(row: Row) -> Row:
     return Row(
-        row.line, row.name, row.assembly, row.mass_g, row.pieces, row.station_mm, row.side_mm,
-        row.height_mm, row.why_not or "is on the list already", is_known=True,
-    )  # fmt: skip
+        row.line,
+        row.name,
+        row.assembly,
+        row.mass_g,
+        row.pieces,
+        row.station_mm,
+        row.side_mm,
+        row.height_mm,
+        row.why_not or "is on the list already",
+        is_known=True,
+    )
 
 
 def is_comma_decimal(figures: Iterable[str]) -> bool:
@@ -318,9 +347,17 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
     if why_not is None and mass is not None and mass > 5000:
         why_not = "weighs over 5000 g"
     return Row(
-        line, name, text(Field.ASSEMBLY)[:80], mass, pieces,
-        figures[Field.STATION], figures[Field.SIDE], figures[Field.HEIGHT], why_not, is_known=False,
-    )  # fmt: skip
+        line,
+        name,
+        text(Field.ASSEMBLY)[:80],
+        mass,
+        pieces,
+        figures[Field.STATION],
+        figures[Field.SIDE],
+        figures[Field.HEIGHT],
+        why_not,
+        is_known=False,
+    )
 
 
 def figure(text: str, kind: str, unit: str | None, is_comma: bool) -> float | None:

@@ -6,9 +6,17 @@ from io import StringIO
 from oaken_scale.core.material.shopping import Shopping
 
 HEADINGS = (
-    "what", "used", "unit", "waste factor", "wanted", "sheets or rolls", "in the rack", "to buy",
-    "cost of what is used", "cost to buy",
-)  # fmt: skip
+    "what",
+    "used",
+    "unit",
+    "waste factor",
+    "wanted",
+    "sheets or rolls",
+    "in the rack",
+    "to buy",
+    "cost of what is used",
+    "cost to buy",
+)
 
 
 def shopping_csv(told: Shopping, units: dict[str, str]) -> str:

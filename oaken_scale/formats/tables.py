@@ -52,21 +52,46 @@ def parts(build: Build, told: Assessment) -> Table:
         now, at = masses[part.id], part.station
         use = part.uses[0] if part.uses else None
         where = {Reference.NOSE: "nose", Reference.LEADING_EDGE: "leading edge"}
-        rows.append((
-            part.name, part.assembly, round(now.mass_g, 3), part.pieces,
-            round(now.x_from_nose_mm, 2) if now.x_from_nose_mm is not None else None,
-            at.y_mm if at else None, at.z_mm if at else None,
-            part.option, part.pedigree.value, part.stated_g,
-            lots[use.lot].name if use else None, use.amount if use else None,
-            lots[use.lot].unit.value if use else None,
-            at.x_mm if at else None, where[at.reference] if at else None,
-            round(2 * now.sd_g, 3), now.mark.value,
-        ))  # fmt: skip
+        rows.append(
+            (
+                part.name,
+                part.assembly,
+                round(now.mass_g, 3),
+                part.pieces,
+                round(now.x_from_nose_mm, 2) if now.x_from_nose_mm is not None else None,
+                at.y_mm if at else None,
+                at.z_mm if at else None,
+                part.option,
+                part.pedigree.value,
+                part.stated_g,
+                lots[use.lot].name if use else None,
+                use.amount if use else None,
+                lots[use.lot].unit.value if use else None,
+                at.x_mm if at else None,
+                where[at.reference] if at else None,
+                round(2 * now.sd_g, 3),
+                now.mark.value,
+            )
+        )
     headings = (
-        "name", "assembly", "mass g", "pieces", "station mm", "side mm", "height mm", "option",
-        "known by", "stated g", "lot", "amount", "unit", "station as typed mm", "measured from",
-        "doubt g", "known now",
-    )  # fmt: skip
+        "name",
+        "assembly",
+        "mass g",
+        "pieces",
+        "station mm",
+        "side mm",
+        "height mm",
+        "option",
+        "known by",
+        "stated g",
+        "lot",
+        "amount",
+        "unit",
+        "station as typed mm",
+        "measured from",
+        "doubt g",
+        "known now",
+    )
     return Table("parts", headings, tuple(rows), ("mass g",))
 
 
@@ -86,14 +111,30 @@ def weighings(build: Build) -> Table:
             f"{sample.amount:g} {lots[sample.lot].unit.value} of {lots[sample.lot].name}"
             for sample in each.pan.samples
         ]
-        rows.append((
-            _time(each.at), round(each.reading_g, 4), "; ".join(on_pan), scales.get(each.scale, ""),
-            each.typed or None, each.set_aside, each.accepted, each.note or None, each.id,
-        ))  # fmt: skip
+        rows.append(
+            (
+                _time(each.at),
+                round(each.reading_g, 4),
+                "; ".join(on_pan),
+                scales.get(each.scale, ""),
+                each.typed or None,
+                each.set_aside,
+                each.accepted,
+                each.note or None,
+                each.id,
+            )
+        )
     headings = (
-        "time", "reading g", "on the pan", "scale", "as typed", "set aside", "accepted", "note",
+        "time",
+        "reading g",
+        "on the pan",
+        "scale",
+        "as typed",
+        "set aside",
+        "accepted",
+        "note",
         "id",
-    )  # fmt: skip
+    )
     return Table("weighings", headings, tuple(rows))
 
 
@@ -136,15 +177,32 @@ def throws(build: Build) -> Table:
                 f"{controls.get(one.control, one.control)} {one.mm:g} mm" for one in each.settings
             ),
             each.seen.value if each.seen else None,
-            each.distance_m, each.height_m, each.seconds, each.wind_m_s,
-            each.auw_g, each.cg_mm, each.set_aside, each.note or None, each.id,
+            each.distance_m,
+            each.height_m,
+            each.seconds,
+            each.wind_m_s,
+            each.auw_g,
+            each.cg_mm,
+            each.set_aside,
+            each.note or None,
+            each.id,
         )
         for each in build.field.throws
-    ]  # fmt: skip
+    ]
     headings = (
-        "time", "settings", "what it did", "distance m", "height m", "seconds", "wind m/s",
-        "all-up weight g", "CG from nose mm", "set aside", "note", "id",
-    )  # fmt: skip
+        "time",
+        "settings",
+        "what it did",
+        "distance m",
+        "height m",
+        "seconds",
+        "wind m/s",
+        "all-up weight g",
+        "CG from nose mm",
+        "set aside",
+        "note",
+        "id",
+    )
     return Table("throws", headings, tuple(rows))
 
 
@@ -157,15 +215,32 @@ def runs(build: Build) -> Table:
         propellers = {each.id: each.name for each in power.propellers}
         for run in power.runs:
             for point in run.points:
-                rows.append((
-                    _time(run.at), packs.get(run.pack, run.pack),
-                    propellers.get(run.propeller, run.propeller), point.throttle, point.thrust_gf,
-                    point.pack_a, point.pack_v, point.drawn_mah, run.set_aside, run.id,
-                ))  # fmt: skip
+                rows.append(
+                    (
+                        _time(run.at),
+                        packs.get(run.pack, run.pack),
+                        propellers.get(run.propeller, run.propeller),
+                        point.throttle,
+                        point.thrust_gf,
+                        point.pack_a,
+                        point.pack_v,
+                        point.drawn_mah,
+                        run.set_aside,
+                        run.id,
+                    )
+                )
     headings = (
-        "time", "pack", "propeller", "throttle", "thrust gf", "current A", "voltage V", "drawn mAh",
-        "set aside", "run",
-    )  # fmt: skip
+        "time",
+        "pack",
+        "propeller",
+        "throttle",
+        "thrust gf",
+        "current A",
+        "voltage V",
+        "drawn mAh",
+        "set aside",
+        "run",
+    )
     return Table("runs", headings, tuple(rows))
 
 

@@ -112,9 +112,13 @@ def sheet(subject: Subject, paper: Sheet, shown: Shown) -> Page:
     if subject.told.wing is not None and bottom + deep + 5 < mark_at:
         _mark(page, subject, mark_at, right, shown)
     page.words(
-        right, paper.height - 6, "made by Oaken Scale; figures are as good as what was weighed",
-        7, anchor="end", colour=FAINT,
-    )  # fmt: skip
+        right,
+        paper.height - 6,
+        "made by Oaken Scale; figures are as good as what was weighed",
+        7,
+        anchor="end",
+        colour=FAINT,
+    )
     return page
 
 
@@ -172,8 +176,14 @@ def _targets(page: Page, subject: Subject, x: float, y: float, wide: float, show
     edge = x
     for column in columns:
         figure = column.is_figure
-        page.words(edge + column.wide - 1 if figure else edge + 0.8, y - 1.8, column.title, 8.5,
-                   anchor="end" if figure else "start", colour=FAINT)  # fmt: skip
+        page.words(
+            edge + column.wide - 1 if figure else edge + 0.8,
+            y - 1.8,
+            column.title,
+            8.5,
+            anchor="end" if figure else "start",
+            colour=FAINT,
+        )
         edge += column.wide
     page.line((x, y), (x + wide, y), width=0.35)
     for answer in answers:
@@ -212,9 +222,14 @@ def _weights(page: Page, subject: Subject, x: float, y: float, wide: float, show
     all_of = subject.told.assemblies
     few = all_of if len(all_of) <= MOST_ASSEMBLIES else all_of[: MOST_ASSEMBLIES - 1]
     rows: list[Sequence[Cell]] = [
-        (each.name or "Loose parts", ways.get(each.name, HowKnown.GUESS), shown.mass(each.mass_g),
-         shown.mass(2 * each.sd_g)) for each in few
-    ]  # fmt: skip
+        (
+            each.name or "Loose parts",
+            ways.get(each.name, HowKnown.GUESS),
+            shown.mass(each.mass_g),
+            shown.mass(2 * each.sd_g),
+        )
+        for each in few
+    ]
     rest = all_of[len(few) :]
     if rest:
         # What shares a sheet or a bottle is not independent: the sum of the doubts is the most.
@@ -257,18 +272,22 @@ def _loadouts(page: Page, subject: Subject, y: float, right: float, shown: Shown
         auw, ratio = of[TargetKind.AUW], of[TargetKind.THRUST_TO_WEIGHT]
         balance, drive = beams.get(each.id), power.get(each.id)
         hottest = max(drive.margins, key=lambda m: m.share, default=None) if drive else None
-        rows.append((
-            each.name,
-            _sum(auw, shown),
-            "–" if ratio.value is None else shown.fixed(ratio.value, 2),
-            "–" if each.cg is None else shown.length(each.cg.x_mm),
-            "–" if balance is None or balance.margin is None
-            else f"{shown.fixed(100 * balance.margin, 0)} %",
-            "–" if drive is None or drive.minutes is None else shown.fixed(drive.minutes, 1),
-            "" if hottest is None
-            else f"{hottest.part.value} {shown.fixed(100 * hottest.share, 0)} %",
-            balance.flies.value if balance else "",
-        ))  # fmt: skip
+        rows.append(
+            (
+                each.name,
+                _sum(auw, shown),
+                "–" if ratio.value is None else shown.fixed(ratio.value, 2),
+                "–" if each.cg is None else shown.length(each.cg.x_mm),
+                "–"
+                if balance is None or balance.margin is None
+                else f"{shown.fixed(100 * balance.margin, 0)} %",
+                "–" if drive is None or drive.minutes is None else shown.fixed(drive.minutes, 1),
+                ""
+                if hottest is None
+                else f"{hottest.part.value} {shown.fixed(100 * hottest.share, 0)} %",
+                balance.flies.value if balance else "",
+            )
+        )
     wide = right - EDGE
     columns = (
         Column("loadout", wide - 130),
@@ -310,9 +329,13 @@ def _notes(subject: Subject, half: float, shown: Shown) -> tuple[list[str], list
         words = "Not checked by hand yet: hold it at both marks with the pack in."
         lines = folded(words, half, 8.5)
     since = next(
-        (each for each in subject.told.unchecked
-         if subject.loadout and each.loadout == subject.loadout.id), None
-    )  # fmt: skip
+        (
+            each
+            for each in subject.told.unchecked
+            if subject.loadout and each.loadout == subject.loadout.id
+        ),
+        None,
+    )
     if since is not None:
         lines += folded(f"Not checked since: {_done(since.since, subject.build)}.", half, 8.5)
     return lines, [line for each in CAUTIONS for line in folded(each, half, 8.5)]

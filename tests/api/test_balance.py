@@ -63,14 +63,20 @@ def test_a_drag_is_told_by_the_same_reckoning_and_kept_only_when_asked(demo):
     [
         ("what-if", {"moved": [{"part": "keel", "x_mm": 1}]}, "moved.0.part"),
         ("what-if", {"moved": [{"part": "still-to-come", "x_mm": 1}]}, "moved.0.part"),
-        ("checks", {"id": "c", "kind": "supports", "x_mm": 100, "other_mm": 100,
-                    "reading_g": 5}, "checks.0.other_mm"),
+        (
+            "checks",
+            {"id": "c", "kind": "supports", "x_mm": 100, "other_mm": 100, "reading_g": 5},
+            "checks.0.other_mm",
+        ),
         ("checks", {"id": "c", "kind": "supports", "x_mm": 100}, "checks.0.other_mm"),
         ("checks", {"id": "c", "kind": "hang", "x_mm": 100}, "checks.0.z_mm"),
-        ("checks", {"id": "c", "kind": "support", "x_mm": 1, "loadout": "none"},
-         "checks.0.loadout"),
+        (
+            "checks",
+            {"id": "c", "kind": "support", "x_mm": 1, "loadout": "none"},
+            "checks.0.loadout",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_names_its_field_and_changes_nothing(demo, path, body, field):
     before = opened(demo)
     told = demo.post(f"{AT}/{path}", json=body)
@@ -106,8 +112,9 @@ def test_one_school_is_chosen_as_the_target_with_its_reason(demo):
     assert target["source"] == "static margin, steady"
     assert beam["chosen"] == "static margin, steady"
     other = demo.post("/api/v1/builds", json={"name": "C", "layout": "canard"}).json()
-    refused = act(demo, "balance-target", f"/api/v1/builds/{other['build']['id']}",
-                  school="chord rule")  # fmt: skip
+    refused = act(
+        demo, "balance-target", f"/api/v1/builds/{other['build']['id']}", school="chord rule"
+    )
     assert refused.status_code == 422
     assert "one of: static margin, steady" in refused.json()["faults"][0]["words"]
 
@@ -118,8 +125,11 @@ def test_what_a_longer_bay_would_save(demo):
     for id in ("pack-1300", "pack-850", "camera"):
         part = next(i for i in match["build"]["parts"] if i["id"] == id)
         slide = tight if id != "camera" else None
-        match = demo.put(f"{AT}/parts/{id}", json={**part, "slide": slide},
-                         headers={"If-Match": f'"{match["revision"]}"'}).json()  # fmt: skip
+        match = demo.put(
+            f"{AT}/parts/{id}",
+            json={**part, "slide": slide},
+            headers={"If-Match": f'"{match["revision"]}"'},
+        ).json()
     limit = [t for t in match["build"]["targets"] if t["kind"] != "auw"]
     demo.patch(AT, json={"targets": limit}, headers={"If-Match": f'"{match["revision"]}"'})
     now = demo.get(f"{AT}/remedies").json()
@@ -152,10 +162,21 @@ def test_a_variant_stands_beside_its_build_and_is_adopted(demo):
     there = f"/api/v1/builds/{made['id']}"
     assert made["variant_of"] == "sandpiper"
     motor = next(i for i in made["parts"] if i["id"] == "motor")
-    act(demo, "parts/motor/replace", there,
-        part={"name": "Spare motor", "pedigree": "listing", "stated_g": 29.0})  # fmt: skip
-    demo.post(f"{there}/weighings", json={"id": "new-one", "scale": "kitchen", "reading_g": 30.2,
-              "pan": {"loads": [{"part": "spare-motor"}]}})  # fmt: skip
+    act(
+        demo,
+        "parts/motor/replace",
+        there,
+        part={"name": "Spare motor", "pedigree": "listing", "stated_g": 29.0},
+    )
+    demo.post(
+        f"{there}/weighings",
+        json={
+            "id": "new-one",
+            "scale": "kitchen",
+            "reading_g": 30.2,
+            "pan": {"loads": [{"part": "spare-motor"}]},
+        },
+    )
     family = demo.get(f"{AT}/variants").json()
     assert [each["name"] for each in family] == ["Sandpiper", "Lighter motor"]
     assert family[0]["changes"] == []

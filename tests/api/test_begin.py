@@ -44,11 +44,16 @@ def test_a_point_of_the_map_is_the_plane_that_is_begun_there(demo):
         ({"things": ["motor", "ghost"]}, "things.1"),
         ({"layout": "saucer"}, "layout"),
         ({"body_lot": "hot-melt"}, "body_lot"),
-        ({"spans_mm": [100.0 + k for k in range(60)], "chords_mm": [100.0 + k for k in range(60)]},
-         "spans_mm"),
+        (
+            {
+                "spans_mm": [100.0 + k for k in range(60)],
+                "chords_mm": [100.0 + k for k in range(60)],
+            },
+            "spans_mm",
+        ),
         ({"spans_mm": [-5.0]}, "spans_mm.0"),
     ],
-)  # fmt: skip
+)
 def test_what_is_not_there_is_named(demo, wrong, field):
     problem(demo.post("/api/v1/begin/map", json={**START, **WHERE, **wrong}), field, "")
 

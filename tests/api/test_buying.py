@@ -3,8 +3,10 @@
 from oaken_scale.api.routes_buying import MOST_WANTED
 from tests.api.asking import problem
 
-CHARGER = {"name": "Charger", "offers": [{"shop": "near", "price": 39.0, "lead_days": 2.0},
-                                         {"shop": "post", "price": 31.0}]}  # fmt: skip
+CHARGER = {
+    "name": "Charger",
+    "offers": [{"shop": "near", "price": 39.0, "lead_days": 2.0}, {"shop": "post", "price": 31.0}],
+}
 
 
 def test_a_list_with_no_plane_begun(client):

@@ -51,8 +51,12 @@ def test_a_scale_on_a_cable_is_read_tared_and_missed(served, port):
     page.wait_for(lambda event, data: event == "scale" and data["state"] == "gone")
     # Nothing is lost: what is on the pan is still there, and a typed reading is taken.
     assert HTTP.get(f"{at}/pan").json()["loads"]["loads"] == [{"part": "motor", "count": 1.0}]
-    sent = {"id": "typed", "scale": "bench", "reading_g": 46.2,
-            "pan": {"loads": [{"part": "motor"}]}}  # fmt: skip
+    sent = {
+        "id": "typed",
+        "scale": "bench",
+        "reading_g": 46.2,
+        "pan": {"loads": [{"part": "motor"}]},
+    }
     assert HTTP.post(f"{at}/weighings", json=sent).status_code == 201
 
 

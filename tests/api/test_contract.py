@@ -41,10 +41,19 @@ def test_the_openapi_document_in_the_pages_is_the_one_served(app):
 def test_the_typescript_types_are_made_from_it(tmp_path):
     made = tmp_path / "schema.d.ts"
     subprocess.run(
-        ["npx", "--no-install", "openapi-typescript", "src/api/openapi.json", "-o", str(made),
-         "--default-non-nullable=false"],
-        cwd=WEB, check=True, capture_output=True,
-    )  # fmt: skip
+        [
+            "npx",
+            "--no-install",
+            "openapi-typescript",
+            "src/api/openapi.json",
+            "-o",
+            str(made),
+            "--default-non-nullable=false",
+        ],
+        cwd=WEB,
+        check=True,
+        capture_output=True,
+    )
     kept = (WEB / "src/api/schema.d.ts").read_text()
     assert made.read_text() == kept, "the types drifted: run `make contract`"
 

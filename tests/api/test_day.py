@@ -12,7 +12,8 @@ def test_a_step_is_done_timed_taken_back_and_told_to_the_next_build(demo):
     told = day(demo, minutes=20)
     first = told["slots"][0]["step"]["id"]
     assert {slot["step"]["id"] for slot in told["now"]} <= {
-        slot["step"]["id"] for slot in told["slots"]}  # fmt: skip
+        slot["step"]["id"] for slot in told["slots"]
+    }
     kept = demo.post(f"{AT}/day/done", json={"step": first, "minutes": 44.0}).json()["build"]
     assert kept["day"]["done"][0]["minutes"] == 44.0
     told = day(demo)

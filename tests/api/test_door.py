@@ -95,7 +95,5 @@ def test_every_answer_says_how_it_may_be_used(demo, path):
 def test_only_a_serial_device_is_a_port(demo, port, status):
     told = demo.get(AT).json()
     scale = {**told["build"]["scales"][0], "port": port}
-    answer = demo.patch(
-        AT, json={"scales": [scale]}, headers={"If-Match": f'"{told["revision"]}"'}
-    )  # fmt: skip
+    answer = demo.patch(AT, json={"scales": [scale]}, headers={"If-Match": f'"{told["revision"]}"'})
     assert answer.status_code == status

@@ -16,8 +16,15 @@ def dunlin(demo):
 
 
 def throw(id: str, **changed: object) -> dict:
-    return {"entry": "throw", "id": id, "at": AT, "loadout": "as-thrown", "seen": "good",
-            "distance_m": 12.5, **changed}  # fmt: skip
+    return {
+        "entry": "throw",
+        "id": id,
+        "at": AT,
+        "loadout": "as-thrown",
+        "seen": "good",
+        "distance_m": 12.5,
+        **changed,
+    }
 
 
 def test_a_throw_is_kept_once_and_answered_with_what_it_tells(demo, dunlin):
@@ -70,9 +77,15 @@ def test_ticks_close_the_list_and_a_repair_opens_it(demo, dunlin):
     at = demo.get(f"{dunlin}/field").json()["at"]
     for line in told["ready"]["lines"]:
         if line["by_thumb"]:
-            tick = {"entry": "tick", "id": f"tick-{line['id']}", "at": at, "line": line["id"],
-                    "loadout": "as-thrown", "stance": told["ready"]["stance"],
-                    "about": line["about"]}  # fmt: skip
+            tick = {
+                "entry": "tick",
+                "id": f"tick-{line['id']}",
+                "at": at,
+                "line": line["id"],
+                "loadout": "as-thrown",
+                "stance": told["ready"]["stance"],
+                "about": line["about"],
+            }
             assert demo.post(f"{dunlin}/field/entries", json=tick).status_code == 200
     (told,) = demo.get(f"{dunlin}/field").json()["told"]["loadouts"]
     assert told["ready"]["ready"]
@@ -124,9 +137,14 @@ def test_a_shim_gives_the_incidence(demo, dunlin):
 
 def card(build: str, name: str, *entries: dict) -> bytes:
     return json.dumps(
-        {"format": "oaken-scale/field-card", "version": 1, "build": build, "name": name,
-         "entries": entries}
-    ).encode()  # fmt: skip
+        {
+            "format": "oaken-scale/field-card",
+            "version": 1,
+            "build": build,
+            "name": name,
+            "entries": entries,
+        }
+    ).encode()
 
 
 def test_a_card_taken_in_twice_adds_nothing_twice(demo, dunlin):
@@ -155,11 +173,17 @@ def test_what_was_acknowledged_at_the_field_survives_a_kill(served):
     entries = [
         throw("t", loadout=None, settings=[{"control": "tab", "mm": 0.5}]),
         {"entry": "tick", "id": "k", "at": AT, "line": "wind"},
-        {"entry": "note", "id": "n", "at": AT, "kind": "reminder", "words": "tape",
-         "due": "2026-10-01"},
+        {
+            "entry": "note",
+            "id": "n",
+            "at": AT,
+            "kind": "reminder",
+            "words": "tape",
+            "due": "2026-10-01",
+        },
         {"entry": "own_line", "id": "o", "words": "Dry the nose"},
         {"entry": "set_aside", "id": "t", "reason": "hit a post"},
-    ]  # fmt: skip
+    ]
     for entry in entries:
         told = HTTP.post(f"{served.url}{at}/field/entries", json=entry)
         assert told.status_code == 200, told.text

@@ -83,8 +83,12 @@ def test_meanwhile_tells_the_time_and_what_is_free(demo):
 
 def test_glueing_is_one_act_the_bead_becomes_a_part(demo):
     path = "/api/v1/builds/sandpiper"
-    joint = {"name": "Hatch seam", "adhesive": "hot-melt", "parts": ["hatch", "saddle"],
-             "bead": {"lot": "hot-glue", "amount": 0.4}}  # fmt: skip
+    joint = {
+        "name": "Hatch seam",
+        "adhesive": "hot-melt",
+        "parts": ["hatch", "saddle"],
+        "bead": {"lot": "hot-glue", "amount": 0.4},
+    }
     told = demo.post(f"{path}/joints", json=joint).json()
     glue = told["build"]["parts"][-1]
     assert (glue["name"], glue["pedigree"], glue["assembly"]) == ("Hatch seam", "joint", "Fuselage")

@@ -26,8 +26,12 @@ def auw(told: dict) -> float:
 
 def record(client, number: int, grams: float, *parts: str, at: str = AT):
     scale = opened(client, at)["build"]["scales"][0]["id"]
-    sent = {"id": f"new-{number}", "scale": scale, "reading_g": grams,
-            "pan": {"loads": [{"part": each} for each in parts]}}  # fmt: skip
+    sent = {
+        "id": f"new-{number}",
+        "scale": scale,
+        "reading_g": grams,
+        "pan": {"loads": [{"part": each} for each in parts]},
+    }
     assert client.post(f"{at}/weighings", json=sent).status_code == 201
 
 
@@ -52,8 +56,14 @@ def test_a_repair_is_written_down_and_goes_on_the_pan_with_its_part(demo):
 
 def test_every_change_of_a_part_is_one_act_and_may_be_refused_in_words(demo):
     assert act(demo, "parts/fin/trim", grams=1.5).status_code == 200
-    assert act(demo, "parts/motor/replace", part={
-        "name": "Motor", "pedigree": "listing", "stated_g": 40.0}).status_code == 200  # fmt: skip
+    assert (
+        act(
+            demo,
+            "parts/motor/replace",
+            part={"name": "Motor", "pedigree": "listing", "stated_g": 40.0},
+        ).status_code
+        == 200
+    )
     assert act(demo, "parts/screws/retire", words="went to glue").status_code == 200
     told = opened(demo)
     assert part(told, "off-fin")["stated_g"] == -1.5
@@ -152,9 +162,15 @@ def test_a_part_added_and_retired_knows_when(demo):
     added = demo.post(f"{AT}/parts", json=sent, headers=match).json()
     pennant = part(added, "pennant")
     assert datetime.now(UTC) - datetime.fromisoformat(pennant["added_at"]) < timedelta(minutes=5)
-    gone = demo.put(f"{AT}/parts/pennant", json={**pennant, "retired": True},
-                    headers={"If-Match": f'"{added["revision"]}"'}).json()  # fmt: skip
+    gone = demo.put(
+        f"{AT}/parts/pennant",
+        json={**pennant, "retired": True},
+        headers={"If-Match": f'"{added["revision"]}"'},
+    ).json()
     assert part(gone, "pennant")["retired_at"] is not None
-    back = demo.put(f"{AT}/parts/pennant", json={**part(gone, "pennant"), "retired": False},
-                    headers={"If-Match": f'"{gone["revision"]}"'}).json()  # fmt: skip
+    back = demo.put(
+        f"{AT}/parts/pennant",
+        json={**part(gone, "pennant"), "retired": False},
+        headers={"If-Match": f'"{gone["revision"]}"'},
+    ).json()
     assert part(back, "pennant")["retired_at"] is None

@@ -23,9 +23,12 @@ def look(client, text: str, build: str, **more):
 
 def test_every_list_goes_out(demo):
     told = demo.get(AT).json()
-    for name, many in (("parts", len(told["build"]["parts"])),
-                       ("weighings", len(told["build"]["weighings"])),
-                       ("loadouts", len(told["build"]["loadouts"])), ("throws", 0)):  # fmt: skip
+    for name, many in (
+        ("parts", len(told["build"]["parts"])),
+        ("weighings", len(told["build"]["weighings"])),
+        ("loadouts", len(told["build"]["loadouts"])),
+        ("throws", 0),
+    ):
         answer = demo.get(f"{AT}/tables/{name}.csv")
         assert answer.headers["content-type"].startswith("text/csv")
         assert f"sandpiper-{name}.csv" in answer.headers["content-disposition"]
@@ -90,7 +93,10 @@ def test_a_list_that_is_too_long_for_a_build_changes_nothing(client):
     at = f"/api/v1/builds/{told['build']['id']}"
     parts = [{"name": f"Part {k}", "mass_g": 1.0} for k in range(2000)]
     match = {"If-Match": f'"{told["revision"]}"'}
-    assert problem(client.post(f"{at}/parts-list", json={"parts": parts}, headers=match),
-                   "parts", "at most 2000")  # fmt: skip
+    assert problem(
+        client.post(f"{at}/parts-list", json={"parts": parts}, headers=match),
+        "parts",
+        "at most 2000",
+    )
     assert client.get(at).json()["revision"] == told["revision"]
     assert look(client, OURS, "no-such-build").status_code == 404

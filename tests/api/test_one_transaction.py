@@ -151,8 +151,9 @@ def test_moved_through_the_drawer_it_leaves_its_history_and_a_word(demo):
     auw = before["loadouts"][0]["answers"][0]["value"]
     other = demo.post("/api/v1/builds", json={"name": "Turnstone"}).json()
     at = f"/api/v1/builds/{other['build']['id']}"
-    answer = demo.post(f"{at}/things", json={"thing": "receiver", "move": True},
-                       headers=matched(other))  # fmt: skip
+    answer = demo.post(
+        f"{at}/things", json={"thing": "receiver", "move": True}, headers=matched(other)
+    )
     assert answer.status_code == 201
     now = demo.get(AT).json()
     assert now["revision"] > told["revision"]
@@ -178,8 +179,9 @@ def test_what_was_written_can_be_exported_however_long_its_name(demo):
     long = "L" * limits.NAME_LENGTH
     part_ = next(i for i in told["build"]["parts"] if i["id"] == "tailplane")
     named = demo.put(f"{AT}/parts/tailplane", json={**part_, "name": long}, headers=matched(told))
-    trimmed = demo.post(f"{AT}/parts/tailplane/trim", json={"grams": 1.0},
-                        headers=matched(named.json()))  # fmt: skip
+    trimmed = demo.post(
+        f"{AT}/parts/tailplane/trim", json={"grams": 1.0}, headers=matched(named.json())
+    )
     assert trimmed.status_code == 200
     assert demo.get(f"{AT}/file").status_code == 200
 
@@ -234,8 +236,12 @@ def test_a_reading_that_came_between_takes_no_change_back(demo):
 
 def test_what_was_worked_out_from_the_readings_is_not_done_after_another(demo):
     match = {"If-Match": demo.get(f"{AT}/remedies").headers["ETag"]}
-    sent = {"id": "between", "scale": "kitchen", "typed": "7.4",
-            "pan": {"loads": [{"part": "receiver"}]}}  # fmt: skip
+    sent = {
+        "id": "between",
+        "scale": "kitchen",
+        "typed": "7.4",
+        "pan": {"loads": [{"part": "receiver"}]},
+    }
     demo.post(f"{AT}/weighings", json=sent)
     assert demo.post(f"{AT}/remedies/done", json={"which": 0}, headers=match).status_code == 412
     assert demo.post(f"{AT}/wing-place", headers=match).status_code == 412
@@ -271,8 +277,9 @@ def test_a_check_keeps_the_plane_as_it_stood(demo):
     assert stood["left-panel"] == 186.0 + 80.0
     assert stood["still-to-come"] is None
     file = demo.get(f"{AT}/file").content
-    back = demo.post("/api/v1/builds/import", content=file,
-                     headers={"Content-Type": "application/json"}).json()  # fmt: skip
+    back = demo.post(
+        "/api/v1/builds/import", content=file, headers={"Content-Type": "application/json"}
+    ).json()
     assert back["build"]["checks"] == told["build"]["checks"]
     refused = demo.delete(f"{AT}/parts/wear-pads", headers=matched(told))
     assert refused.status_code == 409
@@ -290,8 +297,10 @@ def test_finished_builds_teach_the_next_one_how_guesses_run(client):
             sent = {"id": f"w{k}", "scale": "scale", "reading_g": 26.0 + 0.1 * k, "pan": pan}
             assert client.post(f"{at}/weighings", json=sent).status_code == 201
         now = client.get(at).json()
-        assert client.put(f"{at}/finished", json={"finished": True},
-                          headers=matched(now)).status_code == 200  # fmt: skip
+        assert (
+            client.put(f"{at}/finished", json={"finished": True}, headers=matched(now)).status_code
+            == 200
+        )
     fresh = begin(client, name="Godwit")
     (habit,) = fresh["build"]["habits"]
     assert habit["pedigree"] == "guess"

@@ -32,9 +32,15 @@ def test_files_are_served_as_they_are_and_scripts_zipped(pages):
 
 
 @pytest.mark.parametrize(
-    "path", ["/../secret.txt", "/%2e%2e/secret.txt", "/..%2fsecret.txt", "/assets/../../secret.txt",
-             "/assets/%2e%2e/%2e%2e/secret.txt"]
-)  # fmt: skip
+    "path",
+    [
+        "/../secret.txt",
+        "/%2e%2e/secret.txt",
+        "/..%2fsecret.txt",
+        "/assets/../../secret.txt",
+        "/assets/%2e%2e/%2e%2e/secret.txt",
+    ],
+)
 def test_nothing_outside_the_pages_is_served(pages, path):
     assert "not for everybody" not in pages.get(path).text
 

@@ -27,7 +27,9 @@ def test_a_first_drawing_asks_span_and_chord(curlew):
     told = act(client, "drawing", at, span_mm=1200.0, chord_mm=200.0).json()
     assert told["assessment"]["wing"]["area_dm2"] == pytest.approx(24.0)
     assert {each["id"] for each in told["assessment"]["outlines"] if each["untouched"]} == {
-        "tail", "fin"}  # fmt: skip
+        "tail",
+        "fin",
+    }
     assert told["assessment"]["proportions"]["length_mm"] > 700
     told = act(client, "drawing", at, span_mm=1000.0, area_dm2=20.0).json()
     assert told["assessment"]["wing"]["mac_mm"] == pytest.approx(200.0, abs=0.1)
@@ -123,9 +125,13 @@ def test_loadouts_from_packs_and_payloads_in_one_step(curlew):
     client, at = curlew
     for line in ("Airframe 200 g at 300", "Camera 60 g at 200"):
         assert act(client, "parts/line", at, line=line).status_code == 201
-    told = act(client, "loadouts/from-packs", at, payloads=["camera"],
-               new_packs=[{"line": "2-cell 62 g at 90"},
-                          {"line": "3-cell 110 g at 90"}])  # fmt: skip
+    told = act(
+        client,
+        "loadouts/from-packs",
+        at,
+        payloads=["camera"],
+        new_packs=[{"line": "2-cell 62 g at 90"}, {"line": "3-cell 110 g at 90"}],
+    )
     assert told.status_code == 201, told.json()
     names = [each["name"] for each in told.json()["build"]["loadouts"]]
     assert names == ["2-cell", "2-cell, Camera", "3-cell", "3-cell, Camera"]
@@ -134,15 +140,15 @@ def test_loadouts_from_packs_and_payloads_in_one_step(curlew):
     again = act(client, "loadouts/from-packs", at, packs=["2-cell", "3-cell"], payloads=["camera"])
     assert [each["name"] for each in again.json()["build"]["loadouts"]] == names
     assert "named twice" in refused(
-        act(client, "loadouts/from-packs", at, packs=["2-cell"], payloads=["2-cell"]))  # fmt: skip
+        act(client, "loadouts/from-packs", at, packs=["2-cell"], payloads=["2-cell"])
+    )
     assert "say which packs" in refused(act(client, "loadouts/from-packs", at))
     assert "no part" in refused(act(client, "loadouts/from-packs", at, packs=["none"]))
 
 
 def test_an_absurd_length_is_asked_about_and_a_usual_one_is_not(demo):
     def asked(text: str, measure: str, kind: str = "length"):
-        query = {"text": text, "kind": kind, "unit": "mm", "measure": measure,
-                 "build": "sandpiper"}  # fmt: skip
+        query = {"text": text, "kind": kind, "unit": "mm", "measure": measure, "build": "sandpiper"}
         return demo.get("/api/v1/quantity", params=query).json()["asked"]
 
     assert asked("86", "span") == {"value": 86.0, "instead": 860.0}
@@ -181,8 +187,12 @@ def test_parts_of_a_body_follow_it_until_they_are_cut(curlew):
     client, at = curlew
     act(client, "lots", at, rack="board-both")
     frame = {"z_mm": 0.0, "width_mm": 60.0, "height_mm": 80.0}
-    body = {"id": "body", "name": "Body", "shape": "box",
-            "frames": [{"x_mm": 0.0, **frame}, {"x_mm": 600.0, **frame}]}  # fmt: skip
+    body = {
+        "id": "body",
+        "name": "Body",
+        "shape": "box",
+        "frames": [{"x_mm": 0.0, **frame}, {"x_mm": 600.0, **frame}],
+    }
 
     def draw(body):
         told = act(client, "", at, "PATCH", bodies=[body])
@@ -193,8 +203,11 @@ def test_parts_of_a_body_follow_it_until_they_are_cut(curlew):
     lot = opened(client, at)["build"]["lots"][0]["id"]
     told = act(client, "surfaces/body/parts", at, lot=lot).json()["build"]
     assert {part["name"]: part["uses"][0]["amount"] for part in told["parts"] if part["drawn"]} == {
-        "Body, left side": 4.8, "Body, right side": 4.8, "Body, bottom": 3.0, "Body, top": 3.0,
-    }  # fmt: skip
+        "Body, left side": 4.8,
+        "Body, right side": 4.8,
+        "Body, bottom": 3.0,
+        "Body, top": 3.0,
+    }
     body["frames"][1]["x_mm"] = 700.0
     tried = client.post(f"{at}/what-if", json={"bodies": [body]}).json()
     longer = next(m for m in tried["parts"] if m["id"] == "body-left-side")["mass_g"]
@@ -223,6 +236,10 @@ def test_parts_of_a_body_follow_it_until_they_are_cut(curlew):
 )
 def test_a_body_that_cannot_be(curlew, frames, words):
     client, at = curlew
-    body = {"id": "body", "name": "Body", "shape": "tube", "frames": [
-        {"x_mm": x, "width_mm": w, "height_mm": w} for x, w in frames]}  # fmt: skip
+    body = {
+        "id": "body",
+        "name": "Body",
+        "shape": "tube",
+        "frames": [{"x_mm": x, "width_mm": w, "height_mm": w} for x, w in frames],
+    }
     assert words in refused(act(client, "", at, "PATCH", bodies=[body]))

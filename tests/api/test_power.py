@@ -11,18 +11,27 @@ DRIVE = {
     "controller": {"most_a": 12, "burst_a": 15, "burst_s": 10},
     "propellers": [{"id": "six", "name": "6 x 3", "diameter_mm": 152.4, "pitch_mm": 76.2}],
     "packs": [
-        {"id": "three", "name": "3-cell", "cells": 3, "capacity_mah": 1300, "c_rating": 25,
-         "part": "pack-three"},
+        {
+            "id": "three",
+            "name": "3-cell",
+            "cells": 3,
+            "capacity_mah": 1300,
+            "c_rating": 25,
+            "part": "pack-three",
+        },
         {"id": "two", "name": "2-cell", "cells": 2, "capacity_mah": 1300, "part": "pack-two"},
     ],
-}  # fmt: skip
+}
 RUN = {
-    "id": "run-1", "at": "2026-03-07T15:00:00Z", "pack": "three", "propeller": "six",
+    "id": "run-1",
+    "at": "2026-03-07T15:00:00Z",
+    "pack": "three",
+    "propeller": "six",
     "points": [
         {"throttle": 0.5, "thrust_gf": 160, "pack_a": 2.6, "pack_v": 12.4},
         {"throttle": 1.0, "thrust_gf": 540, "pack_a": 14.0, "pack_v": 11.9},
     ],
-}  # fmt: skip
+}
 
 
 @pytest.fixture
@@ -30,8 +39,9 @@ def told(client):
     """A build with two packs, one loadout each, and a target of thrust-to-weight."""
     told = begin(client, purpose="trainer", layout="tractor", auw_high_g=600)
     for name, grams in (("Wing", 300.0), ("Pack three", 105.0), ("Pack two", 75.0)):
-        told = part(client, told, name=name, stated_g=grams, option="Pack" in name,
-                    station={"x_mm": 200})  # fmt: skip
+        told = part(
+            client, told, name=name, stated_g=grams, option="Pack" in name, station={"x_mm": 200}
+        )
     loadouts = [
         {"id": "big", "name": "Big", "carries": ["pack-three"]},
         {"id": "small", "name": "Small", "carries": ["pack-two"]},
@@ -146,18 +156,30 @@ def test_a_run_that_was_taken_stays(client, told):
         ({"packs": [{**DRIVE["packs"][0], "part": "none"}]}, "power.packs.0.part", "no part"),
         ({"runs": [{**RUN, "pack": "four"}]}, "power.runs.0.pack", "no pack"),
         ({"runs": [{**RUN, "propeller": "x"}]}, "power.runs.0.propeller", "no propeller"),
-        ({"runs": [{**RUN, "points": [{"throttle": 1.2}]}]},
-         "power.runs.0.points.0.throttle", "at most 1"),
-        ({"runs": [{**RUN, "points": [{"throttle": 0.5, "pack_v": 16.4}]}]},
-         "power.runs.0.points.0.pack_v", "more than 3 cells have"),
-        ({"runs": [{**RUN, "points": [{"throttle": 0.5, "thrust_gf": -4}]}]},
-         "power.runs.0.points.0.thrust_gf", "at least 0"),
-        ({"propellers": [{**DRIVE["propellers"][0], "pitch_mm": 0}]},
-         "power.propellers.0.pitch_mm", "at least 5"),
+        (
+            {"runs": [{**RUN, "points": [{"throttle": 1.2}]}]},
+            "power.runs.0.points.0.throttle",
+            "at most 1",
+        ),
+        (
+            {"runs": [{**RUN, "points": [{"throttle": 0.5, "pack_v": 16.4}]}]},
+            "power.runs.0.points.0.pack_v",
+            "more than 3 cells have",
+        ),
+        (
+            {"runs": [{**RUN, "points": [{"throttle": 0.5, "thrust_gf": -4}]}]},
+            "power.runs.0.points.0.thrust_gf",
+            "at least 0",
+        ),
+        (
+            {"propellers": [{**DRIVE["propellers"][0], "pitch_mm": 0}]},
+            "power.propellers.0.pitch_mm",
+            "at least 5",
+        ),
         ({"motor": {"kv": -1, "mass_g": 20}}, "power.motor.kv", "at least 50"),
         ({"propellers": [DRIVE["propellers"][0]] * 2}, "power.propellers.1", "twice"),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_is_named(client, told, patch, field, says):
     assert refused(client, told, field, says, power={**DRIVE, **patch})
 
@@ -265,9 +287,13 @@ def test_the_stand_in_is_switched_on_set_and_off(client, told):
     scales = [{"id": "s", "name": "S", "step_g": 0.1, "simulated": True}]
     told = change(client, told, scales=scales)
     assert client.get(at(told, "stand")).json() == {
-        "there": True, "simulated": True, "on": False, "pack": None, "propeller": None,
+        "there": True,
+        "simulated": True,
+        "on": False,
+        "pack": None,
+        "propeller": None,
         "throttle": 0.0,
-    }  # fmt: skip
+    }
     problem(client.put(at(told, "stand"), json={"throttle": 0.5}), "throttle", "not on")
     on = client.put(at(told, "stand"), json={"pack": "three", "propeller": "six"}).json()
     assert (on["on"], on["pack"]) == (True, "three")
@@ -293,8 +319,13 @@ def test_a_port_of_a_stand_is_one_of_the_usual_and_its_lines_can_be_read(client,
 
 def test_flights_sharpen_the_minutes_and_stay(client, told):
     before = told["assessment"]["power"]["loadouts"][0]
-    flight = {"id": "f", "at": "2026-05-01T10:00:00Z", "pack": "three", "minutes": 6,
-              "put_back_mah": 1000}  # fmt: skip
+    flight = {
+        "id": "f",
+        "at": "2026-05-01T10:00:00Z",
+        "pack": "three",
+        "minutes": 6,
+        "put_back_mah": 1000,
+    }
     told = change(client, told, power={**DRIVE, "flights": [flight]})
     after = told["assessment"]["power"]["loadouts"][0]
     assert after["minutes"] < before["minutes"]
@@ -302,9 +333,12 @@ def test_flights_sharpen_the_minutes_and_stay(client, told):
     refused(client, told, "power.flights", "set it aside", power=DRIVE)
     long = {**flight, "id": "g", "put_back_mah": 2600}
     refused(
-        client, told, "power.flights.1.put_back_mah", "1300",
+        client,
+        told,
+        "power.flights.1.put_back_mah",
+        "1300",
         power={**DRIVE, "flights": [flight, long]},
-    )  # fmt: skip
+    )
 
 
 def test_any_pack_propeller_and_throttle_is_predicted(client, told):
@@ -325,8 +359,9 @@ def test_any_pack_propeller_and_throttle_is_predicted(client, told):
     bare = change(client, told, power=None)
     problem(
         client.get(at(bare, "power/prediction"), params={"pack": "x", "propeller": "y"}),
-        "power", "list it",
-    )  # fmt: skip
+        "power",
+        "list it",
+    )
 
 
 @pytest.mark.parametrize(("volts", "says"), [(7.4, "less than 3 cells"), (16.0, "more than 3")])

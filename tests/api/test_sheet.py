@@ -32,8 +32,12 @@ def test_the_sheet_follows_loadout_paper_and_units(demo):
 
 def test_a_reading_is_on_the_next_page_that_is_drawn(demo):
     before = demo.get(f"{AT}/sheet.svg").text
-    sent = {"id": "r", "scale": "kitchen", "typed": "300",
-            "pan": {"loads": [{"part": "wear-pads"}]}}  # fmt: skip
+    sent = {
+        "id": "r",
+        "scale": "kitchen",
+        "typed": "300",
+        "pan": {"loads": [{"part": "wear-pads"}]},
+    }
     demo.post(f"{AT}/weighings", json=sent)
     after = demo.get(f"{AT}/sheet.svg").text
     assert after != before

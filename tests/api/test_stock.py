@@ -186,8 +186,12 @@ def test_what_sits_in_a_plane_stays_in_the_drawer(client):
     assert problem(client.delete(f"/api/v1/drawer/{thing}"), "thing_id", "take it out of there")
     spare = motor(client, name="Spare")
     assert client.delete(f"/api/v1/drawer/{spare}").status_code == 204
-    assert client.put(f"/api/v1/drawer/{spare}", json={
-        "name": "x", "kind": "motor", "listing_g": 1.0}).status_code == 404  # fmt: skip
+    assert (
+        client.put(
+            f"/api/v1/drawer/{spare}", json={"name": "x", "kind": "motor", "listing_g": 1.0}
+        ).status_code
+        == 404
+    )
 
 
 def test_a_listing_can_be_put_right(client):
@@ -265,8 +269,10 @@ def test_other_ways_side_by_side_and_one_adopted(demo):
     ask = {"parts": ["hatch", "tailplane"], "lots": ["xps-3", "sheet-b"], "faces": ["one"]}
     answer = demo.post("/api/v1/builds/sandpiper/alternatives", json=ask).json()
     assert [way["lot"]["name"] for way in answer["alternatives"]] == [
-        "Extruded polystyrene 3 mm", "Sheet B, one paper off", "Sheet A, one paper off",
-    ]  # fmt: skip
+        "Extruded polystyrene 3 mm",
+        "Sheet B, one paper off",
+        "Sheet A, one paper off",
+    ]
     assert all(way["grams"] < 0 for way in answer["alternatives"])
     # What is stripped is stripped from the sheet as it weighs by now, 4.92, not as stated.
     assert answer["alternatives"][2]["lot"]["constant"] == pytest.approx(4.92 * 0.72, abs=0.02)
@@ -299,10 +305,12 @@ def test_the_shopping_list_comes_as_csv(demo):
 
 
 def test_no_name_becomes_a_formula(client):
-    told = change(client, begin(client), lots=[
-        {"id": "a", "name": "=1+1", "unit": "dm2", "constant": 4.0, "doubt": 0.4}])  # fmt: skip
-    told = part(client, told, name="Wing", pedigree="calculated",
-                uses=[{"lot": "a", "amount": 20}])  # fmt: skip
+    told = change(
+        client,
+        begin(client),
+        lots=[{"id": "a", "name": "=1+1", "unit": "dm2", "constant": 4.0, "doubt": 0.4}],
+    )
+    told = part(client, told, name="Wing", pedigree="calculated", uses=[{"lot": "a", "amount": 20}])
     text = client.get(f"{path(told)}/shopping.csv").text
     assert text.splitlines()[1].startswith("'=1+1")
 
@@ -336,7 +344,10 @@ def test_a_donors_weights_are_the_first_budget(client):
     donor["lines"] = "Left wing 92 g\nMotor 1 oz\nWhatnot 4 g"
     parts = client.post("/api/v1/donor", json=donor).json()
     assert [(part["group"], part["is_sorted"]) for part in parts] == [
-        ("foam", True), ("power", True), ("rest", False)]  # fmt: skip
+        ("foam", True),
+        ("power", True),
+        ("rest", False),
+    ]
     kept = client.put(f"{path(told)}/budget/donor", json=donor, headers=at(told)).json()["build"]
     assert kept["budget"]["source"] == "as Old Plover weighs"
     assert sum(each["grams"] for each in kept["budget"]["allotments"]) == pytest.approx(124.35)

@@ -37,12 +37,15 @@ def test_a_group_is_copied_and_stays(demo):
     assert {"Left wing panel", "Right wing panel"} <= set(active(opened(demo, MAYFLY)))
 
 
-@pytest.mark.parametrize(("fields", "status"), [
-    ({"parts": ["none"], "to": "mayfly"}, 422),
-    ({"parts": WING, "to": "sandpiper"}, 422),
-    ({"parts": WING, "to": "nowhere"}, 404),
-    ({"parts": [], "to": "mayfly"}, 422),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("fields", "status"),
+    [
+        ({"parts": ["none"], "to": "mayfly"}, 422),
+        ({"parts": WING, "to": "sandpiper"}, 422),
+        ({"parts": WING, "to": "nowhere"}, 404),
+        ({"parts": [], "to": "mayfly"}, 422),
+    ],
+)
 def test_a_group_that_cannot_go_changes_nothing(demo, fields, status):
     before = opened(demo), opened(demo, MAYFLY)
     assert act(demo, "parts-together", **fields).status_code == status
@@ -92,11 +95,18 @@ def test_moves_by_inches_and_to_a_station(demo):
     assert asked(demo, "receiver 1 aft", "in").json()["shifts"][0]["by_mm"] == pytest.approx(25.4)
 
 
-@pytest.mark.parametrize(("line", "words"), [
-    ("", "say what moves"), ("receiver", "is not understood"), ("the moon 5 forward", "no part"),
-    ("panel 5 forward", "may be"), ("receiver 5 forward; receiver to 200", "moved twice"),
-    ("receiver 5 kg forward", "not a unit"), ("still to come 5 forward", "no station"),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [
+        ("", "say what moves"),
+        ("receiver", "is not understood"),
+        ("the moon 5 forward", "no part"),
+        ("panel 5 forward", "may be"),
+        ("receiver 5 forward; receiver to 200", "moved twice"),
+        ("receiver 5 kg forward", "not a unit"),
+        ("still to come 5 forward", "no station"),
+    ],
+)
 def test_moves_that_are_not_understood(demo, line, words):
     told = asked(demo, line)
     assert told.status_code == 422

@@ -141,8 +141,11 @@ def test_a_part_moved_to_another_build_comes_home(demo):
     told = undo(demo, "/api/v1/builds/mayfly")
     assert told.status_code == 200, told.json()
     assert not part(opened(demo), "motor")["retired"]
-    names = [each["id"] for each in opened(demo, "/api/v1/builds/mayfly")["build"]["parts"]
-             if not each["retired"]]  # fmt: skip
+    names = [
+        each["id"]
+        for each in opened(demo, "/api/v1/builds/mayfly")["build"]["parts"]
+        if not each["retired"]
+    ]
     was = [each["id"] for each in there["build"]["parts"] if not each["retired"]]
     assert len(names) == len(was) - 1
 
@@ -159,8 +162,10 @@ def test_an_undo_that_is_sent_again_takes_nothing_more_back(demo):
 def test_what_was_said_of_a_lot_of_the_rack_is_taken_back_there_too(demo):
     before = opened(demo)["build"]
     lot = next(each for each in before["lots"] if each["rack"])
-    changed = [{**each, "name": "Foam, other"} if each["id"] == lot["id"] else each
-               for each in before["lots"]]  # fmt: skip
+    changed = [
+        {**each, "name": "Foam, other"} if each["id"] == lot["id"] else each
+        for each in before["lots"]
+    ]
     assert patched(demo, lots=changed).status_code == 200
 
     def on_rack():

@@ -133,8 +133,12 @@ def test_what_was_put_on_the_pan_before_a_late_reading_came_stays(demo):
     """N pressed right after Space: the reading may reach the server after the new pan does."""
     demo.put(f"{AT}/pan", json={"loads": [{"part": "fuselage-box"}]})
     demo.put(f"{AT}/pan", json={"loads": [{"part": "controller"}]})
-    sent = {"id": "late", "scale": "kitchen", "reading_g": 46.3,
-            "pan": {"loads": [{"part": "fuselage-box"}]}}  # fmt: skip
+    sent = {
+        "id": "late",
+        "scale": "kitchen",
+        "reading_g": 46.3,
+        "pan": {"loads": [{"part": "fuselage-box"}]},
+    }
     assert demo.post(f"{AT}/weighings", json=sent).status_code == 201
     assert demo.get(f"{AT}/pan").json()["loads"]["loads"] == [{"part": "controller", "count": 1.0}]
     again = {**sent, "id": "next", "reading_g": 23.3, "pan": {"loads": [{"part": "controller"}]}}
@@ -199,9 +203,12 @@ def test_a_doubtful_reading_may_be_right(demo):
     path = "/api/v1/builds/sandpiper"
     told = demo.put(f"{path}/weighings/reading-03/accepted", json={"accepted": True}).json()
     assert told["assessment"]["doubts"] == []
-    assert demo.put(
-        f"{path}/weighings/reading-03/accepted", json={"accepted": True}
-    ).json()["revision"] == told["revision"]  # fmt: skip
+    assert (
+        demo.put(f"{path}/weighings/reading-03/accepted", json={"accepted": True}).json()[
+            "revision"
+        ]
+        == told["revision"]
+    )
     again = demo.put(f"{path}/weighings/reading-03/accepted", json={"accepted": False}).json()
     assert len(again["assessment"]["doubts"]) == 1
     none = demo.put(f"{path}/weighings/ghost/accepted", json={"accepted": True})

@@ -11,19 +11,25 @@ PLACES = (
     "/",
     "/begin",
     "/buying",
-    *(f"/build/sandpiper/plan?on={on}"
-      for on in ("drawing", "targets", "parts", "loadouts", "fit", "day", "notebook", "scales")),
-    *(f"/build/sandpiper/stock?on={on}"
-      for on in ("rack", "outlines", "folds", "cutting", "ways", "drawer", "shopping", "budget")),
+    *(
+        f"/build/sandpiper/plan?on={on}"
+        for on in ("drawing", "targets", "parts", "loadouts", "fit", "day", "notebook", "scales")
+    ),
+    *(
+        f"/build/sandpiper/stock?on={on}"
+        for on in ("rack", "outlines", "folds", "cutting", "ways", "drawer", "shopping", "budget")
+    ),
     "/build/sandpiper/bench",
     *(f"/build/{plane}/balance" for plane in ("sandpiper", "night-heron", "avocet", "mayfly")),
     *(f"/build/{plane}/power" for plane in ("sandpiper", "mayfly")),
     *(f"/build/sandpiper/sheet?on={on}" for on in ("page", "labels", "full", "files")),
     *(f"/build/{plane}/plan?on=drawing" for plane in ("night-heron", "avocet", "mayfly", "dunlin")),
-    *(f"/build/night-heron/field?on={on}"
-      for on in ("list", "throw", "flights", "controls", "repair", "back")),
+    *(
+        f"/build/night-heron/field?on={on}"
+        for on in ("list", "throw", "flights", "controls", "repair", "back")
+    ),
     "/build/dunlin/field?on=throw",
-)  # fmt: skip
+)
 # The phone is as tall as its longest page, so that nothing lies under the rule at its foot.
 WIDTHS = {"desk": (1280, 800), "phone": (390, 2600)}
 

@@ -22,23 +22,50 @@ class Hands:
 
 
 PARTS = [
-    "Left panel 10 dm2 of foam in Wing at 290", "Right panel 10 dm2 of foam in Wing at 290",
-    "Spar 21 g at 262", "Spar glue 9 g at 262", "Left aileron 8 g at 370",
-    "Right aileron 8 g at 370", "Wing tape 5 g at 300", "Brace 3 g at 260", "Tail 15 g at 750",
-    "Elevator 5 g at 800", "Fin 9 g at 740", "Hinges 2 g at 780", "Tail glue 4 g at 750",
-    "Box 42 g at 350", "Doublers 8 g at 90", "Plate 6 g at 30", "Bulkheads 4 g at 200",
-    "Hatch 3 g at 130", "Box glue 8 g at 280", "Skid 4 g at 300", "Motor 60 g at 20",
-    "Propeller 8 g at 5", "Controller 25 g at 80", "Receiver 9 g at 250", "Servos 4 x 9 g at 300",
-    "Rods 6 g at 550", "Horns 3 g at 600", "Wires 12 g at 160", "Bands 4 g at 290",
+    "Left panel 10 dm2 of foam in Wing at 290",
+    "Right panel 10 dm2 of foam in Wing at 290",
+    "Spar 21 g at 262",
+    "Spar glue 9 g at 262",
+    "Left aileron 8 g at 370",
+    "Right aileron 8 g at 370",
+    "Wing tape 5 g at 300",
+    "Brace 3 g at 260",
+    "Tail 15 g at 750",
+    "Elevator 5 g at 800",
+    "Fin 9 g at 740",
+    "Hinges 2 g at 780",
+    "Tail glue 4 g at 750",
+    "Box 42 g at 350",
+    "Doublers 8 g at 90",
+    "Plate 6 g at 30",
+    "Bulkheads 4 g at 200",
+    "Hatch 3 g at 130",
+    "Box glue 8 g at 280",
+    "Skid 4 g at 300",
+    "Motor 60 g at 20",
+    "Propeller 8 g at 5",
+    "Controller 25 g at 80",
+    "Receiver 9 g at 250",
+    "Servos 4 x 9 g at 300",
+    "Rods 6 g at 550",
+    "Horns 3 g at 600",
+    "Wires 12 g at 160",
+    "Bands 4 g at 290",
     "Strap 4 g at 140",
-]  # fmt: skip
+]
 
 
 SHEET = "Foam board 5 mm, both papers"
 
 
-READINGS = {"Motor": "61.2", "Box": "44.5", "Fin": "9.4", "Tail": "15.6", "Spar": "21.3",
-            "Hatch": "3.1"}  # fmt: skip
+READINGS = {
+    "Motor": "61.2",
+    "Box": "44.5",
+    "Fin": "9.4",
+    "Tail": "15.6",
+    "Spar": "21.3",
+    "Hatch": "3.1",
+}
 
 
 def test_thirty_parts_loadouts_and_six_readings_by_keys_alone(page, served):
@@ -96,8 +123,12 @@ def test_thirty_parts_loadouts_and_six_readings_by_keys_alone(page, served):
 
 def test_the_same_build_by_one_thumb(chromium, served):
     """Each press of a finger counts, and each field that is typed into."""
-    context = chromium.new_context(viewport={"width": 390, "height": 844}, has_touch=True,
-                                   is_mobile=True, service_workers="block")  # fmt: skip
+    context = chromium.new_context(
+        viewport={"width": 390, "height": 844},
+        has_touch=True,
+        is_mobile=True,
+        service_workers="block",
+    )
     page = context.new_page()
     page.goto(served.url)
     actions = 0

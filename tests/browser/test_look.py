@@ -2,11 +2,22 @@ import pytest
 from playwright.sync_api import expect
 
 TEXT_ON = [
-    ("ink", "linen"), ("ink", "paper"), ("ink", "tag"), ("ink", "sea-wash"), ("ink", "rust-wash"),
-    ("faint", "linen"), ("faint", "paper"), ("faint", "tag"), ("sea", "linen"), ("sea", "paper"),
-    ("rust", "linen"), ("rust", "paper"), ("oak-text", "oak"),
-    ("foot-text", "foot"), ("foot-brass", "foot"),
-]  # fmt: skip
+    ("ink", "linen"),
+    ("ink", "paper"),
+    ("ink", "tag"),
+    ("ink", "sea-wash"),
+    ("ink", "rust-wash"),
+    ("faint", "linen"),
+    ("faint", "paper"),
+    ("faint", "tag"),
+    ("sea", "linen"),
+    ("sea", "paper"),
+    ("rust", "linen"),
+    ("rust", "paper"),
+    ("oak-text", "oak"),
+    ("foot-text", "foot"),
+    ("foot-brass", "foot"),
+]
 SHAPE_ON = [("sea", "tag"), ("brass", "paper"), ("sea", "paper"), ("edge", "allowed")]
 
 

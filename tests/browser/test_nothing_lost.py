@@ -201,10 +201,14 @@ def test_a_change_that_waited_since_an_older_version_is_made(page, sandpiper, de
     told = HTTP.get(f"{demo_served.url}/api/v1/builds/{build}")
     (wiring,) = (each for each in told.json()["build"]["parts"] if each["id"] == "wiring")
     act = {
-        "id": "waited", "build": build, "at": "2026-03-07T15:00:00Z", "method": "PUT",
+        "id": "waited",
+        "build": build,
+        "at": "2026-03-07T15:00:00Z",
+        "method": "PUT",
         "url": f"{demo_served.url}/api/v1/builds/{build}/items/wiring",
-        "match": told.headers["etag"], "body": json.dumps({**wiring, "stated_g": 17.5}),
-    }  # fmt: skip
+        "match": told.headers["etag"],
+        "body": json.dumps({**wiring, "stated_g": 17.5}),
+    }
     page.add_init_script(f"localStorage.setItem('oaken-scale-act-waited', {json.dumps(act)!r})")
     page.goto(f"{sandpiper}/plan?on=parts")
     stated(page, "wiring", 17.5)

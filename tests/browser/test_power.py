@@ -97,10 +97,9 @@ def test_a_drive_is_begun_from_the_parts(page, served):
     for name, grams in (("Motor, outrunner", 24.0), ("Pack, 2-cell 850", 52.0)):
         told = HTTP.post(
             f"{at}/{told['build']['id']}/parts",
-            json={"name": name, "pedigree": "listing", "stated_g": grams,
-                  "station": {"x_mm": 100}},
+            json={"name": name, "pedigree": "listing", "stated_g": grams, "station": {"x_mm": 100}},
             headers={"If-Match": f'"{told["revision"]}"'},
-        ).json()  # fmt: skip
+        ).json()
     page.goto(f"{served.url}/build/{told['build']['id']}/power")
     page.get_by_role("button", name="List the drive").click()
     expect(page.get_by_label("Motor mass")).to_have_value("24")

@@ -8,8 +8,10 @@ from playwright.sync_api import expect
 
 def fault(text: str, *facts) -> dict:
     """A fault as the API tells it: names, and amounts in base units."""
-    told = [fact if isinstance(fact, str) else dict(zip(("value", "unit"), fact, strict=True))
-            for fact in facts]  # fmt: skip
+    told = [
+        fact if isinstance(fact, str) else dict(zip(("value", "unit"), fact, strict=True))
+        for fact in facts
+    ]
     return {"field": "kerf_mm", "words": "not shown", "text": text, "facts": told}
 
 
@@ -24,19 +26,27 @@ PLAIN = fault("plain {} words")
 @pytest.mark.parametrize(
     ("units", "mark", "refused"),
     [
-        ("metric", ",", [
-            (BY_NAME, "The kerf is 60 mm, as wide as the 6 mm {strip} itself"),
-            (SMALL, "The kerf is 0 g; at least 0,0001 g"),
-            (LOADING, "The kerf is −30,52 g/dm²; under 20,52 dm²"),
-        ]),
-        ("imperial", ".", [
-            (BY_NAME, "The kerf is 2.36 in, as wide as the 6 mm {strip} itself"),
-            (SMALL, "The kerf is 0.00 oz; at least 0.0000035 oz"),
-            (LOADING, "The kerf is −10.0 oz/ft²; under 2.21 ft²"),
-            (PLAIN, "The kerf plain {} words"),
-        ]),
+        (
+            "metric",
+            ",",
+            [
+                (BY_NAME, "The kerf is 60 mm, as wide as the 6 mm {strip} itself"),
+                (SMALL, "The kerf is 0 g; at least 0,0001 g"),
+                (LOADING, "The kerf is −30,52 g/dm²; under 20,52 dm²"),
+            ],
+        ),
+        (
+            "imperial",
+            ".",
+            [
+                (BY_NAME, "The kerf is 2.36 in, as wide as the 6 mm {strip} itself"),
+                (SMALL, "The kerf is 0.00 oz; at least 0.0000035 oz"),
+                (LOADING, "The kerf is −10.0 oz/ft²; under 2.21 ft²"),
+                (PLAIN, "The kerf plain {} words"),
+            ],
+        ),
     ],
-)  # fmt: skip
+)
 def test_amounts_are_said_in_chosen_units_and_names_as_they_were_given(
     page, demo_served, units, mark, refused
 ):
@@ -47,10 +57,14 @@ def test_amounts_are_said_in_chosen_units_and_names_as_they_were_given(
         f"localStorage.setItem('oaken-scale-mark', '{mark}')"
     )
     faults: list[dict] = []
-    page.route("**/builds/sandpiper/cutting", lambda route: route.fulfill(
-        status=422, content_type="application/problem+json",
-        body=json.dumps({"title": "No", "status": 422, "detail": "no", "faults": faults}),
-    ))  # fmt: skip
+    page.route(
+        "**/builds/sandpiper/cutting",
+        lambda route: route.fulfill(
+            status=422,
+            content_type="application/problem+json",
+            body=json.dumps({"title": "No", "status": 422, "detail": "no", "faults": faults}),
+        ),
+    )
     page.goto(f"{demo_served.url}/build/sandpiper/stock?on=cutting")
     for told, says in refused:
         faults[:] = [told]

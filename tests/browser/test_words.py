@@ -6,8 +6,13 @@ import pytest
 from playwright.sync_api import expect
 
 NOTHING = {
-    "best": None, "others": [], "in_the_way": None, "offers": [], "unsure_part": None, "sure": True,
-}  # fmt: skip
+    "best": None,
+    "others": [],
+    "in_the_way": None,
+    "offers": [],
+    "unsure_part": None,
+    "sure": True,
+}
 
 
 def remedy(slides=(), ballast=(), chance=1.0, **more):
@@ -15,9 +20,14 @@ def remedy(slides=(), ballast=(), chance=1.0, **more):
     return {
         "slides": [{"part": part, "from_mm": 0.0, "to_mm": by} for part, by in slides],
         "ballast": [{"spot": spot, "grams": grams, "pieces": []} for spot, grams in ballast],
-        "ballast_g": sum(grams for _, grams in ballast), "loadouts": [], "chance": chance,
-        "offer": False, "spots": [], "breaks_limit": False, **more,
-    }  # fmt: skip
+        "ballast_g": sum(grams for _, grams in ballast),
+        "loadouts": [],
+        "chance": chance,
+        "offer": False,
+        "spots": [],
+        "breaks_limit": False,
+        **more,
+    }
 
 
 def in_the_way(limit, subject=None, amount=None, **more):
@@ -28,38 +38,75 @@ def in_the_way(limit, subject=None, amount=None, **more):
     return {**NOTHING, "outcome": "in_the_way", "in_the_way": obstacle, "offers": offers}
 
 
-WAYS = {**NOTHING, "outcome": "found",
-        "best": remedy([("pack-1300", -45.4), ("receiver", 20.0)]),
-        "others": [remedy([], [("nose", 12.5)], breaks_limit=True)]}  # fmt: skip
-STAYS = {**NOTHING, "outcome": "no_farther", "best": remedy(chance=0.412), "sure": False,
-         "unsure_part": "paint"}  # fmt: skip
-MAY_NOT = in_the_way("permission", "receiver", may_move=False,
-                     offers=[remedy([("receiver", -20.0)])])  # fmt: skip
+WAYS = {
+    **NOTHING,
+    "outcome": "found",
+    "best": remedy([("pack-1300", -45.4), ("receiver", 20.0)]),
+    "others": [remedy([], [("nose", 12.5)], breaks_limit=True)],
+}
+STAYS = {
+    **NOTHING,
+    "outcome": "no_farther",
+    "best": remedy(chance=0.412),
+    "sure": False,
+    "unsure_part": "paint",
+}
+MAY_NOT = in_the_way(
+    "permission", "receiver", may_move=False, offers=[remedy([("receiver", -20.0)])]
+)
 
 
 @pytest.mark.parametrize(
     ("told", "units", "says"),
     [
-        (WAYS, "metric", [
-            "Slide the pack, 3-cell 1300, 45 mm forward, then slide the receiver 20 mm aft;"
-            " no ballast.",
-            "or 13 g at the nose, but that breaks the weight limit.",
-        ]),
+        (
+            WAYS,
+            "metric",
+            [
+                "Slide the pack, 3-cell 1300, 45 mm forward, then slide the receiver 20 mm aft;"
+                " no ballast.",
+                "or 13 g at the nose, but that breaks the weight limit.",
+            ],
+        ),
         (WAYS, "imperial", ["Slide the pack, 3-cell 1300, 1.79 in forward", "or 0.44 oz at the"]),
-        (STAYS, "metric", ["Nothing moves it farther in: 41 % in range; weigh the paint and"
-                           " markings to be surer."]),
-        (MAY_NOT, "metric", ["Nothing may move yet: let the receiver slide.",
-                             "Slide the receiver 20 mm forward; no ballast."]),
-        (in_the_way("slides", "pack-850", 12.7), "imperial",
-         ["The bay of the pack, 3-cell 850 is 0.50 in short."]),
-        (in_the_way("ballast", "nose", 4.0, room_g=21.0), "metric",
-         ["25 g at the nose would do; there is room and pieces for 21 g."]),
-        (in_the_way("weight", None, 2.5, way=remedy([], [("nose", 30.0)])), "metric",
-         ["30 g at the nose would do, and break the weight limit by 2.5 g."]),
-        (in_the_way("sideways", "camera", 3.21, tip="left"), "metric",
-         ["the camera and strap pulls it over; 3.2 g at the left tip would hold it."]),
+        (
+            STAYS,
+            "metric",
+            [
+                "Nothing moves it farther in: 41 % in range; weigh the paint and"
+                " markings to be surer."
+            ],
+        ),
+        (
+            MAY_NOT,
+            "metric",
+            [
+                "Nothing may move yet: let the receiver slide.",
+                "Slide the receiver 20 mm forward; no ballast.",
+            ],
+        ),
+        (
+            in_the_way("slides", "pack-850", 12.7),
+            "imperial",
+            ["The bay of the pack, 3-cell 850 is 0.50 in short."],
+        ),
+        (
+            in_the_way("ballast", "nose", 4.0, room_g=21.0),
+            "metric",
+            ["25 g at the nose would do; there is room and pieces for 21 g."],
+        ),
+        (
+            in_the_way("weight", None, 2.5, way=remedy([], [("nose", 30.0)])),
+            "metric",
+            ["30 g at the nose would do, and break the weight limit by 2.5 g."],
+        ),
+        (
+            in_the_way("sideways", "camera", 3.21, tip="left"),
+            "metric",
+            ["the camera and strap pulls it over; 3.2 g at the left tip would hold it."],
+        ),
     ],
-)  # fmt: skip
+)
 def test_a_remedy_is_said_by_its_facts_in_the_chosen_units(page, demo_served, told, units, says):
     page.add_init_script(f"localStorage.setItem('oaken-scale-units', '{units}')")
     page.route("**/sandpiper/remedies", lambda route: route.fulfill(body=json.dumps(told)))
@@ -70,16 +117,35 @@ def test_a_remedy_is_said_by_its_facts_in_the_chosen_units(page, demo_served, to
 
 SCHOOLS = [
     {"kind": "chord rule", "basis": "no_rule_for_canard", "low_mm": None, "high_mm": None},
-    {"kind": "static margin, steady", "basis": "ahead_of_neutral", "low_mm": 200.0,
-     "high_mm": 215.0, "least": 0.10, "most": 0.18},
-    {"kind": "nose down", "basis": "held", "low_mm": 210.0, "high_mm": 212.0, "least": 2.0,
-     "most": 5.0, "held_mm": 254.0, "above_mm": 50.8},
-]  # fmt: skip
+    {
+        "kind": "static margin, steady",
+        "basis": "ahead_of_neutral",
+        "low_mm": 200.0,
+        "high_mm": 215.0,
+        "least": 0.10,
+        "most": 0.18,
+    },
+    {
+        "kind": "nose down",
+        "basis": "held",
+        "low_mm": 210.0,
+        "high_mm": 212.0,
+        "least": 2.0,
+        "most": 5.0,
+        "held_mm": 254.0,
+        "above_mm": 50.8,
+    },
+]
 ODD = [
     {"kind": "fin_volume", "value": 0.0123, "low": 0.02, "high": 0.05, "surfaces": []},
-    {"kind": "run_through", "value": None, "low": None, "high": None,
-     "surfaces": ["wing", "tailplane"]},
-]  # fmt: skip
+    {
+        "kind": "run_through",
+        "value": None,
+        "low": None,
+        "high": None,
+        "surfaces": ["wing", "tailplane"],
+    },
+]
 
 
 @pytest.fixture
@@ -121,12 +187,23 @@ def test_schools_say_what_they_rest_on_in_the_chosen_units(page, told_otherwise)
         ({"how": "never"}, "Not checked by hand yet."),
         ({"how": "another_loadout"}, "Checked with everything aboard only."),
         ({"how": "checked", "at": "2026-03-07T15:00:00Z"}, "Checked by hand on 7 Mar 2026."),
-        ({"how": "not_since", "since": {"at": "2026-03-07T15:00:00Z", "words": "", "changed": [
-            {"part": "pack-1300", "kind": "moved"}, {"part": "motor", "kind": "added"},
-        ]}}, "Not checked since: Pack, 3-cell 1300 moved, and 1 more."),
+        (
+            {
+                "how": "not_since",
+                "since": {
+                    "at": "2026-03-07T15:00:00Z",
+                    "words": "",
+                    "changed": [
+                        {"part": "pack-1300", "kind": "moved"},
+                        {"part": "motor", "kind": "added"},
+                    ],
+                },
+            },
+            "Not checked since: Pack, 3-cell 1300 moved, and 1 more.",
+        ),
     ],
     ids=lambda each: each.get("how") if isinstance(each, dict) else None,
-)  # fmt: skip
+)
 def test_whether_it_was_checked_is_said(page, told_otherwise, checked, says):
     blank = {"loadout": None, "since": None, "at": None}
 
@@ -172,22 +249,41 @@ def test_what_a_variant_changed_is_said_in_the_chosen_units(page, sandpiper, dem
         ({"lot": "sheet-a"}, "imperial", "a 3.94 in square of Sheet A, both papers"),
         ({"lot": "sheet-a"}, "metric", "a 100 mm square of Sheet A, both papers"),
         ({"run": "big"}, "metric", "a run on the stand with 3-cell 1300"),
-        ({"parts": ["wing"], "together": "whole_plane", "called": "No camera"}, "metric",
-         "the whole plane, No camera"),
-        ({"parts": ["wing"], "together": "as_it_is", "called": "Fin"}, "metric",
-         "Fin, as it is now"),
-        ({"parts": ["wing"], "together": "assembly", "called": "Wing"}, "metric",
-         "Wing, put together"),
+        (
+            {"parts": ["wing"], "together": "whole_plane", "called": "No camera"},
+            "metric",
+            "the whole plane, No camera",
+        ),
+        (
+            {"parts": ["wing"], "together": "as_it_is", "called": "Fin"},
+            "metric",
+            "Fin, as it is now",
+        ),
+        (
+            {"parts": ["wing"], "together": "assembly", "called": "Wing"},
+            "metric",
+            "Wing, put together",
+        ),
         ({"scale": "kitchen"}, "metric", "a known weight on Kitchen scale"),
     ],
-)  # fmt: skip
+)
 def test_what_to_weigh_next_is_said_in_the_chosen_units(
     page, told_otherwise, next_one, units, says
 ):
     blank = {
-        "part": None, "lot": None, "share": 0.5, "goal": "auw", "because": "joined", "parts": [],
-        "scale": None, "run": None, "lots": [], "made_of_it": 2, "together": None, "called": "",
-    }  # fmt: skip
+        "part": None,
+        "lot": None,
+        "share": 0.5,
+        "goal": "auw",
+        "because": "joined",
+        "parts": [],
+        "scale": None,
+        "run": None,
+        "lots": [],
+        "made_of_it": 2,
+        "together": None,
+        "called": "",
+    }
     told_otherwise("bench", units, lambda told: told.update(weigh_next=[{**blank, **next_one}]))
     expect(page.get_by_role("heading", name=f"Weigh next: {says}")).to_be_visible()
 

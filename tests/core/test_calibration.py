@@ -26,10 +26,14 @@ def planned(rng: np.random.Generator) -> tuple[Build, dict[str, float]]:
         *(lot for lot in STARTER if lot.id in ("hot-melt", "packing-tape", "rod-2")),
     ]
     parts = [
-        Part(f"panel-{k}", "Panel", Pedigree.CALCULATED,
-             uses=(Use(lots[0].id, float(rng.uniform(1, 14))),))
+        Part(
+            f"panel-{k}",
+            "Panel",
+            Pedigree.CALCULATED,
+            uses=(Use(lots[0].id, float(rng.uniform(1, 14))),),
+        )
         for k in range(int(rng.integers(4, 10)))
-    ]  # fmt: skip
+    ]
     parts += [
         Part(f"seam-{k}", "Seam", Pedigree.JOINT, uses=(Use("hot-melt", float(rng.uniform(1, 4))),))
         for k in range(3)
@@ -48,9 +52,7 @@ def planned(rng: np.random.Generator) -> tuple[Build, dict[str, float]]:
 
 def truth(build: Build, constants: dict[str, float], rng: np.random.Generator) -> float:
     """What the plane comes to [g]."""
-    spread = {
-        "guess": 0.25, "listing": 0.05, "calculated": 0.03, "joint": 0.4, "covering": 0.1
-    }  # fmt: skip
+    spread = {"guess": 0.25, "listing": 0.05, "calculated": 0.03, "joint": 0.4, "covering": 0.1}
     stated = {lot.id: lot.constant for lot in build.lots}
     known = total = 0.0
     for part in build.parts:
@@ -80,9 +82,13 @@ def test_the_true_weight_lies_within_two_sigma_about_95_times_in_100(sampled):
         if sampled:
             weighings = tuple(sample(build, lot, constants[lot.id], rng) for lot in build.lots)
             build = Build(
-                build.id, build.name, lots=build.lots, parts=build.parts, scales=build.scales,
+                build.id,
+                build.name,
+                lots=build.lots,
+                parts=build.parts,
+                scales=build.scales,
                 weighings=weighings,
-            )  # fmt: skip
+            )
         mass, sd = solve(build).total(np.ones(len(build.parts)))
         pulls.append((came_to - mass) / sd)
     inside = np.mean(np.abs(pulls) <= 2)
@@ -94,13 +100,17 @@ def test_the_true_weight_lies_within_two_sigma_about_95_times_in_100(sampled):
 
 def test_one_square_sharpens_the_whole_forecast():
     build = Build(
-        "b", "B", lots=(Lot("a", "A", LotUnit.DM2, 4.5, 0.7),), scales=(Scale("s", "S", 0.1),),
+        "b",
+        "B",
+        lots=(Lot("a", "A", LotUnit.DM2, 4.5, 0.7),),
+        scales=(Scale("s", "S", 0.1),),
         parts=(Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 25.0),)),),
-    )  # fmt: skip
+    )
     square = Weighing("w", MORNING, "s", 4.9, Pan((), (Sample("a", 1.0),)))
     before = solve(build).total(np.ones(1))
-    weighed = Build("b", "B", lots=build.lots, parts=build.parts, scales=build.scales,
-                    weighings=(square,))  # fmt: skip
+    weighed = Build(
+        "b", "B", lots=build.lots, parts=build.parts, scales=build.scales, weighings=(square,)
+    )
     after = solve(weighed).total(np.ones(1))
     assert before[0] == pytest.approx(112.5)
     assert after[0] == pytest.approx(25 * 4.9, rel=0.01)

@@ -19,8 +19,12 @@ def test_a_weighed_wing_moves_its_sheet_and_all_cut_from_it():
 
 
 def test_a_glued_airframe_tells_about_the_glue():
-    build = case_l(tuple(reading(n, g, i) for n, (g, i) in enumerate(
-        ((90.2, "wing"), (25.2, "tail"), (70.8, "fuselage")))))  # fmt: skip
+    build = case_l(
+        tuple(
+            reading(n, g, i)
+            for n, (g, i) in enumerate(((90.2, "wing"), (25.2, "tail"), (70.8, "fuselage")))
+        )
+    )
     airframe = reading(9, 199.0, {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1})
     first, *_ = told(build, airframe)
     assert first.part == "glue"

@@ -27,9 +27,15 @@ TARGETS = (
     Target(TargetKind.BALANCE, 25.0, 33.0),
 )
 START = Start(
-    "camera", "tractor", TARGETS, RACK["board-one"], RACK["board-both"], 2.0,
-    tuple(each for each in DRAWER if each.id in ABOARD), 480.0,
-)  # fmt: skip
+    "camera",
+    "tractor",
+    TARGETS,
+    RACK["board-one"],
+    RACK["board-both"],
+    2.0,
+    tuple(each for each in DRAWER if each.id in ABOARD),
+    480.0,
+)
 
 
 @pytest.mark.parametrize("layout", [each.id for each in presets.LAYOUTS])
@@ -129,9 +135,12 @@ def test_the_best_is_among_the_likely_and_the_lines_are_the_sheets():
     assert told.quarrels == ()
     lines = [(line.is_span, line.why, round(line.at_mm)) for line in told.lines]
     assert lines == [
-        (True, "one sheet", 700), (True, "two halves", 1400), (False, "folded from one", 244),
-        (False, "thickest", 183), (False, "thinnest", 275),
-    ]  # fmt: skip
+        (True, "one sheet", 700),
+        (True, "two halves", 1400),
+        (False, "folded from one", 244),
+        (False, "thickest", 183),
+        (False, "thinnest", 275),
+    ]
     flat = span_chord_map(replace(START, wing_layers=1.0), (900.0,), (160.0,))
     assert [line.why for line in flat.lines] == ["one sheet", "two halves", "one sheet deep"]
 

@@ -99,7 +99,7 @@ PAN_LOAD = "build.weighings.0.pan.loads.0"
         (PAN_LOAD + ".count", 0, PAN_LOAD + ".count", "more than 0"),
         ("build.lots.0.constant", 0, "build.lots.0.constant", "more than 0"),
     ],
-)  # fmt: skip
+)
 def test_what_is_wrong_is_named_with_what_would_be_right(path, value, field, says):
     with pytest.raises(BuildFaultError) as caught:
         load(changed(path, value))
@@ -118,12 +118,20 @@ def test_what_is_no_file_is_said_so(data):
     assert caught.value.faults[0].field in ("file", "format")
 
 
-@given(st.recursive(
-    st.none() | st.booleans() | st.floats() | st.text(max_size=8),
-    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(
-        st.sampled_from(["name", "parts", "lots", "id", "uses", "scales", "x"]), inner, max_size=4),
-    max_leaves=12,
-))  # fmt: skip
+@given(
+    st.recursive(
+        st.none() | st.booleans() | st.floats() | st.text(max_size=8),
+        lambda inner: (
+            st.lists(inner, max_size=3)
+            | st.dictionaries(
+                st.sampled_from(["name", "parts", "lots", "id", "uses", "scales", "x"]),
+                inner,
+                max_size=4,
+            )
+        ),
+        max_leaves=12,
+    )
+)
 @settings(max_examples=150, deadline=None)
 def test_anything_at_all_is_read_or_refused(build):
     data = json.dumps({"format": "oaken-scale/build", "version": 2, "build": build}).encode()

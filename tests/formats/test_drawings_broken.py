@@ -18,8 +18,9 @@ SVG = (Path(__file__).parents[2] / "docs" / "examples" / "tail.svg").read_bytes(
 def dxf() -> bytes:
     document = ezdxf.new()
     space = document.modelspace()
-    space.add_lwpolyline([(0, 0, 0.3), (60, 0, 0), (60, 40, -0.2), (0, 40, 0)], format="xyb",
-                         close=True)  # fmt: skip
+    space.add_lwpolyline(
+        [(0, 0, 0.3), (60, 0, 0), (60, 40, -0.2), (0, 40, 0)], format="xyb", close=True
+    )
     space.add_circle((30, 20), 8)
     space.add_spline([(0, 0), (10, 5), (20, 0)])
     out = StringIO()

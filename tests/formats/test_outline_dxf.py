@@ -26,8 +26,9 @@ def offered(draw, unit: int = 4, version: str = "R2010", **more):
 
 
 def box(space, x=0, y=0, w=60, h=40, **attributes):
-    space.add_lwpolyline([(x, y), (x + w, y), (x + w, y + h), (x, y + h)], close=True,
-                         dxfattribs=attributes)  # fmt: skip
+    space.add_lwpolyline(
+        [(x, y), (x + w, y), (x + w, y + h), (x, y + h)], close=True, dxfattribs=attributes
+    )
 
 
 def spline_circle(space, _):
@@ -35,9 +36,11 @@ def spline_circle(space, _):
     half = 0.5**0.5
     around = [(1, 0), (1, 1), (0, 1), (-1, 1), (-1, 0), (-1, -1), (0, -1), (1, -1), (1, 0)]
     space.add_rational_spline(
-        [(30 * x, 30 * y) for x, y in around], [1, half] * 4 + [1], degree=2,
+        [(30 * x, 30 * y) for x, y in around],
+        [1, half] * 4 + [1],
+        degree=2,
         knots=[0, 0, 0, 1, 1, 2, 2, 3, 3, 4, 4, 4],
-    )  # fmt: skip
+    )
 
 
 def nested_blocks(space, document):
@@ -53,21 +56,37 @@ def nested_blocks(space, document):
 CURVES = {
     "circle": (lambda s, _: s.add_circle((50, 40), 20), [400 * pi], (50, -40)),
     "ellipse": (lambda s, _: s.add_ellipse((50, 40), (30, 0), 0.4), [900 * 0.4 * pi], (50, -40)),
-    "bulges": (lambda s, _: s.add_lwpolyline(
-        [(0, 0, 0), (60, 0, 1), (60, 40, 0), (0, 40, 1)], format="xyb", close=True),
-        [2400 + 400 * pi], (30, -20)),
+    "bulges": (
+        lambda s, _: s.add_lwpolyline(
+            [(0, 0, 0), (60, 0, 1), (60, 40, 0), (0, 40, 1)], format="xyb", close=True
+        ),
+        [2400 + 400 * pi],
+        (30, -20),
+    ),
     "rational spline": (spline_circle, [900 * pi], (0, 0)),
-    "lines and an arc": (lambda s, _: (
-        s.add_line((0, 0), (60, 0)), s.add_arc((60, 20), 20, -90, 90),
-        s.add_line((60, 40), (0, 40)), s.add_line((0, 40), (0, 0))),
-        [2400 + 200 * pi], None),
+    "lines and an arc": (
+        lambda s, _: (
+            s.add_line((0, 0), (60, 0)),
+            s.add_arc((60, 20), 20, -90, 90),
+            s.add_line((60, 40), (0, 40)),
+            s.add_line((0, 40), (0, 0)),
+        ),
+        [2400 + 200 * pi],
+        None,
+    ),
     "hole": (lambda s, _: (box(s), s.add_circle((30, 20), 10)), [2400 - 100 * pi], (30, -20)),
-    "old polyline": (lambda s, _: s.add_polyline2d(
-        [(0, 0), (60, 0), (60, 40), (0, 40)], close=True), [2400], (30, -20)),
+    "old polyline": (
+        lambda s, _: s.add_polyline2d([(0, 0), (60, 0), (60, 40), (0, 40)], close=True),
+        [2400],
+        (30, -20),
+    ),
     "nested blocks": (nested_blocks, [2400 - 100 * pi] * 2, None),
-    "upside down": (lambda s, _: s.add_circle(
-        (-50, 40), 20, dxfattribs={"extrusion": (0, 0, -1)}), [400 * pi], (50, -40)),
-}  # fmt: skip
+    "upside down": (
+        lambda s, _: s.add_circle((-50, 40), 20, dxfattribs={"extrusion": (0, 0, -1)}),
+        [400 * pi],
+        (50, -40),
+    ),
+}
 
 
 @pytest.mark.parametrize("name", CURVES)
@@ -110,8 +129,7 @@ def test_a_version_nobody_knows_is_read_where_it_can_be():
 
 def test_without_a_unit_one_length_is_wanted():
     assert offered(lambda s, _: box(s), 0).mm_per_unit is None
-    bare = (b"0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\nCUT\n10\n5\n20\n5\n40\n3\n0\nENDSEC\n"
-            b"0\nEOF\n")  # fmt: skip
+    bare = b"0\nSECTION\n2\nENTITIES\n0\nCIRCLE\n8\nCUT\n10\n5\n20\n5\n40\n3\n0\nENDSEC\n0\nEOF\n"
     told = outlines(read_drawing(bare))
     assert told.mm_per_unit is None
     assert told.parts[0].layer == "CUT"
@@ -184,7 +202,7 @@ REFUSED = {
     "swelling array": (lambda: drawing(array), "more than 50,000 things"),
     "too long": (lambda: WHOLE + b"0\nLINE\n" * 700_000, "more than 200,000 points"),
     "not numbers": (lambda: WHOLE.replace(b"60.0", b"nan"), "broken"),
-}  # fmt: skip
+}
 
 
 def test_a_binary_file_reads_as_its_text_does():

@@ -27,34 +27,59 @@ CURVES = {
     "circle": ('<circle cx="50" cy="40" r="20"/>', 400 * pi, (50, 40)),
     "small circle": ('<circle cx="5" cy="4" r="1"/>', pi, (5, 4)),
     "ellipse": ('<ellipse cx="50" cy="40" rx="30" ry="10"/>', 300 * pi, (50, 40)),
-    "rounded rectangle": ('<rect x="10" y="10" width="80" height="40" rx="10"/>',
-                          3200 - (4 - pi) * 100, (50, 30)),
-    "half disc by arc": ('<path d="M20 50 A30 30 0 0 1 80 50 Z"/>', 450 * pi,
-                         (50, 50 - 4 * 30 / (3 * pi))),
+    "rounded rectangle": (
+        '<rect x="10" y="10" width="80" height="40" rx="10"/>',
+        3200 - (4 - pi) * 100,
+        (50, 30),
+    ),
+    "half disc by arc": (
+        '<path d="M20 50 A30 30 0 0 1 80 50 Z"/>',
+        450 * pi,
+        (50, 50 - 4 * 30 / (3 * pi)),
+    ),
     "arcs relative": ('<path d="m50,20 a20,20 0 1,1 -0.0001,0 z"/>', 400 * pi, (50, 40)),
     # Under a parabola (one quadratic): two thirds of the box; its centroid at 2/5 of the height.
     "parabola": ('<path d="M0 60 Q30 0 60 60 Z"/>', 2 / 3 * 60 * 30, (30, 60 - 30 * 2 / 5)),
     # Under the cubic y = 3 t (1 - t) H with x = t L: area LH/2; its centroid at 3H/10.
     "cubic": ('<path d="M0 60 C20 20 40 20 60 60 Z"/>', 60 * 40 / 2, (30, 60 - 40 * 0.3)),
-    "smooth cubics": ('<path d="M0 50 C10 20 20 20 30 50 S50 80 60 50 L60 90 L0 90 Z"/>', 2400,
-                      None),
+    "smooth cubics": (
+        '<path d="M0 50 C10 20 20 20 30 50 S50 80 60 50 L60 90 L0 90 Z"/>',
+        2400,
+        None,
+    ),
     "H and V": ('<path d="M10 10 H60 V40 H10 Z"/>', 1500, (35, 25)),
     "closed without Z": ('<path d="M10 10 L60 10 L60 40 L10 40 L10 10"/>', 1500, (35, 25)),
     "polygon": ('<polygon points="0,0 60,0 0,60"/>', 1800, (20, 20)),
     "annulus in one path": (
         '<path fill-rule="evenodd" d="M80 50 a30 30 0 1 0 -60 0 a30 30 0 1 0 60 0 Z '
-        'M60 50 a10 10 0 1 0 -20 0 a10 10 0 1 0 20 0 Z"/>', 800 * pi, (50, 50)),
+        'M60 50 a10 10 0 1 0 -20 0 a10 10 0 1 0 20 0 Z"/>',
+        800 * pi,
+        (50, 50),
+    ),
     "turned and scaled": (
         '<g transform="translate(50 50) rotate(30)"><g transform="scale(2 0.5)">'
-        '<rect x="-10" y="-10" width="20" height="20"/></g></g>', 400, (50, 50)),
+        '<rect x="-10" y="-10" width="20" height="20"/></g></g>',
+        400,
+        (50, 50),
+    ),
     "skewed": ('<rect transform="skewX(30)" width="20" height="20" y="10"/>', 400, None),
-    "sheared circle": ('<circle r="10" transform="matrix(1 .5 .2 1 50 50)"/>',
-                       100 * pi * (1 - 0.1), (50, 50)),
-    "used": ('<defs><rect id="r" width="20" height="10"/></defs>'
-             '<use xlink:href="#r" x="30" y="40"/>', 200, (40, 45)),
-    "nested svg": ('<svg x="20" y="20" width="40" height="40" viewBox="0 0 10 10">'
-                   '<rect width="5" height="5"/></svg>', 400, (30, 30)),
-}  # fmt: skip
+    "sheared circle": (
+        '<circle r="10" transform="matrix(1 .5 .2 1 50 50)"/>',
+        100 * pi * (1 - 0.1),
+        (50, 50),
+    ),
+    "used": (
+        '<defs><rect id="r" width="20" height="10"/></defs><use xlink:href="#r" x="30" y="40"/>',
+        200,
+        (40, 45),
+    ),
+    "nested svg": (
+        '<svg x="20" y="20" width="40" height="40" viewBox="0 0 10 10">'
+        '<rect width="5" height="5"/></svg>',
+        400,
+        (30, 30),
+    ),
+}
 
 
 @pytest.mark.parametrize("name", CURVES)
@@ -83,9 +108,16 @@ def test_the_drawings_own_scale_holds(head, millimetres):
 
 
 @pytest.mark.parametrize(
-    "head", ['width="200" height="100"', 'viewBox="0 0 200 100"', 'width="100%" viewBox="0 0 2 1"',
-             'width="200px" height="100px" viewBox="0 0 200 100"', 'width="200mm"', ""],
-)  # fmt: skip
+    "head",
+    [
+        'width="200" height="100"',
+        'viewBox="0 0 200 100"',
+        'width="100%" viewBox="0 0 2 1"',
+        'width="200px" height="100px" viewBox="0 0 200 100"',
+        'width="200mm"',
+        "",
+    ],
+)
 def test_without_units_or_viewbox_one_length_is_wanted(head):
     body = '<rect width="50" height="20"/>'
     assert offered(body, head).mm_per_unit is None
@@ -148,8 +180,11 @@ def test_groups_turned_upside_down_and_wrappers_are_followed():
 def test_the_example_reads_as_drawn():
     told = outlines(read_drawing((EXAMPLES / "tail.svg").read_bytes()))
     assert [part.name for part in told.parts] == [
-        "Tailplane half", "Fin", "Bulkhead front", "Bulkhead rear",
-    ]  # fmt: skip
+        "Tailplane half",
+        "Fin",
+        "Bulkhead front",
+        "Bulkhead rear",
+    ]
     front = told.parts[2]
     assert front.area_dm2 * 1e4 == pytest.approx(48 * 60 - (4 - pi) * 16 - 121 * pi, rel=1e-3)
     assert len(told.open) == 1
@@ -174,19 +209,30 @@ COPIES = "".join(
 REFUSED = {
     "external entity": (
         b'<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]>'
-        b"<svg><text>&x;</text></svg>", "reaches outside itself"),
+        b"<svg><text>&x;</text></svg>",
+        "reaches outside itself",
+    ),
     "external parameter": (
         b'<!DOCTYPE svg [<!ENTITY % x SYSTEM "http://example.org/x">%x;]><svg/>',
-        "reaches outside itself"),
-    "entity bomb": (f'<!DOCTYPE svg [<!ENTITY e0 "ha">{BOMB}]><svg>&e9;</svg>'.encode(),
-                    "holds an entity that grows"),
-    "long entity": (f'<!DOCTYPE svg [<!ENTITY e "{"M0 0" * 100}">]><svg>&e;</svg>'.encode(),
-                    "holds an entity that grows"),
+        "reaches outside itself",
+    ),
+    "entity bomb": (
+        f'<!DOCTYPE svg [<!ENTITY e0 "ha">{BOMB}]><svg>&e9;</svg>'.encode(),
+        "holds an entity that grows",
+    ),
+    "long entity": (
+        f'<!DOCTYPE svg [<!ENTITY e "{"M0 0" * 100}">]><svg>&e;</svg>'.encode(),
+        "holds an entity that grows",
+    ),
     "script": (svg("<script>alert(1)</script>"), "holds a script"),
-    "copies of copies": (svg(f'<defs><rect id="g0" width="1" height="1"/>{COPIES}</defs>'
-                             '<use xlink:href="#g8"/>'), "with its copies"),
-    "copies itself": (svg('<g id="a"><use xlink:href="#b"/></g><g id="b"><use xlink:href="#a"/>'
-                          "</g>"), "uses itself"),
+    "copies of copies": (
+        svg(f'<defs><rect id="g0" width="1" height="1"/>{COPIES}</defs><use xlink:href="#g8"/>'),
+        "with its copies",
+    ),
+    "copies itself": (
+        svg('<g id="a"><use xlink:href="#b"/></g><g id="b"><use xlink:href="#a"/></g>'),
+        "uses itself",
+    ),
     "another file": (svg('<use xlink:href="other.svg#a"/>'), "uses another file"),
     "a million points": (svg(f'<path d="M0 0{" L1 1 0 1" * 500_000}"/>'), "more than 200,000"),
     "too deep": (svg("<g>" * 200 + "</g>" * 200), "nested more than 100 deep"),
@@ -194,7 +240,7 @@ REFUSED = {
     "broken": (b"<svg><path", "not well-formed"),
     "no drawing": (b"<html><body/></html>", "not an SVG drawing"),
     "empty": (b"  ", "is empty"),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("name", REFUSED)

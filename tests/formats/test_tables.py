@@ -61,9 +61,13 @@ def test_every_list_opens_in_a_spreadsheet_and_sums_itself(plane):
     last = len(all_of[0].rows) + 2
     assert sheet.cell(last, 3).value == f"=SUM(C2:C{last - 1})"
     assert sum(sheet.cell(row, 3).value for row in range(2, last)) == pytest.approx(
-        sum(each.mass_g for each in assess(PLANES[plane]).parts
-            if not next(i for i in PLANES[plane].parts if i.id == each.id).retired), abs=0.05
-    )  # fmt: skip
+        sum(
+            each.mass_g
+            for each in assess(PLANES[plane]).parts
+            if not next(i for i in PLANES[plane].parts if i.id == each.id).retired
+        ),
+        abs=0.05,
+    )
     for table in all_of:
         read = list(csv.reader(StringIO(as_csv(table).decode("utf-8-sig"))))
         assert len(read) == len(table.rows) + 1
@@ -117,8 +121,11 @@ def test_what_is_no_part_is_left_out_and_says_why():
 
 def test_a_column_is_what_the_builder_says_it_is():
     file = b"a,b,c\nMotor,40,28\n"
-    (row,) = [row for row in rows_of(file, taken_for={
-        0: Field.NAME, 1: Field.STATION, 2: Field.MASS}) if row.name == "Motor"]  # fmt: skip
+    (row,) = [
+        row
+        for row in rows_of(file, taken_for={0: Field.NAME, 1: Field.STATION, 2: Field.MASS})
+        if row.name == "Motor"
+    ]
     assert (row.mass_g, row.station_mm) == (28.0, 40.0)
     each = b"part,g each,qty,lies at\nServo,9,2,30\n"
     (servo,) = rows_of(each, taken_for={3: Field.STATION})

@@ -217,9 +217,10 @@ def test_outlines_at_full_size_measure_as_drawn():
     pages = outline_sheets([wing], told, PAPERS["a4"], Shown())
     assert len(pages) == sheets_taken([wing], PAPERS["a4"])
     shape = next(
-        mark for mark in pages[0].clipped
+        mark
+        for mark in pages[0].clipped
         if isinstance(mark, Stroke) and mark.is_closed and not mark.fill
-    )  # fmt: skip
+    )
     xs, ys = [x for x, _ in shape.points], [y for _, y in shape.points]
     assert max(xs) - min(xs) == pytest.approx(wing.chord_mm, abs=0.01)
     assert max(ys) - min(ys) == pytest.approx(wing.span_mm / 2, abs=0.01)

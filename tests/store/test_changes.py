@@ -117,19 +117,25 @@ def builds(draw) -> Build:
         parts=st.just(parts),
         loadouts=several(values(Loadout, carries=some(options))),
         targets=one_of_a_kind(targets(), lambda each: each.kind),
-        budget=st.none() | values(
-            Budget, allotments=one_of_a_kind(values(Allotment), lambda each: each.group)),
+        budget=st.none()
+        | values(Budget, allotments=one_of_a_kind(values(Allotment), lambda each: each.group)),
         joints=several(values(Joint, parts=some(parts))),
         diary=several(values(DiaryEntry, parts=some(parts))),
-        checks=several(values(BalanceCheck, stood=one_of_a_kind(
-            values(Stood, part=of(parts)), lambda each: each.part) if parts else st.just(()))),
+        checks=several(
+            values(
+                BalanceCheck,
+                stood=one_of_a_kind(values(Stood, part=of(parts)), lambda each: each.part)
+                if parts
+                else st.just(()),
+            )
+        ),
         habits=one_of_a_kind(
-            values(Habit, pedigree=st.sampled_from(HABITUAL)), lambda each: each.pedigree),
-        allowance=st.none() | values(
-            Known, value=st.floats(0, 1), doubt=st.floats(0.001, 1)),
+            values(Habit, pedigree=st.sampled_from(HABITUAL)), lambda each: each.pedigree
+        ),
+        allowance=st.none() | values(Known, value=st.floats(0, 1), doubt=st.floats(0.001, 1)),
         power=st.none() | drives(parts),
         weighings=st.just(()),
-    )  # fmt: skip
+    )
     return draw(build)
 
 

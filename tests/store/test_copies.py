@@ -57,14 +57,21 @@ def test_a_copy_is_the_whole_workshop_and_comes_back(shop, tmp_path):
 def test_a_copy_made_while_readings_come_in_is_of_one_moment(served, tmp_path):
     told = HTTP.post(f"{served.url}/api/v1/builds", json={"name": "Curlew"}).json()
     at = f"{served.url}/api/v1/builds/{told['build']['id']}"
-    HTTP.post(f"{at}/parts", json={"name": "Motor", "pedigree": "guess", "stated_g": 60},
-               headers={"If-Match": '"1"'}).raise_for_status()  # fmt: skip
+    HTTP.post(
+        f"{at}/parts",
+        json={"name": "Motor", "pedigree": "guess", "stated_g": 60},
+        headers={"If-Match": '"1"'},
+    ).raise_for_status()
     stop, answered = threading.Event(), []
 
     def weigh() -> None:
         while not stop.is_set():
-            sent = {"id": f"r{len(answered)}", "scale": "scale", "reading_g": 61.0,
-                    "pan": {"loads": [{"part": "motor"}]}}  # fmt: skip
+            sent = {
+                "id": f"r{len(answered)}",
+                "scale": "scale",
+                "reading_g": 61.0,
+                "pan": {"loads": [{"part": "motor"}]},
+            }
             if HTTP.post(f"{at}/weighings", json=sent).status_code == 201:
                 answered.append(sent["id"])
 

@@ -43,28 +43,53 @@ ids = st.sampled_from(["a", "b", "c", "d", "e", "f"])
 mm = st.floats(-20, 20).map(lambda value: round(value, 2))
 figure = st.none() | st.floats(0.1, 100).map(lambda value: round(value, 2))
 controls = st.builds(
-    Control, ids, st.just("Tab"), st.sampled_from(ControlKind), st.just("wing"),
-    up_mm=figure, horn_mm=figure, with_aileron=st.booleans(), set_mm=mm,
-)  # fmt: skip
+    Control,
+    ids,
+    st.just("Tab"),
+    st.sampled_from(ControlKind),
+    st.just("wing"),
+    up_mm=figure,
+    horn_mm=figure,
+    with_aileron=st.booleans(),
+    set_mm=mm,
+)
 throws = st.builds(
-    Throw, ids, st.just(AT), st.none() | st.just("big"),
+    Throw,
+    ids,
+    st.just(AT),
+    st.none() | st.just("big"),
     st.lists(st.builds(Setting, ids, mm), max_size=3).map(tuple),
-    st.none() | st.sampled_from(Seen), figure, figure, figure,
-    set_aside=st.none() | st.just("post"), cg_mm=figure,
-)  # fmt: skip
+    st.none() | st.sampled_from(Seen),
+    figure,
+    figure,
+    figure,
+    set_aside=st.none() | st.just("post"),
+    cg_mm=figure,
+)
 ticks = st.builds(Tick, ids, st.just(AT), st.just("wind"), done=st.booleans(), stance=ids)
 stances = st.builds(
-    Stance, ids,
+    Stance,
+    ids,
     st.lists(st.builds(Stood, ids, figure, mm, mm), max_size=3).map(tuple),
-)  # fmt: skip
+)
 notes = st.builds(
-    Note, ids, st.just(AT), st.sampled_from(NoteKind), st.just("words"),
-    st.none() | st.just(date(2026, 10, 1)), st.booleans(),
-)  # fmt: skip
+    Note,
+    ids,
+    st.just(AT),
+    st.sampled_from(NoteKind),
+    st.just("words"),
+    st.none() | st.just(date(2026, 10, 1)),
+    st.booleans(),
+)
 logs = st.builds(
-    FieldLog, unique(controls), unique(throws), unique(ticks), unique(stances),
-    unique(st.builds(OwnLine, ids, st.just("line"))), unique(notes),
-)  # fmt: skip
+    FieldLog,
+    unique(controls),
+    unique(throws),
+    unique(ticks),
+    unique(stances),
+    unique(st.builds(OwnLine, ids, st.just("line"))),
+    unique(notes),
+)
 
 
 @given(logs, logs)

@@ -22,23 +22,28 @@ MOST_LINES: Final = 200
 EXAMPLE: Final = grams(28.0)
 
 CALLED: Final[Mapping[Group, tuple[str, ...]]] = {
-    Group.JOINING: ("glue", "tape", "epoxy", "cement", "adhesive"),
-    Group.CONTROL: (
-        "servo", "receiver", "pushrod", "push rod", "horn", "wire", "wiring", "lead", "linkage",
-        "regulator", "antenna", "pull line",
-    ),
-    Group.POWER: (
-        "motor", "propeller", "prop", "controller", "esc", "pack", "battery", "cell", "engine",
-    ),
-    Group.PAYLOAD: ("camera", "payload", "transmitter", "pod load"),
-    Group.REST: ("paint", "marker", "decal", "ballast", "screw", "magnet", "band", "film"),
-    Group.FOAM: (
-        "wing", "fuselage", "body", "tail", "fin", "rudder", "elevator", "aileron", "spar", "foam",
-        "sheet", "rib", "panel", "boom", "tube", "rod", "hatch", "bulkhead", "doubler", "canard",
-        "tailplane", "stabiliser", "flap", "winglet",
-        "airframe", "former", "stick", "skid", "nose",
-    ),
-}  # fmt: skip
+    group: tuple(names.split(", "))
+    for group, names in (
+        (Group.JOINING, "glue, tape, epoxy, cement, adhesive"),
+        (
+            Group.CONTROL,
+            "servo, receiver, pushrod, push rod, horn, wire, wiring, lead, linkage, regulator, "
+            "antenna, pull line",
+        ),
+        (
+            Group.POWER,
+            "motor, propeller, prop, controller, esc, pack, battery, cell, engine",
+        ),
+        (Group.PAYLOAD, "camera, payload, transmitter, pod load"),
+        (Group.REST, "paint, marker, decal, ballast, screw, magnet, band, film"),
+        (
+            Group.FOAM,
+            "wing, fuselage, body, tail, fin, rudder, elevator, aileron, spar, foam, sheet, rib, "
+            "panel, boom, tube, rod, hatch, bulkhead, doubler, canard, tailplane, stabiliser, "
+            "flap, winglet, airframe, former, stick, skid, nose",
+        ),
+    )
+}
 """What things are called, by their place in a budget; the first that fits has it: a servo lead is
 control, and a motor mount power."""
 

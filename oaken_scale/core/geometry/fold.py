@@ -144,9 +144,11 @@ def outline_of(
         nx, ny = -(y1 - y0) / along, (x1 - x0) / along
         by = strip / 2 + 1e-6
         corners = [
-            (x0 + nx * by, y0 + ny * by), (x1 + nx * by, y1 + ny * by),
-            (x1 - nx * by, y1 - ny * by), (x0 - nx * by, y0 - ny * by),
-        ]  # fmt: skip
+            (x0 + nx * by, y0 + ny * by),
+            (x1 + nx * by, y1 + ny * by),
+            (x1 - nx * by, y1 - ny * by),
+            (x0 - nx * by, y0 - ny * by),
+        ]
         pieces.append(Polygon(corners))
     whole = unary_union(pieces)
     if not isinstance(whole, Polygon):

@@ -73,9 +73,11 @@ def folded_box(box: FoldedBox, name: str = "Fuselage box") -> Folded:
     floor = [wide - both for wide, _ in ends]
     walls = [high - back * (2 if box.has_top else 1) for _, high in ends]
     bottom = (
-        (0.0, -floor[0] / 2), (box.length_mm, -floor[1] / 2),
-        (box.length_mm, floor[1] / 2), (0.0, floor[0] / 2),
-    )  # fmt: skip
+        (0.0, -floor[0] / 2),
+        (box.length_mm, -floor[1] / 2),
+        (box.length_mm, floor[1] / 2),
+        (0.0, floor[0] / 2),
+    )
     panels = [Panel("bottom", bottom, floor[0])]
     folds = []
     right = beside(bottom[3], bottom[2], walls, strip, 1)

@@ -56,18 +56,27 @@ class Adhesive:
 
 
 ADHESIVES: Final = (
-    Adhesive("hot-melt", "Hot-melt glue", 0, 20, MINUTE, 5 * MINUTE,
-             Caution.BURNS),
-    Adhesive("epoxy", "Five-minute epoxy", 0, 4 * MINUTE, 20 * MINUTE, 24 * HOUR,
-             Caution.GLOVES_AND_AIR),
-    Adhesive("contact", "Foam-safe contact adhesive", 15 * MINUTE, HOUR, 16 * MINUTE, 24 * HOUR,
-             Caution.ONE_TRY_NO_FLAME),
-    Adhesive("cyanoacrylate", "Foam-safe cyanoacrylate", 0, 15, MINUTE, 8 * HOUR,
-             Caution.EYES_AND_SKIN),
-    Adhesive("polyurethane", "Polyurethane glue", 0, 15 * MINUTE, 4 * HOUR, 24 * HOUR,
-             Caution.FOAMS),
+    Adhesive("hot-melt", "Hot-melt glue", 0, 20, MINUTE, 5 * MINUTE, Caution.BURNS),
+    Adhesive(
+        "epoxy", "Five-minute epoxy", 0, 4 * MINUTE, 20 * MINUTE, 24 * HOUR, Caution.GLOVES_AND_AIR
+    ),
+    Adhesive(
+        "contact",
+        "Foam-safe contact adhesive",
+        15 * MINUTE,
+        HOUR,
+        16 * MINUTE,
+        24 * HOUR,
+        Caution.ONE_TRY_NO_FLAME,
+    ),
+    Adhesive(
+        "cyanoacrylate", "Foam-safe cyanoacrylate", 0, 15, MINUTE, 8 * HOUR, Caution.EYES_AND_SKIN
+    ),
+    Adhesive(
+        "polyurethane", "Polyurethane glue", 0, 15 * MINUTE, 4 * HOUR, 24 * HOUR, Caution.FOAMS
+    ),
     Adhesive("white", "White glue", 0, 10 * MINUTE, 2 * HOUR, 24 * HOUR, None),
-)  # fmt: skip
+)
 """Habits of the workshop, every one editable for each joint (docs/methods.md, section 6)."""
 
 

@@ -178,9 +178,14 @@ def _assembly_steps(
     for part in open_joints:
         amount = sum(max(use.amount, 0.0) for use in part.uses)
         yield Step(
-            f"join:{part.id}", StepKind.JOIN, part.name, (part.id,),
-            JOIN_MIN[0] + JOIN_MIN[1] * amount, _sets_min(part, lots, build), before,
-        )  # fmt: skip
+            f"join:{part.id}",
+            StepKind.JOIN,
+            part.name,
+            (part.id,),
+            JOIN_MIN[0] + JOIN_MIN[1] * amount,
+            _sets_min(part, lots, build),
+            before,
+        )
     joined = (*before, *(f"join:{part.id}" for part in open_joints))
     for part in fresh:
         if kinds[part.id] is StepKind.COVER:
@@ -267,9 +272,14 @@ def order_of_day(
     last = max((slot.end_min for slot in slots), default=0.0)
     short = () if minutes is None else tuple(_schedule(ranked, takes, held, minutes))
     return DayTold(
-        slots, short, setting, end, max(last - busy, 0.0),
-        tuple(each.step for each in build.day.done), told,
-    )  # fmt: skip
+        slots,
+        short,
+        setting,
+        end,
+        max(last - busy, 0.0),
+        tuple(each.step for each in build.day.done),
+        told,
+    )
 
 
 def _setting(build: Build, now: datetime) -> Iterator[Sets]:

@@ -39,9 +39,17 @@ def _foam(
     sheet: tuple[float, float] = (700.0, 500.0),
 ) -> Lot:
     return Lot(
-        id, name, LotUnit.DM2, constant, doubt, RANGE, LotKind.FOAM, faces,
-        thickness_mm, *sheet,
-    )  # fmt: skip
+        id,
+        name,
+        LotUnit.DM2,
+        constant,
+        doubt,
+        RANGE,
+        LotKind.FOAM,
+        faces,
+        thickness_mm,
+        *sheet,
+    )
 
 
 def _run(
@@ -55,9 +63,17 @@ def _run(
     adhesive: str = "",
 ) -> Lot:
     return Lot(
-        id, name, LotUnit.M, constant, doubt, RANGE, kind, length_mm=length_mm,
-        width_mm=width_mm, adhesive=adhesive,
-    )  # fmt: skip
+        id,
+        name,
+        LotUnit.M,
+        constant,
+        doubt,
+        RANGE,
+        kind,
+        length_mm=length_mm,
+        width_mm=width_mm,
+        adhesive=adhesive,
+    )
 
 
 def _area(
@@ -78,13 +94,30 @@ STARTER: Final = (
     _foam("epp-6", "Expanded polypropylene 6 mm", 6, 1.4, 0.3, sheet=(900, 600)),
     _run("hot-melt", "Hot-melt glue, bead", LotKind.ADHESIVE, 2.4, 0.9, 8300, None, "hot-melt"),
     _run("epoxy", "Five-minute epoxy, bead", LotKind.ADHESIVE, 1.5, 0.6, None, None, "epoxy"),
-    _run("cyanoacrylate", "Foam-safe cyanoacrylate, bead", LotKind.ADHESIVE, 0.4, 0.2,
-         None, None, "cyanoacrylate"),
-    _run("polyurethane", "Polyurethane glue, bead", LotKind.ADHESIVE, 0.9, 0.4, None, None,
-         "polyurethane"),
+    _run(
+        "cyanoacrylate",
+        "Foam-safe cyanoacrylate, bead",
+        LotKind.ADHESIVE,
+        0.4,
+        0.2,
+        None,
+        None,
+        "cyanoacrylate",
+    ),
+    _run(
+        "polyurethane",
+        "Polyurethane glue, bead",
+        LotKind.ADHESIVE,
+        0.9,
+        0.4,
+        None,
+        None,
+        "polyurethane",
+    ),
     _run("white", "White glue, bead", LotKind.ADHESIVE, 1.0, 0.4, None, None, "white"),
-    _area("contact", "Foam-safe contact adhesive, both faces", LotKind.ADHESIVE, 0.9, 0.35,
-          "contact"),
+    _area(
+        "contact", "Foam-safe contact adhesive, both faces", LotKind.ADHESIVE, 0.9, 0.35, "contact"
+    ),
     _run("foam-tape", "Double-sided foam tape 12 mm", LotKind.TAPE, 3.4, 0.8, 5000, 12),
     _run("packing-tape", "Packing tape 48 mm", LotKind.TAPE, 2.1, 0.3, 66000, 48),
     _run("strapping-tape", "Fibre-reinforced tape 25 mm", LotKind.TAPE, 3.2, 0.6, 50000, 25),
@@ -107,7 +140,7 @@ STARTER: Final = (
     _run("square-4", "Carbon tube, square 4 mm", LotKind.ROD, 17.0, 2.0, 1000, 4),
     _run("narrow-tape", "Packing tape, slit to 12 mm", LotKind.TAPE, 0.53, 0.08, 66000, 12),
     _area("card-1", "Plastic card 1 mm", LotKind.CARD, 10.5, 0.8),
-)  # fmt: skip
+)
 """Ids are free for a workshop to keep; constants in g per unit with one sigma."""
 
 

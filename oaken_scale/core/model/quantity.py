@@ -59,9 +59,16 @@ WHOLES: Final = ("sheet", "roll", "rod", "tube", "stick", "bottle")
 """What a lot comes in, one of it."""
 
 _PARTS: Final = {
-    "half": 1 / 2, "third": 1 / 3, "thirds": 1 / 3, "quarter": 1 / 4, "quarters": 1 / 4,
-    "fifth": 1 / 5, "fifths": 1 / 5, "eighth": 1 / 8, "eighths": 1 / 8,
-}  # fmt: skip
+    "half": 1 / 2,
+    "third": 1 / 3,
+    "thirds": 1 / 3,
+    "quarter": 1 / 4,
+    "quarters": 1 / 4,
+    "fifth": 1 / 5,
+    "fifths": 1 / 5,
+    "eighth": 1 / 8,
+    "eighths": 1 / 8,
+}
 _COUNTS: Final = {"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5}
 SHARE: Final = (
     rf"(?:(?:(?:{'|'.join(_COUNTS)})\s+)?(?:{'|'.join(_PARTS)})|{'|'.join(_COUNTS)}|{_NUMBER})?"

@@ -89,9 +89,12 @@ def _permission(ready: Bench) -> Found | None:
     packs = [
         i
         for i, part in enumerate(ready.build.parts)
-        if i not in ready.movable and part.station is not None and is_pack(part)
-        and not part.retired and ready.aboard[:, i].any()
-    ]  # fmt: skip
+        if i not in ready.movable
+        and part.station is not None
+        and is_pack(part)
+        and not part.retired
+        and ready.aboard[:, i].any()
+    ]
     if packs:
         ends = _ends(ready)
         wide = np.tile(ends, (len(packs), 1))
@@ -180,8 +183,9 @@ def _sideways(ready: Bench) -> Found | None:
         return None
     side = [float((ready.mass * on) @ ready.y) for on in ready.aboard]
     k = int(np.argmax(np.abs(side)))
-    part, grams, tip = pulls_sideways(ready.build.parts, ready.mass * ready.aboard[k], ready.y,
-                                      tip_mm(ready))  # fmt: skip
+    part, grams, tip = pulls_sideways(
+        ready.build.parts, ready.mass * ready.aboard[k], ready.y, tip_mm(ready)
+    )
     return Obstacle(Limit.SIDEWAYS, part, grams, tip=tip), ()
 
 

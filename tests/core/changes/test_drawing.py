@@ -26,12 +26,17 @@ from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.surface import Role, Section, Surface
 
-WITH_WING = [layout for layout in presets.LAYOUTS if any(
-    each.role is Role.WING for each in layout.starting_surfaces)]  # fmt: skip
+WITH_WING = [
+    layout
+    for layout in presets.LAYOUTS
+    if any(each.role is Role.WING for each in layout.starting_surfaces)
+]
 TAPERED = Surface(
-    "w", "Wing", Role.WING,
+    "w",
+    "Wing",
+    Role.WING,
     (Section(100, 0, 0, 200), Section(110, 300, 10, 180), Section(150, 500, 60, 100)),
-)  # fmt: skip
+)
 SHEET = Lot("a", "Sheet A", LotUnit.DM2, 4.6, 0.4)
 
 
@@ -138,9 +143,14 @@ def test_skins_are_where_the_area_is():
     for inner, outer in zip(TAPERED.sections, TAPERED.sections[1:], strict=False):
         for k in range(strips):
             t = (k + 0.5) / strips
-            at = [a + t * (b - a) for a, b in zip(
-                (inner.x_le_mm, inner.y_mm, inner.z_mm, inner.chord_mm),
-                (outer.x_le_mm, outer.y_mm, outer.z_mm, outer.chord_mm), strict=True)]  # fmt: skip
+            at = [
+                a + t * (b - a)
+                for a, b in zip(
+                    (inner.x_le_mm, inner.y_mm, inner.z_mm, inner.chord_mm),
+                    (outer.x_le_mm, outer.y_mm, outer.z_mm, outer.chord_mm),
+                    strict=True,
+                )
+            ]
             area = at[3] * (outer.y_mm - inner.y_mm) / strips
             total, x = total + area, x + area * (at[0] + at[3] / 2)
             y, z = y + area * at[1], z + area * at[2]

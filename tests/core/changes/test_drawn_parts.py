@@ -20,8 +20,14 @@ SHEET = Lot("a", "Sheet A", LotUnit.DM2, 4.6, 0.4, thickness_mm=5.0)
 ROD = Lot("rod", "Rod", LotUnit.M, 20.0, 1.0)
 WING = Surface("wing", "Wing", Role.WING, (Section(100, 0, 0, 200), Section(100, 500, 0, 200)))
 BODY = Body("body", "Body", BodyShape.BOX, (Frame(0, 0, 60, 80), Frame(600, 0, 60, 80)))
-BOOMS = Body("boom", "Boom", BodyShape.TUBE, (Frame(200, 0, 8, 8), Frame(700, 0, 8, 8)),
-             y_mm=120.0, twin=True)  # fmt: skip
+BOOMS = Body(
+    "boom",
+    "Boom",
+    BodyShape.TUBE,
+    (Frame(200, 0, 8, 8), Frame(700, 0, 8, 8)),
+    y_mm=120.0,
+    twin=True,
+)
 
 
 def made(*drawn, lot="a", layers=1.0):
@@ -83,8 +89,14 @@ def test_what_is_cut_or_weighed_stays_as_it_was():
     after = following(build, wider(build))
     assert amounts(after) == amounts(build)
     told = {p.part: p.is_cut for p in drawn_parts(after)}
-    assert told == {"wing-left": True, "wing-right": True, "body-left-side": False,
-                    "body-right-side": False, "body-bottom": False, "body-top": False}  # fmt: skip
+    assert told == {
+        "wing-left": True,
+        "wing-right": True,
+        "body-left-side": False,
+        "body-right-side": False,
+        "body-bottom": False,
+        "body-top": False,
+    }
     aside = replace(build, weighings=tuple(replace(w, set_aside="a slip") for w in build.weighings))
     assert amounts(following(aside, wider(aside)))["wing-right"] == 12.0
 

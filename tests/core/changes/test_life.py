@@ -33,19 +33,31 @@ ACT = Act("one", LATER, "the nose came off in the reeds")
 
 def thing(id: str, grams: float, x: float = 0.0, **more) -> Part:
     # Each with a doubt of its own: what one weighs says nothing of the others.
-    return Part(id, id.title(), Pedigree.GUESS, more.pop("assembly", "Fuselage"), grams,
-                station=Station(x), doubt_g=grams / 4, **more)  # fmt: skip
+    return Part(
+        id,
+        id.title(),
+        Pedigree.GUESS,
+        more.pop("assembly", "Fuselage"),
+        grams,
+        station=Station(x),
+        doubt_g=grams / 4,
+        **more,
+    )
 
 
 def plane() -> Build:
     return Build(
-        "b", "Night Heron",
-        parts=(thing("nose", 20.0, 40.0), thing("wing", 100.0, 200.0),
-               thing("camera", 60.0, 90.0, option=True)),
+        "b",
+        "Night Heron",
+        parts=(
+            thing("nose", 20.0, 40.0),
+            thing("wing", 100.0, 200.0),
+            thing("camera", 60.0, 90.0, option=True),
+        ),
         scales=(Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0),),
         loadouts=(Loadout("l", "With camera", ("camera",)),),
         weighings=(reading(1, 22.0, "nose"), reading(2, 95.0, "wing")),
-    )  # fmt: skip
+    )
 
 
 def mass(build: Build, id: str) -> float:
@@ -188,8 +200,11 @@ def finished(name: str, extra: float) -> Build:
         Part("rest", "Still to come", Pedigree.ALLOWANCE),
     )
     scales = (Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0),)
-    log = (reading(1, 120.0, "a"), reading(2, 80.0, "b"),
-           reading(3, 200.0 + extra, {"a": 1, "b": 1, "rest": 1}))  # fmt: skip
+    log = (
+        reading(1, 120.0, "a"),
+        reading(2, 80.0, "b"),
+        reading(3, 200.0 + extra, {"a": 1, "b": 1, "rest": 1}),
+    )
     return Build(name, name, parts=parts, scales=scales, weighings=log, finished_at=LATER)
 
 

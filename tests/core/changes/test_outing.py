@@ -36,9 +36,12 @@ DUNLIN = next(each.build for each in fleet() if each.build.id == "dunlin")
 HERON = next(each.build for each in fleet() if each.build.id == "night-heron")
 TAB = Control("tab", "Tab", ControlKind.TAB, "tail")
 PLANE = Build(
-    "b", "B", layout="glider", field=FieldLog(controls=(TAB,)),
+    "b",
+    "B",
+    layout="glider",
+    field=FieldLog(controls=(TAB,)),
     power=Power(Motor(1400, 30), packs=(Pack("p", "P", 3, 1300.0),)),
-)  # fmt: skip
+)
 
 
 def home(build: Build, *entries) -> Build:
@@ -63,10 +66,16 @@ def test_an_entry_is_kept_once_and_never_overwritten(entry):
     twice, new = came_home(once, entry)
     assert not new
     assert twice == once
-    other = replace(entry, **{
-        Throw: {"distance_m": 8.0}, Flight: {"minutes": 7.0}, Tick: {"line": "place"},
-        Note: {"words": "calm"}, OwnLine: {"words": "Wet it"},
-    }[type(entry)])  # fmt: skip
+    other = replace(
+        entry,
+        **{
+            Throw: {"distance_m": 8.0},
+            Flight: {"minutes": 7.0},
+            Tick: {"line": "place"},
+            Note: {"words": "calm"},
+            OwnLine: {"words": "Wet it"},
+        }[type(entry)],
+    )
     with pytest.raises(BuildFaultError, match="already"):
         came_home(once, other)
 

@@ -41,11 +41,14 @@ def thrown(*rows: tuple, control: str = "pitch") -> list[Throw]:
     """Throws (mm, what it did, how far) with one tab set."""
     return [
         Throw(
-            f"t{k}", MORNING + timedelta(minutes=k), settings=(Setting(control, mm),),
-            seen=seen, distance_m=far,
+            f"t{k}",
+            MORNING + timedelta(minutes=k),
+            settings=(Setting(control, mm),),
+            seen=seen,
+            distance_m=far,
         )
         for k, (mm, seen, far) in enumerate(rows)
-    ]  # fmt: skip
+    ]
 
 
 def test_out_of_its_range_the_balance_comes_before_any_tab():

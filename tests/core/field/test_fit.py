@@ -17,8 +17,16 @@ PACK = Fit(75.0, 35.0, 24.0, bay="bay")
 
 def thing(id, x, fit, z=0.0, y=0.0, slide=None, option=False):
     station = None if x is None else Station(x, y, z)
-    return Part(id, id, Pedigree.LISTING, stated_g=50.0, station=station, fit=fit, slide=slide,
-                option=option)  # fmt: skip
+    return Part(
+        id,
+        id,
+        Pedigree.LISTING,
+        stated_g=50.0,
+        station=station,
+        fit=fit,
+        slide=slide,
+        option=option,
+    )
 
 
 def told(*parts, **more):
@@ -68,8 +76,9 @@ def test_two_that_fly_together_and_two_that_do_not():
 
 def test_a_lead_is_wanted_along_across_and_up_a_tenth_loose():
     """From 212, 10 down to 75, 5 down: (137 + 5) 1.1 = 156.2; slid to 240: 187.0."""
-    pack = thing("pack", 212.0, Fit(lead_mm=150.0, plugs_into="esc"), z=-10.0,
-                 slide=Slide(130.0, 240.0))  # fmt: skip
+    pack = thing(
+        "pack", 212.0, Fit(lead_mm=150.0, plugs_into="esc"), z=-10.0, slide=Slide(130.0, 240.0)
+    )
     esc = thing("esc", 75.0, None, z=-5.0)
     (reach,) = told(pack, esc).reaches
     assert (reach.wanted_mm, reach.most_mm) == pytest.approx((156.2, 187.0))
@@ -97,8 +106,9 @@ def test_a_receiver_keeps_away_from_a_transmitter():
     ],
 )
 def test_what_stands_in_the_way_of_a_propeller(x, z, by):
-    propeller = thing("prop", -2.0, Fit(8.0, 150.0, 150.0, plugs_into="motor",
-                                        role=FitRole.PROPELLER))  # fmt: skip
+    propeller = thing(
+        "prop", -2.0, Fit(8.0, 150.0, 150.0, plugs_into="motor", role=FitRole.PROPELLER)
+    )
     motor = thing("motor", 12.0, Fit(30.0, 28.0, 28.0))
     block = thing("block", x, Fit(40.0, 30.0, 40.0), z=z)
     assert notes(propeller, motor, block) == (

@@ -23,9 +23,15 @@ NOON = MORNING + timedelta(hours=3)
 
 def part(id: str, group: Group, x: float, option: bool = False, assembly: str = "") -> Part:
     return Part(
-        id, id.title(), Pedigree.LISTING, assembly, 20.0, group=group, station=Station(x),
+        id,
+        id.title(),
+        Pedigree.LISTING,
+        assembly,
+        20.0,
+        group=group,
+        station=Station(x),
         option=option,
-    )  # fmt: skip
+    )
 
 
 PLANE = Build(
@@ -85,9 +91,21 @@ def whys(found: dict) -> dict[str, Why]:
 def test_the_list_is_made_from_the_plane():
     lines = [line.id for line in ready_list(PLANE, "big", WELL, MORNING).lines]
     assert lines == [
-        "weight", "balance", "straight", "fixed", "ballast", "leads", "control-e", "own-dry",
-        "propeller", "pack", "range", "wind", "people", "place",
-    ]  # fmt: skip
+        "weight",
+        "balance",
+        "straight",
+        "fixed",
+        "ballast",
+        "leads",
+        "control-e",
+        "own-dry",
+        "propeller",
+        "pack",
+        "range",
+        "wind",
+        "people",
+        "place",
+    ]
     glider = replace(PLANE, power=None, parts=(PLANE.parts[0],), field=FieldLog(), targets=())
     lines = [line.id for line in ready_list(glider, None, BenchSays(), MORNING).lines]
     assert lines == ["straight", "fixed", "wind", "people", "place"]
@@ -192,9 +210,7 @@ def test_8_a_hard_landing_opens_what_it_may_have_hurt():
 
 def test_9_another_day_opens_what_is_looked_at_on_every_outing():
     found = opened(ticked(PLANE), now=MORNING + timedelta(hours=13))
-    assert set(found) == {
-        "control-e", "propeller", "pack", "range", "wind", "people", "place"
-    }  # fmt: skip
+    assert set(found) == {"control-e", "propeller", "pack", "range", "wind", "people", "place"}
     assert {each.why for each in found.values()} == {Why.ANOTHER_DAY}
 
 

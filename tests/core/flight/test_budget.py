@@ -19,9 +19,16 @@ LOTS = {kind: Lot(kind.value, kind.value, LotUnit.DM2, 4.0, 0.4, kind=kind) for 
 
 @pytest.mark.parametrize(
     ("kind", "group"),
-    [("foam", "foam"), ("rod", "foam"), ("plywood", "foam"), ("adhesive", "joining"),
-     ("tape", "joining"), ("paint", "rest"), ("film", "rest")],
-)  # fmt: skip
+    [
+        ("foam", "foam"),
+        ("rod", "foam"),
+        ("plywood", "foam"),
+        ("adhesive", "joining"),
+        ("tape", "joining"),
+        ("paint", "rest"),
+        ("film", "rest"),
+    ],
+)
 def test_material_says_which_group(kind, group):
     part = Part("i", "I", Pedigree.CALCULATED, uses=(Use(kind, 1.0),))
     assert group_of(part, {lot.id: lot for lot in LOTS.values()}) == group
@@ -35,7 +42,8 @@ def test_the_builder_has_the_last_word():
 def test_lines_by_hand():
     """40 g of foam with 2 g doubt against 44 g: two sigma in hand."""
     build = Build(
-        "b", "B",
+        "b",
+        "B",
         parts=(
             Part("wing", "Wing", Pedigree.GUESS, stated_g=40.0, doubt_g=2.0, group=Group.FOAM),
             Part("pack", "Pack", Pedigree.LISTING, stated_g=50.0, option=True, group=Group.POWER),
@@ -43,7 +51,7 @@ def test_lines_by_hand():
         ),
         loadouts=(Loadout("l", "L", ("pack",)),),
         budget=Budget((Allotment(Group.FOAM, 44.0), Allotment(Group.CONTROL, 20.0))),
-    )  # fmt: skip
+    )
     lines = {line.group: line for line in assess(build).budget}
     assert lines[Group.FOAM].probability == pytest.approx(0.97725, abs=1e-5)
     assert lines[Group.POWER].mass_g == 50.0

@@ -49,12 +49,28 @@ def test_the_four_largest_sources_are_named_largest_first():
 
 
 def test_the_balances_doubt_counts_stations_too():
-    build = Build("b", "B", parts=(
-        Part("a", "A", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(100.0,
-             doubt_mm=5.0)),
-        Part("b", "B", Pedigree.LISTING, stated_g=50.0, doubt_g=0.0, station=Station(300.0,
-             doubt_mm=0.0)),
-    ))  # fmt: skip
+    build = Build(
+        "b",
+        "B",
+        parts=(
+            Part(
+                "a",
+                "A",
+                Pedigree.LISTING,
+                stated_g=50.0,
+                doubt_g=0.0,
+                station=Station(100.0, doubt_mm=5.0),
+            ),
+            Part(
+                "b",
+                "B",
+                Pedigree.LISTING,
+                stated_g=50.0,
+                doubt_g=0.0,
+                station=Station(300.0, doubt_mm=0.0),
+            ),
+        ),
+    )
     told = assess(build).loadouts[0].behind
     assert [(source.part, source.share) for source in told.balance_sources] == [("a", 1.0)]
     assert told.auw_sources == ()
@@ -90,13 +106,10 @@ def test_your_glue_runs_so_many_times_its_figure():
     glue = Lot("g", "Glue", LotUnit.M, 2.0, 0.6, kind=LotKind.ADHESIVE)
     seams = [Part(f"s{k}", "Seam", Pedigree.JOINT, uses=(Use("g", 3.0),)) for k in range(6)]
     part = Part("p", "Part", Pedigree.LISTING, stated_g=40.0)
-    build = Build("b", "B", lots=(glue,), parts=(part, *seams),
-                  scales=case_l().scales)  # fmt: skip
+    build = Build("b", "B", lots=(glue,), parts=(part, *seams), scales=case_l().scales)
     assert lessons(build, solve(build)) == ()
     told = [reading(0, 40.0, "p")]
-    told += [
-        reading(k + 1, 40.0 + 9.6, {"p": 1.0, f"s{k}": 1.0}) for k in range(6)
-    ]  # fmt: skip
+    told += [reading(k + 1, 40.0 + 9.6, {"p": 1.0, f"s{k}": 1.0}) for k in range(6)]
     (lesson,) = lessons(build, solve(with_readings(build, *told)))
     assert lesson.lot == "g"
     assert lesson.factor == pytest.approx(1.5, abs=0.1)

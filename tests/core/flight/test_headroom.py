@@ -65,8 +65,10 @@ def test_what_weight_cannot_break_is_not_told():
 
 def two(at: float) -> Build:
     """500 g at 250 mm and a fuselage from nose to tail that weighs next to nothing."""
-    light = [Part(id, id, Pedigree.GUESS, stated_g=0.001, station=Station(x))
-             for id, x in (("nose", 20.0), ("tail", 900.0))]  # fmt: skip
+    light = [
+        Part(id, id, Pedigree.GUESS, stated_g=0.001, station=Station(x))
+        for id, x in (("nose", 20.0), ("tail", 900.0))
+    ]
     heavy = replace(PLANE.parts[0], station=Station(at))
     return replace(PLANE, parts=(heavy, *light))
 

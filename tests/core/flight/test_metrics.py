@@ -128,11 +128,13 @@ def test_met_and_missed_need_everything_to_have_been_on_a_pan():
 
 
 def test_what_would_bring_it_back():
-    heavy = plane(targets=(
-        Target(TargetKind.WING_LOADING, high=25.0),
-        Target(TargetKind.THRUST_TO_WEIGHT, low=0.9),
-        Target(TargetKind.BALANCE, low=10.0, high=15.0),
-    ))  # fmt: skip
+    heavy = plane(
+        targets=(
+            Target(TargetKind.WING_LOADING, high=25.0),
+            Target(TargetKind.THRUST_TO_WEIGHT, low=0.9),
+            Target(TargetKind.BALANCE, low=10.0, high=15.0),
+        )
+    )
     told = answers(heavy)
     lighter, wing = told[TargetKind.WING_LOADING].mends
     assert lighter.amount == pytest.approx(528 - 25 * 20.52)
@@ -141,11 +143,15 @@ def test_what_would_bring_it_back():
     assert (440 + thrust.amount) / 528 == pytest.approx(0.9)
     assert 440 / (528 - lighter.amount) == pytest.approx(0.9)
     (slide,) = told[TargetKind.BALANCE].mends
-    moved = replace(heavy, parts=tuple(
-        replace(part, station=Station(part.station.x_mm - slide.amount))
-        if part.id == slide.part else part
-        for part in heavy.parts
-    ))  # fmt: skip
+    moved = replace(
+        heavy,
+        parts=tuple(
+            replace(part, station=Station(part.station.x_mm - slide.amount))
+            if part.id == slide.part
+            else part
+            for part in heavy.parts
+        ),
+    )
     assert answers(moved)[TargetKind.BALANCE].value == pytest.approx(15.0)
 
 

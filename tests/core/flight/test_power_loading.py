@@ -20,10 +20,11 @@ from oaken_scale.demo.sandpiper import sandpiper
 KIND = TargetKind.POWER_LOADING
 WANTED = Target(KIND, low=150.0, source="a habit")
 HALF_KILO = Build(
-    "b", "B",
+    "b",
+    "B",
     parts=(Part("p", "P", Pedigree.LISTING, stated_g=500.0, doubt_g=10.0),),
     targets=(WANTED,),
-)  # fmt: skip
+)
 
 
 def driven(watts: float = 80.0, sd: float = 4.0, **changes):

@@ -76,8 +76,9 @@ def test_a_cone_is_as_large_as_its_slope_times_its_mean_girth():
 
 
 def test_a_boom_that_bends():
-    boom = Body("b", "Boom", BodyShape.TUBE, (
-        Frame(0, 0, 8, 8), Frame(300, 0, 8, 8), Frame(600, 400, 8, 8)))  # fmt: skip
+    boom = Body(
+        "b", "Boom", BodyShape.TUBE, (Frame(0, 0, 8, 8), Frame(300, 0, 8, 8), Frame(600, 400, 8, 8))
+    )
     assert run_mm(boom) == 800
     assert middle(boom) == pytest.approx((337.5, 125.0))
 

@@ -39,8 +39,10 @@ def test_a_box_open_above_with_grooves():
     assert told.part.area_dm2 == pytest.approx(13.2)
     assert told.groove_dm2 == pytest.approx(0.6)
     assert [(panel.name, panel.width_mm) for panel in told.panels] == [
-        ("bottom", 60.0), ("right side", 80.0), ("left side", 80.0)
-    ]  # fmt: skip
+        ("bottom", 60.0),
+        ("right side", 80.0),
+        ("left side", 80.0),
+    ]
     assert (told.part.x_mm, told.part.y_mm) == (300.0, 0.0)
 
 
@@ -175,9 +177,13 @@ def test_sides_doubled_from_the_nose_back():
 @given(st.floats(0, 500), st.floats(10, 100), st.floats(70, 200), st.floats(70, 200))
 def test_a_doubler_in_a_tapering_box_has_its_slices(start, long, wide, high):
     box = replace(
-        BOX, rear_width_mm=wide, rear_height_mm=high, has_top=True,
-        doubled_from_mm=start, doubled_to_mm=min(start + long, 600.0),
-    )  # fmt: skip
+        BOX,
+        rear_width_mm=wide,
+        rear_height_mm=high,
+        has_top=True,
+        doubled_from_mm=start,
+        doubled_to_mm=min(start + long, 600.0),
+    )
     (side,) = folded_box(box).doublers
     area = out = moment = 0.0
     slices = 400

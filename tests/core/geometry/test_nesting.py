@@ -166,8 +166,9 @@ def test_triangles_lie_in_one_another():
 
 
 def test_a_part_goes_into_the_hole_of_another():
-    frame = Polygon([(0, 0), (400, 0), (400, 300), (0, 300)],
-                    [[(50, 50), (350, 50), (350, 250), (50, 250)]])  # fmt: skip
+    frame = Polygon(
+        [(0, 0), (400, 0), (400, 300), (0, 300)], [[(50, 50), (350, 50), (350, 250), (50, 250)]]
+    )
     blanks = [Blank("frame", frame), Blank("inner", box(0, 0, 290, 190))]
     assert laid(blanks, Sheet(410.0, 310.0)).sheets == 1
 

@@ -65,10 +65,15 @@ def test_one_in_the_wake_of_another_of_equal_span(name, up, x, within):
         rear = plate(Role.WING, 450, 800, 150, up)
     elif up:
         front, rear = (
-            plate(s.role, s.sections[0].x_le_mm, 2 * s.sections[1].y_mm, s.sections[0].chord_mm,
-                  up if s.role is Role.WING else 0.0)
+            plate(
+                s.role,
+                s.sections[0].x_le_mm,
+                2 * s.sections[1].y_mm,
+                s.sections[0].chord_mm,
+                up if s.role is Role.WING else 0.0,
+            )
             for s in (front, rear)
-        )  # fmt: skip
+        )
     for panels in ((8, 32), (12, 36), (8, 24)):
         assert neutral_point((front, rear), *panels).x_mm == pytest.approx(x, abs=within)
 
@@ -166,10 +171,14 @@ def lifting(role, x):
     """Two tapered, swept sections with dihedral."""
     return st.builds(
         lambda sweep, rise, half, root, tip: Surface(
-            role, role, role,
-            (Section(x, 0, 0, root), Section(x + sweep, half, rise, tip))),
-        st.floats(-60, 200), st.floats(0, 80), st.floats(200, 600),
-        st.floats(80, 250), st.floats(40, 200))  # fmt: skip
+            role, role, role, (Section(x, 0, 0, root), Section(x + sweep, half, rise, tip))
+        ),
+        st.floats(-60, 200),
+        st.floats(0, 80),
+        st.floats(200, 600),
+        st.floats(80, 250),
+        st.floats(40, 200),
+    )
 
 
 @given(lifting(Role.WING, 200.0), st.none() | lifting(Role.TAIL, 900.0))

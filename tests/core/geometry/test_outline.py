@@ -158,8 +158,15 @@ DRAWN = {
 def test_a_part_turned_on_the_sheet_lands_in_one_place(aft):
     """Seen from above with the nose to the left, starboard is up the sheet; so turned each way."""
     box, (x, y) = DRAWN[aft]
-    cut = Cut("Half", 10.26, x, y, box, "a",
-              placing=Placing(186, 0, 62, aft=aft, datum=Datum.FRONT_CORNER))  # fmt: skip
+    cut = Cut(
+        "Half",
+        10.26,
+        x,
+        y,
+        box,
+        "a",
+        placing=Placing(186, 0, 62, aft=aft, datum=Datum.FRONT_CORNER),
+    )
     at = station(cut)
     assert (at.x_mm, at.y_mm, at.z_mm) == pytest.approx((186 + 80, 340, 62))
 
@@ -177,14 +184,25 @@ def test_an_upright_part_rises_from_its_lower_edge():
 def test_the_middle_of_the_front_edge_and_the_origin_are_datums_too():
     plate = Cut("Plate", 1.0, 40, 30, Box(10, 0, 110, 60), "a", placing=Placing(300))
     assert (station(plate).x_mm, station(plate).y_mm) == (330, 0)
-    origin = Cut("Plate", 1.0, 40, 30, Box(10, 0, 110, 60), "a",
-                 placing=Placing(300, datum=Datum.ORIGIN))  # fmt: skip
+    origin = Cut(
+        "Plate", 1.0, 40, 30, Box(10, 0, 110, 60), "a", placing=Placing(300, datum=Datum.ORIGIN)
+    )
     assert (station(origin).x_mm, station(origin).y_mm) == (340, -30)
 
 
 def test_a_twin_is_mirrored_and_layers_weigh():
-    cut = Cut("Tip", 2.0, 50, -80, Box(0, -100, 100, -60), "a", layers=2, twin=True,
-              assembly="Wing", placing=Placing(200, datum=Datum.ORIGIN))  # fmt: skip
+    cut = Cut(
+        "Tip",
+        2.0,
+        50,
+        -80,
+        Box(0, -100, 100, -60),
+        "a",
+        layers=2,
+        twin=True,
+        assembly="Wing",
+        placing=Placing(200, datum=Datum.ORIGIN),
+    )
     right, left = parts_from(cut, ("tip", "tip-2"), 4.6)
     assert (right.name, left.name) == ("Tip, right", "Tip, left")
     assert (right.station.y_mm, left.station.y_mm) == (80, -80)
@@ -205,13 +223,19 @@ SHAPES = {
     "right triangle": (Triangle(90, 60), 2700, (30, 20)),
     "leaning triangle": (Triangle(90, 60, 120), 2700, (70, 20)),
     # A trapezoid as a 40 x 30 rectangle and a triangle of base 20.
-    "trapezoid": (Trapezoid(40, 60, 30), 1500, ((1200 * 20 + 300 * 140 / 3) / 1500,
-                                                (1200 * 15 + 300 * 20) / 1500)),
+    "trapezoid": (
+        Trapezoid(40, 60, 30),
+        1500,
+        ((1200 * 20 + 300 * 140 / 3) / 1500, (1200 * 15 + 300 * 20) / 1500),
+    ),
     "circle": (Ellipse(50, 50), 625 * pi, (25, 25)),
-    "L": (Polygon(((0, 0), (40, 0), (40, 10), (10, 10), (10, 30), (0, 30))), 600,
-          ((400 * 20 + 200 * 5) / 600, (400 * 5 + 200 * 20) / 600)),
+    "L": (
+        Polygon(((0, 0), (40, 0), (40, 10), (10, 10), (10, 30), (0, 30))),
+        600,
+        ((400 * 20 + 200 * 5) / 600, (400 * 5 + 200 * 20) / 600),
+    ),
     "against the clock": (Polygon(((0, 0), (0, 10), (10, 10), (10, 0))), 100, (5, 5)),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("name", SHAPES)
@@ -238,10 +262,13 @@ def test_cut_outs_are_exact():
         (Polygon(((0, 0), (40, 40), (40, 0), (0, 40))), (), "cross or enclose nothing"),
         (Rectangle(40, 40), (CutOut(Rectangle(20, 20), 30, 0),), "reaches out of the part"),
         (Rectangle(40, 40), (CutOut(Rectangle(40, 40)),), "leave nothing"),
-        (Rectangle(40, 40),
-         (CutOut(Rectangle(20, 20)), CutOut(Rectangle(20, 20), 10, 10)), "overlaps"),
+        (
+            Rectangle(40, 40),
+            (CutOut(Rectangle(20, 20)), CutOut(Rectangle(20, 20), 10, 10)),
+            "overlaps",
+        ),
     ],
-)  # fmt: skip
+)
 def test_shapes_that_cannot_be(shape, cuts, words):
     with pytest.raises(BuildFaultError, match=words):
         measured("P", shape, cuts)
@@ -263,8 +290,12 @@ def test_parts_that_share_an_edge_drawn_once_are_both_parts():
 
 
 def test_a_line_that_ends_on_the_middle_of_another_parts_two():
-    around = [line((0, 0), (100, 0)), line((100, 0), (100, 40)), line((100, 40), (0, 40.02)),
-              line((0, 40), (0, 0))]  # fmt: skip
+    around = [
+        line((0, 0), (100, 0)),
+        line((100, 0), (100, 40)),
+        line((100, 40), (0, 40.02)),
+        line((0, 40), (0, 0)),
+    ]
     told = outlines(Drawing((*around, line((25, 0.03), (25, 40)))))
     assert sorted(each.area_dm2 * 1e4 for each in told.parts) == pytest.approx(
         [1000, 3000], rel=1e-3

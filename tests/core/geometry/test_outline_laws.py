@@ -18,9 +18,7 @@ from oaken_scale.core.geometry.placing import Aft, Cut, Datum, Lie, Placing, par
 def stars(draw, around=(0.0, 0.0), reach=100.0):
     """A star-shaped polygon: it never crosses itself. Corners shape (n, 2)."""
     count = draw(st.integers(5, 24))
-    radii = draw(
-        st.lists(st.floats(0.35 * reach, reach), min_size=count, max_size=count)
-    )  # fmt: skip
+    radii = draw(st.lists(st.floats(0.35 * reach, reach), min_size=count, max_size=count))
     turns = np.arange(count) * 2 * np.pi / count
     return np.array(around) + np.array(radii)[:, None] * np.column_stack(
         [np.cos(turns), np.sin(turns)]
@@ -94,16 +92,27 @@ def test_the_scale_goes_in_squared(factor):
 
 
 @given(
-    st.sampled_from(Aft), st.sampled_from(Lie), st.sampled_from(Datum),
-    st.floats(-50, 50), st.floats(-50, 50), st.floats(-300, 900),
-)  # fmt: skip
+    st.sampled_from(Aft),
+    st.sampled_from(Lie),
+    st.sampled_from(Datum),
+    st.floats(-50, 50),
+    st.floats(-50, 50),
+    st.floats(-300, 900),
+)
 def test_moving_the_drawing_moves_no_part_but_by_its_own_origin(aft, lie, datum, dx, dy, at):
     """Only a station of the drawing's origin depends on where the part is drawn."""
 
     def placed(x, y):
         box = Box(x, y, x + 120, y + 70)
-        cut = Cut("P", 1.0, x + 50, y + 30, box, "a",
-                  placing=Placing(at, 5, 7, aft=aft, lie=lie, datum=datum))  # fmt: skip
+        cut = Cut(
+            "P",
+            1.0,
+            x + 50,
+            y + 30,
+            box,
+            "a",
+            placing=Placing(at, 5, 7, aft=aft, lie=lie, datum=datum),
+        )
         where = station(cut)
         return where.x_mm, where.y_mm, where.z_mm
 
@@ -113,8 +122,7 @@ def test_moving_the_drawing_moves_no_part_but_by_its_own_origin(aft, lie, datum,
 
 @given(st.floats(-400, 400), st.integers(1, 6), st.floats(0.1, 40))
 def test_twins_weigh_alike_and_sit_across(y, layers, area):
-    cut = Cut("Tip", area, 10, 10, Box(0, 0, 20, 20), "a", layers, True,
-              placing=Placing(200, y))  # fmt: skip
+    cut = Cut("Tip", area, 10, 10, Box(0, 0, 20, 20), "a", layers, True, placing=Placing(200, y))
     one, other = parts_from(cut, ("a", "b"), 4.6)
     assert one.uses == other.uses
     assert one.uses[0].amount == pytest.approx(area * layers)

@@ -17,10 +17,17 @@ def by_quadrature(surface: Surface) -> tuple[float, float, float]:
     return area / 1e4, 2 * (c * c * step).sum() / area, 2 * (x * c * step).sum() / area
 
 
-POLYHEDRAL = Surface("w", "Wing", Role.WING, (
-    Section(150, 0, 0, 210), Section(150, 300, 10, 205), Section(185, 520, 60, 120),
-    Section(230, 600, 90, 0),
-))  # fmt: skip
+POLYHEDRAL = Surface(
+    "w",
+    "Wing",
+    Role.WING,
+    (
+        Section(150, 0, 0, 210),
+        Section(150, 300, 10, 205),
+        Section(185, 520, 60, 120),
+        Section(230, 600, 90, 0),
+    ),
+)
 
 
 def test_area_and_mac_agree_with_thin_strips():

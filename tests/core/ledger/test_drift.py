@@ -18,10 +18,13 @@ SCALE = Scale("kitchen", "Kitchen scale", 0.1)
 
 def bench(*readings) -> Build:
     return Build(
-        "b", "B",
+        "b",
+        "B",
         parts=(Part("motor", "Motor", Pedigree.LISTING, stated_g=46.0, doubt_g=0.3),),
-        scales=(SCALE,), containers=(Container("tray", "Tray", 31.4),), weighings=readings,
-    )  # fmt: skip
+        scales=(SCALE,),
+        containers=(Container("tray", "Tray", 31.4),),
+        weighings=readings,
+    )
 
 
 def weight(number: int, grams: float, known: float = 200.0):

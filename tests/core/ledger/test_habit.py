@@ -25,9 +25,7 @@ def guesses(count: int, weighed: int, runs: float, pedigree=Pedigree.GUESS, **mo
     parts = tuple(
         Part(f"i{k}", f"Thing {k}", pedigree, stated_g=grams) for k, grams in enumerate(stated)
     )
-    log = tuple(
-        reading(k, round(runs * stated[k], 1), f"i{k}", "s") for k in range(weighed)
-    )  # fmt: skip
+    log = tuple(reading(k, round(runs * stated[k], 1), f"i{k}", "s") for k in range(weighed))
     return Build("b", "B", parts=parts, scales=(SCALE,), weighings=log, **more)
 
 
@@ -72,9 +70,8 @@ def test_listings_a_tenth_off_name_no_slip():
     build = guesses(14, 0, 1.0, Pedigree.LISTING)
     off = [1.1, 0.9, 1.12, 0.88, 1.1, 0.9, 1.08, 0.92, 1.11, 0.89]
     log = tuple(
-        reading(k, round(build.parts[k].stated_g * by, 1), f"i{k}", "s")
-        for k, by in enumerate(off)
-    )  # fmt: skip
+        reading(k, round(build.parts[k].stated_g * by, 1), f"i{k}", "s") for k, by in enumerate(off)
+    )
     told = assess(replace(build, weighings=log))
     assert not any(each.slips for each in told.doubts)
     (habit,) = told.habits

@@ -21,12 +21,15 @@ EXACT = Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0)
 def glued(name: str, metres: float, whole_g: float | None) -> Build:
     """A build of a weighed part and its glue: weighed together, the rest is the glue."""
     build = Build(
-        name, name, lots=(GLUE,), scales=(EXACT,),
+        name,
+        name,
+        lots=(GLUE,),
+        scales=(EXACT,),
         parts=(
             Part("part", "Part", Pedigree.GUESS, stated_g=50.0),
             Part("seam", "Seam", Pedigree.JOINT, uses=(Use("glue", metres),)),
         ),
-    )  # fmt: skip
+    )
     if whole_g is None:
         return build
     together = reading(2, whole_g, {"part": 1, "seam": 1})

@@ -38,8 +38,11 @@ def test_what_was_felt_alone_and_together():
     assert loading.felt.tolist() == [True, True, True, False]
     assert loading.felt_alone.tolist() == [True, True, False, False]
     assert loading.felt_in(np.array([False, False, False, True])).tolist() == [
-        False, True, True, False,
-    ]  # fmt: skip
+        False,
+        True,
+        True,
+        False,
+    ]
 
 
 def test_no_pans_weigh_nothing():

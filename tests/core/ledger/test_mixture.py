@@ -30,20 +30,39 @@ CASE_M = (
 def case_m(*weighings, tray: bool = False) -> Build:
     """Reference case M of docs/methods.md; each thing with a doubt of its own."""
     return Build(
-        "m", "Case M",
+        "m",
+        "Case M",
         parts=(
-            Part("tail", "Tail", Pedigree.LISTING, stated_g=33.0, doubt_g=1.65,
-                 station=Station(700.0, doubt_mm=0.0)),
-            Part("glue", "Tail glue", Pedigree.JOINT, stated_g=4.0, doubt_g=1.6,
-                 station=Station(690.0, doubt_mm=0.0)),
-            Part("rest", "The rest", Pedigree.GUESS, stated_g=450.0, doubt_g=112.5,
-                 station=Station(200.0, doubt_mm=0.0)),
+            Part(
+                "tail",
+                "Tail",
+                Pedigree.LISTING,
+                stated_g=33.0,
+                doubt_g=1.65,
+                station=Station(700.0, doubt_mm=0.0),
+            ),
+            Part(
+                "glue",
+                "Tail glue",
+                Pedigree.JOINT,
+                stated_g=4.0,
+                doubt_g=1.6,
+                station=Station(690.0, doubt_mm=0.0),
+            ),
+            Part(
+                "rest",
+                "The rest",
+                Pedigree.GUESS,
+                stated_g=450.0,
+                doubt_g=112.5,
+                station=Station(200.0, doubt_mm=0.0),
+            ),
         ),
         scales=(Scale("kitchen", "Kitchen scale", 0.1),),
         containers=(Container("tray", "Tray", 31.4),) if tray else (),
         targets=(Target(TargetKind.AUW, high=490.0),),
         weighings=weighings or CASE_M,
-    )  # fmt: skip
+    )
 
 
 ONES = np.ones(3)
@@ -90,8 +109,16 @@ def test_accepting_or_setting_aside_settles_it():
 # Every hypothesis written out: a scale without calibration doubt, so that all is linear.
 
 OUNCE = 28.349523125
-USUAL = {"tare": 0.22, "twice": 0.07, "on": 0.15, "off": 0.15, "oz": 0.06, "g": 0.03,
-         "decimal": 0.08, "wrong": 0.06}  # fmt: skip
+USUAL = {
+    "tare": 0.22,
+    "twice": 0.07,
+    "on": 0.15,
+    "off": 0.15,
+    "oz": 0.06,
+    "g": 0.03,
+    "decimal": 0.08,
+    "wrong": 0.06,
+}
 
 
 def small(*weighings) -> Build:
@@ -143,10 +170,12 @@ def hypotheses(build: Build, j: int, rows: np.ndarray, grams: np.ndarray):
 def written_out(build: Build) -> tuple[float, float]:
     """Mean and sigma of all-up weight over all that may be wrong with one reading."""
     names = [part.id for part in build.parts]
-    rows = np.array([
-        [{on.part: on.count for on in w.pan.loads}.get(name, 0.0) for name in names]
-        for w in build.weighings
-    ])  # fmt: skip
+    rows = np.array(
+        [
+            [{on.part: on.count for on in w.pan.loads}.get(name, 0.0) for name in names]
+            for w in build.weighings
+        ]
+    )
     grams = np.array([w.reading_g for w in build.weighings])
     branches = [(log(0.98), rows, grams, np.full(len(grams), NOISE))]
     for j in range(len(grams)):
@@ -160,8 +189,9 @@ def written_out(build: Build) -> tuple[float, float]:
             np.diag(sd**2) @ some.T @ np.linalg.inv(some @ np.diag(sd**2) @ some.T + np.diag(noise))
         )
         means.append(float(np.ones(3) @ (mean + gain @ (read - some @ mean))))
-        variances.append(float(np.ones(3) @ (np.diag(sd**2) - gain @ some @ np.diag(sd**2))
-                               @ np.ones(3)))  # fmt: skip
+        variances.append(
+            float(np.ones(3) @ (np.diag(sd**2) - gain @ some @ np.diag(sd**2)) @ np.ones(3))
+        )
     share = np.exp(np.array(logs) - max(logs))
     share *= share >= 1e-6 * share.sum()  # less than one in a million is not told
     share /= share.sum()
@@ -196,9 +226,14 @@ def test_what_is_told_is_the_mixture_written_out(name):
 def test_two_slips_are_seen_one_after_the_other():
     wing = Part("wing", "Wing", Pedigree.LISTING, stated_g=120.0, doubt_g=3.0)
     build = replace(
-        small(*CASE_M[:3], replace(CASE_M[3], reading_g=487.0), reading(5, 1210.0, "wing"),
-              reading(6, 121.2, "wing"), reading(7, 121.1, "wing")),
-    )  # fmt: skip
+        small(
+            *CASE_M[:3],
+            replace(CASE_M[3], reading_g=487.0),
+            reading(5, 1210.0, "wing"),
+            reading(6, 121.2, "wing"),
+            reading(7, 121.1, "wing"),
+        ),
+    )
     build = replace(build, parts=(*build.parts, wing))
     told = estimate(build)
     assert {each.weighing for each in told.doubts} == {"r2", "r5"}
@@ -211,8 +246,13 @@ def test_a_fine_scale_under_a_heavy_vague_load_says_how_far_off_it_is(step, gram
     """0.9 sigma off is 0.9, however fine the step."""
     block = Part("block", "Block", Pedigree.GUESS, stated_g=grams, doubt_g=0.25 * grams)
     shown = round(grams * 1.225 / step) * step
-    build = Build("b", "B", parts=(block,), scales=(Scale("s", "S", step, capacity_g=20_000),),
-                  weighings=(reading(1, shown, "block", "s"),))  # fmt: skip
+    build = Build(
+        "b",
+        "B",
+        parts=(block,),
+        scales=(Scale("s", "S", step, capacity_g=20_000),),
+        weighings=(reading(1, shown, "block", "s"),),
+    )
     out = leave_one_out(build)
     assert out.t[0] == pytest.approx(0.9, rel=1e-3)
     assert out.expected_g[0] == pytest.approx(grams, rel=1e-5)
@@ -287,8 +327,13 @@ def test_a_margin_thinner_than_an_unchecked_scale_says_so(limit, known, said):
 def test_every_slip_in_turn_leaves_the_told_weight_within_its_doubt():
     """Sixteen combinations of what is wrong with the pair and with the whole."""
     for pair, whole in product((0.0, 31.4, -31.4, 333.0), repeat=2):
-        log_ = (CASE_M[0], reading(2, max(37.0 + pair, 5.6), {"tail": 1, "glue": 1}), CASE_M[2],
-                reading(4, 487.0 + whole, ALL), reading(5, 487.1, ALL))  # fmt: skip
+        log_ = (
+            CASE_M[0],
+            reading(2, max(37.0 + pair, 5.6), {"tail": 1, "glue": 1}),
+            CASE_M[2],
+            reading(4, 487.0 + whole, ALL),
+            reading(5, 487.1, ALL),
+        )
         mass, sd = estimate(case_m(*log_, tray=True)).after.total(ONES)
         assert abs(mass - 487.0) < 2 * sd + 0.1, (pair, whole)
 

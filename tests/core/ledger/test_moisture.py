@@ -15,16 +15,22 @@ from tests.benches import MORNING
 def weighed(*readings: tuple[float, float, float]) -> Build:
     """A build with samples of its sheet: days after the first, dm2, and what the scale showed."""
     return Build(
-        "b", "B",
+        "b",
+        "B",
         lots=(Lot("a", "Sheet A", LotUnit.DM2, 4.6, 0.4),),
         parts=(Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 18.0),)),),
         scales=(Scale("s", "S", 0.1),),
         weighings=tuple(
-            Weighing(f"r{k}", MORNING + timedelta(days=days), "s", shown,
-                     Pan(samples=(Sample("a", amount),)))
+            Weighing(
+                f"r{k}",
+                MORNING + timedelta(days=days),
+                "s",
+                shown,
+                Pan(samples=(Sample("a", amount),)),
+            )
             for k, (days, amount, shown) in enumerate(readings)
         ),
-    )  # fmt: skip
+    )
 
 
 def test_a_lot_weighed_again_after_storage_shows_its_gain():
@@ -54,8 +60,9 @@ def test_damp_is_said_until_one_reading_goes_aside():
     build = weighed((0, 35.0, 161.0), (180, 35.0, 170.7))
     (told,) = [notice for notice in assess(build).notices if notice.code == "damp"]
     assert (told.lot, told.amount) == (build.lots[0].id, pytest.approx(170.7 / 161.0 - 1))
-    aside = replace(build, weighings=(
-        build.weighings[0], replace(build.weighings[1], set_aside="damp")))  # fmt: skip
+    aside = replace(
+        build, weighings=(build.weighings[0], replace(build.weighings[1], set_aside="damp"))
+    )
     assert assess(aside).damp == ()
     assert assess(aside).lots[0].constant == pytest.approx(4.6, abs=0.002)
 
@@ -69,6 +76,7 @@ def test_drying_is_a_loss():
 
 def test_samples_weighed_with_parts_are_no_sitting():
     build = weighed((0, 35.0, 161.0))
-    mixed = Weighing("m", MORNING + timedelta(days=9), "s", 170.0,
-                     Pan.of({"wing": 1.0}, {"a": 1.0}))  # fmt: skip
+    mixed = Weighing(
+        "m", MORNING + timedelta(days=9), "s", 170.0, Pan.of({"wing": 1.0}, {"a": 1.0})
+    )
     assert damp(replace(build, weighings=(*build.weighings, mixed))) == ()

@@ -70,7 +70,8 @@ def test_a_bent_scale_is_left_out_nearly_as_well():
 def bench(*readings) -> Build:
     """A motor, a pack, a servo, a wing and its glue, on a scale without calibration doubt."""
     build = Build(
-        "b", "B",
+        "b",
+        "B",
         lots=(Lot("a", "A", LotUnit.DM2, 4.6, 0.4),),
         parts=(
             Part("motor", "Motor", Pedigree.LISTING, stated_g=46.0),
@@ -81,7 +82,7 @@ def bench(*readings) -> Build:
         ),
         scales=(Scale("kitchen", "Kitchen", 0.1, 0.05, 0.0),),
         containers=(TRAY,),
-    )  # fmt: skip
+    )
     return with_readings(build, *readings)
 
 
@@ -106,7 +107,7 @@ SLIPS = {
     "grams": (reading(1, 46.2 * 28.349523125, "motor"), "grams", None, 46.2),
     "decimal": (reading(1, 462.0, "motor"), "decimal", None, 46.2),
     "digits": (reading(1, 64.2, "motor"), "digits", None, 46.2),
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("name", SLIPS)
@@ -145,8 +146,9 @@ def test_another_thing_than_was_recorded_is_named():
 
 def test_two_that_contradict_each_other_are_shown_together():
     """A thing guessed at, weighed twice: 50 and 57. Nothing says which is wrong."""
-    build = replace(bench(), containers=(), parts=(
-        Part("box", "Box", Pedigree.GUESS, stated_g=57.0),))  # fmt: skip
+    build = replace(
+        bench(), containers=(), parts=(Part("box", "Box", Pedigree.GUESS, stated_g=57.0),)
+    )
     build = with_readings(build, reading(1, 50.0, "box"), reading(2, 57.0, "box"))
     told = doubts(build)
     assert len(told) == 1
@@ -207,9 +209,9 @@ def test_an_impossible_muddle_is_answered():
     """Forty readings of nonsense: an end, and at most eight doubts."""
     rng = np.random.default_rng(3)
     names = [part.id for part in bench().parts]
-    build = bench(*(
-        reading(n, float(rng.uniform(1, 900)), str(rng.choice(names))) for n in range(40)
-    ))  # fmt: skip
+    build = bench(
+        *(reading(n, float(rng.uniform(1, 900)), str(rng.choice(names))) for n in range(40))
+    )
     told = doubts(build)
     assert 0 < len(told) <= 8
     assert all(np.isfinite([each.t, each.sd_g, each.expected_g]).all() for each in told)

@@ -48,9 +48,12 @@ def test_the_tray_is_likelier_than_a_thing_that_weighs_as_much():
     """A thing of 31.4 g left on would read the same; trays are forgotten more often."""
     build = bench(Container("tray", "Tray", 31.4), things=3)
     build = Build(
-        build.id, build.name, scales=build.scales, containers=build.containers,
+        build.id,
+        build.name,
+        scales=build.scales,
+        containers=build.containers,
         parts=(*build.parts, Part("x", "X", Pedigree.LISTING, stated_g=31.4, doubt_g=0.2)),
-    )  # fmt: skip
+    )
     first, *others = offered(build, 46.0 + 31.4)
     assert first.kind is SlipKind.NOT_TARED
     assert any((each.kind, each.subject) == (SlipKind.LEFT_ON, "x") for each in others)
@@ -66,10 +69,9 @@ def test_without_containers_the_thing_is_named():
 def test_a_retired_thing_is_not_left_on():
     build = bench(things=2)
     parts = tuple(
-        Part(i.id, i.name, i.pedigree, stated_g=i.stated_g, doubt_g=i.doubt_g,
-             retired=i.id == "t1")
+        Part(i.id, i.name, i.pedigree, stated_g=i.stated_g, doubt_g=i.doubt_g, retired=i.id == "t1")
         for i in build.parts
-    )  # fmt: skip
+    )
     build = Build("b", "B", parts=parts, scales=build.scales)
     assert all(each.subject != "t1" for each in offered(build, 46.0 + 19.0))
 

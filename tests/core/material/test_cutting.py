@@ -27,9 +27,18 @@ from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.cut_files import cut_dxf, cut_list, cut_svg
 
 SHEET = Lot(
-    "board", "Board", LotUnit.DM2, 4.5, 0.4, kind=LotKind.FOAM, faces=Faces.BOTH,
-    length_mm=700.0, width_mm=500.0, price=3.0, stock=1.0,
-)  # fmt: skip
+    "board",
+    "Board",
+    LotUnit.DM2,
+    4.5,
+    0.4,
+    kind=LotKind.FOAM,
+    faces=Faces.BOTH,
+    length_mm=700.0,
+    width_mm=500.0,
+    price=3.0,
+    stock=1.0,
+)
 
 
 def square(long, high):
@@ -44,9 +53,13 @@ def part(id, long, high, pieces=1, **how):
     pattern = Pattern((square(long, high),), **how)
     area = long * high * pattern.layers * pieces / 1e4
     return Part(
-        id, id.title(), Pedigree.CALCULATED, uses=(Use("board", area),), pieces=pieces,
+        id,
+        id.title(),
+        Pedigree.CALCULATED,
+        uses=(Use("board", area),),
+        pieces=pieces,
         pattern=pattern,
-    )  # fmt: skip
+    )
 
 
 def plans(build, knife=Knife(), seconds=0.5, only=None):  # noqa: B008
@@ -194,9 +207,11 @@ def test_the_parts_of_a_drawing_keep_their_outline_and_their_twin_its_mirror_ima
 
 def test_the_skins_of_a_surface_are_as_large_as_what_is_counted():
     wing = Surface(
-        "w", "Wing", Role.WING,
+        "w",
+        "Wing",
+        Role.WING,
         (Section(100, 0, 0, 190), Section(100, 400, 14, 190), Section(130, 540, 60, 120)),
-    )  # fmt: skip
+    )
     for layers in (1.0, 2.0):
         for skin in skins(wing, SHEET, layers):
             flat = skin.uses[0].amount
@@ -264,8 +279,11 @@ def test_folds_are_marked_where_the_part_lies():
     fold = ((0.0, 80.0), (300.0, 80.0))
     strip = Pattern((square(300.0, 100.0),), folds=(fold,))
     long = Pattern((square(1000.0, 100.0),), folds=(((0.0, 50.0), (1000.0, 50.0)),))
-    build = cut_from(SHEET, replace(part("box", 300, 100), pattern=strip),
-                     replace(part("spar", 1000, 100), pattern=long))  # fmt: skip
+    build = cut_from(
+        SHEET,
+        replace(part("box", 300, 100), pattern=strip),
+        replace(part("spar", 1000, 100), pattern=long),
+    )
     told = list(plans(build, Knife(1.0, 5.0)).values())
     for piece in told[0].pieces:
         shape = Polygon(piece.rings[0])
@@ -280,7 +298,10 @@ def test_folds_are_marked_where_the_part_lies():
         assert min(side.distance(drawn) for side in along) == pytest.approx(near, abs=0.05)
     lines = ezdxf.read(StringIO(cut_dxf(told))).modelspace().query('LWPOLYLINE[layer=="FOLD"]')
     assert sorted(round(LineString(each.get_points("xy")).length) for each in lines) == [
-        300, 500, 500]  # fmt: skip
+        300,
+        500,
+        500,
+    ]
     assert cut_svg(told).count("stroke-dasharray") == 3
 
 

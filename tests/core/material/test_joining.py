@@ -21,8 +21,14 @@ def part(id: str, assembly: str, station: Station | None) -> Part:
 
 
 def plane(*parts: Part) -> Build:
-    return Build("b", "B", lots=(GLUE, TAPE, SHEET), parts=parts, surfaces=(WING,),
-                 scales=(Scale("kitchen", "K", 0.1, 0.05, 0.0),))  # fmt: skip
+    return Build(
+        "b",
+        "B",
+        lots=(GLUE, TAPE, SHEET),
+        parts=parts,
+        surfaces=(WING,),
+        scales=(Scale("kitchen", "K", 0.1, 0.05, 0.0),),
+    )
 
 
 def test_stations_by_both_references_meet_halfway():

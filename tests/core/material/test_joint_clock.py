@@ -30,8 +30,17 @@ SPREAD = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
 
 def joint(glue: str = "contact", *parts: str, **changes) -> Joint:
     usual = adhesive(glue)
-    made = Joint("j", "Spar", glue, SPREAD, usual.close_after_s, usual.close_by_s,
-                 usual.handle_after_s, usual.strong_after_s, parts)  # fmt: skip
+    made = Joint(
+        "j",
+        "Spar",
+        glue,
+        SPREAD,
+        usual.close_after_s,
+        usual.close_by_s,
+        usual.handle_after_s,
+        usual.strong_after_s,
+        parts,
+    )
     return replace(made, **changes)
 
 
@@ -58,8 +67,12 @@ def test_a_contact_joint_waits_a_quarter_of_an_hour():
 
 @given(st.floats(1, 1e5), st.floats(0, 1e5), st.floats(0, 1e5))
 def test_moments_come_in_the_order_of_the_clock(close, handle, strong):
-    made = joint(close_after_s=close, close_by_s=close + 5, handle_after_s=close + handle,
-                 strong_after_s=close + handle + strong)  # fmt: skip
+    made = joint(
+        close_after_s=close,
+        close_by_s=close + 5,
+        handle_after_s=close + handle,
+        strong_after_s=close + handle + strong,
+    )
     times = [moment.at for moment in moments(made)]
     assert times == sorted(times)
     assert len(times) == 4
@@ -122,8 +135,16 @@ def test_an_adhesive_of_another_kind_goes_by_its_name():
 
 
 def test_a_glue_with_times_of_its_own_has_its_own_clock():
-    slow = Lot("slow", "Slow epoxy", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE, adhesive="epoxy",
-               curing=Curing(60.0, 1800.0, 14400.0, 172800.0))  # fmt: skip
+    slow = Lot(
+        "slow",
+        "Slow epoxy",
+        LotUnit.M,
+        1.5,
+        0.5,
+        kind=LotKind.ADHESIVE,
+        adhesive="epoxy",
+        curing=Curing(60.0, 1800.0, 14400.0, 172800.0),
+    )
     plain = replace(slow, id="plain", curing=None)
     build = Build("b", "B", lots=(slow, plain))
     (own,) = own_adhesives(build)

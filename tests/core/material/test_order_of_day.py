@@ -29,8 +29,15 @@ from tests.benches import reading, with_readings
 
 NOW = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
 SHEET = Lot("sheet", "Sheet", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM)
-SLOW = Lot("slow", "Slow glue", LotUnit.M, 2.0, 0.5, kind=LotKind.ADHESIVE,
-           curing=Curing(0.0, None, 3600.0, 7200.0))  # fmt: skip
+SLOW = Lot(
+    "slow",
+    "Slow glue",
+    LotUnit.M,
+    2.0,
+    0.5,
+    kind=LotKind.ADHESIVE,
+    curing=Curing(0.0, None, 3600.0, 7200.0),
+)
 TAPE = Lot("tape", "Tape", LotUnit.M, 2.0, 0.5, kind=LotKind.TAPE)
 
 
@@ -39,7 +46,10 @@ def part(id, assembly, lot, amount, **more):
 
 
 BUILD = Build(
-    "b", "B", lots=(SHEET, SLOW, TAPE), scales=(Scale("kitchen", "Scale", 0.1),),
+    "b",
+    "B",
+    lots=(SHEET, SLOW, TAPE),
+    scales=(Scale("kitchen", "Scale", 0.1),),
     parts=(
         part("panel", "Wing", "sheet", 10.0),
         part("wing-glue", "Wing", "slow", 1.0),
@@ -47,7 +57,7 @@ BUILD = Build(
         part("stripe", "Tail", "tape", 2.0),
         Part("motor", "motor", Pedigree.LISTING, "Power", 60.0),
     ),
-)  # fmt: skip
+)
 
 
 def told(build=BUILD, **more):
@@ -64,9 +74,17 @@ def test_the_day_of_a_small_plane_by_hand():
     straight 4 and balance 6."""
     day = told()
     assert ids(day.slots) == [
-        "cut:Wing", "weigh:Wing", "join:wing-glue", "cut:Tail", "weigh:Tail", "weigh:Power",
-        "cover:stripe", "fit:Power", "straight", "balance:",
-    ]  # fmt: skip
+        "cut:Wing",
+        "weigh:Wing",
+        "join:wing-glue",
+        "cut:Tail",
+        "weigh:Tail",
+        "weigh:Power",
+        "cover:stripe",
+        "fit:Power",
+        "straight",
+        "balance:",
+    ]
     assert [slot.minutes for slot in day.slots] == pytest.approx(
         [9.0, 0.7, 6.0, 6.0, 0.7, 0.7, 5.0, 5.0, 4.0, 6.0]
     )
@@ -88,13 +106,22 @@ def test_what_now_with_twenty_minutes_left():
 
 def test_what_is_done_and_what_is_on_a_pan_is_left_out():
     build = with_readings(BUILD, reading(1, 46.0, "panel"), reading(2, 2.0, "wing-glue"))
-    build = replace(build, parts=(
-        *build.parts[:2], replace(build.parts[2], drawn=Drawn("tail", "", is_cut=True)),
-        *build.parts[3:],
-    ))  # fmt: skip
+    build = replace(
+        build,
+        parts=(
+            *build.parts[:2],
+            replace(build.parts[2], drawn=Drawn("tail", "", is_cut=True)),
+            *build.parts[3:],
+        ),
+    )
     assert {step.id for step in steps(build)} == {
-        "weigh:Tail", "cover:stripe", "weigh:Power", "fit:Power", "straight", "balance:"
-    }  # fmt: skip
+        "weigh:Tail",
+        "cover:stripe",
+        "weigh:Power",
+        "fit:Power",
+        "straight",
+        "balance:",
+    }
     done = step_done(build, "weigh:Tail", NOW, 3.0)
     assert "weigh:Tail" not in {step.id for step in steps(done)}
     assert done.day.done[0] == Done("weigh:Tail", StepKind.WEIGH, NOW, 3.0, 0.7)
@@ -105,8 +132,9 @@ def test_what_is_done_and_what_is_on_a_pan_is_left_out():
 
 
 def test_a_joint_that_sets_holds_its_parts():
-    joint = Joint("j", "Wing", "slow", NOW - timedelta(minutes=20), 0, None, 3600, 7200,
-                  ("wing-glue", "tail"))  # fmt: skip
+    joint = Joint(
+        "j", "Wing", "slow", NOW - timedelta(minutes=20), 0, None, 3600, 7200, ("wing-glue", "tail")
+    )
     day = told(replace(BUILD, joints=(joint,)))
     assert [(each.joint, each.minutes) for each in day.setting] == [("j", 40.0)]
     tail = next(slot for slot in day.slots if slot.step.id == "cut:Tail")
@@ -120,12 +148,20 @@ def test_moved_by_hand_as_far_as_it_may_be():
     # The tail cannot be weighed before it is cut, nor the motor fixed before it was weighed: what
     # is wanted early draws those ahead.
     assert ids(told(moved).slots)[:5] == [
-        "cut:Tail", "weigh:Tail", "weigh:Power", "fit:Power", "cut:Wing"]  # fmt: skip
+        "cut:Tail",
+        "weigh:Tail",
+        "weigh:Power",
+        "fit:Power",
+        "cut:Wing",
+    ]
 
 
 def test_steps_of_ones_own_and_loadouts_to_balance():
-    build = replace(BUILD, loadouts=(Loadout("light", "Light"), Loadout("far", "Far")),
-                    day=Day(own=(OwnStep("own", "Sand the nose", 12.0),)))  # fmt: skip
+    build = replace(
+        BUILD,
+        loadouts=(Loadout("light", "Light"), Loadout("far", "Far")),
+        day=Day(own=(OwnStep("own", "Sand the nose", 12.0),)),
+    )
     by_id = {slot.step.id: slot for slot in told(build).slots}
     assert by_id["own"].minutes == 12.0
     assert {"balance:light", "balance:far"} <= by_id.keys()
@@ -143,8 +179,11 @@ def test_minutes_are_ones_own_after_a_while():
     assert paces([Done("cut:x", StepKind.CUT, NOW)]) == ()
 
 
-STEPS = st.lists(st.tuples(st.floats(0.5, 30), st.floats(0, 90), st.sets(st.integers(0, 7))),
-                 min_size=1, max_size=8)  # fmt: skip
+STEPS = st.lists(
+    st.tuples(st.floats(0.5, 30), st.floats(0, 90), st.sets(st.integers(0, 7))),
+    min_size=1,
+    max_size=8,
+)
 
 
 @given(STEPS, st.floats(1, 200), st.permutations(range(8)))

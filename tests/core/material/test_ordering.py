@@ -14,13 +14,19 @@ from oaken_scale.core.model.part import Part, Pedigree
 SHOPS = ("near", "far", "post")
 MONEY = st.integers(0, 400).map(lambda cents: cents / 4)
 OFFERS = st.lists(
-    st.builds(Offer, st.sampled_from(SHOPS), MONEY), min_size=1, max_size=3,
+    st.builds(Offer, st.sampled_from(SHOPS), MONEY),
+    min_size=1,
+    max_size=3,
     unique_by=lambda offer: offer.shop,
-).map(tuple)  # fmt: skip
-WANTED = st.lists(st.builds(Wanted, st.just("w"), st.just("W"), st.integers(1, 5), OFFERS),
-                  min_size=1, max_size=4)  # fmt: skip
-FREIGHTS = st.lists(st.builds(Freight, st.sampled_from(SHOPS), MONEY, st.none() | MONEY),
-                    max_size=3, unique_by=lambda freight: freight.shop)  # fmt: skip
+).map(tuple)
+WANTED = st.lists(
+    st.builds(Wanted, st.just("w"), st.just("W"), st.integers(1, 5), OFFERS), min_size=1, max_size=4
+)
+FREIGHTS = st.lists(
+    st.builds(Freight, st.sampled_from(SHOPS), MONEY, st.none() | MONEY),
+    max_size=3,
+    unique_by=lambda freight: freight.shop,
+)
 
 
 def least(wanted, freights):
@@ -67,15 +73,26 @@ def test_from_how_many_on_freight_is_worth_it(freight, count):
 
 
 def test_what_is_there_is_in_no_order_and_what_has_no_price_is_named():
-    told = buying([Wanted("a", "Iron", offers=(Offer("near", 9.0),), is_had=True),
-                   Wanted("b", "Charger")])  # fmt: skip
+    told = buying(
+        [Wanted("a", "Iron", offers=(Offer("near", 9.0),), is_had=True), Wanted("b", "Charger")]
+    )
     assert (told.orders, told.unpriced, told.total) == ((), ("Charger",), 0.0)
 
 
 def test_planes_share_what_is_at_hand():
     """56 dm2 at 1.25 in each of two planes is four sheets of 35; one is at hand."""
-    sheet = Lot("a", "Sheet", LotUnit.DM2, 4.6, 0.4, length_mm=700, width_mm=500, waste=1.25,
-                stock=1.0, rack="board")  # fmt: skip
+    sheet = Lot(
+        "a",
+        "Sheet",
+        LotUnit.DM2,
+        4.6,
+        0.4,
+        length_mm=700,
+        width_mm=500,
+        waste=1.25,
+        stock=1.0,
+        rack="board",
+    )
     wing = Part("wing", "Wing", Pedigree.CALCULATED, uses=(Use("a", 56.0),))
     one = Build("b", "B", lots=(sheet,), parts=(wing,))
     assert [(each.name, each.count) for each in needed([one, one])] == [("Sheet", 3)]

@@ -10,9 +10,17 @@ from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.demo.sandpiper import sandpiper
 
 SHEET = Lot(
-    "a", "Sheet", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM, length_mm=700, width_mm=500,
-    price=3.0, stock=1.0,
-)  # fmt: skip
+    "a",
+    "Sheet",
+    LotUnit.DM2,
+    4.6,
+    0.4,
+    kind=LotKind.FOAM,
+    length_mm=700,
+    width_mm=500,
+    price=3.0,
+    stock=1.0,
+)
 
 
 def part(id: str, *uses: tuple[str, float], **more) -> Part:
@@ -21,9 +29,16 @@ def part(id: str, *uses: tuple[str, float], **more) -> Part:
 
 def test_sheets_needed_by_hand():
     """Two wings of 20 dm2 and a tail of 4, a quarter of offcuts: 55 dm2 of 35 dm2 sheets."""
-    build = Build("b", "B", lots=(SHEET,), parts=(
-        part("left", ("a", 20.0)), part("right", ("a", 20.0)), part("tail", ("a", 4.0)),
-    ))  # fmt: skip
+    build = Build(
+        "b",
+        "B",
+        lots=(SHEET,),
+        parts=(
+            part("left", ("a", 20.0)),
+            part("right", ("a", 20.0)),
+            part("tail", ("a", 4.0)),
+        ),
+    )
     (line,) = shopping(build).lots
     assert line.used == pytest.approx(44.0)
     assert line.wanted == pytest.approx(55.0)
@@ -39,8 +54,9 @@ def test_a_pocket_saves_no_sheet():
 
 
 def test_whole_sheets_are_not_rounded_up():
-    build = Build("b", "B", lots=(replace(SHEET, stock=0, waste=1.0),),
-                  parts=(part("x", ("a", 70.0)),))  # fmt: skip
+    build = Build(
+        "b", "B", lots=(replace(SHEET, stock=0, waste=1.0),), parts=(part("x", ("a", 70.0)),)
+    )
     assert shopping(build).lots[0].to_buy == 2
 
 

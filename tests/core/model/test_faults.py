@@ -24,15 +24,18 @@ def test_a_sound_build_has_none():
         ({"parts": (Part("a", "A", Pedigree.GUESS),)}, "parts.0.stated_g", "give a mass"),
         (
             {"parts": (Part("a", "A", Pedigree.CALCULATED, uses=(Use("nix", 1.0),)),)},
-            "parts.0.uses.0.lot", 'no lot "nix" in this build; it has sheet',
+            "parts.0.uses.0.lot",
+            'no lot "nix" in this build; it has sheet',
         ),
         (
             {"parts": tuple(Part(i, i, Pedigree.ALLOWANCE) for i in "ab")},
-            "parts.1.pedigree", "one allowance",
+            "parts.1.pedigree",
+            "one allowance",
         ),
         (
             {"parts": tuple(Part("a", n, Pedigree.GUESS, stated_g=1) for n in "ab")},
-            "parts.1", "there twice",
+            "parts.1",
+            "there twice",
         ),
         ({"habits": (Habit(Pedigree.JOINT, 1.1, 0.2),)}, "habits.0.pedigree", "guess and listing"),
         ({"loadouts": (Loadout("l", "L", ("wing",)),)}, "loadouts.0.carries.0", "no option"),
@@ -45,36 +48,53 @@ def test_a_sound_build_has_none():
         ),
         (
             {"targets": (Target(TargetKind.BALANCE, low=33, high=28),)},
-            "targets.0.low", "not below the high",
+            "targets.0.low",
+            "not below the high",
         ),
         (
             {"surfaces": (Surface("w", "W", Role.WING, (Section(0, 0, 0, 10),)),)},
-            "surfaces.0.sections", "two sections",
+            "surfaces.0.sections",
+            "two sections",
         ),
         (
-            {"surfaces": (Surface("w", "W", Role.WING,
-                                  (Section(0, 90, 0, 10), Section(0, 50, 0, 10))),)},
-            "surfaces.0.sections.1.y_mm", "not farther out",
+            {
+                "surfaces": (
+                    Surface("w", "W", Role.WING, (Section(0, 90, 0, 10), Section(0, 50, 0, 10))),
+                )
+            },
+            "surfaces.0.sections.1.y_mm",
+            "not farther out",
         ),
         (
-            {"surfaces": (Surface("w", "W", Role.WING,
-                                  (Section(0, 0, 0, 0), Section(0, 500, 0, 0))),)},
-            "surfaces.0.sections.0.chord_mm", "needs a chord",
+            {
+                "surfaces": (
+                    Surface("w", "W", Role.WING, (Section(0, 0, 0, 0), Section(0, 500, 0, 0))),
+                )
+            },
+            "surfaces.0.sections.0.chord_mm",
+            "needs a chord",
         ),
         *(
             (
-                {"surfaces": (Surface("w", "W", role,
-                                      (Section(0, 0, 0, c), Section(0, y, z, c))),)},
-                "surfaces.0.sections.0.chord_mm", "comes to no area",
+                {
+                    "surfaces": (
+                        Surface("w", "W", role, (Section(0, 0, 0, c), Section(0, y, z, c))),
+                    )
+                },
+                "surfaces.0.sections.0.chord_mm",
+                "comes to no area",
             )
-            for role, y, z, c in ((Role.WING, 500, 0, 1e-6), (Role.WING, 1e-9, 500, 90),
-                                  (Role.FIN, 500, 0.01, 99))
+            for role, y, z, c in (
+                (Role.WING, 500, 0, 1e-6),
+                (Role.WING, 1e-9, 500, 90),
+                (Role.FIN, 500, 0.01, 99),
+            )
         ),
         ({"weighings": (reading(1, 9.0, "ghost"),)}, "weighings.0.pan.loads.0.part", "no part"),
         ({"weighings": (reading(1, 9.0, {}),)}, "weighings.0.pan", "empty"),
         ({"weighings": (reading(1, 9.0, "wing", "other"),)}, "weighings.0.scale", "no scale"),
     ],
-)  # fmt: skip
+)
 def test_each_fault_names_its_field_and_what_would_be_right(change, field, says):
     found = faults(replace(case_l(), **change))
     assert field in [fault.field for fault in found]

@@ -12,8 +12,16 @@ from oaken_scale.core.model.part import Pedigree, Reference
 from oaken_scale.core.model.part_line import Units, part_of_line
 
 SHEET_A = Lot("sheet-a", "Sheet A, both papers", LotUnit.DM2, 4.6, 0.4, kind=LotKind.FOAM)
-SHEET_B = Lot("sheet-b", "Sheet B, one paper", LotUnit.DM2, 3.2, 0.3, kind=LotKind.FOAM,
-              length_mm=600, width_mm=600)  # fmt: skip
+SHEET_B = Lot(
+    "sheet-b",
+    "Sheet B, one paper",
+    LotUnit.DM2,
+    3.2,
+    0.3,
+    kind=LotKind.FOAM,
+    length_mm=600,
+    width_mm=600,
+)
 BEAD = Lot("bead", "Hot glue bead", LotUnit.M, 2.4, 1.0, kind=LotKind.ADHESIVE)
 TAPE = Lot("tape", "Packing tape, 48 mm", LotUnit.M, 2.1, 0.1, kind=LotKind.TAPE)
 STICK = Lot("stick", "Craft stick", LotUnit.PIECE, 1.4, 0.1, kind=LotKind.OTHER)
@@ -25,8 +33,15 @@ def read(line: str, **units):
     use = part.uses[0] if part.uses else None
     amount = use.amount if use else part.stated_g
     at = part.station
-    return (part.name, part.pedigree, use.lot if use else None, amount, part.pieces, part.assembly,
-            (at.x_mm, at.y_mm, at.z_mm, at.reference) if at else None)  # fmt: skip
+    return (
+        part.name,
+        part.pedigree,
+        use.lot if use else None,
+        amount,
+        part.pieces,
+        part.assembly,
+        (at.x_mm, at.y_mm, at.z_mm, at.reference) if at else None,
+    )
 
 
 NOSE, EDGE = Reference.NOSE, Reference.LEADING_EDGE
@@ -37,10 +52,24 @@ LINES = {
     "Motor 1 oz listing": ("Motor", LISTING, None, 28.349523125, 1, "", None),
     "Servo 2 x 9 g at 245": ("Servo", GUESS, None, 18.0, 2, "", (245, 0, 0, NOSE)),
     "Receiver 12,4 g": ("Receiver", GUESS, None, 12.4, 1, "", None),
-    "3-cell 1300 110 g listed at 9 cm": ("3-cell 1300", LISTING, None, 110.0, 1, "",
-                                         (90, 0, 0, NOSE)),
+    "3-cell 1300 110 g listed at 9 cm": (
+        "3-cell 1300",
+        LISTING,
+        None,
+        110.0,
+        1,
+        "",
+        (90, 0, 0, NOSE),
+    ),
     "Left panel 13 dm2 of sheet b in Wing at le 80 side -265 up 62": (
-        "Left panel", CALCULATED, "sheet-b", 13.0, 1, "Wing", (80, -265, 62, EDGE)),
+        "Left panel",
+        CALCULATED,
+        "sheet-b",
+        13.0,
+        1,
+        "Wing",
+        (80, -265, 62, EDGE),
+    ),
     "Left panel 540 x 190 of sheet a": ("Left panel", CALCULATED, "sheet-a", 10.26, 1, "", None),
     "Tail glue 1.4 m of hot glue": ("Tail glue", Pedigree.JOINT, "bead", 1.4, 1, "", None),
     "Hinge 900 mm of tape": ("Hinge", Pedigree.COVERING, "tape", 0.9, 1, "", None),
@@ -48,10 +77,10 @@ LINES = {
     "Pod two thirds of a sheet of sheet b": ("Pod", CALCULATED, "sheet-b", 24.0, 1, "", None),
     "Pod 2/3 sheet of sheet b in Wing": ("Pod", CALCULATED, "sheet-b", 24.0, 1, "Wing", None),
     "Rib 4 mm": ("Rib 4 mm", GUESS, None, None, 1, "", None),
-}  # fmt: skip
+}
 
 
-@pytest.mark.parametrize("line", LINES)  # fmt: skip
+@pytest.mark.parametrize("line", LINES)
 def test_a_line_is_understood(line):
     name, pedigree, lot, amount, *rest = LINES[line]
     told = read(line)

@@ -34,10 +34,15 @@ def flight(id: str, minutes: float, back: float | None = None, pack: str = "big"
 @pytest.mark.parametrize(
     ("layout", "glide"),
     [
-        ("sailplane", 10.0), ("glider", 8.0), ("flying-wing", 7.0), ("tractor", 6.0), ("", 6.0),
-        ("biplane", 5.0), ("delta", 4.5),
+        ("sailplane", 10.0),
+        ("glider", 8.0),
+        ("flying-wing", 7.0),
+        ("tractor", 6.0),
+        ("", 6.0),
+        ("biplane", 5.0),
+        ("delta", 4.5),
     ],
-)  # fmt: skip
+)
 def test_minutes_by_hand(layout, glide):
     level = level_power(layout, 500.0, 6.0)
     told = endurance(BIG, 500.0, level, FULL["big"], 0.2, UNFLOWN)

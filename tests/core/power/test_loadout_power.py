@@ -146,9 +146,16 @@ def test_curves_run_from_nothing_to_full_throttle():
 def test_constants_are_told_as_believed_and_as_found():
     told = {each.name: each for each in assess(replace(PLANE, thrust=None)).power.constants}
     assert set(told) == {
-        "kv", "winding_ohm", "idle_a", "pack_ohm big", "pack_ohm small", "thrust_coefficient six",
-        "power_coefficient six", "thrust_coefficient five", "power_coefficient five",
-    }  # fmt: skip
+        "kv",
+        "winding_ohm",
+        "idle_a",
+        "pack_ohm big",
+        "pack_ohm small",
+        "thrust_coefficient six",
+        "power_coefficient six",
+        "thrust_coefficient five",
+        "power_coefficient five",
+    }
     assert told["kv"].believed == pytest.approx(2300)
     assert told["kv"].sd == pytest.approx(0.05 * 2300, rel=1e-6)
     assert told["pack_ohm big"].believed == pytest.approx(pack_ohm(BIG))
@@ -184,13 +191,19 @@ def test_flights_and_the_throttle_that_held_level_move_the_minutes():
 def test_the_last_run_that_was_felt_warms_every_loadout():
     at = datetime(2026, 5, 1, tzinfo=UTC)
     run = Run("r", at, "small", "six", (RunPoint(1.0, 350.0, 9.0),), motor_c=40.0, air_c=20.0)
-    told = power_told(replace(PLANE, power=replace(DRIVE, runs=(run,))),
-                      [("l-big", 405.0), ("l-small", 360.0), ("g", 300.0)], 6.0)  # fmt: skip
+    told = power_told(
+        replace(PLANE, power=replace(DRIVE, runs=(run,))),
+        [("l-big", 405.0), ("l-small", 360.0), ("g", 300.0)],
+        6.0,
+    )
     for each in told.loadouts:
         (heat,) = each.heat
         assert heat.celsius == pytest.approx(20 + 20 * (each.fresh.pack_a / 9.0) ** 2)
     unread = replace(run, points=(RunPoint(1.0, 350.0),))
-    told = power_told(replace(PLANE, power=replace(DRIVE, runs=(unread,))),
-                      [("l-big", 405.0), ("l-small", 360.0), ("g", 300.0)], 6.0)  # fmt: skip
+    told = power_told(
+        replace(PLANE, power=replace(DRIVE, runs=(unread,))),
+        [("l-big", 405.0), ("l-small", 360.0), ("g", 300.0)],
+        6.0,
+    )
     small = told.loadouts[1]
     assert small.heat[0].felt_a == pytest.approx(small.fresh.pack_a, rel=1e-6)

@@ -81,10 +81,14 @@ def test_plug_and_wire_carry_the_packs_current_and_the_regulator_its_own():
 @pytest.mark.parametrize(
     ("cells", "least", "most", "rung"),
     [
-        (2, 2, 3, Rung.IN_HAND), (3, 2, 3, Rung.IN_HAND), (1, 2, 3, Rung.OVER),
-        (4, 2, 3, Rung.OVER), (4, 2, None, Rung.IN_HAND), (1, None, 3, Rung.IN_HAND),
+        (2, 2, 3, Rung.IN_HAND),
+        (3, 2, 3, Rung.IN_HAND),
+        (1, 2, 3, Rung.OVER),
+        (4, 2, 3, Rung.OVER),
+        (4, 2, None, Rung.IN_HAND),
+        (1, None, 3, Rung.IN_HAND),
     ],
-)  # fmt: skip
+)
 def test_cells_lie_within_what_the_controller_is_made_for(cells, least, most, rung):
     drive = replace(DRIVE, controller=Controller(12.0, least_cells=least, most_cells=most))
     (found,) = cell_margins(drive, replace(BIG, cells=cells))

@@ -56,6 +56,8 @@ def test_what_nobody_knows_is_not_told():
     assert list(told(bare)) == [Rule.PITCH_SPEED]
     assert list(told(bare, stall=None)) == []
     assert list(told(replace(PLANE, parts=()))) == [
-        Rule.THRUST_TO_WEIGHT, Rule.WATTS_PER_KG, Rule.PITCH_SPEED,
-    ]  # fmt: skip
+        Rule.THRUST_TO_WEIGHT,
+        Rule.WATTS_PER_KG,
+        Rule.PITCH_SPEED,
+    ]
     assert Rule.WATTS_PER_KG not in told(watts=None)

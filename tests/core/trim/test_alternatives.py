@@ -173,11 +173,20 @@ def test_an_option_keeps_its_loadouts_when_it_is_made_anew():
 def test_film_against_tape_against_paint():
     """3 m of tape 48 mm wide cover 14.4 dm2: of film as much, and of tape 12 mm wide four times the
     run."""
-    tape = Lot("tape", "Tape", LotUnit.M, 2.1, 0.0, kind=LotKind.TAPE, width_mm=48.0,
-               qualities=(Quality.SHRINKS,))  # fmt: skip
+    tape = Lot(
+        "tape",
+        "Tape",
+        LotUnit.M,
+        2.1,
+        0.0,
+        kind=LotKind.TAPE,
+        width_mm=48.0,
+        qualities=(Quality.SHRINKS,),
+    )
     film = Lot("film", "Film", LotUnit.DM2, 0.55, 0.0, kind=LotKind.FILM)
-    paint = Lot("paint", "Paint", LotUnit.DM2, 0.35, 0.0, kind=LotKind.PAINT,
-                qualities=(Quality.BRITTLE,))  # fmt: skip
+    paint = Lot(
+        "paint", "Paint", LotUnit.DM2, 0.35, 0.0, kind=LotKind.PAINT, qualities=(Quality.BRITTLE,)
+    )
     narrow = Lot("narrow", "Narrow", LotUnit.M, 0.53, 0.0, kind=LotKind.TAPE, width_mm=12.0)
     stripe = Part("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
     build = Build("b", "B", lots=(tape, film, paint, narrow), parts=(stripe,))

@@ -13,8 +13,15 @@ from oaken_scale.core.trim.beam import Flies, Heavy
 
 
 def thing(id: str, grams: float, x: float, y: float = 0.0, z: float = 0.0, **more) -> Part:
-    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=0.1,
-                station=Station(x, y, z, doubt_mm=0.2), **more)  # fmt: skip
+    return Part(
+        id,
+        id.title(),
+        Pedigree.LISTING,
+        stated_g=grams,
+        doubt_g=0.1,
+        station=Station(x, y, z, doubt_mm=0.2),
+        **more,
+    )
 
 
 WING = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))

@@ -28,15 +28,24 @@ from tests.benches import MORNING
 
 def thing(id: str, grams: float, x: float, sd: float = 2.0, y=0.0, z=0.0, **more) -> Part:
     more = {"doubt_g": 0.05 * grams, **more}
-    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams,
-                station=Station(x, y, z, doubt_mm=sd), **more)  # fmt: skip
+    return Part(
+        id,
+        id.title(),
+        Pedigree.LISTING,
+        stated_g=grams,
+        station=Station(x, y, z, doubt_mm=sd),
+        **more,
+    )
 
 
 def plane(*checks: BalanceCheck, parts=None) -> Build:
     parts = parts or (
-        thing("motor", 50, 10), thing("pack", 100, 180), thing("wing", 150, 280, 4.0, z=60),
-        thing("tail", 40, 760, 4.0), thing("body", 120, 350, 4.0),
-    )  # fmt: skip
+        thing("motor", 50, 10),
+        thing("pack", 100, 180),
+        thing("wing", 150, 280, 4.0, z=60),
+        thing("tail", 40, 760, 4.0),
+        thing("body", 120, 350, 4.0),
+    )
     return Build("b", "B", parts=parts, scales=(Scale("k", "K", 0.1, 0.05, 0.0),), checks=checks)
 
 
@@ -158,8 +167,16 @@ def test_reaction_on_one_scale_is_where_the_moments_say():
     build = plane()
     total = sum(part.stated_g for part in build.parts)
     x = cg_of(build).x_mm + 4
-    check = BalanceCheck("c", MORNING, CheckKind.SUPPORTS, None, 100.0, other_mm=500.0,
-                         reading_g=total * (x - 100) / 400, scale="k")  # fmt: skip
+    check = BalanceCheck(
+        "c",
+        MORNING,
+        CheckKind.SUPPORTS,
+        None,
+        100.0,
+        other_mm=500.0,
+        reading_g=total * (x - 100) / 400,
+        scale="k",
+    )
     (told,) = assess(plane(check)).beam.checks
     assert told.found_mm == pytest.approx(x, abs=1e-6)
     assert cg_of(sure(check)).x_mm == pytest.approx(x, abs=1.2)
@@ -169,8 +186,9 @@ def test_reaction_on_one_scale_is_where_the_moments_say():
 def test_a_hang_angle_by_hand():
     build = plane()
     cg = cg_of(build)
-    check = BalanceCheck("c", MORNING, CheckKind.HANG, None, cg.x_mm + 5, z_mm=cg.z_mm + 80,
-                         nose_down_deg=4.0)  # fmt: skip
+    check = BalanceCheck(
+        "c", MORNING, CheckKind.HANG, None, cg.x_mm + 5, z_mm=cg.z_mm + 80, nose_down_deg=4.0
+    )
     (told,) = assess(plane(check)).beam.checks
     assert told.found_mm == pytest.approx(cg.x_mm + 5 - 80 * tan(radians(4)), abs=1e-6)
 
@@ -178,8 +196,16 @@ def test_a_hang_angle_by_hand():
 def test_left_and_right_speak_of_the_middle_line():
     build = plane()
     total = sum(part.stated_g for part in build.parts)
-    check = BalanceCheck("c", MORNING, CheckKind.SIDES, None, -300.0, other_mm=300.0,
-                         reading_g=total * (300 + 4) / 600, scale="k")  # fmt: skip
+    check = BalanceCheck(
+        "c",
+        MORNING,
+        CheckKind.SIDES,
+        None,
+        -300.0,
+        other_mm=300.0,
+        reading_g=total * (300 + 4) / 600,
+        scale="k",
+    )
     told = assess(plane(check))
     assert told.beam.checks[0].across
     assert told.beam.checks[0].found_mm == pytest.approx(4.0)
@@ -200,8 +226,9 @@ def joint(build: Build):
     z = mean
     for _ in range(2):
         m, shift = z[:n], z[n:]
-        rows = np.array([np.concatenate([where.xyz[:, 0] + shift - c.x_mm, m])
-                         for c in build.checks])  # fmt: skip
+        rows = np.array(
+            [np.concatenate([where.xyz[:, 0] + shift - c.x_mm, m]) for c in build.checks]
+        )
         said = np.array([(where.xyz[:, 0] + shift - c.x_mm) @ m for c in build.checks])
         noise = np.diag([(total * (c.doubt or 3.0)) ** 2 for c in build.checks])
         gain = prior @ rows.T @ np.linalg.inv(rows @ prior @ rows.T + noise)
@@ -248,8 +275,11 @@ def test_one_that_agrees_needs_no_explanation():
 
 
 def test_a_disagreement_is_explained_by_the_other_pack():
-    parts = (*plane().parts[2:], thing("big", 120, 60, option=True),
-             thing("small", 60, 60, option=True))  # fmt: skip
+    parts = (
+        *plane().parts[2:],
+        thing("big", 120, 60, option=True),
+        thing("small", 60, 60, option=True),
+    )
     loadouts = (Loadout("big", "Big pack", ("big",)), Loadout("small", "Small pack", ("small",)))
     build = replace(plane(parts=parts), loadouts=loadouts)
     there = fly(build).planes[1].cg.x_mm
@@ -265,9 +295,10 @@ def test_a_station_measured_from_the_other_reference_is_found():
     build = replace(plane(parts=parts), surfaces=(wing,))
     true = tuple(
         replace(i, station=replace(i.station, reference=Reference.LEADING_EDGE))
-        if i.id == "servos" else i
+        if i.id == "servos"
+        else i
         for i in parts
-    )  # fmt: skip
+    )
     found = cg_of(replace(build, parts=true)).x_mm
     told = reasons(replace(build, checks=(support(found, by="pegs"),)))
     assert Reason(Explains.FROM_LEADING_EDGE, part="servos") in told
@@ -297,8 +328,15 @@ def test_checked_with_another_pack_only():
 
 def stood(build: Build, x: float, loadout=None) -> Build:
     """The build with an agreeing peg check of how it stands now."""
-    check = BalanceCheck(f"c{len(build.checks)}", MORNING, CheckKind.SUPPORT, loadout, x, "pegs",
-                         stood=as_it_stands(build, loadout))  # fmt: skip
+    check = BalanceCheck(
+        f"c{len(build.checks)}",
+        MORNING,
+        CheckKind.SUPPORT,
+        loadout,
+        x,
+        "pegs",
+        stood=as_it_stands(build, loadout),
+    )
     return replace(build, checks=(*build.checks, check))
 
 
@@ -310,10 +348,13 @@ def since_of(told: Assessment) -> list[tuple[str, ChangeKind]]:
 
 
 def shifted(build: Build, id: str, by: float) -> Build:
-    return replace(build, parts=tuple(
-        replace(i, station=replace(i.station, x_mm=i.station.x_mm + by)) if i.id == id else i
-        for i in build.parts
-    ))  # fmt: skip
+    return replace(
+        build,
+        parts=tuple(
+            replace(i, station=replace(i.station, x_mm=i.station.x_mm + by)) if i.id == id else i
+            for i in build.parts
+        ),
+    )
 
 
 def test_a_move_after_a_check_moves_the_cg_by_all_of_it():
@@ -347,9 +388,13 @@ def test_what_is_added_or_taken_off_leaves_the_check_as_it_was():
     assert since_of(told) == [("lead", ChangeKind.ADDED)]
     expected = (460 * cg_of(build).x_mm) / 480
     assert cg_of(more).x_mm == pytest.approx(expected, abs=0.05)
-    off = replace(build, parts=tuple(
-        replace(i, retired=True, retired_at=MORNING) if i.id == "tail" else i for i in build.parts
-    ))  # fmt: skip
+    off = replace(
+        build,
+        parts=tuple(
+            replace(i, retired=True, retired_at=MORNING) if i.id == "tail" else i
+            for i in build.parts
+        ),
+    )
     assert since_of(assess(off)) == [("tail", ChangeKind.TAKEN_OFF)]
     assert abs(assess(off).beam.checks[0].t) < 0.01
 

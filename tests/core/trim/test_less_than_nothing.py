@@ -16,8 +16,15 @@ from oaken_scale.demo.sandpiper import sandpiper
 def lighter_by(grams: float):
     """The Sandpiper with so much sanded off."""
     whole = sandpiper()
-    off = Part("sanded", "Sanded off", Pedigree.LISTING, stated_g=-grams, doubt_g=1.0,
-               station=Station(300.0), host="fuselage-box")  # fmt: skip
+    off = Part(
+        "sanded",
+        "Sanded off",
+        Pedigree.LISTING,
+        stated_g=-grams,
+        doubt_g=1.0,
+        station=Station(300.0),
+        host="fuselage-box",
+    )
     build = replace(whole, parts=(*whole.parts, off))
     assert faults(build) == ()
     return build

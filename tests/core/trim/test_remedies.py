@@ -28,9 +28,16 @@ NONE = Ballast()
 
 def thing(id: str, grams: float, x: float, slide=None, **more) -> Part:
     y = more.pop("y", 0.0)
-    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=0.0,
-                station=Station(x, y, doubt_mm=0.0),
-                slide=None if slide is None else Slide(*slide), **more)  # fmt: skip
+    return Part(
+        id,
+        id.title(),
+        Pedigree.LISTING,
+        stated_g=grams,
+        doubt_g=0.0,
+        station=Station(x, y, doubt_mm=0.0),
+        slide=None if slide is None else Slide(*slide),
+        **more,
+    )
 
 
 def plane(*parts: Part, low=245.0, high=255.0, most=None, ballast=NONE, **more) -> Build:
@@ -85,8 +92,11 @@ def test_what_the_slide_leaves_is_made_up_with_the_least_ballast():
 
 def test_the_lightest_pack_rules_and_the_heavy_one_slides_back():
     """Both packs sit in the same bay; the light one needs ballast, then the heavy one is aft."""
-    parts = (*BODY, thing("light", 60, 100, (100, 260), option=True),
-             thing("heavy", 130, 100, (100, 260), option=True))  # fmt: skip
+    parts = (
+        *BODY,
+        thing("light", 60, 100, (100, 260), option=True),
+        thing("heavy", 130, 100, (100, 260), option=True),
+    )
     loadouts = (Loadout("l", "Light", ("light",)), Loadout("h", "Heavy", ("heavy",)))
     told = best(plane(*parts, ballast=NOSE, loadouts=loadouts))
     need = (300 * 280 + 40 * 700 + 60 * 100 - 255 * 400) / 255
@@ -106,8 +116,10 @@ def test_pieces_are_used_whole_and_pairs_on_both_sides():
 
 
 def test_the_heavy_wing_is_answered_at_the_other_tip():
-    spots = (BallastSpot("left", "Left tip", 250.0, -500.0), BallastSpot("right", "Right tip",
-             250.0, 500.0))  # fmt: skip
+    spots = (
+        BallastSpot("left", "Left tip", 250.0, -500.0),
+        BallastSpot("right", "Right tip", 250.0, 500.0),
+    )
     parts = (thing("body", 300, 250), thing("panel", 100, 250, y=30.0))
     told = best(plane(*parts, ballast=Ballast(spots)))
     # 500 b - 3 b >= 3000 - 3 * 400
@@ -122,12 +134,19 @@ def test_the_heavy_wing_is_answered_at_the_other_tip():
     [
         (plane(*BODY, most=345.0, ballast=NOSE), Limit.WEIGHT),
         (plane(*BODY, thing("pack", 100, 190, (180, 240))), Limit.SLIDES),
-        (plane(thing("body", 300, 290), ballast=Ballast(
-            (BallastSpot("nose", "Nose", 0.0, most_g=5.0),))), Limit.BALLAST),
-        (plane(thing("body", 300, 250, y=50.0), thing("pack", 10, 250, (240, 260))),
-         Limit.SIDEWAYS),
+        (
+            plane(
+                thing("body", 300, 290),
+                ballast=Ballast((BallastSpot("nose", "Nose", 0.0, most_g=5.0),)),
+            ),
+            Limit.BALLAST,
+        ),
+        (
+            plane(thing("body", 300, 250, y=50.0), thing("pack", 10, 250, (240, 260))),
+            Limit.SIDEWAYS,
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_stands_in_the_way_is_named(build, limit):
     told = remedies(ready(build))
     assert told.best is None
@@ -243,8 +262,12 @@ def test_how_much_longer_the_bay_would_have_to_be():
 
 def test_what_pulls_it_over_and_the_grams_at_the_other_tip():
     wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 500, 0, 190)))
-    parts = (thing("body", 300, 250), thing("left", 60, 250, y=-250.0),
-             thing("right", 60, 250, y=250.0), thing("camera", 50, 250, y=80.0))  # fmt: skip
+    parts = (
+        thing("body", 300, 250),
+        thing("left", 60, 250, y=-250.0),
+        thing("right", 60, 250, y=250.0),
+        thing("camera", 50, 250, y=80.0),
+    )
     told = remedies(ready(plane(*parts, surfaces=(wing,), ballast=spot())))
     assert told.in_the_way.limit is Limit.SIDEWAYS
     assert told.in_the_way.subject == "camera"
@@ -253,8 +276,11 @@ def test_what_pulls_it_over_and_the_grams_at_the_other_tip():
 
 
 def test_what_pulls_one_loadout_over_is_looked_for_aboard_it_alone():
-    parts = (thing("body", 300, 250), thing("lamp", 30, 250, y=-90.0, option=True),
-             thing("camera", 50, 250, y=80.0, option=True))  # fmt: skip
+    parts = (
+        thing("body", 300, 250),
+        thing("lamp", 30, 250, y=-90.0, option=True),
+        thing("camera", 50, 250, y=80.0, option=True),
+    )
     loadouts = (Loadout("l", "Lamp", ("lamp",)), Loadout("c", "Camera", ("camera",)))
     told = remedies(ready(plane(*parts, loadouts=loadouts, ballast=spot())))
     assert told.in_the_way.subject == "camera"
@@ -280,8 +306,14 @@ def test_done_once_is_done():
     """Nothing more is asked for, whatever was moved and put in."""
     for body_x in (272.0, 280.0, 290.0):
         vague = Part("body", "Body", Pedigree.GUESS, stated_g=300.0, station=Station(body_x))
-        pack = Part("pack", "Pack", Pedigree.LISTING, stated_g=100.0, station=Station(220.0),
-                    slide=Slide(200.0, 230.0))  # fmt: skip
+        pack = Part(
+            "pack",
+            "Pack",
+            Pedigree.LISTING,
+            stated_g=100.0,
+            station=Station(220.0),
+            slide=Slide(200.0, 230.0),
+        )
         build = plane(vague, pack, ballast=spot(), low=225.0, high=255.0)
         told = what_would_fix(build)
         assert told.best.slides or told.best.ballast
@@ -296,8 +328,9 @@ def test_after_a_check_a_remedy_ends_in_nothing_to_fix():
     parts = tuple(replace(i, station=replace(i.station, doubt_mm=4.0)) for i in parts)
     build = plane(*parts)
     here = fly(build).planes[0].cg.x_mm
-    check = BalanceCheck("c", MORNING, CheckKind.SUPPORT, None, here + 1.0, "pegs",
-                         stood=as_it_stands(build, None))  # fmt: skip
+    check = BalanceCheck(
+        "c", MORNING, CheckKind.SUPPORT, None, here + 1.0, "pegs", stood=as_it_stands(build, None)
+    )
     build = replace(build, checks=(check,))
     told = remedies(ready(build))
     done = applied(build, told.best)
@@ -331,14 +364,18 @@ def searched(build: Build, step: float = 5.0) -> float | None:
     """The least ballast by trying everything: slides on a grid, every use of the pieces."""
     flown, on = fly(build), build.ballast
     sliding = [i for i, part in enumerate(build.parts) if part.slide]
-    grids = [np.arange(build.parts[i].slide.low_mm, build.parts[i].slide.high_mm + 0.1, step)
-             for i in sliding]  # fmt: skip
+    grids = [
+        np.arange(build.parts[i].slide.low_mm, build.parts[i].slide.high_mm + 0.1, step)
+        for i in sliding
+    ]
     most = next((t.high for t in build.targets if t.kind is TargetKind.AUW), np.inf)
     low, high = build.targets[0].low, build.targets[0].high
     least = None
     for use in product(range(len(on.spots) + 1), repeat=len(on.pieces)):
-        grams = [sum(p for p, u in zip(on.pieces, use, strict=True) if u == s + 1)
-                 for s in range(len(on.spots))]  # fmt: skip
+        grams = [
+            sum(p for p, u in zip(on.pieces, use, strict=True) if u == s + 1)
+            for s in range(len(on.spots))
+        ]
         if any(g > s.most_g for g, s in zip(grams, on.spots, strict=True)):
             continue
         total = sum(grams)
@@ -363,9 +400,12 @@ def searched(build: Build, step: float = 5.0) -> float | None:
 
 
 @given(
-    st.floats(255, 300), st.floats(20, 80), st.floats(20, 120),
-    st.lists(st.sampled_from([2.0, 5.0, 8.0, 12.0]), max_size=4), st.booleans(),
-)  # fmt: skip
+    st.floats(255, 300),
+    st.floats(20, 80),
+    st.floats(20, 120),
+    st.lists(st.sampled_from([2.0, 5.0, 8.0, 12.0]), max_size=4),
+    st.booleans(),
+)
 @settings(deadline=None, max_examples=30)
 def test_no_search_finds_less_ballast(body_x, light, heavy, pieces, limited):
     parts = (
@@ -376,10 +416,13 @@ def test_no_search_finds_less_ballast(body_x, light, heavy, pieces, limited):
     )
     spots = (BallastSpot("nose", "Nose", 0.0, most_g=18.0), BallastSpot("bay", "Bay", 100.0))
     build = plane(
-        *parts, low=240.0, high=256.0, most=450.0 if limited else None,
+        *parts,
+        low=240.0,
+        high=256.0,
+        most=450.0 if limited else None,
         ballast=Ballast(spots, tuple(pieces)),
         loadouts=(Loadout("l", "L", ("light",)), Loadout("h", "H", ("heavy",))),
-    )  # fmt: skip
+    )
     found, tried = solve_least(ready(build)), searched(build)
     if tried is not None:
         assert found is not None

@@ -28,8 +28,9 @@ DRIVE = Power(
 
 
 def part(id: str, grams: float, x: float, **more) -> Part:
-    return Part(id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=2.0, station=Station(x),
-                **more)  # fmt: skip
+    return Part(
+        id, id.title(), Pedigree.LISTING, stated_g=grams, doubt_g=2.0, station=Station(x), **more
+    )
 
 
 PLANE = Build(
@@ -178,8 +179,11 @@ def test_runs_speak_of_the_motor_that_flies_alone():
     build = replace(PLANE, power=replace(DRIVE, runs=(run,)))
     told = choices(build, (LIGHT,), [TriedMotor(DRIVE.motor, "the same once more", 1.0)])
     assert [each.known for each in told] == [
-        HowKnown.RUN, HowKnown.CALCULATED, HowKnown.GUESS, HowKnown.GUESS,
-    ]  # fmt: skip
+        HowKnown.RUN,
+        HowKnown.CALCULATED,
+        HowKnown.GUESS,
+        HowKnown.GUESS,
+    ]
     assert told[2].thrust_to_weight_sd > 2 * told[0].thrust_to_weight_sd
 
 

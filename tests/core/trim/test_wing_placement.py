@@ -28,16 +28,21 @@ def surface(role, x, half, chord) -> Surface:
 
 def plane(unit=BalanceUnit.PERCENT_MAC, low=25.0, high=33.0, canard=False) -> Build:
     surfaces = [surface(Role.WING, 200, 540, 190)]
-    surfaces.append(surface(Role.CANARD, 0, 260, 120) if canard
-                    else surface(Role.TAIL, 700, 210, 110))  # fmt: skip
+    surfaces.append(
+        surface(Role.CANARD, 0, 260, 120) if canard else surface(Role.TAIL, 700, 210, 110)
+    )
     return Build(
-        "b", "B",
-        parts=(thing("panel", 90, 85, "Wing", Reference.LEADING_EDGE),
-               thing("spar", 20, 260, "Wing"), thing("body", 300, 260),
-               thing("servo", 18, 100, reference=Reference.LEADING_EDGE)),
+        "b",
+        "B",
+        parts=(
+            thing("panel", 90, 85, "Wing", Reference.LEADING_EDGE),
+            thing("spar", 20, 260, "Wing"),
+            thing("body", 300, 260),
+            thing("servo", 18, 100, reference=Reference.LEADING_EDGE),
+        ),
         surfaces=tuple(surfaces),
         targets=(Target(TargetKind.BALANCE, low, high, "", unit),),
-    )  # fmt: skip
+    )
 
 
 def test_by_hand():
