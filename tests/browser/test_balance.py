@@ -12,6 +12,7 @@ from tests.browser.waits import build_told, until
 def balance(page, sandpiper):
     page.goto(f"{sandpiper}/balance")
     expect(page.get_by_label("Beam", exact=True)).to_contain_text("Tail-heavy")
+    expect(page.get_by_label("What would fix it")).not_to_contain_text("Working it out")
     return page
 
 

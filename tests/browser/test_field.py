@@ -309,7 +309,7 @@ def test_a_control_is_put_on_the_drawing_and_its_travel_typed_in_either(dunlin):
     expect(mine.get_by_label("Elevator: travel up", exact=True)).to_have_value("8.1")
     mine.get_by_label("Elevator: travel down", exact=True).fill("30")
     mine.get_by_label("Elevator: travel down", exact=True).press("Enter")
-    expect(dunlin.get_by_text("goes 11 mm at most")).to_be_visible()
+    expect(dunlin.get_by_text("goes 11.49 mm at most")).to_be_visible()
     dunlin.get_by_role("link", name="Ready or not").click()
     expect(dunlin.get_by_text("Elevator: the right way")).to_be_visible()
 

@@ -11,13 +11,9 @@ import numpy as np
 from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.model.part import Part
-from oaken_scale.core.trim.remedy_program import (
-    SIDEWAYS_MM,
-    Bench,
-    Remedy,
-    solve_best_chance,
-    solve_least,
-)
+from oaken_scale.core.trim.remedy import Bench, Remedy
+from oaken_scale.core.trim.remedy_program import solve_best_chance, solve_least
+from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 
 FARTHEST_MM: Final = 400.0
 """A bay is not made longer than by this [mm]."""

@@ -23,17 +23,9 @@ from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Statio
 from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.obstacles import Obstacle, in_the_way
-from oaken_scale.core.trim.remedy_program import (
-    SIDEWAYS_MM,
-    SLACK_G,
-    Bench,
-    Placed,
-    Remedy,
-    chance_of,
-    comes_to,
-    solve_best_chance,
-    solve_least,
-)
+from oaken_scale.core.trim.remedy import Bench, Placed, Remedy, comes_to
+from oaken_scale.core.trim.remedy_program import chance_of, solve_best_chance, solve_least
+from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM, SLACK_G
 
 NARROWED: Final = 1.0
 """The range is narrowed by so many sigma of the CG at each end, so that it holds."""

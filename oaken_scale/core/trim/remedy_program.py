@@ -5,8 +5,7 @@ range. The least ballast comes first, then the fewest moves, then the shortest; 
 over a range narrowed by its doubt, the best worst-case chance of lying in the range comes first.
 """
 
-from collections import Counter
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -17,97 +16,15 @@ from scipy.sparse import csr_array
 from oaken_scale.core.flight.verdict import chance_within
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.balancing import BallastSpot
-from oaken_scale.core.model.build import Build
-
-SIDEWAYS_MM: Final = 3.0
-"""How far off the middle the CG may lie [mm]."""
-
-STILL_MM: Final = 0.05
-"""A shorter slide is none [mm]."""
-
-SLACK_G: Final = 1e-6
+from oaken_scale.core.trim.remedy import STILL_MM, Bench, Comes, Placed, Remedy, Slid, comes_to
+from oaken_scale.core.trim.remedy_rows import Columns, Rows, add_balance, add_ballast, add_slides
 
 AT_EDGE_MM: Final = 1e-3
 """What is nearer to an edge than this is inside [mm]."""
 
+
 DEEPEST: Final = 30.0
 """Farther inside its range than so many sigma no loadout is looked for."""
-
-
-@dataclass(frozen=True, slots=True)
-class Slid:
-    """One thing moved along x [mm from the nose]."""
-
-    part: str
-    from_mm: float
-    to_mm: float
-
-
-@dataclass(frozen=True, slots=True)
-class Placed:
-    """Ballast at one spot [g]: on each side for a pair. ``pieces`` of those at hand, per side."""
-
-    spot: str
-    grams: float
-    pieces: tuple[float, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Comes:
-    """Where a loadout comes to with a remedy: CG [mm from the nose], sideways [mm], mass [g]."""
-
-    loadout: str
-    x_mm: float
-    y_mm: float
-    auw_g: float
-
-
-@dataclass(frozen=True, slots=True)
-class Remedy:
-    """What to do: slides, ballast, and where every loadout comes to.
-
-    ``chance`` is the least of the loadouts' chances of lying in its range then. An ``offer`` uses
-    what nobody has allowed yet: the spots in ``spots``, and slides of things that may not move.
-    """
-
-    slides: tuple[Slid, ...]
-    ballast: tuple[Placed, ...]
-    ballast_g: float
-    loadouts: tuple[Comes, ...]
-    chance: float = 1.0
-    offer: bool = False
-    spots: tuple[BallastSpot, ...] = ()
-    breaks_limit: bool = False
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class Bench:
-    """A plane ready to be balanced: what flies in each loadout, and where it may go.
-
-    ``mass`` (N,) [g], ``x`` and ``y`` (N,) [mm], ``aboard`` (L, N) of what has a station,
-    ``all_aboard`` (L, N); ``low`` and ``high`` (L,) [mm from the nose] are the range narrowed by
-    the CG's doubt ``u`` (L,) [mm], ``lowest`` and ``highest`` the range itself; ``most_g`` None
-    without a weight limit. ``slide`` (K, 2) is where each of the ``movable`` may sit [mm from the
-    nose].
-    """
-
-    build: Build
-    names: tuple[str, ...]
-    mass: Vector
-    x: Vector
-    y: Vector
-    aboard: Matrix
-    all_aboard: Matrix
-    low: Vector
-    high: Vector
-    lowest: float
-    highest: float
-    u: Vector
-    most_g: float | None
-    movable: tuple[int, ...]
-    slide: Matrix
-    spots: tuple[BallastSpot, ...]
-    pieces: tuple[float, ...]
 
 
 def solve_least(ready: Bench) -> Remedy | None:
@@ -166,6 +83,7 @@ class _Program:
     last how deep inside its range the worst loadout lies [sigma], where that is to be largest."""
 
     ready: Bench
+    columns: Columns
     rows: Matrix
     low: Vector
     high: Vector
@@ -175,86 +93,35 @@ class _Program:
     ballast_cost: Vector
     move_cost: Vector
     length_cost: Vector
-    lots: tuple[tuple[BallastSpot, float, int], ...]
 
     @classmethod
-    def of(cls, ready: Bench, deepest: bool = False) -> "_Program":  # noqa: PLR0915
+    def of(cls, ready: Bench, deepest: bool = False) -> "_Program":
         """Write the program down; ``deepest`` looks for the best chance, not for a sure one."""
-        movable, count = ready.movable, len(ready.movable)
-        groups = Counter(round(piece, 6) for piece in ready.pieces)
-        lots: list[tuple[BallastSpot, float, int]] = []
-        for spot in ready.spots:
-            sides = 2 if spot.pair else 1
-            lots += [(spot, grams, sides) for grams in groups] if groups else [(spot, 1.0, sides)]
-        size = 3 * count + len(lots) + 1
-        here = ready.x[list(movable)] if movable else np.zeros(0)
-        room = np.column_stack(
-            [np.maximum(here - ready.slide[:, 0], 0), np.maximum(ready.slide[:, 1] - here, 0)]
-        ).reshape(-1, 2)
-        must = np.clip(here, ready.slide[:, 0], ready.slide[:, 1]) - here if count else here
-        least, most = np.zeros(size), np.zeros(size)
-        most[:count], most[count : 2 * count] = room[:, 0], room[:, 1]
-        most[2 * count : 3 * count] = 1
-        rows, low, high = [], [], []
-
-        def add(row: Vector, lo: float, hi: float) -> None:
-            rows.append(row)
-            low.append(lo)
-            high.append(hi)
-
-        for k in range(count):  # a thing that slides counts as moved
-            row = np.zeros(size)
-            row[k] = row[count + k] = 1.0
-            row[2 * count + k] = -max(float(room[k].sum()), 1e-6)
-            add(row, -np.inf, 0.0)
-            # It lies outside its range: if it moves at all, then into it.
-            if abs(must[k]) > STILL_MM:
-                toward, away = (count + k, k) if must[k] > 0 else (k, count + k)
-                most[away] = 0.0
-                far = abs(float(must[k])) + float(np.diff(ready.slide[k])[0])
-                most[toward] = far
-                rows[-1][2 * count + k] = -far
-                push = np.zeros(size)
-                push[toward], push[2 * count + k] = 1.0, -abs(float(must[k]))
-                add(push, 0.0, np.inf)
-        at = 3 * count
-        for j, (spot, grams, sides) in enumerate(lots):
-            most[at + j] = (spot.most_g + SLACK_G) // grams if groups else spot.most_g
-            if groups:
-                most[at + j] = min(most[at + j], groups[round(grams, 6)] // sides)
-        for spot in ready.spots:
-            row = np.zeros(size)
-            for j, (other, grams, _) in enumerate(lots):
-                row[at + j] = grams if other is spot else 0.0
-            add(row, 0.0, spot.most_g)
-        for grams, number in groups.items():
-            row = np.zeros(size)
-            for j, (_, mass, sides) in enumerate(lots):
-                row[at + j] = sides if round(mass, 6) == grams else 0.0
-            add(row, 0.0, number)
-        _balance_rows(ready, lots, size, add, deepest)
+        columns = Columns.of(ready)
+        rows = Rows(columns.size)
+        least, most, whole, ballast, moved, length = np.zeros((6, columns.size))
+        add_slides(ready, columns, rows, most)
+        add_ballast(ready, columns, rows, most)
+        add_balance(ready, columns, rows, deepest)
         least[-1], most[-1] = (-DEEPEST, DEEPEST) if deepest else (0.0, 0.0)
-        ballast = np.zeros(size)
-        ballast[at:-1] = [grams * sides for _, grams, sides in lots]
-        moved, length = np.zeros(size), np.zeros(size)
-        moved[2 * count : 3 * count] = 1.0
-        moved[at:-1] = 1e-3 if groups else 0.0  # among equals, the fewer pieces
-        length[: 2 * count] = 1.0
-        whole = np.zeros(size)
-        whole[2 * count : 3 * count] = 1
-        whole[at:-1] = 1 if groups else 0
+        ballast[columns.placed] = [option.whole_g for option in columns.options]
+        moved[columns.moved] = 1.0
+        moved[columns.placed] = 1e-3 if columns.pieces else 0.0  # among equals, the fewer pieces
+        length[columns.slides] = 1.0
+        whole[columns.moved] = 1
+        whole[columns.placed] = 1 if columns.pieces else 0
         return cls(
             ready,
-            np.array(rows).reshape(len(rows), size),
-            np.array(low),
-            np.array(high),
+            columns,
+            rows.matrix(),
+            np.array(rows.low),
+            np.array(rows.high),
             least,
             most,
             whole,
             ballast,
             moved,
             length,
-            tuple(lots),
         )
 
     def solved(self, objective: Vector, fixed: list[tuple[Vector, float]]) -> Vector | None:
@@ -276,23 +143,15 @@ class _Program:
 
     def remedy(self, found: Vector) -> Remedy:
         """The optimum as something to do."""
-        ready, count = self.ready, len(self.ready.movable)
+        ready, columns = self.ready, self.columns
         slides, x = [], ready.x.copy()
         for k, i in enumerate(ready.movable):
-            by = float(found[count + k] - found[k])
+            forward, aft, _ = columns.slide(k)
+            by = float(found[aft] - found[forward])
             if abs(by) > STILL_MM:
                 slides.append(Slid(ready.build.parts[i].id, float(x[i]), float(x[i]) + by))
                 x[i] += by
-        placed = []
-        for spot in ready.spots:
-            pieces: list[float] = []
-            grams = 0.0
-            for (other, mass, _), number in zip(self.lots, found[3 * count : -1], strict=True):
-                if other is spot and number > 1e-9:
-                    grams += mass * float(number)
-                    pieces += [mass] * round(float(number)) if ready.pieces else []
-            if grams > 1e-6:
-                placed.append(Placed(spot.id, grams, tuple(pieces)))
+        placed = tuple(each for spot in ready.spots if (each := self._placed(spot, found)))
         ballast_g = sum(
             each.grams * (2 if spot.pair else 1)
             for each in placed
@@ -300,72 +159,14 @@ class _Program:
             if spot.id == each.spot
         )
         comes = tuple(comes_to(ready, x, placed, k) for k in range(len(ready.names)))
-        chance = chance_of(ready, comes)
-        return Remedy(tuple(slides), tuple(placed), ballast_g, comes, chance)
+        return Remedy(tuple(slides), placed, ballast_g, comes, chance_of(ready, comes))
 
-
-def _balance_rows(
-    ready: Bench,
-    lots: Sequence[tuple[BallastSpot, float, int]],
-    size: int,
-    add: Callable[[Vector, float, float], None],
-    deepest: bool,
-) -> None:
-    """Every loadout in its range along x, near the middle along y, within its weight.
-
-    For the best chance the range itself counts, less the depth [sigma] of the worst loadout.
-    """
-    movable, count = ready.movable, len(ready.movable)
-    at = 3 * count
-    for k in range(len(ready.names)):
-        aboard = ready.mass * ready.aboard[k]
-        mass = float(aboard.sum())
-        low, high = float(ready.low[k]), float(ready.high[k])
-        if deepest:
-            low, high = ready.lowest, ready.highest
-        for limit, upper in ((high, True), (low, False)):
-            row = np.zeros(size)
-            if deepest:
-                row[-1] = (1.0 if upper else -1.0) * float(ready.u[k]) * mass
-            for j, i in enumerate(movable):
-                row[j], row[count + j] = -aboard[i], aboard[i]
-            for j, (spot, grams, sides) in enumerate(lots):
-                row[at + j] = sides * grams * (spot.x_mm - limit)
-            now = float(aboard @ (ready.x - limit))
-            add(row, -np.inf if upper else -now, -now if upper else np.inf)
-        if any(spot.y_mm and not spot.pair for spot, *_ in lots) or _off(ready, k):
-            side = float(aboard @ ready.y)
-            for sign in (1.0, -1.0):
-                row = np.zeros(size)
-                for j, (spot, grams, sides) in enumerate(lots):
-                    y = 0.0 if spot.pair else spot.y_mm
-                    row[at + j] = grams * (sign * y - SIDEWAYS_MM) * sides
-                add(row, -np.inf, SIDEWAYS_MM * mass - sign * side)
-        if ready.most_g is not None:
-            row = np.zeros(size)
-            row[at:-1] = [grams * sides for _, grams, sides in lots]
-            whole = float(ready.mass @ ready.all_aboard[k])
-            if whole <= ready.most_g or lots:
-                add(row, -np.inf, max(ready.most_g - whole, 0.0))
-
-
-def _off(ready: Bench, k: int) -> bool:
-    """Whether a loadout lies off the middle by more than is allowed."""
-    aboard = ready.mass * ready.aboard[k]
-    return abs(float(aboard @ ready.y)) > SIDEWAYS_MM * float(aboard.sum())
-
-
-def comes_to(ready: Bench, x: Vector, placed: Sequence[Placed], k: int) -> Comes:
-    """Where loadout ``k`` comes to with things at ``x`` (N,) [mm] and ballast placed."""
-    aboard = ready.mass * ready.aboard[k]
-    mass, moment, side = float(aboard.sum()), float(aboard @ x), float(aboard @ ready.y)
-    more = 0.0
-    for each in placed:
-        spot = next(spot for spot in ready.spots if spot.id == each.spot)
-        sides = 2 if spot.pair else 1
-        more += sides * each.grams
-        moment += sides * each.grams * spot.x_mm
-        side += 0.0 if spot.pair else each.grams * spot.y_mm
-    whole = float(ready.mass @ ready.all_aboard[k])
-    mass += more
-    return Comes(ready.names[k], moment / mass, side / mass, whole + more)
+    def _placed(self, spot: BallastSpot, found: Vector) -> Placed | None:
+        """What goes to one spot; None where nothing does."""
+        grams, pieces = 0.0, []
+        for column, option in self.columns.ballast().items():
+            number = float(found[column])
+            if option.spot is spot and number > 1e-9:
+                grams += option.grams * number
+                pieces += [option.grams] * round(number) if self.columns.pieces else []
+        return Placed(spot.id, grams, tuple(pieces)) if grams > 1e-6 else None

@@ -23,7 +23,7 @@ from oaken_scale.core.power.loadout_power import drive_estimate, how_it_flies, p
 from oaken_scale.core.power.margins import Rung, cell_margins, margins
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import bench
-from oaken_scale.core.trim.remedy_program import Bench
+from oaken_scale.core.trim.remedy import Bench
 
 TRIED: Final = "tried-"
 """What the ids of packs that are only tried begin with."""

@@ -20,7 +20,9 @@ from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.obstacles import Limit, Tip
 from oaken_scale.core.trim.remedies import Outcome, applied, bench, what_would_fix
 from oaken_scale.core.trim.remedies import remedies as remedies_of
-from oaken_scale.core.trim.remedy_program import SIDEWAYS_MM, Bench, solve_least
+from oaken_scale.core.trim.remedy import Bench
+from oaken_scale.core.trim.remedy_program import solve_least
+from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 from tests.benches import MORNING
 
 NONE = Ballast()

@@ -61,7 +61,7 @@ function doIt(which = 0) {
 <template>
   <section aria-label="What would fix it">
     <h2>{{ isFine ? 'Nothing to fix' : 'What would fix it' }}</h2>
-    <p v-if="query.isPending.value" class="faint">Working it out …</p>
+    <p v-if="query.isPending.value" class="faint working">Working it out …</p>
     <p v-else-if="told && isFine">{{ outcome(told) }}</p>
     <template v-else-if="told && best">
       <div class="best">
@@ -110,6 +110,11 @@ function doIt(which = 0) {
 section {
   display: grid;
   gap: 8px;
+}
+
+/* As tall as what comes, so that nothing below it moves away under a finger. */
+.working {
+  min-height: 168px;
 }
 
 .best {
