@@ -113,7 +113,13 @@ def _quarter_of(surfaces: Iterable[Surface]) -> float:
 def with_first_drawing(
     build: Build, span_mm: float, chord_mm: float | None = None, area: float | None = None
 ) -> Build:
-    """The build with its layout's drawing, to its own span and chord or area."""
+    """The build with its layout's drawing, to its own span and chord or area.
+
+    >>> drawn = with_first_drawing(Build("b", "B", layout="tractor"), 1080.0, 190.0)
+    >>> wing = next(each for each in drawn.surfaces if each.role is Role.WING)
+    >>> wing.sections[0].chord_mm, wing.sections[-1].y_mm
+    (190.0, 540.0)
+    """
     laid = presets.layout(build.layout) if build.layout else None
     start = laid.starting_surfaces if laid else build.surfaces
     return replace(build, surfaces=first_drawing(start, span_mm, chord_mm, area))

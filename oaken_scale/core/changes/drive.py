@@ -13,7 +13,11 @@ from oaken_scale.core.power.loadout_power import pack_aboard
 
 def runs_stay(before: Power | None, after: Power | None) -> None:
     """Raise BuildFaultError where a run that was taken, or a flight, would be gone or read
-    otherwise: it may be set aside, and what was read stays as it was read."""
+    otherwise: it may be set aside, and what was read stays as it was read.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> runs_stay(None, Power(Motor(1400, 60)))  # nothing was taken away
+    """
     there = {run.id: run for run in after.runs} if after else {}
     for run in before.runs if before else ():
         now = there.get(run.id)

@@ -140,7 +140,16 @@ def surface_faults(
 
 
 def control_told(build: Build, control: Control) -> ControlTold:
-    """A control as the drawing has it. Raises BuildFaultError where its surface is not drawn."""
+    """A control as the drawing has it. Raises BuildFaultError where its surface is not drawn.
+
+    >>> from oaken_scale.core.model.surface import Role, Section
+    >>> wing = Surface("w", "Wing", Role.WING, (Section(0, 0, 0, 200), Section(0, 500, 0, 200)))
+    >>> build = Build("b", "B", surfaces=(wing,))
+    >>> aileron = Control("a", "Aileron", ControlKind.AILERON, "w", 0.5, 1.0, 0.25)
+    >>> told = control_told(build, aileron)
+    >>> round(told.chord_mm, 1)
+    50.0
+    """
     surface = _surface_of(build, control)
     inner, outer = (_edge(surface, share) for share in (control.from_share, control.to_share))
     chords = inner[2] * control.chord_share, outer[2] * control.chord_share
@@ -196,7 +205,15 @@ def motions(control: Control, role: Role) -> Iterator[Motion]:
 
 
 def travel_faults(build: Build, controls: Iterable[Control]) -> Iterator[Fault]:
-    """Travels that controls of their chord cannot make, each with what would be right."""
+    """Travels that controls of their chord cannot make, each with what would be right.
+
+    >>> from oaken_scale.core.model.surface import Role, Section
+    >>> wing = Surface("w", "Wing", Role.WING, (Section(0, 0, 0, 200), Section(0, 500, 0, 200)))
+    >>> build = Build("b", "B", surfaces=(wing,))
+    >>> aileron = Control("a", "Aileron", ControlKind.AILERON, "w", 0.5, 1.0, 0.25, up_mm=45.0)
+    >>> next(travel_faults(build, [aileron])).words
+    'is 45 mm; a control 50 mm deep goes 35.36 mm at most'
+    """
     drawn = {surface.id for surface in build.surfaces}
     for k, control in enumerate(controls):
         if control.surface not in drawn:

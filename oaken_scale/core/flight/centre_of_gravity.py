@@ -168,7 +168,13 @@ def _taken_away(told: Told, lever: Matrix, share: Vector) -> Vector:
 
 
 def lever_arms(mass: Vector, where: Stations, aboard: Vector, x_cg_mm: float) -> Vector:
-    """``d xcg/d m_i`` along x for every part, shape (N,) [mm/g]."""
+    """``d xcg/d m_i`` along x for every part, shape (N,) [mm/g].
+
+    >>> xyz = np.array([[0.0, 0.0, 0.0], [100.0, 0.0, 0.0]])
+    >>> where = Stations(xyz, np.zeros(2), np.array([True, True]))
+    >>> lever_arms(np.array([60.0, 40.0]), where, np.ones(2), 40.0).tolist()
+    [-0.4, 0.6]
+    """
     here = aboard * where.placed
     arms: Vector = (where.xyz[:, 0] - x_cg_mm) * here / float(mass @ here)
     return arms

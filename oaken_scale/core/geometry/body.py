@@ -68,7 +68,13 @@ def run_mm(body: Body) -> float:
 
 
 def middle(body: Body) -> tuple[float, float]:
-    """Where the middle of a body's run is along x and z [mm]."""
+    """Where the middle of a body's run is along x and z [mm].
+
+    >>> from oaken_scale.core.model.body import BodyShape, Frame
+    >>> box = Body("b", "Body", BodyShape.BOX, (Frame(0, 0, 60, 80), Frame(600, 20, 60, 80)))
+    >>> middle(box)
+    (300.0, 10.0)
+    """
     run = run_mm(body)
     x = z = 0.0
     for a, b in pairwise(body.frames):

@@ -267,6 +267,11 @@ def is_apart(shapes: Sequence[Polygon], least_mm: float) -> bool:
 
 
 def middle_of(shape: Polygon) -> Vector:
-    """A point inside a shape, for its name [mm]."""
+    """A point inside a shape, for its name [mm].
+
+    >>> from shapely.geometry import box
+    >>> middle_of(box(0, 0, 40, 20)).tolist()
+    [20.0, 10.0]
+    """
     inner = shape.representative_point()
     return np.array([inner.x, inner.y])

@@ -156,7 +156,16 @@ def _width(pedigree: Pedigree, tallies: dict[Pedigree, _Tally]) -> Width:
 
 def widening(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> tuple[Vector, Vector]:
     """How many times as wide each part's own doubt is by what was learned of its pedigree, and with
-    how many degrees of freedom, both (N,); one that the builder gave stays as it is."""
+    how many degrees of freedom, both (N,); one that the builder gave stays as it is.
+
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0, doubt_g=4.0))
+    >>> build = Build("x", "X", parts=parts)
+    >>> wide = {pedigree: Width(1.0, 8.0, 2.0) for pedigree in PEDIGREES}
+    >>> [values.tolist() for values in widening(build, prior(build), wide)]
+    [[2.0, 1.0], [8.0, inf]]
+    """
     given = Width(1.0, np.inf, 1.0)
     table = [
         given if pedigree is Pedigree.ALLOWANCE else wide.get(pedigree, USUAL_WIDTH)
@@ -172,7 +181,12 @@ def widening(build: Build, believed: Prior, wide: dict[Pedigree, Width]) -> tupl
 
 @recalled(keep=8)
 def pedigree_numbers(parts: tuple[Part, ...]) -> NDArray[np.intp]:
-    """Which pedigree each part has, by its place among them, shape (N,)."""
+    """Which pedigree each part has, by its place among them, shape (N,).
+
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING), Part("b", "Box", Pedigree.GUESS))
+    >>> len(set(pedigree_numbers(parts).tolist()))
+    2
+    """
     return np.array([PEDIGREES[part.pedigree] for part in parts], dtype=np.intp)
 
 

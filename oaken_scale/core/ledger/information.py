@@ -129,7 +129,12 @@ class Linearised:
 
 
 def solved(factor: Matrix, right: Vector) -> Vector:
-    """``A^-1 b`` by a lower Cholesky factor of ``A``."""
+    """``A^-1 b`` by a lower Cholesky factor of ``A``.
+
+    >>> lower = np.linalg.cholesky(np.array([[4.0, 2.0], [2.0, 3.0]]))
+    >>> [round(float(x), 3) for x in solved(lower, np.array([8.0, 8.0]))]
+    [1.0, 2.0]
+    """
     if not len(right):
         return right
     solution, _ = dpotrs(factor, right, lower=1)
@@ -138,13 +143,23 @@ def solved(factor: Matrix, right: Vector) -> Vector:
 
 def diagonal_of_inverse(factor: Matrix) -> Vector:
     """The diagonal of ``A^-1`` by a lower Cholesky factor of ``A``: squares down the columns of
-    ``L^-1``."""
+    ``L^-1``.
+
+    >>> lower = np.linalg.cholesky(np.array([[4.0, 2.0], [2.0, 3.0]]))
+    >>> [round(float(x), 3) for x in diagonal_of_inverse(lower)]
+    [0.375, 0.5]
+    """
     inverse = _inverse_of_lower(factor)
     return np.asarray(np.einsum("ij,ij->j", inverse, inverse), dtype=float)
 
 
 def inverted(factor: Matrix) -> Matrix:
-    """The inverse of what a lower Cholesky factor is of; both its halves."""
+    """The inverse of what a lower Cholesky factor is of; both its halves.
+
+    >>> lower = np.linalg.cholesky(np.array([[4.0, 2.0], [2.0, 3.0]]))
+    >>> inverted(lower).round(3).tolist()
+    [[0.375, -0.25], [-0.25, 0.5]]
+    """
     inverse = _inverse_of_lower(factor)
     return inverse.T @ inverse
 

@@ -299,7 +299,20 @@ class _Look(Suspects):
 
 
 def suspect(build: Build, pan: Pan, scale_id: str, reading_g: float) -> Doubt | None:
-    """A reading that is still on the pan, doubted before it is recorded; None when it is sound."""
+    """A reading that is still on the pan, doubted before it is recorded; None when it is sound.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> told = suspect(build, Pan((Load("b"),)), "s", 112.0)
+    >>> told.slips[0].kind.value
+    'left on'
+    """
     found = predicted(build, solve(build), pan, scale_id, reading_g, recorded=False)
     if abs(found.gap) <= DOUBTFUL:
         return None

@@ -44,7 +44,17 @@ class Damp:
 
 
 def sampled_alone(build: Build) -> dict[str, list[Weighing]]:
-    """The readings that held a sample of one lot and nothing else unknown, by lot."""
+    """The readings that held a sample of one lot and nothing else unknown, by lot.
+
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit
+    >>> from oaken_scale.core.model.weighing import Pan, Sample, Scale
+    >>> sheet = Lot("a", "Board", LotUnit.DM2, 4.6, 0.4)
+    >>> noon = datetime(2026, 3, 7, 12)
+    >>> log = (Weighing("r", noon, "s", 46.2, Pan(samples=(Sample("a", 10.0),))),)
+    >>> build = Build("x", "X", lots=(sheet,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> {lot: len(readings) for lot, readings in sampled_alone(build).items()}
+    {'a': 1}
+    """
     alone: dict[str, list[Weighing]] = {}
     of = gathered(build)
     if not of.loading.felt[: len(build.lots)].any():

@@ -170,7 +170,20 @@ def gap_of(readings: Readings, settled: Settled, j: int) -> tuple[float, float]:
 def predicted(
     build: Build, after: Posterior, pan: Pan, scale_id: str, reading_g: float, recorded: bool
 ) -> Prediction:
-    """What a posterior that does not have a reading says of it."""
+    """What a posterior that does not have a reading says of it.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),))
+    >>> pan = Pan((Load("b"),))
+    >>> told = predicted(build, solve(build), pan, "s", 112.0, recorded=False)
+    >>> round(told.expected_g, 1), bool(told.gap > 3)
+    (40.0, True)
+    """
     k = next(k for k, scale in enumerate(build.scales) if scale.id == scale_id)
     scale = build.scales[k]
     error = float(after.mean[after.scales][k])

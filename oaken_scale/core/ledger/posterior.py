@@ -92,6 +92,19 @@ def posterior(readings: Readings, settled: Settled) -> Posterior:
     The covariance is worked out in the information form over the independent deviations
     ``u ~ N(0, I)``, where the matrix to factor, ``I + B'B``, stays well conditioned however often a
     set is weighed: ``Cov = D (I + B'B)^-1 D'``.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> told = settle(readings, np.array([63.0]), np.array([0.01]))
+    >>> [round(float(g), 1) for g in posterior(readings, told).mass]
+    [63.0, 40.0]
     """
     believed, of = readings.prior, readings.of
     parts = slice(len(believed.common_mean), of.rows.shape[1])

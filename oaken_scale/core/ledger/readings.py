@@ -116,7 +116,20 @@ class Gathered:
 
 
 def gathered(build: Build) -> Gathered:
-    """Gather a build's active readings by what was on the pan and which scale it was."""
+    """Gather a build's active readings by what was on the pan and which scale it was.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> told = gathered(build)
+    >>> told.rows.tolist()
+    [[0.0, 0.0, 1.0, 0.0]]
+    """
     gatherer = _gatherer(
         build.scales,
         tuple([part.id for part in build.parts]),
@@ -126,7 +139,19 @@ def gathered(build: Build) -> Gathered:
 
 
 def weighed_sets(build: Build) -> tuple[WeighedSet, ...]:
-    """The different sets of things that were weighed, each on its scale."""
+    """The different sets of things that were weighed, each on its scale.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> [(one.scale, one.mean_g, one.readings) for one in weighed_sets(build)]
+    [(0, 63.0, 1)]
+    """
     of = gathered(build)
     figures = zip(of.mean_g.tolist(), of.count.astype(int).tolist(), strict=True)
     return tuple(WeighedSet(k, pan, *each) for (pan, k), each in zip(of.sets, figures, strict=True))
@@ -227,7 +252,17 @@ COMMON: Final = len(HABITUAL)
 
 
 def pan_row(build: Build, pan: Pan) -> Vector:
-    """How a pan loads lots, factors and parts: the ``h`` of ``y = h . z``, shape (K+P+N,)."""
+    """How a pan loads lots, factors and parts: the ``h`` of ``y = h . z``, shape (K+P+N,).
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> pan_row(Build("x", "X", parts=parts), Pan((Load("b", 2.0),))).tolist()
+    [0.0, 0.0, 0.0, 2.0]
+    """
     parts, lots = [part.id for part in build.parts], [lot.id for lot in build.lots]
     row: Vector = _rows(tuple(parts), tuple(lots), [pan])[0]
     return row

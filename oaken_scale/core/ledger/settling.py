@@ -131,6 +131,22 @@ def settle(
 
     Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, 2.2 and appendix A.2;
     Bjorck, *Numerical Methods for Least Squares Problems*, 9.2 (Gauss-Newton).
+
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.ledger.readings import gathered
+    >>> from oaken_scale.core.model.build import Build
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> told = settle(readings, np.array([63.0]), np.array([0.01]))
+    >>> round(float(told.load[0]), 1)  # a motor listed at 60 g is what the scale says
+    63.0
     """
     if len(variance) > readings.unknowns:
         found = _by_unknowns(readings, mean_g, variance, near, roughly)

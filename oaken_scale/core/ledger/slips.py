@@ -164,7 +164,11 @@ def log_chance(told: Prediction) -> float:
 
 
 def log_any(range_g: float) -> float:
-    """Logarithm of how likely a reading is that is wrong by any amount, on a scale's range [g]."""
+    """Logarithm of how likely a reading is that is wrong by any amount, on a scale's range [g].
+
+    >>> round(log_any(2000.0), 2)
+    -12.72
+    """
     return log(UNNAMED / range_g)
 
 

@@ -127,7 +127,11 @@ def own_adhesives(build: Build) -> tuple[Adhesive, ...]:
 
 def adhesive(id: str, own: Sequence[Adhesive] = ()) -> Adhesive:
     """The adhesive of an id, among a build's ``own`` too. Raises BuildFaultError when there is
-    none."""
+    none.
+
+    >>> adhesive("epoxy").handle_after_s
+    1200.0
+    """
     found = next((each for each in (*own, *ADHESIVES) if each.id == id), None)
     if found is None:
         known = ", ".join(each.id for each in (*own, *ADHESIVES))
@@ -164,6 +168,13 @@ def joint_times(build: Build) -> tuple[JointTimes, ...]:
     """The joints on a build's clock, oldest first; those cleared are left out.
 
     An adhesive that is none of ours goes by its id.
+
+    >>> from datetime import UTC
+    >>> spread = datetime(2026, 3, 7, 14, 0, tzinfo=UTC)
+    >>> joint = Joint("j", "Spar", "contact", spread, 900, 3600, 960, 86400)
+    >>> (told,) = joint_times(Build("b", "B", joints=(joint,)))
+    >>> [(told.adhesive, told.caution.value)]
+    [('Foam-safe contact adhesive', 'one try, no flame')]
     """
     known = {each.id: each for each in (*ADHESIVES, *own_adhesives(build))}
     told = []

@@ -29,7 +29,11 @@ def with_reading(log: Log, weighing: Weighing) -> Log:
 
 
 def begins_with(log: Log, before: Log) -> bool:
-    """Whether a log is another one and readings more: the very same ones, in the same order."""
+    """Whether a log is another one and readings more: the very same ones, in the same order.
+
+    >>> begins_with((1, 2, 3), (1, 2)), begins_with((1, 3), (1, 2))
+    (True, False)
+    """
     if log is before:
         return True
     with _TURN:

@@ -82,6 +82,16 @@ def beliefs(drive: Power) -> Beliefs:
     """What is believed of a drive before any run.
 
     Raises BuildFaultError for figures that no drive has, a propeller of no pitch among them.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> told = beliefs(drive)
+    >>> told.mean.shape, told.packs, told.propellers
+    ((11,), ('s3',), ('p8',))
+    >>> round(float(np.exp(told.mean[0])))
+    1400
     """
     motor = motor_belief(drive.motor)
     packs = [pack_belief(each) for each in drive.packs]
@@ -139,12 +149,24 @@ class Rows:
 
 
 def pack_of(drive: Power, id: str) -> Pack:
-    """One of a drive's packs. Raises BuildFaultError where there is none."""
+    """One of a drive's packs. Raises BuildFaultError where there is none.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> drive = Power(Motor(1400, 60), packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> pack_of(drive, "s3").cells
+    3
+    """
     return _one("pack", id, drive.packs)
 
 
 def propeller_of(drive: Power, id: str) -> Propeller:
-    """One of a drive's propellers. Raises BuildFaultError where there is none."""
+    """One of a drive's propellers. Raises BuildFaultError where there is none.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> drive = Power(Motor(1400, 60), propellers=(Propeller("p8", "8 by 4", 203, 102),))
+    >>> propeller_of(drive, "p8").pitch_mm
+    102
+    """
     return _one("propeller", id, drive.propellers)
 
 
@@ -177,6 +199,17 @@ def gathered(
     the last of them.
 
     Source: docs/methods.md, section 10.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> run = Run("r", datetime(2026, 3, 7), "s3", "p8", (RunPoint(1.0, 640.0, 14.2, 11.4),))
+    >>> rows = gathered(drive, beliefs(drive), (run,))
+    >>> rows.read.tolist(), [[round(float(sd), 2) for sd in row] for row in rows.noise]
+    ([[640.0, 14.2, 11.4]], [[6.48, 0.3, 0.05]])
+    >>> rows.where
+    (('r', 0),)
     """
     tells = stated is not None and bool(drive.packs and drive.propellers)
     if stated is not None and tells:
@@ -232,7 +265,16 @@ def gathered(
 
 def asked(drive: Power, believed: Beliefs, asks: Sequence[tuple[str, str, float, float]]) -> Rows:
     """Rows that nothing was read of: of each a pack, a propeller, a throttle, and what the pack
-    rested at [V per cell]."""
+    rested at [V per cell].
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> rows = asked(drive, beliefs(drive), [("s3", "p8", 0.5, 4.2)])
+    >>> rows.throttle.tolist(), [round(float(volts), 2) for volts in rows.rest_v]
+    ([0.5], [12.6])
+    """
     runs = tuple(
         Run("", datetime.min, pack, propeller, (RunPoint(throttle),), per_cell)
         for pack, propeller, throttle, per_cell in asks
@@ -244,7 +286,18 @@ def shown_by(
     drive: Power, rows: Rows, unknowns: Matrix, throttle: Vector, as_read: bool
 ) -> NDArray[np.float64]:
     """What every row shows under many unknowns (M, U), shape (M, R, 3): thrust, current, voltage;
-    with the errors of stand and ammeter where ``as_read``."""
+    with the errors of stand and ammeter where ``as_read``.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> told = beliefs(drive)
+    >>> rows = asked(drive, told, [("s3", "p8", 1.0, 4.2)])
+    >>> shown = shown_by(drive, rows, told.mean[None], rows.throttle, as_read=False)
+    >>> shown.shape, [round(float(value), 1) for value in shown[0, 0]]
+    ((1, 1, 3), [1129.6, 23.1, 11.9])
+    """
     column = unknowns[:, :, None]
     found = run_at(
         Constants(
@@ -278,7 +331,17 @@ def train_of(
     propeller: str,
     rest_v_per_cell: float,
 ) -> DriveTrain:
-    """The drive train that the unknowns (U,) stand for, with a pack and a propeller."""
+    """The drive train that the unknowns (U,) stand for, with a pack and a propeller.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> told = beliefs(drive)
+    >>> train = train_of(drive, told, told.mean, "s3", "p8", 4.2)
+    >>> round(train.kv), round(train.rest_v, 1), train.diameter_mm
+    (1400, 12.6, 203)
+    """
     found, prop = np.exp(unknowns), propeller_of(drive, propeller)
     at, blades = believed.pack_at(pack), believed.propeller_at(propeller)
     cells = pack_of(drive, pack).cells
@@ -305,7 +368,20 @@ def predicted(
     drive: Power, believed: Beliefs, rows: Rows, mean: Vector, as_read: bool = False
 ) -> tuple[Matrix, NDArray[np.float64], Matrix]:
     """What every row shows at the unknowns (R, 3), its slope by each of them (R, 3, U), and by the
-    throttle (R, 3)."""
+    throttle (R, 3).
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> told = beliefs(drive)
+    >>> rows = asked(drive, told, [("s3", "p8", 1.0, 4.2)])
+    >>> shown, slope, by_throttle = predicted(drive, told, rows, told.mean)
+    >>> shown.shape, slope.shape, by_throttle.shape
+    ((1, 3), (1, 3, 11), (1, 3))
+    >>> bool(slope[0, 0, 0] > 0)  # more thrust with a higher Kv
+    True
+    """
     # Each row hangs on what all share, its own pack and its own propeller: those of all packs are
     # moved together, and each row's answer is its own pack's.
     packs, blades = 2 * len(believed.packs), 2 * len(believed.propellers)
@@ -336,7 +412,21 @@ def spread_about(
     rows: Rows, by_throttle: Matrix, throttle_sd: float, kept: NDArray[np.bool_]
 ) -> NDArray[np.float64]:
     """The covariance of what each row reads about the model, shape (R, 3, 3): the noise of each
-    reading, and a throttle that is known so well; what is not kept stands by itself."""
+    reading, and a throttle that is known so well; what is not kept stands by itself.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> run = Run("r", datetime(2026, 3, 7), "s3", "p8", (RunPoint(1.0, 640.0, 14.2, 11.4),))
+    >>> told = beliefs(drive)
+    >>> rows = gathered(drive, told, (run,))
+    >>> _, _, by_throttle = predicted(drive, told, rows, told.mean)
+    >>> kept = np.isfinite(rows.read)
+    >>> spread = spread_about(rows, by_throttle, 0.02, kept)
+    >>> spread.shape, bool(spread[0, 0, 0] > rows.noise[0, 0] ** 2)
+    ((1, 3, 3), True)
+    """
     noise = np.where(kept, np.nan_to_num(rows.noise, nan=1.0), 1.0)
     off = by_throttle * throttle_sd * kept
     spread: NDArray[np.float64] = noise[:, :, None] ** 2 * np.eye(3)
@@ -347,7 +437,24 @@ def sharpness(
     rows: Rows, by_throttle: Matrix, throttle_sd: float, kept: NDArray[np.bool_]
 ) -> tuple[NDArray[np.float64], float]:
     """The inverse of :func:`spread_about`, shape (R, 3, 3), and the logarithm of its determinant,
-    by Sherman and Morrison: the noise of three readings, and one throttle that moves them all."""
+    by Sherman and Morrison: the noise of three readings, and one throttle that moves them all.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> run = Run("r", datetime(2026, 3, 7), "s3", "p8", (RunPoint(1.0, 640.0, 14.2, 11.4),))
+    >>> told = beliefs(drive)
+    >>> rows = gathered(drive, told, (run,))
+    >>> _, _, by_throttle = predicted(drive, told, rows, told.mean)
+    >>> kept = np.isfinite(rows.read)
+    >>> weight, spread = sharpness(rows, by_throttle, 0.02, kept)
+    >>> about = spread_about(rows, by_throttle, 0.02, kept)
+    >>> bool(np.allclose(weight @ about, np.eye(3)))
+    True
+    >>> bool(np.isclose(spread, np.linalg.slogdet(about)[1].sum()))
+    True
+    """
     noise = np.where(kept, rows.noise, 1.0)
     sharp = noise**-2.0
     off = by_throttle * throttle_sd * kept
@@ -372,7 +479,22 @@ def settled(
     """The most probable unknowns, their covariance, and the logarithm of how likely the readings
     are, by Laplace's method. What a throttle's doubt adds is taken where it stands; steps are
     halved until they help. A ``glance`` from a ``start`` is one step, and how likely the readings
-    are where that is believed to lead."""
+    are where that is believed to lead.
+
+    >>> from oaken_scale.core.model.power import Motor
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> run = Run("r", datetime(2026, 3, 7), "s3", "p8", (RunPoint(1.0, 640.0, 14.2, 11.4),))
+    >>> told = beliefs(drive)
+    >>> rows = gathered(drive, told, (run,))
+    >>> mean, cov, evidence = settled(drive, told, rows, np.isfinite(rows.read), 0.02)
+    >>> shown, _, _ = predicted(drive, told, rows, mean)
+    >>> [round(float(value), 1) for value in shown[0]]
+    [663.9, 14.5, 11.4]
+    >>> bool(cov[0, 0] < told.cov[0, 0])
+    True
+    """
     free = np.diag(believed.cov) > 0
     prior = np.linalg.inv(believed.cov[np.ix_(free, free)])
     read = np.where(kept, rows.read, 0.0)

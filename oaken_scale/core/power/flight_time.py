@@ -138,7 +138,11 @@ class FlownPower:
 
 
 def unflown(level: LevelPower) -> FlownPower:
-    """What is believed of a plane that never flew so."""
+    """What is believed of a plane that never flew so.
+
+    >>> unflown(LevelPower(20.0, 0.2, 590.0))
+    FlownPower(log_factor=0.0, sd=0.2, flights=0)
+    """
     return FlownPower(0.0, level.sd, 0)
 
 
@@ -154,6 +158,13 @@ def flown_power(
 
     ``P = (mAh/1000) V_nominal 60/minutes`` of each; of a flight that nobody read the charger after,
     that it took the usual share. Source: docs/methods.md, section 10.
+
+    >>> from datetime import UTC, datetime
+    >>> level, pack = LevelPower(20.0, 0.2, 590.0), Pack("p", "P", 3, 1300.0)
+    >>> flight = Flight("f", datetime(2026, 5, 1, tzinfo=UTC), "p", 12.0, put_back_mah=900.0)
+    >>> found = flown_power([flight], {"p": pack}, level, {"p": (140.0, 8.0)}, 0.2)
+    >>> round(exp(found.log_factor), 2), round(found.sd, 3), found.flights
+    (1.1, 0.088, 1)
     """
     spread = [mixed_sd(level, level.mass_g, each, full_share) for each in full.values()]
     before = max(spread, default=level.sd)
@@ -184,7 +195,11 @@ def mixed_w(level: LevelPower, mass_g: float, full_w: float, full_share: float) 
 def mixed_sd(
     level: LevelPower, mass_g: float, full: tuple[float, float], full_share: float
 ) -> float:
-    """One sigma of the mean power of a flight, as a fraction."""
+    """One sigma of the mean power of a flight, as a fraction.
+
+    >>> round(mixed_sd(LevelPower(20.0, 0.2, 500.0), 500.0, (100.0, 5.0), 0.2), 3)
+    0.163
+    """
     off = (1 - full_share) * level.at(mass_g) * level.sd
     otherwise = SHARE_SD * full_share * (full[0] - level.at(mass_g))
     spread = (off**2 + (full_share * full[1]) ** 2 + otherwise**2) ** 0.5
@@ -200,7 +215,13 @@ def endurance(
     flown: FlownPower,
 ) -> Endurance | None:
     """Minutes from a pack at a mass [g]: what is flown of it over the mix, as flights found it;
-    None for what weighs nothing, or less while readings contradict each other."""
+    None for what weighs nothing, or less while readings contradict each other.
+
+    >>> pack, level = Pack("p", "P", 3, 1300.0), LevelPower(20.0, 0.2, 590.0)
+    >>> told = endurance(pack, 590.0, level, (140.0, 8.0), 0.2, unflown(level))
+    >>> round(told.minutes, 1), round(told.minutes_sd, 1), told.level_w
+    (15.7, 2.9, 20.0)
+    """
     if mass_g <= 0:
         return None
     watts = mixed_w(level, mass_g, full[0], full_share) * exp(flown.log_factor)

@@ -100,7 +100,18 @@ class PowerTold:
 
 def drive_estimate(power: Power, thrust: Thrust | None) -> DriveEstimate:
     """What runs, listings and a stated thrust tell of a drive; remembered while nobody changes
-    them, whatever is flown meanwhile."""
+    them, whatever is flown meanwhile.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> told = drive_estimate(drive, None).predict("s3", "p8", 1.0, 4.2)
+    >>> round(told.thrust_gf), round(told.pack_a, 1)
+    (1130, 23.1)
+    """
     return _estimate(as_measured(power), thrust)
 
 
@@ -112,7 +123,18 @@ _BEFORE: Final[deque[Power]] = deque(maxlen=32)
 def as_measured(power: Power) -> Power:
     """A drive for what runs and listings tell of it: one object for all that have motor, packs,
     propellers and runs alike, so that what was worked out of it is remembered while flights are
-    written down and ratings typed."""
+    written down and ratings typed.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> from dataclasses import replace
+    >>> as_measured(drive) is as_measured(replace(drive, plug_a=40.0))
+    True
+    """
     bare = Power(
         power.motor,
         power.motors,
@@ -136,7 +158,17 @@ def _estimate(power: Power, thrust: Thrust | None) -> DriveEstimate:
 
 
 def pack_aboard(build: Build, loadout: Loadout | None) -> Pack | None:
-    """The first of the drive's packs that flies with a loadout."""
+    """The first of the drive's packs that flies with a loadout.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> pack_aboard(build, None).id
+    's3'
+    """
     if build.power is None:
         return None
     aboard = {part.id for part, on in zip(build.parts, build.aboard(loadout), strict=True) if on}
@@ -148,6 +180,16 @@ def thrust_of(build: Build, loadout: Loadout | None) -> Thrust | None:
     as stated where the drive has none of the packs aboard, or no propeller.
 
     Its line is the stated one's.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> told = thrust_of(build, None)
+    >>> round(told.thrust_gf), told.source
+    (972, '3 cells: guess')
     """
     pack, power = pack_aboard(build, loadout), build.power
     if power is None or pack is None or not power.propellers:
@@ -161,7 +203,18 @@ def thrust_of(build: Build, loadout: Loadout | None) -> Thrust | None:
 
 def power_of(build: Build, loadout: Loadout | None) -> tuple[float, float] | None:
     """What a loadout's fresh pack gives at full throttle, one sigma [W]; None without one of the
-    drive's packs aboard, or without a propeller."""
+    drive's packs aboard, or without a propeller.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> watts, sd = power_of(build, None)
+    >>> round(watts), bool(0 < sd < watts)
+    (276, True)
+    """
     pack, power = pack_aboard(build, loadout), build.power
     if power is None or pack is None or not power.propellers:
         return None
@@ -173,7 +226,18 @@ def at_full(
     power: Power, thrust: Thrust | None, pack: Pack, propeller: Propeller, per_cell: float
 ) -> Predicted:
     """A drive at full throttle with one of its packs and propellers, the pack rested at so many
-    volts a cell; remembered."""
+    volts a cell; remembered.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> told = at_full(drive, None, drive.packs[0], drive.propellers[0], 4.2)
+    >>> round(told.power_w)
+    276
+    """
     return _at_full(as_measured(power), thrust, pack, propeller, per_cell)
 
 
@@ -215,7 +279,19 @@ def loadout_power(
     flown: FlownPower | None,
 ) -> LoadoutPower:
     """What the drive does for one loadout with its stalling speed [m/s], as level flight and the
-    flights have it; the drive has a propeller."""
+    flights have it; the drive has a propeller.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> one = Aboard("as listed", 590.0, drive.packs[0])
+    >>> told = loadout_power(build, drive, one, None, None, None)
+    >>> told.minutes, round(told.half.thrust_gf), len(told.curve)
+    (None, 972, 11)
+    """
     pack, propeller, mass = one.pack, power.propellers[0], one.mass_g
     still = as_measured(power)
     half = at_full(power, build.thrust, pack, propeller, HALF_V_PER_CELL)
@@ -281,7 +357,18 @@ def power_told(
     build: Build, masses: Sequence[tuple[str, float]], stall_mps: float | None
 ) -> PowerTold | None:
     """What is told of a build's drive; None where it has none. ``masses`` are each loadout's id and
-    mass [g], in their order; ``stall_mps`` is the stalling speed of the heaviest."""
+    mass [g], in their order; ``stall_mps`` is the stalling speed of the heaviest.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> (told,) = power_told(build, [("as listed", 590.0)], 6.26).loadouts
+    >>> round(told.watts_per_kg), round(told.minutes), told.flights
+    (468, 12, 0)
+    """
     power = build.power
     if power is None:
         return None
@@ -309,7 +396,18 @@ def how_it_flies(
     build: Build, masses: Sequence[tuple[str, float]], stall_mps: float | None
 ) -> tuple[LevelPower | None, FlownPower | None]:
     """Level flight by the first loadout that carries a pack of the drive, and what the flights made
-    of it; None without a wing, a drive, or such a loadout. Arguments as of :func:`power_told`."""
+    of it; None without a wing, a drive, or such a loadout. Arguments as of :func:`power_told`.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(part,), power=drive)
+    >>> level, flown = how_it_flies(build, [("as listed", 590.0)], 6.26)
+    >>> round(level.watts, 1), flown.flights
+    (20.1, 0)
+    """
     power = build.power
     flying = [] if power is None else _flying(build, power, masses)
     flying = [each for each in flying if each.mass_g > 0]

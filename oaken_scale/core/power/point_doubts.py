@@ -82,7 +82,11 @@ class OtherPropeller:
 
 def worst(t: Matrix) -> tuple[int, int] | None:
     """The reading farthest from what all others predict, by its row and column; None where none is
-    doubtful. ``t`` (R, 3) as of :func:`left_out`."""
+    doubtful. ``t`` (R, 3) as of :func:`left_out`.
+
+    >>> worst(np.array([[0.3, -5.2, 1.1]])), worst(np.array([[0.3, 2.0, 1.1]]))
+    ((0, 1), None)
+    """
     r, c = np.unravel_index(int(np.abs(t).argmax()), t.shape) if t.size else (0, 0)
     if not t.size or abs(t[r, c]) <= DOUBTFUL:
         return None
@@ -102,6 +106,22 @@ def left_out(
     what is not kept, what those that are kept predict, and 0.
 
     One factorisation for all, as docs/methods.md, section 2, has it for the ledger.
+
+    >>> from datetime import datetime
+    >>> from oaken_scale.core.model.power import Motor, Pack, Propeller, RunPoint
+    >>> from oaken_scale.core.power.drive_readings import beliefs, gathered
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> points = (RunPoint(0.5, 240.0), RunPoint(0.75, 430.0), RunPoint(1.0, 22.6))
+    >>> run = Run("r", datetime(2026, 3, 7), "s3", "p8", points)
+    >>> told = beliefs(drive)
+    >>> rows = gathered(drive, told, (run,))
+    >>> kept = np.isfinite(rows.read)
+    >>> mean, cov, _ = settled(drive, told, rows, kept, 0.02)
+    >>> expected, t = left_out(drive, told, rows, kept, mean, cov, 0.02)
+    >>> expected.shape, worst(t)
+    ((3, 3), (2, 0))
     """
     shown, slope, by_throttle = predicted(drive, believed, rows, mean, as_read=True)
     weight, _ = sharpness(rows, by_throttle, throttle_sd, kept)
@@ -130,7 +150,24 @@ class PointFit:
 
 
 def fits(rows: Rows, kept: NDArray[np.bool_], expected: Matrix, t: Matrix) -> tuple[PointFit, ...]:
-    """Every reading of every run beside what the others say."""
+    """Every reading of every run beside what the others say.
+
+    >>> from datetime import datetime
+    >>> from oaken_scale.core.model.power import Motor, Pack, Propeller, RunPoint
+    >>> from oaken_scale.core.power.drive_readings import beliefs, gathered
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> points = (RunPoint(0.5, 240.0), RunPoint(0.75, 430.0), RunPoint(1.0, 22.6))
+    >>> run = Run("r", datetime(2026, 3, 7), "s3", "p8", points)
+    >>> told = beliefs(drive)
+    >>> rows = gathered(drive, told, (run,))
+    >>> kept = np.isfinite(rows.read)
+    >>> mean, cov, _ = settled(drive, told, rows, kept, 0.02)
+    >>> told = fits(rows, kept, *left_out(drive, told, rows, kept, mean, cov, 0.02))
+    >>> [(fit.point, fit.quantity.value, fit.read) for fit in told]
+    [(0, 'thrust', 240.0), (1, 'thrust', 430.0), (2, 'thrust', 22.6)]
+    """
     there = np.isfinite(rows.read)
     return tuple(
         PointFit(
@@ -155,7 +192,25 @@ def explained(
     throttle_sd: float,
 ) -> tuple[PointDoubt, bool]:
     """What would explain a reading, by the estimate without it, and whether its whole point is to
-    be left out."""
+    be left out.
+
+    >>> from datetime import datetime
+    >>> from oaken_scale.core.model.power import Motor, Pack, Propeller, RunPoint
+    >>> from oaken_scale.core.power.drive_readings import beliefs, gathered
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> points = (RunPoint(0.5, 240.0), RunPoint(0.75, 430.0), RunPoint(1.0, 22.6))
+    >>> run = Run("r", datetime(2026, 3, 7), "s3", "p8", points)
+    >>> told = beliefs(drive)
+    >>> rows = gathered(drive, told, (run,))
+    >>> kept = np.isfinite(rows.read)
+    >>> kept[2] = False
+    >>> mean, cov, _ = settled(drive, told, rows, kept, 0.02)
+    >>> doubt, whole = explained(drive, told, rows, 2, 0, mean, cov, 0.02)
+    >>> doubt.slip.value, round(doubt.would_be), whole
+    ('ounces', 641, False)
+    """
     shown, slope, by_throttle = predicted(drive, believed, rows, mean, as_read=True)
     every = np.ones_like(rows.read, dtype=bool)
     spread = spread_about(rows, by_throttle, throttle_sd, every)[r] + slope[r] @ cov @ slope[r].T

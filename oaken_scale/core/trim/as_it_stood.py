@@ -118,5 +118,9 @@ def _aboard_then(build: Build, loadout: Loadout | None, at: datetime) -> Vector:
 
 
 def loadout_of(build: Build, id: str | None) -> Loadout | None:
-    """The loadout that a check was made with; None for what is aboard in all of them."""
+    """The loadout that a check was made with; None for what is aboard in all of them.
+
+    >>> loadout_of(Build("b", "B", loadouts=(Loadout("fpv", "With camera", ("cam",)),)), "fpv").name
+    'With camera'
+    """
     return next((each for each in build.loadouts if each.id == id), None)

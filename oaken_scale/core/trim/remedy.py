@@ -89,7 +89,17 @@ class Bench:
 
 
 def comes_to(ready: Bench, x: Vector, placed: Sequence[Placed], k: int) -> Comes:
-    """Where loadout ``k`` comes to with things at ``x`` (N,) [mm] and ballast placed."""
+    """Where loadout ``k`` comes to with things at ``x`` (N,) [mm] and ballast placed.
+
+    >>> import numpy as np
+    >>> one = np.ones((1, 2))
+    >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
+    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
+    ...     (BallastSpot("nose", "Nose", 0.0),), ())
+    >>> comes_to(ready, ready.x, [Placed("nose", 50.0, ())], 0)
+    Comes(loadout='all', x_mm=80.0, y_mm=0.0, auw_g=250.0)
+    """
     aboard = ready.mass * ready.aboard[k]
     mass, moment, side = float(aboard.sum()), float(aboard @ x), float(aboard @ ready.y)
     more = 0.0

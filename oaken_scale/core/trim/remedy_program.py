@@ -33,6 +33,15 @@ def solve_least(ready: Bench) -> Remedy | None:
     With ``d_i`` the slides and ``b`` the ballast, every loadout l must keep
     ``lo_l M_l <= sum m (x + d) + sum b x_s <= hi_l M_l``, ``|sum m y| <= tol M_l`` and its weight,
     the range narrowed by one sigma of its CG.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> one = np.ones((1, 2))
+    >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
+    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
+    ...     (BallastSpot("nose", "Nose", 0.0),), ())
+    >>> round(solve_least(ready).ballast_g, 2)  # 200 g at 100 mm: 20 000 / (200 + b) = 90
+    22.22
     """
     return _in_turn(_Program.of(ready), [])
 
@@ -42,6 +51,16 @@ def solve_best_chance(ready: Bench) -> Remedy | None:
     None where no plan has every loadout in it.
 
     A depth ``t`` inside is the largest with ``lo + t u_l <= x_l <= hi - t u_l`` in every loadout.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> one = np.ones((1, 2))
+    >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
+    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    ...     np.array([90.0]), 80.0, 90.0, np.array([4.0]), None, (), np.zeros((0, 2)),
+    ...     (BallastSpot("nose", "Nose", 0.0),), (20.0, 30.0, 5.0))
+    >>> told = solve_best_chance(ready)
+    >>> told.ballast_g, round(told.chance, 2)
+    (35.0, 0.79)
     """
     told = _Program.of(ready, deepest=True)
     depth = np.zeros(len(told.most))
@@ -66,7 +85,17 @@ def _in_turn(told: "_Program", fixed: list[tuple[Vector, float]]) -> Remedy | No
 
 
 def chance_of(ready: Bench, loadouts: Sequence[Comes]) -> float:
-    """The least of the loadouts' chances of lying in its range."""
+    """The least of the loadouts' chances of lying in its range.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> one = np.ones((1, 2))
+    >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
+    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    ...     np.array([90.0]), 80.0, 90.0, np.array([5.0]), None, (), np.zeros((0, 2)),
+    ...     (BallastSpot("nose", "Nose", 0.0),), ())
+    >>> round(chance_of(ready, [Comes("all", 85.0, 0.0, 236.0)]), 3)  # one sigma either way
+    0.683
+    """
     far = 1e5
     low = None if ready.lowest <= -far else ready.lowest - AT_EDGE_MM
     high = None if ready.highest >= far else ready.highest + AT_EDGE_MM

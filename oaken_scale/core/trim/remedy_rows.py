@@ -128,7 +128,20 @@ def add_slides(ready: Bench, columns: Columns, rows: Rows, most: Vector) -> None
 
 def add_ballast(ready: Bench, columns: Columns, rows: Rows, most: Vector) -> None:
     """No spot holds more than its most, and no piece is used twice. ``most`` (size,) gets how many
-    pieces, or grams, of each option there may be."""
+    pieces, or grams, of each option there may be.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> one = np.ones((1, 2))
+    >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
+    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
+    ...     (BallastSpot("nose", "Nose", 0.0),), (20.0, 20.0, 30.0))
+    >>> columns = Columns.of(ready)
+    >>> rows, most = Rows(columns.size), np.zeros(columns.size)
+    >>> add_ballast(ready, columns, rows, most)
+    >>> most.tolist(), rows.high  # pieces of 20 g, of 30 g; on the spot, and of each
+    ([2.0, 1.0, 0.0], [50.0, 2, 1])
+    """
     ballast, pieces = columns.ballast(), columns.pieces
     for column, option in ballast.items():
         held = option.spot.most_g
@@ -151,6 +164,18 @@ def add_balance(ready: Bench, columns: Columns, rows: Rows, deepest: bool) -> No
     """Every loadout in its range along x, near the middle along y, within its weight.
 
     For the best chance the range itself counts, less the depth [sigma] of the worst loadout.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> one = np.ones((1, 2))
+    >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
+    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
+    ...     (BallastSpot("nose", "Nose", 0.0),), ())
+    >>> columns = Columns.of(ready)
+    >>> rows = Rows(columns.size)
+    >>> add_balance(ready, columns, rows, deepest=False)
+    >>> rows.matrix().tolist(), rows.high  # b (0 - 90) <= -2000, and b (0 - 80) >= -4000
+    ([[-90.0, 0.0], [-80.0, 0.0]], [-2000.0, inf])
     """
     ballast = columns.ballast()
     is_one_sided = any(option.spot.y_mm and not option.spot.pair for option in columns.options)

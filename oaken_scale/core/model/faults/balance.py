@@ -42,7 +42,14 @@ def _in_its_unit(target: Target, limit: float) -> Amount:
 
 
 def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
-    """What a check of the balance lacks or has too much of."""
+    """What a check of the balance lacks or has too much of.
+
+    >>> from datetime import UTC, datetime
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> pegs = BalanceCheck("c", noon, CheckKind.SUPPORTS, None, 100.0, other_mm=105.0)
+    >>> [fault.field for fault in check_faults(Build("b", "B"), 0, pegs)]
+    ['checks.0.other_mm', 'checks.0.reading_g']
+    """
     path = f"checks.{k}"
     loadouts = [each.id for each in build.loadouts]
     if check.loadout is not None and check.loadout not in loadouts:

@@ -11,7 +11,13 @@ from oaken_scale.core.model.surface import Role, Surface
 
 
 def body_faults(k: int, body: Body) -> Iterator[Fault]:
-    """A body needs two frames, each aft of the last."""
+    """A body needs two frames, each aft of the last.
+
+    >>> from oaken_scale.core.model.body import BodyShape, Frame
+    >>> frames = (Frame(200, 0, 60, 80), Frame(0, 0, 60, 80))
+    >>> next(body_faults(0, Body("b", "Body", BodyShape.BOX, frames))).words
+    '0 mm is not aft of the frame before it, 200 mm'
+    """
     path = f"bodies.{k}.frames"
     if len(body.frames) < 2:
         yield Fault(path, "a body needs at least two frames, the front one first")
@@ -23,7 +29,13 @@ def body_faults(k: int, body: Body) -> Iterator[Fault]:
 
 
 def surface_faults(k: int, surface: Surface) -> Iterator[Fault]:
-    """A surface needs two sections, each farther out than the last, and some area."""
+    """A surface needs two sections, each farther out than the last, and some area.
+
+    >>> from oaken_scale.core.model.surface import Section
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 190), Section(0, 0, 0, 190)))
+    >>> next(surface_faults(0, wing)).words
+    '0 mm is not farther out than the section before it (0 mm)'
+    """
     path = f"surfaces.{k}.sections"
     if len(surface.sections) < 2:
         yield Fault(path, "a surface needs at least two sections, root first")

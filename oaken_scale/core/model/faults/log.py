@@ -31,7 +31,16 @@ def pan_faults(build: Build, pan: Pan, scale_id: str | None) -> Iterator[Fault]:
 
 
 def weighing_faults(build: Build, weighing: Weighing) -> Iterator[Fault]:
-    """What speaks against adding a new reading to a build."""
+    """What speaks against adding a new reading to a build.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.weighing import Scale
+    >>> build = Build("b", "B", scales=(Scale("s", "kitchen scale", 1.0, capacity_g=200.0),))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> heavy = Weighing("r", noon, "s", 250.0, Pan(known_g=100.0))
+    >>> next(weighing_faults(build, heavy)).words
+    '250 g is over what the kitchen scale can weigh; it must be at most 200 g'
+    """
     if weighing.pan == Pan():
         yield from _pan_faults(_Known.of(build), "pan", weighing.pan)
     yield from pan_faults(build, weighing.pan, weighing.scale)
@@ -77,6 +86,13 @@ def log_faults(build: Build) -> Iterator[Fault]:
     """What is wrong with readings already in the log; their parts may have retired since.
 
     Each pan is looked at once, however often it was weighed.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.weighing import Load
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 12.0, Pan((Load("ghost"),))),)
+    >>> [fault.field for fault in log_faults(Build("b", "B", weighings=log))]
+    ['weighings.0.pan.loads.0.part', 'weighings.0.scale']
     """
     known = _Known.of(build)
     scales = [scale.id for scale in build.scales]

@@ -25,7 +25,14 @@ def habit_faults(build: Build) -> Iterator[Fault]:
 
 
 def curing_faults(k: int, lot: Lot) -> Iterator[Fault]:
-    """An adhesive's times follow one another."""
+    """An adhesive's times follow one another.
+
+    >>> from oaken_scale.core.model.lot import Curing, LotKind, LotUnit
+    >>> glue = Lot("g", "G", LotUnit.M, 1.5, 0.5, kind=LotKind.ADHESIVE,
+    ...     curing=Curing(0, 1800, 900, 600))
+    >>> [fault.field for fault in curing_faults(0, glue)]
+    ['lots.0.curing.strong_after_s']
+    """
     curing = lot.curing
     if curing is None:
         return
@@ -39,7 +46,13 @@ def curing_faults(k: int, lot: Lot) -> Iterator[Fault]:
 
 
 def lot_faults(build: Build) -> Iterator[Fault]:
-    """A build takes a lot of the rack once; a sheet's width needs its length."""
+    """A build takes a lot of the rack once.
+
+    >>> from oaken_scale.core.model.lot import LotUnit
+    >>> taken = [Lot(id, "A", LotUnit.DM2, 4.6, 0.4, rack="board") for id in ("a", "b")]
+    >>> [fault.field for fault in lot_faults(Build("b", "B", lots=tuple(taken)))]
+    ['lots.1.rack']
+    """
     yield from (
         Fault(f"lots.{k}.rack", "is in this build already; use the lot that is there")
         for k, lot in enumerate(build.lots)
@@ -82,13 +95,23 @@ def part_faults(build: Build) -> Iterator[Fault]:
 
 
 def figure_faults(i: int, part: Part) -> Iterator[Fault]:
-    """A part needs a figure, except the allowance, which has a rule of its own."""
+    """A part needs a figure, except the allowance, which has a rule of its own.
+
+    >>> next(figure_faults(0, Part("fin", "Fin", Pedigree.GUESS))).field
+    'parts.0.stated_g'
+    """
     if part.stated_g is None and not part.uses and part.pedigree is not Pedigree.ALLOWANCE:
         yield Fault(f"parts.{i}.stated_g", "give a mass, or how much of a lot it is made of")
 
 
 def life_faults(build: Build) -> Iterator[Fault]:
-    """What was done to a part names a part; what is taken off has something to be taken off."""
+    """What was done to a part names a part; what is taken off has something to be taken off.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> off = Part("off", "Off the nose", Pedigree.GUESS, stated_g=-3.0)
+    >>> next(life_faults(Build("b", "B", parts=(off,)))).words
+    'is -3 g; it should be at least 0 g, unless it was taken off a host'
+    """
     hosts = {part.id: part.host for part in build.parts}
     for i, part in enumerate(build.parts):
         if part.stated_g is not None and part.stated_g < 0 and part.host is None:

@@ -9,7 +9,13 @@ from oaken_scale.core.model.power import FULL_V_PER_CELL
 
 
 def power_faults(build: Build) -> Iterator[Fault]:
-    """A drive's packs are parts of the build, and its runs were taken with what it has."""
+    """A drive's packs are parts of the build, and its runs were taken with what it has.
+
+    >>> from oaken_scale.core.model.power import Motor, Pack, Power
+    >>> drive = Power(Motor(1400, 60), packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> next(power_faults(Build("b", "B", power=drive))).field
+    'power.packs.0.part'
+    """
     power = build.power
     if power is None:
         return
@@ -41,7 +47,15 @@ def power_faults(build: Build) -> Iterator[Fault]:
 
 
 def flight_faults(build: Build) -> Iterator[Fault]:
-    """Flights were made with packs of the drive; a controller is made for some cells."""
+    """Flights were made with packs of the drive; a controller is made for some cells.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.power import Flight, Motor, Power
+    >>> noon = datetime(2026, 5, 1, 12, tzinfo=UTC)
+    >>> drive = Power(Motor(1400, 60), flights=(Flight("f", noon, "s3", 8.0),))
+    >>> next(flight_faults(Build("b", "B", power=drive))).field
+    'power.flights.0.pack'
+    """
     power = build.power
     if power is None:
         return
