@@ -123,7 +123,16 @@ def field_told(build: Build, assessment: Assessment, now: datetime) -> FieldTold
 
 
 def counts(build: Build) -> Counts:
-    """What a plane has flown; what is set aside does not count."""
+    """What a plane has flown; what is set aside does not count.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.model.power import Motor, Power
+    >>> at = datetime(2026, 5, 1, tzinfo=UTC)
+    >>> flights = (Flight("f", at, "s3", 8.0), Flight("g", at, "s3", 7.5, landing=Landing.HARD))
+    >>> told = counts(Build("b", "B", power=Power(Motor(1400, 60), flights=flights)))
+    >>> told.flights, told.minutes, told.hard, told.packs
+    (2, 15.5, 1, (Flew(id='s3', flights=2, minutes=15.5),))
+    """
     throws = [each for each in build.field.throws if each.set_aside is None]
     power = build.power
     flights = [each for each in power.flights if each.set_aside is None] if power else []

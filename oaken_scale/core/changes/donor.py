@@ -121,7 +121,7 @@ def called(name: str) -> Group | None:
 def measured_by_donor(build: Build, name: str, parts: tuple[DonorPart, ...]) -> Build:
     """The build with a donor's weights as its budget, and measured by it stage by stage.
 
-    >>> donor = donor_parts("Left wing 92 g\nMotor 28 g")
+    >>> donor = donor_parts("Left wing 92 g\\nMotor 28 g")
     >>> told = measured_by_donor(Build("b", "B"), "the donor", donor)
     >>> [(each.group.value, each.grams) for each in told.budget.allotments]
     [('foam', 92.0), ('power', 28.0)]

@@ -96,6 +96,17 @@ def following(before: Build, after: Build) -> Build:
     What the builder changed by hand stays: a part takes its new amount, outline and place only
     where it had the old ones. What was ever on a pan is cut, and what the drawing lost stands on
     its own.
+
+    >>> from oaken_scale.core.model.body import BodyShape, Frame
+    >>> boom = Body("boom", "Boom", BodyShape.TUBE, (Frame(200, 0, 8, 8), Frame(800, 0, 8, 8)))
+    >>> rod = Lot("rod", "Rod", LotUnit.M, 20.0, 1.0)
+    >>> before = Build("b", "B", lots=(rod,), bodies=(boom,))
+    >>> parts = [replace(part, id="p") for part in parts_drawn(before, "boom", "rod")]
+    >>> before = replace(before, parts=tuple(parts))
+    >>> longer = replace(boom, frames=(Frame(200, 0, 8, 8), Frame(900, 0, 8, 8)))
+    >>> after = following(before, replace(before, bodies=(longer,)))
+    >>> [use.amount for use in after.parts[0].uses], after.parts[0].station.x_mm
+    ([0.7], 550.0)
     """
     if before.surfaces == after.surfaces and before.bodies == after.bodies:
         return after
@@ -143,7 +154,11 @@ def _redrawn(part: Part, old: Surface | Body, new: Surface | Body, lots: dict[st
 
 
 def on_a_pan(build: Build) -> frozenset[str]:
-    """The parts that were ever on a pan, by a reading that stands."""
+    """The parts that were ever on a pan, by a reading that stands.
+
+    >>> on_a_pan(Build("b", "B"))
+    frozenset()
+    """
     return frozenset(
         load.part for each in build.weighings if each.set_aside is None for load in each.pan.loads
     )
@@ -159,7 +174,17 @@ class DrawnPart:
 
 
 def drawn_parts(build: Build) -> tuple[DrawnPart, ...]:
-    """The parts on the plane that were made of the drawing."""
+    """The parts on the plane that were made of the drawing.
+
+    >>> from oaken_scale.core.model.body import BodyShape, Frame
+    >>> boom = Body("boom", "Boom", BodyShape.TUBE, (Frame(200, 0, 8, 8), Frame(800, 0, 8, 8)))
+    >>> rod = Lot("rod", "Rod", LotUnit.M, 20.0, 1.0)
+    >>> before = Build("b", "B", lots=(rod,), bodies=(boom,))
+    >>> parts = [replace(part, id="p") for part in parts_drawn(before, "boom", "rod")]
+    >>> before = replace(before, parts=tuple(parts))
+    >>> [(told.part, told.is_cut) for told in drawn_parts(before)]
+    [('p', False)]
+    """
     linked = [part for part in build.parts if part.drawn and not part.retired]
     if not linked:
         return ()
@@ -175,6 +200,15 @@ def cut(build: Build, ids: Collection[str]) -> Build:
     """The build with parts that are cut now: they follow the drawing no more.
 
     Raises BuildFaultError where there is no such part.
+
+    >>> from oaken_scale.core.model.body import BodyShape, Frame
+    >>> boom = Body("boom", "Boom", BodyShape.TUBE, (Frame(200, 0, 8, 8), Frame(800, 0, 8, 8)))
+    >>> rod = Lot("rod", "Rod", LotUnit.M, 20.0, 1.0)
+    >>> before = Build("b", "B", lots=(rod,), bodies=(boom,))
+    >>> parts = [replace(part, id="p") for part in parts_drawn(before, "boom", "rod")]
+    >>> before = replace(before, parts=tuple(parts))
+    >>> cut(before, ["p"]).parts[0].drawn.is_cut
+    True
     """
     unknown = set(ids) - {part.id for part in build.parts}
     if unknown:

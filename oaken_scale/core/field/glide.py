@@ -43,7 +43,10 @@ def glide_ratio(throws: Sequence[Throw]) -> Glide | None:
 
 
 def sink_m_s(throws: Sequence[Throw]) -> Glide | None:
-    """Height over seconds [m/s], of the latest throws in still air; None where none has both."""
+    """Height over seconds [m/s], of the latest throws in still air; None where none has both.
+
+    >>> sink_m_s([])
+    """
     return _typical(
         each.height_m / each.seconds for each in _still(throws) if each.height_m and each.seconds
     )

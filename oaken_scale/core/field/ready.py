@@ -171,7 +171,8 @@ class BenchSays:
 
 def stance(build: Build, loadout: str | None) -> Stance:
     """How the plane stands with a loadout: what is aboard and where it sits, under a name made
-    from it, so that two that stand alike have one name."""
+    from it, so that two that stand alike have one name.
+    """
     stood = tuple(
         each
         if each.x_mm is None

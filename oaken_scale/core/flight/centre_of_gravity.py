@@ -100,7 +100,14 @@ def x_from_nose(x_mm: float, reference: Reference, wing: WingFigures | None) -> 
 
 
 def stations(build: Build, wing: WingFigures | None) -> Stations:
-    """Resolve every part's station; a part without one is not placed."""
+    """Resolve every part's station; a part without one is not placed.
+
+    >>> from oaken_scale.core.model.part import Pedigree, Station
+    >>> motor = Part("m", "Motor", Pedigree.GUESS, stated_g=50.0, station=Station(20.0))
+    >>> told = stations(Build("b", "B", parts=(motor,)), None)
+    >>> told.xyz.tolist(), told.placed.tolist()
+    ([[20.0, 0.0, 0.0]], [True])
+    """
     return _stations(build.parts, build.lots, wing)
 
 

@@ -89,7 +89,18 @@ def flying(
     power: tuple[float, float] | None = None,
 ) -> Flying:
     """Work out mass and CG of a loadout. ``been_on_pan`` (N,) says which parts a pan has felt,
-    ``told`` which readings are not believed; ``thrust`` and ``power`` are the loadout's own."""
+    ``told`` which readings are not believed; ``thrust`` and ``power`` are the loadout's own.
+
+    >>> from oaken_scale.core.flight.centre_of_gravity import stations
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 300.0))]
+    >>> build = Build("b", "B", parts=tuple(ends))
+    >>> plane = flying(build, None, solve(build), stations(build, None), None, np.zeros(2))
+    >>> plane.auw_g, plane.cg.x_mm
+    (100.0, 150.0)
+    """
     aboard = aboard_of(build, loadout)
     auw, auw_sd = after.total(aboard)
     forms: tuple[tuple[float, float, float], ...] = ()

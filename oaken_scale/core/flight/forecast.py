@@ -146,7 +146,13 @@ def _sources(build: Build, share: Vector) -> tuple[Source, ...]:
 
 def lessons(build: Build, after: Posterior) -> tuple[Lesson, ...]:
     """Lots that come out otherwise than stated, surely and by a tenth: "your glue runs 1.6 times
-    the estimate"."""
+    the estimate".
+
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> build = Build("b", "B")
+    >>> lessons(build, solve(build))
+    ()
+    """
     told = []
     for k, lot in enumerate(build.lots):
         factor = float(after.mean[k]) / lot.constant

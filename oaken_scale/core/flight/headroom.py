@@ -34,6 +34,16 @@ def headroom(plane: Flying) -> tuple[Headroom, ...]:
     """What a loadout may gain for each target that its weight can break, the first to break first.
 
     ``min(AUW_max, WL_max S, T/TW_min) - M``. Source: docs/methods.md, section 10.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.target import Target
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> limit = Target(TargetKind.AUW, high=590.0)
+    >>> (plane,) = fly(Build("b", "B", parts=(wing,), targets=(limit,))).planes
+    >>> [(each.kind.value, each.grams) for each in headroom(plane)]
+    [('auw', 90.0)]
     """
     told = []
     for target in plane.build.targets:
@@ -49,6 +59,17 @@ def at_the_ends(plane: Flying) -> tuple[Headroom, ...]:
     """What the foremost and the rearmost thing's place bear until the CG leaves its range.
 
     ``g = M (x_hi - x_cg)/(x_tail - x_hi)``, and likewise at the nose.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=100.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 200.0))]
+    >>> target = Target(TargetKind.BALANCE, 90.0, 110.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> (plane,) = fly(Build("b", "B", parts=tuple(ends), targets=(target,))).planes
+    >>> [round(each.grams, 1) for each in at_the_ends(plane)]  # 200 (110 - 100) / (200 - 110)
+    [22.2, 22.2]
     """
     target, cg = plane.target(TargetKind.BALANCE), plane.cg
     if target is None or cg is None:

@@ -92,7 +92,18 @@ def _marks(parts: tuple[Part, ...]) -> tuple[tuple[Mark, ...], ...]:
 
 
 def been_on_pan(build: Build, after: Posterior) -> Vector:
-    """How often, at most once, each part was on a pan, here or in another build, shape (N,)."""
+    """How often, at most once, each part was on a pan, here or in another build, shape (N,).
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> parts = tuple(Part(id, id, Pedigree.GUESS, stated_g=50.0) for id in ("motor", "box"))
+    >>> log = (Weighing("r", datetime(2026, 3, 7, tzinfo=UTC), "s", 48.0, Pan((Load("motor"),))),)
+    >>> build = Build("b", "B", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> been_on_pan(build, solve(build)).tolist()
+    [1.0, 0.0]
+    """
     felt = after.of.loading.felt[after.parts] | _weighed_elsewhere(wherever(build.parts))
     return felt.astype(float)
 

@@ -110,7 +110,18 @@ def reduction(cov: Matrix, goal: Vector, row: Vector, reading_sd: float) -> floa
 
 
 def goals(planes: tuple[Flying, ...], answers: tuple[tuple[Answer, ...], ...]) -> Goals:
-    """Gradients of every target not yet settled; all-up weight alone when there is none."""
+    """Gradients of every target not yet settled; all-up weight alone when there is none.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> (plane,) = fly(Build("b", "B", parts=(wing,))).planes
+    >>> from oaken_scale.core.flight.metrics.all_up_weight import all_up_weight
+    >>> told = goals((plane,), ((all_up_weight(plane),),))
+    >>> [kind.value for kind in told.kinds]
+    ['auw']
+    """
     kinds: list[TargetKind] = []
     gradients: list[Vector] = []
     weights: list[float] = []

@@ -33,6 +33,9 @@ def left_out(build: Build) -> LeftOut | None:
     allowance, or whose weighings never told of it.
 
     The allowance's own prior is taken out again, as for a lot that two builds share.
+
+    >>> left_out(Build("b", "B")) is None  # nothing allowed for, nothing left out
+    True
     """
     at = [
         i

@@ -320,5 +320,9 @@ def suspect(build: Build, pan: Pan, scale_id: str, reading_g: float) -> Doubt | 
 
 
 def doubts(build: Build) -> tuple[Doubt, ...]:
-    """The doubtful readings, the likeliest slip first, each with what would explain it."""
+    """The doubtful readings, the likeliest slip first, each with what would explain it.
+
+    >>> doubts(Build("b", "B"))
+    ()
+    """
     return estimate(build).doubts

@@ -258,6 +258,13 @@ def order_of_day(
     are steps of other builds that were timed.
 
     Raises BuildFaultError where the builder's own steps have no time.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> motor = Part("m", "Motor", Pedigree.GUESS, "Nose", stated_g=50.0)
+    >>> told = order_of_day(Build("b", "B", parts=(motor,)), datetime(2026, 3, 7, tzinfo=UTC), 6.0)
+    >>> [slot.step.id for slot in told.slots], [slot.step.id for slot in told.now]
+    (['weigh:Nose', 'fit:Nose', 'straight', 'balance:'], ['weigh:Nose', 'fit:Nose'])
     """
     left = steps(build)
     told = paces((*earlier, *build.day.done))
@@ -305,7 +312,13 @@ def in_order(
     left: Sequence[Step], takes: Mapping[str, float], wanted: Sequence[str] = ()
 ) -> list[Step]:
     """Steps as they are to be begun: as their builder wants them and what those need before, the
-    others by the longest way to the end that hangs on each, work and waiting."""
+    others by the longest way to the end that hangs on each, work and waiting.
+
+    >>> cut = Step("cut", StepKind.CUT, "", (), 9.0)
+    >>> join = Step("join", StepKind.JOIN, "", (), 4.0, wait_min=60.0)
+    >>> [step.id for step in in_order([cut, join], {"cut": 9.0, "join": 4.0})]  # it sets meanwhile
+    ['join', 'cut']
+    """
     after: dict[str, list[str]] = defaultdict(list)
     by_id = {step.id: step for step in left}
     for step in left:
@@ -378,6 +391,14 @@ def step_done(build: Build, step_id: str, at: datetime, minutes: float | None) -
     """The build with a step done, in so many minutes where somebody looked at the clock.
 
     Raises BuildFaultError where the build asks for no such step.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> motor = Part("m", "Motor", Pedigree.GUESS, stated_g=50.0)
+    >>> build = Build("b", "B", parts=(motor,))
+    >>> done = step_done(build, "straight", datetime(2026, 3, 7, tzinfo=UTC), 6.0)
+    >>> [(each.step, each.minutes) for each in done.day.done]
+    [('straight', 6.0)]
     """
     step = next((each for each in steps(build) if each.id == step_id), None)
     if step is None:
@@ -388,7 +409,13 @@ def step_done(build: Build, step_id: str, at: datetime, minutes: float | None) -
 
 
 def step_undone(build: Build, step_id: str) -> Build:
-    """The build with a step to be done again. Raises BuildFaultError where it was not done."""
+    """The build with a step to be done again. Raises BuildFaultError where it was not done.
+
+    >>> from datetime import UTC
+    >>> build = step_done(Build("b", "B"), "straight", datetime(2026, 3, 7, tzinfo=UTC), 6.0)
+    >>> step_undone(build, "straight").day.done
+    ()
+    """
     kept = tuple(each for each in build.day.done if each.step != step_id)
     if len(kept) == len(build.day.done):
         raise BuildFaultError([Fault("step", f'"{step_id}" was not done')])

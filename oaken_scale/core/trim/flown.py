@@ -41,7 +41,11 @@ class Flown:
 def drive_of(
     build: Build, loadout: Loadout | None
 ) -> tuple[Thrust | None, tuple[float, float] | None]:
-    """A loadout's own thrust, and the power that its pack gives."""
+    """A loadout's own thrust, and the power that its pack gives.
+
+    >>> drive_of(Build("b", "B"), None)
+    (None, None)
+    """
     return thrust_of(build, loadout), power_of(build, loadout)
 
 

@@ -51,7 +51,16 @@ def untold(kind: TargetKind, unit: str, target: Target | None, needs: Missing) -
 
 def chance_over(plane: Flying, target: Target | None, per_gram: float) -> float | None:
     """The chance that a target on what goes with the mass is met, over all that may be wrong;
-    ``per_gram`` of its unit. None where nothing is doubted."""
+    ``per_gram`` of its unit. None where nothing is doubted.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> (plane,) = fly(Build("b", "B", parts=(wing,))).planes
+    >>> chance_over(plane, None, 1.0) is None  # no reading is doubted: one bell is all there is
+    True
+    """
     if target is None or not plane.forms:
         return None
     return sum(
@@ -75,5 +84,15 @@ def with_doubts(plane: Flying, answer: Answer, believing: float | None, by_load:
 
 
 def with_the_weight(plane: Flying, answer: Answer) -> Vector:
-    """The gradient of what is the weight itself: 1 for what is aboard, shape (N,)."""
+    """The gradient of what is the weight itself: 1 for what is aboard, shape (N,).
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> (plane,) = fly(Build("b", "B", parts=(wing,))).planes
+    >>> from oaken_scale.core.flight.metrics.all_up_weight import all_up_weight
+    >>> with_the_weight(plane, all_up_weight(plane)).tolist()
+    [1.0]
+    """
     return plane.aboard

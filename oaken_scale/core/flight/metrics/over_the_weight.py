@@ -17,7 +17,17 @@ def over_the_weight(
     per_g: float = 1.0,
 ) -> Answer:
     """What a plane has of something, one sigma, for each unit that it weighs, of which a gram is
-    ``per_g``; ``more`` of it is one mend."""
+    ``per_g``; ``more`` of it is one mend.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> (plane,) = fly(Build("b", "B", parts=(wing,))).planes
+    >>> told = over_the_weight(plane, TargetKind.POWER_LOADING, "W/kg", 60.0, 3.0, "more_w", 0.001)
+    >>> told.value, told.unit  # 60 W over 0.5 kg
+    (120.0, 'W/kg')
+    """
     target = plane.target(kind)
     if not plane.has_mass:
         return untold(kind, unit, target, Missing.PARTS)
@@ -55,7 +65,17 @@ def _chance_of_ratio(plane: Flying, of: float, of_sd: float, target: Target) -> 
 
 
 def against_the_weight(plane: Flying, answer: Answer) -> Vector:
-    """How such a ratio moves with each part's mass, shape (N,) [its unit per g]: ``-r/M``."""
+    """How such a ratio moves with each part's mass, shape (N,) [its unit per g]: ``-r/M``.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> (plane,) = fly(Build("b", "B", parts=(wing,))).planes
+    >>> told = over_the_weight(plane, TargetKind.THRUST_TO_WEIGHT, "", 600.0, 30.0, "more_gf")
+    >>> against_the_weight(plane, told).tolist()  # 1.2 at 500 g: a gram more takes 1.2 / 500
+    [-0.0024]
+    """
     if answer.value is None:
         return plane.aboard
     return -answer.value / plane.auw_g * plane.aboard
