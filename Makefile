@@ -48,15 +48,15 @@ check-pages: web/node_modules/.ready
 	cd web && npm run --silent check-pages
 
 bench: $(VENV)/.ready build
-	$(BIN)/python -m bench.measure
+	$(BIN)/python -m benchmarks.measure
 
 # How far one machine goes: many benches at once.
 load: $(VENV)/.ready build
-	$(BIN)/python -m bench.load
+	$(BIN)/python -m benchmarks.load
 
 # Killed 500 times in the middle of a weigh-in; nothing acknowledged may be lost.
 siege: $(VENV)/.ready build
-	$(BIN)/python -m bench.siege
+	$(BIN)/python -m benchmarks.siege
 
 # How far the ledger can be trusted: coverage of its doubt, slips found and named.
 study: $(VENV)/.ready build

@@ -1,6 +1,6 @@
 """A short siege of what `make siege` does at length: killed while acts of every kind come in."""
 
-from bench.siege import siege
+from benchmarks.siege import siege
 
 
 def test_what_was_acknowledged_survives_being_killed(tmp_path):

@@ -11,7 +11,7 @@ import numpy as np
 from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.model.part import Part
-from oaken_scale.core.trim.remedy import Bench, Remedy
+from oaken_scale.core.trim.remedy import Balanceable, Remedy
 from oaken_scale.core.trim.remedy_program import solve_best_chance, solve_least
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 
@@ -60,7 +60,7 @@ class Obstacle:
     way: Remedy | None = None
 
 
-def in_the_way(ready: Bench) -> tuple[Obstacle, tuple[Remedy, ...]]:
+def in_the_way(ready: Balanceable) -> tuple[Obstacle, tuple[Remedy, ...]]:
     """What stands in the way, and what might be allowed instead, the least first."""
     one_by_one = [_longer_bay, _more_ballast, _weight, _sideways, _permission, _adrift]
     if not ready.movable and not ready.spots:
@@ -75,11 +75,11 @@ def in_the_way(ready: Bench) -> tuple[Obstacle, tuple[Remedy, ...]]:
 Found = tuple[Obstacle, tuple[Remedy, ...]]
 
 
-def _solved(ready: Bench) -> Remedy | None:
+def _solved(ready: Balanceable) -> Remedy | None:
     return solve_least(ready) or solve_best_chance(ready)
 
 
-def _permission(ready: Bench) -> Found | None:
+def _permission(ready: Balanceable) -> Found | None:
     """Let what is not allowed to move be moved: a pack, and a spot in the nose; each by itself."""
     told = []
     packs = [
@@ -111,13 +111,13 @@ def _permission(ready: Bench) -> Found | None:
     return Obstacle(Limit.PERMISSION, subject, may_move=may_move), tuple(told)
 
 
-def _ends(ready: Bench) -> tuple[float, float]:
+def _ends(ready: Balanceable) -> tuple[float, float]:
     """From the nose, or what sits ahead of it, to the last thing [mm from the nose]."""
     here = ready.aboard.any(axis=0)
     return min(float(ready.x[here].min()), 0.0), float(ready.x[here].max())
 
 
-def _longer_bay(ready: Bench) -> Found | None:
+def _longer_bay(ready: Balanceable) -> Found | None:
     """The least by which the bays would have to be longer, and which one."""
     if not len(ready.slide):
         return None
@@ -145,7 +145,7 @@ def _longer_bay(ready: Bench) -> Found | None:
     return Obstacle(Limit.SLIDES, part, over[part]), ()
 
 
-def _more_ballast(ready: Bench) -> Found | None:
+def _more_ballast(ready: Balanceable) -> Found | None:
     """How many grams at which spot would do, were there room and pieces for them."""
     if not ready.spots:
         return None
@@ -159,7 +159,7 @@ def _more_ballast(ready: Bench) -> Found | None:
     return Obstacle(Limit.BALLAST, spot.id, placed.grams - room, room_g=room), ()
 
 
-def _weight(ready: Bench) -> Found | None:
+def _weight(ready: Balanceable) -> Found | None:
     """By how much the weight limit would be broken."""
     if ready.most_g is None:
         return None
@@ -173,7 +173,7 @@ def _weight(ready: Bench) -> Found | None:
     return Obstacle(Limit.WEIGHT, None, over, way=way), ()
 
 
-def _sideways(ready: Bench) -> Found | None:
+def _sideways(ready: Balanceable) -> Found | None:
     """Which part pulls it to one side, and how many grams at the other tip would hold it."""
     if _solved(replace(ready, y=np.zeros_like(ready.y))) is None:
         return None
@@ -185,7 +185,7 @@ def _sideways(ready: Bench) -> Found | None:
     return Obstacle(Limit.SIDEWAYS, part, grams, tip=tip), ()
 
 
-def tip_mm(ready: Bench) -> float:
+def tip_mm(ready: Balanceable) -> float:
     """How far out the tips are [mm]."""
     drawn = [abs(s.y_mm) for each in ready.build.surfaces for s in each.sections]
     return float(max([*drawn, *np.abs(ready.y).tolist(), 1.0]))
@@ -211,7 +211,7 @@ def pulls_sideways(
     return parts[at].id, over / (out_mm + SIDEWAYS_MM), Tip.LEFT if side > 0 else Tip.RIGHT
 
 
-def _adrift(ready: Bench) -> Found | None:
+def _adrift(ready: Balanceable) -> Found | None:
     """What has no place yet, where its spread is what keeps the range too narrow."""
     here = ready.all_aboard.any(axis=0) & ~ready.aboard.any(axis=0)
     grams = float(np.abs(ready.mass[here]).sum())

@@ -23,7 +23,7 @@ from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Statio
 from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.obstacles import Obstacle, in_the_way
-from oaken_scale.core.trim.remedy import Bench, Placed, Remedy, comes_to
+from oaken_scale.core.trim.remedy import Balanceable, Placed, Remedy, comes_to
 from oaken_scale.core.trim.remedy_program import chance_of, solve_best_chance, solve_least
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM, SLACK_G
 
@@ -76,7 +76,7 @@ class Remedies:
     sure: bool = True
 
 
-def bench(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Bench | None:
+def balanceable(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Balanceable | None:
     """Set a plane up to be balanced; None without a balance target, stations or mass."""
     target = planes[0].target(TargetKind.BALANCE)
     if target is None or any(plane.cg is None for plane in planes):
@@ -101,7 +101,7 @@ def bench(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Bench
     slide = slide + shift[list(movable)][:, None]
     limits = [t.high for t in build.targets if t.kind is TargetKind.AUW]
     all_aboard = np.array([plane.aboard for plane in planes])
-    return Bench(
+    return Balanceable(
         build=build,
         names=tuple(names),
         mass=after.mass,
@@ -130,7 +130,7 @@ def _range(part: Part, edge_mm: float) -> tuple[float, float]:
     return part.slide.low_mm + add, part.slide.high_mm + add
 
 
-def remedies(ready: Bench, planes: Sequence[Flying]) -> Remedies:
+def remedies(ready: Balanceable, planes: Sequence[Flying]) -> Remedies:
     """The least that brings every loadout into its range, and other ways to do it; or what stands
     in the way.
 
@@ -177,7 +177,7 @@ def what_would_fix(build: Build) -> Remedies | None:
     """
     flown = fly(build)
     names = [id for id, _ in flown.names]
-    ready = bench(build, flown.planes, names)
+    ready = balanceable(build, flown.planes, names)
     if ready is None:
         return None
     found = remedies(ready, flown.planes)
@@ -185,7 +185,7 @@ def what_would_fix(build: Build) -> Remedies | None:
         if found.best is None or not (found.best.slides or found.best.ballast):
             return found
         done = applied(build, found.best)
-        then = bench(done, fly(done).planes, names)
+        then = balanceable(done, fly(done).planes, names)
         if then is None or _is_fine(then) or not (then.u > ready.u * (1 + 1e-3)).any():
             return found
         ready = _narrowed(ready, np.maximum(ready.u, then.u))
@@ -193,7 +193,7 @@ def what_would_fix(build: Build) -> Remedies | None:
     return found
 
 
-def _narrowed(ready: Bench, u: np.ndarray) -> Bench:
+def _narrowed(ready: Balanceable, u: np.ndarray) -> Balanceable:
     """The same with a range narrowed by another doubt of the CG (L,) [mm]."""
     most = (1 - LEAST_BAND) / 2 * (ready.highest - ready.lowest)
     by = np.minimum(NARROWED * u, most)
@@ -202,7 +202,7 @@ def _narrowed(ready: Bench, u: np.ndarray) -> Bench:
     return replace(ready, low=low, high=high, u=u)
 
 
-def _other_ways(ready: Bench, best: Remedy) -> list[Remedy]:
+def _other_ways(ready: Balanceable, best: Remedy) -> list[Remedy]:
     """Ballast instead of moving, and moving something else."""
     others = []
     if best.slides:
@@ -224,13 +224,13 @@ def _other_ways(ready: Bench, best: Remedy) -> list[Remedy]:
     return others
 
 
-def _depth(ready: Bench, x: np.ndarray) -> float:
+def _depth(ready: Balanceable, x: np.ndarray) -> float:
     """How deep inside its range the worst loadout lies [sigma]; negative outside."""
     at = np.array([comes_to(ready, x, (), k).x_mm for k in range(len(ready.names))])
     return float((np.minimum(at - ready.lowest, ready.highest - at) / ready.u).min())
 
 
-def _is_fine(ready: Bench) -> bool:
+def _is_fine(ready: Balanceable) -> bool:
     """Whether everything may stay: a millimetre at the edge of a narrowed range is none."""
     for k in range(len(ready.names)):
         at = comes_to(ready, ready.x, (), k)
@@ -243,7 +243,7 @@ def _is_fine(ready: Bench) -> bool:
     return True
 
 
-def _unsure(ready: Bench, planes: Sequence[Flying]) -> str | None:
+def _unsure(ready: Balanceable, planes: Sequence[Flying]) -> str | None:
     """The thing whose mass, not weighed yet, makes the worst loadout's balance least sure."""
     plane = max(planes, key=lambda each: each.cg.x_sd_mm if each.cg else 0.0)
     if plane.cg is None:

@@ -59,7 +59,7 @@ class Remedy:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Bench:
+class Balanceable:
     """A plane ready to be balanced: what flies in each loadout, and where it may go.
 
     ``mass`` (N,) [g], ``x`` and ``y`` (N,) [mm], ``aboard`` (L, N) of what has a station,
@@ -88,13 +88,13 @@ class Bench:
     pieces: tuple[float, ...]
 
 
-def comes_to(ready: Bench, x: Vector, placed: Sequence[Placed], k: int) -> Comes:
+def comes_to(ready: Balanceable, x: Vector, placed: Sequence[Placed], k: int) -> Comes:
     """Where loadout ``k`` comes to with things at ``x`` (N,) [mm] and ballast placed.
 
     >>> import numpy as np
     >>> one = np.ones((1, 2))
     >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
-    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    >>> ready = Balanceable(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
     ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
     ...     (BallastSpot("nose", "Nose", 0.0),), ())
     >>> comes_to(ready, ready.x, [Placed("nose", 50.0, ())], 0)

@@ -16,7 +16,15 @@ from scipy.sparse import csr_array
 from oaken_scale.core.flight.verdict import chance_within
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.balancing import BallastSpot
-from oaken_scale.core.trim.remedy import STILL_MM, Bench, Comes, Placed, Remedy, Slid, comes_to
+from oaken_scale.core.trim.remedy import (
+    STILL_MM,
+    Balanceable,
+    Comes,
+    Placed,
+    Remedy,
+    Slid,
+    comes_to,
+)
 from oaken_scale.core.trim.remedy_rows import Columns, Rows, add_balance, add_ballast, add_slides
 
 AT_EDGE_MM: Final = 1e-3
@@ -27,7 +35,7 @@ DEEPEST: Final = 30.0
 """Farther inside its range than so many sigma no loadout is looked for."""
 
 
-def solve_least(ready: Bench) -> Remedy | None:
+def solve_least(ready: Balanceable) -> Remedy | None:
     """The least ballast, then the fewest and the shortest moves; None where nothing works.
 
     With ``d_i`` the slides and ``b`` the ballast, every loadout l must keep
@@ -37,7 +45,7 @@ def solve_least(ready: Bench) -> Remedy | None:
     >>> from oaken_scale.core.model.build import Build
     >>> one = np.ones((1, 2))
     >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
-    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    >>> ready = Balanceable(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
     ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
     ...     (BallastSpot("nose", "Nose", 0.0),), ())
     >>> round(solve_least(ready).ballast_g, 2)  # 200 g at 100 mm: 20 000 / (200 + b) = 90
@@ -46,7 +54,7 @@ def solve_least(ready: Bench) -> Remedy | None:
     return _in_turn(_Program.of(ready), [])
 
 
-def solve_best_chance(ready: Bench) -> Remedy | None:
+def solve_best_chance(ready: Balanceable) -> Remedy | None:
     """The plan with the best worst-case chance of lying in the range, and of those the least;
     None where no plan has every loadout in it.
 
@@ -55,7 +63,7 @@ def solve_best_chance(ready: Bench) -> Remedy | None:
     >>> from oaken_scale.core.model.build import Build
     >>> one = np.ones((1, 2))
     >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
-    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    >>> ready = Balanceable(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
     ...     np.array([90.0]), 80.0, 90.0, np.array([4.0]), None, (), np.zeros((0, 2)),
     ...     (BallastSpot("nose", "Nose", 0.0),), (20.0, 30.0, 5.0))
     >>> told = solve_best_chance(ready)
@@ -84,13 +92,13 @@ def _in_turn(told: "_Program", fixed: list[tuple[Vector, float]]) -> Remedy | No
     return None if solution is None else told.remedy(solution)
 
 
-def chance_of(ready: Bench, loadouts: Sequence[Comes]) -> float:
+def chance_of(ready: Balanceable, loadouts: Sequence[Comes]) -> float:
     """The least of the loadouts' chances of lying in its range.
 
     >>> from oaken_scale.core.model.build import Build
     >>> one = np.ones((1, 2))
     >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
-    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    >>> ready = Balanceable(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
     ...     np.array([90.0]), 80.0, 90.0, np.array([5.0]), None, (), np.zeros((0, 2)),
     ...     (BallastSpot("nose", "Nose", 0.0),), ())
     >>> round(chance_of(ready, [Comes("all", 85.0, 0.0, 236.0)]), 3)  # one sigma either way
@@ -111,7 +119,7 @@ class _Program:
     ballast (pieces of each mass at each spot, or plain grams where no pieces are at hand), and
     last how deep inside its range the worst loadout lies [sigma], where that is to be largest."""
 
-    ready: Bench
+    ready: Balanceable
     columns: Columns
     rows: Matrix
     low: Vector
@@ -124,7 +132,7 @@ class _Program:
     length_cost: Vector
 
     @classmethod
-    def of(cls, ready: Bench, deepest: bool = False) -> "_Program":
+    def of(cls, ready: Balanceable, deepest: bool = False) -> "_Program":
         """Write the program down; ``deepest`` looks for the best chance, not for a sure one."""
         columns = Columns.of(ready)
         rows = Rows(columns.size)

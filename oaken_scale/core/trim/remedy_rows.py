@@ -11,7 +11,7 @@ import numpy as np
 
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.balancing import BallastSpot
-from oaken_scale.core.trim.remedy import STILL_MM, Bench
+from oaken_scale.core.trim.remedy import STILL_MM, Balanceable
 
 SIDEWAYS_MM: Final = 3.0
 """How far off the middle the CG may lie [mm]."""
@@ -46,7 +46,7 @@ class Columns:
     """How many pieces of each mass [g] are at hand; empty for ballast by the gram."""
 
     @classmethod
-    def of(cls, ready: Bench) -> "Columns":
+    def of(cls, ready: Balanceable) -> "Columns":
         """The columns for a plane that is ready to be balanced."""
         pieces = Counter(round(piece, 6) for piece in ready.pieces)
         options = [
@@ -108,7 +108,7 @@ class Rows:
         return np.array(self.rows).reshape(len(self.rows), self.size)
 
 
-def add_slides(ready: Bench, columns: Columns, rows: Rows, most: Vector) -> None:
+def add_slides(ready: Balanceable, columns: Columns, rows: Rows, most: Vector) -> None:
     """What slides counts as moved and stays where it may sit; what lies outside that, if it moves
     at all, moves into it. ``most`` (size,) gets how far each may go [mm]."""
     most[columns.moved] = 1
@@ -126,14 +126,14 @@ def add_slides(ready: Bench, columns: Columns, rows: Rows, most: Vector) -> None
         rows.add({forward: 1.0, aft: 1.0, moved: -far}, -np.inf, 0.0)
 
 
-def add_ballast(ready: Bench, columns: Columns, rows: Rows, most: Vector) -> None:
+def add_ballast(ready: Balanceable, columns: Columns, rows: Rows, most: Vector) -> None:
     """No spot holds more than its most, and no piece is used twice. ``most`` (size,) gets how many
     pieces, or grams, of each option there may be.
 
     >>> from oaken_scale.core.model.build import Build
     >>> one = np.ones((1, 2))
     >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
-    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    >>> ready = Balanceable(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
     ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
     ...     (BallastSpot("nose", "Nose", 0.0),), (20.0, 20.0, 30.0))
     >>> columns = Columns.of(ready)
@@ -160,7 +160,7 @@ def add_ballast(ready: Bench, columns: Columns, rows: Rows, most: Vector) -> Non
         rows.add(row, 0.0, number)
 
 
-def add_balance(ready: Bench, columns: Columns, rows: Rows, deepest: bool) -> None:
+def add_balance(ready: Balanceable, columns: Columns, rows: Rows, deepest: bool) -> None:
     """Every loadout in its range along x, near the middle along y, within its weight.
 
     For the best chance the range itself counts, less the depth [sigma] of the worst loadout.
@@ -168,7 +168,7 @@ def add_balance(ready: Bench, columns: Columns, rows: Rows, deepest: bool) -> No
     >>> from oaken_scale.core.model.build import Build
     >>> one = np.ones((1, 2))
     >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
-    >>> ready = Bench(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    >>> ready = Balanceable(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
     ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
     ...     (BallastSpot("nose", "Nose", 0.0),), ())
     >>> columns = Columns.of(ready)
@@ -199,7 +199,7 @@ def add_balance(ready: Bench, columns: Columns, rows: Rows, deepest: bool) -> No
                 rows.add(row, -np.inf, max(ready.most_g - whole, 0.0))
 
 
-def _add_range(ready: Bench, columns: Columns, rows: Rows, k: int, deepest: bool) -> None:
+def _add_range(ready: Balanceable, columns: Columns, rows: Rows, k: int, deepest: bool) -> None:
     """One loadout between the low and the high end of its range along x."""
     aboard = ready.mass * ready.aboard[k]
     low, high = float(ready.low[k]), float(ready.high[k])

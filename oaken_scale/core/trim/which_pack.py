@@ -22,8 +22,8 @@ from oaken_scale.core.power.flight_time import FlownPower, LevelPower, endurance
 from oaken_scale.core.power.loadout_power import drive_estimate, how_it_flies, pack_aboard
 from oaken_scale.core.power.margins import Rung, cell_margins, margins
 from oaken_scale.core.trim.flown import fly
-from oaken_scale.core.trim.remedies import bench
-from oaken_scale.core.trim.remedy import Bench
+from oaken_scale.core.trim.remedies import balanceable
+from oaken_scale.core.trim.remedy import Balanceable
 
 TRIED: Final = "tried-"
 """What the ids of packs that are only tried begin with."""
@@ -137,7 +137,7 @@ def which_pack(
     plane = flown.planes[k]
     own = _own_packs(build, power, flown.after)
     tried = (*own, *packs)
-    ready = bench(build, flown.planes, [id for id, _ in flown.names])
+    ready = balanceable(build, flown.planes, [id for id, _ in flown.names])
     masses = [(name[0], each.auw_g) for name, each in zip(flown.names, flown.planes, strict=True)]
     shape = proportions(build, flown.wing, max(mass for _, mass in masses))
     level, flights = how_it_flies(build, masses, shape.stall_speed)
@@ -188,7 +188,7 @@ def _bare(
     build: Build,
     now: Pack,
     plane: Flying,
-    ready: Bench | None,
+    ready: Balanceable | None,
     loadout: Loadout | None,
     off: set[str],
 ) -> _Plane:
@@ -224,7 +224,7 @@ def _bare(
     )
 
 
-def _slides(ready: Bench | None) -> list[tuple[int, tuple[float, float]]]:
+def _slides(ready: Balanceable | None) -> list[tuple[int, tuple[float, float]]]:
     if ready is None:
         return []
     return [
@@ -254,7 +254,7 @@ def _with_motor(
     build: Build,
     plane: Flying,
     bare: _Plane,
-    ready: Bench | None,
+    ready: Balanceable | None,
     k: int,
     tried: Sequence[TriedPack],
     motor: TriedMotor | None,
@@ -367,7 +367,7 @@ def _breaks(
 
 def _balancing(
     bare: _Plane,
-    ready: Bench | None,
+    ready: Balanceable | None,
     k: int,
     pack_g: float,
     mass: float,
@@ -396,7 +396,7 @@ def _balancing(
     return _with_ballast(ready, mass, moment + reach, low if needs > 0 else high)
 
 
-def _with_ballast(ready: Bench, mass: float, moment: float, edge: float) -> Balancing:
+def _with_ballast(ready: Balanceable, mass: float, moment: float, edge: float) -> Balancing:
     """The least ballast at one allowed spot that brings a CG to the edge of its range, pieces left
     aside; how far short it falls where no spot bears so much."""
     short = moment / mass - edge

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from bench.builds import made_up_build
+from benchmarks.builds import made_up_build
 from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger import first_look as at_first
 from oaken_scale.core.ledger.first_look import first_look

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from bench.builds import made_up_build
+from benchmarks.builds import made_up_build
 from oaken_scale.core.ledger import settling
 from oaken_scale.core.ledger.first_look import first_look
 from oaken_scale.core.ledger.information import Information

@@ -18,9 +18,9 @@ from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.as_it_stood import as_it_stands
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.obstacles import Limit, Tip
-from oaken_scale.core.trim.remedies import Outcome, applied, bench, what_would_fix
+from oaken_scale.core.trim.remedies import Outcome, applied, balanceable, what_would_fix
 from oaken_scale.core.trim.remedies import remedies as remedies_of
-from oaken_scale.core.trim.remedy import Bench
+from oaken_scale.core.trim.remedy import Balanceable
 from oaken_scale.core.trim.remedy_program import solve_least
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 from tests.benches import MORNING
@@ -49,12 +49,12 @@ def plane(*parts: Part, low=245.0, high=255.0, most=None, ballast=NONE, **more) 
     return Build("b", "B", parts=parts, targets=targets, ballast=ballast, **more)
 
 
-def ready(build: Build) -> Bench:
+def ready(build: Build) -> Balanceable:
     flown = fly(build)
-    return bench(build, flown.planes, [id for id, _ in flown.names])
+    return balanceable(build, flown.planes, [id for id, _ in flown.names])
 
 
-def remedies(bench_: Bench):
+def remedies(bench_: Balanceable):
     return remedies_of(bench_, fly(bench_.build).planes)
 
 

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, sync_playwright
 
-from bench.servers import free_port, started
+from benchmarks.servers import free_port, started
 from tests.browsers import QUIET, chromium_path
 
 SLOWER = 4

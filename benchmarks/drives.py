@@ -3,7 +3,7 @@
 import random
 from dataclasses import replace
 
-from bench.builds import made_up_build
+from benchmarks.builds import made_up_build
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
 from oaken_scale.core.model.power import Motor, Pack, Power

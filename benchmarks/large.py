@@ -6,8 +6,8 @@ from pathlib import Path
 
 import httpx
 
-from bench.builds import made_up_build
-from bench.servers import free_port, started
+from benchmarks.builds import made_up_build
+from benchmarks.servers import free_port, started
 from oaken_scale.core.model.build import Build
 from oaken_scale.formats.build_file import with_shared_pans
 from oaken_scale.workshop import Workshop

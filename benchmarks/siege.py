@@ -22,7 +22,7 @@ from pathlib import Path
 
 import httpx
 
-from bench.servers import free_port
+from benchmarks.servers import free_port
 from oaken_scale.cli import main as command_line
 from oaken_scale.demo.workshop import load_demo
 

@@ -18,11 +18,11 @@ import ezdxf
 import httpx
 
 import oaken_scale  # noqa: F401  (sets the linear algebra to one thread before numpy loads)
-from bench.builds import made_up_build, to_be_balanced
-from bench.drives import drive_of_four_runs, drives_to_try
-from bench.large import long_log, long_shelf
-from bench.pages import SLOWER, pages
-from bench.servers import free_port, started
+from benchmarks.builds import made_up_build, to_be_balanced
+from benchmarks.drives import drive_of_four_runs, drives_to_try
+from benchmarks.large import long_log, long_shelf
+from benchmarks.pages import SLOWER, pages
+from benchmarks.servers import free_port, started
 from oaken_scale.api.app import PAGES
 from oaken_scale.core.assess import assess
 from oaken_scale.core.geometry.neutral_point import neutral_point
@@ -33,7 +33,7 @@ from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.power.drive_estimate import estimate_drive
 from oaken_scale.core.trim.flown import fly
-from oaken_scale.core.trim.remedies import bench, remedies
+from oaken_scale.core.trim.remedies import balanceable, remedies
 from oaken_scale.core.trim.which_pack import which_pack
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.build_file import dump, with_shared_pans
@@ -270,7 +270,7 @@ def balancing() -> None:
 
     build = to_be_balanced()
     flown = fly(build)
-    ready = bench(build, flown.planes, [id for id, _ in flown.names])
+    ready = balanceable(build, flown.planes, [id for id, _ in flown.names])
     assert ready is not None
     print("\nbalance")
     taken = timed(lattice, 20)
