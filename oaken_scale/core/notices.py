@@ -51,7 +51,13 @@ def notices(
     build: Build, after: Posterior, is_doubted: bool, gained: tuple[Damp, ...]
 ) -> tuple[Notice, ...]:
     """All that is told beside the figures; ``is_doubted``: a reading is doubted already, so a scale
-    that it strains is not told of as well. ``gained`` are the lots whose weight changed."""
+    that it strains is not told of as well. ``gained`` are the lots whose weight changed.
+
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> build = Build("b", "B")
+    >>> notices(build, solve(build), False, ())
+    ()
+    """
     return (
         *_notices(build, after),
         *(() if is_doubted else _strained(build, after)),

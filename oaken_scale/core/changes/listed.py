@@ -12,7 +12,11 @@ Entry = Weighing | Throw | Run | Loadout
 
 
 def with_list(build: Build, entries: Sequence[Entry]) -> Build:
-    """A build with the entries of a list, readings in the order of their times."""
+    """A build with the entries of a list, readings in the order of their times.
+
+    >>> with_list(Build("b", "B"), []).parts
+    ()
+    """
     weighings = sorted((e for e in entries if isinstance(e, Weighing)), key=lambda e: e.at)
     throws = [e for e in entries if isinstance(e, Throw)]
     runs = [e for e in entries if isinstance(e, Run)]

@@ -105,7 +105,11 @@ def with_lines_of(build: Build, others: Iterable[Build]) -> Build:
 
 def next_version(log: FieldLog) -> FieldLog:
     """What the next version takes over: its controls as they were set, the lines of the list, and
-    the wishes; what was thrown, ticked and noted stays with this one."""
+    the wishes; what was thrown, ticked and noted stays with this one.
+
+    >>> next_version(FieldLog()).throws
+    ()
+    """
     wishes = tuple(each for each in log.notes if each.kind.value in ("wish", "reminder"))
     return FieldLog(controls=log.controls, own_lines=log.own_lines, notes=wishes)
 

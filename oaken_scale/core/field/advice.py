@@ -202,7 +202,11 @@ def pitch_control(build: Build) -> Control | None:
 
 
 def turn_control(build: Build) -> Control | None:
-    """What trims it in a turn: a tab on a fin, else the rudder."""
+    """What trims it in a turn: a tab on a fin, else the rudder.
+
+    >>> turn_control(Build("b", "B")) is None
+    True
+    """
     fins = {each.id for each in build.surfaces if each.role.value == "fin"}
     controls = drawn_controls(build)
     tabs = [c for c in controls if c.kind is ControlKind.TAB and c.surface in fins]

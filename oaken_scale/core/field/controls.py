@@ -129,7 +129,13 @@ def drawn_controls(build: Build) -> tuple[Control, ...]:
 def surface_faults(
     build: Build, before: Iterable[Control], after: Iterable[Control]
 ) -> Iterator[Fault]:
-    """Controls put on surfaces that are not drawn; one that lay there before may wait for it."""
+    """Controls put on surfaces that are not drawn; one that lay there before may wait for it.
+
+    >>> build = Build("b", "B")
+    >>> flap = Control("f", "Flap", ControlKind.FLAP, "gone")
+    >>> [fault.field for fault in surface_faults(build, (), [flap])]
+    ['controls.0.surface']
+    """
     drawn = {surface.id for surface in build.surfaces}
     waiting = {(each.id, each.surface) for each in before}
     for k, control in enumerate(after):

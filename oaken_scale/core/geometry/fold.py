@@ -158,7 +158,12 @@ def outline_of(
 
 def centroid_along(panels: Sequence[Panel], length_mm: float) -> float:
     """Where the middle of all panels is along the body [mm]: each of them stands upright on its own
-    length."""
+    length.
+
+    >>> panels = [Panel("skin", ((0.0, 0.0), (100.0, 0.0), (100.0, 40.0), (0.0, 40.0)), 40.0)]
+    >>> centroid_along(panels, 100.0)
+    50.0
+    """
     total = moment = 0.0
     for panel in panels:
         (x0, y0), (x1, y1), (x2, y2), (x3, y3) = panel.corners

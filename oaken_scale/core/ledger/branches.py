@@ -60,7 +60,12 @@ def put_right(
 
 
 def shared(leaves: Sequence[tuple[float, Branch]]) -> tuple[Branch, ...]:
-    """The branches with their shares, likeliest first; those that hardly count are left out."""
+    """The branches with their shares, likeliest first; those that hardly count are left out.
+
+    >>> one = Branch(1.0, (), np.zeros(1), np.eye(1))
+    >>> [round(each.share, 2) for each in shared([(0.0, one), (np.log(3.0), one), (-40.0, one)])]
+    [0.75, 0.25]
+    """
     logs = np.array([weight for weight, _ in leaves])
     weights = np.exp(logs - logs.max())
     weights /= weights.sum()

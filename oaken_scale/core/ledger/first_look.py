@@ -49,6 +49,21 @@ def first_look(readings: Readings, gone: Sequence[int] = ()) -> FirstLook:
     :func:`oaken_scale.core.ledger.posterior.posterior`: of what is left of part i's own variance
     ``v_i`` and where it is pulled to ``u_i``, the readings took ``1 - v_i`` away, and
     ``t_i = u_i / sqrt(1 - v_i)``.
+
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.ledger.readings import gathered
+    >>> from oaken_scale.core.model.build import Build
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = tuple(Weighing(f"r{g}", noon, "s", g, Pan((Load("m"),))) for g in (63.0, 63.2))
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> told = first_look(readings)
+    >>> [round(float(x), 3) for x in told.told]
+    [0.637]
     """
     of, believed = readings.of, readings.prior
     mean, variance = of.without(gone)

@@ -87,7 +87,15 @@ def combined(found: Iterable[Known], source: str = "") -> Known | None:
 
 
 def elsewhere(build: Build, others: Iterable[tuple[str, Learned]]) -> Build:
-    """The build with what other builds, each by its name, found of its lots and things."""
+    """The build with what other builds, each by its name, found of its lots and things.
+
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit
+    >>> lot = Lot("a", "Board", LotUnit.DM2, 4.6, 0.4, rack="board")
+    >>> build = Build("b", "B", lots=(lot,))
+    >>> told = elsewhere(build, [("Avocet", Learned({"board": Known(4.9, 0.1)}, {}))])
+    >>> told.lots[0].elsewhere
+    Known(value=4.9, doubt=0.1, source='Avocet')
+    """
     told = list(others)
 
     def known(id: str | None, thing: bool) -> Known | None:
@@ -115,6 +123,9 @@ def habits_of(builds: Iterable[Build]) -> tuple[Habit, ...]:
 
     Each finished build's own weighings are worth a reading of the factor, its prior taken out
     again; together they narrow it, to no less than half of what is believed without any.
+
+    >>> habits_of([Build("b", "B")])  # nothing is finished
+    ()
     """
     told = [
         (one, after)

@@ -71,6 +71,14 @@ def sittings(build: Build, alone: list[Weighing]) -> tuple[Sitting, ...]:
     """The samples of one lot weighed ``alone``, gathered by the day.
 
     Each reading is ``y / amount +- r / amount``; those of one day are averaged by precision.
+
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit
+    >>> from oaken_scale.core.model.weighing import Pan, Sample, Scale
+    >>> sheet, noon = Lot("a", "Board", LotUnit.DM2, 4.6, 0.4), datetime(2026, 3, 7, 12)
+    >>> log = [Weighing("r", noon, "s", 46.2, Pan(samples=(Sample("a", 10.0),)))]
+    >>> build = Build("x", "X", lots=(sheet,), scales=(Scale("s", "S", 0.1),))
+    >>> [(round(each.constant, 2), each.weighings) for each in sittings(build, log)]
+    [(4.62, ('r',))]
     """
     scales = {scale.id: scale for scale in build.scales}
     days: list[list[tuple[datetime, float, float, str]]] = []

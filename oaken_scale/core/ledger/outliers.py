@@ -125,6 +125,18 @@ def left_out(readings: Readings, settled: Settled) -> Gaps:
     mean stands in ``P`` with ``q = r^2/n``, each has ``(P^-1)_jj = (1 - (1 - q (P^-1)_ss)/n)/r^2``.
 
     Source: Rasmussen & Williams, *Gaussian Processes for Machine Learning*, 5.4.2.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = tuple(Weighing(f"r{g}", noon, "s", g, Pan((Load("m"),))) for g in (63.0, 63.2))
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> told = settle(readings, readings.of.mean_g, readings.of.noise / readings.of.count)
+    >>> [round(float(t), 2) for t in left_out(readings, told).t]  # one each side of the other
+    [-2.44, 2.46]
     """
     of, at = readings.of, readings.of.at
     inverse, kept = sharpness(settled), np.isfinite(settled.variance)
@@ -142,7 +154,21 @@ def left_out(readings: Readings, settled: Settled) -> Gaps:
 
 def scatter(readings: Readings, dropped: Sequence[int]) -> float:
     """Logarithm of how likely the readings of each set are about their own mean, some of them
-    dropped: what a set's mean does not say."""
+    dropped: what a set's mean does not say.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = tuple(Weighing(f"r{g}", noon, "s", g, Pan((Load("m"),))) for g in (63.0, 63.2))
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> scatter(readings, [0]) == 0.0  # one reading alone has no mean to be off
+    True
+    >>> round(scatter(readings, []), 1)
+    -1.4
+    """
     of = readings.of
     count, mean, squares = of.count.copy(), of.mean_g.copy(), of.squares.copy()
     for j in dropped:

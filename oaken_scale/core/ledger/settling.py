@@ -86,7 +86,23 @@ class Settled:
 
 def sharpness(settled: Settled) -> Vector:
     """The diagonal of ``P^-1``, shape (M,) [1/g2]: the squares of ``L^-1`` down its columns, or
-    what is left over the variance of the reading."""
+    what is left over the variance of the reading.
+
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.ledger.readings import gathered
+    >>> from oaken_scale.core.model.build import Build
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = tuple(Weighing(f"r{g}", noon, "s", g, Pan((Load("m"),))) for g in (63.0, 63.2))
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> told = settle(readings, readings.of.mean_g, readings.of.noise / readings.of.count)
+    >>> sharpness(told).shape
+    (1,)
+    """
     if settled.within is not None:
         return settled.within.left / np.where(np.isfinite(settled.variance), settled.variance, 1.0)
     return np.zeros(0) if settled.factor is None else diagonal_of_inverse(settled.factor)
@@ -94,7 +110,23 @@ def sharpness(settled: Settled) -> Vector:
 
 def load_variance(readings: Readings, settled: Settled, s: int) -> float:
     """How well the settled readings predict what set ``s``, left out of them, would show: the
-    variance of that, its own noise apart [g2]."""
+    variance of that, its own noise apart [g2].
+
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.ledger.readings import gathered
+    >>> from oaken_scale.core.model.build import Build
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = tuple(Weighing(f"r{g}", noon, "s", g, Pan((Load("m"),))) for g in (63.0, 63.2))
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> told = settle(readings, readings.of.mean_g, np.array([np.inf]))
+    >>> round(load_variance(readings, told, 0) ** 0.5, 1)  # as it is believed: 60 g
+    3.0
+    """
     of, k = readings.of, int(readings.of.scale[s])
     off = 1 + settled.error[of.scale]
     if settled.within is not None:

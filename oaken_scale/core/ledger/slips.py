@@ -138,6 +138,16 @@ def slips(build: Build, told: Prediction) -> tuple[Slip, ...]:
     A kind's usual share is spread over all that it could have been; the reading's density under it
     does the rest, so that a gap which fits the tray is the tray before it is one of forty things
     that weigh about as much.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),))
+    >>> told = Prediction(112.0, Pan((Load("b"),)), 40.0, 81.0, 0.01, 0.0,
+    ...     np.array([60.0, 40.0]), np.array([9.0, 81.0]), np.array([0.0, 81.0]), 0.1)
+    >>> slips(build, told)[0].kind.value
+    'left on'
     """
     shares = shared_out(tried(build, told), log_chance(told))
     if sum(share for _, share in shares) < NAMED_ENOUGH:
@@ -153,7 +163,13 @@ NAMED_ENOUGH: Final = 0.75
 
 def log_chance(told: Prediction) -> float:
     """Logarithm of how likely the reading is with no slip in it: normal, or Student's t where the
-    doubt of what is expected was itself learned from few."""
+    doubt of what is expected was itself learned from few.
+
+    >>> told = Prediction(112.0, Pan((Load("b"),)), 40.0, 81.0, 0.01, 0.0,
+    ...     np.array([60.0, 40.0]), np.array([9.0, 81.0]), np.array([0.0, 81.0]), 0.1)
+    >>> round(log_chance(told), 1)  # 8 sigma off
+    -35.1
+    """
     if told.freedom == inf:
         return log(1 - NAMED - UNNAMED) + _log_density(told.gap, told.variance)
     n = told.freedom
@@ -173,7 +189,19 @@ def log_any(range_g: float) -> float:
 
 
 def shared_out(tried_: list[Tried], chance: float) -> list[tuple[Slip, float]]:
-    """Each slip's share of all that could have been, chance included."""
+    """Each slip's share of all that could have been, chance included.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),))
+    >>> told = Prediction(112.0, Pan((Load("b"),)), 40.0, 81.0, 0.01, 0.0,
+    ...     np.array([60.0, 40.0]), np.array([9.0, 81.0]), np.array([0.0, 81.0]), 0.1)
+    >>> shares = [share for _, share in shared_out(tried(build, told), log_chance(told))]
+    >>> round(sum(shares), 3)  # something went wrong
+    1.0
+    """
     top = max([chance, *(each.log_weight for each in tried_)])
     weights = [exp(each.log_weight - top) for each in tried_]
     total = exp(chance - top) + sum(weights)
@@ -183,7 +211,18 @@ def shared_out(tried_: list[Tried], chance: float) -> list[tuple[Slip, float]]:
 
 
 def tried(build: Build, told: Prediction) -> list[Tried]:
-    """Every slip that people make, tried on a reading."""
+    """Every slip that people make, tried on a reading.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),))
+    >>> told = Prediction(112.0, Pan((Load("b"),)), 40.0, 81.0, 0.01, 0.0,
+    ...     np.array([60.0, 40.0]), np.array([9.0, 81.0]), np.array([0.0, 81.0]), 0.1)
+    >>> max(tried(build, told), key=lambda each: each.log_weight).slip.kind.value
+    'left on'
+    """
     return [
         each
         for some in (

@@ -77,7 +77,19 @@ class Remedies:
 
 
 def balanceable(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Balanceable | None:
-    """Set a plane up to be balanced; None without a balance target, stations or mass."""
+    """Set a plane up to be balanced; None without a balance target, stations or mass.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 200.0))]
+    >>> target = Target(TargetKind.BALANCE, 85.0, 95.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> build = Build("b", "B", parts=tuple(ends), targets=(target,))
+    >>> ready = balanceable(build, fly(build).planes, ["all"])
+    >>> ready.lowest, ready.highest, bool(ready.u[0] > 0)
+    (85.0, 95.0, True)
+    """
     target = planes[0].target(TargetKind.BALANCE)
     if target is None or any(plane.cg is None for plane in planes):
         return None
@@ -256,7 +268,15 @@ def _unsure(ready: Balanceable, planes: Sequence[Flying]) -> str | None:
 
 def applied(build: Build, remedy: Remedy, at: datetime | None = None) -> Build:
     """The build with a remedy done: stations moved, ballast aboard from ``at`` on as parts of their
-    own. What an offer needs is allowed with it: slides, and spots for ballast."""
+    own. What an offer needs is allowed with it: slides, and spots for ballast.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.trim.remedy import Slid
+    >>> pack = Part("p", "Pack", Pedigree.GUESS, stated_g=50.0, station=Station(200.0))
+    >>> remedy = Remedy((Slid("p", 200.0, 180.0),), (), 0.0, ())
+    >>> applied(Build("b", "B", parts=(pack,)), remedy).parts[0].station.x_mm
+    180.0
+    """
     by = {each.part: each.to_mm - each.from_mm for each in remedy.slides}
     parts = list(build.parts)
     for i, part in enumerate(parts):

@@ -110,7 +110,19 @@ class Rows:
 
 def add_slides(ready: Balanceable, columns: Columns, rows: Rows, most: Vector) -> None:
     """What slides counts as moved and stays where it may sit; what lies outside that, if it moves
-    at all, moves into it. ``most`` (size,) gets how far each may go [mm]."""
+    at all, moves into it. ``most`` (size,) gets how far each may go [mm].
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> one = np.ones((1, 1))
+    >>> ready = Balanceable(Build("b", "B"), ("all",), np.array([50.0]), np.array([200.0]),
+    ...     np.zeros(1), one, one, np.array([80.0]), np.array([90.0]), 80.0, 90.0,
+    ...     np.zeros(1), None, (0,), np.array([[150.0, 220.0]]), (), ())
+    >>> columns = Columns.of(ready)
+    >>> rows, most = Rows(columns.size), np.zeros(columns.size)
+    >>> add_slides(ready, columns, rows, most)
+    >>> most.tolist(), rows.matrix().tolist()  # 50 mm forward, 20 mm aft; it moved if either
+    ([50.0, 20.0, 1.0, 0.0], [[1.0, 1.0, -70.0, 0.0]])
+    """
     most[columns.moved] = 1
     for k, i in enumerate(ready.movable):
         forward, aft, moved = columns.slide(k)
