@@ -259,7 +259,15 @@ def slope_of(surface: Surface) -> float:
 
 def reshaped(build: Build, surface_id: str, shape: Callable[[Surface], Surface]) -> Build:
     """The build with one of its surfaces shaped otherwise. Raises BuildFaultError when there is no
-    such surface, or when it has no span or chord to begin from."""
+    such surface, or when it has no span or chord to begin from.
+
+    >>> from oaken_scale.core.model.surface import Section
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 190), Section(0, 540, 0, 190)))
+    >>> build = Build("b", "B", surfaces=(wing,))
+    >>> after = reshaped(build, "w", lambda surface: replace(surface, name="Main wing"))
+    >>> after.surfaces[0].name
+    'Main wing'
+    """
     if not any(each.id == surface_id for each in build.surfaces):
         raise BuildFaultError([Fault("surface", f'there is no surface "{surface_id}"')])
     try:
@@ -345,7 +353,14 @@ def _middle(surface: Surface) -> tuple[float, float]:
 
 
 def with_parts(build: Build, parts: Iterable[Part], id_for: Callable[[Build, str], str]) -> Build:
-    """The build with parts more, each under an id made from its name."""
+    """The build with parts more, each under an id made from its name.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> fin = Part("", "Fin", Pedigree.GUESS, stated_g=9.0)
+    >>> after = with_parts(Build("b", "B"), [fin], lambda build, name: name.lower())
+    >>> [part.id for part in after.parts]
+    ['fin']
+    """
     for each in parts:
         build = replace(build, parts=(*build.parts, replace(each, id=id_for(build, each.name))))
     return build

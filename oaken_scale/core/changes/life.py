@@ -114,6 +114,16 @@ def pocketed(build: Build, act: Act, host: str, id: str, pocket: Pocket) -> Buil
 
     Raises BuildFaultError where there is no such part, it is cut from no sheet, or the pocket is
     deeper than the sheet or larger than the part.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit, Use
+    >>> sheet = Lot("a", "Board", LotUnit.DM2, 4.6, 0.4, thickness_mm=5.0)
+    >>> side = Part("s", "Side", Pedigree.CALCULATED, uses=(Use("a", 4.8),))
+    >>> act = Act("a1", datetime(2026, 3, 7, tzinfo=UTC), "a pocket for the receiver")
+    >>> build = Build("b", "B", lots=(sheet,), parts=(side,))
+    >>> after = pocketed(build, act, "s", "hole", Pocket(40.0, 25.0, 2.5))
+    >>> after.parts[1].name, after.parts[1].uses[0].amount  # half through: 0.1 dm2 / 2
+    ('pocket in side', -0.05)
     """
     whole = _there(build, host)
     sheets = {lot.id: lot for lot in build.lots if lot.unit is LotUnit.DM2}

@@ -93,7 +93,11 @@ def _logged(build: Build, entry: Throw | Tick | Note | OwnLine) -> tuple[Build, 
 
 
 def with_lines_of(build: Build, others: Iterable[Build]) -> Build:
-    """A build that has the lines of their own of earlier ones of its layout, each once."""
+    """A build that has the lines of their own of earlier ones of its layout, each once.
+
+    >>> with_lines_of(Build("b", "B"), []) == Build("b", "B")
+    True
+    """
     lines = {each.words: each for each in build.field.own_lines}
     for other in others:
         if other.layout == build.layout and other.layout:

@@ -129,7 +129,13 @@ def preset_budget(build: Build) -> Budget:
 
 
 def budget_of(lines: tuple[BudgetLine, ...], name: str) -> Budget:
-    """What an earlier build came to, as a budget for the next one."""
+    """What an earlier build came to, as a budget for the next one.
+
+    >>> from oaken_scale.core.model.part import Group
+    >>> lines = (BudgetLine(Group.FOAM, 204.0, 6.0, None, None),)
+    >>> [(each.group.value, each.grams) for each in budget_of(lines, "Sandpiper").allotments]
+    [('foam', 204.0)]
+    """
     return Budget(
         tuple(Allotment(line.group, round(max(line.mass_g, 0.0), 1)) for line in lines),
         f"as {name} came out",

@@ -80,7 +80,13 @@ def _names_a_pack(name: str) -> bool:
 
 
 def station_doubt(part: Part, big_foam: bool) -> float:
-    """One sigma of a part's station [mm]: as stated, else 4 mm for big foam parts, else 2 mm."""
+    """One sigma of a part's station [mm]: as stated, else 4 mm for big foam parts, else 2 mm.
+
+    >>> from oaken_scale.core.model.part import Pedigree, Station
+    >>> servo = Part("s", "Servo", Pedigree.LISTING, stated_g=9.0, station=Station(290.0))
+    >>> station_doubt(servo, big_foam=False), station_doubt(servo, big_foam=True)
+    (2.0, 4.0)
+    """
     if part.station is not None and part.station.doubt_mm is not None:
         return part.station.doubt_mm
     return FOAM_DOUBT_MM if big_foam else PLACED_DOUBT_MM

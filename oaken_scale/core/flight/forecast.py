@@ -167,6 +167,11 @@ def narrowing(build: Build, loadout: Loadout | None, where: Stations) -> tuple[P
 
     With more readings than ``POINTS`` it is told after evenly many of them, the first and the last
     among these.
+
+    >>> from oaken_scale.core.flight.centre_of_gravity import stations
+    >>> build = Build("b", "B")
+    >>> [point.readings for point in narrowing(build, None, stations(build, None))]
+    [0]
     """
     spoken = [each for each in build.weighings if each.set_aside is None]
     steps = np.unique(np.linspace(0, len(spoken), min(len(spoken) + 1, POINTS)).round().astype(int))

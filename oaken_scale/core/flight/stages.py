@@ -89,7 +89,12 @@ def so_far(build: Build, after: Posterior, aboard: Vector, been: Vector) -> SoFa
 
 
 def reference_of(told: SoFar, name: str) -> ReferenceBuild:
-    """A build as it stands, for another one to be measured by."""
+    """A build as it stands, for another one to be measured by.
+
+    >>> told = SoFar((), 0.0, 580.0, 8.0, None, None, None, None)
+    >>> reference_of(told, "Sandpiper").name
+    'Sandpiper'
+    """
     return ReferenceBuild(
         name, tuple(ReferencePart(each.assembly, round(each.mass_g, 1)) for each in told.stages)
     )

@@ -120,7 +120,14 @@ def beside(
     front: Corner, rear: Corner, widths: Sequence[float], strip: float, side: int
 ) -> tuple[tuple[Corner, Corner], tuple[Corner, ...]]:
     """The fold along an edge, and the panel beyond it with these widths at its front and rear; on
-    the left (-1) or right (1) of the way from front to rear."""
+    the left (-1) or right (1) of the way from front to rear.
+
+    >>> fold, panel = beside((0.0, 0.0), (100.0, 0.0), (40.0, 30.0), 2.0, 1)
+    >>> fold
+    ((0.0, 1.0), (100.0, 1.0))
+    >>> panel
+    ((0.0, 2.0), (100.0, 2.0), (100.0, 32.0), (0.0, 42.0))
+    """
     along = hypot(rear[0] - front[0], rear[1] - front[1])
     nx, ny = -side * (rear[1] - front[1]) / along, side * (rear[0] - front[0]) / along
 
@@ -136,7 +143,14 @@ def beside(
 def outline_of(
     panels: Sequence[tuple[Corner, ...]], folds: Sequence[FoldLine], strip: float
 ) -> Polygon:
-    """Panels with the strips between them as one outline."""
+    """Panels with the strips between them as one outline.
+
+    >>> one = ((0.0, 0.0), (100.0, 0.0), (100.0, 40.0), (0.0, 40.0))
+    >>> fold = FoldLine((0.0, 41.0), (100.0, 41.0), 90.0, 2.0)
+    >>> two = ((0.0, 42.0), (100.0, 42.0), (100.0, 82.0), (0.0, 82.0))
+    >>> [round(mm) for mm in outline_of((one, two), (fold,), 2.0).bounds]
+    [0, 0, 100, 82]
+    """
     pieces = [Polygon(corners) for corners in panels]
     for fold in folds:
         (x0, y0), (x1, y1) = fold.start, fold.end

@@ -120,6 +120,11 @@ def gap(front: Edges, back: Edges) -> float:
     ``back`` [mm]; infinite where none is in the way.
 
     A gap between two edges is least where one of them ends.
+
+    >>> wall = Edges(np.array([[100.0, 0.0]]), np.array([[100.0, 50.0]]))
+    >>> nose = Edges(np.array([[130.0, 10.0]]), np.array([[130.0, 20.0]]))
+    >>> float(gap(nose, wall))
+    30.0
     """
     return min(_gaps(front, back, 1.0), _gaps(back, front, -1.0))
 
@@ -183,7 +188,15 @@ class Way:
 
 
 def ways_of(blank: Blank, grid: Grid, kerf_mm: float) -> tuple[Way, ...]:
-    """Those ways in which a part fits into an empty room."""
+    """Those ways in which a part fits into an empty room.
+
+    >>> from shapely.geometry import box
+    >>> from oaken_scale.core.geometry.blanks import Sheet
+    >>> grid = Grid.over(Sheet(700.0, 100.0), 1.0)
+    >>> long = Blank("long", box(0, 0, 600, 40))
+    >>> len(ways_of(long, grid, 1.0))  # it lies along the sheet, either way round
+    2
+    """
     every = (Way(grid, *each, kerf_mm) for each in ways(blank))
     return tuple(each for each in every if each.is_at_home())
 

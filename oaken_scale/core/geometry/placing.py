@@ -128,6 +128,10 @@ def parts_from(cut: Cut, ids: tuple[str, ...], lot_constant: float) -> tuple[Par
     """The cut as one part of a build, or as two where it has a mirrored twin.
 
     ``ids`` are one or two; ``lot_constant`` [g/dm2] turns a doubt of area into one of mass.
+
+    >>> cut = Cut("Aileron", 2.0, 0.0, 0.0, Box(0.0, 0.0, 400.0, 50.0), "board", twin=True)
+    >>> [(part.name, part.uses[0].amount) for part in parts_from(cut, ("r", "l"), 4.6)]
+    [('Aileron, right', 2.0), ('Aileron, left', 2.0)]
     """
     at = station(cut)
     doubt = None if cut.doubt_dm2 is None else cut.doubt_dm2 * cut.layers * lot_constant

@@ -153,7 +153,11 @@ def sheet_gives(lot: Lot) -> SheetGives | None:
 
 
 def proportions(build: Build, wing: WingFigures | None, heaviest_g: float) -> Proportions:
-    """A plan's figures, and what a rule of thumb would say of them."""
+    """A plan's figures, and what a rule of thumb would say of them.
+
+    >>> proportions(Build("b", "B"), None, 0.0).tail_volume is None  # nothing is drawn
+    True
+    """
     drawn = _as_drawn(build.surfaces, build.lots, build.purpose, wing)
     if wing is None or heaviest_g <= 0:
         return drawn

@@ -157,7 +157,17 @@ def one_of_them(
     estimate: DriveEstimate, pack: str, propeller: str, rest_v_per_cell: float, seed: int
 ) -> DriveTrain:
     """One of the drive trains that an estimate leaves possible, by a seed: with a pack rested at so
-    many volts a cell and a propeller."""
+    many volts a cell and a propeller.
+
+    >>> from oaken_scale.core.model.power import Motor, Pack, Propeller
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> told = estimate_drive(drive)
+    >>> one, other = (one_of_them(told, "s3", "p8", 4.2, seed) for seed in (1, 2))
+    >>> one.diameter_mm == other.diameter_mm, one.kv == other.kv
+    (True, False)
+    """
     shaken = np.random.default_rng(seed).standard_normal(len(estimate.mean))
     spread, turned = np.linalg.eigh(estimate.cov)
     z = estimate.mean + turned @ (np.sqrt(np.maximum(spread, 0.0)) * shaken)
@@ -178,6 +188,14 @@ def estimate_drive(
 
     Source: docs/methods.md, section 10, reference case P2; JCGM 100:2008. Raises BuildFaultError
     for figures that no drive has.
+
+    >>> from oaken_scale.core.model.power import Motor, Pack, Propeller
+    >>> motor = Motor(1400, 60, 0.06, 1.2)
+    >>> drive = Power(motor, propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300),))
+    >>> told = estimate_drive(drive).predict("s3", "p8", 1.0, 4.2)
+    >>> round(told.thrust_gf), bool(told.thrust_sd_gf > 100)  # by its listing alone
+    (1130, True)
     """
     believed = beliefs(drive) if believed is None else believed
     runs = tuple(run for run in drive.runs if run.set_aside is None)

@@ -129,7 +129,14 @@ def run_at(
     density: float = DENSITY,
 ) -> tuple[Vector, Vector, Vector, Vector, Vector]:
     """Turns [1/s], thrust [gf], pack and motor current [A] and pack voltage [V] of many at once:
-    :func:`running`, all arrays of shapes that go together."""
+    :func:`running`, all arrays of shapes that go together.
+
+    >>> one = np.ones(1)
+    >>> many = Constants(1400 * one, 0.06 * one, 1.2 * one, 0.11 * one, 0.045 * one,
+    ...     0.03 * one, 0.005 * one, 12.6 * one, one)
+    >>> [round(float(x[0]), 1) for x in run_at(many, one, 203 * one, one)]
+    [236.4, 1304.1, 26.0, 26.0, 11.8]
+    """
     duty = np.clip(throttle, 0.0, None) ** train.duty_exponent
     size, per_volt = diameter_mm / 1000, train.kv / 60
     ohm = motors * duty**2 * train.pack_ohm + train.controller_ohm + train.winding_ohm

@@ -98,6 +98,15 @@ def margins(power: Power, pack: Pack, fresh: Predicted) -> tuple[Margin, ...]:
     what that stands. A motor and its controller carry their own share of the pack's current.
 
     Source: docs/methods.md, section 10.
+
+    >>> from oaken_scale.core.model.power import Motor, Propeller
+    >>> from oaken_scale.core.power.drive_estimate import estimate_drive
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "3 cells", 3, 1300, 30.0),), plug_a=30.0)
+    >>> fresh = estimate_drive(drive).predict("s3", "p8", 1.0, 4.2)
+    >>> told = margins(drive, drive.packs[0], fresh)
+    >>> [(each.part.value, each.most_a, each.rung.value) for each in told]
+    [('pack', 39.0, 'in hand'), ('plug', 30.0, 'in hand')]
     """
     return tuple(_margins(power, pack, fresh))
 

@@ -74,6 +74,11 @@ def rules_of_thumb(
     """A loadout's figures beside what is usual for its purpose; ``turns`` of the propeller [1/s].
 
     Source: docs/methods.md, section 10; habits among builders.
+
+    >>> propeller = Propeller("p8", "8 by 4", 203, 102)
+    >>> told = rules_of_thumb(Build("b", "B"), 0.8, 180.0, propeller, 150.0, 6.0)
+    >>> [(each.rule.value, round(each.value, 2), each.usual) for each in told]
+    [('pitch_speed', 2.55, True)]
     """
     told = []
     if ratio is not None and build.purpose in USUAL_RATIO:

@@ -57,7 +57,11 @@ def telling_runs(
 def in_their_order(
     weighings: Sequence[Suggestion], runs: Sequence[Suggestion]
 ) -> tuple[Suggestion, ...]:
-    """Weighings in their order, a run before the first that tells less of its goal."""
+    """Weighings in their order, a run before the first that tells less of its goal.
+
+    >>> in_their_order((), ())
+    ()
+    """
     told = list(weighings)
     for run in runs:
         less = (k for k, each in enumerate(told) if each.share < run.share)

@@ -101,6 +101,15 @@ def compare(build: Build, chosen: tuple[str, ...], lots: tuple[Lot, ...]) -> Com
     """The chosen parts made from each of the lots, side by side with today's.
 
     Raises BuildFaultError where a part is not there, or none of them can be made from a lot.
+
+    >>> from oaken_scale.core.material.rack import STARTER
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> both, one = STARTER[0], STARTER[1]
+    >>> side = Part("s", "Side", Pedigree.CALCULATED, uses=(Use(both.id, 10.0),))
+    >>> build = Build("b", "B", lots=(both,), parts=(side,))
+    >>> (told,) = compare(build, ("s",), (one,)).alternatives
+    >>> [trait.value for trait in told.given_up]
+    ['stiff', 'tough']
     """
     return Comparison(
         today=_loadouts(build), alternatives=tuple(_alternative(build, chosen, lot) for lot in lots)
@@ -114,6 +123,15 @@ def instead(build: Build, chosen: tuple[str, ...], lot: Lot) -> Build:
     what it was made of, so it retires and another takes its place.
 
     Raises BuildFaultError where a part is not there, or none of them can be made from the lot.
+
+    >>> from oaken_scale.core.material.rack import STARTER
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> both, one = STARTER[0], STARTER[1]
+    >>> side = Part("s", "Side", Pedigree.CALCULATED, uses=(Use(both.id, 10.0),))
+    >>> build = Build("b", "B", lots=(both,), parts=(side,))
+    >>> after = instead(build, ("s",), one)
+    >>> [use.lot for use in after.parts[0].uses] == [after.lots[-1].id]
+    True
     """
     known = {part.id: part for part in build.parts}
     for k, id in enumerate(chosen):

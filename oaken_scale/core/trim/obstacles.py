@@ -61,7 +61,22 @@ class Obstacle:
 
 
 def in_the_way(ready: Balanceable) -> tuple[Obstacle, tuple[Remedy, ...]]:
-    """What stands in the way, and what might be allowed instead, the least first."""
+    """What stands in the way, and what might be allowed instead, the least first.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> from oaken_scale.core.trim.remedies import balanceable
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 200.0))]
+    >>> target = Target(TargetKind.BALANCE, 85.0, 95.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> build = Build("b", "B", parts=tuple(ends), targets=(target,))
+    >>> ready = balanceable(build, fly(build).planes, ["all"])
+    >>> obstacle, offers = in_the_way(ready)
+    >>> obstacle.limit.value, len(offers)
+    ('permission', 1)
+    """
     one_by_one = [_longer_bay, _more_ballast, _weight, _sideways, _permission, _adrift]
     if not ready.movable and not ready.spots:
         one_by_one.insert(0, _permission)

@@ -147,6 +147,17 @@ def remedies(ready: Balanceable, planes: Sequence[Flying]) -> Remedies:
     in the way.
 
     Source: docs/methods.md, section 5a; SciPy's ``milp`` (HiGHS).
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 200.0))]
+    >>> target = Target(TargetKind.BALANCE, 85.0, 95.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> build = Build("b", "B", parts=tuple(ends), targets=(target,))
+    >>> planes = fly(build).planes
+    >>> remedies(balanceable(build, planes, ["all"]), planes).outcome.value  # nothing may move
+    'in_the_way'
     """
     if _is_fine(ready):
         comes = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))

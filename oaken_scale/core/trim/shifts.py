@@ -70,7 +70,17 @@ def shifted(build: Build, shifts: Sequence[Shift]) -> Build:
 
 
 def balances(build: Build, moved: Build) -> tuple[CgThen, ...]:
-    """Where every loadout balances, as it is and as it would be."""
+    """Where every loadout balances, as it is and as it would be.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from dataclasses import replace
+    >>> nose = Part("n", "Nose", Pedigree.GUESS, stated_g=50.0, station=Station(0.0))
+    >>> tail = Part("t", "Tail", Pedigree.GUESS, stated_g=50.0, station=Station(200.0))
+    >>> build = Build("b", "B", parts=(nose, tail))
+    >>> moved = replace(build, parts=(nose, replace(tail, station=Station(220.0))))
+    >>> [round(each.then_mm - each.now_mm, 1) for each in balances(build, moved)]
+    [10.0]
+    """
     now, then = fly(build), fly(moved)
     return tuple(
         CgThen(

@@ -61,7 +61,14 @@ def lot_faults(build: Build) -> Iterator[Fault]:
 
 
 def budget_faults(build: Build) -> Iterator[Fault]:
-    """A budget allots grams to each group once."""
+    """A budget allots grams to each group once.
+
+    >>> from oaken_scale.core.model.part import Group
+    >>> from oaken_scale.core.model.target import Allotment, Budget
+    >>> twice_foam = Budget((Allotment(Group.FOAM, 200.0), Allotment(Group.FOAM, 220.0)))
+    >>> [fault.field for fault in budget_faults(Build("b", "B", budget=twice_foam))]
+    ['budget.allotments.1']
+    """
     groups = [each.group for each in build.budget.allotments] if build.budget else []
     yield from twice("budget.allotments", [str(group) for group in groups])
 
