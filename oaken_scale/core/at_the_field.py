@@ -109,7 +109,15 @@ class FieldTold:
 
 
 def field_told(build: Build, assessment: Assessment, now: datetime) -> FieldTold:
-    """Tell everything about a plane at the field, as it stands ``now``."""
+    """Tell everything about a plane at the field, as it stands ``now``.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.assess import assess
+    >>> build = Build("b", "B")
+    >>> told = field_told(build, assess(build), datetime(2026, 5, 1, tzinfo=UTC))
+    >>> told.counts.throws, told.controls
+    (0, ())
+    """
     return FieldTold(
         loadouts=tuple(
             _loadout(build, assessment, k, now) for k in range(len(assessment.loadouts))
@@ -221,7 +229,11 @@ def _as_set(throws: list[Throw]) -> list[Throw]:
 
 def best_throw(build: Build, throws: list[Throw]) -> BestThrow | None:
     """The setting whose throws go furthest on the average, of those thrown twice at least where
-    there are such; None where no distance was taken."""
+    there are such; None where no distance was taken.
+
+    >>> best_throw(Build("b", "B"), []) is None
+    True
+    """
     by: dict[tuple[Setting, ...], list[Throw]] = {}
     for each in throws:
         if each.distance_m is not None:
@@ -240,7 +252,15 @@ def _mean(throws: list[Throw]) -> float:
 
 
 def flight_faults(build: Build, assessment: Assessment, flight: Flight) -> Iterator[Fault]:
-    """What speaks against a flight: it is longer than any pack of the plane lasts."""
+    """What speaks against a flight: it is longer than any pack of the plane lasts.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.assess import assess
+    >>> build = Build("b", "B")
+    >>> long = Flight("f", datetime(2026, 5, 1, tzinfo=UTC), "s3", 90.0)
+    >>> list(flight_faults(build, assess(build), long))  # no drive says how long a pack lasts
+    []
+    """
     told = assessment.power
     lasts = [each.minutes for each in told.loadouts if each.minutes] if told else []
     most = max(max(lasts, default=0.0) * LONGEST, SHORT_MIN)

@@ -143,7 +143,16 @@ def span_chord_map(
     wing_thickness_mm: float | None = None,
 ) -> SpanChordMap:
     """The map over some spans and chords [mm], with the lines of what is at hand; a wing of a given
-    thickness says between which chords it is 8 to 12 % thick."""
+    thickness says between which chords it is 8 to 12 % thick.
+
+    >>> from oaken_scale.core.material.rack import STARTER
+    >>> from oaken_scale.core.model.target import Target, TargetKind
+    >>> limit = Target(TargetKind.AUW, high=590.0)
+    >>> start = Start("park", "tractor", (limit,), STARTER[0], STARTER[0])
+    >>> told = span_chord_map(start, (900.0, 1100.0), (170.0, 190.0))
+    >>> [round(point.auw_g) for point in told.points], told.best
+    ([288, 331, 337, 386], 2)
+    """
     points = tuple(map_point(start, *at) for at in product(spans_mm, chords_mm))
     most = max(point.chance for point in points)
     likely = [k for k, point in enumerate(points) if point.chance >= AS_LIKELY * most]

@@ -72,7 +72,18 @@ def compared(
     origin: Build, variant: Build, told: Assessment, first: Assessment
 ) -> VariantComparison:
     """A variant, and what is ``told`` of it, beside the build that it is one of, of which ``first``
-    is told; the build itself has no changes."""
+    is told; the build itself has no changes.
+
+    >>> from dataclasses import replace
+    >>> from oaken_scale.core.assess import assess
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=200.0)
+    >>> origin = Build("b", "B", parts=(wing,))
+    >>> variant = replace(origin, id="v", parts=(replace(wing, stated_g=180.0),))
+    >>> told = compared(origin, variant, assess(variant), assess(origin))
+    >>> round(told.shares[0], 2), [change.kind.value for change in told.changes]
+    (-0.1, ['made_otherwise'])
+    """
     mass = next((each.value for each in told.loadouts[0].answers if each.kind is _WEIGHT), None)
     stall = stall_of(variant, wing_figures(variant.surfaces), mass or 0.0)
     changes = () if variant.id == origin.id else changed(origin, variant)

@@ -44,6 +44,18 @@ def adopted_pack(
 
     Where there were no loadouts, what flew until now is one of them. Raises BuildFaultError where
     the build has no drive, or the loadout no pack of it.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.model.part import Pedigree, Station
+    >>> from oaken_scale.core.model.power import Motor
+    >>> own = Part("pack", "Pack", Pedigree.LISTING, stated_g=106.0, station=Station(210.0))
+    >>> drive = Power(Motor(1400, 60), packs=(Pack("s3", "1300", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(own,), power=drive)
+    >>> large = Part("large", "Pack 2200", Pedigree.LISTING, stated_g=170.0)
+    >>> at = datetime(2026, 5, 1, tzinfo=UTC)
+    >>> after = adopted_pack(build, None, Pack("x", "2200", 3, 2200), large, at)
+    >>> [(each.name, each.carries) for each in after.loadouts], after.parts[1].station.x_mm
+    ([('Pack', ('pack',)), ('Pack 2200', ('large',))], 210.0)
     """
     now, power = pack_aboard(build, loadout), build.power
     if power is None or now is None or now.part is None:

@@ -172,6 +172,12 @@ class BenchSays:
 def stance(build: Build, loadout: str | None) -> Stance:
     """How the plane stands with a loadout: what is aboard and where it sits, under a name made
     from it, so that two that stand alike have one name.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> one = stance(Build("b", "B", parts=(motor,)), None)
+    >>> one == stance(Build("c", "C", parts=(motor,)), None)
+    True
     """
     stood = tuple(
         each

@@ -78,7 +78,17 @@ def group_of(part: Part, lots: dict[str, Lot]) -> Group:
 
 
 def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[BudgetLine, ...]:
-    """Every group's mass among what is ``aboard`` (N,), against what it was allotted."""
+    """Every group's mass among what is ``aboard`` (N,), against what it was allotted.
+
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.part import Group, Pedigree
+    >>> from oaken_scale.core.model.target import Allotment
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0, group=Group.POWER)
+    >>> build = Build("b", "B", parts=(motor,), budget=Budget((Allotment(Group.POWER, 80.0),)))
+    >>> (line,) = [each for each in budget_lines(build, solve(build), np.ones(1)) if each.mass_g]
+    >>> line.group.value, line.mass_g, bool(line.probability > 0.99)
+    ('power', 60.0, True)
+    """
     inside = aboard * _in_groups(wherever(build.parts), build.lots)
     allotted = {each.group: each.grams for each in build.budget.allotments} if build.budget else {}
     told = []

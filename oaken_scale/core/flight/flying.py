@@ -152,7 +152,18 @@ def _sd(cov: Matrix, weight: Vector) -> float:
 
 def unchecked_scale(build: Build, after: Posterior, aboard: Vector) -> str | None:
     """The scale that felt most of what is aboard while no known weight was ever on it; None where
-    every scale was checked. It shows in nothing that is weighed on it."""
+    every scale was checked. It shows in nothing that is weighed on it.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> log = (Weighing("r", datetime(2026, 3, 7, tzinfo=UTC), "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> unchecked_scale(build, solve(build), np.ones(1))
+    's'
+    """
     pans, scale = after.of.loading, after.of.scale
     checked = set(scale[after.of.known_g > 0].tolist())
     mass = aboard * after.mass

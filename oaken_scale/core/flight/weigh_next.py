@@ -203,7 +203,11 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
 
 def checks_of_scales(build: Build, answers: Iterable[Answer]) -> tuple[Suggestion, ...]:
     """A known weight for each scale that decides a target with a margin thinner than it may be
-    off, once for each scale."""
+    off, once for each scale.
+
+    >>> checks_of_scales(Build("b", "B"), [])
+    ()
+    """
     found = {}
     for answer in answers:
         scale = next((s for s in build.scales if s.id == answer.unchecked_scale), None)

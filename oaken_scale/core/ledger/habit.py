@@ -201,7 +201,18 @@ def _habits(parts: tuple[Part, ...]) -> tuple[NDArray[np.intp], Vector]:
 
 
 def found(build: Build, after: Posterior, wide: dict[Pedigree, Width]) -> tuple[HabitFound, ...]:
-    """How guesses and listings run on this build, where weighing told anything of it."""
+    """How guesses and listings run on this build, where weighing told anything of it.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> log = (Weighing("r", datetime(2026, 3, 7, tzinfo=UTC), "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> (told,) = found(build, solve(build), {})
+    >>> told.pedigree.value, round(told.factor, 2) if hasattr(told, "factor") else told
+    ('listing', 1.02)
+    """
     habits, stated = _habits(wherever(build.parts))
     told = []
     for p, pedigree in enumerate(HABITUAL):

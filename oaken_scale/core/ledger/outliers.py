@@ -185,7 +185,19 @@ def scatter(readings: Readings, dropped: Sequence[int]) -> float:
 
 def gap_of(readings: Readings, settled: Settled, j: int) -> tuple[float, float]:
     """How far reading ``j``, which did not settle with the rest, is from what they predict [g], and
-    one sigma of that prediction with the scale's noise."""
+    one sigma of that prediction with the scale's noise.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> log = (Weighing("r", datetime(2026, 3, 7, tzinfo=UTC), "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> told = settle(readings, readings.of.mean_g, np.array([np.inf]))
+    >>> [round(value, 1) for value in gap_of(readings, told, 0)]
+    [3.0, 3.0]
+    """
     s = int(readings.of.at[j])
     noise = float(readings.of.noise[s])
     off = float(1 + settled.error[int(readings.of.scale[s])])
@@ -239,7 +251,15 @@ def predicted(
 
 def freedom(after: Posterior, row: Vector, variance: float) -> float:
     """With how many degrees of freedom a prediction's doubt is known: those of the part whose own
-    doubt is most of it, which was learned from few; infinite where a pan told the rest."""
+    doubt is most of it, which was learned from few; infinite where a pan told the rest.
+
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> after = solve(Build("b", "B", parts=(motor,)))
+    >>> freedom(after, np.ones(1), 9.0)
+    inf
+    """
     own = (row * after.prior.own_sd) ** 2
     total = float(own.sum())
     if not LEAST_PART * variance < total < variance / LEAST_PART:

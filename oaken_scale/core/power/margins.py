@@ -171,6 +171,18 @@ def heats(
     What is lost in windings and cells goes with the square of the current, and so does how much
     warmer than the air they get: ``c = air + (felt - air) (I/I_run)^2``. A pack's own figure holds
     for that pack alone.
+
+    >>> from datetime import datetime
+    >>> from oaken_scale.core.model.power import Motor, Propeller, Run
+    >>> from oaken_scale.core.power.drive_estimate import estimate_drive
+    >>> run = Run("r", datetime(2026, 3, 7), "s3", "p8", motor_c=60.0, air_c=20.0)
+    >>> pack = Pack("s3", "3 cells", 3, 1300)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), packs=(pack,), runs=(run,),
+    ...     propellers=(Propeller("p8", "8 by 4", 203, 102),))
+    >>> fresh = estimate_drive(drive).predict("s3", "p8", 1.0, 4.2)
+    >>> (motor,) = heats(drive, pack, fresh, {"r": fresh.pack_a})
+    >>> round(motor.celsius)  # as warm as it was at that current
+    60
     """
     told = []
     for part, felt in _felt(power, pack).items():

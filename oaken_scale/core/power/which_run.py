@@ -28,6 +28,9 @@ def telling_runs(
 
     It takes ``(u_T^2 - (0.03 T)^2)/M^2`` from the variance of ``T/M``. Source: docs/methods.md,
     sections 3 and 10.
+
+    >>> telling_runs(Build("b", "B"), None, (), ())
+    ()
     """
     if told is None:
         return ()

@@ -25,7 +25,20 @@ STILL_MM: Final = 0.05
 
 
 def as_it_stood(build: Build, where: Stations, check: BalanceCheck) -> tuple[Vector, Stations]:
-    """What was aboard when a check was made (N,), and where it sat then."""
+    """What was aboard when a check was made (N,), and where it sat then.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.flight.centre_of_gravity import stations
+    >>> from oaken_scale.core.model.balancing import CheckKind
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 200.0))]
+    >>> pegs = BalanceCheck("c", datetime(2026, 3, 7, tzinfo=UTC), CheckKind.SUPPORT, None, 104.0)
+    >>> build = Build("b", "B", parts=tuple(ends), checks=(pegs,))
+    >>> aboard, then = as_it_stood(build, stations(build, None), pegs)
+    >>> aboard.tolist(), then.xyz[:, 0].tolist()
+    ([1.0, 1.0], [0.0, 200.0])
+    """
     if not check.stood:
         return _aboard_then(build, loadout_of(build, check.loadout), check.at), where
     stood = {each.part: each for each in check.stood}

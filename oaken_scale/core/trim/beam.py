@@ -149,7 +149,21 @@ def beam(
     names: Sequence[str],
     checks: tuple[CheckTold, ...],
 ) -> Beam:
-    """Tell everything about a plane's balance."""
+    """Tell everything about a plane's balance.
+
+    >>> from oaken_scale.core.flight.metrics.balance import balance
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 200.0))]
+    >>> target = Target(TargetKind.BALANCE, 85.0, 95.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> build = Build("b", "B", parts=tuple(ends), targets=(target,))
+    >>> planes = fly(build).planes
+    >>> told = beam(build, planes, [(balance(planes[0]),)], ["all"], ())
+    >>> told.loadouts[0].heavy.value, told.loadouts[0].off_mm
+    ('tail-heavy', 5.0)
+    """
     wing = planes[0].wing
     neutral = neutral_point(build.surfaces) if wing else None
     told = schools(build, wing, neutral, planes[0].cg)

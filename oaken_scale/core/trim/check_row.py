@@ -57,6 +57,19 @@ def row_of(build: Build, after: Posterior, where: Stations, check: BalanceCheck)
 
     What was aboard and had no place is taken to lie about the CG, give or take the spread of the
     rest, and where it lies is told by the check as the other places are.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.flight.centre_of_gravity import stations
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 200.0))]
+    >>> at = datetime(2026, 3, 7, tzinfo=UTC)
+    >>> pegs = BalanceCheck("c", at, CheckKind.SUPPORT, None, 104.0, "pegs")
+    >>> build = Build("b", "B", parts=tuple(ends), checks=(pegs,))
+    >>> row = row_of(build, solve(build), stations(build, None), pegs)
+    >>> row.found_mm, row.found_sd_mm, row.lever.tolist()
+    (104.0, 1.0, [-104.0, 96.0])
     """
     aboard, then = as_it_stood(build, where, check)
     here = after.mass * aboard * then.placed

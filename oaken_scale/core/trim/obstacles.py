@@ -201,7 +201,21 @@ def _sideways(ready: Balanceable) -> Found | None:
 
 
 def tip_mm(ready: Balanceable) -> float:
-    """How far out the tips are [mm]."""
+    """How far out the tips are [mm].
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.surface import Role, Section, Surface
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> from oaken_scale.core.trim.remedies import balanceable
+    >>> from oaken_scale.core.model.build import Build
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 190), Section(0, 540, 0, 190)))
+    >>> part = Part("p", "Pack", Pedigree.LISTING, stated_g=100.0, station=Station(60.0))
+    >>> target = Target(TargetKind.BALANCE, 40.0, 50.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> build = Build("b", "B", parts=(part,), surfaces=(wing,), targets=(target,))
+    >>> tip_mm(balanceable(build, fly(build).planes, ["all"]))
+    540.0
+    """
     drawn = [abs(s.y_mm) for each in ready.build.surfaces for s in each.sections]
     return float(max([*drawn, *np.abs(ready.y).tolist(), 1.0]))
 

@@ -128,6 +128,17 @@ def which_pack(
 
     Runs of the motor that flies speak of that motor alone. Moves are those allowed, for this
     loadout. Source: docs/methods.md, sections 5a and 10.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.power import Motor, Power, Propeller
+    >>> own = Part("pack", "Pack", Pedigree.LISTING, stated_g=106.0, station=Station(210.0))
+    >>> rest = Part("rest", "Rest", Pedigree.GUESS, stated_g=480.0, station=Station(260.0))
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(Propeller("p8", "8 by 4", 203, 102),),
+    ...     packs=(Pack("s3", "1300", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(own, rest), power=drive)
+    >>> large = TriedPack(Pack("x", "2200", 3, 2200), 170.0, 4.0)
+    >>> [(each.pack, round(each.auw_g)) for each in which_pack(build, None, [large])]
+    [('1300', 586), ('2200', 650)]
     """
     power, now = build.power, pack_aboard(build, loadout)
     if power is None or now is None or not power.propellers:

@@ -73,6 +73,18 @@ def wing_place(
 
     Source: docs/methods.md, section 5a. Raises BuildFaultError where the target, the wing or the
     fuselage is missing, or which school is meant.
+
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.surface import Role, Section, Surface
+    >>> wing = Surface("w", "Wing", Role.WING, (Section(200, 0, 0, 200), Section(200, 500, 0, 200)))
+    >>> parts = (Part("w", "Wing", Pedigree.GUESS, "Wing", 200.0, station=Station(300.0)),
+    ...     Part("f", "Body", Pedigree.GUESS, "Body", 300.0, station=Station(200.0)))
+    >>> target = Target(TargetKind.BALANCE, 24.0, 26.0, balance_unit=BalanceUnit.PERCENT_MAC)
+    >>> build = Build("b", "B", parts=parts, surfaces=(wing,), targets=(target,))
+    >>> place = wing_place(build, None, "Wing")
+    >>> round(place.edge_mm, 1)  # 200 (e + 100) + 300 x 200 = 500 (e + 50)
+    183.3
     """
     wing, target = wing_figures(build.surfaces), None
     target = next((t for t in build.targets if t.kind is TargetKind.BALANCE), None)
@@ -172,6 +184,15 @@ def with_wing_at(build: Build, place: WingPlace, assembly: str) -> Build:
 
     Stations measured from the leading edge move with it: those of the wing by themselves, those of
     the rest are written anew so that they stay.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.surface import Role, Section, Surface
+    >>> wing = Surface("w", "Wing", Role.WING, (Section(200, 0, 0, 200), Section(200, 500, 0, 200)))
+    >>> parts = (Part("w", "Wing", Pedigree.GUESS, "Wing", 200.0, station=Station(300.0)),)
+    >>> build = Build("b", "B", parts=parts, surfaces=(wing,))
+    >>> after = with_wing_at(build, WingPlace(183.0, 200.0, 300.0, 200.0, 200.0), "Wing")
+    >>> after.surfaces[0].sections[0].x_le_mm, after.parts[0].station.x_mm
+    (183.0, 283.0)
     """
     by = round(place.by_mm, 1)
     parts = []

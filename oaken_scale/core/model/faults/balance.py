@@ -77,7 +77,14 @@ def check_faults(build: Build, k: int, check: BalanceCheck) -> Iterator[Fault]:
 
 
 def balance_faults(build: Build) -> Iterator[Fault]:
-    """Checks that lack what their kind needs, or that stood on parts which are not there."""
+    """Checks that lack what their kind needs, or that stood on parts which are not there.
+
+    >>> from datetime import UTC, datetime
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> hung = BalanceCheck("c", noon, CheckKind.HANG, None, 100.0)
+    >>> [fault.field for fault in balance_faults(Build("b", "B", checks=(hung,)))]
+    ['checks.0.z_mm', 'checks.0.nose_down_deg']
+    """
     parts = [part.id for part in build.parts]
     known = set(parts)
     for k, check in enumerate(build.checks):

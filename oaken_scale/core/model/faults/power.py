@@ -83,6 +83,11 @@ def field_faults(build: Build) -> Iterator[Fault]:
     """Everything that was kept has an id of its own, and a control ends further out than it begins.
 
     One on a surface that is not drawn any more is no fault: it waits until that is drawn again.
+
+    >>> from oaken_scale.core.model.field import Control, ControlKind, FieldLog
+    >>> flap = Control("f", "Flap", ControlKind.FLAP, "w", from_share=0.8, to_share=0.2)
+    >>> [fault.field for fault in field_faults(Build("b", "B", field=FieldLog(controls=(flap,))))]
+    ['field.controls.0.from_share']
     """
     log = build.field
     for name in ("controls", "throws", "ticks", "own_lines", "notes", "stances"):
