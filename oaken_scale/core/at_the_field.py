@@ -273,7 +273,17 @@ def flight_faults(build: Build, assessment: Assessment, flight: Flight) -> Itera
 
 
 def taken_now(build: Build, assessment: Assessment, throw: Throw) -> Throw:
-    """A throw with what the plane weighs and where it balances now, where it does not say."""
+    """A throw with what the plane weighs and where it balances now, where it does not say.
+
+    >>> from datetime import UTC
+    >>> from oaken_scale.core.assess import assess
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> glider = Part("g", "Glider", Pedigree.GUESS, stated_g=62.0)
+    >>> build = Build("b", "B", parts=(glider,))
+    >>> throw = Throw("t", datetime(2026, 5, 1, tzinfo=UTC))
+    >>> taken_now(build, assess(build), throw).auw_g
+    62.0
+    """
     told = next(
         (each for each in assessment.loadouts if throw.loadout in (None, each.id)),
         assessment.loadouts[0],

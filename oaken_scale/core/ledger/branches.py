@@ -39,7 +39,28 @@ def put_right(
     slip: Slip,
     weighing: Weighing,
 ) -> Branch:
-    """The state with a reading as it would have been: ``z += S h (y - h z)/(h' S h + r^2)``."""
+    """The state with a reading as it would have been: ``z += S h (y - h z)/(h' S h + r^2)``.
+
+    >>> from dataclasses import replace
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.ledger.readings import gathered
+    >>> from oaken_scale.core.ledger.slips import SlipKind
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),))
+    >>> after = solve(build)
+    >>> swapped = Weighing("r", datetime(2026, 3, 7, tzinfo=UTC), "s", 36.0, Pan((Load("m"),)))
+    >>> build = replace(build, weighings=(swapped,))
+    >>> slip = Slip(SlipKind.DIGITS, None, 63.0, swapped.pan, 1.0, 0.9)
+    >>> branch = Branch(1.0, (("r", slip),), after.mean, after.cov)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> there = put_right(build, readings, after, branch, slip, swapped)
+    >>> round(float(there.mean[after.parts][0]), 1)
+    63.0
+    """
     k = next(k for k, scale in enumerate(build.scales) if scale.id == weighing.scale)
     error = float(after.mean[after.scales][k])
     row = np.zeros(len(after.mean))
@@ -76,7 +97,17 @@ def shared(leaves: Sequence[tuple[float, Branch]]) -> tuple[Branch, ...]:
 
 
 def mixed(believing: Posterior, branches: Sequence[Branch], rest: Posterior) -> Posterior:
-    """The mixture's mean and its whole variance, between branches too."""
+    """The mixture's mean and its whole variance, between branches too.
+
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)
+    >>> after = solve(Build("b", "B", parts=(motor,)))
+    >>> ways = [Branch(0.5, (), after.mean + by * after.sd, after.cov) for by in (-1.0, 1.0)]
+    >>> told = mixed(after, ways, after)
+    >>> round(float(told.mass[0]), 1), round(float(told.sd[-1] / after.sd[-1]), 2)  # sqrt(1 + 1)
+    (60.0, 1.41)
+    """
     if len(branches) == 1:
         only = branches[0]
         return replace(believing, mean=only.mean, cov=only.cov, own=rest.own, told=rest.told)

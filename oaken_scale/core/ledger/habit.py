@@ -210,7 +210,7 @@ def found(build: Build, after: Posterior, wide: dict[Pedigree, Width]) -> tuple[
     >>> log = (Weighing("r", datetime(2026, 3, 7, tzinfo=UTC), "s", 63.0, Pan((Load("m"),))),)
     >>> build = Build("x", "X", parts=(motor,), scales=(Scale("s", "S", 0.1),), weighings=log)
     >>> (told,) = found(build, solve(build), {})
-    >>> told.pedigree.value, round(told.factor, 2) if hasattr(told, "factor") else told
+    >>> told.pedigree.value, round(told.factor, 2)
     ('listing', 1.02)
     """
     habits, stated = _habits(wherever(build.parts))

@@ -265,7 +265,24 @@ def other_propellers(
     throttle_sd: float,
 ) -> tuple[OtherPropeller, ...]:
     """The runs that were rather taken with another propeller, by the evidence for either. What a
-    glance says to be far less likely is not settled."""
+    glance says to be far less likely is not settled.
+
+    >>> from datetime import datetime
+    >>> from oaken_scale.core.model.power import Motor, Pack, Propeller, RunPoint
+    >>> from oaken_scale.core.power.drive_readings import beliefs, gathered
+    >>> small, large = Propeller("p7", "7 by 4", 178, 102), Propeller("p9", "9 by 5", 229, 127)
+    >>> pack = Pack("s3", "3 cells", 3, 1300)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(small, large), packs=(pack,))
+    >>> read = ((0.5, 560.0), (0.75, 1010.0), (1.0, 1390.0))
+    >>> points = tuple(RunPoint(throttle, thrust) for throttle, thrust in read)
+    >>> run, told = Run("r", datetime(2026, 3, 7), "s3", "p7", points), beliefs(drive)
+    >>> rows = gathered(drive, told, (run,))
+    >>> kept = np.isfinite(rows.read)
+    >>> mean, _, evidence = settled(drive, told, rows, kept, 0.02)
+    >>> others = other_propellers(drive, told, (run,), rows, kept, mean, evidence, 0.02)
+    >>> [(each.run, each.propeller) for each in others]
+    [('r', 'p9')]
+    """
     told: list[OtherPropeller] = []
     if len(runs) * (len(believed.propellers) - 1) > MOST_TRIED:
         return ()

@@ -55,7 +55,26 @@ def reasons_for(
     doubt_mm: float,
 ) -> tuple[Reason, ...]:
     """What would bring the sum to the check: another loadout aboard, a station measured from the
-    other reference, one thing that sits elsewhere, something at an end that is on no list."""
+    other reference, one thing that sits elsewhere, something at an end that is on no list.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.flight.centre_of_gravity import stations
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.trim.check_row import row_of
+    >>> ends = [Part(k, k, Pedigree.GUESS, stated_g=50.0, station=Station(x)) for k, x in
+    ...     (("nose", 0.0), ("tail", 200.0))]
+    >>> at = datetime(2026, 3, 7, tzinfo=UTC)
+    >>> pegs = BalanceCheck("c", at, CheckKind.SUPPORT, None, 110.0, "pegs")
+    >>> build = Build("b", "B", parts=tuple(ends), checks=(pegs,))
+    >>> after, where = solve(build), stations(build, None)
+    >>> row = row_of(build, after, where, pegs)
+    >>> cg = centre_of_gravity(after.mass, after.mass_cov, where, row.aboard)
+    >>> told = reasons_for(build, after, where, row, cg, 2.0)
+    >>> [each.kind.value for each in told]
+    ['unlisted_tail', 'elsewhere', 'elsewhere']
+    """
     gap = row.found_mm - cg.x_mm
     total = float(after.mass @ (row.aboard * where.placed))
     found: list[tuple[float, Reason]] = []

@@ -72,6 +72,15 @@ def chance_over(plane: Flying, target: Target | None, per_gram: float) -> float 
 def with_doubts(plane: Flying, answer: Answer, believing: float | None, by_load: bool) -> Answer:
     """The answer with what it is if the readings that it does not believe are right, and with the
     scale that no known weight was on, each where it matters. ``by_load``: it moves with the load.
+
+    >>> from oaken_scale.core.flight.metrics.all_up_weight import all_up_weight
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=500.0, doubt_g=5.0)
+    >>> (plane,) = fly(Build("b", "B", parts=(wing,))).planes
+    >>> with_doubts(plane, all_up_weight(plane), 540.0, by_load=True).believing
+    540.0
     """
     value = answer.value
     if value is None or answer.sd is None:
