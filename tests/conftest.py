@@ -134,6 +134,8 @@ def desk(chromium) -> Iterator[Desk]:
 def page(desk, request) -> Iterator["Page"]:
     """A page of 1280 by 800 that fails its test when the console shows an error, or a request
     fails. What a builder typed may be refused; marked ``cut_off``, a test ends servers or wires."""
+    if "served" in request.fixturenames:
+        request.getfixturevalue("served")  # begins before its pages, so that it ends after them
     opened = desk.page()
     errors: list[str] = []
     opened.on("pageerror", lambda error: errors.append(str(error)))
