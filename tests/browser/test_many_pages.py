@@ -2,6 +2,8 @@
 
 from playwright.sync_api import expect
 
+from tests.browser.waits import until
+
 PAGES = 12
 
 
@@ -23,4 +25,5 @@ def test_many_pages_of_one_browser_hold_one_stream_and_hear_the_same(bench, demo
     last.bring_to_front()
     last.keyboard.press("t")
     expect(pages[3].locator(".pan")).not_to_contain_text("expected")
-    assert 1 <= len(streams) <= 3
+    until(last, lambda: len(streams))  # one of those left has taken the stream over
+    assert len(streams) <= 3
