@@ -22,9 +22,9 @@ from oaken_scale.core.power.drive_readings import (
     pack_of,
     predicted,
     propeller_of,
-    settled,
     train_of,
 )
+from oaken_scale.core.power.drive_settling import settled
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL, DriveTrain
 from oaken_scale.core.power.point_doubts import (
     OtherPropeller,

@@ -10,16 +10,8 @@ from numpy.typing import NDArray
 
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.power import Power, Run
-from oaken_scale.core.power.drive_readings import (
-    Beliefs,
-    Rows,
-    predicted,
-    propeller_of,
-    settled,
-    sharpness,
-    shown_by,
-    spread_about,
-)
+from oaken_scale.core.power.drive_readings import Beliefs, Rows, predicted, propeller_of, shown_by
+from oaken_scale.core.power.drive_settling import settled, sharpness, spread_about
 
 OUNCE_G: Final = 28.349523125
 DOUBTFUL: Final = 4.0

@@ -19,13 +19,8 @@ from oaken_scale.core.model.power import (
     RunPoint,
 )
 from oaken_scale.core.power.drive_estimate import HowKnown, Predicted, estimate_drive
-from oaken_scale.core.power.drive_readings import (
-    beliefs,
-    gathered,
-    predicted,
-    sharpness,
-    spread_about,
-)
+from oaken_scale.core.power.drive_readings import beliefs, gathered, predicted
+from oaken_scale.core.power.drive_settling import sharpness, spread_about
 from oaken_scale.core.power.flight_time import (
     FlownPower,
     LevelPower,
