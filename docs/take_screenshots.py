@@ -10,6 +10,7 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from tests.browser.choosing import choose
 from tests.browsers import QUIET, chromium_path
 
 PICTURES = Path(__file__).parent / "screenshots"
@@ -112,7 +113,7 @@ def begin(page: Page) -> None:
     for label, wanted in (("All-up weight, at most", "590"), ("Static thrust", "480")):
         page.get_by_label(label).fill(wanted)
         page.get_by_label(label).press("Enter")
-    page.get_by_label("What it is for").select_option("camera")
+    choose(page.get_by_label("What it is for"), "Camera carrier")
     page.wait_for_timeout(1500)
     page.get_by_text("refining").wait_for(state="detached")
     page.wait_for_timeout(300)

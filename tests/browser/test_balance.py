@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.choosing import choose
 from tests.browser.waits import build_told, until
 
 
@@ -110,7 +111,7 @@ def test_a_check_on_the_fingertips_goes_in_and_disagrees_out_loud(balance):
     checks.get_by_label("Where it rests").fill("a hand")
     checks.get_by_role("button", name="Record it").click()
     expect(checks.get_by_role("alert")).to_contain_text("Where it rests")
-    checks.get_by_label("level on").select_option("pegs")
+    choose(checks.get_by_label("level on"), "two pegs, ±1 mm")
     checks.get_by_label("Where it rests").fill("86")
     checks.get_by_role("button", name="Record it").click()
     expect(checks.locator("li")).to_contain_text("of the sum")
@@ -162,7 +163,7 @@ def test_a_variant_is_kept_beside_it(balance):
 def test_what_may_move_and_ballast_are_said_in_place(balance):
     moves = balance.get_by_label("What may move")
     others = moves.get_by_label("May move too")
-    others.select_option(label="Speed controller")
+    choose(others, "Speed controller")
     expect(moves.get_by_label("Speed controller, foremost")).to_have_count(0)
     moves.get_by_role("button", name="let it move").click()
     expect(moves.get_by_label("Speed controller, foremost")).to_have_value("55")
@@ -177,7 +178,7 @@ def test_what_may_move_and_ballast_are_said_in_place(balance):
 
 def test_what_a_longer_bay_would_save(balance):
     moves = balance.get_by_label("What may move")
-    moves.get_by_label("What if this might slide further").select_option(label="Receiver")
+    choose(moves.get_by_label("What if this might slide further"), "Receiver")
     moves.get_by_label("Further forward").fill("60")
     moves.get_by_label("Further aft").fill("340")
     moves.locator("form.save").get_by_role("button", name="work it out").click()
@@ -201,13 +202,13 @@ def test_nothing_runs_over_the_side(balance, width):
 def test_what_a_hand_feels_and_a_part_held_alone_go_into_the_ledger(balance):
     checks = balance.get_by_label("Checked on the bench")
     checks.get_by_role("button", name="By feel").click()
-    checks.get_by_label("What it does").select_option("the tail drops")
+    choose(checks.get_by_label("What it does"), "the tail drops")
     checks.get_by_label("Where it rests").fill("40")
     checks.get_by_role("button", name="Record it").click()
     felt = checks.locator("[data-check]").first
     expect(felt).to_contain_text("tail drops at 226 mm: the sum agrees")
     checks.get_by_role("button", name="By feel").click()
-    checks.get_by_label("What it does").select_option("the nose drops")
+    choose(checks.get_by_label("What it does"), "the nose drops")
     checks.get_by_label("Where it rests").fill("20")
     checks.get_by_role("button", name="Record it").click()
     expect(checks.locator("[data-check]").first).to_contain_text("the sum says otherwise")

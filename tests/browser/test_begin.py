@@ -3,6 +3,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.choosing import choose
 from tests.browser.waits import build_told, until
 
 
@@ -54,18 +55,15 @@ def test_a_build_from_nothing_to_its_four_answers(shed):
         expect(name).to_be_focused()
         page.keyboard.type(part)
         line.get_by_label("Assembly").fill(group)
-        line.get_by_label("How the mass is known").select_option(known)
+        choose(line.get_by_label("How the mass is known"), known)
         if known == "calculated":
-            made = line.get_by_label("Made of")
-            shelved = made.locator("option[value='rack:board-both']").count()
-            made.select_option("rack:board-both" if shelved else "board-both")
+            choose(line.get_by_label("Made of"), "of Foam board 5 mm, both papers")
         else:
-            line.get_by_label("Made of").select_option("")
+            choose(line.get_by_label("Made of"), "by itself")
         line.get_by_label(re.compile("^(Mass|How much)")).fill(mass)
         line.get_by_label("Station").fill(station)
-        line.get_by_label("Measured from").select_option(
-            "leading_edge" if reference == "LE" else "nose"
-        )
+        datum = "of leading edge" if reference == "LE" else "of nose"
+        choose(line.get_by_label("Measured from"), datum)
         line.get_by_label("Station").press("Enter")
         expect(page.get_by_role("button", name=f"Change {part}", exact=True)).to_be_visible()
     expect(name).to_be_focused()
@@ -165,7 +163,7 @@ def test_a_figure_of_each_is_multiplied_in_sight_and_one_of_all_is_not(shed):
     line.get_by_label("Mass", exact=True).fill("9")
     expect(line.get_by_label("The figure is of")).to_have_count(0)
     line.get_by_label("Pieces").fill("2")
-    line.get_by_label("The figure is of").select_option("each")
+    choose(line.get_by_label("The figure is of"), "each")
     expect(line.locator(".times")).to_contain_text("18")
     name.press("Enter")
     expect(auw).to_contain_text("19 ±")  # 18, and 4 % for what nobody lists
@@ -174,15 +172,15 @@ def test_a_figure_of_each_is_multiplied_in_sight_and_one_of_all_is_not(shed):
     name.fill("Screws")
     line.get_by_label("Mass", exact=True).fill("6")
     line.get_by_label("Pieces").fill("4")
-    line.get_by_label("The figure is of").select_option("all")
+    choose(line.get_by_label("The figure is of"), "in all")
     name.press("Enter")
     expect(auw).to_contain_text("25 ±")  # 24, and 4 %
     # Of a lot the same holds for lengths.
     name.fill("Skewers")
-    line.get_by_label("Made of").select_option(label="of Bamboo skewer 3 mm")
+    choose(line.get_by_label("Made of"), "of Bamboo skewer 3 mm")
     line.get_by_label("How much of the lot").fill("300 mm")
     line.get_by_label("Pieces").fill("3")
-    line.get_by_label("The figure is of").select_option("each")
+    choose(line.get_by_label("The figure is of"), "each")
     name.press("Enter")
     expect(auw).to_contain_text("29 ±")  # 24 and 3 times 0.3 m of 4.8 g/m, and 4 %
 

@@ -3,6 +3,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.choosing import choose
 from tests.browser.waits import build_told, until
 from tests.http import HTTP
 from tests.server import Server
@@ -213,7 +214,7 @@ def test_what_one_page_records_the_other_shows(bench):
 
 
 def test_units_are_chosen_once_and_kept(bench):
-    bench.get_by_label("Units").select_option("imperial")
+    choose(bench.get_by_label("Units"), "oz, in, oz/ft²")
     expect(bench.locator("[data-rod=auw]")).to_contain_text("oz")
     bench.reload()
     expect(bench.locator("[data-rod=wing_loading]")).to_contain_text("oz/ft²")

@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.choosing import choose
+
 
 @pytest.fixture
 def cutting(page, sandpiper):
@@ -29,7 +31,7 @@ def test_the_sheets_that_it_takes_and_where_each_part_lies(cutting):
     cutting.reload()
     expect(cutting.get_by_role("region", name=re.compile("Sheet A"))).to_be_visible()
     expect(cutting.get_by_text("have changed since")).to_have_count(0)
-    cutting.get_by_label("How Fin lies on the sheet").select_option("along")
+    choose(cutting.get_by_label("How Fin lies on the sheet"), "its length along the sheet")
     expect(cutting.get_by_text("have changed since these were laid")).to_be_visible()
 
 
@@ -84,7 +86,7 @@ def test_a_part_without_an_outline_gets_its_sides_typed(page, demo_served):
 
 def test_a_wing_is_folded_kept_left_and_right_and_cut(page, sandpiper):
     page.goto(f"{sandpiper}/stock?on=folds")
-    page.get_by_label("What is folded", exact=True).select_option("wing")
+    choose(page.get_by_label("What is folded", exact=True), "a half wing, by its section")
     folds = page.get_by_role("region", name="Folds")
     expect(folds).to_contain_text("to cut, across the folds")
     expect(folds).to_contain_text("393.2 mm")  # worked by hand: 190 + 9.95 + 59.27 + 133.99

@@ -2,6 +2,7 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.browser.choosing import choose
 from tests.http import HTTP
 
 
@@ -89,7 +90,7 @@ def test_glueing_makes_the_bead_a_part(bench):
     bench.keyboard.press("j")
     sheet = bench.get_by_label("Spread a joint")
     sheet.get_by_label("How much of it").fill("40 cm")
-    sheet.get_by_label("Of which").select_option("hot-glue")
+    choose(sheet.get_by_label("Of which"), "Hot glue bead")
     sheet.get_by_label("Name of the joint").fill("Hatch seam")
     sheet.get_by_role("button", name=re.compile("Hot-melt glue")).click()
     expect(bench.locator("[data-part=hatch-seam]")).to_contain_text("1.0")

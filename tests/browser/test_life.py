@@ -2,6 +2,8 @@
 
 from playwright.sync_api import expect
 
+from tests.browser.choosing import choose
+
 
 def to(page, place: str) -> None:
     page.goto(page.url.rsplit("/", 1)[0] + f"/{place}")
@@ -40,7 +42,7 @@ def test_a_pocket_is_cut_and_what_goes_in_sits_there(bench):
     sheet.get_by_role("button", name="Write it down").click()
     expect(bench.get_by_text("5 mm thick")).to_be_visible()
     sheet.get_by_label("Depth of the pocket").fill("3")
-    sheet.get_by_label("What goes into it").select_option("Receiver")
+    choose(sheet.get_by_label("What goes into it"), "Receiver")
     sheet.get_by_role("button", name="Write it down").click()
     expect(sheet).not_to_be_visible()
     expect(bench.get_by_text("pocket in fuselage box").first).to_be_visible()
@@ -77,7 +79,7 @@ def test_the_running_total_stands_with_the_budget(bench):
     table = bench.get_by_label("So far")
     expect(table).to_contain_text("So far on a pan")
     expect(table.locator("tbody tr").first).to_contain_text("Wing")
-    bench.get_by_label("Measured by").select_option(label="Sandpiper")
+    choose(bench.get_by_label("Measured by"), "Sandpiper")
     expect(table.locator("thead")).to_contain_text("running there")
 
 

@@ -3,6 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.choosing import choose
 from tests.browser.waits import build_told, until
 
 
@@ -48,7 +49,7 @@ def test_a_corner_dragged_redraws_and_is_kept_when_let_go(plan):
 
 
 def test_another_layout_with_one_press_and_its_notes(plan):
-    plan.get_by_label("Draw it anew as").select_option(label="V-tail")
+    choose(plan.get_by_label("Draw it anew as"), "V-tail")
     plan.get_by_label("The next surface").click()
     expect(plan.get_by_label("Name of V-tail")).to_be_visible()
     plan.get_by_label("The surface before").click()
@@ -61,7 +62,7 @@ def test_another_layout_with_one_press_and_its_notes(plan):
 
 def test_how_a_surface_is_shaped_goes_into_the_stall(plan):
     expect(numbers(plan)).to_contain_text("6.3 m/s")
-    plan.get_by_label("How Wing is shaped").select_option(label="flat plate")
+    choose(plan.get_by_label("How Wing is shaped"), "flat plate")
     expect(numbers(plan)).to_contain_text("8.1 m/s")
 
 
@@ -163,7 +164,7 @@ def test_what_fits_is_told_while_a_thing_is_given_its_size(plan):
     high.fill("20")
     high.press("Enter")
     expect(notes).to_contain_text("Pack, 3-cell 1300 does not go into Pack bay, however it lies: 4")
-    plan.get_by_label("Say what takes up").select_option(label="Camera and strap")
+    choose(plan.get_by_label("Say what takes up"), "Camera and strap")
     camera = plan.get_by_label("Camera and strap, along")
     camera.fill("60")
     camera.press("Enter")
@@ -233,7 +234,7 @@ def coloured(plan, part: str, colour: str) -> None:
     """Choose a part's colour on its line, and keep it."""
     plan.get_by_role("button", name=f"Change {part}", exact=True).click()
     form = plan.get_by_role("form", name=part, exact=True)
-    form.get_by_label("Colour").select_option(label=colour)
+    choose(form.get_by_label("Colour"), colour)
     form.get_by_role("button", name="keep").click()
     expect(form).to_have_count(0)
 
@@ -269,7 +270,7 @@ def test_another_part_in_its_place_has_the_colour_that_was_typed(page, sandpiper
     page.get_by_role("button", name="Change Motor, leads on", exact=True).click()
     form = page.get_by_role("form", name="Motor, leads on", exact=True)
     form.get_by_label("Mass", exact=True).fill("58")
-    form.get_by_label("Colour").select_option(label="red")
+    choose(form.get_by_label("Colour"), "red")
     form.get_by_role("button", name="keep").click()
     form.get_by_role("button", name="another part, to be weighed anew").click()
 

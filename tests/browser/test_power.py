@@ -9,6 +9,7 @@ from oaken_scale.core.model.power import Pack
 from oaken_scale.demo.drives import SANDPIPER_TRUE
 from oaken_scale.devices.simulated_port import SimulatedPort
 from oaken_scale.devices.simulated_stand import SimulatedStand
+from tests.browser.choosing import choose
 from tests.http import HTTP
 
 
@@ -43,7 +44,7 @@ def test_six_is_its_key_and_a_loadout_is_chosen_in_the_table(power):
 
 
 def test_points_typed_by_keys_alone_outlive_a_reload_and_become_a_run(power):
-    power.get_by_label("Pack on the stand").select_option(label="3-cell 850")
+    choose(power.get_by_label("Pack on the stand"), "3-cell 850")
     for throttle, thrust, amps in (("50", "165", "2.6"), ("100", "556", "13.9")):
         power.get_by_label("Throttle", exact=True).fill(throttle)
         power.keyboard.press("Tab")

@@ -9,12 +9,14 @@ import pytest
 from playwright.sync_api import expect
 from pypdf import PdfReader
 
+from tests.browser.choosing import choose
+
 
 @pytest.fixture
 def paper(bench):
     bench.keyboard.press("Alt+8")
     expect(bench.locator(".paper > svg")).to_be_visible()
-    bench.get_by_label("Paper", exact=True).select_option("a4")
+    choose(bench.get_by_label("Paper", exact=True), "A4")
     expect(bench.locator('.paper > svg[viewBox="0 0 210 297"]')).to_be_visible()
     return bench
 
@@ -37,12 +39,13 @@ def test_the_page_on_the_screen_is_the_page_on_paper(paper):
 def test_it_follows_the_loadout_and_the_units(paper):
     name = paper.locator(".rods .loadout").inner_text()
     expect(paper.locator(".paper > svg")).to_contain_text(name)
+    expect(paper.get_by_label("Paper", exact=True)).not_to_be_focused()
     paper.keyboard.press("l")
     expect(paper.locator(".rods .loadout")).not_to_have_text(name)
     now = paper.locator(".rods .loadout").inner_text()
     first = paper.locator(".paper > svg text", has_text=re.compile("cell")).first
     expect(first).to_have_text(now)
-    paper.get_by_label("Units").select_option("imperial")
+    choose(paper.get_by_label("Units"), "oz, in, oz/ft²")
     expect(paper.locator(".paper > svg")).to_contain_text("Weights, oz")
 
 
@@ -65,8 +68,8 @@ def kind(page, link: str) -> str:
 
 def test_labels_and_full_size_are_a_press_away(paper):
     paper.get_by_label("On paper").get_by_role("link", name="Labels").click()
-    paper.get_by_label("Labels for").select_option("packs")
-    paper.get_by_label("Sheet of labels").select_option("free")
+    choose(paper.get_by_label("Labels for"), "packs")
+    choose(paper.get_by_label("Sheet of labels"), "plain paper, to cut")
     link = paper.get_by_role("link", name="Labels, PDF").get_attribute("href")
     assert "of=packs" in link
     assert "grid=free" in link

@@ -6,6 +6,7 @@ from playwright.sync_api import expect
 from reportlab.lib.units import mm
 from reportlab.pdfgen import canvas
 
+from tests.browser.choosing import choose
 from tests.http import HTTP
 
 EXAMPLE = Path(__file__).parents[2] / "docs" / "examples" / "tail.svg"
@@ -68,7 +69,7 @@ def test_a_lot_of_the_rack_is_taken_with_one_press(stock):
 
 def test_a_lot_that_is_not_on_the_rack_is_hung_up(stock):
     stock.get_by_label("Name of the next lot").fill("Wire 0.8 mm")
-    stock.get_by_label("What it is").select_option("rod")
+    choose(stock.get_by_label("What it is"), "rod, tube, strip")
     stock.get_by_label("How heavy, ").fill("4")
     stock.get_by_label("How heavy, ").press("Enter")
     expect(stock.locator("[data-lot^=wire-0-8]")).to_contain_text("±0.80 g/m")
@@ -85,7 +86,7 @@ def test_a_drawing_becomes_parts_with_a_twin(stock):
     # Pressed on the picture, a part is left out as well.
     stock.get_by_role("button", name="Bulkhead rear").press("Enter")
     line.get_by_label("Tailplane half has a mirrored twin").check()
-    stock.get_by_label("Station of").select_option("front_corner")
+    choose(stock.get_by_label("Station of"), "its front corner at the root")
     line.get_by_label("Tailplane half, aft").fill("700")
     stock.get_by_label("Assembly").fill("Tail")
     stock.get_by_role("button", name="Keep one part").click()
@@ -145,7 +146,7 @@ def test_a_shape_with_a_hole_is_measured_and_offered(stock):
     form.get_by_label("wide", exact=True).fill("60")
     form.get_by_label("high", exact=True).fill("5 cm")
     form.get_by_role("button", name="cut something out of it").click()
-    form.get_by_label("Shape of the cut-out").select_option("ellipse")
+    choose(form.get_by_label("Shape of the cut-out"), "ellipse or circle")
     form.get_by_label("Cut-out, wide").fill("20")
     form.get_by_label("Cut-out, high").fill("20")
     form.get_by_label("Cut-out, from the left").fill("10")
@@ -189,7 +190,7 @@ def test_a_thing_of_the_drawer_is_fitted(stock):
 def test_the_next_thing_is_one_line(stock):
     stock.get_by_role("link", name="Drawer").click()
     stock.get_by_label("Name of the next thing").fill("Regulator")
-    stock.get_by_label("What it is").select_option("other")
+    choose(stock.get_by_label("What it is"), "something else")
     stock.get_by_label("Its listing").fill("0.2 oz")
     stock.get_by_label("Its listing").press("Enter")
     expect(stock.locator("[data-thing^=regulator]")).to_contain_text("5.7 ±0.6")
@@ -215,7 +216,7 @@ def test_a_budget_is_allotted_and_says_where_it_stands(stock):
     allotted.fill("60")
     allotted.press("Enter")
     expect(joining).to_contain_text("within, over 99 %")
-    stock.get_by_label("Dihedral brace belongs to").select_option("foam")
+    choose(stock.get_by_label("Dihedral brace belongs to"), "Foam and spars")
     expect(stock.get_by_label("Dihedral brace belongs to")).to_have_count(0)
     stock.get_by_role("button", name="usual shares of the limit").click()
     expect(stock.get_by_text("usual shares of 590 g")).to_be_visible()

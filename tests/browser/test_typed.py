@@ -4,11 +4,12 @@ import re
 
 from playwright.sync_api import expect
 
+from tests.browser.choosing import choose
 from tests.browser.waits import build_told, until
 
 
 def test_grams_and_inches_and_a_decimal_comma_are_chosen(bench):
-    bench.get_by_label("Units").select_option("own")
+    choose(bench.get_by_label("Units"), "your own …")
     sheet = bench.get_by_role("dialog", name="Units")
     sheet.locator(".v-select", has_text="Lengths").click()
     bench.get_by_role("option", name="inches").click()
@@ -17,12 +18,12 @@ def test_grams_and_inches_and_a_decimal_comma_are_chosen(bench):
     bench.keyboard.press("Escape")
     expect(bench.locator("[data-rod=wing_loading]")).to_contain_text(re.compile(r"28,6 ±\d,\d"))
     expect(sheet).to_have_count(0)
-    expect(bench.get_by_label("Units")).to_have_value("own")
+    expect(bench.get_by_label("Units")).to_have_value("g, in, g/dm²")
     bench.reload()
     expect(bench.locator("[data-rod=auw]")).to_contain_text(" g")
     bench.keyboard.press("Alt+2")
     expect(bench.get_by_label("What the drawing comes to")).to_contain_text("42,52 in")
-    bench.get_by_label("Units").select_option("metric")
+    choose(bench.get_by_label("Units"), "g, mm, g/dm²")
     expect(bench.get_by_label("What the drawing comes to")).to_contain_text("1080 mm")
 
 
@@ -135,10 +136,10 @@ def test_the_table_sorts_filters_and_groups(page, sandpiper):
     page.keyboard.type("aileron,")
     expect(names).to_have_count(2)
     page.keyboard.press("Escape")
-    page.get_by_label("Show only").select_option("guesses")
+    choose(page.get_by_label("Show only"), "guesses")
     expect(page.locator(".tools [role=status]")).to_contain_text(" of 38")
     assert names.count() < 20
-    page.get_by_label("Show only").select_option("all parts")
+    choose(page.get_by_label("Show only"), "all parts")
     page.locator("th.now button").click()
     page.locator("th.now button").click()
     expect(page.locator("th.now")).to_have_attribute("aria-sort", "descending")
@@ -210,3 +211,35 @@ def test_a_note_from_any_place_stands_in_the_notebook(bench):
     bench.keyboard.press("n")
     notebook = bench.get_by_label("Notebook", exact=True)
     expect(notebook.locator("li").first).to_contain_text("the tape pulls the paper off")
+
+
+def test_a_list_acts_when_it_is_chosen_from_not_while_it_is_walked_through(bench):
+    """Letters lead to a line of an open list; nothing acts before Enter, and Esc puts it back."""
+    units = bench.get_by_label("Units")
+    auw = bench.locator("[data-rod=auw]")
+    units.press("Enter")
+    expect(bench.get_by_role("option").first).to_be_focused()
+    bench.keyboard.type("oz")
+    expect(bench.get_by_role("option", name="oz, in, oz/ft²")).to_be_focused()
+    expect(auw).to_contain_text(" g")
+    bench.keyboard.press("Escape")
+    expect(bench.get_by_role("option")).to_have_count(0)
+    expect(units).to_have_value("g, mm, g/dm²")
+    expect(units).to_be_focused()
+    expect(auw).to_contain_text(" g")
+    units.press("Enter")
+    expect(bench.get_by_role("option").first).to_be_focused()
+    bench.keyboard.type("oz")
+    expect(bench.get_by_role("option", name="oz, in, oz/ft²")).to_be_focused()
+    bench.keyboard.press("Enter")
+    expect(auw).to_contain_text("oz")
+    expect(units).to_be_focused()
+
+
+def test_a_list_pressed_by_hand_lets_go_of_the_keyboard(bench):
+    """The figure that is typed next goes on the pan, as it did before."""
+    units = bench.get_by_label("Units")
+    choose(units, "g, in, oz/ft²")
+    expect(units).not_to_be_focused()
+    bench.keyboard.type("12.4")
+    expect(bench.locator("#typed")).to_have_value("12.4")

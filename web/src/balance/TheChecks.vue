@@ -6,6 +6,15 @@ import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
+import PickList from '../shared/PickList.vue'
+import { titled } from '../shared/choices'
+
+const HELD_BY = titled({
+  fingertips: 'fingertips, ±3 mm',
+  pegs: 'two pegs, ±1 mm',
+  string: 'a string, ±2 mm',
+})
+const DATUMS = titled({ leading_edge: 'of leading edge', nose: 'of nose' })
 
 const { reason: explains, checked } = useBalanceWords()
 
@@ -213,21 +222,11 @@ const whether = computed(() => (mine.value ? checked(mine.value.checked) : ''))
     <form v-if="way" class="small" @submit.prevent="keep">
       <p class="faint">With {{ loadout?.name }}. L for another loadout.</p>
       <label v-if="way === 'support'"
-        >level on
-        <select v-model="fields.by" class="entry">
-          <option value="fingertips">fingertips, ±3 mm</option>
-          <option value="pegs">two pegs, ±1 mm</option>
-          <option value="string">a string, ±2 mm</option>
-        </select></label
-      >
+        >level on <PickList v-model="fields.by" :items="HELD_BY"
+      /></label>
       <label v-if="way === 'feel'"
-        >on fingertips,
-        <select v-model="fields.by" class="entry" aria-label="What it does">
-          <option v-for="each in FEELS" :key="each.value" :value="each.value">
-            {{ each.title }}
-          </option>
-        </select></label
-      >
+        >on fingertips, <PickList v-model="fields.by" :items="FEELS" aria-label="What it does"
+      /></label>
       <p v-if="way === 'supports'" class="faint">
         Level on two supports, the aft one on the scale. One scale will do: weigh one end, block the
         other level.
@@ -249,14 +248,14 @@ const whether = computed(() => (mine.value ? checked(mine.value.checked) : ''))
           v-model="fields.x"
           class="entry figure few"
           aria-label="Where it rests"
-          inputmode="decimal"
-        />
+          inputmode="decimal" />
         {{ units.length.name }}
-        <select v-if="way !== 'sides'" v-model="reference" class="entry" aria-label="Measured from">
-          <option value="leading_edge">of leading edge</option>
-          <option value="nose">of nose</option>
-        </select></label
-      >
+        <PickList
+          v-if="way !== 'sides'"
+          v-model="reference"
+          :items="DATUMS"
+          aria-label="Measured from"
+      /></label>
       <template v-if="way === 'supports' || way === 'sides'">
         <label
           >{{ way === 'sides' ? 'right support at' : 'aft support' }}

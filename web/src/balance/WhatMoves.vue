@@ -9,6 +9,8 @@ import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import SeveralMoves from './SeveralMoves.vue'
 import { useWords } from '../shared/useWords'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { outcome } = useRemedyWords()
 
@@ -142,22 +144,22 @@ async function keepPieces() {
       >
     </p>
     <p>
-      <select v-model="one" class="entry" aria-label="May move too">
-        <option value="">one more that may move</option>
-        <option v-for="part in others" :key="part.id" :value="part.id">{{ part.name }}</option>
-      </select>
+      <PickList
+        v-model="one"
+        :items="named(others, 'one more that may move')"
+        aria-label="May move too"
+      />
       <button v-if="one" type="button" class="plainly under" @click="letMove">let it move</button>
     </p>
     <form class="save" @submit.prevent="ask">
       <label
         >What would it save if the
-        <select v-model="wider.part" class="entry" aria-label="What if this might slide further">
-          <option value="" disabled>thing</option>
-          <option v-for="part in [...movable, ...others]" :key="part.id" :value="part.id">
-            {{ part.name }}
-          </option>
-        </select></label
-      >
+        <PickList
+          v-model="wider.part"
+          :items="named([...movable, ...others])"
+          placeholder="thing"
+          aria-label="What if this might slide further"
+      /></label>
       <span
         >might slide from
         <input v-model="wider.low" class="entry figure few" aria-label="Further forward" />

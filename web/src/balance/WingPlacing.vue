@@ -4,6 +4,8 @@ import { answered, api, type Opened, type SchoolKind, type WingPlace } from '../
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
+import PickList from '../shared/PickList.vue'
+import { asSaid } from '../shared/choices'
 
 const { id, build, assessment, loadout, send } = useBuild()
 const { number, units } = useUnits()
@@ -68,23 +70,24 @@ const by = computed(() => (place.value ? place.value.edge_mm - place.value.now_m
     <p>
       <label
         >the wing is
-        <select v-model="chosen" class="entry" aria-label="The wing's assembly">
-          <option value="">{{ assembly || 'no assembly yet' }}</option>
-          <option v-for="each in groups" :key="each" :value="each">{{ each }}</option>
-        </select></label
-      >
+        <PickList
+          v-model="chosen"
+          :items="[{ value: '', title: assembly || 'no assembly yet' }, ...asSaid(groups)]"
+          aria-label="The wing's assembly"
+      /></label>
       <button type="button" class="plainly under" @click="find">find its place</button>
     </p>
     <p v-if="fixed">
       <label
         >The target is fixed to the nose, so it should balance by
-        <select v-model="school" class="entry" aria-label="Which range is meant">
-          <option value="">which range?</option>
-          <option v-for="each in schools" :key="each.kind" :value="each.kind">
-            {{ each.kind }}
-          </option>
-        </select></label
-      >
+        <PickList
+          v-model="school"
+          :items="[
+            { value: '', title: 'which range?' },
+            ...schools.map((each) => ({ value: each.kind, title: each.kind })),
+          ]"
+          aria-label="Which range is meant"
+      /></label>
     </p>
     <p v-if="place">
       The rest, <span class="figure">{{ number(place.fuselage_g, 'mass', 0) }}</span>

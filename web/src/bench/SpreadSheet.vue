@@ -9,6 +9,8 @@ import { understand, whyNot } from '../shared/useQuantity'
 import { panWords } from './panWords'
 import { useBench } from './useBench'
 import { about } from './useJoints'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const open = defineModel<boolean>({ required: true })
 useEscape(open)
@@ -102,13 +104,10 @@ async function pressed(event: KeyboardEvent) {
             class="entry figure few"
             aria-label="How much of it"
             inputmode="decimal"
-            placeholder="0.4 m"
-          />
+            placeholder="0.4 m" />
           of
-          <select v-model="lot" class="entry" aria-label="Of which">
-            <option v-for="each in joining" :key="each.id" :value="each.id">{{ each.name }}</option>
-          </select></label
-        >
+          <PickList v-model="lot" :items="named(joining)" aria-label="Of which"
+        /></label>
         <span class="faint small">then it becomes a part, found by weighing before and after</span>
       </p>
       <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>

@@ -9,6 +9,7 @@ import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 import { useTimer } from './useTimer'
 import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { id, field, told, waiting, keepFlight, setAside } = useField()
 const { build } = useBuild()
@@ -103,14 +104,7 @@ const flights = computed(() => {
       first. A glider's throws stand under Throw.
     </p>
     <form v-else aria-label="A flight" @submit.prevent="keep">
-      <PickList
-        v-model="pack"
-        :items="packs"
-        item-title="name"
-        item-value="id"
-        label="pack"
-        class="across"
-      />
+      <PickList v-model="pack" :items="named(packs)" label="pack" class="across" />
       <v-text-field v-model="minutes" label="minutes" inputmode="decimal" autocomplete="off" />
       <v-text-field v-model="putBack" label="mAh put back" inputmode="decimal" autocomplete="off" />
       <ChoiceButtons

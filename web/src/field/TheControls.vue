@@ -10,6 +10,7 @@ import { useWords } from '../shared/useWords'
 import ControlDrawing from './ControlDrawing.vue'
 import { useField } from './useField'
 import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { field, controls, setControls, setShim, bend } = useField()
 const { build } = useBuild()
@@ -242,13 +243,7 @@ const shims = computed(() => surfaces.value.filter((each) => each.role !== 'fin'
       </article>
       <form v-if="surfaces.length" @submit.prevent="add">
         <PickList v-model="fresh.kind" :items="kinds" label="what" />
-        <PickList
-          v-model="surface"
-          :items="surfaces"
-          item-title="name"
-          item-value="id"
-          label="on"
-        />
+        <PickList v-model="surface" :items="named(surfaces)" label="on" />
         <v-btn type="submit">Add it</v-btn>
       </form>
       <p v-else class="faint">

@@ -5,6 +5,8 @@ import { answered, api, type Opened } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 /** A first drawing: the span and the chord, or the area, or what a sheet gives; the rest follows. */
 const { id, build, assessment, change, send } = useBuild()
@@ -40,7 +42,7 @@ function kept(of: 'span' | 'chord' | 'area', value: number | null) {
 }
 
 const root = ref<HTMLElement>()
-onMounted(() => root.value?.querySelector('input')?.focus())
+onMounted(() => root.value?.querySelector<HTMLElement>('.figures input')?.focus())
 
 function draw() {
   if (!ready.value) return
@@ -67,16 +69,12 @@ function draw() {
     </p>
     <label
       >laid out as
-      <select
-        class="entry"
-        :value="build?.layout"
+      <PickList
+        :model-value="build?.layout"
+        :items="named(layouts, 'not said')"
         aria-label="How it is laid out"
-        @change="change({ layout: ($event.target as HTMLSelectElement).value })"
-      >
-        <option value="">not said</option>
-        <option v-for="each in layouts" :key="each.id" :value="each.id">{{ each.name }}</option>
-      </select></label
-    >
+        @update:model-value="change({ layout: $event })"
+    /></label>
     <div class="figures">
       <label
         >span
@@ -118,18 +116,18 @@ function draw() {
     </div>
     <label v-if="sheets.length" class="small"
       >or what a sheet gives
-      <select
-        class="entry"
+      <PickList
+        :model-value="''"
+        :items="[
+          { value: '', title: 'choose a sheet' },
+          ...sheets.map((each) => ({
+            value: each.lot,
+            title: `${each.name}: ${number(each.two_halves_mm, 'length')} across, ${number(each.folded_chord_mm, 'length')} folded`,
+          })),
+        ]"
         aria-label="What a sheet gives"
-        @change="fromSheet(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">choose a sheet</option>
-        <option v-for="each in sheets" :key="each.lot" :value="each.lot">
-          {{ each.name }}: {{ number(each.two_halves_mm, 'length') }} across,
-          {{ number(each.folded_chord_mm, 'length') }} folded
-        </option>
-      </select></label
-    >
+        @update:model-value="fromSheet($event)"
+    /></label>
     <v-btn :disabled="!ready" @click="draw">Draw it</v-btn>
   </section>
 </template>
@@ -145,7 +143,7 @@ function draw() {
   width: 74px;
 }
 
-select {
+label .pick {
   max-width: 260px;
 }
 </style>

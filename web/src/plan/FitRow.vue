@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Part } from '../api/client'
+import PickList from '../shared/PickList.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { NO_FIT, type Bay, type Fit } from './useFit'
@@ -68,13 +69,13 @@ const others = computed(() => [
         />
         <span class="faint">{{ size.title }}</span>
       </template>
-      <v-select
+      <PickList
         :model-value="fit.bay"
         :items="bayChoices"
         :aria-label="`${part.name} sits in`"
         @update:model-value="onFit({ bay: $event })"
       />
-      <v-select
+      <PickList
         :model-value="fit.role"
         :items="ROLES"
         :aria-label="`What ${part.name} is`"
@@ -92,7 +93,7 @@ const others = computed(() => [
         :base="units.length.base"
         @kept="onFit({ lead_mm: $event })"
       />
-      <v-select
+      <PickList
         :model-value="fit.plugs_into"
         :items="others"
         :aria-label="`${part.name} plugs into`"

@@ -4,6 +4,8 @@ import { computed, ref } from 'vue'
 import { answered, api, type Opened, type Shelved } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 /** Parts that go to another build together, or the like of them, as they were found to weigh. */
 const props = defineProps<{ parts: string[]; name: string }>()
@@ -35,10 +37,11 @@ async function go(copying: boolean) {
 
 <template>
   <span class="go small">
-    <select v-model="to" class="entry" :aria-label="`Where ${name} goes`">
-      <option value="">to another build …</option>
-      <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
-    </select>
+    <PickList
+      v-model="to"
+      :items="named(others, 'to another build …')"
+      :aria-label="`Where ${name} goes`"
+    />
     <template v-if="to">
       <button type="button" class="plainly under" @click="go(false)">move it there</button>
       <button type="button" class="plainly under" @click="go(true)">copy it there</button>

@@ -7,6 +7,8 @@ import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import { useLife } from './useLife'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const props = defineProps<{ part: Part }>()
 const open = defineModel<boolean>({ required: true })
@@ -170,13 +172,11 @@ async function keep() {
           >
           <label
             >for
-            <select v-model="fields.holds" class="entry" aria-label="What goes into it">
-              <option value="">nothing yet</option>
-              <option v-for="each in inside" :key="each.id" :value="each.id">
-                {{ each.name }}
-              </option>
-            </select></label
-          >
+            <PickList
+              v-model="fields.holds"
+              :items="named(inside, 'nothing yet')"
+              aria-label="What goes into it"
+          /></label>
           <p class="faint small">
             What is cut out of its sheet counts below zero, where the part sits; what goes into it
             sits there too. Move both on the Balance.
@@ -200,10 +200,13 @@ async function keep() {
         </template>
         <label v-if="done === 'move'"
           >to
-          <select v-model="fields.to" class="entry" required>
-            <option value="" disabled>a build</option>
-            <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
-          </select>
+          <PickList
+            v-model="fields.to"
+            :items="named(others)"
+            placeholder="a build"
+            aria-label="Build it moves to"
+            required
+          />
           <span class="faint small">with what it was found to weigh</span></label
         >
         <label

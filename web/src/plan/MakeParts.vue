@@ -3,6 +3,13 @@ import { computed, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import type { Draft } from './useDraft'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
+
+const LAYERS = [
+  { value: 1, title: 'single' },
+  { value: 2, title: 'folded over, double' },
+]
 
 /** The parts that a surface or a body is made of: made once, then as the drawing until cut. */
 const props = defineProps<{ drawing: Draft; id: string; name: string; runs?: boolean }>()
@@ -43,17 +50,11 @@ async function areCut() {
     <p v-if="lots.length" class="line">
       <v-btn @click="makeParts">Make parts of it</v-btn>
       <label
-        >of
-        <select v-model="lot" class="entry" :aria-label="`What ${name} is cut from`">
-          <option v-for="each in lots" :key="each.id" :value="each.id">{{ each.name }}</option>
-        </select></label
-      >
+        >of <PickList v-model="lot" :items="named(lots)" :aria-label="`What ${name} is cut from`"
+      /></label>
       <label v-if="isSheet"
-        ><select v-model="layers" class="entry" aria-label="Layers">
-          <option :value="1">single</option>
-          <option :value="2">folded over, double</option>
-        </select></label
-      >
+        ><PickList v-model="layers" :items="LAYERS" aria-label="Layers"
+      /></label>
     </p>
     <p v-else class="faint small">
       Take a sheet from the
@@ -86,7 +87,7 @@ async function areCut() {
   align-items: center;
 }
 
-.line select {
+.line .pick {
   max-width: 170px;
 }
 

@@ -8,6 +8,18 @@ import LifeSheet from './LifeSheet.vue'
 import { usePartKeeping } from './usePartKeeping'
 import { PEDIGREES } from './usePartLine'
 import TheseWords from '../shared/TheseWords.vue'
+import PickList from '../shared/PickList.vue'
+import { asSaid, type Choice, type Heading } from '../shared/choices'
+
+const OF = [
+  { value: 'all' as const, title: 'in all' },
+  { value: 'each' as const, title: 'each' },
+]
+const DATUMS = [
+  { value: 'nose' as const, title: 'of nose' },
+  { value: 'leading_edge' as const, title: 'of leading edge' },
+]
+const PAINTS = [{ value: '', title: 'plain' }, ...asSaid(Object.keys(COLOURS))]
 
 const props = defineProps<{ part?: Part }>()
 const emit = defineEmits<{ done: [] }>()
@@ -51,11 +63,17 @@ const pedigrees = computed(() =>
     ? PEDIGREES
     : PEDIGREES.filter((each) => each.value !== 'allowance'),
 )
+const lots = computed((): (Choice | Heading)[] => [
+  { value: '', title: 'by itself' },
+  ...(build.value?.lots ?? []).map((lot) => ({ value: lot.id, title: `of ${lot.name}` })),
+  ...(others.value.length ? [{ type: 'subheader' as const, title: 'from the rack' }] : []),
+  ...others.value.map(({ lot }) => ({ value: `rack:${lot.id}`, title: `of ${lot.name}` })),
+])
 const several = computed(() => Number(fields.pieces.replace(',', '.')) > 1)
 
-/** Enter keeps the line; on what is pressed it presses that. */
+/** Enter keeps the line; on what is pressed it presses that, and on a list it opens it. */
 function onEnter(event: KeyboardEvent) {
-  if ((event.target as HTMLElement).closest('button, summary')) return
+  if (event.defaultPrevented || (event.target as HTMLElement).closest('button, summary')) return
   event.preventDefault()
   void keep()
 }
@@ -107,11 +125,7 @@ watch(weighedAnew, async (asked) => {
       </label>
       <label
         ><span class="faint">known by</span>
-        <select v-model="fields.pedigree" class="entry" aria-label="How the mass is known">
-          <option v-for="each in pedigrees" :key="each.value" :value="each.value">
-            {{ each.title }}
-          </option>
-        </select>
+        <PickList v-model="fields.pedigree" :items="pedigrees" aria-label="How the mass is known" />
       </label>
       <div class="figures">
         <label
@@ -125,17 +139,12 @@ watch(weighedAnew, async (asked) => {
             autocomplete="off"
           />
         </label>
-        <select v-model="fields.lot" class="entry" aria-label="Made of" @change="chooseLot">
-          <option value="">by itself</option>
-          <option v-for="lot in build?.lots ?? []" :key="lot.id" :value="lot.id">
-            of {{ lot.name }}
-          </option>
-          <optgroup v-if="others.length" label="from the rack">
-            <option v-for="each in others" :key="each.lot.id" :value="`rack:${each.lot.id}`">
-              of {{ each.lot.name }}
-            </option>
-          </optgroup>
-        </select>
+        <PickList
+          v-model="fields.lot"
+          :items="lots"
+          aria-label="Made of"
+          @update:model-value="chooseLot"
+        />
       </div>
       <div class="figures">
         <label
@@ -149,10 +158,7 @@ watch(weighedAnew, async (asked) => {
           />
         </label>
         <template v-if="several">
-          <select v-model="fields.of" class="entry" aria-label="The figure is of">
-            <option value="all">in all</option>
-            <option value="each">each</option>
-          </select>
+          <PickList v-model="fields.of" :items="OF" aria-label="The figure is of" />
           <span class="faint small times" role="status">{{ multiplied }}</span>
         </template>
       </div>
@@ -167,10 +173,7 @@ watch(weighedAnew, async (asked) => {
             autocomplete="off"
           />
         </label>
-        <select v-model="fields.reference" class="entry" aria-label="Measured from">
-          <option value="nose">of nose</option>
-          <option value="leading_edge">of leading edge</option>
-        </select>
+        <PickList v-model="fields.reference" :items="DATUMS" aria-label="Measured from" />
       </div>
       <label
         ><span class="faint">starboard</span>
@@ -194,10 +197,7 @@ watch(weighedAnew, async (asked) => {
       </label>
       <label
         ><span class="faint">colour</span>
-        <select v-model="fields.colour" class="entry" aria-label="Colour">
-          <option value="">plain</option>
-          <option v-for="(_, colour) in COLOURS" :key="colour" :value="colour">{{ colour }}</option>
-        </select>
+        <PickList v-model="fields.colour" :items="PAINTS" aria-label="Colour" />
       </label>
       <label class="option"
         ><span class="faint">option</span>
@@ -299,7 +299,7 @@ label {
   width: 92px;
 }
 
-.figures select {
+.figures .pick {
   max-width: 140px;
 }
 

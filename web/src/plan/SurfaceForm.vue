@@ -7,6 +7,15 @@ import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import MakeParts from './MakeParts.vue'
 import type { Draft, Measure } from './useDraft'
+import PickList from '../shared/PickList.vue'
+import { asSaid, titled } from '../shared/choices'
+
+const PROFILES = titled({
+  '': 'as usual',
+  flat: 'flat plate',
+  stepped: 'stepped',
+  folded: 'folded, cambered',
+})
 
 const props = defineProps<{ drawing: Draft }>()
 const { build } = useBuild()
@@ -42,16 +51,12 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
         :label="`Name of ${surface.name}`"
         @kept="drawing.set({ name: $event })"
       />
-      <select
-        class="entry"
-        :value="surface.role"
+      <PickList
+        :model-value="surface.role"
+        :items="asSaid(ROLES)"
         :aria-label="`What ${surface.name} is`"
-        @change="
-          drawing.set({ role: ($event.target as HTMLSelectElement).value as Surface['role'] })
-        "
-      >
-        <option v-for="role in ROLES" :key="role">{{ role }}</option>
-      </select>
+        @update:model-value="drawing.set({ role: $event as Surface['role'] })"
+      />
       <span class="faint small which">
         <button
           type="button"
@@ -164,22 +169,12 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
     <p v-if="!isFin" class="line">
       <label
         >shaped
-        <select
-          class="entry"
-          :value="surface.profile ?? ''"
+        <PickList
+          :model-value="surface.profile ?? ''"
+          :items="PROFILES"
           :aria-label="`How ${surface.name} is shaped`"
-          @change="
-            drawing.set({
-              profile: (($event.target as HTMLSelectElement).value || null) as Surface['profile'],
-            })
-          "
-        >
-          <option value="">as usual</option>
-          <option value="flat">flat plate</option>
-          <option value="stepped">stepped</option>
-          <option value="folded">folded, cambered</option>
-        </select></label
-      >
+          @update:model-value="drawing.set({ profile: ($event || null) as Surface['profile'] })"
+      /></label>
       <label
         >thick
         <QuantityCell
@@ -268,8 +263,8 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
   width: 100% !important;
 }
 
-.head select {
-  height: 28px;
+.head .pick {
+  --pick-height: 28px;
   font-size: 13px;
 }
 
@@ -285,7 +280,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
   width: 64px;
 }
 
-.line select {
+.line .pick {
   max-width: 170px;
 }
 

@@ -10,6 +10,8 @@ import SurfaceForm from './SurfaceForm.vue'
 import { useDraft } from './useDraft'
 import WingNumbers from './WingNumbers.vue'
 import SavePicture from '../shared/SavePicture.vue'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { build, loadout } = useBuild()
 const parts = computed(() => build.value?.parts.filter((part) => !part.retired) ?? [])
@@ -68,17 +70,12 @@ const holder = ref<HTMLElement>()
       <p v-if="!first" class="small">
         <label
           >draw it anew as
-          <select
-            class="entry"
+          <PickList
+            :model-value="''"
+            :items="named(beginnings?.layouts, 'a layout')"
             aria-label="Draw it anew as"
-            @change="drawing.drawAnew(($event.target as HTMLSelectElement).value)"
-          >
-            <option value="" selected>a layout</option>
-            <option v-for="each in beginnings?.layouts ?? []" :key="each.id" :value="each.id">
-              {{ each.name }}
-            </option>
-          </select></label
-        >
+            @update:model-value="drawing.drawAnew($event)"
+        /></label>
         <span class="faint"> with this span and chord</span>
       </p>
     </div>

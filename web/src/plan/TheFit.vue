@@ -6,6 +6,8 @@ import { useUnits } from '../shared/units'
 import BayPicture from './BayPicture.vue'
 import FitRow from './FitRow.vue'
 import { NO_FIT, useFit, type Bay } from './useFit'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { bays, fitted, others, parts, told, name, notes, setBay, addBay, dropBay, setFit } = useFit()
 const { units, quantity } = useUnits()
@@ -42,11 +44,9 @@ const reach = computed(() => {
   )
 })
 
-function begin(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const part = parts.value.find((each) => each.id === select.value)
+function begin(id: string) {
+  const part = parts.value.find((each) => each.id === id)
   if (part) setFit(part, NO_FIT)
-  select.value = ''
 }
 </script>
 
@@ -58,11 +58,12 @@ function begin(event: Event) {
       </p>
       <label class="small"
         >say what takes up
-        <select class="entry" aria-label="Say what takes up" @change="begin">
-          <option value="" selected>a part</option>
-          <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
-        </select></label
-      >
+        <PickList
+          :model-value="''"
+          :items="named(others, 'a part')"
+          aria-label="Say what takes up"
+          @update:model-value="begin"
+      /></label>
       <ul>
         <FitRow
           v-for="part in fitted"

@@ -9,6 +9,7 @@ import PartForm from './PartForm.vue'
 import { PEDIGREES } from './usePartLine'
 import { useTable, type Column } from './useTable'
 import TheseWords from '../shared/TheseWords.vue'
+import PickList from '../shared/PickList.vue'
 
 const { build, assessment } = useBuild()
 const { quantity, number } = useUnits()
@@ -88,14 +89,7 @@ function together(name: string): string {
           aria-label="Find a part in the table"
           @keydown.esc="find = ''"
       /></label>
-      <label
-        >only
-        <select v-model="only" class="entry" aria-label="Show only">
-          <option v-for="each in ONLY" :key="each.value" :value="each.value">
-            {{ each.title }}
-          </option>
-        </select></label
-      >
+      <label>only <PickList v-model="only" :items="ONLY" aria-label="Show only" /></label>
       <label><input v-model="grouped" type="checkbox" /> by assembly</label>
       <span class="faint" role="status">{{ rows.length }} of {{ parts.length }}</span>
     </div>

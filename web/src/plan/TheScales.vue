@@ -5,6 +5,8 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
 import CheckWeight from './CheckWeight.vue'
+import PickList from '../shared/PickList.vue'
+import { asSaid } from '../shared/choices'
 
 type Scale = Build['scales'][number]
 
@@ -91,14 +93,13 @@ function add() {
           /></label>
           <label
             >at
-            <select
-              class="entry figure"
-              :value="scale.baud"
+            <PickList
+              class="figure"
+              :items="asSaid(BAUDS)"
+              :model-value="scale.baud"
               :aria-label="`${scale.name}, speed`"
-              @change="set(scale.id, { baud: Number(($event.target as HTMLSelectElement).value) })"
-            >
-              <option v-for="baud in BAUDS" :key="baud" :value="baud">{{ baud }}</option>
-            </select>
+              @update:model-value="set(scale.id, { baud: Number($event) })"
+            />
             baud</label
           >
           <label

@@ -7,6 +7,8 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { build, assessment, change } = useBuild()
 const { units } = useUnits()
@@ -150,29 +152,19 @@ function doubt(value: number | null) {
       <h2>Targets</h2>
       <label
         >for
-        <select
-          :value="build?.purpose"
+        <PickList
+          :model-value="build?.purpose"
+          :items="named(beginnings?.purposes, 'not said')"
           aria-label="What it is for"
-          @change="change({ purpose: ($event.target as HTMLSelectElement).value })"
-        >
-          <option value="">not said</option>
-          <option v-for="each in beginnings?.purposes ?? []" :key="each.id" :value="each.id">
-            {{ each.name }}
-          </option>
-        </select></label
-      >
+          @update:model-value="change({ purpose: $event })"
+      /></label>
       <label
-        ><select
-          :value="build?.layout"
+        ><PickList
+          :model-value="build?.layout"
+          :items="named(beginnings?.layouts, 'not said')"
           aria-label="How it is laid out"
-          @change="change({ layout: ($event.target as HTMLSelectElement).value })"
-        >
-          <option value="">not said</option>
-          <option v-for="each in beginnings?.layouts ?? []" :key="each.id" :value="each.id">
-            {{ each.name }}
-          </option>
-        </select></label
-      >
+          @update:model-value="change({ layout: $event })"
+      /></label>
       <button
         type="button"
         class="plainly under"
@@ -219,19 +211,14 @@ function doubt(value: number | null) {
               />
             </td>
             <td class="unit">
-              <select
+              <PickList
                 v-if="row.kind === 'balance'"
-                :value="row.target?.balance_unit ?? 'percent_mac'"
+                :items="BALANCE_UNITS"
+                :model-value="row.target?.balance_unit ?? 'percent_mac'"
                 aria-label="Balance measured in"
                 :disabled="!row.target"
-                @change="
-                  measureIn(($event.target as HTMLSelectElement).value as Target['balance_unit'])
-                "
-              >
-                <option v-for="each in BALANCE_UNITS" :key="each.value" :value="each.value">
-                  {{ each.title }}
-                </option>
-              </select>
+                @update:model-value="measureIn($event as Target['balance_unit'])"
+              />
               <template v-else>{{ row.named }}</template>
             </td>
             <td class="from faint">
@@ -339,13 +326,10 @@ section {
   font-size: 13px;
 }
 
-select {
-  font: inherit;
+.head .pick,
+td .pick {
+  --pick-height: 30px;
   font-size: 13px;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line);
-  height: 30px;
   max-width: 190px;
 }
 

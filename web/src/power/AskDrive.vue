@@ -7,6 +7,7 @@ import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
 import { useDrive, usePair } from './useDrive'
 import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { drive } = useDrive()
 const { id, revision } = useBuild()
@@ -70,19 +71,10 @@ const figures = computed(() => {
         />
         %</span
       >
-      <PickList
-        v-model="pack"
-        :items="drive.packs"
-        item-title="name"
-        item-value="id"
-        label="Pack asked"
-        hide-details
-      />
+      <PickList v-model="pack" :items="named(drive.packs)" label="Pack asked" hide-details />
       <PickList
         v-model="propeller"
-        :items="drive.propellers"
-        item-title="name"
-        item-value="id"
+        :items="named(drive.propellers)"
         label="Propeller asked"
         hide-details
       />

@@ -4,6 +4,9 @@ import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import type { Listed } from './useChoices'
 import PickList from '../shared/PickList.vue'
+import { titled } from '../shared/choices'
+
+const TRIED = titled({ pack: 'a pack', motor: 'a motor' })
 
 const emit = defineEmits<{ listed: [listed: Listed] }>()
 const { units } = useUnits()
@@ -59,15 +62,7 @@ async function add() {
 
 <template>
   <form @submit.prevent="add">
-    <PickList
-      v-model="kind"
-      :items="[
-        { value: 'pack', title: 'a pack' },
-        { value: 'motor', title: 'a motor' },
-      ]"
-      label="Try"
-      hide-details
-    />
+    <PickList v-model="kind" :items="TRIED" label="Try" hide-details />
     <v-text-field v-model="typed.name" label="Called" maxlength="80" hide-details />
     <template v-if="kind === 'pack'">
       <v-text-field v-model="typed.cells" label="Cells" inputmode="decimal" hide-details />

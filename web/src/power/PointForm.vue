@@ -6,6 +6,8 @@ import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 import { usePoints, type TypedPoint } from './usePoints'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { drive } = useDrive()
 const { points, typed, pack, propeller, lever, leverDoubt, keepRun } = usePoints()
@@ -98,17 +100,12 @@ onBeforeUnmount(() => {
     <form @submit.prevent="addPoint">
       <label
         >with
-        <select v-model="pack" class="entry" aria-label="Pack on the stand">
-          <option v-for="each in drive?.packs" :key="each.id" :value="each.id">
-            {{ each.name }}
-          </option>
-        </select>
-        <select v-model="propeller" class="entry" aria-label="Propeller on the stand">
-          <option v-for="each in drive?.propellers" :key="each.id" :value="each.id">
-            {{ each.name }}
-          </option>
-        </select></label
-      >
+        <PickList v-model="pack" :items="named(drive?.packs)" aria-label="Pack on the stand" />
+        <PickList
+          v-model="propeller"
+          :items="named(drive?.propellers)"
+          aria-label="Propeller on the stand"
+      /></label>
       <div class="point">
         <label
           >throttle, %

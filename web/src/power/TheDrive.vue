@@ -7,6 +7,8 @@ import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { drive, told, edit, takeAway, packOf } = useDrive()
 const { build } = useBuild()
@@ -203,16 +205,12 @@ const found = computed(() => {
       </span>
       <label class="small"
         >is the part
-        <select
-          class="entry"
+        <PickList
           aria-label="Is the part"
-          :value="each.part ?? ''"
-          @change="setPack(each.id, { part: ($event.target as HTMLSelectElement).value || null })"
-        >
-          <option value="">none of this plane</option>
-          <option v-for="part in parts" :key="part.id" :value="part.id">{{ part.name }}</option>
-        </select></label
-      >
+          :items="named(parts, 'none of this plane')"
+          :model-value="each.part ?? ''"
+          @update:model-value="setPack(each.id, { part: $event || null })"
+      /></label>
       <button
         v-if="!run('pack', each.id)"
         type="button"
@@ -271,7 +269,7 @@ h3 {
   justify-items: start;
 }
 
-select {
+label .pick {
   max-width: 190px;
 }
 </style>

@@ -6,6 +6,7 @@ import { NOTE_KINDS } from '../say/notes'
 import { freshId } from './freshId'
 import { useBuild } from './useBuild'
 import { vFirst } from './vFirst'
+import PickList from './PickList.vue'
 
 /** A note on a build: it waits in the browser until the workshop has it. */
 const emit = defineEmits<{ kept: [] }>()
@@ -39,11 +40,7 @@ onBeforeUnmount(stop)
 
 <template>
   <form class="note" @submit.prevent="keep">
-    <select v-model="kind" class="entry" aria-label="Kind of note">
-      <option v-for="each in NOTE_KINDS" :key="each.value" :value="each.value">
-        {{ each.title }}
-      </option>
-    </select>
+    <PickList v-model="kind" :items="NOTE_KINDS" aria-label="Kind of note" />
     <input
       v-model="words"
       v-first="focused"

@@ -8,6 +8,7 @@ import { PRESETS, useUnits } from './units'
 import { useBuild } from './useBuild'
 import { isTyping, useKeys } from './useKeys'
 import { useLamp } from './useLamp'
+import PickList from './PickList.vue'
 
 // Fields and lists are a third of what a page loads: they come when they are first asked for.
 const UnitSheet = defineAsyncComponent(() => import('./UnitSheet.vue'))
@@ -21,11 +22,9 @@ const hasChosen = ref(false)
 const own = computed(() =>
   [units.value.mass, units.value.length, units.value.loading].map((each) => each.name).join(', '),
 )
-function chooseUnits(event: Event) {
-  const field = event.target as HTMLSelectElement
-  if (field.value === 'own') choosing.value = hasChosen.value = true
-  else choice.value = field.value
-  field.value = choice.value
+function chooseUnits(chosen: string) {
+  if (chosen === 'own') choosing.value = hasChosen.value = true
+  else choice.value = chosen
 }
 /** On a phone at the field the thumb needs the room; the place tells weight and balance itself. */
 const route = useRoute()
@@ -87,12 +86,12 @@ onBeforeUnmount(() => {
         <button v-if="loadouts.length > 1" type="button" class="plainly" @click="nextLoadout">
           loadout {{ place }} of {{ loadouts.length }} <kbd>L</kbd>
         </button>
-        <select :value="choice" aria-label="Units" @change="chooseUnits">
-          <option v-for="each in PRESETS" :key="each.value" :value="each.value">
-            {{ each.title }}
-          </option>
-          <option value="own">{{ choice === 'own' ? own : 'your own …' }}</option>
-        </select>
+        <PickList
+          :model-value="choice"
+          :items="[...PRESETS, { value: 'own', title: choice === 'own' ? own : 'your own …' }]"
+          aria-label="Units"
+          @update:model-value="chooseUnits"
+        />
       </div>
       <div class="turns">
         <button
@@ -175,7 +174,8 @@ h1 {
 
 .row {
   display: flex;
-  gap: 8px;
+  gap: 4px;
+  white-space: nowrap;
   align-items: center;
   justify-content: space-between;
   margin-top: 4px;
@@ -193,14 +193,14 @@ h1 {
   text-decoration: underline;
 }
 
-select {
-  font: inherit;
+.row .pick {
+  --pick-height: 24px;
+  --pick-caret: 14px;
+  flex: none;
   font-size: 12px;
-  color: inherit;
-  background: var(--paper);
-  border: 1px solid var(--line);
   min-width: 0;
-  max-width: 92px;
+  max-width: 98px;
+  letter-spacing: -0.01em;
 }
 
 .notice {

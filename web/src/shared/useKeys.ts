@@ -35,7 +35,7 @@ export function useKeys(keys: Record<string, Act>, typing: Record<string, Act> =
   function pressed(event: KeyboardEvent) {
     // A key that the control in focus has answered is done with.
     if (event.ctrlKey || event.metaKey || event.defaultPrevented) return
-    if (document.querySelector('[role="dialog"]')) return
+    if (document.querySelector('[role="dialog"], .v-overlay--active [role="listbox"]')) return
     if (event.altKey) {
       const jump = typing[/^Key([A-Z])$/.exec(event.code)?.[1]?.toLowerCase() ?? event.key]
       if (jump) {

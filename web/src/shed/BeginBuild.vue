@@ -6,6 +6,7 @@ import { useQuantity } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import { vFirst } from '../shared/vFirst'
 import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ begun: [id: string] }>()
@@ -63,20 +64,8 @@ async function begin() {
       <form class="begin" @submit.prevent="begin">
         <h2>Begin a build</h2>
         <v-text-field v-model="name" v-first label="Name" autocomplete="off" maxlength="80" />
-        <PickList
-          v-model="purpose"
-          label="What it is for"
-          :items="purposes"
-          item-title="name"
-          item-value="id"
-        />
-        <PickList
-          v-model="layout"
-          label="How it is laid out"
-          :items="layouts"
-          item-title="name"
-          item-value="id"
-        />
+        <PickList v-model="purpose" label="What it is for" :items="named(purposes)" />
+        <PickList v-model="layout" label="How it is laid out" :items="named(layouts)" />
         <v-text-field
           :model-value="limit.text.value"
           label="All-up weight limit, if there is one"

@@ -5,6 +5,8 @@ import { fixed, useUnits } from '../shared/units'
 import { useBeginnings } from '../shared/useBeginnings'
 import SpanChordPlot from './SpanChordPlot.vue'
 import { useSpanChord } from './useSpanChord'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { units, quantity } = useUnits()
 const beginnings = useBeginnings()
@@ -53,20 +55,18 @@ const quarrels = computed(() =>
       <form class="wants" @submit.prevent="begin">
         <label
           >for
-          <select v-model="wants.purpose" class="entry" aria-label="What it is for">
-            <option v-for="each in beginnings?.purposes" :key="each.id" :value="each.id">
-              {{ each.name }}
-            </option>
-          </select></label
-        >
+          <PickList
+            v-model="wants.purpose"
+            :items="named(beginnings?.purposes)"
+            aria-label="What it is for"
+        /></label>
         <label
           >laid out as
-          <select v-model="wants.layout" class="entry" aria-label="How it is laid out">
-            <option v-for="each in beginnings?.layouts" :key="each.id" :value="each.id">
-              {{ each.name }}
-            </option>
-          </select></label
-        >
+          <PickList
+            v-model="wants.layout"
+            :items="named(beginnings?.layouts)"
+            aria-label="How it is laid out"
+        /></label>
         <label
           >all-up weight, at most
           <span
@@ -138,10 +138,8 @@ const quarrels = computed(() =>
         >
         <label
           >wing from
-          <select v-model="wants.wing" class="entry" aria-label="Sheet of the wing">
-            <option v-for="lot in sheets" :key="lot.id" :value="lot.id">{{ lot.name }}</option>
-          </select></label
-        >
+          <PickList v-model="wants.wing" :items="named(sheets)" aria-label="Sheet of the wing"
+        /></label>
         <v-checkbox-btn v-model="wants.folded" label="folded over, two skins" />
         <label v-if="wants.folded"
           >thick over all
@@ -160,10 +158,11 @@ const quarrels = computed(() =>
         >
         <label
           >tail and body from
-          <select v-model="wants.body" class="entry" aria-label="Sheet of the tail and body">
-            <option v-for="lot in sheets" :key="lot.id" :value="lot.id">{{ lot.name }}</option>
-          </select></label
-        >
+          <PickList
+            v-model="wants.body"
+            :items="named(sheets)"
+            aria-label="Sheet of the tail and body"
+        /></label>
         <fieldset>
           <legend>from the drawer</legend>
           <p v-if="!things.length" class="faint">
@@ -275,7 +274,7 @@ label span {
   white-space: nowrap;
 }
 
-label select {
+label .pick {
   max-width: 220px;
 }
 

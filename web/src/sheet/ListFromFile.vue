@@ -3,6 +3,8 @@ import { computed, ref } from 'vue'
 import { answered, api, type ListPreview, type Opened } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
+import PickList from '../shared/PickList.vue'
+import { byName } from '../shared/choices'
 
 /** Weighings, loadouts, throws or runs from a file: looked at first, kept when it is said so. */
 const LISTS = [
@@ -78,12 +80,12 @@ async function keep() {
     <p class="row">
       <label
         >a file with
-        <select v-model="what" class="entry" aria-label="What the file lists" @change="look(file)">
-          <option v-for="each in LISTS" :key="each.name" :value="each.name">
-            {{ each.title }}
-          </option>
-        </select></label
-      >
+        <PickList
+          v-model="what"
+          :items="byName(LISTS)"
+          aria-label="What the file lists"
+          @update:model-value="look(file)"
+      /></label>
       <v-btn @click="chooser?.click()">Choose the file</v-btn>
       <span class="faint small">CSV or xlsx, its columns in any order; nothing is kept yet</span>
       <input

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useUnits } from '../shared/units'
 import { usePartsList } from './usePartsList'
+import PickList from '../shared/PickList.vue'
 
 const { number, units } = useUnits()
 const { file, told, wrong, isReading, left, ticked, open, take, tick, keep, close } = usePartsList()
@@ -44,19 +45,18 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
       <div class="columns">
         <label v-for="column in told.columns" :key="column.at" class="small"
           ><span class="faint">“{{ column.heading || `column ${column.at + 1}` }}” is</span>
-          <select
-            class="entry"
-            :value="column.field ?? 'nothing'"
+          <PickList
+            :model-value="column.field ?? 'nothing'"
+            :items="[
+              { value: 'nothing', title: 'left out' },
+              ...HOLDS.map((each) => ({
+                value: each,
+                title: `${each}${each === column.field && column.unit ? `, ${column.unit}` : ''}${each === 'mass' && column.is_each ? ' each' : ''}`,
+              })),
+            ]"
             :aria-label="`What “${column.heading || `column ${column.at + 1}`}” holds`"
-            @change="take(column.at, ($event.target as HTMLSelectElement).value)"
-          >
-            <option value="nothing">left out</option>
-            <option v-for="each in HOLDS" :key="each" :value="each">
-              {{ each }}{{ each === column.field && column.unit ? `, ${column.unit}` : ''
-              }}{{ each === 'mass' && column.is_each ? ' each' : '' }}
-            </option>
-          </select></label
-        >
+            @update:model-value="take(column.at, $event)"
+        /></label>
       </div>
       <div class="wide" tabindex="0" role="group" aria-label="What was understood">
         <table class="lined">

@@ -7,6 +7,8 @@ import TheFiles from './TheFiles.vue'
 import TheLabels from './TheLabels.vue'
 import ThePage from './ThePage.vue'
 import { PAPERS, usePaper } from './usePaper'
+import PickList from '../shared/PickList.vue'
+import { byName } from '../shared/choices'
 
 const VIEWS = [
   { name: 'page', title: 'Sheet', view: ThePage },
@@ -25,13 +27,8 @@ const { paper } = usePaper()
     <PlaceTabs :views="VIEWS" :here="here.name" label="On paper" class="not-printed">
       <span class="space" />
       <label class="small faint"
-        >paper
-        <select v-model="paper" class="entry" aria-label="Paper">
-          <option v-for="each in PAPERS" :key="each.name" :value="each.name">
-            {{ each.title }}
-          </option>
-        </select></label
-      >
+        >paper <PickList v-model="paper" :items="byName(PAPERS)" aria-label="Paper"
+      /></label>
     </PlaceTabs>
     <component :is="here.view" />
   </div>

@@ -1,6 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { usePaper } from './usePaper'
+import PickList from '../shared/PickList.vue'
+import { byName, titled } from '../shared/choices'
+
+const LABELLED = titled({ parts: 'every part aboard', packs: 'packs' })
 
 const GRIDS = [
   { name: 'a4-24', title: 'A4, 24 of 70 x 37 mm' },
@@ -35,21 +39,10 @@ const address = computed(() =>
       for packs.
     </p>
     <div class="fields">
+      <label>for <PickList v-model="of" :items="LABELLED" aria-label="Labels for" /></label>
       <label
-        >for
-        <select v-model="of" class="entry" aria-label="Labels for">
-          <option value="parts">every part aboard</option>
-          <option value="packs">packs</option>
-        </select></label
-      >
-      <label
-        >on
-        <select v-model="grid" class="entry" aria-label="Sheet of labels">
-          <option v-for="each in GRIDS" :key="each.name" :value="each.name">
-            {{ each.title }}
-          </option>
-        </select></label
-      >
+        >on <PickList v-model="grid" :items="byName(GRIDS)" aria-label="Sheet of labels"
+      /></label>
       <template v-if="grid === 'free'">
         <label
           >across <input v-model.number="across" class="entry few" type="number" min="1" max="8"

@@ -4,6 +4,7 @@ import type { Part } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { GRAINS, type Grain, type useCutting } from './useCutting'
+import PickList from '../shared/PickList.vue'
 
 const props = defineProps<{ cutting: ReturnType<typeof useCutting>; lit: string | null }>()
 const emit = defineEmits<{ look: [part: string | null] }>()
@@ -104,17 +105,13 @@ const amount = (part: Part) =>
             />
           </td>
           <td>
-            <select
+            <PickList
               v-if="part.pattern"
-              class="entry"
-              :value="part.pattern.grain"
+              :items="GRAINS"
+              :model-value="part.pattern.grain"
               :aria-label="`How ${part.name} lies on the sheet`"
-              @change="turn(part, ($event.target as HTMLSelectElement).value as Grain)"
-            >
-              <option v-for="each in GRAINS" :key="each.value" :value="each.value">
-                {{ each.title }}
-              </option>
-            </select>
+              @update:model-value="turn(part, $event as Grain)"
+            />
             <span v-else class="faint">any way</span>
           </td>
         </tr>

@@ -8,6 +8,8 @@ import { useBuild } from '../shared/useBuild'
 import LotChoice from './LotChoice.vue'
 import SampleForm from './SampleForm.vue'
 import { FACES, KINDS } from '../shared/useRack'
+import PickList from '../shared/PickList.vue'
+import { titled } from '../shared/choices'
 
 const props = defineProps<{
   lot: Lot
@@ -34,15 +36,15 @@ const sampled = computed(() =>
 const elsewhere = computed(() => props.builds.filter((each) => each.build !== id.value))
 const isSheet = computed(() => props.lot.unit === 'dm2')
 
-const ADHESIVES = [
-  ['', 'no clock of its own'],
-  ['hot-melt', 'hot-melt glue'],
-  ['epoxy', 'five-minute epoxy'],
-  ['contact', 'contact adhesive'],
-  ['cyanoacrylate', 'cyanoacrylate'],
-  ['polyurethane', 'polyurethane glue'],
-  ['white', 'white glue'],
-] as const
+const ADHESIVES = titled({
+  '': 'no clock of its own',
+  'hot-melt': 'hot-melt glue',
+  epoxy: 'five-minute epoxy',
+  contact: 'contact adhesive',
+  cyanoacrylate: 'cyanoacrylate',
+  polyurethane: 'polyurethane glue',
+  white: 'white glue',
+})
 
 function day(at: string): string {
   return new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
@@ -138,38 +140,26 @@ const gain = computed(() => {
       </template>
       <dt>kind</dt>
       <dd>
-        <select
-          class="entry"
-          :value="lot.kind"
+        <PickList
+          :model-value="lot.kind"
+          :items="KINDS"
           aria-label="Kind"
-          @change="onDescribe({ kind: ($event.target as HTMLSelectElement).value as Lot['kind'] })"
-        >
-          <option v-for="kind in KINDS" :key="kind.value" :value="kind.value">
-            {{ kind.title }}
-          </option>
-        </select>
-        <select
+          @update:model-value="onDescribe({ kind: $event as Lot['kind'] })"
+        />
+        <PickList
           v-if="lot.kind === 'foam'"
-          class="entry"
-          :value="lot.faces ?? 'none'"
+          :items="titled(FACES)"
+          :model-value="lot.faces ?? 'none'"
           aria-label="Papers"
-          @change="
-            onDescribe({ faces: ($event.target as HTMLSelectElement).value as Lot['faces'] })
-          "
-        >
-          <option v-for="(title, value) in FACES" :key="value" :value="value">{{ title }}</option>
-        </select>
-        <select
+          @update:model-value="onDescribe({ faces: $event as Lot['faces'] })"
+        />
+        <PickList
           v-if="lot.kind === 'adhesive'"
-          class="entry"
-          :value="lot.adhesive"
+          :items="ADHESIVES"
+          :model-value="lot.adhesive"
           aria-label="On the joint clock"
-          @change="onDescribe({ adhesive: ($event.target as HTMLSelectElement).value })"
-        >
-          <option v-for="[value, title] in ADHESIVES" :key="value" :value="value">
-            {{ title }}
-          </option>
-        </select>
+          @update:model-value="onDescribe({ adhesive: $event })"
+        />
       </dd>
       <template v-if="lot.unit !== 'piece' && lot.holds_g === null">
         <dt>

@@ -3,6 +3,8 @@ import { computed, reactive, ref } from 'vue'
 import type { Candidate, NewShape } from '../api/client'
 import { useUnits } from '../shared/units'
 import { understand, whyNot } from '../shared/useQuantity'
+import PickList from '../shared/PickList.vue'
+import { titled } from '../shared/choices'
 
 const props = defineProps<{ measure: (shape: NewShape) => Promise<Candidate | undefined> }>()
 const emit = defineEmits<{ add: [part: Candidate] }>()
@@ -27,6 +29,8 @@ const SHAPES: Record<Kind, { title: string; sides: [string, string][] }> = {
   ellipse: { title: 'ellipse or circle', sides: [['width_mm', 'wide'], ['height_mm', 'high']] },
   polygon: { title: 'any corners', sides: [] },
 } // prettier-ignore
+const SHAPED = titled(SHAPES)
+const CUT_OUTS = SHAPED.filter(({ value }) => value !== 'polygon')
 
 interface Form {
   kind: Kind
@@ -107,9 +111,7 @@ async function add() {
     <h3>No drawing: measure a shape</h3>
     <div class="line">
       <input v-model="name" class="entry" aria-label="Name of the shape" placeholder="part" />
-      <select v-model="whole.kind" class="entry" aria-label="Shape">
-        <option v-for="(shape, kind) in SHAPES" :key="kind" :value="kind">{{ shape.title }}</option>
-      </select>
+      <PickList v-model="whole.kind" :items="SHAPED" aria-label="Shape" />
       <label v-for="[key, title] in sides" :key="key" class="small"
         >{{ title }}
         <input
@@ -129,11 +131,7 @@ async function add() {
     </div>
     <div v-for="(hole, at) in holes" :key="at" class="line">
       <span class="faint small">less a</span>
-      <select v-model="hole.kind" class="entry" aria-label="Shape of the cut-out">
-        <template v-for="(shape, kind) in SHAPES" :key="kind">
-          <option v-if="kind !== 'polygon'" :value="kind">{{ shape.title }}</option>
-        </template>
-      </select>
+      <PickList v-model="hole.kind" :items="CUT_OUTS" aria-label="Shape of the cut-out" />
       <label v-for="[key, title] in SHAPES[hole.kind].sides" :key="key" class="small"
         >{{ title }}
         <input

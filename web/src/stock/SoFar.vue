@@ -4,6 +4,8 @@ import { computed } from 'vue'
 import { answered, api, type Opened, type Shelved } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { id, assessment, send } = useBuild()
 const { number, quantity } = useUnits()
@@ -50,17 +52,18 @@ const whole = (grams: number) => number(grams, 'mass', 0)
       </p>
       <label class="small"
         >measured by
-        <select
-          class="entry"
+        <PickList
+          :model-value="''"
+          :items="[
+            {
+              value: '',
+              title: told.reference ? `${told.reference}; or nobody` : 'no earlier build',
+            },
+            ...named(others),
+          ]"
           aria-label="Measured by"
-          @change="measureBy(($event.target as HTMLSelectElement).value)"
-        >
-          <option value="">
-            {{ told.reference ? `${told.reference}; or nobody` : 'no earlier build' }}
-          </option>
-          <option v-for="each in others" :key="each.id" :value="each.id">{{ each.name }}</option>
-        </select></label
-      >
+          @update:model-value="measureBy($event)"
+      /></label>
     </div>
     <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
       <table class="lined">

@@ -9,6 +9,8 @@ import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import { percent } from '../shared/verdicts'
+import PickList from '../shared/PickList.vue'
+import { named } from '../shared/choices'
 
 const { id, build, assessment, change, changePart, loadouts } = useBuild()
 const { number, quantity, units } = useUnits()
@@ -116,14 +118,12 @@ function sort(part: string, group: string) {
         </button>
         <label v-if="earlier.length" class="small"
           >or as
-          <select
-            class="entry"
+          <PickList
+            :model-value="''"
+            :items="named(earlier, 'an earlier build')"
             aria-label="As an earlier build"
-            @change="suggest(($event.target as HTMLSelectElement).value)"
-          >
-            <option value="" disabled selected>an earlier build</option>
-            <option v-for="each in earlier" :key="each.id" :value="each.id">{{ each.name }}</option>
-          </select>
+            @update:model-value="suggest($event)"
+          />
           came out</label
         >
         <button
@@ -191,17 +191,12 @@ function sort(part: string, group: string) {
       <div class="unsorted">
         <label v-for="part in unsorted" :key="part.id" class="small"
           >{{ part.name }}
-          <select
-            class="entry"
+          <PickList
+            :model-value="''"
+            :items="[{ value: '', title: 'belongs to' }, ...GROUPS]"
             :aria-label="`${part.name} belongs to`"
-            @change="sort(part.id, ($event.target as HTMLSelectElement).value)"
-          >
-            <option value="" disabled selected>belongs to</option>
-            <option v-for="group in GROUPS" :key="group.value" :value="group.value">
-              {{ group.title }}
-            </option>
-          </select></label
-        >
+            @update:model-value="sort(part.id, $event)"
+        /></label>
       </div>
     </section>
   </div>

@@ -8,6 +8,7 @@ import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { listedIn, THINGS, useDrawer } from './useDrawer'
+import PickList from '../shared/PickList.vue'
 
 const { id } = useBuild()
 const { drawer, lay, describe, takeOut, fit } = useDrawer()
@@ -36,6 +37,13 @@ const fresh = reactive({
 })
 const wrong = ref('')
 const name = ref<HTMLInputElement>()
+
+/** Enter lays it in the drawer; on a list it opens it. */
+function onEnter(event: KeyboardEvent) {
+  if (event.defaultPrevented) return
+  event.preventDefault()
+  void add()
+}
 
 async function add() {
   wrong.value = ''
@@ -163,7 +171,7 @@ async function add() {
               </button>
             </td>
           </tr>
-          <tr @keydown.enter.prevent="add">
+          <tr @keydown.enter="onEnter">
             <td>
               <input
                 ref="name"
@@ -175,11 +183,7 @@ async function add() {
               />
             </td>
             <td>
-              <select v-model="fresh.kind" class="entry" aria-label="What it is">
-                <option v-for="kind in THINGS" :key="kind.value" :value="kind.value">
-                  {{ kind.title }}
-                </option>
-              </select>
+              <PickList v-model="fresh.kind" :items="THINGS" aria-label="What it is" />
             </td>
             <td>
               <input

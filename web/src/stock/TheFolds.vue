@@ -5,7 +5,13 @@ import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import FoldPicture from './FoldPicture.vue'
 import { FOLDS, useFold } from './useFold'
+import PickList from '../shared/PickList.vue'
+import { named, titled } from '../shared/choices'
 
+const WAYS = titled({
+  groove: 'a groove, sides bevelled',
+  strip: 'a strip taken out to the paper',
+})
 const { units, quantity, number } = useUnits()
 const { assessment } = useBuild()
 const {
@@ -26,12 +32,8 @@ const grams = computed(() => {
     <form class="sizes" @submit.prevent="keep">
       <label
         >folded from one board:
-        <select v-model="kind" class="entry" aria-label="What is folded">
-          <option v-for="(each, value) in FOLDS" :key="value" :value="value">
-            {{ each.title }}
-          </option>
-        </select></label
-      >
+        <PickList v-model="kind" :items="titled(FOLDS)" aria-label="What is folded"
+      /></label>
       <label v-for="field in FOLDS[kind].fields" :key="`${kind}-${field.key}`"
         >{{ field.title }}
         <span
@@ -65,11 +67,8 @@ const grams = computed(() => {
       >
       <label v-if="kind !== 'sides'"
         >opened inside as
-        <select v-model="way" class="entry" aria-label="How the folds are opened">
-          <option value="groove">a groove, sides bevelled</option>
-          <option value="strip">a strip taken out to the paper</option>
-        </select></label
-      >
+        <PickList v-model="way" :items="WAYS" aria-label="How the folds are opened"
+      /></label>
       <v-checkbox-btn v-if="kind === 'box'" v-model="hasTop" label="closed, with a top" />
       <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
 
@@ -82,15 +81,12 @@ const grams = computed(() => {
         /></label>
         <label
           >from
-          <select
-            class="entry"
-            :value="sheet?.id"
+          <PickList
+            :model-value="sheet?.id ?? ''"
+            :items="named(sheets)"
             aria-label="Sheet that it is folded from"
-            @change="lot = ($event.target as HTMLSelectElement).value"
-          >
-            <option v-for="each in sheets" :key="each.id" :value="each.id">{{ each.name }}</option>
-          </select></label
-        >
+            @update:model-value="lot = $event"
+        /></label>
         <label
           >{{ kind === 'box' ? 'its front end from the nose' : 'leading edge from the nose' }}
           <span
@@ -203,7 +199,7 @@ label {
   gap: 12px;
 }
 
-label select {
+label .pick {
   max-width: 220px;
 }
 

@@ -9,6 +9,11 @@ import ShapeForm from './ShapeForm.vue'
 import TemplateForm from './TemplateForm.vue'
 import TheTiles from './TheTiles.vue'
 import { AFT, DATUMS, useCandidates } from './useCandidates'
+import PickList from '../shared/PickList.vue'
+import { named, titled } from '../shared/choices'
+
+const LIES = titled({ flat: 'flat, as a wing', upright: 'upright, as a fin' })
+const DATUMS_FROM = titled({ nose: 'nose', leading_edge: 'leading edge' })
 const { odd } = useOutlineWords()
 
 const { build } = useBuild()
@@ -106,12 +111,14 @@ const groups = computed(() =>
         <p v-else>Give one length that you know, and the rest follows.</p>
         <label
           >across
-          <select v-model="of" class="entry" aria-label="What was measured">
-            <option value="across">the whole drawing</option>
-            <option v-for="each in drawn" :key="each.key" :value="each.key">
-              {{ each.name }}
-            </option>
-          </select>
+          <PickList
+            v-model="of"
+            :items="[
+              { value: 'across', title: 'the whole drawing' },
+              ...drawn.map((each) => ({ value: each.key, title: each.name })),
+            ]"
+            aria-label="What was measured"
+          />
           it is
           <input
             v-model="known"
@@ -180,13 +187,11 @@ const groups = computed(() =>
         <div class="common">
           <label
             >cut from
-            <select v-model="common.lot" class="entry" aria-label="Cut from">
-              <option value="">{{ sheets[0]?.name }}</option>
-              <option v-for="lot in sheets.slice(1)" :key="lot.id" :value="lot.id">
-                {{ lot.name }}
-              </option>
-            </select></label
-          >
+            <PickList
+              v-model="common.lot"
+              :items="named(sheets.slice(1), sheets[0]?.name)"
+              aria-label="Cut from"
+          /></label>
           <label
             >assembly
             <input v-model="common.assembly" class="entry" list="groups" aria-label="Assembly" />
@@ -195,35 +200,19 @@ const groups = computed(() =>
             </datalist>
           </label>
           <label
-            >drawn with
-            <select v-model="common.aft" class="entry" aria-label="Drawn with">
-              <option v-for="each in AFT" :key="each.value" :value="each.value">
-                {{ each.title }}
-              </option>
-            </select></label
-          >
+            >drawn with <PickList v-model="common.aft" :items="AFT" aria-label="Drawn with"
+          /></label>
+          <label>lying <PickList v-model="common.lie" :items="LIES" aria-label="Lying" /></label>
           <label
-            >lying
-            <select v-model="common.lie" class="entry" aria-label="Lying">
-              <option value="flat">flat, as a wing</option>
-              <option value="upright">upright, as a fin</option>
-            </select></label
-          >
-          <label
-            >station of
-            <select v-model="common.datum" class="entry" aria-label="Station of">
-              <option v-for="each in DATUMS" :key="each.value" :value="each.value">
-                {{ each.title }}
-              </option>
-            </select></label
-          >
+            >station of <PickList v-model="common.datum" :items="DATUMS" aria-label="Station of"
+          /></label>
           <label
             >from the
-            <select v-model="common.reference" class="entry" aria-label="Stations from the">
-              <option value="nose">nose</option>
-              <option value="leading_edge">leading edge</option>
-            </select></label
-          >
+            <PickList
+              v-model="common.reference"
+              :items="DATUMS_FROM"
+              aria-label="Stations from the"
+          /></label>
         </div>
         <div
           class="wide"

@@ -8,6 +8,8 @@ import LotRow from './LotRow.vue'
 import LotSheet from './LotSheet.vue'
 import { FACES, KINDS, useRack } from '../shared/useRack'
 import TheseWords from '../shared/TheseWords.vue'
+import PickList from '../shared/PickList.vue'
+import { titled } from '../shared/choices'
 
 const { build, assessment } = useBuild()
 const { rack, lots, told, others, builds, take, hang, putOnRack, describe, leave } = useRack()
@@ -88,14 +90,13 @@ async function takeDown(id: string) {
           placeholder="a lot that is not on the rack"
           maxlength="80"
         />
-        <select v-model="fresh.kind" class="entry" aria-label="What it is">
-          <option v-for="kind in KINDS" :key="kind.value" :value="kind.value">
-            {{ kind.title }}
-          </option>
-        </select>
-        <select v-if="fresh.kind === 'foam'" v-model="fresh.faces" class="entry" aria-label="Faces">
-          <option v-for="(title, value) in FACES" :key="value" :value="value">{{ title }}</option>
-        </select>
+        <PickList v-model="fresh.kind" :items="KINDS" aria-label="What it is" />
+        <PickList
+          v-if="fresh.kind === 'foam'"
+          v-model="fresh.faces"
+          :items="titled(FACES)"
+          aria-label="Faces"
+        />
         <span>
           <input
             v-model="fresh.constant"
