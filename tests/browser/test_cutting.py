@@ -31,7 +31,7 @@ def test_the_sheets_that_it_takes_and_where_each_part_lies(cutting):
     cutting.reload()
     expect(cutting.get_by_role("region", name=re.compile("Sheet A"))).to_be_visible()
     expect(cutting.get_by_text("have changed since")).to_have_count(0)
-    choose(cutting.get_by_label("How Fin lies on the sheet"), "its length along the sheet")
+    cutting.get_by_label("How Fin lies on the sheet").select_option("along")
     expect(cutting.get_by_text("have changed since these were laid")).to_be_visible()
 
 

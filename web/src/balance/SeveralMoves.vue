@@ -56,7 +56,7 @@ function shift(each: Shifted['shifts'][number]): string {
   <form class="several" @submit.prevent="ask">
     <label
       >What would it save to move
-      <input
+      <v-text-field
         v-model="line"
         class="entry"
         aria-label="Several moves as one"

@@ -244,7 +244,7 @@ const whether = computed(() => (mine.value ? checked(mine.value.checked) : ''))
                 ? 'hangs from'
                 : 'at'
         }}
-        <input
+        <v-text-field
           v-model="fields.x"
           class="entry figure few"
           aria-label="Where it rests"
@@ -259,24 +259,24 @@ const whether = computed(() => (mine.value ? checked(mine.value.checked) : ''))
       <template v-if="way === 'supports' || way === 'sides'">
         <label
           >{{ way === 'sides' ? 'right support at' : 'aft support' }}
-          <input v-model="fields.other" class="entry figure few" inputmode="decimal" />
+          <v-text-field v-model="fields.other" class="entry figure few" inputmode="decimal" />
           {{ units.length.name }}</label
         >
         <label
           >the scale reads
-          <input v-model="fields.reading" class="entry figure few" inputmode="decimal" />
+          <v-text-field v-model="fields.reading" class="entry figure few" inputmode="decimal" />
           {{ units.mass.name }}</label
         >
       </template>
       <template v-if="way === 'hang'">
         <label
           >that high
-          <input v-model="fields.z" class="entry figure few" inputmode="decimal" />
+          <v-text-field v-model="fields.z" class="entry figure few" inputmode="decimal" />
           {{ units.length.name }}</label
         >
         <label
           >nose down
-          <input v-model="fields.angle" class="entry figure few" inputmode="decimal" />
+          <v-text-field v-model="fields.angle" class="entry figure few" inputmode="decimal" />
           degrees</label
         >
       </template>

@@ -163,7 +163,12 @@ function more(each: VariantComparison, kind: string): string {
     <form class="small" @submit.prevent="keepOne">
       <label
         >keep a copy to try on, called
-        <input v-model="name" class="entry" placeholder="with a second wing" maxlength="80" />
+        <v-text-field
+          v-model="name"
+          class="entry"
+          placeholder="with a second wing"
+          maxlength="80"
+        />
       </label>
       <v-btn type="submit">Keep it</v-btn>
     </form>

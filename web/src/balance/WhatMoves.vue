@@ -162,8 +162,8 @@ async function keepPieces() {
       /></label>
       <span
         >might slide from
-        <input v-model="wider.low" class="entry figure few" aria-label="Further forward" />
-        to <input v-model="wider.high" class="entry figure few" aria-label="Further aft" />
+        <v-text-field v-model="wider.low" class="entry figure few" aria-label="Further forward" />
+        to <v-text-field v-model="wider.high" class="entry figure few" aria-label="Further aft" />
         {{ units.length.name }}? <button type="submit" class="plainly under">work it out</button>
       </span>
       <p v-if="saved" role="status">
@@ -216,13 +216,12 @@ async function keepPieces() {
           remove
         </button></span
       >
-      <label
-        ><input
-          type="checkbox"
-          :checked="spot.pair"
-          @change="set(spot.id, { pair: ($event.target as HTMLInputElement).checked })"
-        />
-        in pairs, left and right<template v-if="spot.pair">
+      <span class="pair"
+        ><v-checkbox-btn
+          :model-value="spot.pair"
+          label="in pairs, left and right"
+          @update:model-value="set(spot.id, { pair: $event })"
+        /><template v-if="spot.pair">
           at
           <QuantityCell
             :value="spot.y_mm"
@@ -233,18 +232,18 @@ async function keepPieces() {
             @kept="$event !== null && set(spot.id, { y_mm: $event })"
           />
           {{ units.length.name }} out</template
-        ></label
+        ></span
       >
     </div>
     <button type="button" class="plainly under" @click="addSpot">one more spot</button>
     <label
       >pieces at hand, {{ units.mass.name }}
-      <input
+      <v-text-field
         class="entry figure"
         aria-label="Pieces of ballast at hand"
-        :value="typed ?? pieces"
+        :model-value="typed ?? pieces"
         placeholder="5; 5; 10"
-        @input="typed = ($event.target as HTMLInputElement).value"
+        @update:model-value="typed = $event"
         @change="keepPieces"
       />
     </label>
@@ -253,6 +252,13 @@ async function keepPieces() {
 </template>
 
 <style scoped>
+.pair {
+  display: inline-flex;
+  flex-wrap: wrap;
+  gap: 0 6px;
+  align-items: center;
+}
+
 section {
   display: grid;
   gap: 8px;

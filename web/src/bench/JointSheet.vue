@@ -81,7 +81,8 @@ async function clear() {
         <label v-for="time in TIMES" :key="time.key">
           <span>{{ time.title }}</span>
           <span
-            ><input v-model="typed[time.key]" class="entry figure" inputmode="decimal" /> min</span
+            ><v-text-field v-model="typed[time.key]" class="entry figure" inputmode="decimal" />
+            min</span
           >
         </label>
         <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>

@@ -99,7 +99,7 @@ async function pressed(event: KeyboardEvent) {
       <p v-if="joining.length" class="bead">
         <label
           >with
-          <input
+          <v-text-field
             v-model="bead"
             class="entry figure few"
             aria-label="How much of it"
@@ -112,7 +112,8 @@ async function pressed(event: KeyboardEvent) {
       </p>
       <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
       <label
-        >called <input v-model="name" class="entry" aria-label="Name of the joint" maxlength="80"
+        >called
+        <v-text-field v-model="name" class="entry" aria-label="Name of the joint" maxlength="80"
       /></label>
       <p class="faint small">
         Usual times; the maker's label rules. Press the joint at the foot to set its own.

@@ -13,7 +13,7 @@ const { quantity, number, units, rate, perUnit } = useUnits()
 
 const finding = ref(false)
 const sought = ref('')
-const search = ref<HTMLInputElement>()
+const search = ref<Pick<HTMLElement, 'focus' | 'blur'>>()
 
 /** Put on by keys, the hand goes on to Record: that is what Space presses next. */
 function pressed(part: string, byKeys: boolean) {
@@ -121,7 +121,7 @@ defineExpose({ find })
 <template>
   <section aria-label="Tray">
     <form v-if="finding" class="find" @submit.prevent="found">
-      <input
+      <v-text-field
         ref="search"
         v-model="sought"
         aria-label="Find a part"
@@ -212,15 +212,8 @@ section {
   color: var(--ink);
 }
 
-.find input {
-  width: 100%;
-  height: 38px;
-  padding: 0 10px;
+.find .v-text-field {
   margin-bottom: 10px;
-  font: inherit;
-  color: var(--ink);
-  background: var(--paper);
-  border: 2px solid var(--sea);
 }
 
 .columns {

@@ -211,14 +211,12 @@ const shims = computed(() => surfaces.value.filter((each) => each.role !== 'fin'
           <span v-if="told(each.id)?.ratio != null" class="small"
             >1 : {{ fixed(1 / told(each.id)!.ratio!, 2) }}, arm to horn</span
           >
-          <label v-if="each.kind === 'rudder'" class="check"
-            ><input
-              type="checkbox"
-              :checked="each.with_aileron"
-              @change="edit(each.id, { with_aileron: !each.with_aileron })"
-            />
-            goes with aileron</label
-          >
+          <v-checkbox-btn
+            v-if="each.kind === 'rudder'"
+            :model-value="each.with_aileron"
+            label="goes with aileron"
+            @update:model-value="edit(each.id, { with_aileron: $event })"
+          />
         </p>
         <p class="row">
           <span
@@ -305,13 +303,6 @@ header button {
 
 .shim :deep(.cell) {
   width: 64px;
-}
-
-.check {
-  min-height: 32px;
-  display: flex;
-  align-items: center;
-  gap: 8px;
 }
 
 form {

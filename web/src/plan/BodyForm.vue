@@ -174,13 +174,4 @@ td :deep(.cell) {
 .line :deep(.cell) {
   width: 64px;
 }
-
-.line :deep(.v-selection-control) {
-  flex: 0 0 auto;
-  font-size: 14px;
-}
-
-.line :deep(.v-label) {
-  font-size: inherit;
-}
 </style>

@@ -47,7 +47,7 @@ async function record() {
 <template>
   <form class="check small" @submit.prevent="record">
     <span class="faint">{{ error }}; a weight of</span>
-    <input
+    <v-text-field
       v-model="known"
       class="entry figure"
       :aria-label="`Check weight on ${scale.name}`"
@@ -55,7 +55,7 @@ async function record() {
       placeholder="100"
     />
     <span class="faint">g shows</span>
-    <input
+    <v-text-field
       v-model="shown"
       class="entry figure"
       :aria-label="`${scale.name} shows`"
@@ -75,7 +75,7 @@ async function record() {
   padding: 0 0 8px;
 }
 
-input {
+.entry {
   width: 72px;
 }
 </style>

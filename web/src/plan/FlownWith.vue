@@ -17,7 +17,7 @@ const KINDS: { kind: Kind; title: string; example: string }[] = [
 ]
 const named = reactive<Record<Kind, string[]>>({ packs: [], payloads: [] })
 const typed = reactive<Record<Kind, string>>({ packs: '', payloads: '' })
-const fields = ref<HTMLInputElement[]>([])
+const fields = ref<Pick<HTMLElement, 'focus'>[]>([])
 
 const parts = computed(() => build.value?.parts.filter((part) => !part.retired) ?? [])
 const partOf = (text: string) =>
@@ -80,7 +80,7 @@ async function make() {
     <div v-for="each in KINDS" :key="each.kind" class="kind">
       <label
         >{{ each.title }}
-        <input
+        <v-text-field
           ref="fields"
           v-model="typed[each.kind]"
           class="entry"
@@ -128,7 +128,7 @@ async function make() {
   align-items: center;
 }
 
-.kind input {
+.kind .entry {
   width: min(320px, 60vw);
 }
 

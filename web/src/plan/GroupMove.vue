@@ -58,8 +58,8 @@ async function go(copying: boolean) {
   margin-left: 16px;
 }
 
-.entry {
-  height: 28px;
+.pick {
+  --entry-height: 28px;
   font-size: 13px;
 }
 </style>

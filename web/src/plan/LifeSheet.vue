@@ -114,21 +114,18 @@ async function keep() {
     <v-sheet class="sheet">
       <h2>{{ part.name }}: what happened to it?</h2>
       <form @submit.prevent="keep">
-        <p class="choices">
-          <label v-for="each in DONE" :key="each.value"
-            ><input v-model="done" type="radio" name="done" :value="each.value" />
-            {{ each.title }}</label
-          >
-        </p>
+        <v-radio-group v-model="done" inline hide-details aria-label="What was done">
+          <v-radio v-for="each in DONE" :key="each.value" :value="each.value" :label="each.title" />
+        </v-radio-group>
         <template v-if="done === 'repair'">
           <label
             >glue and tape, about
-            <input v-model="fields.glue" class="entry figure few" inputmode="decimal" />
+            <v-text-field v-model="fields.glue" class="entry figure few" inputmode="decimal" />
             {{ units.mass.name }}</label
           >
           <label
             >patches and doublers, about
-            <input v-model="fields.patch" class="entry figure few" inputmode="decimal" />
+            <v-text-field v-model="fields.patch" class="entry figure few" inputmode="decimal" />
             {{ units.mass.name }}</label
           >
           <p class="faint small">
@@ -138,20 +135,20 @@ async function keep() {
         </template>
         <label v-if="done === 'trim'"
           >about
-          <input v-model="fields.grams" class="entry figure few" inputmode="decimal" />
+          <v-text-field v-model="fields.grams" class="entry figure few" inputmode="decimal" />
           {{ units.mass.name }} came off</label
         >
         <template v-if="done === 'pocket'">
           <label
             >long
-            <input
+            <v-text-field
               v-model="fields.long"
               class="entry figure few"
               aria-label="Length of the pocket"
               inputmode="decimal"
             />
             by
-            <input
+            <v-text-field
               v-model="fields.wide"
               class="entry figure few"
               aria-label="Width of the pocket"
@@ -161,7 +158,7 @@ async function keep() {
           >
           <label
             >deep
-            <input
+            <v-text-field
               v-model="fields.deep"
               class="entry figure few"
               aria-label="Depth of the pocket"
@@ -185,7 +182,7 @@ async function keep() {
         <template v-if="done === 'replace'">
           <label
             >by
-            <input
+            <v-text-field
               v-model="fields.name"
               class="entry"
               :placeholder="`${part.name}, new`"
@@ -193,7 +190,7 @@ async function keep() {
           /></label>
           <label
             >listed at, or about
-            <input v-model="fields.grams" class="entry figure few" inputmode="decimal" />
+            <v-text-field v-model="fields.grams" class="entry figure few" inputmode="decimal" />
             {{ units.mass.name }}</label
           >
           <p class="faint small">It sits where the old one sat, in the same loadouts.</p>
@@ -211,7 +208,7 @@ async function keep() {
         >
         <label
           >in words
-          <input
+          <v-text-field
             v-model="fields.words"
             class="entry long"
             placeholder="for the diary; may stay empty"
@@ -237,12 +234,6 @@ async function keep() {
 form {
   display: grid;
   gap: 10px;
-}
-
-.choices {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px 18px;
 }
 
 .few {

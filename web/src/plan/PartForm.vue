@@ -26,7 +26,7 @@ const emit = defineEmits<{ done: [] }>()
 
 const { build } = useBuild()
 const { units } = useUnits()
-const name = ref<HTMLInputElement>()
+const name = ref<Pick<HTMLElement, 'focus' | 'blur'>>()
 onMounted(() => {
   if (props.part) name.value?.focus()
 })
@@ -98,7 +98,7 @@ watch(weighedAnew, async (asked) => {
     <div class="fields">
       <label class="name"
         ><span class="faint">{{ part ? 'part' : 'next part, or all of it on one line' }}</span>
-        <input
+        <v-text-field
           ref="name"
           v-model="fields.name"
           class="entry"
@@ -111,7 +111,7 @@ watch(weighedAnew, async (asked) => {
       </label>
       <label class="assembly"
         ><span class="faint">in</span>
-        <input
+        <v-text-field
           v-model="fields.assembly"
           class="entry"
           aria-label="Assembly"
@@ -130,7 +130,7 @@ watch(weighedAnew, async (asked) => {
       <div class="figures">
         <label
           ><span class="faint">figure, {{ amountUnit }}</span>
-          <input
+          <v-text-field
             v-model="fields.amount"
             class="entry figure"
             :aria-label="fields.lot ? 'How much of the lot' : 'Mass'"
@@ -149,7 +149,7 @@ watch(weighedAnew, async (asked) => {
       <div class="figures">
         <label
           ><span class="faint">pieces</span>
-          <input
+          <v-text-field
             v-model="fields.pieces"
             class="entry figure few"
             aria-label="Pieces"
@@ -165,7 +165,7 @@ watch(weighedAnew, async (asked) => {
       <div class="figures">
         <label
           ><span class="faint">{{ units.length.name }} aft</span>
-          <input
+          <v-text-field
             v-model="fields.x"
             class="entry figure"
             aria-label="Station"
@@ -177,7 +177,7 @@ watch(weighedAnew, async (asked) => {
       </div>
       <label
         ><span class="faint">starboard</span>
-        <input
+        <v-text-field
           v-model="fields.y"
           class="entry figure few"
           aria-label="To starboard"
@@ -187,7 +187,7 @@ watch(weighedAnew, async (asked) => {
       </label>
       <label
         ><span class="faint">up</span>
-        <input
+        <v-text-field
           v-model="fields.z"
           class="entry figure few"
           aria-label="Up"
@@ -201,7 +201,7 @@ watch(weighedAnew, async (asked) => {
       </label>
       <label class="option"
         ><span class="faint">option</span>
-        <input v-model="fields.option" type="checkbox" aria-label="Only in some loadouts" />
+        <v-checkbox-btn v-model="fields.option" aria-label="Only in some loadouts" />
       </label>
     </div>
     <div class="verbs small">
@@ -316,11 +316,8 @@ label {
   text-align: right;
 }
 
-.option input {
-  width: 24px;
-  height: 24px;
-  margin: 5px 0;
-  accent-color: var(--oak);
+.option .v-selection-control {
+  margin: 3px 0;
 }
 
 .unfold {

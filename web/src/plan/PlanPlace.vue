@@ -35,7 +35,7 @@ const here = computed(() => VIEWS.find((each) => each.name === route.query['on']
 async function go(on: (typeof VIEWS)[number]['name'], into?: string) {
   await router.replace({ query: { on } })
   await nextTick()
-  const first = into ? document.querySelector<HTMLElement>(into) : null
+  const first = into ? document.querySelector<HTMLElement>(`${into} input`) : null
   if (first) first.focus()
   else if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
 }

@@ -197,14 +197,11 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
       >
     </p>
     <p v-else class="line">
-      <label
-        ><input
-          type="checkbox"
-          :checked="surface.twin"
-          @change="drawing.set({ twin: ($event.target as HTMLInputElement).checked })"
-        />
-        one on each side</label
-      >
+      <v-checkbox-btn
+        :model-value="surface.twin"
+        label="one on each side"
+        @update:model-value="drawing.set({ twin: $event })"
+      />
     </p>
     <MakeParts :id="surface.id" :drawing="drawing" :name="surface.name" />
     <p>
@@ -264,7 +261,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
 }
 
 .head .pick {
-  --pick-height: 28px;
+  --entry-height: 28px;
   font-size: 13px;
 }
 

@@ -67,17 +67,16 @@ function auw(id: string): string {
           remove
         </button>
       </div>
-      <label v-for="part in options" :key="part.id">
-        <input
-          type="checkbox"
-          :checked="loadout.carries.includes(part.id)"
-          @change="carry(loadout, part.id)"
-        />
-        {{ part.name }}
-      </label>
+      <v-checkbox-btn
+        v-for="part in options"
+        :key="part.id"
+        :model-value="loadout.carries.includes(part.id)"
+        :label="part.name"
+        @update:model-value="carry(loadout, part.id)"
+      />
     </div>
     <form class="add" @submit.prevent="add">
-      <input
+      <v-text-field
         v-model="name"
         class="entry"
         aria-label="Name of the next loadout"
@@ -120,7 +119,8 @@ section {
   border: 0;
 }
 
-label {
+.v-selection-control {
+  display: inline-flex;
   margin-right: 14px;
   white-space: nowrap;
 }
@@ -131,7 +131,7 @@ label {
   margin-top: 8px;
 }
 
-.add input {
+.add .entry {
   flex: 1;
 }
 </style>

@@ -95,7 +95,7 @@ const unchecked = computed(() =>
     <p class="asof">
       <label
         >the plane as it was on
-        <input v-model="day" class="entry" type="date" aria-label="The plane as it was on" />
+        <v-text-field v-model="day" class="entry" type="date" aria-label="The plane as it was on" />
       </label>
       <span v-if="auw && auw.value !== null" class="figure" data-then
         >{{ quantity(auw.value, 'mass', 0) }}
@@ -107,15 +107,12 @@ const unchecked = computed(() =>
       <span v-if="then" class="faint small">{{ then.parts.length }} parts then</span>
     </p>
     <p>
-      <label class="small"
-        ><input
-          type="checkbox"
-          :checked="build?.finished_at !== null"
-          @change="finish(($event.target as HTMLInputElement).checked)"
-        />
-        finished{{ build?.finished_at ? ` on ${when(build.finished_at)}` : '' }}: what was left off
-        its list teaches the next build</label
-      >
+      <v-checkbox-btn
+        class="small"
+        :model-value="build?.finished_at !== null"
+        :label="`finished${build?.finished_at ? ` on ${when(build.finished_at)}` : ''}: what was left off its list teaches the next build`"
+        @update:model-value="finish($event)"
+      />
     </p>
     <p v-if="build?.allowance" class="faint small">
       Still to come counts as {{ fixed(100 * build.allowance.value, 1) }} ±{{

@@ -81,7 +81,7 @@ function together(name: string): string {
     <div class="tools small">
       <label
         >find
-        <input
+        <v-text-field
           v-model="find"
           class="entry"
           type="search"
@@ -90,7 +90,7 @@ function together(name: string): string {
           @keydown.esc="find = ''"
       /></label>
       <label>only <PickList v-model="only" :items="ONLY" aria-label="Show only" /></label>
-      <label><input v-model="grouped" type="checkbox" /> by assembly</label>
+      <v-checkbox-btn v-model="grouped" label="by assembly" />
       <span class="faint" role="status">{{ rows.length }} of {{ parts.length }}</span>
     </div>
     <table class="lined">

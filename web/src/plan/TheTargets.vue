@@ -328,7 +328,7 @@ section {
 
 .head .pick,
 td .pick {
-  --pick-height: 30px;
+  --entry-height: 30px;
   font-size: 13px;
   max-width: 190px;
 }

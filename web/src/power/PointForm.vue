@@ -15,7 +15,7 @@ const { number, units } = useUnits()
 
 const fields = reactive<TypedPoint>({ throttle: '', thrust: '', amps: '', volts: '' })
 const wrong = ref('')
-const first = ref<HTMLInputElement>()
+const first = ref<Pick<HTMLElement, 'focus' | 'blur'>>()
 
 /** The workshop does not answer: what was typed is asked again. */
 class AwayError extends Error {}
@@ -109,7 +109,7 @@ onBeforeUnmount(() => {
       <div class="point">
         <label
           >throttle, %
-          <input
+          <v-text-field
             ref="first"
             v-model="fields.throttle"
             class="entry figure"
@@ -118,7 +118,7 @@ onBeforeUnmount(() => {
         /></label>
         <label
           >thrust, {{ units.thrust.name }}
-          <input
+          <v-text-field
             v-model="fields.thrust"
             class="entry figure"
             inputmode="decimal"
@@ -126,11 +126,19 @@ onBeforeUnmount(() => {
         /></label>
         <label
           >amps
-          <input v-model="fields.amps" class="entry figure" inputmode="decimal" aria-label="Amps"
+          <v-text-field
+            v-model="fields.amps"
+            class="entry figure"
+            inputmode="decimal"
+            aria-label="Amps"
         /></label>
         <label
           >volts
-          <input v-model="fields.volts" class="entry figure" inputmode="decimal" aria-label="Volts"
+          <v-text-field
+            v-model="fields.volts"
+            class="entry figure"
+            inputmode="decimal"
+            aria-label="Volts"
         /></label>
       </div>
       <details class="small">
@@ -207,11 +215,10 @@ form {
   color: var(--faint);
 }
 
-.point input {
+.point .entry {
   width: 100%;
   min-width: 0;
   font-size: 17px;
-  border: 1px solid var(--line);
   text-align: right;
 }
 

@@ -34,13 +34,16 @@ const single = useSingleKeys()
           </tr>
         </tbody>
       </table>
-      <label class="small"
-        ><input v-model="single" type="checkbox" /> single keys do this; without, Alt, Ctrl, Tab and
-        every button still do</label
-      >
-      <label class="small"
-        ><input v-model="isShown" type="checkbox" /> each place says in a line what it is</label
-      >
+      <v-checkbox-btn
+        v-model="single"
+        class="small"
+        label="single keys do this; without, Alt, Ctrl, Tab and every button still do"
+      />
+      <v-checkbox-btn
+        v-model="isShown"
+        class="small"
+        label="each place says in a line what it is"
+      />
       <p v-if="beginnings" class="faint small">Oaken Scale {{ beginnings.version }}</p>
       <v-btn autofocus @click="open = false">Close</v-btn>
     </v-sheet>

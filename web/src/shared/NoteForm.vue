@@ -41,7 +41,7 @@ onBeforeUnmount(stop)
 <template>
   <form class="note" @submit.prevent="keep">
     <PickList v-model="kind" :items="NOTE_KINDS" aria-label="Kind of note" />
-    <input
+    <v-text-field
       v-model="words"
       v-first="focused"
       class="entry words"
@@ -50,7 +50,7 @@ onBeforeUnmount(stop)
       autocomplete="off"
       maxlength="400"
     />
-    <input
+    <v-text-field
       v-if="kind === 'reminder'"
       v-model="due"
       class="entry"

@@ -96,29 +96,16 @@ function returned(frames = FRAMES) {
 </template>
 
 <style scoped>
-/* In a line of words: as high as a plain field, and as wide as a list of such words. */
 .pick {
-  display: inline-grid;
-  vertical-align: middle;
   width: calc(var(--widest) * 0.52em + 44px);
   min-width: 72px;
   max-width: 100%;
   font-size: 14px;
-  color: var(--ink);
 }
 
 .pick :deep(.v-field) {
-  --v-input-control-height: var(--pick-height, 34px);
   --v-field-padding-start: 5px;
   --v-field-padding-end: 1px;
-  font-size: inherit;
-}
-
-.pick :deep(.v-field__input) {
-  min-height: var(--pick-height, 34px);
-  padding-block: 0;
-  font-size: inherit;
-  letter-spacing: inherit;
 }
 
 .pick :deep(.v-select__menu-icon) {

@@ -194,10 +194,10 @@ h1 {
 }
 
 .row .pick {
-  --pick-height: 24px;
+  --entry-height: 24px;
   --pick-caret: 14px;
   flex: none;
-  font-size: 12px;
+  font-size: 11px;
   min-width: 0;
   max-width: 98px;
   letter-spacing: -0.01em;

@@ -217,7 +217,7 @@ const quarrels = computed(() =>
               </template>
             </dl>
             <form class="begin" @submit.prevent="begin">
-              <input
+              <v-text-field
                 v-model="name"
                 class="entry"
                 aria-label="Name of the plane"
@@ -257,10 +257,6 @@ header {
   display: grid;
   gap: 10px;
   align-content: start;
-}
-
-.wants :deep(.v-selection-control) {
-  grid-area: auto;
 }
 
 label {

@@ -117,10 +117,6 @@ li {
   align-items: center;
 }
 
-.what > :deep(.v-selection-control) {
-  flex: 0 0 auto;
-}
-
 .what :deep(.cell) {
   width: 60px;
 }

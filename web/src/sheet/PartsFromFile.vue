@@ -74,6 +74,7 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
           <tbody>
             <tr v-for="row in told.rows" :key="row.line" :class="{ faint: row.why_not }">
               <td>
+                <!-- Native with a reason: a list may have hundreds of rows. -->
                 <input
                   v-if="!row.why_not"
                   type="checkbox"

@@ -45,16 +45,18 @@ const address = computed(() =>
       /></label>
       <template v-if="grid === 'free'">
         <label
-          >across <input v-model.number="across" class="entry few" type="number" min="1" max="8"
+          >across
+          <v-text-field v-model.number="across" class="entry few" type="number" min="1" max="8"
         /></label>
         <label
-          >down <input v-model.number="down" class="entry few" type="number" min="1" max="20"
+          >down
+          <v-text-field v-model.number="down" class="entry few" type="number" min="1" max="20"
         /></label>
       </template>
       <label
         >first free place
-        <input
-          :value="skip + 1"
+        <v-text-field
+          :model-value="skip + 1"
           class="entry few"
           type="number"
           min="1"

@@ -4,7 +4,6 @@ import type { Part } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { GRAINS, type Grain, type useCutting } from './useCutting'
-import PickList from '../shared/PickList.vue'
 
 const props = defineProps<{ cutting: ReturnType<typeof useCutting>; lit: string | null }>()
 const emit = defineEmits<{ look: [part: string | null] }>()
@@ -105,13 +104,18 @@ const amount = (part: Part) =>
             />
           </td>
           <td>
-            <PickList
+            <!-- Native with a reason: in each row of 150, the library's list takes 8 ms to stand. -->
+            <select
               v-if="part.pattern"
-              :items="GRAINS"
-              :model-value="part.pattern.grain"
+              class="entry"
+              :value="part.pattern.grain"
               :aria-label="`How ${part.name} lies on the sheet`"
-              @update:model-value="turn(part, $event as Grain)"
-            />
+              @change="turn(part, ($event.target as HTMLSelectElement).value as Grain)"
+            >
+              <option v-for="each in GRAINS" :key="each.value" :value="each.value">
+                {{ each.title }}
+              </option>
+            </select>
             <span v-else class="faint">any way</span>
           </td>
         </tr>

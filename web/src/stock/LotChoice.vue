@@ -191,12 +191,4 @@ dd :deep(.cell) {
   display: grid;
   gap: 0;
 }
-
-.said :deep(.v-selection-control) {
-  grid-area: auto;
-}
-
-.said :deep(.v-label) {
-  font-size: 14px;
-}
 </style>

@@ -34,7 +34,7 @@ const most = computed(() =>
     <div class="line">
       <label
         ><span class="faint small">a piece of</span>
-        <input v-model="size" class="entry figure size" aria-label="Size of the piece" />
+        <v-text-field v-model="size" class="entry figure size" aria-label="Size of the piece" />
         <span class="faint small">{{ UNIT[lot.unit] }}</span></label
       >
       <button v-if="whole" type="button" class="plainly under small" @click="size = whole.text">
@@ -44,7 +44,7 @@ const most = computed(() =>
     <div class="line">
       <label
         ><span class="faint small">weighs</span>
-        <input
+        <v-text-field
           v-model="reading"
           class="entry figure reading"
           aria-label="What the scale shows"

@@ -110,11 +110,16 @@ async function add() {
   <form class="shape" aria-label="Measure a shape" @submit.prevent="add">
     <h3>No drawing: measure a shape</h3>
     <div class="line">
-      <input v-model="name" class="entry" aria-label="Name of the shape" placeholder="part" />
+      <v-text-field
+        v-model="name"
+        class="entry"
+        aria-label="Name of the shape"
+        placeholder="part"
+      />
       <PickList v-model="whole.kind" :items="SHAPED" aria-label="Shape" />
       <label v-for="[key, title] in sides" :key="key" class="small"
         >{{ title }}
-        <input
+        <v-text-field
           v-model="whole.sides[key]"
           class="entry figure few"
           inputmode="decimal"
@@ -134,16 +139,17 @@ async function add() {
       <PickList v-model="hole.kind" :items="CUT_OUTS" aria-label="Shape of the cut-out" />
       <label v-for="[key, title] in SHAPES[hole.kind].sides" :key="key" class="small"
         >{{ title }}
-        <input
+        <v-text-field
           v-model="hole.sides[key]"
           class="entry figure few"
           inputmode="decimal"
           :aria-label="`Cut-out, ${title}`"
       /></label>
       <label class="small"
-        >at <input v-model="hole.x" class="entry figure few" aria-label="Cut-out, from the left"
+        >at
+        <v-text-field v-model="hole.x" class="entry figure few" aria-label="Cut-out, from the left"
       /></label>
-      <input v-model="hole.y" class="entry figure few" aria-label="Cut-out, from the top" />
+      <v-text-field v-model="hole.y" class="entry figure few" aria-label="Cut-out, from the top" />
       <button type="button" class="plainly under small" @click="holes.splice(at, 1)">remove</button>
     </div>
     <div class="line">

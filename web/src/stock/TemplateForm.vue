@@ -55,10 +55,15 @@ async function add() {
   <form class="template" aria-label="Weigh a paper template" @submit.prevent="add">
     <h3>Or weigh its paper template</h3>
     <div class="line">
-      <input v-model="name" class="entry" aria-label="Name of the template" placeholder="part" />
+      <v-text-field
+        v-model="name"
+        class="entry"
+        aria-label="Name of the template"
+        placeholder="part"
+      />
       <label class="small"
         >weighs
-        <input
+        <v-text-field
           v-model="reading"
           class="entry figure few"
           inputmode="decimal"
@@ -68,7 +73,12 @@ async function add() {
       >
       <label class="small"
         >on paper of
-        <input v-model="paper" class="entry figure few" inputmode="decimal" aria-label="Paper" />
+        <v-text-field
+          v-model="paper"
+          class="entry figure few"
+          inputmode="decimal"
+          aria-label="Paper"
+        />
         g/m²</label
       >
       <button type="submit" class="plainly under small">offer it <kbd>Enter</kbd></button>

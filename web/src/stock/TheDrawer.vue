@@ -36,7 +36,7 @@ const fresh = reactive({
   price: '',
 })
 const wrong = ref('')
-const name = ref<HTMLInputElement>()
+const name = ref<Pick<HTMLElement, 'focus' | 'blur'>>()
 
 /** Enter lays it in the drawer; on a list it opens it. */
 function onEnter(event: KeyboardEvent) {
@@ -111,11 +111,10 @@ async function add() {
               />
             </td>
             <td>
-              <input
-                type="checkbox"
-                :checked="each.thing.leads_included"
+              <v-checkbox-btn
+                :model-value="each.thing.leads_included"
                 :aria-label="`${each.thing.name}: the listing counts its leads`"
-                @change="say(each, { leads_included: ($event.target as HTMLInputElement).checked })"
+                @update:model-value="say(each, { leads_included: $event })"
               />
             </td>
             <td class="right">
@@ -173,7 +172,7 @@ async function add() {
           </tr>
           <tr @keydown.enter="onEnter">
             <td>
-              <input
+              <v-text-field
                 ref="name"
                 v-model="fresh.name"
                 class="entry"
@@ -186,7 +185,7 @@ async function add() {
               <PickList v-model="fresh.kind" :items="THINGS" aria-label="What it is" />
             </td>
             <td>
-              <input
+              <v-text-field
                 v-model="fresh.listing"
                 class="entry figure few"
                 inputmode="decimal"
@@ -194,15 +193,11 @@ async function add() {
               />
             </td>
             <td>
-              <input
-                v-model="fresh.leads"
-                type="checkbox"
-                aria-label="The listing counts its leads"
-              />
+              <v-checkbox-btn v-model="fresh.leads" aria-label="The listing counts its leads" />
             </td>
             <td />
             <td>
-              <input
+              <v-text-field
                 v-model="fresh.price"
                 class="entry figure few"
                 inputmode="decimal"

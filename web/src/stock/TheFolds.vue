@@ -77,7 +77,11 @@ const grams = computed(() => {
       <template v-else>
         <label
           >called
-          <input v-model="name" class="entry" aria-label="Name of what is folded" maxlength="70"
+          <v-text-field
+            v-model="name"
+            class="entry"
+            aria-label="Name of what is folded"
+            maxlength="70"
         /></label>
         <label
           >from
@@ -209,10 +213,6 @@ label span {
 
 label :deep(.cell) {
   width: 84px;
-}
-
-.sizes > :deep(.v-selection-control) {
-  grid-area: auto;
 }
 
 h3 {

@@ -120,7 +120,7 @@ const groups = computed(() =>
             aria-label="What was measured"
           />
           it is
-          <input
+          <v-text-field
             v-model="known"
             class="entry figure few"
             aria-label="True length"
@@ -194,7 +194,12 @@ const groups = computed(() =>
           /></label>
           <label
             >assembly
-            <input v-model="common.assembly" class="entry" list="groups" aria-label="Assembly" />
+            <v-text-field
+              v-model="common.assembly"
+              class="entry"
+              list="groups"
+              aria-label="Assembly"
+            />
             <datalist id="groups">
               <option v-for="group in groups" :key="group" :value="group" />
             </datalist>

@@ -83,7 +83,7 @@ async function takeDown(id: string) {
         </li>
       </ul>
       <form class="next" @submit.prevent="add">
-        <input
+        <v-text-field
           v-model="fresh.name"
           class="entry"
           aria-label="Name of the next lot"
@@ -98,7 +98,7 @@ async function takeDown(id: string) {
           aria-label="Faces"
         />
         <span>
-          <input
+          <v-text-field
             v-model="fresh.constant"
             class="entry figure few"
             :aria-label="`How heavy, ${rate(unit).name}`"

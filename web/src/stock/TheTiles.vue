@@ -15,7 +15,7 @@ const overlap = ref('')
     <span>{{ pages }} pages. Are they tiles of one plan?</span>
     <label
       >columns
-      <input
+      <v-text-field
         v-model="columns"
         class="entry figure few"
         aria-label="Columns of tiles"
@@ -23,7 +23,7 @@ const overlap = ref('')
     /></label>
     <label
       >overlapping by
-      <input
+      <v-text-field
         v-model="overlap"
         class="entry figure few"
         aria-label="Overlap of tiles"
