@@ -19,6 +19,23 @@ const apart = places.map((place) => ({
   },
 }))
 
+const controls = ['input', 'select', 'textarea', 'table'].map((element) => ({
+  element,
+  message: 'Vuetify supplies the controls; a native one is listed here with its reason.',
+}))
+const native = [
+  'src/bench/ThePan.vue', // the reading: it takes what is typed anywhere on the Bench
+  'src/shared/QuantityCell.vue', // 40 of them answer a drag within a frame
+  'src/shared/TextCell.vue',
+  'src/stock/CutParts.vue', // a row for each of 150 parts: the library's list takes 8 ms to stand
+  'src/stock/OfferLine.vue', // a row for each outline of a drawing
+  'src/sheet/PartsFromFile.vue', // a row for each line of a file; a hidden one that asks for the file
+  'src/field/FieldCard.vue', // hidden ones that ask for a file, pressed by a button
+  'src/sheet/ListFromFile.vue',
+  'src/shed/ShedPlace.vue',
+  'src/stock/TheOutlines.vue',
+]
+
 export default typescript.config(
   { ignores: ['node_modules', 'src/api/schema.d.ts', '../oaken_scale'] },
   typescript.configs.strict,
@@ -35,5 +52,10 @@ export default typescript.config(
     },
   },
   ...apart,
+  {
+    files: ['src/**/*.vue'],
+    ignores: native,
+    rules: { 'vue/no-restricted-html-elements': ['error', ...controls] },
+  },
   prettier,
 )

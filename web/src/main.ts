@@ -38,6 +38,7 @@ const app = createApp(App)
         VBtn: { variant: 'outlined', rounded: 0, elevation: 0, class: 'press' },
         VTextField: { variant: 'outlined', density: 'compact', rounded: 0, hideDetails: 'auto' },
         VTextarea: { variant: 'outlined', density: 'compact', rounded: 0, hideDetails: 'auto' },
+        VTable: { density: 'compact' },
         VCheckboxBtn: { density: 'compact', color: 'secondary' },
         VRadio: { density: 'compact', color: 'secondary' },
         VSelect: { variant: 'outlined', density: 'compact', rounded: 0, hideDetails: 'auto' },

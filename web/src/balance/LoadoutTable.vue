@@ -66,7 +66,7 @@ const points = computed<Point[]>(() =>
         role="group"
         aria-label="A table, wider than the screen perhaps"
       >
-        <table class="lined">
+        <v-table class="lined">
           <thead class="faint">
             <tr>
               <th>loadout</th>
@@ -108,7 +108,7 @@ const points = computed<Point[]>(() =>
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </div>
       <MayFly
         v-if="points.length"
@@ -128,7 +128,7 @@ const points = computed<Point[]>(() =>
   gap: 14px;
 }
 
-table {
+.v-table {
   min-width: 620px;
 }
 

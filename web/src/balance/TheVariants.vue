@@ -102,7 +102,7 @@ function more(each: VariantComparison, kind: string): string {
       role="group"
       aria-label="A table, wider than the screen perhaps"
     >
-      <table class="lined">
+      <v-table class="lined">
         <thead class="faint">
           <tr>
             <th>variant</th>
@@ -158,7 +158,7 @@ function more(each: VariantComparison, kind: string): string {
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
     <form class="small" @submit.prevent="keepOne">
       <label
@@ -188,7 +188,7 @@ form {
   align-items: center;
 }
 
-table {
+.v-table {
   min-width: 640px;
 }
 </style>

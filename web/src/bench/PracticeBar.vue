@@ -57,7 +57,7 @@ function isWithin(estimate: number, sd: number, right: number): boolean {
           role="group"
           aria-label="A table, wider than the screen perhaps"
         >
-          <table class="lined">
+          <v-table class="lined">
             <thead class="faint">
               <tr>
                 <th>part</th>
@@ -79,7 +79,7 @@ function isWithin(estimate: number, sd: number, right: number): boolean {
                 </td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
         </div>
         <v-btn @click="open = false">Back to the bench</v-btn>
       </v-sheet>

@@ -81,7 +81,7 @@ async function beginNext() {
   <section v-if="back" aria-label="Looking back">
     <div class="was">
       <h2>Planned, and what became of it</h2>
-      <table>
+      <v-table>
         <thead>
           <tr>
             <th></th>
@@ -133,7 +133,7 @@ async function beginNext() {
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <template v-if="back.parts.length">
         <h3>What came out otherwise</h3>
         <ul>
@@ -214,7 +214,7 @@ p {
   margin: 0;
 }
 
-table {
+.v-table {
   border-collapse: collapse;
 }
 

@@ -42,7 +42,7 @@ const body = computed(() => props.drawing.body.value)
         @update:model-value="$event && drawing.setBody({ shape: $event })"
       />
     </div>
-    <table>
+    <v-table>
       <thead class="faint">
         <tr>
           <th v-for="measure in MEASURES" :key="measure.key">{{ measure.short }}</th>
@@ -76,7 +76,7 @@ const body = computed(() => props.drawing.body.value)
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p class="line">
       <button type="button" class="plainly under" @click="drawing.addFrame()">
         one more frame
@@ -140,7 +140,7 @@ const body = computed(() => props.drawing.body.value)
   padding: 0;
 }
 
-table {
+.v-table {
   width: 100%;
 }
 

@@ -114,7 +114,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
           @kept="shaped('area_dm2', $event)"
       /></label>
     </p>
-    <table>
+    <v-table>
       <thead class="faint">
         <tr>
           <th v-for="measure in MEASURES" :key="measure.key">{{ measure.short }}</th>
@@ -149,7 +149,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p class="line">
       <button type="button" class="plainly under" @click="drawing.addSection()">
         one more section
@@ -287,7 +287,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
   color: var(--faint);
 }
 
-table {
+.v-table {
   width: 100%;
 }
 

@@ -93,7 +93,7 @@ function together(name: string): string {
       <v-checkbox-btn v-model="grouped" label="by assembly" />
       <span class="faint" role="status">{{ rows.length }} of {{ parts.length }}</span>
     </div>
-    <table class="lined">
+    <v-table class="lined">
       <thead class="faint">
         <tr>
           <th
@@ -183,7 +183,7 @@ function together(name: string): string {
           </tr>
         </template>
       </tbody>
-    </table>
+    </v-table>
     <p v-if="!parts.length" class="faint">
       No parts yet. Type the first one above; its name and its weight are enough.
     </p>

@@ -175,7 +175,7 @@ function doubt(value: number | null) {
       </button>
     </div>
     <div class="wide">
-      <table>
+      <v-table>
         <thead class="faint">
           <tr>
             <th />
@@ -292,7 +292,7 @@ function doubt(value: number | null) {
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
     <p
       v-if="usual && rows.some((row) => row.kind === 'power_loading' && !row.target)"
@@ -338,7 +338,7 @@ td .pick {
   text-decoration: none;
 }
 
-table {
+.v-table {
   margin: 10px 0;
   width: 100%;
   font-size: 14px;

@@ -31,7 +31,7 @@ const rows = computed(() =>
 <template>
   <details v-if="rows.length" class="small">
     <summary>each reading beside what all the others say</summary>
-    <v-table density="compact" class="fits">
+    <v-table class="fits">
       <thead>
         <tr>
           <th>at, %</th>

@@ -51,7 +51,7 @@ const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
     </p>
     <ChoicePicture :choices="choices" />
     <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
-      <v-table density="compact" class="choices">
+      <v-table class="choices">
         <thead>
           <tr>
             <th>pack, motor</th>

@@ -32,7 +32,7 @@ const rows = computed(() => {
   <section aria-label="Which pack">
     <h2>Which pack</h2>
     <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
-      <table class="lined">
+      <v-table class="lined">
         <thead class="faint">
           <tr>
             <th>loadout</th>
@@ -84,7 +84,7 @@ const rows = computed(() => {
             <td class="small">{{ row.balance }}</td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
     <p class="small faint">
       ◆ nothing here is lighter and lasts longer. Minutes: four fifths of the pack,
@@ -95,7 +95,7 @@ const rows = computed(() => {
 </template>
 
 <style scoped>
-table {
+.v-table {
   min-width: 520px;
 }
 

@@ -24,7 +24,7 @@ const single = useSingleKeys()
     <v-sheet class="keys">
       <p v-if="line" class="faint">{{ line }}</p>
       <h2>Keys</h2>
-      <table>
+      <v-table>
         <tbody>
           <tr v-for="[key, words] in keys" :key="key">
             <td>
@@ -33,7 +33,7 @@ const single = useSingleKeys()
             <td>{{ words }}</td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <v-checkbox-btn
         v-model="single"
         class="small"

@@ -113,6 +113,10 @@ function returned(frames = FRAMES) {
   font-size: var(--pick-caret, 20px);
 }
 
+.pick :deep(.v-field__input > input) {
+  align-self: center;
+}
+
 .pick :deep(.v-select__selection) {
   white-space: nowrap;
 }

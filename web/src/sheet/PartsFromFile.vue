@@ -59,7 +59,7 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
         /></label>
       </div>
       <div class="wide" tabindex="0" role="group" aria-label="What was understood">
-        <table class="lined">
+        <v-table class="lined">
           <thead class="faint">
             <tr>
               <th>take</th>
@@ -74,7 +74,6 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
           <tbody>
             <tr v-for="row in told.rows" :key="row.line" :class="{ faint: row.why_not }">
               <td>
-                <!-- Native with a reason: a list may have hundreds of rows. -->
                 <input
                   v-if="!row.why_not"
                   type="checkbox"
@@ -91,7 +90,7 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
               <td class="small">{{ row.why_not }}</td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </div>
       <p class="verbs">
         <v-btn class="press--main" :disabled="!ticked.length" @click="keep"

@@ -43,7 +43,7 @@ const amount = (part: Part) =>
 
 <template>
   <div class="wide" tabindex="0" role="group" aria-label="The parts that are cut from sheets">
-    <table class="lined">
+    <v-table class="lined">
       <thead class="faint">
         <tr>
           <th>lay</th>
@@ -104,7 +104,6 @@ const amount = (part: Part) =>
             />
           </td>
           <td>
-            <!-- Native with a reason: in each row of 150, the library's list takes 8 ms to stand. -->
             <select
               v-if="part.pattern"
               class="entry"
@@ -120,7 +119,7 @@ const amount = (part: Part) =>
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </div>
 </template>
 

@@ -18,7 +18,6 @@ const grams = computed(
 )
 </script>
 
-<!-- Its fields are native with a reason: a drawing may hold hundreds of outlines, each a row. -->
 <template>
   <tr :class="{ off: !offer.taken }">
     <td>

@@ -215,7 +215,7 @@ async function adopt(way: Comparison['alternatives'][number]) {
         role="group"
         aria-label="A table, wider than the screen perhaps"
       >
-        <table>
+        <v-table>
           <thead>
             <tr>
               <th />
@@ -331,7 +331,7 @@ async function adopt(way: Comparison['alternatives'][number]) {
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p class="faint small">
           A part that was weighed retires with its readings; the new one takes its place, unweighed.
         </p>
@@ -380,7 +380,7 @@ section {
   box-shadow: inset 0 -3px 0 var(--brass);
 }
 
-table {
+.v-table {
   width: 100%;
 }
 

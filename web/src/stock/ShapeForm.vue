@@ -125,10 +125,10 @@ async function add() {
           inputmode="decimal"
           :aria-label="title"
       /></label>
-      <textarea
+      <v-textarea
         v-if="whole.kind === 'polygon'"
         v-model="whole.corners"
-        class="entry figure corners"
+        class="figure corners"
         aria-label="Corners"
         rows="3"
         placeholder="0 0; 190 0; 150 60; 0 60"
@@ -184,8 +184,6 @@ async function add() {
 }
 
 .corners {
-  height: auto;
   width: 100%;
-  padding: 6px;
 }
 </style>

@@ -66,7 +66,7 @@ const whole = (grams: number) => number(grams, 'mass', 0)
       /></label>
     </div>
     <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
-      <table class="lined">
+      <v-table class="lined">
         <thead class="faint">
           <tr>
             <th>stage</th>
@@ -108,7 +108,7 @@ const whole = (grams: number) => number(grams, 'mass', 0)
             </template>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
   </section>
 </template>
@@ -122,7 +122,7 @@ const whole = (grams: number) => number(grams, 'mass', 0)
   margin-bottom: 6px;
 }
 
-table {
+.v-table {
   min-width: 560px;
 }
 </style>

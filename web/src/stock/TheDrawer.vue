@@ -74,7 +74,7 @@ async function add() {
       next.
     </p>
     <div class="wide" tabindex="0" role="group" aria-label="A table, wider than the screen perhaps">
-      <table class="lined">
+      <v-table class="lined">
         <thead class="faint">
           <tr>
             <th>thing</th>
@@ -211,7 +211,7 @@ async function add() {
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
     <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
     <p v-if="drawer.isError.value" class="faint">

@@ -225,7 +225,7 @@ const groups = computed(() =>
           role="group"
           aria-label="A table, wider than the screen perhaps"
         >
-          <table class="lined">
+          <v-table class="lined">
             <thead class="faint">
               <tr>
                 <th />
@@ -248,7 +248,7 @@ const groups = computed(() =>
                 :constant="constant"
               />
             </tbody>
-          </table>
+          </v-table>
         </div>
         <p class="keep">
           <v-btn class="press--main" :disabled="!chosen.length" @click="keep">

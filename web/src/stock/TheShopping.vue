@@ -60,7 +60,7 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
         role="group"
         aria-label="A table, wider than the screen perhaps"
       >
-        <table class="lined">
+        <v-table class="lined">
           <thead class="faint">
             <tr>
               <th>what</th>
@@ -127,7 +127,7 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
               <td class="figure right">{{ money(told.to_buy_cost) }}</td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </div>
       <p v-if="told.unpriced.length" class="small faint">
         Without a price, so not in the sums: {{ told.unpriced.join(', ') }}.
