@@ -15,7 +15,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.mixture import doubts, estimate
 from oaken_scale.core.ledger.outliers import leave_one_out
 from oaken_scale.core.ledger.prior import DOUBT, SHARED
-from oaken_scale.core.ledger.slips import SlipKind
+from oaken_scale.core.ledger.slip import SlipKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from oaken_scale.core.model.part import Part, Pedigree

@@ -7,7 +7,7 @@ import pytest
 from oaken_scale.core import at_the_field
 from oaken_scale.core.field import better_or_luck, controls, glide, next_setting, ready
 from oaken_scale.core.ledger.prior import DOUBT, SHARED
-from oaken_scale.core.ledger.slips import USUAL
+from oaken_scale.core.ledger.slip import USUAL
 from oaken_scale.core.material.drawer import LEADS_SHARE
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.rack import LOT_DOUBT, PAPER_SHARE, STARTER, WASTE

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 import study.__main__ as trust
-from oaken_scale.core.ledger.slips import SlipKind
+from oaken_scale.core.ledger.slip import SlipKind
 from study.settling import compared
 
 

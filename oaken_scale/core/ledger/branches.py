@@ -8,7 +8,7 @@ import numpy as np
 
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.readings import Readings, pan_row
-from oaken_scale.core.ledger.slips import Slip
+from oaken_scale.core.ledger.slip import Slip
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.weighing import Weighing
@@ -46,7 +46,7 @@ def put_right(
     >>> from oaken_scale.core.ledger.posterior import solve
     >>> from oaken_scale.core.ledger.prior import prior
     >>> from oaken_scale.core.ledger.readings import gathered
-    >>> from oaken_scale.core.ledger.slips import SlipKind
+    >>> from oaken_scale.core.ledger.slip import SlipKind
     >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> from oaken_scale.core.model.weighing import Load, Pan, Scale
     >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0)

@@ -26,9 +26,7 @@ from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered
 from oaken_scale.core.ledger.settling import Point
-from oaken_scale.core.ledger.slips import (
-    slips,
-)
+from oaken_scale.core.ledger.slips import slips
 from oaken_scale.core.ledger.suspects import Node, Suspects
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot

@@ -13,7 +13,7 @@ from oaken_scale.core.ledger.prior import prior
 from oaken_scale.core.ledger.readings import Readings, gathered, pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.ledger.settling import Settled, load_variance, settle, sharpness
-from oaken_scale.core.ledger.slips import Prediction, Slip
+from oaken_scale.core.ledger.slip import Prediction, Slip
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.weighing import Pan, Weighing

@@ -19,15 +19,9 @@ from oaken_scale.core.ledger.outliers import (
 from oaken_scale.core.ledger.posterior import Posterior, posterior
 from oaken_scale.core.ledger.readings import Readings, pan_row
 from oaken_scale.core.ledger.settling import Point, Settled, settle
-from oaken_scale.core.ledger.slips import (
-    NAMED,
-    UNNAMED,
-    Prediction,
-    Slip,
-    log_any,
-    log_chance,
-    tried,
-)
+from oaken_scale.core.ledger.slip import NAMED, UNNAMED, Prediction, Slip
+from oaken_scale.core.ledger.slips import log_any, log_chance
+from oaken_scale.core.ledger.slips_tried import tried
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.weighing import Weighing
 

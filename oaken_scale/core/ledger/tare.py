@@ -6,7 +6,7 @@ from typing import Final
 
 from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.scale import reading_doubt, shows_unloaded
-from oaken_scale.core.ledger.slips import SlipKind
+from oaken_scale.core.ledger.slip import SlipKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.weighing import Pan
 

@@ -11,7 +11,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.ledger.mixture import doubts, estimate, suspect
 from oaken_scale.core.ledger.outliers import leave_one_out
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.ledger.slips import SlipKind
+from oaken_scale.core.ledger.slip import SlipKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.target import Target, TargetKind

@@ -11,7 +11,7 @@ from oaken_scale.core.ledger.outliers import leave_one_out
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.readings import pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
-from oaken_scale.core.ledger.slips import SlipKind
+from oaken_scale.core.ledger.slip import SlipKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
 from oaken_scale.core.model.part import Part, Pedigree

@@ -5,7 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oaken_scale.core.ledger.mixture import suspect
-from oaken_scale.core.ledger.slips import EXPLAINED, MOST_SLIPS, USUAL, SlipKind
+from oaken_scale.core.ledger.slip import USUAL, SlipKind
+from oaken_scale.core.ledger.slips import EXPLAINED, MOST_SLIPS
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.weighing import Container, Load, Pan, Scale
