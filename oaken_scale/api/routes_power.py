@@ -21,8 +21,8 @@ from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.power import Motor, Pack
+from oaken_scale.core.power.drive_aboard import drive_estimate
 from oaken_scale.core.power.drive_estimate import Predicted
-from oaken_scale.core.power.loadout_power import drive_estimate
 from oaken_scale.core.trim.one_more import Cost, one_more
 from oaken_scale.core.trim.which_pack import TriedDrive, TriedMotor, TriedPack, which_pack
 from oaken_scale.formats import fields

@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
+from oaken_scale.core.power.drive_aboard import drive_estimate
 from oaken_scale.core.power.drive_estimate import one_of_them
 from oaken_scale.core.power.drive_readings import pack_of, propeller_of, rest_v
 from oaken_scale.core.power.drive_train import DriveTrain
-from oaken_scale.core.power.loadout_power import drive_estimate
 from oaken_scale.devices.serial_stand import SerialStand
 from oaken_scale.devices.simulated_stand import SimulatedStand
 from oaken_scale.devices.stand_line import StandLine, stand_pattern

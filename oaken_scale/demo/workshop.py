@@ -6,7 +6,8 @@ from pathlib import Path
 from oaken_scale.core.material.rack import STARTER
 from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.demo.fleet import fleet
-from oaken_scale.demo.sandpiper import DRAWER, on_the_shelf, true_constants, true_masses
+from oaken_scale.demo.sandpiper import on_the_shelf, true_constants, true_masses
+from oaken_scale.demo.sandpiper_parts import DRAWER
 from oaken_scale.store.builds import add_build
 from oaken_scale.store.database import Database, DatabaseRefusedError, is_demo, refuse_unfit
 from oaken_scale.store.drawer import write_thing

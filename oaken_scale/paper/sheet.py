@@ -1,23 +1,29 @@
 """The sheet: what a plane weighs, where it balances and what was checked, on one page."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
 from typing import Final
 
 from oaken_scale.core.assess import Assessment, LoadoutAnswers
 from oaken_scale.core.flight.forecast import Mark as HowKnown
-from oaken_scale.core.flight.verdict import Answer, Missing, Word
-from oaken_scale.core.model.balancing import CheckKind
+from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.presets import LAYOUTS, PURPOSES
 from oaken_scale.core.model.target import TargetKind
-from oaken_scale.core.trim.as_it_stood import ChangeKind
-from oaken_scale.core.trim.checks import CheckTold
-from oaken_scale.core.trim.unchecked import Since
 from oaken_scale.paper.balance_mark import mark_strip
 from oaken_scale.paper.drawing import FAINT, RUST, Page, Sheet, fitted, folded
 from oaken_scale.paper.plane import Frame, plane
+from oaken_scale.paper.sheet_words import (
+    PRINTED,
+    as_now,
+    as_sum,
+    checked,
+    counted,
+    day,
+    done_since,
+    verdict,
+    wanted,
+)
 from oaken_scale.paper.shown import Shown
 from oaken_scale.paper.table import ROW_MM, Cell, Column, legend, table
 
@@ -25,55 +31,26 @@ EDGE: Final = 13.0
 """What is left free around a page [mm]."""
 
 
-@dataclass(frozen=True, slots=True)
-class Printed:
-    """A metric as it is printed: its title, its figure and its unit."""
-
-    title: str
-    figure: Callable[[Shown, float], str]
-    unit: Callable[[Shown], str]
-
-
-PRINTED: Final = {
-    TargetKind.AUW: Printed("All-up weight", Shown.mass, lambda shown: shown.mass_unit.value),
-    TargetKind.WING_LOADING: Printed(
-        "Wing loading", Shown.loading, lambda shown: shown.loading_unit
-    ),
-    TargetKind.THRUST_TO_WEIGHT: Printed(
-        "Thrust-to-weight", lambda shown, value: shown.fixed(value, 2), lambda shown: ""
-    ),
-    TargetKind.POWER_LOADING: Printed(
-        "Power loading", lambda shown, value: shown.fixed(value, 0), lambda shown: "W/kg"
-    ),
-    TargetKind.BALANCE: Printed(
-        "Balance", lambda shown, value: shown.fixed(value, 1), lambda shown: "%\u00a0MAC"
-    ),
-}
-TO_TELL: Final = {
-    Missing.PARTS: "add the parts on the Plan",
-    Missing.WING: "draw the wing on the Plan",
-    Missing.STATIONS: "give the parts their stations on the Plan",
-    Missing.THRUST: "state the thrust on the Plan",
-    Missing.DRIVE: "list the drive in Power",
-}
-BALANCE_BY_LENGTH: Final = Printed("Balance", Shown.length, lambda shown: shown.length_unit.value)
-HOW_CHECKED: Final = {
-    CheckKind.SUPPORT: "level on",
-    CheckKind.SUPPORTS: "two supports",
-    CheckKind.SIDES: "left and right",
-    CheckKind.HANG: "hung",
-}
 CAUTIONS: Final = (
     "Balance with the pack that flies, canopy on, everything taped where it flies. Ballast and "
     "packs cannot come loose.",
     "First flights at the forward end of the range. Propeller off while working on the drive.",
     "Where, how high and at what weight one may fly is for the local authority and the club: ask.",
 )
+
+
 MOST_ASSEMBLIES: Final = 9
+
+
 MOST_LOADOUTS: Final = 6
+
+
 MOST_CHECKS: Final = 4
+
+
 DISAGREES: Final = 2.0
 """A check this many sigma off the sum disagrees with it."""
+
 
 MARK_MM: Final = 50.0
 """How high the balance mark stands at the foot [mm]."""
@@ -137,8 +114,8 @@ def _head(page: Page, subject: Subject, right: float, shown: Shown) -> None:
     times = [each.at for each in build.weighings] + [each.at for each in build.checks]
     when = max(times, default=None)
     page.words(right, 20, state_of(subject), 9, anchor="end", colour=FAINT)
-    said = [_day(when)] if when else []
-    said += [_count(len(readings), "reading"), _count(len(checks), "check")]
+    said = [day(when)] if when else []
+    said += [counted(len(readings), "reading"), counted(len(checks), "check")]
     page.words(right, 25.5, ", ".join(said), 9, anchor="end", colour=FAINT)
     page.line((EDGE, 28.5), (right, 28.5), width=0.5)
 
@@ -189,9 +166,9 @@ def _targets(page: Page, subject: Subject, x: float, y: float, wide: float, show
     for answer in answers:
         cells = (
             PRINTED[answer.kind].title,
-            _wanted(answer, shown),
-            _now(answer, shown),
-            _verdict(answer, shown),
+            wanted(answer, shown),
+            as_now(answer, shown),
+            verdict(answer, shown),
         )
         lines = [
             folded(
@@ -275,7 +252,7 @@ def _loadouts(page: Page, subject: Subject, y: float, right: float, shown: Shown
         rows.append(
             (
                 each.name,
-                _sum(auw, shown),
+                as_sum(auw, shown),
                 "–" if ratio.value is None else shown.fixed(ratio.value, 2),
                 "–" if each.cg is None else shown.length(each.cg.x_mm),
                 "–"
@@ -324,7 +301,7 @@ def _notes(subject: Subject, half: float, shown: Shown) -> tuple[list[str], list
     aside = {each.id for each in subject.build.checks if each.set_aside is not None}
     told = [each for each in subject.told.beam.checks if each.id not in aside]
     for each in sorted(told, key=lambda check: check.at)[-MOST_CHECKS:]:
-        lines += folded(_checked(each, subject.build, shown), half, 8.5)
+        lines += folded(checked(each, subject.build, shown), half, 8.5)
     if not told:
         words = "Not checked by hand yet: hold it at both marks with the pack in."
         lines = folded(words, half, 8.5)
@@ -337,26 +314,8 @@ def _notes(subject: Subject, half: float, shown: Shown) -> tuple[list[str], list
         None,
     )
     if since is not None:
-        lines += folded(f"Not checked since: {_done(since.since, subject.build)}.", half, 8.5)
+        lines += folded(f"Not checked since: {done_since(since.since, subject.build)}.", half, 8.5)
     return lines, [line for each in CAUTIONS for line in folded(each, half, 8.5)]
-
-
-_BECAME: Final = {
-    ChangeKind.ADDED: "added",
-    ChangeKind.TAKEN_OFF: "taken off",
-    ChangeKind.MOVED: "moved",
-}
-
-
-def _done(since: Since, build: Build) -> str:
-    """What was done to a plane after its balance was checked: in its builder's words, or by what
-    sits otherwise."""
-    if not since.changed:
-        return since.words
-    names = {part.id: part.name for part in build.parts}
-    first, *others = since.changed
-    more = f", and {len(others)} more" if others else ""
-    return f"{names.get(first.part, first.part)} {_BECAME[first.kind]}{more}"
 
 
 def _both(page: Page, notes: tuple[list[str], list[str]], y: float, right: float) -> None:
@@ -377,88 +336,3 @@ def _mark(page: Page, subject: Subject, y: float, right: float, shown: Shown) ->
     if strip.long > right - EDGE:
         words = "longer than this page: Balance marks prints all of it"
         page.words(right, y, words, 7.5, anchor="end", colour=FAINT)
-
-
-def _checked(check: CheckTold, build: Build, shown: Shown) -> str:
-    made = next(each for each in build.checks if each.id == check.id)
-    aboard = next((each.name for each in build.loadouts if each.id == check.loadout), "all aboard")
-    aboard = check.held_alone or aboard
-    gap = check.found_mm - check.sum_mm
-    unit = shown.length_unit.value
-    ways = ("to the right", "to the left") if check.across else ("aft", "ahead")
-    if abs(gap) < 0.5:
-        agrees = "agrees with the sum"
-    else:
-        agrees = f"{shown.length(abs(gap))} {unit} {ways[gap < 0]} of the sum"
-    how = f"{HOW_CHECKED[made.kind]} {made.by}".strip()
-    if check.feel is not None:
-        how = f"by feel, {check.feel} at {shown.length(made.x_mm)} {unit}"
-    found = f"{shown.length(check.found_mm)} ±{shown.length(2 * check.found_sd_mm)} {unit}"
-    return f"{_day(check.at)}, {how}, {aboard}: {found}, {agrees}."
-
-
-def _figure(answer: Answer, value: float, shown: Shown) -> str:
-    return _printed(answer).figure(shown, value)
-
-
-def _unit(answer: Answer, shown: Shown) -> str:
-    return _printed(answer).unit(shown)
-
-
-def _printed(answer: Answer) -> Printed:
-    is_length = answer.kind is TargetKind.BALANCE and answer.unit != "percent_mac"
-    return BALANCE_BY_LENGTH if is_length else PRINTED[answer.kind]
-
-
-def _wanted(answer: Answer, shown: Shown) -> str:
-    low, high = (
-        None if end is None else _figure(answer, end, shown) for end in (answer.low, answer.high)
-    )
-    unit = _unit(answer, shown)
-    if low is not None and high is not None:
-        return f"{low} to {high}\u00a0{unit}".strip()
-    if high is not None:
-        return f"at most {high}\u00a0{unit}".strip()
-    return f"at least {low}\u00a0{unit}".strip() if low is not None else "–"
-
-
-def _now(answer: Answer, shown: Shown) -> str:
-    if answer.value is None:
-        return "–"
-    doubt = f" ±{_figure(answer, 2 * answer.sd, shown)}" if answer.sd is not None else ""
-    return f"{_figure(answer, answer.value, shown)}{doubt}"
-
-
-def _sum(answer: Answer, shown: Shown) -> str:
-    if answer.value is None or answer.sd is None:
-        return "–"
-    return f"{shown.mass(answer.value)} ±{shown.mass(2 * answer.sd)}"
-
-
-def _verdict(answer: Answer, shown: Shown) -> str:
-    if answer.missing:
-        return TO_TELL[answer.missing]
-    if answer.word is None or answer.probability is None:
-        return "no target set"
-    chance = ""
-    if answer.word in (Word.ON_COURSE, Word.OFF_COURSE, Word.TOO_CLOSE):
-        chance = f", {_percent(answer.probability)}"
-    doubted = ""
-    if answer.kind is TargetKind.AUW and answer.believing is not None and answer.disbelieving:
-        other = f"{_figure(answer, answer.believing, shown)}\u00a0{_unit(answer, shown)}"
-        doubted = f"; {other} if a doubted reading is right"
-    return f"{answer.word.value}{chance}{doubted}"
-
-
-def _percent(probability: float) -> str:
-    if probability > 0.99:
-        return "over\u00a099\u00a0%"
-    return "under\u00a01\u00a0%" if probability < 0.01 else f"{100 * probability:.0f}\u00a0%"
-
-
-def _day(at: datetime) -> str:
-    return f"{at.day} {at:%B %Y}"
-
-
-def _count(many: int, what: str) -> str:
-    return f"{many} {what}{'' if many == 1 else 's'}"

@@ -16,7 +16,7 @@ from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.part import Pedigree
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.span_chord_map import LIKELY, Want, map_point, span_chord_map
-from oaken_scale.demo.sandpiper import DRAWER
+from oaken_scale.demo.sandpiper_parts import DRAWER
 
 RACK = {lot.id: lot for lot in STARTER}
 ABOARD = ("motor", "propeller", "controller", "pack-1300", "elevator-servo", "receiver", "camera")

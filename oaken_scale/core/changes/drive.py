@@ -8,7 +8,7 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.power import Pack, Power, Run
-from oaken_scale.core.power.loadout_power import pack_aboard
+from oaken_scale.core.power.drive_aboard import pack_aboard
 
 
 def runs_stay(before: Power | None, after: Power | None) -> None:

@@ -13,28 +13,24 @@ from math import dist
 from typing import Final
 
 import numpy as np
-from scipy.spatial import cKDTree
 from shapely import STRtree
 from shapely.geometry import Point as ShapelyPoint
 from shapely.geometry import Polygon
 from shapely.validation import explain_validity
 
 from oaken_scale.core.geometry.curves import Curve, Points
-from oaken_scale.core.geometry.shared_edges import faces
+from oaken_scale.core.geometry.outline_rings import SAME_MM, chained
 
 Corner = tuple[float, float]
 
-JOIN_MM: Final = 0.05
-"""Ends as close as this meet; drawing programs round."""
 
 LEAST_MM2: Final = 1.0
 """A closed curve around less than this is a dot or a line drawn there and back."""
 
-SAME_MM: Final = 0.05
-"""Curves that stay this close all along are one curve drawn twice."""
 
 TO_CUT_MM: Final = 0.15
 """A ring is never farther off than a knife would be [mm]."""
+
 
 PICTURE_STEPS: Final = 400
 """A picture is true to its size over this."""
@@ -112,7 +108,7 @@ class OpenPath:
     name: str
     layer: str
     gap_mm: float
-    length_mm: float
+    _length: float
 
 
 class OutlineOddity(StrEnum):
@@ -173,7 +169,7 @@ def outlines(
     curves = [replace(each, points=each.points * (scale or 1.0)) for each in drawing.curves]
     odd: list[OddOutline] = []
     closed = [each for each in curves if each.closed]
-    loops, left, shared = _chained([each for each in curves if not each.closed], close_within_mm)
+    loops, left, shared = chained([each for each in curves if not each.closed], close_within_mm)
     if shared:
         odd.append(OddOutline(OutlineOddity.SHARED_EDGES, shared))
     rings, flawed = _polygons([*closed, *loops], odd)
@@ -207,88 +203,6 @@ class _Ring:
 
 def _length(curve: Curve) -> float:
     return float(np.hypot(*np.diff(curve.points, axis=0).T).sum())
-
-
-def _chained(curves: list[Curve], close_within_mm: float) -> tuple[list[Curve], list[Curve], int]:
-    """Join open curves of one layer end to end: the loops that close, what stays open, and how
-    many loops have edges in common."""
-    sharing = 0
-    loops: list[Curve] = []
-    left: list[Curve] = []
-    by_layer: dict[str, list[Curve]] = defaultdict(list)
-    for curve in _once(curves):
-        by_layer[curve.layer].append(curve)
-    reach = max(JOIN_MM, close_within_mm)
-    for group in by_layer.values():
-        closed, apart, shared = faces(group, JOIN_MM)
-        loops.extend(closed)
-        sharing += shared
-        closed, apart = _chain(apart, JOIN_MM)
-        loops.extend(closed)
-        if reach > JOIN_MM:
-            closed, apart = _chain(apart, reach)
-            loops.extend(closed)
-        left.extend(apart)
-    return loops, left, sharing
-
-
-def _once(curves: list[Curve]) -> list[Curve]:
-    """Open curves without those that were drawn twice, in either direction."""
-    seen: set[tuple[object, ...]] = set()
-    kept = []
-    for curve in curves:
-        ends = sorted(
-            (round(float(x), 2), round(float(y), 2)) for x, y in (curve.points[0], curve.points[-1])
-        )
-        middle = curve.points.mean(axis=0)
-        key = (*ends, round(float(middle[0]), 1), round(float(middle[1]), 1), curve.layer)
-        if key not in seen:
-            seen.add(key)
-            kept.append(curve)
-    return kept
-
-
-def _chain(curves: list[Curve], tolerance: float) -> tuple[list[Curve], list[Curve]]:
-    """Walk from end to nearest end within ``tolerance`` [mm]; loops, and chains left open."""
-    if not curves:
-        return [], []
-    ends = np.array([point for each in curves for point in (each.points[0], each.points[-1])])
-    tree = cKDTree(ends)
-    free = [True] * len(curves)
-    loops, left = [], []
-
-    def following(at: Points) -> tuple[int, bool] | None:
-        near = tree.query_ball_point(at, tolerance)
-        usable = [k for k in near if free[k // 2]]
-        if not usable:
-            return None
-        best = min(usable, key=lambda k: dist(ends[k], at))
-        return best // 2, best % 2 == 1
-
-    for start, curve in enumerate(curves):
-        if not free[start]:
-            continue
-        free[start] = False
-        chain = [curve.points]
-        for turn in (False, True):
-            if turn:
-                chain = [piece[::-1] for piece in reversed(chain)]
-            while dist(chain[0][0], chain[-1][-1]) > tolerance or len(chain) == 1:
-                found = following(chain[-1][-1])
-                if found is None:
-                    break
-                index, backward = found
-                free[index] = False
-                piece = curves[index].points
-                chain.append((piece[::-1] if backward else piece)[1:])
-        whole = replace(curve, points=np.vstack(chain))
-        gap = dist(whole.points[0], whole.points[-1])
-        if len(whole.points) > 3 and gap <= tolerance:
-            points = whole.points[:-1] if gap <= JOIN_MM else whole.points
-            loops.append(replace(whole, points=points, closed=True))
-        else:
-            left.append(whole)
-    return loops, left
 
 
 def _polygons(curves: list[Curve], odd: list[OddOutline]) -> tuple[list[_Ring], list[Candidate]]:

@@ -10,8 +10,9 @@ from oaken_scale.core.flight.weigh_next import TELLING, Because, Suggestion, set
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.power import Pack
 from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.power.drive_aboard import pack_aboard
 from oaken_scale.core.power.drive_estimate import HowKnown
-from oaken_scale.core.power.loadout_power import PowerTold, pack_aboard
+from oaken_scale.core.power.loadout_power import PowerTold
 
 AFTER_A_RUN: Final = 0.03
 """A thrust that was run is known to so much: the stand's scale, and what the model leaves out."""

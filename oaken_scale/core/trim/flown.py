@@ -12,7 +12,7 @@ from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.target import Thrust
-from oaken_scale.core.power.loadout_power import power_of, thrust_of
+from oaken_scale.core.power.drive_aboard import power_of, thrust_of
 from oaken_scale.core.trim.checks import CheckTold, checked
 
 AS_BUILT: Final = ("as-built", "As built")

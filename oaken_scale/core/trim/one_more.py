@@ -10,9 +10,10 @@ from oaken_scale.core.geometry.proportions import proportions
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.power import FULL_V_PER_CELL
 from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.power.drive_aboard import at_full, pack_aboard
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
 from oaken_scale.core.power.flight_time import LevelPower, endurance
-from oaken_scale.core.power.loadout_power import at_full, how_it_flies, pack_aboard
+from oaken_scale.core.power.loadout_power import how_it_flies
 from oaken_scale.core.trim.flown import fly
 
 

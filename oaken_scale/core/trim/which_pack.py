@@ -16,10 +16,11 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Motor, Pack, Power
 from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.power.drive_aboard import drive_estimate, pack_aboard
 from oaken_scale.core.power.drive_estimate import DriveEstimate, HowKnown, estimate_drive
 from oaken_scale.core.power.drive_train import HALF_V_PER_CELL
 from oaken_scale.core.power.flight_time import FlownPower, LevelPower, endurance, unflown
-from oaken_scale.core.power.loadout_power import drive_estimate, how_it_flies, pack_aboard
+from oaken_scale.core.power.loadout_power import how_it_flies
 from oaken_scale.core.power.margins import Rung, cell_margins, margins
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import balanceable

@@ -13,7 +13,7 @@ from oaken_scale.core.flight.verdict import Mend, Missing, Word
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.target import Target, TargetKind
-from oaken_scale.core.power.loadout_power import power_of
+from oaken_scale.core.power.drive_aboard import power_of
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.demo.sandpiper import sandpiper
 

@@ -19,18 +19,12 @@ from oaken_scale.core.model.power import (
     RunPoint,
 )
 from oaken_scale.core.model.target import Thrust
+from oaken_scale.core.power.drive_aboard import drive_estimate, pack_aboard, thrust_of
 from oaken_scale.core.power.drive_estimate import HowKnown, Predicted
 from oaken_scale.core.power.drive_train import DriveTrain, running
 from oaken_scale.core.power.flight_time import level_power
 from oaken_scale.core.power.listings import pack_ohm
-from oaken_scale.core.power.loadout_power import (
-    LoadoutPower,
-    _unbeaten,
-    drive_estimate,
-    pack_aboard,
-    power_told,
-    thrust_of,
-)
+from oaken_scale.core.power.loadout_power import LoadoutPower, _unbeaten, power_told
 
 BIG = Pack("big", "3-cell 1300", 3, 1300.0, 25.0, "pack-big")
 SMALL = Pack("small", "2-cell 850", 2, 850.0, None, "pack-small")

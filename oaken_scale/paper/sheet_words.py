@@ -1,0 +1,175 @@
+"""What is said on the printed sheet: figures in the chosen units, verdicts, checks and days."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Final
+
+from oaken_scale.core.flight.verdict import Answer, Missing, Word
+from oaken_scale.core.model.balancing import CheckKind
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.trim.as_it_stood import ChangeKind
+from oaken_scale.core.trim.checks import CheckTold
+from oaken_scale.core.trim.unchecked import Since
+from oaken_scale.paper.shown import Shown
+
+
+@dataclass(frozen=True, slots=True)
+class Printed:
+    """A metric as it is printed: its title, its figure and its unit."""
+
+    title: str
+    figure: Callable[[Shown, float], str]
+    unit: Callable[[Shown], str]
+
+
+PRINTED: Final = {
+    TargetKind.AUW: Printed("All-up weight", Shown.mass, lambda shown: shown.mass_unit.value),
+    TargetKind.WING_LOADING: Printed(
+        "Wing loading", Shown.loading, lambda shown: shown.loading_unit
+    ),
+    TargetKind.THRUST_TO_WEIGHT: Printed(
+        "Thrust-to-weight", lambda shown, value: shown.fixed(value, 2), lambda shown: ""
+    ),
+    TargetKind.POWER_LOADING: Printed(
+        "Power loading", lambda shown, value: shown.fixed(value, 0), lambda shown: "W/kg"
+    ),
+    TargetKind.BALANCE: Printed(
+        "Balance", lambda shown, value: shown.fixed(value, 1), lambda shown: "%\u00a0MAC"
+    ),
+}
+
+
+TO_TELL: Final = {
+    Missing.PARTS: "add the parts on the Plan",
+    Missing.WING: "draw the wing on the Plan",
+    Missing.STATIONS: "give the parts their stations on the Plan",
+    Missing.THRUST: "state the thrust on the Plan",
+    Missing.DRIVE: "list the drive in Power",
+}
+
+
+BALANCE_BY_LENGTH: Final = Printed("Balance", Shown.length, lambda shown: shown.length_unit.value)
+
+
+HOW_CHECKED: Final = {
+    CheckKind.SUPPORT: "level on",
+    CheckKind.SUPPORTS: "two supports",
+    CheckKind.SIDES: "left and right",
+    CheckKind.HANG: "hung",
+}
+
+
+_BECAME: Final = {
+    ChangeKind.ADDED: "added",
+    ChangeKind.TAKEN_OFF: "taken off",
+    ChangeKind.MOVED: "moved",
+}
+
+
+def done_since(since: Since, build: Build) -> str:
+    """What was done to a plane after its balance was checked: in its builder's words, or by what
+    sits otherwise."""
+    if not since.changed:
+        return since.words
+    names = {part.id: part.name for part in build.parts}
+    first, *others = since.changed
+    more = f", and {len(others)} more" if others else ""
+    return f"{names.get(first.part, first.part)} {_BECAME[first.kind]}{more}"
+
+
+def checked(check: CheckTold, build: Build, shown: Shown) -> str:
+    """A balance check by hand: when, how, what was aboard, where it balanced, what the sum says."""
+    made = next(each for each in build.checks if each.id == check.id)
+    aboard = next((each.name for each in build.loadouts if each.id == check.loadout), "all aboard")
+    aboard = check.held_alone or aboard
+    gap = check.found_mm - check.sum_mm
+    unit = shown.length_unit.value
+    ways = ("to the right", "to the left") if check.across else ("aft", "ahead")
+    if abs(gap) < 0.5:
+        agrees = "agrees with the sum"
+    else:
+        agrees = f"{shown.length(abs(gap))} {unit} {ways[gap < 0]} of the sum"
+    how = f"{HOW_CHECKED[made.kind]} {made.by}".strip()
+    if check.feel is not None:
+        how = f"by feel, {check.feel} at {shown.length(made.x_mm)} {unit}"
+    found = f"{shown.length(check.found_mm)} ±{shown.length(2 * check.found_sd_mm)} {unit}"
+    return f"{day(check.at)}, {how}, {aboard}: {found}, {agrees}."
+
+
+def figure_of(answer: Answer, value: float, shown: Shown) -> str:
+    """A figure of an answer's metric, in the chosen units."""
+    return printed(answer).figure(shown, value)
+
+
+def unit_of(answer: Answer, shown: Shown) -> str:
+    """Its unit; nothing where it has none."""
+    return printed(answer).unit(shown)
+
+
+def printed(answer: Answer) -> Printed:
+    """How an answer is printed: a balance by its own unit."""
+    is_length = answer.kind is TargetKind.BALANCE and answer.unit != "percent_mac"
+    return BALANCE_BY_LENGTH if is_length else PRINTED[answer.kind]
+
+
+def wanted(answer: Answer, shown: Shown) -> str:
+    """The stretch that its target allows."""
+    low, high = (
+        None if end is None else figure_of(answer, end, shown) for end in (answer.low, answer.high)
+    )
+    unit = unit_of(answer, shown)
+    if low is not None and high is not None:
+        return f"{low} to {high}\u00a0{unit}".strip()
+    if high is not None:
+        return f"at most {high}\u00a0{unit}".strip()
+    return f"at least {low}\u00a0{unit}".strip() if low is not None else "–"
+
+
+def as_now(answer: Answer, shown: Shown) -> str:
+    """What it is now, two sigma beside it."""
+    if answer.value is None:
+        return "–"
+    doubt = f" ±{figure_of(answer, 2 * answer.sd, shown)}" if answer.sd is not None else ""
+    return f"{figure_of(answer, answer.value, shown)}{doubt}"
+
+
+def as_sum(answer: Answer, shown: Shown) -> str:
+    """What it comes to as a mass, two sigma beside it."""
+    if answer.value is None or answer.sd is None:
+        return "–"
+    return f"{shown.mass(answer.value)} ±{shown.mass(2 * answer.sd)}"
+
+
+def verdict(answer: Answer, shown: Shown) -> str:
+    """Whether it holds and how likely, or what has to be told first."""
+    if answer.missing:
+        return TO_TELL[answer.missing]
+    if answer.word is None or answer.probability is None:
+        return "no target set"
+    chance = ""
+    if answer.word in (Word.ON_COURSE, Word.OFF_COURSE, Word.TOO_CLOSE):
+        chance = f", {percent(answer.probability)}"
+    doubted = ""
+    if answer.kind is TargetKind.AUW and answer.believing is not None and answer.disbelieving:
+        other = f"{figure_of(answer, answer.believing, shown)}\u00a0{unit_of(answer, shown)}"
+        doubted = f"; {other} if a doubted reading is right"
+    return f"{answer.word.value}{chance}{doubted}"
+
+
+def percent(probability: float) -> str:
+    """A probability, never said surer than it is."""
+    if probability > 0.99:
+        return "over\u00a099\u00a0%"
+    return "under\u00a01\u00a0%" if probability < 0.01 else f"{100 * probability:.0f}\u00a0%"
+
+
+def day(at: datetime) -> str:
+    """A day in words."""
+    return f"{at.day} {at:%B %Y}"
+
+
+def counted(many: int, what: str) -> str:
+    """So many of something."""
+    return f"{many} {what}{'' if many == 1 else 's'}"
