@@ -57,9 +57,39 @@ def folded_wing(wing: FoldedWing, name: str = "Wing half") -> Folded:
     >>> [round(panel.width_mm, 2) for panel in told.panels], round(told.unfolded_mm, 2)
     ([190.0, 59.27, 133.99], 393.21)
     """
-    t, ratio = wing.board_mm, (wing.tip_chord_mm or wing.chord_mm) / wing.chord_mm
+    t, ratio = wing.board_mm, _taper(wing)
+    _must_hold_a_spar(wing)
+    root = _skins(wing.chord_mm, wing.thickness_mm, wing.spar_at, t, wing.way)
+    tip = _skins(wing.chord_mm * ratio, wing.thickness_mm * ratio, wing.spar_at, t, wing.way)
+    span, flat = wing.span_mm, _unfolded(wing.span_mm, root, tip)
+    out = span / 3 * (1 + 2 * ratio) / (1 + ratio)
+    behind = _middle_of_section(root, wing) * (1 + ratio + ratio**2) / (1.5 * (1 + ratio))
+    return Folded(
+        part=cut_part(name, flat.outline, out, behind, Box(0.0, 0.0, span, wing.chord_mm)),
+        panels=flat.panels,
+        folds=flat.folds,
+        unfolded_mm=flat.root_mm,
+        groove_dm2=sum(taken_out(fold, wing.way) for fold in flat.folds) / 1e4,
+        section=_section(root, wing),
+        chord_mm=wing.chord_mm + t * (sin(root.slopes[0]) + sin(root.slopes[1])),
+        thickness_mm=wing.thickness_mm,
+        thickest_at_mm=wing.spar_at * wing.chord_mm,
+        inside_mm=_inside(wing, root),
+        doublers=_spar_strip(wing, name, ratio),
+    )
+
+
+def _taper(wing: FoldedWing) -> float:
+    """The chord at the tip over that at the root."""
+    return (wing.tip_chord_mm or wing.chord_mm) / wing.chord_mm
+
+
+def _must_hold_a_spar(wing: FoldedWing) -> None:
+    """Raises BuildFaultError where the spar stands off the chord, or the skins leave it no room."""
+    t, ratio = wing.board_mm, _taper(wing)
     if not MOST_FORWARD <= wing.spar_at <= MOST_AFT:
-        words = f"is {wing.spar_at:g}; it stands between 0.05 and 0.9 of the chord"
+        ends = f"{MOST_FORWARD:g} and {MOST_AFT:g}"
+        words = f"is {wing.spar_at:g}; it stands between {ends} of the chord"
         raise BuildFaultError([Fault("spar_at", words)])
     if wing.thickness_mm <= 2 * t:
         words = (
@@ -73,44 +103,35 @@ def folded_wing(wing: FoldedWing, name: str = "Wing half") -> Folded:
         words = "is {}, so the tip would be thinner than two skins of {}; it must be over {}"
         facts = (mm(wing.chord_mm * ratio), mm(t), mm(least))
         raise BuildFaultError([Fault("tip_chord_mm", words, facts)])
-    root = _skins(wing.chord_mm, wing.thickness_mm, wing.spar_at, t, wing.way)
-    tip = _skins(wing.chord_mm * ratio, wing.thickness_mm * ratio, wing.spar_at, t, wing.way)
-    span = wing.span_mm
+
+
+@dataclass(frozen=True, slots=True)
+class _Flat:
+    """The board as it is cut: x from the root, y from the middle of the leading edge [mm]."""
+
+    panels: tuple[Panel, ...]
+    folds: tuple[FoldLine, ...]
+    outline: Polygon
+    root_mm: float
+    """From edge to edge at the root."""
+
+
+def _unfolded(span: float, root: "_Skins", tip: "_Skins") -> _Flat:
+    """The lower skin flat, and over its leading edge the upper one in two, each after its fold."""
     low = ((0.0, 0.0), (span, 0.0), (span, -tip.sides[0]), (0.0, -root.sides[0]))
     panels, folds = [Panel("lower skin", low, root.sides[0])], []
     y_root = y_tip = 0.0
     for k, called in ((1, "upper skin, front"), (2, "upper skin, rear")):
-        at_root, at_tip = root.folds[k - 1], tip.folds[k - 1]
-        folds.append(
-            FoldLine(
-                (0.0, y_root + at_root[1] / 2),
-                (span, y_tip + at_tip[1] / 2),
-                root.angles[k - 1],
-                at_root[0],
-            )
-        )
-        y_root, y_tip = y_root + at_root[1], y_tip + at_tip[1]
+        (_, wide_root), (_, wide_tip) = root.folds[k - 1], tip.folds[k - 1]
+        along = ((0.0, y_root + wide_root / 2), (span, y_tip + wide_tip / 2))
+        folds.append(FoldLine(*along, root.angles[k - 1], root.folds[k - 1][0]))
+        y_root, y_tip = y_root + wide_root, y_tip + wide_tip
         ends = (y_root + root.sides[k], y_tip + tip.sides[k])
         corners = ((0.0, y_root), (span, y_tip), (span, ends[1]), (0.0, ends[0]))
         panels.append(Panel(called, corners, root.sides[k]))
         y_root, y_tip = ends
     outline = Polygon([(0.0, -root.sides[0]), (span, -tip.sides[0]), (span, y_tip), (0.0, y_root)])
-    taken = sum(taken_out(fold, wing.way) for fold in folds)
-    out = span / 3 * (1 + 2 * ratio) / (1 + ratio)
-    behind = _middle_of_section(root, wing) * (1 + ratio + ratio**2) / (1.5 * (1 + ratio))
-    return Folded(
-        part=cut_part(name, outline, out, behind, Box(0.0, 0.0, span, wing.chord_mm)),
-        panels=tuple(panels),
-        folds=tuple(folds),
-        unfolded_mm=y_root + root.sides[0],
-        groove_dm2=taken / 1e4,
-        section=_section(root, wing),
-        chord_mm=wing.chord_mm + t * (sin(root.slopes[0]) + sin(root.slopes[1])),
-        thickness_mm=wing.thickness_mm,
-        thickest_at_mm=wing.spar_at * wing.chord_mm,
-        inside_mm=_inside(wing, root),
-        doublers=_spar_strip(wing, name, ratio),
-    )
+    return _Flat(tuple(panels), tuple(folds), outline, y_root + root.sides[0])
 
 
 def _inside(wing: FoldedWing, root: "_Skins") -> float:
