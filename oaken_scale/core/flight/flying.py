@@ -21,7 +21,19 @@ THRUST_DOUBT: Final = 0.10
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Flying:
-    """What one loadout carries and how it comes out, for the answers to share."""
+    """What one loadout carries and how it comes out, for the answers to share.
+
+    >>> from oaken_scale.core.flight.centre_of_gravity import stations
+    >>> from oaken_scale.core.ledger.posterior import solve
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> nose = Part("nose", "Nose", Pedigree.GUESS, stated_g=50.0)
+    >>> build = Build("b", "B", parts=(nose,))
+    >>> plane = flying(build, None, solve(build), stations(build, None), None, np.zeros(1))
+    >>> plane.has_mass, plane.thrust_sd_gf, plane.target(TargetKind.AUW)
+    (True, 0.0, None)
+    >>> plane.believed_auw_g, plane.believed_x_mm  # no reading is doubted
+    (None, None)
+    """
 
     build: Build
     wing: WingFigures | None

@@ -38,7 +38,13 @@ TRIES: Final = 6
 
 @dataclass(frozen=True, slots=True)
 class Grid:
-    """Cells over the room of a sheet and ``pad_mm`` around it, where grown parts stick out."""
+    """Cells over the room of a sheet and ``pad_mm`` around it, where grown parts stick out.
+
+    >>> from shapely.geometry import box
+    >>> grid = Grid.over(Sheet(700.0, 500.0), 0.5)
+    >>> bool(grid.touched(box(0, 0, 50, 50), 100.0, 0.0).any())
+    True
+    """
 
     room: Sheet
     pad_mm: float
@@ -96,7 +102,14 @@ def _along(shape: Polygon, step_mm: float) -> Matrix:
 @dataclass(frozen=True, slots=True, eq=False)
 class Edges:
     """Edges of shapes that face one way: where they start and end, shape (n, 2), the first column
-    along the way that they face."""
+    along the way that they face.
+
+    >>> wall = Edges(np.array([[100.0, 0.0]]), np.array([[100.0, 50.0]]))
+    >>> wall.moved((5.0, 1.0)).ends.tolist()
+    [[105.0, 51.0]]
+    >>> wall.and_more(Edges.none()).starts.tolist()
+    [[100.0, 0.0]]
+    """
 
     starts: Matrix
     ends: Matrix
@@ -146,7 +159,16 @@ def _gaps(ends_of: Edges, edges: Edges, sign: float) -> float:
 
 class Way:
     """One way in which a part may lie: its outline, the corner of its box at 0, 0, grown by half a
-    kerf."""
+    kerf.
+
+    >>> from shapely.geometry import box
+    >>> grid = Grid.over(Sheet(700.0, 500.0), 0.5)
+    >>> way = Way(grid, 0, False, box(0, 0, 400, 300), 0.5)
+    >>> way.is_at_home(), Way(grid, 90, False, box(0, 0, 300, 600), 0.5).is_at_home()
+    (True, False)
+    >>> way.spectrum.shape[0] == grid.shape[0], min(way.last) > 0
+    (True, True)
+    """
 
     def __init__(
         self, grid: Grid, turn_deg: int, is_flipped: bool, shape: Polygon, kerf_mm: float
@@ -202,7 +224,18 @@ def ways_of(blank: Blank, grid: Grid, kerf_mm: float) -> tuple[Way, ...]:
 
 
 class OnSheet:
-    """What lies on one sheet so far."""
+    """What lies on one sheet so far.
+
+    >>> from shapely.geometry import box
+    >>> grid = Grid.over(Sheet(700.0, 500.0), 0.5)
+    >>> way = Way(grid, 0, False, box(0, 0, 400, 300), 0.5)
+    >>> sheet = OnSheet(grid)
+    >>> sheet.lay(way, (0.0, 0.0))
+    >>> small = Way(grid, 0, False, box(0, 0, 200, 300), 0.5)
+    >>> x, y = sheet.place(small)
+    >>> round(x, 1), round(y, 1), sheet.place(way)
+    (400.5, 0.0, None)
+    """
 
     def __init__(self, grid: Grid) -> None:
         """Nothing."""

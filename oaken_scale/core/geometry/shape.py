@@ -24,7 +24,11 @@ class Rectangle:
     height_mm: float
 
     def corners(self) -> tuple[Corner, ...]:
-        """Clockwise from the top left."""
+        """Clockwise from the top left.
+
+        >>> Rectangle(40, 20).corners()
+        ((0, 0), (40, 0), (40, 20), (0, 20))
+        """
         w, h = self.width_mm, self.height_mm
         return (0, 0), (w, 0), (w, h), (0, h)
 
@@ -39,7 +43,11 @@ class Trapezoid:
     offset_mm: float = 0.0
 
     def corners(self) -> tuple[Corner, ...]:
-        """Clockwise from the top left."""
+        """Clockwise from the top left.
+
+        >>> Trapezoid(30, 50, 20, -10).corners()
+        ((0, 0), (30, 0), (40, 20), (-10, 20))
+        """
         a, b, h, o = self.top_mm, self.bottom_mm, self.height_mm, self.offset_mm
         return (0, 0), (a, 0), (o + b, h), (o, h)
 
@@ -53,7 +61,11 @@ class Triangle:
     offset_mm: float = 0.0
 
     def corners(self) -> tuple[Corner, ...]:
-        """Clockwise from the top left."""
+        """Clockwise from the top left.
+
+        >>> Triangle(40, 20, 10).corners()
+        ((0, 0), (40, 0), (10, 20))
+        """
         return (0, 0), (self.base_mm, 0), (self.offset_mm, self.height_mm)
 
 
@@ -65,7 +77,11 @@ class Ellipse:
     height_mm: float
 
     def corners(self) -> tuple[Corner, ...]:
-        """Points around it, for its picture."""
+        """Points around it, for its picture.
+
+        >>> len(Ellipse(40, 20).corners()), Ellipse(40, 20).corners()[0]
+        (96, (40.0, 10.0))
+        """
         a, b = self.width_mm / 2, self.height_mm / 2
         turns = (2 * pi * k / ROUND for k in range(ROUND))
         return tuple((a + a * cos(t), b + b * sin(t)) for t in turns)
@@ -78,7 +94,11 @@ class Polygon:
     points: tuple[Corner, ...]
 
     def corners(self) -> tuple[Corner, ...]:
-        """As given."""
+        """As given.
+
+        >>> Polygon(((0, 0), (3, 0), (0, 4))).corners()
+        ((0, 0), (3, 0), (0, 4))
+        """
         return self.points
 
 

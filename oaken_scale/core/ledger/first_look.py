@@ -29,7 +29,13 @@ MOST_GROWN: Final = 50
 class FirstLook:
     """How far each part lies from all that it shares, left out itself, in sigma (``own``, (N,));
     how much of its own doubt the readings take away, 0 to 1 (``told``, (N,)); and where they all
-    come to stand."""
+    come to stand.
+
+    >>> point = Point(np.zeros(1), np.array([63.00049]))
+    >>> look = FirstLook(np.array([1.2345678]), np.array([0.5]), point)
+    >>> look.rounded().own.tolist(), look.rounded().point.load.tolist()
+    ([1.23457], [63.0])
+    """
 
     own: Vector
     told: Vector

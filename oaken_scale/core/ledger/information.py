@@ -24,7 +24,30 @@ BLOCK: Final = 40
 
 
 class Information:
-    """What readings tell of the unknowns under a prior, wherever they are linearised."""
+    """What readings tell of the unknowns under a prior, wherever they are linearised.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.ledger.readings import gathered
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> of = gathered(build)
+    >>> tells = Information(prior(build), of, of.variance)
+    >>> none, load = np.zeros(1), np.array([60.0])
+    >>> tells.factor(none, load).shape  # two factors, two parts, one scale
+    (5, 5)
+    >>> tells.pull(none, load, np.array([3.0])).round(0).tolist()
+    [0.0, 1620.0, 2160.0, 0.0, 162.0]
+    >>> there = tells.at(none, load)
+    >>> tells.left(there.cov, none, load).round(4).tolist()
+    [0.0004]
+    """
 
     def __init__(self, believed: Prior, of: Gathered, variance: Vector) -> None:
         """``variance`` (M,) is that of each set's mean reading [g2], infinite for one left out."""
@@ -92,7 +115,30 @@ class Information:
 class Linearised:
     """What readings tell, linearised at scale errors (S,) and loads (M,) [g]: ``factor`` is the
     lower Cholesky factor of ``I + J'J`` there. What it takes an inverse to know is worked out when
-    it is asked for."""
+    it is asked for.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.ledger.readings import gathered
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> of = gathered(build)
+    >>> tells = Information(prior(build), of, of.variance)
+    >>> none, load = np.zeros(1), np.array([60.0])
+    >>> there = tells.at(none, load)
+    >>> there.unit_cov.shape, there.told.round(2).tolist()
+    ((5, 5), [0.0, 0.36, 0.64, 0.0, 0.0])
+    >>> round(float(there.cov[2, 2]) ** 0.5, 2), there.left.round(4).tolist()
+    (0.19, [0.0004])
+    >>> round(there.variance_of(of.rows[0], np.zeros(1)) ** 0.5, 2)
+    0.19
+    """
 
     tells: Information
     error: Vector

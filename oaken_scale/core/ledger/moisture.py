@@ -30,7 +30,11 @@ class Sitting:
 
 @dataclass(frozen=True, slots=True)
 class Damp:
-    """What a lot gained (or, drying, lost) since it was first weighed, as a fraction; one sigma."""
+    """What a lot gained (or, drying, lost) since it was first weighed, as a fraction; one sigma.
+
+    >>> Damp("a", 0.06, 0.01, ()).sure, Damp("a", 0.06, 0.04, ()).sure
+    (True, False)
+    """
 
     lot: str
     gain: float

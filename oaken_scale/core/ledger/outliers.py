@@ -99,7 +99,12 @@ def leave_one_out(build: Build) -> LeftOut:
 class Gaps:
     """How far each reading is from what the others predict, in sigma: ``t`` (J,), 0 where a whole
     set is left out; ``set_sd`` (M,) [g] of that prediction with the scale's noise, by set; ``at``
-    (J,) each reading's set."""
+    (J,) each reading's set.
+
+    >>> gaps = Gaps(np.array([2.0, 0.0, -1.0]), np.array([0.1, 0.3]), np.array([0, 0, 1]))
+    >>> gaps.sd.tolist(), gaps.gap.tolist()
+    ([0.1, 0.1, 0.3], [0.2, 0.0, -0.3])
+    """
 
     t: Vector
     set_sd: Vector

@@ -27,6 +27,25 @@ class Posterior:
     ``mean`` has shape (K+P+N+S,), ``cov`` (K+P+N+S, K+P+N+S). ``own`` (N,) is how far each part
     lies from all that it shares, left out itself, in sigma, and ``told`` (N,) how much of its own
     doubt the weighings took away, 0 to 1.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> after = solve(build)
+    >>> after.lots, after.factors, after.parts, after.scales
+    (slice(0, 0, None), slice(0, 2, None), slice(2, 4, None), slice(4, 5, None))
+    >>> after.mass.round(1).tolist(), after.sd[after.parts].round(1).tolist()
+    ([63.0, 40.0], [0.2, 10.0])
+    >>> grams, sd = after.total(np.ones(2))
+    >>> round(grams, 1), round(sd, 1), round(float(after.mass_cov[0, 0]) ** 0.5, 2)
+    (103.0, 10.0, 0.2)
+    >>> [round(grams, 1) for grams, _ in after.totals(np.eye(2))]
+    [63.0, 40.0]
     """
 
     prior: Prior

@@ -52,6 +52,23 @@ class Prior:
     [g]; ``scale_sd`` (S,) [fraction]. ``usual`` (N,) says whose doubt is its pedigree's usual one;
     ``freedom`` (N,) is how many degrees of freedom that doubt was learned with, infinite for one
     that is given.
+
+    >>> tail = Part("t", "Tail", Pedigree.LISTING, stated_g=60.0)
+    >>> believed = prior(Build("b", "B", parts=(tail,)))
+    >>> believed.lot_mean, believed.uses.shape, believed.common_mean.tolist()
+    (array([], dtype=float64), (1, 0), [1.0, 1.0])
+    >>> believed.mass.tolist(), believed.mass_sd.round(3).tolist()
+    ([60.0], [3.0])
+    >>> believed.deviation(np.array([0.0, 1.0, 1.0])).round(3).tolist()  # guesses, listings, it
+    [0.0, 0.03, 4.2]
+    >>> believed.pulled(np.array([0.0, 0.0, 1.0])).round(3).tolist()
+    [0.0, 1.8, 2.4]
+    >>> believed.folded(np.eye(3)).round(3).tolist()
+    [[0.022, 0.0, 0.0], [0.0, 3.241, 4.32], [0.0, 4.32, 5.76]]
+    >>> believed.spread(np.eye(3)).round(3)[2].tolist()
+    [0.0, 0.054, 9.0]
+    >>> believed.widened(np.array([2.0]), np.array([9.0])).mass_sd.round(3).tolist()
+    [5.126]
     """
 
     lots: int

@@ -48,6 +48,29 @@ class Gathered:
     however doubtful. ``spoken`` are the active readings, in
     that order (a longer log of the same line may have more behind them), and ``sets`` gives each
     set's place by its pan and scale. ``line`` is the same for logs that grew from one another.
+
+    >>> from dataclasses import replace
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> motor = Pan((Load("m"),))
+    >>> log = tuple(Weighing(f"{g}", noon, "s", g, motor) for g in (63.0, 63.4))
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> told = gathered(build)
+    >>> told.mean_g.tolist(), told.count.tolist(), told.squares.round(3).tolist()
+    ([63.2], [2.0], [0.08])
+    >>> told.variance.round(4).tolist(), told.readings_of(motor), told.rows.tolist()
+    ([0.0017], 2, [[0.0, 0.0, 1.0, 0.0]])
+    >>> told.without((1,))[0].round(3).tolist()
+    [63.0]
+    >>> told.products_of(np.array([2.0]))[0].diagonal().tolist()
+    [0.0, 0.0, 2.0, 0.0]
+    >>> more = gathered(replace(build, weighings=(*log, replace(log[0], id="again"))))
+    >>> more.begins_with(told), told.begins_with(more)
+    (True, False)
     """
 
     line: "Line"
@@ -296,7 +319,25 @@ def _columns(
 
 @dataclass(frozen=True, eq=False)
 class Readings:
-    """A build's readings as equations ``y = (1 + gamma) load + e``, under a prior."""
+    """A build's readings as equations ``y = (1 + gamma) load + e``, under a prior.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.model.weighing import Load, Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 63.0, Pan((Load("m"),))),)
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> readings = Readings(prior(build), gathered(build))
+    >>> readings.unknowns, readings.load.tolist()
+    (5, [60.0])
+    >>> readings.spread.round(3).tolist()  # 3 % that listings share, 4 % its own
+    [[0.0, 1.8, 2.4, 0.0]]
+    >>> readings.between.round(3).tolist()
+    [[9.0]]
+    """
 
     prior: Prior
     of: Gathered

@@ -76,6 +76,13 @@ class Prediction:
 
     ``variance`` is that of the prediction, the scale's noise included; ``mass``,
     ``mass_variance`` and ``covariance`` (of each part with the pan's row) have shape (N,).
+
+    >>> import numpy as np
+    >>> from oaken_scale.core.model.weighing import Load
+    >>> some = np.array([9.0])
+    >>> told = Prediction(63.0, Pan((Load("m"),)), 60.0, 9.0, 0.01, 0.0, some, some, some, 0.1)
+    >>> told.gap, told.t(60.0, 57.0, 36.0)
+    (1.0, 0.5)
     """
 
     reading_g: float

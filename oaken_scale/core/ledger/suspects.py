@@ -72,7 +72,29 @@ class Node:
 
 
 class Suspects:
-    """The readings of a build under one prior, looked at with some of them gone."""
+    """The readings of a build under one prior, looked at with some of them gone.
+
+    >>> from datetime import UTC, datetime
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.ledger.prior import prior
+    >>> from oaken_scale.core.ledger.readings import gathered
+    >>> from oaken_scale.core.model.weighing import Load, Pan, Scale
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=60.0),
+    ...     Part("b", "Box", Pedigree.GUESS, stated_g=40.0))
+    >>> noon = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> log = (Weighing("r", noon, "s", 91.4, Pan((Load("m"),))),)  # 31.4 g too much
+    >>> build = Build("x", "X", parts=parts, scales=(Scale("s", "S", 0.1),), weighings=log)
+    >>> suspects = Suspects(build, Readings(prior(build), gathered(build)), {})
+    >>> node = suspects.node(())
+    >>> round(float(node.after.mass[0]), 1)
+    91.1
+    >>> (group,) = suspects.groups(node)
+    >>> group.j, round(group.t, 1)
+    (0, 10.4)
+    >>> without = suspects.node((0,)).after
+    >>> round(suspects.prediction(without, log[0]).expected_g, 1)
+    60.0
+    """
 
     def __init__(
         self, build: Build, readings: Readings, points: dict[frozenset[int], Point]

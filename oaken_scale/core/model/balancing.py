@@ -78,6 +78,13 @@ class BalanceCheck:
     sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
     ``held_alone`` says what was held where it was not the whole plane: it is no check of the
     loadout.
+
+    >>> from datetime import UTC, datetime
+    >>> at = datetime(2026, 3, 7, 12, tzinfo=UTC)
+    >>> BalanceCheck("c", at, CheckKind.SUPPORT, None, 247.0, "pegs").is_of_the_plane
+    True
+    >>> BalanceCheck("c", at, CheckKind.SUPPORT, None, 90.0, held_alone="Wing").is_of_the_plane
+    False
     """
 
     id: Id

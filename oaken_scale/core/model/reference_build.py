@@ -18,7 +18,12 @@ class ReferencePart:
 @dataclass(frozen=True, slots=True)
 class ReferenceBuild:
     """An earlier build as it weighed when it was taken for a measure: it stands in this build's
-    own file, whatever becomes of the other."""
+    own file, whatever becomes of the other.
+
+    >>> parts = (ReferencePart("Wing", 140.0), ReferencePart("Power", 62.0))
+    >>> ReferenceBuild("Curlew", parts).auw_g
+    202.0
+    """
 
     name: Name
     parts: Annotated[tuple[ReferencePart, ...], Length(limits.PARTS)]

@@ -75,7 +75,16 @@ class Predicted:
 @dataclass(frozen=True, slots=True, eq=False)
 class DriveEstimate:
     """A drive as runs and listings tell it together: ``mean`` (U,) and ``cov`` (U, U) of the
-    unknowns of :class:`Beliefs`, and which pairs of pack and propeller were run."""
+    unknowns of :class:`Beliefs`, and which pairs of pack and propeller were run.
+
+    >>> from oaken_scale.core.model.power import Motor, Pack, Propeller
+    >>> pack, propeller = Pack("s3", "3 cells", 3, 1300), Propeller("p8", "8 by 4", 203, 102)
+    >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(propeller,), packs=(pack,))
+    >>> estimate = estimate_drive(drive)
+    >>> full = estimate.predict("s3", "p8", 1.0, 4.2)
+    >>> round(full.thrust_gf), round(full.pack_a, 1), full.known.value
+    (1130, 23.1, 'guess')
+    """
 
     drive: Power
     beliefs: Beliefs
@@ -103,7 +112,15 @@ class DriveEstimate:
         return self.predict_all([(pack, propeller, throttle, rest_v_per_cell)])[0]
 
     def predict_all(self, asks: Sequence[tuple[str, str, float, float]]) -> tuple[Predicted, ...]:
-        """The same for many packs, propellers, throttles and rest voltages at once."""
+        """The same for many packs, propellers, throttles and rest voltages at once.
+
+        >>> from oaken_scale.core.model.power import Motor, Pack, Propeller
+        >>> pack, propeller = Pack("s3", "3 cells", 3, 1300), Propeller("p8", "8 by 4", 203, 102)
+        >>> drive = Power(Motor(1400, 60, 0.06, 1.2), propellers=(propeller,), packs=(pack,))
+        >>> asks = [("s3", "p8", throttle, 4.2) for throttle in (0.5, 1.0)]
+        >>> [round(one.thrust_gf) for one in estimate_drive(drive).predict_all(asks)]
+        [345, 1130]
+        """
         for pack, propeller, _, _ in asks:
             pack_of(self.drive, pack), propeller_of(self.drive, propeller)
         rows = asked(self.drive, self.beliefs, asks)

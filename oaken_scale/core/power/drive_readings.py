@@ -51,6 +51,10 @@ class Beliefs:
     of its resistance and how far its rest voltage is off [V per cell]; of each propeller the
     logarithms of its coefficients of thrust and power; of each run over a lever whose arms are in
     doubt how far they are off, as a fraction.
+
+    >>> told = Beliefs(np.zeros(14), np.eye(14), ("s2", "s3"), ("p8",), ("run",))
+    >>> told.pack_at("s3"), told.propeller_at("p8"), told.lever_at("run"), told.lever_at("other")
+    (9, 11, 13, -1)
     """
 
     mean: Vector

@@ -51,7 +51,12 @@ class DriveTrain:
 class Running:
     """What a drive train does at a throttle: ``turns_per_s``, ``thrust_gf`` of all motors,
     ``pack_a`` drawn from the pack and ``motor_a`` through each motor, ``pack_v`` at the pack's
-    plug."""
+    plug.
+
+    >>> told = Running(150.0, 480.0, 12.0, 12.0, 10.0)
+    >>> told.power_w, told.gf_per_w
+    (120.0, 4.0)
+    """
 
     turns_per_s: float
     thrust_gf: float

@@ -66,7 +66,11 @@ class LevelPower:
     mass_g: float
 
     def at(self, mass_g: float) -> float:
-        """The same at another mass [W]: it goes with the mass to the power of 1.5."""
+        """The same at another mass [W]: it goes with the mass to the power of 1.5.
+
+        >>> round(LevelPower(40.0, 0.2, 500.0).at(600.0), 1)
+        52.6
+        """
         return float(self.watts * (mass_g / self.mass_g) ** 1.5)
 
 

@@ -22,7 +22,11 @@ SLACK_G: Final = 1e-6
 
 @dataclass(frozen=True, slots=True)
 class BallastOption:
-    """Ballast of one mass [g] at one spot: pieces of it, or plain grams; on each side of a pair."""
+    """Ballast of one mass [g] at one spot: pieces of it, or plain grams; on each side of a pair.
+
+    >>> BallastOption(BallastSpot("w", "Wing", 200.0, y_mm=300.0, pair=True), 5.0, 2).whole_g
+    10.0
+    """
 
     spot: BallastSpot
     grams: float
@@ -38,7 +42,15 @@ class BallastOption:
 class Columns:
     """Which variable stands in which column: how far each of ``count`` things slides forward and
     aft, whether it moved, how much ballast of each of the ``options`` is placed, and last the
-    depth."""
+    depth.
+
+    >>> nose = BallastOption(BallastSpot("n", "Nose", 0.0), 5.0, 1)
+    >>> columns = Columns(2, (nose,), {5.0: 3})
+    >>> columns.size, columns.slides, columns.moved, columns.placed
+    (8, slice(None, 4, None), slice(4, 6, None), slice(6, -1, None))
+    >>> columns.slide(1), list(columns.ballast())
+    ((1, 3, 5), [6])
+    """
 
     count: int
     options: tuple[BallastOption, ...]
@@ -87,7 +99,13 @@ class Columns:
 
 @dataclass(slots=True)
 class Rows:
-    """Rows of ``low <= row @ x <= high`` over so many columns, written one after the other."""
+    """Rows of ``low <= row @ x <= high`` over so many columns, written one after the other.
+
+    >>> rows = Rows(3)
+    >>> rows.add({0: 1.0, 2: -2.0}, 0.0, 10.0)
+    >>> rows.matrix().tolist(), rows.low, rows.high
+    ([[1.0, 0.0, -2.0]], [0.0], [10.0])
+    """
 
     size: int
     rows: list[Vector] = field(default_factory=list)

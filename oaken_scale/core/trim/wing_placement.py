@@ -27,7 +27,11 @@ STEPS: Final = 30
 @dataclass(frozen=True, slots=True)
 class WingPlace:
     """Where the wing's leading edge belongs [mm from the nose], where it is, and what the rest
-    (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh."""
+    (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh.
+
+    >>> WingPlace(170.0, 186.0, 300.0, 220.0, 100.0).by_mm  # forward
+    -16.0
+    """
 
     edge_mm: float
     now_mm: float
