@@ -19,3 +19,19 @@ def test_every_public_function_carries_an_example(module):
         if not each.name.startswith("_") and ">>> " not in (ast.get_docstring(each) or "")
     ]
     assert without == []
+
+
+@pytest.mark.parametrize("module", MODULES)
+def test_every_public_method_is_shown_on_it_or_on_its_class(module):
+    written = ast.parse((CORE / module).read_text())
+    classes = [each for each in written.body if isinstance(each, ast.ClassDef)]
+    without = [
+        f"{each.name}.{method.name}"
+        for each in classes
+        if not each.name.startswith("_") and ">>> " not in (ast.get_docstring(each) or "")
+        for method in each.body
+        if isinstance(method, ast.FunctionDef) and not method.name.startswith("_")
+        if not any(getattr(mark, "id", "").endswith("property") for mark in method.decorator_list)
+        if ">>> " not in (ast.get_docstring(method) or "")
+    ]
+    assert without == []
