@@ -43,7 +43,7 @@ def test_the_sandpiper_comes_out_of_the_sheets_at_hand(demo):
 @pytest.mark.parametrize(
     ("asked", "field", "says"),
     [
-        ({"kerf_mm": 60.0}, "kerf_mm", "as wide as"),
+        ({"kerf_mm": 60.0}, "kerf_mm", "no narrower than"),
         ({"margin_mm": 250.0}, "margin_mm", "less than 250 mm"),
         ({"parts": ["motor"]}, "parts", "no part to lay"),
         ({"kerf_mm": -1.0}, "kerf_mm", ""),

@@ -15,7 +15,7 @@ def fault(text: str, *facts) -> dict:
     return {"field": "kerf_mm", "words": "not shown", "text": text, "facts": told}
 
 
-BY_NAME = fault("is {}, as wide as {} itself", (60.0, "mm"), "the 6 mm {strip}")
+BY_NAME = fault("is {}, no narrower than {} itself", (60.0, "mm"), "the 6 mm {strip}")
 SMALL = fault("is {}; at least {}", (0.0, "g"), (0.0001, "g"))
 LOADING = fault("is {}; under {}", (-30.52, "g/dm2"), (20.52, "dm2"))
 
@@ -30,7 +30,7 @@ PLAIN = fault("plain {} words")
             "metric",
             ",",
             [
-                (BY_NAME, "The kerf is 60 mm, as wide as the 6 mm {strip} itself"),
+                (BY_NAME, "The kerf is 60 mm, no narrower than the 6 mm {strip} itself"),
                 (SMALL, "The kerf is 0 g; at least 0,0001 g"),
                 (LOADING, "The kerf is −30,52 g/dm²; under 20,52 dm²"),
             ],
@@ -39,7 +39,7 @@ PLAIN = fault("plain {} words")
             "imperial",
             ".",
             [
-                (BY_NAME, "The kerf is 2.36 in, as wide as the 6 mm {strip} itself"),
+                (BY_NAME, "The kerf is 2.36 in, no narrower than the 6 mm {strip} itself"),
                 (SMALL, "The kerf is 0.00 oz; at least 0.0000035 oz"),
                 (LOADING, "The kerf is −10.0 oz/ft²; under 2.21 ft²"),
                 (PLAIN, "The kerf plain {} words"),

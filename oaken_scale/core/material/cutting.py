@@ -224,7 +224,7 @@ def _job(lot: Lot, sheet: Sheet, parts: Sequence[Part], knife: Knife) -> Job:
         narrow = min(_sides(outline))
         if knife.kerf_mm >= narrow:
             words = (
-                "is {}, as wide as {} itself ({}); what a knife takes away is about {}, "
+                "is {}, no narrower than {} itself ({}); what a knife takes away is about {}, "
                 "a hot wire {} to {}"
             )
             facts = (mm(knife.kerf_mm), part.name, mm(narrow), *USUAL_KERFS)

@@ -164,7 +164,7 @@ def test_a_sheet_with_one_paper_off_is_not_turned_over():
 @pytest.mark.parametrize(
     ("knife", "field", "words"),
     [
-        (Knife(kerf_mm=20.0), "kerf_mm", "as wide as Rib"),
+        (Knife(kerf_mm=20.0), "kerf_mm", "no narrower than Rib"),
         (Knife(margin_mm=250.0), "margin_mm", "less than 250 mm"),
     ],
 )
