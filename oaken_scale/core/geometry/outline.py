@@ -108,7 +108,7 @@ class OpenPath:
     name: str
     layer: str
     gap_mm: float
-    _length: float
+    length_mm: float
 
 
 class OutlineOddity(StrEnum):

@@ -30,11 +30,7 @@ class Sitting:
 
 @dataclass(frozen=True, slots=True)
 class Damp:
-    """What a lot gained (or, drying, lost) since it was first weighed, as a fraction; one sigma.
-
-    >>> Damp("a", 0.06, 0.01, ()).sure, Damp("a", 0.06, 0.04, ()).sure
-    (True, False)
-    """
+    """What a lot gained (or, drying, lost) since it was first weighed, as a fraction; one sigma."""
 
     lot: str
     gain: float
@@ -43,7 +39,11 @@ class Damp:
 
     @property
     def sure(self) -> bool:
-        """Whether the gain is more than the scale's doubt explains."""
+        """Whether the gain is more than the scale's doubt explains.
+
+        >>> Damp("a", 0.06, 0.01, ()).sure, Damp("a", 0.06, 0.04, ()).sure
+        (True, False)
+        """
         return abs(self.gain) >= WORTH_TELLING and abs(self.gain) > 2 * self.gain_sd
 
 

@@ -78,13 +78,6 @@ class BalanceCheck:
     sigma; mm of the balance point, or degrees of an angle) is None for the usual one.
     ``held_alone`` says what was held where it was not the whole plane: it is no check of the
     loadout.
-
-    >>> from datetime import UTC, datetime
-    >>> at = datetime(2026, 3, 7, 12, tzinfo=UTC)
-    >>> BalanceCheck("c", at, CheckKind.SUPPORT, None, 247.0, "pegs").is_of_the_plane
-    True
-    >>> BalanceCheck("c", at, CheckKind.SUPPORT, None, 90.0, held_alone="Wing").is_of_the_plane
-    False
     """
 
     id: Id
@@ -107,7 +100,15 @@ class BalanceCheck:
     @property
     def is_of_the_plane(self) -> bool:
         """Whether it checks where its whole loadout balances: a part held alone does not, nor does
-        an end that drops."""
+        an end that drops.
+
+        >>> from datetime import UTC, datetime
+        >>> at = datetime(2026, 3, 7, 12, tzinfo=UTC)
+        >>> BalanceCheck("c", at, CheckKind.SUPPORT, None, 247.0, "pegs").is_of_the_plane
+        True
+        >>> BalanceCheck("c", at, CheckKind.SUPPORT, None, 90.0, held_alone="Wing").is_of_the_plane
+        False
+        """
         return not self.held_alone and FEELS.get(self.by, Feel.LEVEL) is Feel.LEVEL
 
 

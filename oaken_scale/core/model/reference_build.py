@@ -18,17 +18,17 @@ class ReferencePart:
 @dataclass(frozen=True, slots=True)
 class ReferenceBuild:
     """An earlier build as it weighed when it was taken for a measure: it stands in this build's
-    own file, whatever becomes of the other.
-
-    >>> parts = (ReferencePart("Wing", 140.0), ReferencePart("Power", 62.0))
-    >>> ReferenceBuild("Curlew", parts).auw_g
-    202.0
-    """
+    own file, whatever becomes of the other."""
 
     name: Name
     parts: Annotated[tuple[ReferencePart, ...], Length(limits.PARTS)]
 
     @property
     def auw_g(self) -> float:
-        """All that it weighed [g]."""
+        """All that it weighed [g].
+
+        >>> parts = (ReferencePart("Wing", 140.0), ReferencePart("Power", 62.0))
+        >>> ReferenceBuild("Curlew", parts).auw_g
+        202.0
+        """
         return sum(part.grams for part in self.parts)

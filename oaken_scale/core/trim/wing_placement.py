@@ -27,11 +27,7 @@ STEPS: Final = 30
 @dataclass(frozen=True, slots=True)
 class WingPlace:
     """Where the wing's leading edge belongs [mm from the nose], where it is, and what the rest
-    (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh.
-
-    >>> WingPlace(170.0, 186.0, 300.0, 220.0, 100.0).by_mm  # forward
-    -16.0
-    """
+    (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh."""
 
     edge_mm: float
     now_mm: float
@@ -41,7 +37,11 @@ class WingPlace:
 
     @property
     def by_mm(self) -> float:
-        """How far it would move; aft is positive."""
+        """How far it would move; aft is positive.
+
+        >>> WingPlace(170.0, 186.0, 300.0, 220.0, 100.0).by_mm  # forward
+        -16.0
+        """
         return self.edge_mm - self.now_mm
 
 
