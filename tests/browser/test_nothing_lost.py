@@ -141,7 +141,7 @@ def test_a_figure_is_kept_though_the_place_is_left_before_it_was_read(plan):
 
 
 @pytest.fixture
-def questions(plan) -> list[str]:
+def questions(page) -> list[str]:
     """What the page asks on being left; it is left all the same."""
     asked_on_leaving = []
 
@@ -149,7 +149,7 @@ def questions(plan) -> list[str]:
         asked_on_leaving.append(dialog.type)
         dialog.accept()
 
-    plan.on("dialog", leave)
+    page.on("dialog", leave)
     return asked_on_leaving
 
 
@@ -177,6 +177,40 @@ def test_the_page_asks_before_it_is_left_while_a_change_is_on_its_way(plan, ques
     with plan.expect_request("**/parts/wiring"):
         figure(plan, "Wires and plugs", "17")
     plan.reload()
+    assert questions == ["beforeunload"]
+
+
+BEYOND_THE_BUILD = {
+    "rack": (
+        "/build/sandpiper/stock?on=rack",
+        {"Name of the next lot": "Wire", "How heavy, ": "4"},
+    ),
+    "drawer": (
+        "/build/sandpiper/stock?on=drawer",
+        {"Name of the next thing": "Regulator", "Its listing": "9"},
+    ),
+    "buying/wanted/*": ("/buying", {"something to buy": "Charger"}),
+}
+
+
+@pytest.mark.parametrize("kept_in", BEYOND_THE_BUILD)
+def test_so_it_does_while_rack_drawer_and_list_are_written(page, sandpiper, questions, kept_in):
+    place, typed = BEYOND_THE_BUILD[kept_in]
+    held = []
+
+    def hold(route):
+        if route.request.method == "GET":
+            route.continue_()
+        else:
+            held.append(route)
+
+    page.route(f"**/api/v1/{kept_in}", hold)
+    page.goto(sandpiper.split("/build/")[0] + place.replace("sandpiper", sandpiper.split("/")[-1]))
+    for label, text in typed.items():
+        page.get_by_label(label).fill(text)
+    page.get_by_label(label).press("Enter")
+    until(page, lambda: len(held), lambda count: count == 1)
+    page.reload()
     assert questions == ["beforeunload"]
 
 

@@ -37,6 +37,34 @@ def test_what_people_type(text, kind, default, value):
     assert parse(text, kind, default).value == pytest.approx(value, rel=1e-5)
 
 
+# By definition: the pound is 453.59237 g, the foot 304.8 mm, the newton what 101.97 gf weigh.
+UNITS = {
+    "mass": {"g": 1, "kg": 1000, "mg": 1e-3, "oz": 28.349523125, "lb": 453.59237},
+    "length": {"mm": 1, "cm": 10, "m": 1000, "in": 25.4, '"': 25.4, "ft": 304.8, "'": 304.8},
+    "area": {
+        "dm2": 1,
+        "mm2": 1e-4,
+        "cm2": 1e-2,
+        "m2": 100,
+        "in2": 0.064516,
+        "ft2": 9.290304,
+    },
+    "run": {"m": 1, "mm": 1e-3, "cm": 1e-2, "in": 0.0254, "ft": 0.3048},
+    "thrust": {"gf": 1, "g": 1, "kgf": 1000, "kg": 1000, "oz": 28.349523125, "n": 101.9716213},
+    "loading": {"g/dm2": 1, "kg/m2": 10, "oz/ft2": 3.051517},
+    "per_run": {"g/m": 1, "oz/ft": 93.01025},
+    "number": {"": 1, "%": 1},
+    "pieces": {"": 1, "pcs": 1, "x": 1},
+}
+
+
+def test_every_unit_is_worth_what_it_is_by_definition():
+    assert FACTORS == {
+        kind: {unit: pytest.approx(factor, rel=1e-6) for unit, factor in units.items()}
+        for kind, units in {**UNITS, "station": UNITS["length"]}.items()
+    }
+
+
 @pytest.mark.parametrize(
     ("text", "says"),
     [
