@@ -7,6 +7,7 @@ import pytest
 
 from oaken_scale.core.assess import assess, expect
 from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.model import presets
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
@@ -148,3 +149,44 @@ def test_the_wing_that_all_figures_use_is_the_drawn_one():
     assert told.wing == wing_figures((WING,))
     assert told.loadouts[0].answers[1].value == pytest.approx(300.0 / 20.0)
     assert np.isclose(told.outlines[0].area_dm2, 20.0)
+
+
+def test_a_surface_is_as_it_came_until_somebody_draws_it_or_weighs():
+    laid = presets.layout("tractor").starting_surfaces
+    build = bare(listed("motor", 30.0, 40.0), layout="tractor", surfaces=laid)
+
+    def untouched(build: Build) -> dict[str, bool]:
+        return {each.id: each.untouched for each in assess(build).outlines}
+
+    assert untouched(build) == {"wing": True, "tail": True, "fin": True}
+    wing, tail, fin = laid
+    root = replace(tail.sections[0], chord_mm=tail.sections[0].chord_mm + 5)
+    mine = replace(build, surfaces=(wing, replace(tail, sections=(root, *tail.sections[1:])), fin))
+    assert untouched(mine) == {"wing": True, "tail": False, "fin": True}
+    weighed = with_readings(build, reading(1, 30.0, "motor"))
+    assert untouched(weighed) == {"wing": False, "tail": False, "fin": False}
+
+
+def test_a_surface_is_told_by_its_corners_its_area_and_its_panels():
+    """A wing of 1000 mm with 40 mm of dihedral outboard of 300, and two fins of 120 mm."""
+    wing = replace(
+        WING,
+        sections=(Section(200, 0, 0, 200), Section(200, 300, 0, 200), Section(220, 500, 40, 150)),
+    )
+    fin = Surface("fin", "Fin", Role.FIN, (Section(700, 60, 0, 100), Section(740, 60, 120, 60)))
+    build = bare(listed("motor", 30.0, 40.0), surfaces=(wing, replace(fin, twin=True)))
+    drawn = {each.id: each for each in assess(build).outlines}
+    assert list(drawn) == ["wing", "fin", "fin-port"]
+    # 2 x (300 x 200 + 200 x 175) mm2; the panel climbs 40 over 200.
+    assert drawn["wing"].area_dm2 == pytest.approx(19.0)
+    assert drawn["wing"].span_mm == pytest.approx(1000.0)
+    assert drawn["wing"].chord_mm == pytest.approx(200.0)
+    assert drawn["wing"].tip_mm == pytest.approx((200**2 + 40**2) ** 0.5)
+    assert {y for _, y in drawn["wing"].corners} == {-500, -300, 0, 300, 500}
+    assert {x for x, _ in drawn["wing"].corners} == {200, 220, 370, 400}
+    assert drawn["fin"].span_mm == pytest.approx(120.0)
+    assert {y for _, y in drawn["fin"].corners} == {60}
+    assert {y for _, y in drawn["fin-port"].corners} == {-60}
+    assert drawn["fin"].side == drawn["fin-port"].side
+    assert {z for _, z in drawn["fin"].side} == {0, 120}
+    assert not any(each.untouched for each in drawn.values())

@@ -59,10 +59,10 @@ UNITS = {
 
 
 def test_every_unit_is_worth_what_it_is_by_definition():
-    assert FACTORS == {
+    assert {
         kind: {unit: pytest.approx(factor, rel=1e-6) for unit, factor in units.items()}
         for kind, units in {**UNITS, "station": UNITS["length"]}.items()
-    }
+    } == FACTORS
 
 
 @pytest.mark.parametrize(
@@ -133,3 +133,26 @@ def test_a_share_of_a_sheet_whose_size_nobody_said():
         parse("2/3 sheet", "mass", whole=35.0)
     with pytest.raises(QuantityError, match="divides by zero"):
         parse("1/0 sheet", "area", whole=35.0)
+
+
+SHARES = {
+    "half": 0.5,
+    "third": 0.333333333,
+    "thirds": 0.333333333,
+    "quarter": 0.25,
+    "quarters": 0.25,
+    "fifth": 0.2,
+    "fifths": 0.2,
+    "eighth": 0.125,
+    "eighths": 0.125,
+}
+COUNTED = {"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5}
+
+
+@pytest.mark.parametrize("whole", ["sheet", "roll", "rod", "tube", "stick", "bottle"])
+@pytest.mark.parametrize(("count", "many"), COUNTED.items())
+def test_every_count_of_every_share_of_every_whole(whole, count, many):
+    for share, of_one in SHARES.items():
+        told = parse(f"{count} {share} of a {whole}", "run", whole=24.0).value
+        assert told == pytest.approx(24.0 * many * of_one), share
+    assert parse(f"{count} {whole}s", "run", whole=24.0).value == pytest.approx(24.0 * many)
