@@ -9,7 +9,7 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind, Thrust
-from oaken_scale.core.trim.beam import Flies, Heavy
+from oaken_scale.core.trim.beam import Flies, Heavy, Outside
 
 
 def thing(id: str, grams: float, x: float, y: float = 0.0, z: float = 0.0, **more) -> Part:
@@ -114,3 +114,105 @@ def test_twin_fins_are_drawn_as_two():
     assert [each.id for each in drawn] == ["wing", "fin", "fin-port"]
     assert drawn[2].corners[0] == (600, -150)
     assert drawn[1].side[1] == (620, 90)
+
+
+@pytest.mark.parametrize(("y", "line_y", "side"), [(4.0, 0.0, -4.0), (-2.0, 6.0, 8.0)])
+def test_the_thrust_lines_side_and_height_are_from_the_cg(y, line_y, side):
+    thrust = Thrust(500.0, line_y_mm=line_y, line_z_mm=30.0)
+    of = told(plane(thing("all", 300, 250, y=y, z=12.0), thrust=thrust))
+    assert of.thrust_side_mm == pytest.approx(side)
+    assert of.thrust_arm_mm == pytest.approx(18.0)
+    assert of.throttle_gm == pytest.approx(18.0 * 500 / 1000)
+
+
+@pytest.mark.parametrize(("off", "is_told"), [(4.9, False), (5.1, True)])
+@pytest.mark.parametrize("sign", [1, -1])
+def test_a_line_within_five_millimetres_does_next_to_nothing(off, sign, is_told):
+    thrust = Thrust(400.0, line_y_mm=sign * off, line_z_mm=sign * off)
+    of = told(plane(thing("all", 300, 250), thrust=thrust))
+    assert (of.swings is not None) is is_told
+    assert of.throttle_gm == pytest.approx(sign * off * 0.4 if is_told else 0.0)
+
+
+def test_what_pulls_to_one_side_and_what_holds_it_at_the_tip():
+    """100 g 40 mm to starboard of 400 g are held within the 3 mm that are felt by m at the port tip:
+    4000 - 540 m = 3 (400 + m)."""
+    of = told(plane(thing("body", 300, 250), thing("panel", 100, 250, y=40.0)))
+    assert of.pulls == "panel"
+    assert of.tip_g == pytest.approx(2800 / 543, rel=1e-4)
+    level = told(plane(thing("body", 300, 250)))
+    assert (level.light_side, level.pulls, level.tip_g) == (None, None, None)
+    port = told(plane(thing("body", 300, 250), thing("panel", 100, 250, y=-40.0)))
+    assert (port.light_side, port.pulls) == ("right", "panel")
+    assert port.sideways_mm == pytest.approx(-10.0)
+
+
+@pytest.mark.parametrize(("y", "is_felt"), [(2.9, False), (3.2, True), (-3.2, True), (-2.9, False)])
+def test_sideways_is_felt_from_three_millimetres_on(y, is_felt):
+    of = told(plane(thing("all", 300, 250, y=y)))
+    assert (of.light_side is not None) is is_felt
+
+
+# The chord is 190 mm from 200 on, its neutral point about a quarter behind, the schools' ranges
+# between 28 % or so of it and the neutral point.
+@pytest.mark.parametrize(
+    ("x", "outside"),
+    [
+        (150.0, Outside.AHEAD_OF_EDGE),
+        (199.0, Outside.AHEAD_OF_EDGE),
+        (205.0, Outside.EVERY_RANGE),
+        (235.0, None),
+        (300.0, Outside.BEHIND_NEUTRAL),
+    ],
+)
+def test_outside_every_range_that_applies(x, outside):
+    assert told(plane(thing("all", 300, x))).outside is outside
+
+
+def test_a_range_that_is_a_schools_own_is_named_so():
+    """The chord rule is 25 to 33 % of the chord of a conventional plane."""
+    build = plane(thing("all", 300, 250))
+    beam = assess(build).beam
+    assert beam.chosen is None
+    rule = next(each for each in beam.schools if each.low_mm is not None)
+    for shift, chosen in ((0.0, rule.kind), (0.05, rule.kind), (0.2, None)):
+        low, high = rule.low_mm + shift, rule.high_mm + shift
+        target = replace(BAND, low=low, high=high)
+        assert assess(replace(build, targets=(target,))).beam.chosen is chosen
+
+
+def test_the_range_of_a_target_in_its_own_unit():
+    """28 to 33 % of a chord of 190 that begins at 200; the same from the leading edge."""
+    part = thing("all", 300, 250)
+    for unit, low, high in (
+        (BalanceUnit.PERCENT_MAC, 28.0, 33.0),
+        (BalanceUnit.MM_FROM_LEADING_EDGE, 53.2, 62.7),
+        (BalanceUnit.MM_FROM_NOSE, 253.2, 262.7),
+    ):
+        target = Target(TargetKind.BALANCE, low, high, "", unit)
+        beam = assess(replace(plane(part), targets=(target,))).beam
+        assert beam.low_mm == pytest.approx(253.2), unit
+        assert beam.high_mm == pytest.approx(262.7), unit
+        assert beam.loadouts[0].off_mm == pytest.approx(-3.2), unit
+
+
+def test_one_end_of_a_range_is_enough():
+    for low, high, x, heavy, off in (
+        (240.0, None, 230.0, Heavy.NOSE, -10.0),
+        (240.0, None, 300.0, Heavy.NEITHER, 0.0),
+        (None, 260.0, 275.0, Heavy.TAIL, 15.0),
+        (None, 260.0, 100.0, Heavy.NEITHER, 0.0),
+    ):
+        target = replace(BAND, low=low, high=high)
+        of = told(replace(plane(thing("all", 300, x)), targets=(target,)))
+        assert (of.heavy, of.off_mm) == (heavy, pytest.approx(off))
+    nothing = told(replace(plane(thing("all", 300, 250)), targets=()))
+    assert (nothing.heavy, nothing.off_mm) == (None, 0.0)
+
+
+def test_the_doubt_of_the_margin_is_the_cgs_and_the_lattices():
+    """One sigma: that of the CG over the chord, and half of the lattice's 3 % band."""
+    build = plane(thing("all", 300, 250))
+    answer = next(a for a in assess(build).loadouts[0].answers if a.kind is TargetKind.BALANCE)
+    of = told(build)
+    assert of.margin_sd == pytest.approx(((answer.sd / 190) ** 2 + 0.015**2) ** 0.5, rel=1e-3)
