@@ -135,7 +135,7 @@ def test_a_line_within_five_millimetres_does_next_to_nothing(off, sign, is_told)
 
 
 def test_what_pulls_to_one_side_and_what_holds_it_at_the_tip():
-    """100 g 40 mm to starboard of 400 g are held within the 3 mm that are felt by m at the port tip:
+    """100 g 40 mm to starboard of 400 g are held within the 3 mm of what is felt by m at port:
     4000 - 540 m = 3 (400 + m)."""
     of = told(plane(thing("body", 300, 250), thing("panel", 100, 250, y=40.0)))
     assert of.pulls == "panel"
