@@ -9,7 +9,7 @@ from oaken_scale.core.flight.centre_of_gravity import Stations, stations
 from oaken_scale.core.flight.forecast import Mark, mark_of
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.ledger.prior import own_doubt
+from oaken_scale.core.ledger.prior import is_unknown, own_doubt, planned
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.columns import from_columns
@@ -49,6 +49,11 @@ def part_masses(
     (28.0, 1.4, 'listed')
     """
     sd, believed, doubt = after.sd[after.parts], after.prior.mass, after.prior.mass_sd
+    unknown = _unknown(wherever(build.parts))
+    if unknown.any():
+        before = planned(build)
+        believed = np.where(unknown, before.mass, believed)
+        doubt = np.where(unknown, before.mass_sd, doubt)
     alone = after.of.loading.felt_alone[after.parts] | _weighed_elsewhere(wherever(build.parts))
     sharper = (been > 0) & (sd**2 <= doubt**2 / 2)
     which = (2 * alone + sharper).tolist()
@@ -106,6 +111,12 @@ def been_on_pan(build: Build, after: Posterior) -> Vector:
     """
     felt = after.of.loading.felt[after.parts] | _weighed_elsewhere(wherever(build.parts))
     return felt.astype(float)
+
+
+@recalled(keep=8)
+def _unknown(parts: tuple[Part, ...]) -> NDArray[np.bool_]:
+    """Whose mass nobody has said, shape (N,)."""
+    return np.array([is_unknown(part) for part in parts], dtype=bool)
 
 
 @recalled(keep=8)

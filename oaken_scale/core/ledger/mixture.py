@@ -23,7 +23,7 @@ from oaken_scale.core.ledger.outliers import (
     predicted,
 )
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.ledger.prior import prior
+from oaken_scale.core.ledger.prior import nobody_knows, prior
 from oaken_scale.core.ledger.readings import Readings, gathered
 from oaken_scale.core.ledger.settling import Point
 from oaken_scale.core.ledger.slips import slips
@@ -312,7 +312,7 @@ def suspect(build: Build, pan: Pan, scale_id: str, reading_g: float) -> Doubt | 
     'left on'
     """
     found = predicted(build, solve(build), pan, scale_id, reading_g, recorded=False)
-    if abs(found.gap) <= DOUBTFUL:
+    if abs(found.gap) <= DOUBTFUL or nobody_knows(build, pan):
         return None
     return Doubt("", found.expected_g, found.variance**0.5, found.gap, (), slips(build, found))
 

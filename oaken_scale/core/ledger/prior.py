@@ -1,7 +1,7 @@
 """What is believed of every mass before the first weighing."""
 
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Final
 
 import numpy as np
@@ -12,7 +12,7 @@ from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot
 from oaken_scale.core.model.part import Habit, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
-from oaken_scale.core.model.weighing import Scale
+from oaken_scale.core.model.weighing import Pan, Scale
 
 DOUBT: Final[dict[Pedigree, float]] = {
     Pedigree.GUESS: 0.25,
@@ -36,7 +36,8 @@ ALLOWANCE_SHARE: Final = 0.04
 UNKNOWN_SHARE: Final = 0.04
 UNKNOWN_LEAST_G: Final = 5.0
 """A part whose mass nobody knows counts as so much of what is always aboard, at least so many grams
-[g]; one sigma is as much again, until somebody says or weighs it."""
+[g]; one sigma is as much again, until somebody says or weighs it. On a pan it may be all of what
+that showed or nothing: half of it, and one sigma as much again."""
 
 HABITUAL: Final = tuple(SHARED)
 """The pedigrees whose figures have a factor in common, in the order of the state."""
@@ -239,7 +240,65 @@ def prior(build: Build) -> Prior:
     >>> believed.mass_sd.round(6).tolist(), believed.own_sd.round(6).tolist()
     ([25.0, 25.0], [20.0, 20.0])
     """
-    return _prior(build.lots, build.parts, build.scales, build.allowance, build.habits)
+    shown = _shown(build)
+    return _prior(build.lots, build.parts, build.scales, build.allowance, build.habits, shown)
+
+
+def planned(build: Build) -> Prior:
+    """What was believed before anything was weighed.
+
+    >>> planned(Build("b", "B", parts=(Part("h", "Hatch", Pedigree.GUESS),))).mass.tolist()
+    [5.0]
+    """
+    return prior(replace(build, weighings=()))
+
+
+def nobody_knows(build: Build, pan: Pan) -> bool:
+    """Whether something on a pan has no figure and has never been on one: whatever that pan shows
+    is no surprise.
+
+    >>> from oaken_scale.core.model.weighing import Load
+    >>> hatch = Part("h", "Hatch", Pedigree.GUESS)
+    >>> nobody_knows(Build("b", "B", parts=(hatch,)), Pan((Load("h"),)))
+    True
+    """
+    unknown = _unknown(build.parts)
+    if not unknown:
+        return False
+    most = _most(build, unknown)
+    return any(load.part in unknown and load.part not in most for load in pan.loads)
+
+
+@recalled(keep=8)
+def _unknown(parts: tuple[Part, ...]) -> frozenset[str]:
+    return frozenset(part.id for part in parts if is_unknown(part))
+
+
+def _most(build: Build, unknown: frozenset[str]) -> dict[str, float]:
+    """The most that a pan has shown with each part whose mass nobody knows on it [g for one]."""
+    most: dict[str, float] = {}
+    for each in build.weighings:
+        if each.set_aside is None:
+            for load in each.pan.loads:
+                if load.part in unknown:
+                    grams = (each.reading_g - each.pan.known_g) / load.count
+                    most[load.part] = max(most.get(load.part, UNKNOWN_LEAST_G), grams)
+    return most
+
+
+def _shown(build: Build) -> tuple[float, ...]:
+    """That by the parts' places, 0 where a part is known or was on no pan; nothing where all are
+    known. Equal ones are one object, so that a prior is remembered."""
+    unknown = _unknown(build.parts)
+    if not unknown:
+        return ()
+    most = _most(build, unknown)
+    return _one(tuple(most.get(part.id, 0.0) for part in build.parts))
+
+
+@lru_cache(maxsize=32)
+def _one(shown: tuple[float, ...]) -> tuple[float, ...]:
+    return shown
 
 
 @recalled(keep=4)
@@ -249,6 +308,7 @@ def _prior(
     scales: tuple[Scale, ...],
     allowance: Known | None,
     habits: tuple[Habit, ...],
+    shown: tuple[float, ...],
 ) -> Prior:
     lots = len(lots_)
     lot_index = {lot.id: k for k, lot in enumerate(lots_)}
@@ -262,7 +322,7 @@ def _prior(
         for use in part.uses:
             shares[i, lot_index[use.lot]] += use.amount
     estimate = stated + shares @ common[:, 0]
-    share_doubt = _set_allowance(parts, allowance, stated, estimate)
+    share_doubt = _set_allowance(parts, allowance, stated, estimate, shown)
     own_sd = np.zeros(len(parts))
     for i, part in enumerate(parts):
         doubt = share_doubt.get(i, own_doubt(part, estimate[i]))
@@ -311,7 +371,11 @@ def is_unknown(part: Part) -> bool:
 
 
 def _set_allowance(
-    parts: tuple[Part, ...], allowance: Known | None, stated: Vector, estimate: Vector
+    parts: tuple[Part, ...],
+    allowance: Known | None,
+    stated: Vector,
+    estimate: Vector,
+    shown: tuple[float, ...],
 ) -> dict[int, float]:
     """Fill in an allowance that has no figure of its own, and parts whose mass nobody knows; their
     doubt, where it is not the pedigree's, by the part's place [g]."""
@@ -329,6 +393,7 @@ def _set_allowance(
             if allowance is not None and part.doubt_g is None:
                 doubt[i] = allowance.doubt * rest
         elif is_unknown(part):
-            stated[i] = estimate[i] = max(UNKNOWN_SHARE * rest, UNKNOWN_LEAST_G)
+            unseen = max(UNKNOWN_SHARE * rest, UNKNOWN_LEAST_G)
+            stated[i] = estimate[i] = shown[i] / 2 or unseen
             doubt[i] = stated[i] if part.doubt_g is None else part.doubt_g
     return doubt
