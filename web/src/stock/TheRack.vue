@@ -192,6 +192,7 @@ ul {
 
 .few {
   width: 70px;
+  margin-right: 6px;
 }
 
 .more {
