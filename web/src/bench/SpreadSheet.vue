@@ -9,7 +9,7 @@ import { understand, whyNot } from '../shared/useQuantity'
 import { panWords } from './panWords'
 import { useBench } from './useBench'
 import { about } from './useJoints'
-import PickList from '../shared/PickList.vue'
+import { ListLater } from '../shared/listLater'
 import { named } from '../shared/choices'
 
 const open = defineModel<boolean>({ required: true })
@@ -106,7 +106,7 @@ async function pressed(event: KeyboardEvent) {
             inputmode="decimal"
             placeholder="0.4 m" />
           of
-          <PickList v-model="lot" :items="named(joining)" aria-label="Of which"
+          <ListLater v-model="lot" :items="named(joining)" aria-label="Of which"
         /></label>
         <span class="faint small">then it becomes a part, found by weighing before and after</span>
       </p>

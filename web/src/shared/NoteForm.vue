@@ -6,7 +6,7 @@ import { NOTE_KINDS } from '../say/notes'
 import { freshId } from './freshId'
 import { useBuild } from './useBuild'
 import { vFirst } from './vFirst'
-import PickList from './PickList.vue'
+import { ListLater } from './listLater'
 
 /** A note on a build: it waits in the browser until the workshop has it. */
 const emit = defineEmits<{ kept: [] }>()
@@ -40,7 +40,7 @@ onBeforeUnmount(stop)
 
 <template>
   <form class="note" @submit.prevent="keep">
-    <PickList v-model="kind" :items="NOTE_KINDS" aria-label="Kind of note" />
+    <ListLater v-model="kind" :items="NOTE_KINDS" aria-label="Kind of note" />
     <v-text-field
       v-model="words"
       v-first="focused"

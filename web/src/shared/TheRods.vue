@@ -3,12 +3,12 @@ import { useNoticeWords } from '../say/notices'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import ARod from './ARod.vue'
+import { ListLater } from './listLater'
 import NoteSheet from './NoteSheet.vue'
 import { PRESETS, useUnits } from './units'
 import { useBuild } from './useBuild'
 import { isTyping, useKeys } from './useKeys'
 import { useLamp } from './useLamp'
-import PickList from './PickList.vue'
 
 // Fields and lists are a third of what a page loads: they come when they are first asked for.
 const UnitSheet = defineAsyncComponent(() => import('./UnitSheet.vue'))
@@ -86,7 +86,7 @@ onBeforeUnmount(() => {
         <button v-if="loadouts.length > 1" type="button" class="plainly" @click="nextLoadout">
           loadout {{ place }} of {{ loadouts.length }} <kbd>L</kbd>
         </button>
-        <PickList
+        <ListLater
           :model-value="choice"
           :items="[...PRESETS, { value: 'own', title: choice === 'own' ? own : 'your own …' }]"
           aria-label="Units"
@@ -178,6 +178,7 @@ h1 {
   white-space: nowrap;
   align-items: center;
   justify-content: space-between;
+  min-height: 24px;
   margin-top: 4px;
 }
 
