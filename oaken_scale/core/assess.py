@@ -34,6 +34,7 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.moisture import Damp, damp
 from oaken_scale.core.ledger.outliers import Doubt, predicted
 from oaken_scale.core.ledger.posterior import Posterior
+from oaken_scale.core.ledger.prior import nobody_knows
 from oaken_scale.core.ledger.scale import Unfit, before_the_fact
 from oaken_scale.core.material.joint_clock import Adhesive, JointTimes, joint_times, own_adhesives
 from oaken_scale.core.model.build import Build
@@ -250,8 +251,9 @@ def assess(build: Build) -> Assessment:
     )
 
 
-def expect(build: Build, pan: Pan, scale_id: str) -> Expected:
-    """What a pan should read on a scale before it is recorded: ``h . z +- sqrt(h'Sh + r^2)``.
+def expect(build: Build, pan: Pan, scale_id: str) -> Expected | None:
+    """What a pan should read on a scale before it is recorded: ``h . z +- sqrt(h'Sh + r^2)``; None
+    where something on it has no figure and was never on one.
 
     The scale's own error counts in it.
 
@@ -262,6 +264,8 @@ def expect(build: Build, pan: Pan, scale_id: str) -> Expected:
     >>> told.reading_g, round(told.sd_g, 1)
     (90.0, 9.0)
     """
+    if nobody_knows(build, pan):
+        return None
     scale = next(scale for scale in build.scales if scale.id == scale_id)
     told = predicted(build, solve(build), pan, scale_id, 0.0, recorded=False)
     warning = before_the_fact(scale, told.expected_g)

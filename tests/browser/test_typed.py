@@ -243,3 +243,41 @@ def test_a_list_pressed_by_hand_lets_go_of_the_keyboard(bench):
     expect(units).not_to_be_focused()
     bench.keyboard.type("12.4")
     expect(bench.locator("#typed")).to_have_value("12.4")
+
+
+def test_enter_on_a_list_within_a_line_opens_it_and_keeps_nothing(page, sandpiper):
+    """Elsewhere on the line Enter keeps it: the list is chosen from first."""
+    page.goto(f"{sandpiper}/plan?on=parts")
+    line = page.get_by_label("Name of the next part")
+    line.fill("Float")
+    known = page.get_by_label("How the mass is known")
+    known.press("Enter")
+    expect(page.get_by_role("option").first).to_be_visible()
+    page.keyboard.type("list")
+    expect(page.get_by_role("option", name="listing")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("option")).to_have_count(0)
+    expect(known).to_have_value("listing")
+    expect(known).to_be_focused()
+    assert all(part["name"] != "Float" for part in build_told(page)["build"]["parts"])
+    page.get_by_label("Mass", exact=True).first.fill("28")
+    page.get_by_label("Mass", exact=True).first.press("Enter")
+    added = until(
+        page,
+        lambda: [p for p in build_told(page)["build"]["parts"] if p["name"] == "Float"],
+        lambda found: len(found) == 1,
+    )
+    assert added[0]["pedigree"] == "listing"
+
+
+def test_a_list_that_is_left_as_it_was_changes_nothing(page, sandpiper):
+    """The line that stands there, chosen again, is no act: nothing is sent."""
+    page.goto(f"{sandpiper}/plan?on=targets")
+    before = build_told(page)["revision"]
+    purpose = page.get_by_label("What it is for")
+    choose(purpose, "Camera carrier")
+    expect(purpose).to_have_value("Camera carrier")
+    assert build_told(page)["revision"] == before
+    choose(purpose, "Trainer")
+    until(page, lambda: build_told(page)["build"]["purpose"], lambda is_for: is_for != "camera")
+    assert build_told(page)["revision"] > before

@@ -82,6 +82,18 @@ def test_the_scales_error_counts_in_what_the_bench_expects():
     assert told.reading_g > 100.4
 
 
+def test_nothing_is_expected_of_what_nobody_knows_until_it_was_weighed():
+    hatch = replace(listed("hatch", 1.0), stated_g=None)
+    build = bare(listed("motor", 30.0), hatch)
+    both = Pan((Load("hatch"), Load("motor")))
+    assert expect(build, both, "kitchen") is None
+    assert expect(build, Pan((Load("motor"),)), "kitchen").reading_g == pytest.approx(30.0)
+    weighed = with_readings(build, reading(1, 4.2, "hatch"))
+    assert expect(weighed, both, "kitchen").reading_g == pytest.approx(34.2, abs=0.05)
+    away = replace(weighed, weighings=(replace(weighed.weighings[0], set_aside="slip"),))
+    assert expect(away, both, "kitchen") is None
+
+
 def test_stations_from_the_nose_and_from_the_leading_edge():
     parts = (
         listed("motor", 30.0, 40.0),
