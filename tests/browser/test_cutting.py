@@ -54,7 +54,9 @@ def test_a_kerf_as_wide_as_a_part_is_refused_by_the_name_on_the_screen(cutting):
     field.fill("6 cm")
     field.press("Enter")
     cutting.get_by_role("button", name="Lay them on sheets").click()
-    expect(cutting.get_by_role("alert")).to_contain_text(re.compile("^The kerf is 60 mm, as wide"))
+    expect(cutting.get_by_role("alert")).to_contain_text(
+        re.compile("^The kerf is 60 mm, no narrower")
+    )
 
 
 def test_only_what_is_wanted_is_laid_and_it_goes_out_as_a_file(cutting):

@@ -172,8 +172,8 @@ def jobs(
 
     Parts on a sheet with one paper off are not turned over: their faces differ.
 
-    Raises BuildFaultError for a margin that leaves nothing of a sheet, and a kerf as wide as a
-    part.
+    Raises BuildFaultError for a margin that leaves nothing of a sheet, and a kerf that no part is
+    wider than.
 
     >>> from oaken_scale.core.model.part import Pedigree
     >>> from oaken_scale.core.model.lot import Use
