@@ -21,7 +21,7 @@ from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
 
 PLANES = {"sandpiper": sandpiper(), **{plane.build.id: plane.build for plane in fleet()}}
-CHANGED = 50
+CHANGED = 30
 """So many fields of each plane are changed, each alone; another choice with every seed."""
 
 Path = tuple[str | int, ...]
