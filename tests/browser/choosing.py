@@ -1,9 +1,22 @@
-"""A line chosen from a list, as a hand does it: the list opened, the line pressed."""
+"""A line chosen from a list, as a hand does it: the list opened and at rest, the line pressed."""
 
 from playwright.sync_api import Locator, TimeoutError, expect
 
 SCROLLED_PX = 200
 TRIES, PATIENCE_MS = 10, 2_000
+
+# A list that opens goes to the line that was chosen before: it is at rest once it moves no more.
+AT_REST = """list => new Promise((told) => {
+    let last, still = 0
+    const look = () => {
+        const at = `${list.scrollTop} ${list.getBoundingClientRect().top}`
+        still = at === last ? still + 1 : 0
+        last = at
+        if (still > 5 || !list.isConnected) told()
+        else requestAnimationFrame(look)
+    }
+    look()
+})"""
 
 
 def choose(field: Locator, title: str) -> None:
@@ -11,14 +24,16 @@ def choose(field: Locator, title: str) -> None:
     field.locator("..").click()
     opened = field.page.locator(".v-overlay--active .v-list")
     expect(opened).to_be_visible()
+    opened.evaluate(AT_REST)
     for _ in range(TRIES):
-        line = _looked_for(opened, title)
         try:
-            line.click(timeout=PATIENCE_MS)
-        except TimeoutError:  # The list went to the line that was chosen before: look again.
-            continue
-        break
-    expect(opened).to_have_count(0)
+            _looked_for(opened, title).click(timeout=PATIENCE_MS)
+            expect(opened).to_have_count(0, timeout=PATIENCE_MS)
+        except (TimeoutError, AssertionError):  # It moved under the press: look again.
+            if opened.count():
+                continue
+        return
+    raise AssertionError(f"{title} was not chosen")
 
 
 def _looked_for(opened: Locator, title: str) -> Locator:
