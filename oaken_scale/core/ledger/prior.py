@@ -395,5 +395,5 @@ def _set_allowance(
         elif is_unknown(part):
             unseen = max(UNKNOWN_SHARE * rest, UNKNOWN_LEAST_G)
             stated[i] = estimate[i] = shown[i] / 2 or unseen
-            doubt[i] = stated[i] if part.doubt_g is None else part.doubt_g
+            doubt[i] = stated[i] if part.doubt_g is None or shown[i] else part.doubt_g
     return doubt

@@ -64,6 +64,15 @@ def test_what_a_pan_felt_without_telling_is_no_better_known():
     assert masses["one"].sd_g == pytest.approx(10 * (2 / 3) ** 0.5, rel=1e-3)
 
 
+def test_a_doubt_without_a_figure_holds_no_reading_back():
+    box = part("box", None, Pedigree.GUESS, doubt_g=2.0)
+    build = Build("b", "B", parts=(part("wing", 200.0), box), scales=(SCALE,))
+    assert told(build)["box"].sd_g == pytest.approx(2.0)
+    weighed = with_readings(build, reading(1, 100.0, "box"))
+    assert told(weighed)["box"].mass_g == pytest.approx(100.0, abs=0.03)
+    assert assess(weighed).doubts == ()
+
+
 @pytest.mark.parametrize("grams", [3.0, 45.0, 100.0, 640.0])
 def test_what_nobody_knew_weighs_what_the_pan_shows(grams):
     """With no figure it is no surprise, however heavy; what was planned with stays as it was: 4 %
