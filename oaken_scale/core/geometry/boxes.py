@@ -3,7 +3,7 @@
 Source: docs/methods.md, section 7 (corner points with backtracking).
 """
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from itertools import permutations
 from math import floor
 from typing import Final
@@ -17,7 +17,9 @@ Placed = tuple[Sides, Sides]
 SAME_MM: Final = 1e-6
 
 MOST_TRIES: Final = 20_000
-"""So many places are tried; what was not found in them is told as not found."""
+ANY_ORDER_TRIES: Final = 4_000
+"""So many places are tried, largest first and then in any order; what was not found in them is
+told as not found."""
 
 
 def clearance_mm(bay: Sides, thing: Sides) -> float:
@@ -49,37 +51,43 @@ def how_many(bay: Sides, thing: Sides) -> int:
 def together(bay: Sides, things: Sequence[Sides]) -> tuple[Placed, ...] | None:
     """Where each of some things lies when all go into a bay; None where no way was found.
 
-    Larger things first, each at a corner that those before it leave, in each of its ways to lie.
+    Larger things first, each at a corner that those before it leave, in each of its ways to lie;
+    where that finds nothing, in any order.
 
     >>> told = together((100.0, 40.0, 30.0), [(60.0, 40.0, 30.0), (30.0, 40.0, 40.0)])
     >>> [sides for _, sides in told]
     [(60.0, 40.0, 30.0), (40.0, 40.0, 30.0)]
     """
-    order = sorted(range(len(things)), key=lambda k: -_volume(things[k]))
     if sum(map(_volume, things)) > _volume(bay) + SAME_MM:
         return None
-    tries = [MOST_TRIES]
-    placed: list[Placed] = []
+    return _laid(bay, things, largest_first=True) or _laid(bay, things, largest_first=False)
 
-    def lay(n: int) -> bool:
-        if n == len(order):
-            return True
-        for at in _corners(placed):
-            for way in _ways(things[order[n]]):
-                tries[0] -= 1
-                if tries[0] < 0:
-                    return False
-                if _inside(bay, at, way) and not any(_overlap((at, way), each) for each in placed):
-                    placed.append((at, way))
-                    if lay(n + 1):
-                        return True
-                    placed.pop()
-        return False
 
-    if not lay(0):
+def _laid(bay: Sides, things: Sequence[Sides], *, largest_first: bool) -> tuple[Placed, ...] | None:
+    """Where each lies when the largest goes in first, or whichever goes in next: a small one may
+    hold a large one off its wall."""
+    tries = [MOST_TRIES if largest_first else ANY_ORDER_TRIES]
+    placed: dict[int, Placed] = {}
+
+    def lay(left: Sequence[int]) -> bool:
+        next_in = left[:1] if largest_first else {things[k]: k for k in reversed(left)}.values()
+        for k in next_in:
+            rest = [each for each in left if each != k]
+            for at in _corners([*placed.values()]):
+                for way in _ways(things[k]):
+                    tries[0] -= 1
+                    if tries[0] < 0:
+                        return False
+                    if _inside(bay, at, way) and not _meets((at, way), placed.values()):
+                        placed[k] = (at, way)
+                        if lay(rest):
+                            return True
+                        del placed[k]
+        return not left
+
+    if not lay(sorted(range(len(things)), key=lambda k: -_volume(things[k]))):
         return None
-    by_thing = dict(zip(order, placed, strict=True))
-    return tuple(by_thing[k] for k in range(len(things)))
+    return tuple(placed[k] for k in range(len(things)))
 
 
 def _ways(sides: Sides) -> list[Sides]:
@@ -99,6 +107,10 @@ def _corners(placed: Sequence[Placed]) -> list[Sides]:
 
 def _inside(bay: Sides, at: Sides, sides: Sides) -> bool:
     return all(at[k] + sides[k] <= bay[k] + SAME_MM for k in range(3))
+
+
+def _meets(one: Placed, others: Iterable[Placed]) -> bool:
+    return any(_overlap(one, other) for other in others)
 
 
 def _overlap(one: Placed, other: Placed) -> bool:
