@@ -13,15 +13,17 @@ from oaken_scale.core.model.quantity import QuantityError, parse
 FIELD: Final = "line"
 MOST: Final = 20
 
-_CLAUSES: Final = re.compile(r"\s*[,;]\s*")
+# A comma between two digits is a decimal one.
+_CLAUSES: Final = re.compile(r"\s*(?:;|,(?!\d)|(?<!\d),)\s*")
 _NAMES: Final = re.compile(r"\s+(?:and|&)\s+", re.IGNORECASE)
+_FAR: Final = r"[\d.,/]+(?:\s+\d+/\d+)?\s*[a-z\"']*"
 _BY: Final = re.compile(
-    r"^(?P<names>.+?)\s+(?:(?:both|all|by)\s+)*(?P<far>[\d.,/]+(?:\s+\d+/\d+)?\s*[a-z\"']*)\s+"
+    rf"^(?P<names>.+?)\s+(?:(?:both|all|by)\s+)*(?P<far>{_FAR})\s+"
     r"(?P<way>forward|fwd|ahead|aft|back|backward)$",
     re.IGNORECASE,
 )
 _TO: Final = re.compile(
-    r"^(?P<names>.+?)\s+(?:(?:both|all)\s+)*to\s+(?P<far>[-−]?[\d.,/]+\s*[a-z\"']*)$", re.IGNORECASE
+    rf"^(?P<names>.+?)\s+(?:(?:both|all)\s+)*to\s+(?P<far>[-−]?{_FAR})$", re.IGNORECASE
 )
 _FORWARD: Final = frozenset({"forward", "fwd", "ahead"})
 
