@@ -133,3 +133,35 @@ def test_what_no_parts_are_made_of(drawn, lot, words):
 def test_only_a_part_can_be_cut():
     with pytest.raises(BuildFaultError, match='no part "kite"'):
         cut(made("wing"), ["kite"])
+
+
+def test_where_the_new_drawing_gives_no_such_part_the_old_one_stays():
+    booms = made("boom", lot="rod")
+    # One boom in the middle has neither a left nor a right one.
+    alone = replace(booms, bodies=(BODY, replace(BOOMS, twin=False, y_mm=0.0)))
+    assert following(booms, alone).parts == booms.parts
+    # A wing without area gives no panels; with its area back they follow again.
+    wing = made("wing")
+    flat = replace(WING, sections=tuple(replace(s, chord_mm=0.0) for s in WING.sections))
+    none = following(wing, replace(wing, surfaces=(flat,)))
+    assert none.parts == wing.parts
+    # The lot that it is cut from is gone from the build.
+    without = replace(wing, lots=(ROD,))
+    assert following(without, wider(without)).parts == wing.parts
+
+
+def test_a_part_of_another_lot_by_hand_takes_the_place_and_keeps_its_amount():
+    build = made("wing")
+    thick = replace(SHEET, id="thick", constant=6.0)
+    parts = tuple(replace(each, uses=(Use("thick", 9.0),)) for each in build.parts)
+    build = replace(build, lots=(*build.lots, thick), parts=parts)
+    after = following(build, wider(build))
+    assert [each.uses for each in after.parts] == [(Use("thick", 9.0),)] * 2
+    assert after.parts[1].station == Station(220.0, 250.0, 0.0)
+
+
+def test_a_drawing_that_did_not_change_moves_nothing():
+    build = made("wing")
+    assert following(build, build) is build
+    renamed = replace(build, name="C")
+    assert following(build, renamed) is renamed

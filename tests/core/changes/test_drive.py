@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 
 import pytest
 
-from oaken_scale.core.changes.drive import adopted_pack, runs_stay
+from oaken_scale.core.changes.drive import adopted_pack, runs_stay, without_part
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build, Loadout
@@ -134,3 +134,22 @@ def test_an_adopted_variant_loses_nothing_that_the_build_was_told_meanwhile():
     assert (told.power.motor.kv, told.power.plug_a) == (1800.0, 20.0)
     assert adopted_variant(later, replace(variant, power=None), DAY).power == later.power
     assert list(faults(told)) == []
+
+
+def test_a_run_that_was_taken_stays():
+    with pytest.raises(BuildFaultError, match='the run "run-1" was taken and stays'):
+        runs_stay(DRIVE, replace(DRIVE, runs=()))
+    with pytest.raises(BuildFaultError, match='the run "run-1" was taken and stays'):
+        runs_stay(DRIVE, None)
+    more = replace(RUN, id="run-2", points=(RunPoint(0.5, 200.0),))
+    runs_stay(DRIVE, replace(DRIVE, runs=(more, RUN)))
+    runs_stay(None, DRIVE)
+
+
+def test_a_pack_whose_part_goes_keeps_its_runs():
+    both = replace(PLANE, power=replace(DRIVE, packs=(BIG, replace(SMALL, part="new"))))
+    told = without_part(both, "pack").power
+    assert [(each.id, each.part) for each in told.packs] == [("big", None), ("listed", "new")]
+    assert told.runs == (RUN,)
+    assert without_part(both, "camera") is both
+    assert without_part(replace(PLANE, power=None), "pack").power is None

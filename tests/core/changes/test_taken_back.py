@@ -7,13 +7,17 @@ from itertools import pairwise
 from hypothesis import given
 from hypothesis import strategies as st
 
-from oaken_scale.core.changes.taken_back import TAKEN_BACK, taken_back, touched
+from oaken_scale.core.changes.taken_back import TAKEN_BACK, How, Touched, taken_back, touched
 from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.field import FieldLog, Throw
 from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.power import Motor, Pack, Power
+from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import Target, TargetKind
 from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
 
 AT = datetime(2026, 5, 1, 12, tzinfo=UTC)
+SPARE = Pack("spare", "2200", 3, 2200.0)
 NAMES = ("wing", "tail", "pack", "camera", "motor")
 
 
@@ -104,3 +108,52 @@ def test_a_part_that_stands_in_the_log_retires_and_comes_back():
     assert told.parts[-1] == replace(with_motor.parts[-1], retired=True, retired_at=AT)
     again = taken_back(told, with_motor, START, AT)
     assert again == now
+
+
+def test_a_reading_set_aside_before_keeps_its_own_reason():
+    reading = Weighing("r", AT, "s", 31.0, Pan((Load("tail"),)), set_aside="the tray")
+    weighed = replace(START, weighings=(reading,))
+    assert taken_back(weighed, START, weighed, AT).weighings == (reading,)
+
+
+def test_what_is_touched_in_the_logs_and_the_drive_is_told_one_by_one():
+    """A drive that comes, a pack more in it, a throw more, a reading with its figure."""
+    drive = Power(Motor(1400, 60), packs=(Pack("s3", "1300", 3, 1300.0),))
+    powered = replace(START, power=drive)
+    assert touched(START, powered) == (Touched("power", How.CHANGED),)
+    larger = replace(powered, power=replace(drive, packs=(*drive.packs, SPARE)))
+    assert touched(powered, larger) == (Touched("packs", How.ADDED, "2200"),)
+    assert touched(larger, powered) == (Touched("packs", How.REMOVED, "2200"),)
+    other = replace(powered, power=replace(drive, motor=Motor(1000, 60)))
+    assert touched(powered, other) == (Touched("motor", How.CHANGED),)
+    thrown = replace(START, field=FieldLog(throws=(Throw("t", AT),)))
+    assert touched(START, thrown) == (Touched("throws", How.ADDED),)
+    weighed = replace(START, weighings=(Weighing("r", AT, "s", 31.0, Pan((Load("tail"),))),))
+    assert touched(START, weighed) == (Touched("weighings", How.ADDED, "", 31.0),)
+    lower = replace(START, targets=(Target(TargetKind.AUW, high=500.0),))
+    assert touched(START, lower) == (Touched("targets", How.CHANGED),)
+
+
+def test_a_pack_that_came_later_stays_when_the_one_before_is_taken_back():
+    drive = Power(Motor(1400, 60))
+    one = Pack("s3", "1300", 3, 1300.0)
+    before = replace(START, power=drive)
+    after = replace(START, power=replace(drive, packs=(one,)))
+    now = replace(START, power=replace(drive, packs=(one, SPARE)))
+    assert taken_back(now, before, after, AT).power.packs == (SPARE,)
+    # What was removed comes back to where it stood.
+    gone = replace(START, power=replace(drive, packs=(SPARE,)))
+    told = taken_back(gone, now, gone, AT)
+    assert told.power.packs == (one, SPARE)
+
+
+def test_a_drive_that_came_goes_whole_and_what_a_drawing_was_comes_back_whole():
+    powered = replace(START, power=Power(Motor(1400, 60)))
+    assert taken_back(powered, START, powered, AT).power is None
+    outline = (Section(0, 0, 0, 190), Section(0, 540, 0, 190))
+    wing = Surface("w", "Wing", Role.WING, outline)
+    longer = replace(wing, sections=(outline[0], Section(0, 600, 0, 190)))
+    before, after = replace(START, surfaces=(wing,)), replace(START, surfaces=(longer,))
+    named = replace(after, surfaces=(replace(longer, name="Main wing"),))
+    (told,) = taken_back(named, before, after, AT).surfaces
+    assert (told.name, told.sections) == ("Main wing", outline)

@@ -196,3 +196,47 @@ def test_glide_and_sink_by_hand():
     assert glide.throws == 2
     assert sink.value == pytest.approx((0.8 * 0.5) ** 0.5)
     assert glide_ratio([throws[3]]) is None
+
+
+def test_the_word_of_the_last_throw_is_never_gone_against():
+    """Two millimetres up go half as far again; then one throw at none stalls."""
+    for sign, seen in ((1, Seen.STALLS), (-1, Seen.DIVES)):
+        page = thrown(
+            (0, Seen.GOOD, 9.0),
+            *((2.0 * sign, Seen.GOOD, 15.0),) * 4,
+            (0, seen, 9.0),
+        )
+        assert planned_setting(PITCH, page).best.next_mm * sign > 0
+        told = advice(GLIDER, page, Trim(off_mm=0.0))
+        assert (told.from_mm, told.to_mm) == (0.0, -0.5 * sign)
+
+
+@pytest.mark.parametrize(("seen", "side"), [(Seen.TURNS_LEFT, "right"), (Seen.TURNS_RIGHT, "left")])
+def test_without_a_tab_of_its_own_a_turn_is_bent_away_on_the_other_side(seen, side):
+    told = advice(BARE, thrown((0, seen, 9.0)), Trim())
+    assert (told.cause, told.do, told.side) == (Cause.WARP_OR_FIN, Do.BEND_A_TAB, side)
+
+
+def test_a_turn_that_stays_is_not_halved_and_one_that_turns_over_is_down_to_half_a_millimetre():
+    same = thrown(*((0, Seen.TURNS_LEFT, 9.0),) * 3, control="turn")
+    first = advice(GLIDER, same, Trim())
+    assert not first.halved
+    assert first.to_mm > 0
+    over = [Seen.TURNS_LEFT, Seen.TURNS_RIGHT] * 6
+    page = thrown(*((0, seen, 9.0) for seen in over), control="turn")
+    told = advice(GLIDER, page, Trim())
+    assert (told.from_mm, told.to_mm, told.halved) == (0.0, -0.5, True)
+
+
+def test_a_change_of_which_one_side_has_no_figure_is_not_judged():
+    assert last_change(thrown((0, Seen.GOOD, 9.0), (1, Seen.GOOD, None))) is None
+    assert last_change(thrown((0, Seen.GOOD, None), (1, Seen.GOOD, 9.0))) is None
+    assert changes(thrown((0, Seen.GOOD, None), (1, Seen.GOOD, 9.0))) == ()
+    # By the clock where nobody paced it.
+    page = [
+        replace(each, seconds=seconds)
+        for each, seconds in zip(
+            thrown((0, Seen.GOOD, None), (1, Seen.GOOD, 9.0)), (2.0, 2.6), strict=True
+        )
+    ]
+    assert last_change(page).measure == "seconds"

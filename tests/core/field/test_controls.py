@@ -18,6 +18,7 @@ from oaken_scale.core.field.controls import (
 )
 from oaken_scale.core.field.ready import BenchSays, ready_list
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
 from oaken_scale.core.model.surface import Role, Section, Surface
@@ -115,3 +116,43 @@ def test_incidence_by_shims():
     tilted = Surface("wing", "Wing", Role.WING, WING.sections, incidence_deg=2.5)
     low = Surface("tail", "Tail", Role.TAIL, TAIL.sections, incidence_deg=-0.5)
     assert incidence_difference_deg(Build("b", "B", surfaces=(tilted, low))) == 3.0
+
+
+def test_a_control_on_what_is_not_drawn_any_more_is_no_fault_of_its_travel():
+    gone = Control("a", "Aileron", ControlKind.AILERON, "canard", 0.0, 1.0, 0.25, up_mm=500.0)
+    assert list(travel_faults(PLANE, [gone])) == []
+    with pytest.raises(BuildFaultError, match='no surface "canard" is drawn'):
+        control_told(PLANE, gone)
+
+
+@pytest.mark.parametrize("name", ["up_mm", "down_mm"])
+def test_each_way_a_control_goes_no_farther_than_its_depth_lets_it(name):
+    """A quarter of 100 at 45 degrees is 25 sin 45."""
+    most = 25 * math.sin(math.radians(45))
+    for travel, faulty in ((most - 0.01, False), (most + 0.01, True)):
+        elevator = Control("e", "E", ControlKind.ELEVATOR, "tail", 0.0, 1.0, 0.25, **{name: travel})
+        found = [each.field for each in travel_faults(PLANE, [elevator])]
+        assert found == ([f"controls.0.{name}"] if faulty else [])
+        told = control_told(PLANE, elevator)
+        assert getattr(told, name.replace("mm", "deg")) == pytest.approx(45.0, abs=0.05)
+
+
+def test_a_control_lies_over_a_step_in_the_drawing():
+    """Out to 250 the wing is 200 deep, from there on 100: what begins on the step takes the depth
+    of the part that it lies on, and ends at the tip."""
+    stepped = Surface(
+        "step",
+        "Step",
+        Role.WING,
+        (
+            Section(0, 0, 0, 200),
+            Section(0, 250, 0, 200),
+            Section(100, 250.1, 0, 100),
+            Section(100, 500, 0, 100),
+        ),
+    )
+    build = Build("b", "B", surfaces=(stepped,))
+    told = control_told(build, Control("a", "A", ControlKind.AILERON, "step", 0.6, 1.0, 0.5))
+    assert told.area_dm2 == pytest.approx(2 * 200 * 50 / 1e4)
+    whole = control_told(build, Control("a", "A", ControlKind.AILERON, "step", 0.0, 0.5, 0.5))
+    assert whole.area_dm2 == pytest.approx(2 * 250 * 100 / 1e4)

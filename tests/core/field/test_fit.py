@@ -132,3 +132,16 @@ def test_what_lies_where_a_control_moves():
 
 def test_a_build_that_says_nothing_of_it_is_told_nothing():
     assert fit_told(Build("b", "B", parts=(thing("pack", 100.0, None),))).notes == ()
+
+
+def test_what_has_no_place_stands_in_nobodys_way():
+    receiver = thing("rx", None, Fit(role=FitRole.RECEIVER))
+    near = thing("tx", 360.0, Fit(role=FitRole.TRANSMITTER))
+    assert notes(receiver, near) == []
+    assert notes(thing("rx", 360.0, receiver.fit), thing("tx", None, near.fit)) == []
+    propeller = Fit(8.0, 150.0, 150.0, role=FitRole.PROPELLER)
+    block = thing("block", 30.0, Fit(40.0, 30.0, 40.0))
+    assert notes(thing("prop", None, propeller), block) == []
+    # One whose diameter nobody said sweeps nothing.
+    assert notes(thing("prop", -2.0, Fit(8.0, role=FitRole.PROPELLER)), block) == []
+    assert notes(thing("prop", -2.0, propeller), thing("block", None, block.fit)) == []

@@ -275,3 +275,34 @@ def test_a_crash_mended_in_one_act_is_all_of_it_or_nothing():
         mended(PLANE, act, (Damage("motor", (patch,), new),))
     with pytest.raises(ValueError, match="say what broke"):
         mended(PLANE, act, ())
+
+
+def test_a_tick_whose_stance_nobody_kept_is_asked_for_again():
+    build = ticked(PLANE)
+    lost = replace(build, field=replace(build.field, stances=()))
+    moved = replace(lost, parts=(*lost.parts[:1], part("motor", Group.POWER, 21), *lost.parts[2:]))
+    found = opened(moved)
+    assert whys(found)["fixed"] is Why.SEEN_NOWHERE
+    assert found["fixed"].at == MORNING
+
+
+def test_half_a_millimetre_is_no_move_and_what_had_no_place_did_not_move():
+    build = ticked(PLANE)
+
+    def with_motor(x: float | None) -> Build:
+        motor = part("motor", Group.POWER, 20)
+        motor = replace(motor, station=None if x is None else Station(x))
+        return replace(build, parts=(build.parts[0], motor, *build.parts[2:]))
+
+    assert "fixed" not in opened(with_motor(20.5))
+    assert opened(with_motor(20.6))["fixed"].why is Why.MOVED
+    reason = opened(with_motor(23.0))["fixed"]
+    assert (reason.why, reason.subject, reason.amount) == (Why.MOVED, "Motor", pytest.approx(3.0))
+    assert "fixed" not in opened(with_motor(None))
+
+
+def test_a_move_in_any_direction_is_measured_straight():
+    build = ticked(PLANE)
+    motor = replace(part("motor", Group.POWER, 20), station=Station(22.0, 3.0, 6.0))
+    reason = opened(replace(build, parts=(build.parts[0], motor, *build.parts[2:])))["fixed"]
+    assert reason.amount == pytest.approx(7.0)
