@@ -231,3 +231,25 @@ def test_sixty_parts_are_laid_within_ten_seconds_and_better_ones_come_first():
     assert ranks == sorted(ranks, reverse=True)
     assert [gone for gone, _ in steps] == sorted(gone for gone, _ in steps)
     assert wrong_with(steps[-1][1], blanks, SHEET, Knife(0.5, 5.0)) == []
+
+
+def test_where_the_areas_never_suffice_it_goes_on_looking_until_the_time_is_up():
+    """Three squares of 300 have the area of one sheet of 700 by 500 and need two: beyond the plain
+    orders others are tried, and what is told stays right."""
+    blanks = [Blank(str(k), box(0, 0, 300, 300)) for k in range(3)]
+    began = time.monotonic()
+    told = list(nest(blanks, SHEET, Knife(), 0.6))
+    assert time.monotonic() - began >= 0.6
+    assert len(told) > 30
+    assert {layout.sheets for _, layout in told} == {2}
+    assert [gone for gone, _ in told] == sorted(gone for gone, _ in told)
+    assert all(not wrong_with(layout, blanks, SHEET, Knife()) for _, layout in told[::10])
+    ranks = [layout.rank for _, layout in told]
+    assert ranks == sorted(ranks, reverse=True)
+
+
+def test_an_odd_number_of_long_parts_goes_on_looking_for_the_shorter_reach():
+    blanks = [Blank(str(k), box(0, 0, 330, 90 + 17 * k)) for k in range(7)]
+    *_, (gone, layout) = nest(blanks, SHEET, Knife(), 0.6, seed=3)
+    assert gone == 1.0
+    assert wrong_with(layout, blanks, SHEET, Knife()) == []

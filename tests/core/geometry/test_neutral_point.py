@@ -212,3 +212,21 @@ def test_where_it_is_drawn_and_how_large_changes_nothing_else():
 def test_two_wings_in_the_same_place_are_refused_or_finite():
     told = neutral_point([plate(Role.WING, 0, 800, 150), plate(Role.WING, 0, 800, 150)])
     assert told is None or np.isfinite(told.x_mm)
+
+
+def test_a_winglet_holds_the_tip_as_a_little_more_span_would():
+    """A wing 600 by 100 with 60 straight up at each tip: more lift than without, less than with as
+    much more span; swept back, it pulls the neutral point aft."""
+
+    def wing(*tips: Section) -> Surface:
+        return Surface("w", "W", Role.WING, (Section(0, 0, 0, 100), Section(0, 300, 0, 100), *tips))
+
+    plain, up = neutral_point([wing()]), neutral_point([wing(Section(0, 300, 60, 100))])
+    flat = neutral_point([wing(Section(0, 360, 0, 100))])
+    lift = [told.lift_slope * told.area_dm2 for told in (plain, up, flat)]
+    assert lift == sorted(lift)
+    assert lift[1] > 1.02 * lift[0]
+    assert up.area_dm2 == pytest.approx(plain.area_dm2) == pytest.approx(6.0)
+    swept = neutral_point([wing(Section(60, 300, 60, 60))])
+    assert swept.x_mm > plain.x_mm
+    assert abs(swept.x_mm - plain.x_mm) < 10

@@ -8,6 +8,7 @@ import pytest
 from oaken_scale.core.assess import Mark, assess
 from oaken_scale.core.ledger.learned import combined, elsewhere, learned
 from oaken_scale.core.ledger.mixture import solve
+from oaken_scale.core.ledger.prior import together
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot, LotUnit, Use
 from oaken_scale.core.model.part import Part, Pedigree
@@ -158,3 +159,27 @@ def test_a_scale_that_reads_high_is_doubted_along_with_the_glue():
     loose = replace(sure, scales=(replace(EXACT, calibration_doubt=0.01),))
     known, vague = learned(sure).lots["glue"], learned(loose).lots["glue"]
     assert vague.doubt >= known.doubt
+
+
+def test_a_lot_of_which_nothing_was_weighed_teaches_nothing():
+    """Two sheets of the rack, and only what was cut of the first was ever on a pan."""
+    sheets = tuple(
+        Lot(id, id, LotUnit.DM2, 4.6, 0.4, rack=f"rack-{id}") for id in ("first", "second")
+    )
+    parts = tuple(
+        Part(id, id, Pedigree.CALCULATED, uses=(Use(id, 10.0),)) for id in ("first", "second")
+    )
+    build = Build("b", "B", lots=sheets, parts=parts, scales=(EXACT,))
+    told = learned(with_readings(build, reading(1, 50.0, "first")))
+    assert list(told.lots) == ["rack-first"]
+    assert not told.things
+    assert not learned(build).lots
+
+
+def test_what_is_known_for_sure_elsewhere_is_known_here():
+    assert together(2.0, 0.5, Known(3.0, 0.0)) == (3.0, 0.0)
+    assert together(2.0, 0.0, Known(3.0, 0.0)) == (2.0, 0.0)
+    assert together(2.0, 0.5, None) == (2.0, 0.5)
+    mean, sd = together(2.0, 0.3, Known(3.0, 0.4))
+    assert mean == pytest.approx((2 / 0.09 + 3 / 0.16) / (1 / 0.09 + 1 / 0.16))
+    assert sd == pytest.approx((1 / 0.09 + 1 / 0.16) ** -0.5)

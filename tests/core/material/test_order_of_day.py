@@ -7,6 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.material.order_of_day import (
     Step,
     in_order,
@@ -221,3 +222,33 @@ def test_every_demo_plane_has_a_day():
         day = order_of_day(plane.build, NOW, 20.0)
         assert len(set(ids(day.slots))) == len(day.slots)
         assert day.total_min >= day.idle_min >= 0.0
+
+
+def test_a_joint_of_no_known_glue_sets_as_long_as_the_usual_one():
+    """Nobody said which glue it is: the first of the usual ones stands in."""
+    seam = Part("seam", "seam", Pedigree.JOINT, "Wing", stated_g=3.0)
+    build = replace(BUILD, parts=(BUILD.parts[0], seam))
+    waits = {step.id: step.wait_min for step in steps(build) if step.kind is StepKind.JOIN}
+    assert list(waits.values()) == [ADHESIVES[0].handle_after_s / 60]
+    slow = {step.id: step.wait_min for step in steps(BUILD) if step.kind is StepKind.JOIN}
+    assert list(slow.values()) == [60.0]  # its glue's own hour
+
+
+def test_in_the_minutes_that_there_are_only_what_is_done_in_them_is_proposed():
+    whole = order_of_day(BUILD, NOW)
+    for minutes in (1.0, whole.slots[0].end_min, whole.slots[3].end_min, 10_000.0):
+        told = order_of_day(BUILD, NOW, minutes)
+        assert told.slots == whole.slots
+        assert all(slot.end_min <= minutes for slot in told.now)
+    assert order_of_day(BUILD, NOW, 10_000.0).now == whole.slots
+    assert order_of_day(BUILD, NOW, whole.slots[0].minutes).now != ()
+    assert order_of_day(BUILD, NOW, 0.01).now == ()
+
+
+def test_what_has_no_time_for_a_step_that_waits_is_done_before_it_sets():
+    """Nothing is proposed that would begin after the minutes are over."""
+    for minutes in range(5, 300, 5):
+        now = order_of_day(BUILD, NOW, float(minutes)).now
+        assert all(slot.start_min <= slot.end_min <= minutes for slot in now)
+        starts = [slot.start_min for slot in now]
+        assert starts == sorted(starts)

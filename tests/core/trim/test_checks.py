@@ -21,7 +21,7 @@ from oaken_scale.core.model.weighing import Scale
 from oaken_scale.core.trim.as_it_stood import ChangeKind, as_it_stands, changed_since
 from oaken_scale.core.trim.beam import Checked
 from oaken_scale.core.trim.check_reasons import Explains, Reason
-from oaken_scale.core.trim.checks import checked
+from oaken_scale.core.trim.checks import HangFlaw, checked
 from oaken_scale.core.trim.flown import fly
 from tests.benches import MORNING
 
@@ -413,3 +413,23 @@ def test_an_old_check_without_a_record_speaks_by_dates():
     check = support(280.0)
     assert assess(plane(check)).beam.checks[0].found_mm == 280.0
     assert changed_since(plane(check), check) == ()
+
+
+@pytest.mark.parametrize(("above", "flaw"), [(1.0, None), (-1.0, HangFlaw.TIPS_OVER)])
+def test_hung_from_below_its_cg_a_plane_tips_over_and_tells_nothing(above, flaw):
+    cg = cg_of(plane())
+    check = BalanceCheck(
+        "c", MORNING, CheckKind.HANG, None, cg.x_mm, z_mm=cg.z_mm + above, nose_down_deg=0.0
+    )
+    (told,) = assess(plane(check)).beam.checks
+    assert told.flaw is flaw
+
+
+def test_hung_where_nobody_said_how_high_anything_is_it_is_said():
+    parts = (thing("motor", 50, 10), thing("pack", 100, 180), thing("body", 120, 350, 4.0))
+    check = BalanceCheck("c", MORNING, CheckKind.HANG, None, 220.0, z_mm=80.0, nose_down_deg=4.0)
+    (told,) = assess(plane(check, parts=parts)).beam.checks
+    assert told.flaw is HangFlaw.NO_HEIGHTS
+    # A check of another kind has no such flaw.
+    (told,) = assess(plane(support(220.0), parts=parts)).beam.checks
+    assert told.flaw is None

@@ -436,3 +436,114 @@ def test_no_search_finds_less_ballast(body_x, light, heavy, pieces, limited):
             spot = next(s for s in spots if s.id == each.spot)
             assert each.grams <= spot.most_g + 1e-6
             assert sum(each.pieces) == pytest.approx(each.grams) or not pieces
+
+
+def inside(x: float, sd: float, low: float, high: float) -> float:
+    normal = NormalDist(x, sd)
+    return normal.cdf(high) - normal.cdf(low)
+
+
+def test_where_nothing_brings_it_farther_in_it_stays_and_is_told_with_its_chance():
+    """254 of 245 to 255, in doubt by 4: sure is no place near the edge, and the receiver in its
+    two millimetres moves the CG by a fifteenth of one."""
+    vague = replace(thing("body", 300, 254), station=Station(254.0, doubt_mm=4.0))
+    build = plane(vague, thing("receiver", 10, 254, (253, 255)))
+    told = remedies(ready(build))
+    assert told.outcome is Outcome.NO_FARTHER
+    assert (told.best.slides, told.best.ballast, told.others) == ((), (), ())
+    cg = fly(build).planes[0].cg
+    assert told.best.chance == pytest.approx(inside(254.0, cg.x_sd_mm, 244.999, 255.001))
+    assert not told.sure
+    # With a bay worth the name it moves.
+    roomy = plane(vague, thing("receiver", 10, 254, (100, 255)))
+    assert remedies(ready(roomy)).outcome is Outcome.FOUND
+
+
+def test_no_move_is_proposed_that_helps_one_loadout_as_much_as_it_hurts_another():
+    vague = replace(thing("body", 300, 250), station=Station(250.0, doubt_mm=3.0))
+    parts = (
+        vague,
+        thing("receiver", 30, 250, (150, 350)),
+        thing("ahead", 20, 201.8, option=True),
+        thing("aft", 20, 298.2, option=True),
+    )
+    loadouts = (Loadout("a", "Ahead", ("ahead",)), Loadout("b", "Aft", ("aft",)))
+    build = plane(*parts, low=246.0, high=254.0, loadouts=loadouts)
+    told = remedies(ready(build))
+    assert told.outcome is Outcome.NO_FARTHER
+    at = [(300 * 250 + 30 * 250 + 20 * x) / 350 for x in (201.8, 298.2)]
+    assert [each.x_mm for each in told.best.loadouts] == pytest.approx(at)
+
+
+def test_two_loadouts_that_lie_farther_apart_than_the_range_is_wide():
+    parts = (
+        thing("body", 300, 250),
+        thing("ahead", 60, 100, option=True),
+        thing("aft", 60, 400, option=True),
+    )
+    loadouts = (Loadout("a", "Ahead", ("ahead",)), Loadout("b", "Aft", ("aft",)))
+    told = remedies(ready(plane(*parts, ballast=NOSE, loadouts=loadouts)))
+    assert (told.outcome, told.in_the_way.limit) == (Outcome.IN_THE_WAY, Limit.RANGE)
+    assert told.offers == ()
+
+
+def test_a_limit_that_would_be_broken_even_with_room_for_all_the_ballast():
+    """35 mm too far aft take 300 35 / 255 grams in the nose; there is room for five of them, and
+    for ten under the limit."""
+    body = thing("body", 300, 290)
+    ballast = Ballast((BallastSpot("nose", "Nose", 0.0, most_g=5.0),))
+    told = remedies(ready(plane(body, most=310.0, ballast=ballast)))
+    need = 300 * 35 / 255
+    assert told.in_the_way.limit is Limit.WEIGHT
+    assert told.in_the_way.amount == pytest.approx(need - 10, abs=0.01)
+    assert told.in_the_way.way.ballast_g == pytest.approx(need, abs=0.01)
+    # Without a limit it is the room that lacks.
+    told = remedies(ready(plane(body, ballast=ballast)))
+    assert told.in_the_way.limit is Limit.BALLAST
+    assert told.in_the_way.subject == "nose"
+    assert (told.in_the_way.amount, told.in_the_way.room_g) == (
+        pytest.approx(need - 5, abs=0.01),
+        5.0,
+    )
+    # With pieces it is those that there are.
+    few = replace(ballast, spots=(replace(ballast.spots[0], most_g=100.0),), pieces=(8.0, 9.0))
+    told = remedies(ready(plane(body, ballast=few)))
+    assert (told.in_the_way.amount, told.in_the_way.room_g) == (
+        pytest.approx(need - 17, abs=0.01),
+        17.0,
+    )
+
+
+def test_a_bay_that_no_length_makes_long_enough_is_not_what_stands_in_the_way():
+    """Two grams of receiver balance nothing, 400 mm forward neither."""
+    parts = (*BODY, thing("receiver", 2, 100, (90, 110)))
+    told = remedies(ready(plane(*parts)))
+    assert told.in_the_way.limit is not Limit.SLIDES
+    told = remedies(ready(plane(*parts, ballast=NOSE)))
+    assert told.outcome is Outcome.FOUND
+    assert told.best.ballast
+
+
+def test_a_pack_that_is_not_aboard_is_not_offered():
+    spare = thing("spare pack", 100, 190, option=True)
+    body = thing("body", 300, 290)
+    loadouts = (Loadout("a", "Without", ()),)
+    told = remedies(ready(plane(body, spare, loadouts=loadouts)))
+    assert [each.slides for each in told.offers] == [()]  # the nose spot alone
+
+
+def test_ballast_of_a_pair_is_two_parts_with_names_that_are_free():
+    spots = (BallastSpot("tips", "Tips", 0.0, 400.0, pair=True),)
+    build = plane(thing("body", 300, 262), ballast=Ballast(spots))
+    told = best(build)
+    done = applied(build, told, MORNING)
+    right, left = done.parts[1:]
+    assert [(each.id, each.name) for each in (right, left)] == [
+        ("ballast-tips-right", "Ballast, tips, right"),
+        ("ballast-tips-left", "Ballast, tips, left"),
+    ]
+    assert [each.station.y_mm for each in (right, left)] == [400.0, -400.0]
+    assert {each.added_at for each in (right, left)} == {MORNING}
+    assert right.stated_g + left.stated_g == pytest.approx(told.ballast_g, abs=0.02)
+    again = applied(done, told)
+    assert [each.id for each in again.parts[3:]] == ["ballast-tips-right-2", "ballast-tips-left-2"]
