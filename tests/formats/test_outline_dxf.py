@@ -263,3 +263,141 @@ def test_a_drawing_cut_short_is_read_as_far_as_it_goes_or_refused():
         except BuildFaultError:
             continue
         assert len(told.parts) <= 1
+
+
+def periodic(control, weights=None):
+    """A cubic spline that closes on itself: its first three control points come again at its end,
+    and its knots are uniform."""
+
+    def draw(space, _):
+        around = [*control, *control[:3]]
+        spline = space.add_spline(degree=3, dxfattribs={"flags": 2 | 8})
+        spline.control_points = [(x, y, 0) for x, y in around]
+        spline.knots = list(range(len(around) + 4))
+        if weights:
+            spline.weights = [*weights, *weights[:3]]
+
+    return draw
+
+
+def cubic_area(control, weights=None, steps=400):
+    """Area of a uniform periodic rational cubic from its basis written out:
+    ``((1-t)^3, 3t^3-6t^2+4, -3t^3+3t^2+3t+1, t^3)/6``."""
+    size, heavy = len(control), weights or [1.0] * len(control)
+    points = []
+    for k in range(size):
+        four = [(k + j) % size for j in range(4)]
+        for n in range(steps):
+            t = n / steps
+            basis = ((1 - t) ** 3, 3 * t**3 - 6 * t**2 + 4, -3 * t**3 + 3 * t**2 + 3 * t + 1, t**3)
+            share = [b * heavy[i] for b, i in zip(basis, four, strict=True)]
+            x, y = (
+                sum(w * control[i][axis] for w, i in zip(share, four, strict=True)) / sum(share)
+                for axis in (0, 1)
+            )
+            points.append((x, y))
+    turned = [*points[1:], points[0]]
+    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(points, turned, strict=True))) / 2
+
+
+SQUARE = [(0, 0), (80, 0), (80, 60), (0, 60)]
+WING_LIKE = [(0, 0), (60, -4), (140, 6), (150, 20), (60, 26), (8, 24)]
+
+
+@pytest.mark.parametrize("control", [SQUARE, WING_LIKE])
+def test_a_spline_that_closes_on_itself_is_the_curve_and_not_its_control_points(control):
+    (part,) = offered(periodic(control)).parts
+    assert part.area_dm2 * 1e4 == pytest.approx(cubic_area(control), rel=2e-3)
+    heavy = [1.0, 5.0] + [1.0] * (len(control) - 2)
+    (drawn,) = offered(periodic(control, heavy)).parts
+    assert drawn.area_dm2 * 1e4 == pytest.approx(cubic_area(control, heavy), rel=5e-3)
+    assert drawn.area_dm2 != pytest.approx(part.area_dm2, rel=0.03)
+
+
+def test_an_array_of_blocks_is_as_many_parts():
+    def rows(space, document):
+        box(document.blocks.new("RIB"))
+        spread = {"row_count": 2, "column_count": 3, "row_spacing": 50, "column_spacing": 70}
+        space.add_blockref("RIB", (10, 20), dxfattribs=spread)
+
+    parts = offered(rows).parts
+    assert len(parts) == 6
+    assert {round(part.area_dm2 * 1e4) for part in parts} == {2400}
+    assert sorted({round(part.x_mm) for part in parts}) == [40, 110, 180]
+    assert sorted({round(part.y_mm) for part in parts}) == [-90, -40]
+
+
+def test_what_is_no_outline_is_counted_and_named():
+    def mixed(space, _):
+        box(space)
+        space.add_solid([(0, 0), (5, 0), (0, 5), (5, 5)])
+        space.add_solid([(0, 0), (6, 0), (0, 6), (6, 6)])
+        space.add_3dface([(0, 0, 0), (5, 0, 0), (5, 5, 1)])
+        space.add_point((3, 3))  # nobody takes it for a part
+        space.add_polymesh((3, 3))
+        space.add_ray((0, 0), (1, 0))
+
+    told = offered(mixed)
+    assert len(told.parts) == 1
+    notes = " ".join(told.notes)
+    assert "2 filled areas left out: only their outlines make parts" in notes
+    assert "1 faces in space left out" in notes
+    assert "1 things of the kind ray left out" in notes
+    assert "point" not in notes
+
+
+def test_what_cannot_be_seen_is_not_cut():
+    def hidden(space, document):
+        document.layers.add("COLD").freeze()
+        document.layers.add("DARK").off()
+        box(space, layer="COLD")
+        box(space, x=100, layer="DARK")
+        box(space, x=200, invisible=1)
+        box(space, x=300)
+
+    (part,) = offered(hidden).parts
+    assert part.x_mm == pytest.approx(330)
+
+
+def test_a_block_on_no_layer_of_its_own_takes_the_layer_that_it_stands_on():
+    def draw(space, document):
+        document.layers.add("CUT")
+        document.layers.add("OFF").off()
+        box(document.blocks.new("RIB"))
+        space.add_blockref("RIB", (0, 0), dxfattribs={"layer": "CUT"})
+        space.add_blockref("RIB", (200, 0), dxfattribs={"layer": "OFF"})
+
+    (part,) = offered(draw).parts
+    assert (part.layer, part.name) == ("CUT", "RIB")
+
+
+def test_what_has_no_length_is_no_part_and_breaks_nothing():
+    def draw(space, _):
+        space.add_line((5, 5), (5, 5))
+        space.add_lwpolyline([(7, 7)])
+        space.add_lwpolyline([])
+        space.add_hatch()
+        box(space)
+
+    assert len(offered(draw).parts) == 1
+
+
+def test_an_old_file_in_the_letters_of_its_time_is_read():
+    def draw(space, document):
+        document.layers.add("FLÜGEL")
+        box(space, layer="FLÜGEL")
+
+    whole = drawing(draw, version="R2000").decode("utf-8").encode("cp1252")
+    (part,) = outlines(read_drawing(whole)).parts
+    assert part.layer == "FLÜGEL"
+
+
+def test_what_lies_on_paper_sheets_beside_a_model_is_counted():
+    document = ezdxf.new(units=4)
+    box(document.modelspace())
+    box(document.layout("Layout1"), w=20, h=20)
+    out = StringIO()
+    document.write(out)
+    told = outlines(read_drawing(out.getvalue().encode()))
+    assert [round(each.area_dm2 * 1e4) for each in told.parts] == [2400]
+    assert "1 things on its paper sheets left out: only the model is read" in told.notes
