@@ -60,6 +60,21 @@ def test_a_damaged_page_met_on_the_way_is_said(tmp_path):
         assert "as far as it can be read" in answer.json()["detail"]
 
 
+def test_what_a_table_refuses_is_no_damage(tmp_path):
+    load_demo(tmp_path / "w.sqlite")
+    app = create_app(tmp_path / "w.sqlite")
+    with TestClient(app, raise_server_exceptions=False) as client:
+
+        def unfit(*_: object) -> None:
+            raise sqlite3.IntegrityError("CHECK constraint failed: count > 0")
+
+        app.state.workshop.held = unfit
+        answer = client.get(AT)
+        assert answer.status_code == 422
+        assert answer.json()["title"] == "That cannot be right"
+        assert "nothing was changed" in answer.json()["detail"]
+
+
 def test_a_clock_set_back_keeps_the_order_and_loses_nothing(tmp_path, monkeypatch):
     path = tmp_path / "w.sqlite"
     load_demo(path)

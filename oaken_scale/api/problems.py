@@ -164,6 +164,11 @@ def install(app: FastAPI) -> None:
         )
         return answer(503, "The database is damaged", words)
 
+    @app.exception_handler(sqlite3.IntegrityError)
+    def _unfit(_: Request, error: sqlite3.IntegrityError) -> JSONResponse:
+        words = f"what was sent does not fit together ({error}); nothing was changed"
+        return answer(422, "That cannot be right", words)
+
     @app.exception_handler(sqlite3.OperationalError)
     def _busy(_: Request, error: sqlite3.OperationalError) -> JSONResponse:
         words = f"the database could not be written ({error}); nothing was changed, try again"

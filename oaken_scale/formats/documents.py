@@ -4,6 +4,8 @@ something refers to, or that differ from their dataclass; all others come by the
 
 from typing import Annotated
 
+from pydantic import ValidationError
+
 from oaken_scale.core.model import (
     balancing,
     body,
@@ -18,7 +20,9 @@ from oaken_scale.core.model import (
     weighing,
 )
 from oaken_scale.core.model.declared import CloseBy, Coordinate, Id, Range, Share, Words
-from oaken_scale.formats.fields import Document, Edge
+from oaken_scale.core.model.faults.fault import Fault
+from oaken_scale.formats.fields import Document, Edge, document
+from oaken_scale.formats.wording import field_faults
 
 
 class CuringDoc(Document, of=lot.Curing):
@@ -127,3 +131,13 @@ class NoteDoc(Document, of=field.Note):
 
 class FieldDoc(Document, of=field.FieldLog):
     pass
+
+
+def over_limits(value: object) -> tuple[Fault, ...]:
+    """What may not be kept of a value of the core, whichever way it came: the same as where it is
+    typed."""
+    try:
+        document(type(value)).model_validate(value)
+    except ValidationError as error:
+        return field_faults(error.errors())
+    return ()

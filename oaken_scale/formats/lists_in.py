@@ -14,10 +14,12 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.declared import ID
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.faults.log import weighing_faults
+from oaken_scale.core.model.faults.power import power_faults
 from oaken_scale.core.model.field import Seen, Setting, Throw
 from oaken_scale.core.model.power import Run, RunPoint
 from oaken_scale.core.model.quantity import QuantityError
 from oaken_scale.core.model.weighing import Load, Pan, Sample, Weighing
+from oaken_scale.formats.documents import over_limits
 from oaken_scale.formats.parts_list import figure, is_comma_decimal, unit_of
 
 
@@ -140,7 +142,7 @@ def read_list(
         if re.fullmatch(r"sum|total|summe|gesamt", (row[0] if row else "").strip(), re.I):
             continue
         try:
-            entry = reader.read(cells)
+            entry = _within_limits(reader.read(cells))
         except (_CannotError, QuantityError) as error:
             lines.append(ListLine(number, says, str(error), is_known=False))
             continue
@@ -160,6 +162,39 @@ def read_list(
         for each in entries
     )
     return ListPreview(tuple(columns), tuple(lines), len(whole)), whole
+
+
+def _within_limits(entry: Entry) -> Entry:
+    """An entry, where all its figures are such as may be kept; what comes in one by one is held to
+    the same."""
+    for fault in over_limits(entry):
+        raise _CannotError(f"{_as_headed(fault.field)} {fault.words}")
+    return entry
+
+
+HEADED: Final = {
+    "at": "time",
+    "reading_g": "reading",
+    "count": "on the pan",
+    "amount": "on the pan",
+    "known_g": "on the pan",
+    "mm": "settings",
+    "distance_m": "distance",
+    "height_m": "height",
+    "wind_m_s": "wind",
+    "auw_g": "all-up weight",
+    "cg_mm": "cg from nose",
+    "thrust_gf": "thrust",
+    "pack_a": "amps",
+    "pack_v": "volts",
+    "drawn_mah": "drawn",
+}
+"""What the column of a field is headed, where it is not called as the field is."""
+
+
+def _as_headed(field: str) -> str:
+    name = next(each for each in reversed(field.split(".")) if not each.isdigit())
+    return HEADED.get(name, name.replace("_", " "))
 
 
 def _known(what: ListName, build: Build) -> set[str]:
@@ -341,9 +376,6 @@ class _Lines:
             words = ", ".join(each.value for each in Seen)
             raise _CannotError(f'what it did is "{seen[:40]}"; write one of {words}')
         numbers = {f: self._number(cells, f) for f in ("distance", "height", "seconds", "wind")}
-        for field, value in numbers.items():
-            if value is not None and not 0 <= value <= 10_000:
-                raise _CannotError(f"{field} is {value:g}; that is no throw")
         return Throw(
             self._id(cells, cells.get("time", ""), tuple(settings), seen, *numbers.values()),
             self._at(cells),
@@ -384,7 +416,7 @@ class _Lines:
         id = given if re.fullmatch(ID, given) else ""
         if not id:
             id = f"in-{hashlib.sha256(repr(told).encode()).hexdigest()[:20]}"
-        return Run(
+        run = Run(
             id,
             self._at(cells),
             pack.id,
@@ -392,6 +424,10 @@ class _Lines:
             (point,),
             set_aside=cells.get("set_aside") or None,
         )
+        alone = replace(self.build, power=replace(power, runs=(run,)))
+        if found := next(iter(power_faults(alone)), None):
+            raise _CannotError(f"{_as_headed(found.field)} {found.words}")
+        return run
 
 
 def _plain_number(text: str) -> float:

@@ -53,13 +53,16 @@ def assessed(revision: int, build: Build) -> Held:
         raise BuildFaultError([Fault("build", words)]) from error
 
 
-def exportable(build: Build) -> Build:
-    """The build, if its file can be written: what may be kept may be exported, always.
+def exportable(build: Build, before: Build | None = None) -> Build:
+    """The build, if its file can be written: what may be kept may be exported, always. Readings
+    that it had ``before`` were looked at when they came.
 
     Raises BuildFaultError naming what is over its limit.
     """
+    had = {each.id: each for each in before.weighings} if before else {}
+    fresh = tuple(each for each in build.weighings if had.get(each.id) is not each)
     try:
-        build_file.BuildDoc.model_validate(replace(build, weighings=()))
+        build_file.BuildDoc.model_validate(replace(build, weighings=fresh))
     except ValidationError as error:
         raise BuildFaultError(field_faults(error.errors())) from error
     if len(build.weighings) > limits.WEIGHINGS:

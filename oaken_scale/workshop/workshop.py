@@ -181,7 +181,9 @@ class Workshop:
                 fresh = [
                     assessed(
                         before.revision + 1,
-                        exportable(validated(following(before.build, do(before.build)))),
+                        exportable(
+                            validated(following(before.build, do(before.build))), before.build
+                        ),
                     )
                     for before, do in steps
                 ]

@@ -9,13 +9,15 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.listed import with_list
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import validated
+from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.power import Power
-from oaken_scale.core.model.weighing import Load, Pan
+from oaken_scale.core.model.weighing import Load, Pan, Weighing
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
 from oaken_scale.formats.lists_in import ListName, read_list
 from oaken_scale.formats.parts_list import cells
 from oaken_scale.formats.tables import as_csv, as_xlsx, tables
+from oaken_scale.workshop.held import exportable
 
 MOTOR = next(each.name for each in sandpiper().parts if each.id == "motor")
 BUILDS = {each.id: each for each in (sandpiper(), *(plane.build for plane in fleet()))}
@@ -126,7 +128,18 @@ def test_a_builders_own_log_in_german_and_ounces():
         (ListName.WEIGHINGS, "reading;pan\n12;Motor x nine", "no part"),
         (ListName.THROWS, "distance;settings\n12;Flap 3 mm", "no control"),
         (ListName.THROWS, "distance;what it did\n12;flew", "write one of"),
-        (ListName.THROWS, "distance\n99999", "is no throw"),
+        (ListName.THROWS, "distance\n99999", "distance is 99999.0; it should be at most 300"),
+        (ListName.THROWS, "distance;wind\n12;90", "wind is 90.0; it should be at most"),
+        (ListName.THROWS, "distance\n0", "distance is 0.0; it should be more than 0"),
+        (ListName.THROWS, "distance;seconds\n12;-1", "seconds is -1.0; it should be more than 0"),
+        (ListName.THROWS, "distance;time\n12;1000-01-01", "time must be a date between 1970"),
+        (ListName.THROWS, f"distance;note\n12;{'x' * 2001}", "note "),
+        (ListName.WEIGHINGS, f"reading;pan\n12;{MOTOR} x 0", "on the pan is 0.0"),
+        (ListName.WEIGHINGS, f"reading;pan\n12;{MOTOR} x 99999", "on the pan is 99999.0"),
+        (ListName.WEIGHINGS, f"reading;pan;time\n12;{MOTOR};0001-01-01", "time must be a date"),
+        (ListName.WEIGHINGS, f"reading;pan;time\n12;{MOTOR};9999-12-31 23:59", "between 2000"),
+        (ListName.WEIGHINGS, "reading;pan\n12;", "the pan is empty"),
+        (ListName.LOADOUTS, "loadout;carries\n;Anvil", "has no name"),
         (ListName.RUNS, "pack;propeller;throttle\nNone;Such;0.5", "no pack"),
         (ListName.LOADOUTS, "loadout;carries\nHeavy;Anvil", "no option"),
     ],
@@ -178,3 +191,102 @@ def test_a_list_that_was_kept_is_taken_back_in_one_step(demo):
     assert told["assessment"]["loadouts"][0]["answers"][0]["value"] == pytest.approx(
         before["assessment"]["loadouts"][0]["answers"][0]["value"], abs=1e-6
     )
+
+
+def of_a_drive(rows: str):
+    """A list of runs, read into the Sandpiper with its own drive: its first pack and propeller."""
+    build = sandpiper()
+    named = f"{build.power.packs[0].name};{build.power.propellers[0].name}"
+    text = "pack;propeller;throttle;thrust;amps;volts\n" + rows.replace("{}", named)
+    return read_list(ListName.RUNS, cells(text.encode()), build)
+
+
+@pytest.mark.parametrize(
+    ("row", "says"),
+    [
+        ("{};1;99999999;12;11", "thrust is 1e+08 gf; it should be at most"),
+        ("{};1;500;-5;11", "amps is -5.0; it should be at least 0"),
+        ("{};1;500;12;99", "volts is 99 V, more than 3 cells have"),
+        ("{};1;500;12;3", "volts is 3 V, less than 3 cells have"),
+        ("{};101;500;12;11", "the throttle goes from 0 to 1"),
+        ("{};;500;12;11", "the throttle goes from 0 to 1"),
+        ("Nothing;6 x 3;1;500;12;11", 'there is no pack "Nothing"'),
+    ],
+)
+def test_a_point_that_cannot_be_says_why_and_the_others_come_in(row, says):
+    told, (run,) = of_a_drive(f"{{}};50;200;5;11.4\n{row}\n{{}};1;520;12,5;11,0\n")
+    assert [bool(each.why_not) for each in told.lines] == [False, True, False]
+    assert says in told.lines[1].why_not
+    assert [(each.throttle, each.thrust_gf) for each in run.points] == [(0.5, 200.0), (1.0, 520.0)]
+
+
+def test_what_cannot_be_kept_takes_nothing_else_down_and_the_build_goes_out_as_a_file(demo):
+    """A reading of the year 1 came in once, and no file went out any more."""
+    at = "/api/v1/builds/sandpiper"
+    csv = (
+        f'reading,on the pan,time\n62.4,"{MOTOR}",2026-03-08T09:00:00\n'
+        f'62.5,"{MOTOR}",0001-01-01T00:00:00\n62.6,"{MOTOR} x 0",2026-03-08T09:01:00\n'
+    )
+    before = demo.get(at).json()
+    headers = {
+        "Content-Type": "application/octet-stream",
+        "If-Match": f'"{before["revision"]}"',
+    }
+    kept = demo.post(f"{at}/lists/weighings", content=csv.encode(), headers=headers)
+    assert kept.status_code == 201, kept.text
+    assert len(kept.json()["build"]["weighings"]) == len(before["build"]["weighings"]) + 1
+    file = demo.get(f"{at}/file")
+    assert file.status_code == 200
+    again = demo.post("/api/v1/builds/import", content=file.content)
+    assert again.status_code in (200, 201), again.text
+
+
+def test_nothing_is_kept_that_no_file_could_hold():
+    """By whatever door it comes: a reading that is new is looked at, those that were there not."""
+    build = sandpiper()
+    old = replace(build.weighings[0], id="old", at=datetime(1, 1, 1, tzinfo=UTC))
+    there = replace(build, weighings=(old, *build.weighings))
+    with pytest.raises(BuildFaultError, match="must be a date between 2000 and 2199"):
+        exportable(there, build)
+    assert exportable(there, there) is there
+    assert exportable(replace(there, name="Other"), there).name == "Other"
+    assert exportable(build) is build
+
+
+def test_a_whole_plane_of_many_parts_on_the_pan_goes_out_and_comes_in():
+    """200 names of 40 letters in one cell."""
+    parts = tuple(
+        Part(
+            f"p{k}",
+            f"{k:03} {'a part with a long name ' * 2}"[:40].strip(),
+            Pedigree.GUESS,
+            stated_g=3.0,
+        )
+        for k in range(200)
+    )
+    build = replace(emptied(sandpiper()), parts=parts)
+    whole = Pan(tuple(sorted(Load(each.id) for each in parts)))
+    reading = Weighing("all", datetime(2026, 3, 8, tzinfo=UTC), build.scales[0].id, 600.0, whole)
+    rows = out(replace(build, weighings=(reading,)), ListName.WEIGHINGS)
+    told, (entry,) = read_list(ListName.WEIGHINGS, rows, build)
+    assert told.lines[0].why_not is None
+    assert entry.pan == whole
+
+
+@pytest.mark.parametrize("between", [",", ";", "\t"])
+def test_what_stands_in_quotes_divides_no_columns_and_breaks_no_line(between):
+    """Most of the semicolons and commas are within the cells."""
+    many = "; ".join(["Left wing panel", "Right wing panel, outer", 'Rod 8"'] * 4).replace(
+        '"', '""'
+    )
+    rows = [
+        ["reading", "on the pan", "note"],
+        ["12.5", f'"{many}"', '"first line\nsecond line"'],
+        ["13", "Motor", ""],
+    ]
+    text = "\r\n".join(between.join(row) for row in rows)
+    assert cells(text.encode()) == [
+        ["reading", "on the pan", "note"],
+        ["12.5", many.replace('""', '"'), "first line second line"],
+        ["13", "Motor", ""],
+    ]
