@@ -15,7 +15,9 @@ from openpyxl import load_workbook
 
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.quantity import QuantityError, parse
+from oaken_scale.formats.documents import over_limits
 from oaken_scale.formats.tables import FORMULA
 
 LARGEST_BYTES: Final = 8_000_000
@@ -354,9 +356,7 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
     mass = figures[Field.MASS]
     if mass is not None and where[Field.MASS].is_each:
         mass *= pieces
-    if why_not is None and mass is not None and mass > 5000:
-        why_not = "weighs over 5000 g"
-    return Row(
+    read = Row(
         line,
         name,
         text(Field.ASSEMBLY)[:80],
@@ -368,6 +368,27 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
         why_not,
         is_known=False,
     )
+    return _within_limits(read) if why_not is None else read
+
+
+_FIELD_OF: Final = {
+    "name": Field.NAME,
+    "assembly": Field.ASSEMBLY,
+    "stated_g": Field.MASS,
+    "x_mm": Field.STATION,
+    "y_mm": Field.SIDE,
+    "z_mm": Field.HEIGHT,
+}
+
+
+def _within_limits(row: Row) -> Row:
+    """A line, left out where a part of it could not be kept."""
+    at = Station(row.station_mm or 0.0, row.side_mm or 0.0, row.height_mm or 0.0)
+    part = Part("line", row.name, Pedigree.GUESS, row.assembly, row.mass_g, station=at)
+    for fault in over_limits(part):
+        field = _FIELD_OF.get(fault.field.rpartition(".")[2], fault.field)
+        return replace(row, why_not=f"{field}: {fault.words}")
+    return row
 
 
 def figure(text: str, kind: str, unit: str | None, is_comma: bool) -> float | None:

@@ -115,7 +115,7 @@ def test_what_is_no_part_is_left_out_and_says_why():
     rows = rows_of(text.encode())
     assert [row.why_not is None for row in rows] == [True, *[False] * 6]
     whys = " ".join(row.why_not or "" for row in rows)
-    for words in ("has no name", "is a sum", "on the list already", "mass:", "over 5000 g"):
+    for words in ("has no name", "is a sum", "on the list already", "mass:", "at most 5000 g"):
         assert words in whys
 
 
@@ -202,3 +202,30 @@ def test_any_list_of_parts_comes_in_as_it_went_out(rows, is_comma):
     found = rows_of(as_csv(table, is_comma))
     assert [row.name for row in found] == [part.name for part in parts]
     assert [row.mass_g for row in found] == pytest.approx([grams for _, grams in rows])
+
+
+@pytest.mark.parametrize(
+    ("row", "why"),
+    [
+        ("A;5000.1;100;0;0", "mass: is 5000.1 g; it should be at most 5000 g"),
+        ("A;5;5001;0;0", "station: is 5001 mm; it should be at most 5000 mm"),
+        ("A;5;-5001;0;0", "station: is -5001 mm; it should be at least -5000 mm"),
+        ("A;5;100;5001;0", "side: is 5001 mm; it should be at most 5000 mm"),
+        ("A;5;100;0;-5001", "height: is -5001 mm; it should be at least -5000 mm"),
+        ("A\x07;5;100;0;0", "name: "),
+        ("A;5000;5000;-5000;5000", None),
+    ],
+)
+def test_a_line_that_could_not_be_kept_is_told_while_it_is_looked_at(demo, row, why):
+    """What is looked at and allowed is kept; what is not is refused in the same words."""
+    sent = f"name;mass g;station;side;height\n{row}\n".encode()
+    told = demo.post("/api/v1/parts-list?build=sandpiper", content=sent).json()
+    (line,) = told["rows"]
+    assert (line["why_not"] is None) == (why is None), line
+    assert why is None or line["why_not"].startswith(why)
+    listed = {key: line[key] for key in ("name", "assembly", "mass_g", "pieces", "station_mm")}
+    listed |= {key: line[key] or 0.0 for key in ("side_mm", "height_mm")}
+    at = "/api/v1/builds/sandpiper"
+    headers = {"If-Match": f'"{demo.get(at).json()["revision"]}"'}
+    kept = demo.post(f"{at}/parts-list", json={"parts": [listed]}, headers=headers)
+    assert kept.status_code == (201 if why is None else 422), kept.text
