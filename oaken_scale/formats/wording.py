@@ -24,7 +24,7 @@ def field_faults(errors: Iterable[Any], drop: tuple[str, ...] = ()) -> tuple[Fau
         path = [str(part) for part in error["loc"]]
         while path and path[0] in drop:
             path.pop(0)
-        path = [part for part in path if not _is_tag(part)]
+        path = _as_sent(path)
         text, facts = _said(path, error)
         found.append(Fault(".".join(path) or "body", text, facts))
     return tuple(found)
@@ -65,6 +65,7 @@ _LIMITS: Final = {
     "greater_than": ("is {}; it should be more than {}", "gt"),
     "greater_than_equal": ("is {}; it should be at least {}", "ge"),
     "less_than_equal": ("is {}; it should be at most {}", "le"),
+    "less_than": ("is {}; it should be less than {}", "lt"),
     "enum": ("is {}; it should be {}", "expected"),
     "literal_error": ("is {}; it should be {}", "expected"),
 }
@@ -112,6 +113,15 @@ def _shown(given: object) -> str:
     return text if len(text) <= 60 else text[:57] + "..."
 
 
-def _is_tag(part: str) -> bool:
-    """Whether a path part is the validator's own bookkeeping and no field."""
-    return "[" in part or part in {"float", "nullable"}
+_KINDS: Final = frozenset({"box", "wing", "sides"})
+_ENTRIES: Final = frozenset({"throw", "flight", "tick", "note", "own_line", "bent", "set_aside"})
+_SHAPES: Final = frozenset({"rectangle", "trapezoid", "triangle", "ellipse", "polygon"})
+
+
+def _as_sent(path: list[str]) -> list[str]:
+    """A path without the validator's own bookkeeping, and without the kind of what was sent: that
+    stands beside its fields and not over them."""
+    path = [part for part in path if "[" not in part and part not in {"float", "nullable"}]
+    if len(path) > 1 and path[0] in _KINDS | _ENTRIES:
+        path = path[1:]
+    return [part for k, part in enumerate(path) if not (part in _SHAPES and path[k - 1] == "shape")]

@@ -4,6 +4,7 @@ import json
 
 import pytest
 
+from tests.api.asking import problem
 from tests.http import HTTP
 
 AT = "2026-03-07T09:00:00Z"
@@ -57,7 +58,7 @@ def test_what_no_throw_can_be_is_refused_in_words(demo, dunlin, changed, field, 
     told = demo.post(f"{dunlin}/field/entries", json=throw("wrong", **changed))
     assert told.status_code == 422
     (fault,) = told.json()["faults"]
-    assert fault["field"].endswith(field)
+    assert fault["field"] == field
     assert says in fault["words"]
     assert "wrong" not in demo.get(f"{dunlin}/field").text
 
@@ -217,3 +218,65 @@ def test_the_file_carries_the_field_along(demo, dunlin):
     file = demo.get(f"{dunlin}/file").content
     fresh = demo.post("/api/v1/builds/import", content=file).json()["build"]
     assert fresh["field"] == demo.get(dunlin).json()["build"]["field"]
+
+
+def test_a_card_keeps_what_it_can_and_says_of_the_rest_why_not(demo, dunlin):
+    build = dunlin.rpartition("/")[2]
+    absurd, unknown = throw("far", distance_m=5000), {"entry": "song", "id": "s"}
+    strange = {"entry": "flight", "id": "f1", "at": AT, "pack": "none", "minutes": 5}
+    sent = card(build, "Dunlin", throw("home"), absurd, unknown, strange, throw("last"))
+    told = demo.post(f"{dunlin}/field/card", content=sent)
+    assert told.status_code == 200, told.text
+    told = told.json()
+    assert (told["new"], told["known"]) == (2, 0)
+    assert [each["entry"] for each in told["refused"]] == [2, 3, 4]
+    assert "distance_m" in told["refused"][0]["words"]
+    kept = [each["id"] for each in demo.get(f"{dunlin}/field").json()["log"]["throws"]]
+    assert kept[-2:] == ["home", "last"]
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [
+        (b"\xff\xfe\x00", "not a field card's file"),
+        (b"[" * 100_000, "not a field card's file"),
+        (b"[1, 2]", "is None"),
+        (b'{"format": "another"}', "is 'another'"),
+        (b'{"format": "oaken-scale/field-card", "version": 2}', "is 2; this one reads version 1"),
+        (b'{"format": "oaken-scale/field-card", "version": true}', "is True"),
+        (b'{"format": "oaken-scale/field-card", "version": 1}', "should be a list"),
+        (
+            b'{"format": "oaken-scale/field-card", "version": 1, "entries": [], "build": 5}',
+            "which build",
+        ),
+    ],
+)
+def test_what_is_no_card_is_refused_in_words(demo, dunlin, content, says):
+    answer = demo.post(f"{dunlin}/field/card", content=content)
+    assert answer.status_code == 422, answer.text
+    assert says in answer.json()["detail"]
+
+
+def test_a_shim_under_nothing_or_as_high_as_a_brick_is_refused(demo, dunlin):
+    def put(**sent):
+        match = {"If-Match": f'"{demo.get(dunlin).json()["revision"]}"'}
+        return demo.put(f"{dunlin}/field/shim", json=sent, headers=match)
+
+    assert problem(put(surface="hull", shim_mm=3.0), "surface", 'no surface "hull" is drawn')
+    assert problem(put(surface="wing", shim_mm=90.0), "shim_mm", "it is a quarter at most")
+    before = demo.get(dunlin).json()["build"]["surfaces"][0]
+    chord = before["sections"][0]["chord_mm"]
+    down = put(surface="wing", shim_mm=-chord / 10).json()["build"]["surfaces"][0]
+    assert down["incidence_deg"] == pytest.approx(-5.74, abs=0.01)  # asin of a tenth
+
+
+def test_both_travels_in_degrees_become_mm(demo, dunlin):
+    made = {"name": "Rudder", "kind": "rudder", "surface": "fin", "chord_share": 0.5}
+    match = {"If-Match": f'"{demo.get(dunlin).json()["revision"]}"'}
+    sent = {"controls": [{**made, "up_deg": 20.0, "down_deg": 10.0}, made]}
+    told = demo.put(f"{dunlin}/field/controls", json=sent, headers=match).json()
+    one, other = told["build"]["field"]["controls"]
+    assert one["up_mm"] == pytest.approx(31.25 * 0.34202, abs=0.01)
+    assert one["down_mm"] == pytest.approx(31.25 * 0.173648, abs=0.01)
+    assert (other["up_mm"], other["down_mm"]) == (None, None)
+    assert one["id"] != other["id"]

@@ -4,6 +4,8 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
+from tests.api.asking import problem
+
 AT = "/api/v1/builds/sandpiper"
 
 
@@ -174,3 +176,40 @@ def test_a_part_added_and_retired_knows_when(demo):
         headers={"If-Match": f'"{gone["revision"]}"'},
     ).json()
     assert part(back, "pennant")["retired_at"] is None
+
+
+def test_a_pocket_takes_foam_out_and_holds_what_goes_in(demo):
+    """60 by 30 of board: 0.18 dm2 of its own sheet's grams less, and the servo sits where it is."""
+    before = opened(demo)
+    fuselage = part(before, "fuselage-box")
+    lot = next(each for each in before["build"]["lots"] if each["id"] == fuselage["uses"][0]["lot"])
+    station = {"x_mm": 300.0, "y_mm": 0.0, "z_mm": 10.0}
+    told = act(
+        demo,
+        "parts/fuselage-box/pocket",
+        length_mm=60.0,
+        width_mm=30.0,
+        station=station,
+        words="a hatch",
+    )
+    assert told.status_code == 200, told.text
+    (cut,) = [
+        each
+        for each in told.json()["build"]["parts"]
+        if each["host"] == "fuselage-box" and each["id"] not in ids(before)
+    ]
+    assert cut["uses"][0]["lot"] == lot["id"]
+    assert cut["uses"][0]["amount"] == pytest.approx(-0.18)
+    assert cut["station"]["x_mm"] == 300.0
+    assert told.json()["build"]["diary"][-1]["words"] == "a hatch"
+    for sent, field in (
+        ({"length_mm": 0.0, "width_mm": 30.0}, "length_mm"),
+        ({"length_mm": 60.0, "width_mm": 30.0, "holds": "keel"}, "holds"),
+        ({"length_mm": 60.0, "width_mm": 30.0, "depth_mm": -1.0}, "depth_mm"),
+    ):
+        assert problem(act(demo, "parts/fuselage-box/pocket", **sent), field, "")
+    assert act(demo, "parts/keel/pocket", length_mm=60.0, width_mm=30.0).status_code in (404, 422)
+
+
+def ids(told: dict) -> set[str]:
+    return {each["id"] for each in told["build"]["parts"]}

@@ -151,7 +151,7 @@ def pocketed(build: Build, act: Act, host: str, id: str, pocket: Pocket) -> Buil
     )
     parts = (*build.parts, hole)
     if pocket.holds is not None:
-        _there(build, pocket.holds)
+        _there(build, pocket.holds, "holds")
         parts = tuple(
             replace(part, station=hole.station) if part.id == pocket.holds else part
             for part in parts
@@ -369,12 +369,12 @@ def as_of(build: Build, day: datetime) -> Build:
     )
 
 
-def _there(build: Build, id: str) -> Part:
+def _there(build: Build, id: str, field: str = "part") -> Part:
     found = next((part for part in build.parts if part.id == id and not part.retired), None)
     if found is None:
         names = ", ".join(part.id for part in build.parts if not part.retired)
         words = f'no part "{id}" on this plane; it has {names[:200] or "none"}'
-        raise BuildFaultError([Fault("part", words)])
+        raise BuildFaultError([Fault(field, words)])
     return found
 
 
