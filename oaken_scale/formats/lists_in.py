@@ -3,7 +3,7 @@ builder's own list with its columns in any order. Nothing is kept that was there
 
 import hashlib
 import re
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from enum import StrEnum
@@ -83,6 +83,9 @@ NEEDED: Final = {
     ListName.THROWS: ("distance",),
     ListName.RUNS: ("pack", "propeller", "throttle"),
 }
+
+MOST_MARKS: Final = 4
+"""So many semicolons may stand in one name."""
 
 MASSES: Final = frozenset({"reading", "auw"})
 LENGTHS: Final = frozenset({"cg"})
@@ -327,25 +330,29 @@ class _Lines:
 
     def _pan(self, text: str) -> Pan:
         loads, samples, known_g = [], [], 0.0
-        for each in filter(None, (one.strip() for one in text.split(";"))):
-            known = re.fullmatch(r"([\d.,]+) g known", each)
-            if known:
-                known_g += _plain_number(known[1])
-                continue
-            sample = re.fullmatch(r"([\d.,]+) (\S+) of (.+)", each)
-            lot = sample and _named(self.build.lots, sample[3])
-            if sample and lot is not None:
-                samples.append(Sample(lot.id, _plain_number(sample[1])))
-                continue
-            counted = re.fullmatch(r"(.+?) x ([\d.,]+)", each)
-            part = _named(self.build.parts, each)
-            if part is None and counted:
-                part = _named(self.build.parts, counted[1])
-            if part is None:
-                raise _CannotError(f'there is no part "{each[:60]}"')
-            is_counted = counted and part.name.lower() != each.lower()
-            loads.append(Load(part.id, _plain_number(counted[2]) if counted and is_counted else 1))
+        on_pan: Iterator[Load | Sample | float] = _each(text, self._on_pan, "part")
+        for found in on_pan:
+            if isinstance(found, Load):
+                loads.append(found)
+            elif isinstance(found, Sample):
+                samples.append(found)
+            else:
+                known_g += found
         return Pan(tuple(sorted(loads)), tuple(sorted(samples)), known_g)
+
+    def _on_pan(self, says: str) -> Load | Sample | float | None:
+        """A part, so many of one, so much of a lot, or the grams of a known weight."""
+        if (part := _named(self.build.parts, says)) is not None:
+            return Load(part.id, 1)
+        if known := re.fullmatch(r"([\d.,]+) g known", says):
+            return _plain_number(known[1])
+        sample = re.fullmatch(r"([\d.,]+) (\S+) of (.+)", says)
+        if sample and (lot := _named(self.build.lots, sample[3])) is not None:
+            return Sample(lot.id, _plain_number(sample[1]))
+        counted = re.fullmatch(r"(.+?) x ([\d.,]+)", says)
+        if counted and (part := _named(self.build.parts, counted[1])) is not None:
+            return Load(part.id, _plain_number(counted[2]))
+        return None
 
     def _loadout(self, cells: Mapping[str, str]) -> Loadout:
         name = cells.get("name", "")[:80]
@@ -354,32 +361,22 @@ class _Lines:
         there = _named(self.build.loadouts, name)
         if there is not None:
             return there
-        carries = []
-        for each in filter(None, (one.strip() for one in cells.get("carries", "").split(";"))):
-            part = _named(self.build.parts, each)
-            if part is None or not part.option:
-                raise _CannotError(f'there is no option "{each[:60]}" among the parts')
-            carries.append(part.id)
-        return Loadout(self._id({}, name.lower()), name, tuple(carries))
+        options = [part for part in self.build.parts if part.option]
+        found = _each(cells.get("carries", ""), lambda says: _named(options, says), "option")
+        carries = tuple(part.id for part in found)
+        return Loadout(self._id({}, name.lower()), name, carries)
 
     def _throw(self, cells: Mapping[str, str]) -> Throw:
-        settings = []
-        for each in filter(None, (one.strip() for one in cells.get("settings", "").split(";"))):
-            told = re.fullmatch(r"(.+?) ([-−]?[\d.,]+)(?: mm)?", each)
-            control = told and _named(self.build.field.controls, told[1])
-            if not told or control is None:
-                raise _CannotError(f'there is no control "{each[:60]}"')
-            sign = -1 if told[2][0] in "-−" else 1
-            settings.append(Setting(control.id, sign * _plain_number(told[2].lstrip("-−"))))
+        settings = tuple(_each(cells.get("settings", ""), self._setting, "control"))
         seen = cells.get("seen", "")
         if seen and seen not in set(Seen):
             words = ", ".join(each.value for each in Seen)
             raise _CannotError(f'what it did is "{seen[:40]}"; write one of {words}')
         numbers = {f: self._number(cells, f) for f in ("distance", "height", "seconds", "wind")}
         return Throw(
-            self._id(cells, cells.get("time", ""), tuple(settings), seen, *numbers.values()),
+            self._id(cells, cells.get("time", ""), settings, seen, *numbers.values()),
             self._at(cells),
-            settings=tuple(settings),
+            settings=settings,
             seen=Seen(seen) if seen else None,
             distance_m=numbers["distance"],
             height_m=numbers["height"],
@@ -390,6 +387,15 @@ class _Lines:
             auw_g=self._number(cells, "auw"),
             cg_mm=self._number(cells, "cg"),
         )
+
+    def _setting(self, says: str) -> Setting | None:
+        """A control, and how far it is set [mm]."""
+        told = re.fullmatch(r"(.+) ([-−]?[\d.,]+)(?: mm)?", says)
+        control = told and _named(self.build.field.controls, told[1])
+        if not told or control is None:
+            return None
+        sign = -1 if told[2][0] in "-−" else 1
+        return Setting(control.id, sign * _plain_number(told[2].lstrip("-−")))
 
     def _run(self, cells: Mapping[str, str]) -> Run:
         power = self.build.power
@@ -428,6 +434,27 @@ class _Lines:
         if found := next(iter(power_faults(alone)), None):
             raise _CannotError(f"{_as_headed(found.field)} {found.words}")
         return run
+
+
+F = TypeVar("F")
+
+
+def _each(text: str, read: Callable[[str], F | None], what: str) -> Iterator[F]:
+    """What stands between the semicolons of a cell, one after the other; a name may have some of
+    its own."""
+    pieces, at = text.split(";"), 0
+    while at < len(pieces):
+        if not pieces[at].strip():
+            at += 1
+            continue
+        for end in range(min(at + MOST_MARKS, len(pieces) - 1), at - 1, -1):
+            found = read(";".join(pieces[at : end + 1]).strip())
+            if found is not None:
+                yield found
+                at = end + 1
+                break
+        else:
+            raise _CannotError(f'there is no {what} "{pieces[at].strip()[:60]}"')
 
 
 def _plain_number(text: str) -> float:

@@ -7,8 +7,10 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.listed import with_list
+from oaken_scale.core.model.build import Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import validated
+from oaken_scale.core.model.field import Control, ControlKind, Setting, Throw
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.power import Power
 from oaken_scale.core.model.weighing import Load, Pan, Weighing
@@ -290,3 +292,67 @@ def test_what_stands_in_quotes_divides_no_columns_and_breaks_no_line(between):
         ["12.5", many.replace('""', '"'), "first line second line"],
         ["13", "Motor", ""],
     ]
+
+
+ODD_NAMES = (
+    "Rod; carbon",
+    "Rod",
+    "carbon",
+    "Screws x 4",
+    "Screws",
+    "12 g known",
+    "2 dm2 of Sheet A",
+    'Propeller 8" x 4"',
+    "=SUM(A1)",
+    "'quoted'",
+    "Müller, left",
+    "A; b; c",
+    "-3 mm",
+)
+
+
+@pytest.mark.parametrize("comma", [False, True])
+def test_whatever_a_part_is_called_its_readings_come_in_again(comma):
+    base = emptied(sandpiper())
+    parts = tuple(
+        Part(f"p{k}", name, Pedigree.GUESS, stated_g=3.0, option=True)
+        for k, name in enumerate(ODD_NAMES)
+    )
+    controls = tuple(
+        Control(f"c{k}", name, ControlKind.TAB, base.surfaces[0].id)
+        for k, name in enumerate(ODD_NAMES)
+    )
+    bare = replace(
+        base,
+        parts=parts,
+        loadouts=(),
+        field=replace(base.field, controls=controls, throws=(), ticks=(), stances=()),
+    )
+    at = datetime(2026, 3, 8, tzinfo=UTC)
+    pans = [Pan((Load(each.id),)) for each in parts]
+    pans += [Pan((Load(each.id, 2.5),)) for each in parts]
+    pans.append(
+        Pan(tuple(sorted(Load(each.id, 1.0 + k) for k, each in enumerate(parts))), known_g=5.0)
+    )
+    full = replace(
+        bare,
+        weighings=tuple(
+            Weighing(f"r{k}", at, base.scales[0].id, 10.0 + k, pan) for k, pan in enumerate(pans)
+        ),
+        loadouts=tuple(
+            Loadout(f"l{k}", f"Loadout {each.name}", (each.id, parts[0].id) if k else (each.id,))
+            for k, each in enumerate(parts)
+        ),
+    )
+    thrown = tuple(
+        Throw(f"t{k}", at, settings=(Setting(each.id, -1.5),), distance_m=9.0)
+        for k, each in enumerate(controls)
+    )
+    full = replace(full, field=replace(full.field, throws=thrown))
+    for what in (ListName.LOADOUTS, ListName.WEIGHINGS, ListName.THROWS):
+        told, entries = read_list(what, out(full, what, comma), bare)
+        assert [each.why_not for each in told.lines if each.why_not] == []
+        bare = with_list(bare, entries)
+    assert [each.pan for each in bare.weighings] == pans
+    assert [set(each.carries) for each in bare.loadouts] == [set(e.carries) for e in full.loadouts]
+    assert [each.settings for each in bare.field.throws] == [each.settings for each in thrown]
