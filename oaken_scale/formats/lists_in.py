@@ -1,103 +1,18 @@
 """Weighings, throws, runs and loadouts from a spreadsheet: what went out comes in again, and a
 builder's own list with its columns in any order. Nothing is kept that was there before."""
 
-import hashlib
 import re
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from datetime import UTC, datetime
-from enum import StrEnum
-from typing import Final, Protocol, TypeVar
 
 from oaken_scale.core.changes.listed import Entry
-from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.declared import ID
-from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.faults.log import weighing_faults
-from oaken_scale.core.model.faults.power import power_faults
-from oaken_scale.core.model.field import Seen, Setting, Throw
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.power import Run, RunPoint
 from oaken_scale.core.model.quantity import QuantityError
-from oaken_scale.core.model.weighing import Load, Pan, Sample, Weighing
-from oaken_scale.formats.documents import over_limits
-from oaken_scale.formats.parts_list import figure, is_comma_decimal, unit_of
+from oaken_scale.formats.list_columns import ListColumn, ListName, columns_of
+from oaken_scale.formats.list_lines import CannotError, Lines
 
-
-class ListName(StrEnum):
-    """The lists that come in, besides parts."""
-
-    WEIGHINGS = "weighings"
-    LOADOUTS = "loadouts"
-    THROWS = "throws"
-    RUNS = "runs"
-
-
-COLUMNS: Final[dict[ListName, dict[str, str]]] = {
-    ListName.WEIGHINGS: {
-        "time": r"time|date|when|zeit|datum|uhrzeit",
-        "reading": r"reading|weight|mass|grams?|gewicht|masse|anzeige|g|oz",
-        "pan": r"on the pan|pan|parts?|parts?|what|teile?|bauteile?|was",
-        "scale": r"scale|waage|balance",
-        "typed": r"as typed|typed",
-        "set_aside": r"set aside|aside|ignored",
-        "accepted": r"accepted",
-        "note": r"note|notes|comment|bemerkung|notiz",
-        "id": r"id",
-    },
-    ListName.LOADOUTS: {
-        "name": r"loadout|name|beladung",
-        "carries": r"carries|options|with|traegt|trägt|mit",
-    },
-    ListName.THROWS: {
-        "time": r"time|date|when|zeit|datum",
-        "settings": r"settings?|tabs|controls?|einstellung(?:en)?",
-        "seen": r"what it did|seen|result|verhalten",
-        "distance": r"distance|far|weite|strecke",
-        "height": r"height|from|h[öo]he",
-        "seconds": r"seconds|time aloft|duration|sekunden|dauer",
-        "wind": r"wind",
-        "auw": r"all-up weight|auw|abfluggewicht",
-        "cg": r"cg from nose|cg|schwerpunkt",
-        "set_aside": r"set aside|aside",
-        "note": r"note|notes|comment|notiz",
-        "id": r"id",
-    },
-    ListName.RUNS: {
-        "time": r"time|date|when|zeit|datum",
-        "pack": r"pack|battery|akku",
-        "propeller": r"propeller|prop|luftschraube",
-        "throttle": r"throttle|gas",
-        "thrust": r"thrust|schub|pull",
-        "amps": r"current|amps?|strom",
-        "volts": r"voltage|volts?|spannung",
-        "drawn": r"drawn|used|entnommen",
-        "set_aside": r"set aside|aside",
-        "run": r"run|lauf|id",
-    },
-}
-"""The words that a heading of each may be, unit and brackets apart; English and German."""
-
-NEEDED: Final = {
-    ListName.WEIGHINGS: ("reading", "pan"),
-    ListName.LOADOUTS: ("name",),
-    ListName.THROWS: ("distance",),
-    ListName.RUNS: ("pack", "propeller", "throttle"),
-}
-
-MOST_MARKS: Final = 4
-"""So many semicolons may stand in one name."""
-
-MASSES: Final = frozenset({"reading", "auw"})
-LENGTHS: Final = frozenset({"cg"})
-
-
-@dataclass(frozen=True, slots=True)
-class ListColumn:
-    """A column of the file: where it stands, what it is headed, what it was taken for."""
-
-    at: int
-    heading: str
-    field: str | None
+__all__ = ["ListLine", "ListName", "ListPreview", "read_list"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,10 +35,6 @@ class ListPreview:
     fresh: int
 
 
-class _CannotError(ValueError):
-    """A line that cannot be taken; the message says why."""
-
-
 def read_list(
     what: ListName, rows: Sequence[Sequence[str]], build: Build
 ) -> tuple[ListPreview, tuple[Entry, ...]]:
@@ -132,9 +43,9 @@ def read_list(
     A line that has an id is known by it; one without, by all that it says. Raises BuildFaultError
     on ``file`` where no columns can be made out.
     """
-    at, columns = _columns(what, rows)
+    at, columns = columns_of(what, rows)
     where = {column.field: column.at for column in columns if column.field}
-    reader = _Lines(what, build, columns, rows[at + 1 :])
+    reader = Lines(what, build, columns, rows[at + 1 :])
     lines: list[ListLine] = []
     entries: list[Entry] = []
     known = _known(what, build)
@@ -145,8 +56,8 @@ def read_list(
         if re.fullmatch(r"sum|total|summe|gesamt", (row[0] if row else "").strip(), re.I):
             continue
         try:
-            entry = _within_limits(reader.read(cells))
-        except (_CannotError, QuantityError) as error:
+            entry = reader.read(cells)
+        except (CannotError, QuantityError) as error:
             lines.append(ListLine(number, says, str(error), is_known=False))
             continue
         if isinstance(entry, Run):
@@ -167,39 +78,6 @@ def read_list(
     return ListPreview(tuple(columns), tuple(lines), len(whole)), whole
 
 
-def _within_limits(entry: Entry) -> Entry:
-    """An entry, where all its figures are such as may be kept; what comes in one by one is held to
-    the same."""
-    for fault in over_limits(entry):
-        raise _CannotError(f"{_as_headed(fault.field)} {fault.words}")
-    return entry
-
-
-HEADED: Final = {
-    "at": "time",
-    "reading_g": "reading",
-    "count": "on the pan",
-    "amount": "on the pan",
-    "known_g": "on the pan",
-    "mm": "settings",
-    "distance_m": "distance",
-    "height_m": "height",
-    "wind_m_s": "wind",
-    "auw_g": "all-up weight",
-    "cg_mm": "cg from nose",
-    "thrust_gf": "thrust",
-    "pack_a": "amps",
-    "pack_v": "volts",
-    "drawn_mah": "drawn",
-}
-"""What the column of a field is headed, where it is not called as the field is."""
-
-
-def _as_headed(field: str) -> str:
-    name = next(each for each in reversed(field.split(".")) if not each.isdigit())
-    return HEADED.get(name, name.replace("_", " "))
-
-
 def _known(what: ListName, build: Build) -> set[str]:
     if what is ListName.WEIGHINGS:
         return {each.id for each in build.weighings}
@@ -208,268 +86,3 @@ def _known(what: ListName, build: Build) -> set[str]:
     if what is ListName.RUNS:
         return {each.id for each in build.power.runs} if build.power else set()
     return {each.id for each in build.loadouts}
-
-
-def _columns(what: ListName, rows: Sequence[Sequence[str]]) -> tuple[int, tuple[ListColumn, ...]]:
-    best: tuple[int, tuple[ListColumn, ...]] = (-1, ())
-    for at, row in enumerate(rows[:10]):
-        found, taken = [], set()
-        for place, heading in enumerate(row):
-            bare = re.sub(r"[(\[{].*?[)\]}]", " ", heading.lower())
-            bare = re.sub(r"\b(g|oz|kg|lb|mm|cm|m|in|gf|a|v|mah|m/s)\s*$", "", bare.strip()).strip()
-            field = next(
-                (
-                    name
-                    for name, words in COLUMNS[what].items()
-                    if name not in taken
-                    and re.fullmatch(words, bare or heading.lower().strip(), re.I)
-                ),
-                None,
-            )
-            if field:
-                taken.add(field)
-            found.append(ListColumn(place, heading, field))
-        if set(NEEDED[what]) <= taken and len(taken) > sum(1 for c in best[1] if c.field):
-            best = (at, tuple(found))
-    if best[0] < 0:
-        names = " and ".join(f'"{each}"' for each in NEEDED[what])
-        words = f"has no columns of {what.value}; they need the headings {names}"
-        raise BuildFaultError([Fault("file", words)])
-    return best
-
-
-class _Lines:
-    """Reads lines of one list."""
-
-    def __init__(
-        self,
-        what: ListName,
-        build: Build,
-        columns: Iterable[ListColumn],
-        rows: Sequence[Sequence[str]],
-    ) -> None:
-        self.build, self.what = build, what
-        self.units = {each.field: unit_of(each.heading) for each in columns if each.field}
-        places = [each.at for each in columns if each.field not in (None, "time", "id", "run")]
-        self.comma = is_comma_decimal(row[k] for row in rows for k in places if k < len(row))
-        self.now = datetime.now(UTC)
-        self.seen: dict[str, int] = {}
-        readers: dict[ListName, Callable[[Mapping[str, str]], Entry]] = {
-            ListName.WEIGHINGS: self._weighing,
-            ListName.LOADOUTS: self._loadout,
-            ListName.THROWS: self._throw,
-            ListName.RUNS: self._run,
-        }
-        self.read = readers[what]
-
-    def _id(self, cells: Mapping[str, str], *told: object) -> str:
-        """The line's own id; without one, one made of what it says and of how often it was said."""
-        given = cells.get("id", "") or cells.get("run", "")
-        if re.fullmatch(ID, given):
-            return given
-        says = "|".join(str(each) for each in told)
-        self.seen[says] = self.seen.get(says, 0) + 1
-        digest = hashlib.sha256(f"{self.what}|{says}|{self.seen[says]}".encode()).hexdigest()
-        return f"in-{digest[:20]}"
-
-    def _number(self, cells: Mapping[str, str], field: str) -> float | None:
-        kind = "mass" if field in MASSES else "length" if field in LENGTHS else "number"
-        unit = self.units.get(field) if kind != "number" else None
-        return figure(cells.get(field, ""), kind, unit, self.comma)
-
-    def _at(self, cells: Mapping[str, str]) -> datetime:
-        text = cells.get("time", "")
-        if not text:
-            return self.now
-        german = re.fullmatch(
-            r"(\d{1,2})\.(\d{1,2})\.(\d{4})(?:[ T,]+(\d{1,2}:\d{2}(?::\d{2})?))?", text
-        )
-        if german:
-            day, month, year, clock = german.groups()
-            text = f"{year}-{int(month):02}-{int(day):02}T{(clock or '12:00').zfill(5)}"
-        try:
-            read = datetime.fromisoformat(text)
-        except ValueError as error:
-            raise _CannotError(
-                f'the time "{text[:40]}" cannot be read; write 2026-03-07 09:15'
-            ) from error
-        return read if read.tzinfo else read.replace(tzinfo=UTC)
-
-    def _weighing(self, cells: Mapping[str, str]) -> Weighing:
-        reading = self._number(cells, "reading")
-        if reading is None:
-            raise _CannotError("has no reading")
-        scale = next(
-            (
-                each
-                for each in self.build.scales
-                if cells.get("scale", "").lower() in (each.name.lower(), each.id.lower())
-            ),
-            self.build.scales[0] if self.build.scales and not cells.get("scale") else None,
-        )
-        if scale is None:
-            raise _CannotError(f'there is no scale "{cells.get("scale", "")[:60]}" on the Plan')
-        pan = self._pan(cells.get("pan", ""))
-        at = self._at(cells)
-        told = (cells.get("time", ""), round(reading, 4), scale.id, pan)
-        weighing = Weighing(
-            self._id(cells, *told),
-            at,
-            scale.id,
-            reading,
-            pan,
-            note=cells.get("note", ""),
-            typed=cells.get("typed", ""),
-            set_aside=cells.get("set_aside") or None,
-            accepted=bool(cells.get("accepted")),
-        )
-        found = next(iter(weighing_faults(self.build, weighing)), None)
-        if found is not None:
-            raise _CannotError(f"{found.field} {found.words}")
-        return weighing
-
-    def _pan(self, text: str) -> Pan:
-        loads, samples, known_g = [], [], 0.0
-        on_pan: Iterator[Load | Sample | float] = _each(text, self._on_pan, "part")
-        for found in on_pan:
-            if isinstance(found, Load):
-                loads.append(found)
-            elif isinstance(found, Sample):
-                samples.append(found)
-            else:
-                known_g += found
-        return Pan(tuple(sorted(loads)), tuple(sorted(samples)), known_g)
-
-    def _on_pan(self, says: str) -> Load | Sample | float | None:
-        """A part, so many of one, so much of a lot, or the grams of a known weight."""
-        if (part := _named(self.build.parts, says)) is not None:
-            return Load(part.id, 1)
-        if known := re.fullmatch(r"([\d.,]+) g known", says):
-            return _plain_number(known[1])
-        sample = re.fullmatch(r"([\d.,]+) (\S+) of (.+)", says)
-        if sample and (lot := _named(self.build.lots, sample[3])) is not None:
-            return Sample(lot.id, _plain_number(sample[1]))
-        counted = re.fullmatch(r"(.+?) x ([\d.,]+)", says)
-        if counted and (part := _named(self.build.parts, counted[1])) is not None:
-            return Load(part.id, _plain_number(counted[2]))
-        return None
-
-    def _loadout(self, cells: Mapping[str, str]) -> Loadout:
-        name = cells.get("name", "")[:80]
-        if not name:
-            raise _CannotError("has no name")
-        there = _named(self.build.loadouts, name)
-        if there is not None:
-            return there
-        options = [part for part in self.build.parts if part.option]
-        found = _each(cells.get("carries", ""), lambda says: _named(options, says), "option")
-        carries = tuple(part.id for part in found)
-        return Loadout(self._id({}, name.lower()), name, carries)
-
-    def _throw(self, cells: Mapping[str, str]) -> Throw:
-        settings = tuple(_each(cells.get("settings", ""), self._setting, "control"))
-        seen = cells.get("seen", "")
-        if seen and seen not in set(Seen):
-            words = ", ".join(each.value for each in Seen)
-            raise _CannotError(f'what it did is "{seen[:40]}"; write one of {words}')
-        numbers = {f: self._number(cells, f) for f in ("distance", "height", "seconds", "wind")}
-        return Throw(
-            self._id(cells, cells.get("time", ""), settings, seen, *numbers.values()),
-            self._at(cells),
-            settings=settings,
-            seen=Seen(seen) if seen else None,
-            distance_m=numbers["distance"],
-            height_m=numbers["height"],
-            seconds=numbers["seconds"],
-            wind_m_s=numbers["wind"],
-            note=cells.get("note", ""),
-            set_aside=cells.get("set_aside") or None,
-            auw_g=self._number(cells, "auw"),
-            cg_mm=self._number(cells, "cg"),
-        )
-
-    def _setting(self, says: str) -> Setting | None:
-        """A control, and how far it is set [mm]."""
-        told = re.fullmatch(r"(.+) ([-−]?[\d.,]+)(?: mm)?", says)
-        control = told and _named(self.build.field.controls, told[1])
-        if not told or control is None:
-            return None
-        sign = -1 if told[2][0] in "-−" else 1
-        return Setting(control.id, sign * _plain_number(told[2].lstrip("-−")))
-
-    def _run(self, cells: Mapping[str, str]) -> Run:
-        power = self.build.power
-        if power is None:
-            raise _CannotError("this build has no drive yet; choose one under Power first")
-        pack = _named(power.packs, cells.get("pack", ""))
-        propeller = _named(power.propellers, cells.get("propeller", ""))
-        if pack is None:
-            raise _CannotError(f'there is no pack "{cells.get("pack", "")[:60]}" under Power')
-        if propeller is None:
-            raise _CannotError(f'there is no propeller "{cells.get("propeller", "")[:60]}"')
-        throttle = self._number(cells, "throttle")
-        if throttle is None or not 0 <= throttle <= 100:
-            raise _CannotError("the throttle goes from 0 to 1, or from 0 to 100 per cent")
-        point = RunPoint(
-            throttle / 100 if throttle > 1 else throttle,
-            self._number(cells, "thrust"),
-            self._number(cells, "amps"),
-            self._number(cells, "volts"),
-            self._number(cells, "drawn") or 0.0,
-        )
-        given = cells.get("run", "")
-        told = (given or cells.get("time", ""), pack.id, propeller.id)
-        id = given if re.fullmatch(ID, given) else ""
-        if not id:
-            id = f"in-{hashlib.sha256(repr(told).encode()).hexdigest()[:20]}"
-        run = Run(
-            id,
-            self._at(cells),
-            pack.id,
-            propeller.id,
-            (point,),
-            set_aside=cells.get("set_aside") or None,
-        )
-        alone = replace(self.build, power=replace(power, runs=(run,)))
-        if found := next(iter(power_faults(alone)), None):
-            raise _CannotError(f"{_as_headed(found.field)} {found.words}")
-        return run
-
-
-F = TypeVar("F")
-
-
-def _each(text: str, read: Callable[[str], F | None], what: str) -> Iterator[F]:
-    """What stands between the semicolons of a cell, one after the other; a name may have some of
-    its own."""
-    pieces, at = text.split(";"), 0
-    while at < len(pieces):
-        if not pieces[at].strip():
-            at += 1
-            continue
-        for end in range(min(at + MOST_MARKS, len(pieces) - 1), at - 1, -1):
-            found = read(";".join(pieces[at : end + 1]).strip())
-            if found is not None:
-                yield found
-                at = end + 1
-                break
-        else:
-            raise _CannotError(f'there is no {what} "{pieces[at].strip()[:60]}"')
-
-
-def _plain_number(text: str) -> float:
-    value = figure(text, "number", None, "," in text and "." not in text)
-    return value or 0.0
-
-
-class _HasName(Protocol):
-    @property
-    def name(self) -> str: ...
-
-
-N = TypeVar("N", bound=_HasName)
-
-
-def _named(among: Iterable[N], name: str) -> N | None:
-    wanted = name.strip().lower()
-    return next((each for each in among if each.name.lower() == wanted), None)
