@@ -55,8 +55,8 @@ class Lines:
         self._reads = readers[what]
 
     def read(self, cells: Mapping[str, str]) -> Entry:
-        """What a line adds, by the cells of each of its fields. Raises CannotError, or QuantityError
-        for a figure, where it cannot be taken."""
+        """What a line adds, by the cells of its fields. Raises CannotError, or QuantityError for a
+        figure, where it cannot be taken."""
         return _within_limits(self._reads(cells))
 
     def _id(self, cells: Mapping[str, str], *told: object) -> str:
