@@ -93,7 +93,8 @@ def _logged(build: Build, entry: Throw | Tick | Note | OwnLine) -> tuple[Build, 
 
 
 def with_lines_of(build: Build, others: Iterable[Build]) -> Build:
-    """A build that has the lines of their own of earlier ones of its layout, each once.
+    """A build that has the lines of their own of earlier ones of its layout, each once; of more
+    than one list holds, its own and those of the latest.
 
     >>> with_lines_of(Build("b", "B"), []) == Build("b", "B")
     True
@@ -104,7 +105,10 @@ def with_lines_of(build: Build, others: Iterable[Build]) -> Build:
             for each in other.field.own_lines:
                 lines.setdefault(each.words, each)
     named = {line.id: line for line in lines.values()}
-    return _with(build, replace(build.field, own_lines=tuple(named.values())))
+    own = len(build.field.own_lines)
+    told = [*named.values()]
+    latest = told[own:][-(limits.OWN_LINES - own) :] if own < limits.OWN_LINES else []
+    return _with(build, replace(build.field, own_lines=(*told[:own], *latest)))
 
 
 def next_version(log: FieldLog) -> FieldLog:

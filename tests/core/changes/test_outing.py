@@ -11,6 +11,7 @@ from oaken_scale.core.at_the_field import counts, field_told, flight_faults, rem
 from oaken_scale.core.changes.outing import Bent, SetAside, came_home, with_lines_of
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.field.ready import stance
+from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.field import (
@@ -240,3 +241,26 @@ def test_what_nobody_knew_is_known_in_the_next_version_where_it_was_weighed():
     build = with_readings(build, reading(1, 12.4, "hatch"))
     hatch, skid = next_version(build, assess(build), "B 2").parts
     assert (hatch.stated_g, skid.stated_g) == (pytest.approx(12.4, abs=0.1), None)
+
+
+def test_a_new_build_takes_over_the_latest_lines_and_never_more_than_a_list_holds():
+    """Four planes of twelve lines each would be 48; a list holds 30."""
+
+    def listed(name: str, ids: list[str]) -> Build:
+        lines = tuple(OwnLine(id, f"Line {id}") for id in ids)
+        return Build(name, name, layout="tractor", field=FieldLog(own_lines=lines))
+
+    def lines(build: Build) -> list[str]:
+        return [each.id for each in build.field.own_lines]
+
+    ids = [[f"l{n}-{k}" for k in range(12)] for n in range(4)]
+    earlier = [listed(f"b{n}", each) for n, each in enumerate(ids)]
+    fresh = listed("new", [])
+    assert lines(with_lines_of(fresh, earlier)) == [*sum(ids, [])][-limits.OWN_LINES :]
+    assert lines(with_lines_of(fresh, earlier[:2])) == ids[0] + ids[1]
+    told = lines(with_lines_of(listed("own", ["mine"]), earlier))
+    assert (told[0], len(told), told[-1]) == ("mine", limits.OWN_LINES, "l3-11")
+    full = listed("full", [f"m{k}" for k in range(limits.OWN_LINES)])
+    assert with_lines_of(full, earlier) == full
+    other = [replace(each, layout="canard") for each in earlier]
+    assert lines(with_lines_of(fresh, other)) == []
