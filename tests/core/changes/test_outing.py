@@ -256,7 +256,10 @@ def test_a_new_build_takes_over_the_latest_lines_and_never_more_than_a_list_hold
     ids = [[f"l{n}-{k}" for k in range(12)] for n in range(4)]
     earlier = [listed(f"b{n}", each) for n, each in enumerate(ids)]
     fresh = listed("new", [])
-    assert lines(with_lines_of(fresh, earlier)) == [*sum(ids, [])][-limits.OWN_LINES :]
+    assert (
+        lines(with_lines_of(fresh, earlier))
+        == [id for each in ids for id in each][-limits.OWN_LINES :]
+    )
     assert lines(with_lines_of(fresh, earlier[:2])) == ids[0] + ids[1]
     told = lines(with_lines_of(listed("own", ["mine"]), earlier))
     assert (told[0], len(told), told[-1]) == ("mine", limits.OWN_LINES, "l3-11")
