@@ -13,6 +13,9 @@ from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.trim.remedy import STILL_MM, Balanceable
 
+LEAST_PIECE_G: Final = 1e-6
+"""A piece is told from another by so much, and is at least as heavy [g]."""
+
 SIDEWAYS_MM: Final = 3.0
 """How far off the middle the CG may lie [mm]."""
 
@@ -60,7 +63,7 @@ class Columns:
     @classmethod
     def of(cls, ready: Balanceable) -> "Columns":
         """The columns for a plane that is ready to be balanced."""
-        pieces = Counter(round(piece, 6) for piece in ready.pieces)
+        pieces = Counter(max(round(piece, 6), LEAST_PIECE_G) for piece in ready.pieces)
         options = [
             BallastOption(spot, grams, 2 if spot.pair else 1)
             for spot in ready.spots

@@ -547,3 +547,13 @@ def test_ballast_of_a_pair_is_two_parts_with_names_that_are_free():
     assert right.stated_g + left.stated_g == pytest.approx(told.ballast_g, abs=0.02)
     again = applied(done, told)
     assert [each.id for each in again.parts[3:]] == ["ballast-tips-right-2", "ballast-tips-left-2"]
+
+
+def test_pieces_that_weigh_nothing_balance_nothing_and_break_nothing():
+    body = thing("body", 300, 262)
+    told = remedies(ready(plane(body, ballast=Ballast(spot().spots, (1e-9, 2e-7)))))
+    assert told.best is None
+    assert told.in_the_way.limit is Limit.BALLAST
+    # Beside one that weighs something it is that one which goes in.
+    told = remedies(ready(plane(body, ballast=Ballast(spot().spots, (1e-9, 12.0)))))
+    assert told.best.ballast_g == pytest.approx(12.0, abs=1e-5)
