@@ -161,7 +161,8 @@ def flown_power(
     and full throttle (``full``: watts and one sigma by pack), normal in its logarithm.
 
     ``P = (mAh/1000) V_nominal 60/minutes`` of each; of a flight that nobody read the charger after,
-    that it took the usual share. Source: docs/methods.md, section 10.
+    that it took the usual share. A pack that would be flown with no power at all tells nothing.
+    Source: docs/methods.md, section 10.
 
     >>> from datetime import UTC, datetime
     >>> level, pack = LevelPower(20.0, 0.2, 590.0), Pack("p", "P", 3, 1300.0)
@@ -170,6 +171,11 @@ def flown_power(
     >>> round(exp(found.log_factor), 2), round(found.sd, 3), found.flights
     (1.1, 0.088, 1)
     """
+    full = {
+        pack: each
+        for pack, each in full.items()
+        if mixed_w(level, level.mass_g, each[0], full_share) > 0
+    }
     spread = [mixed_sd(level, level.mass_g, each, full_share) for each in full.values()]
     before = max(spread, default=level.sd)
     tells, pull = 1 / before**2, 0.0
@@ -219,7 +225,8 @@ def endurance(
     flown: FlownPower,
 ) -> Endurance | None:
     """Minutes from a pack at a mass [g]: what is flown of it over the mix, as flights found it;
-    None for what weighs nothing, or less while readings contradict each other.
+    None for what weighs nothing, or less while readings contradict each other, and where no power
+    is flown with: full throttle all the way of a motor that takes nothing.
 
     >>> pack, level = Pack("p", "P", 3, 1300.0), LevelPower(20.0, 0.2, 590.0)
     >>> told = endurance(pack, 590.0, level, (140.0, 8.0), 0.2, unflown(level))
@@ -229,6 +236,8 @@ def endurance(
     if mass_g <= 0:
         return None
     watts = mixed_w(level, mass_g, full[0], full_share) * exp(flown.log_factor)
+    if watts <= 0:
+        return None
     minutes = 60 * usable_wh(pack) / watts
     sd = flown.sd if flown.flights else mixed_sd(level, mass_g, full, full_share)
     return Endurance(minutes, minutes * sd, level.at(mass_g), flown.flights)

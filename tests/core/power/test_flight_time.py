@@ -9,12 +9,14 @@ import pytest
 from oaken_scale.core.model.power import Flight, Pack
 from oaken_scale.core.power.flight_time import (
     FlownPower,
+    LevelPower,
     endurance,
     flown_power,
     held_level,
     level_power,
     mixed_w,
     tired_packs,
+    unflown,
     usable_wh,
 )
 from study.flights import flown
@@ -131,3 +133,15 @@ def test_a_pack_whose_minutes_fall_is_tired_and_one_that_scatters_is_not():
     assert tired_packs(falling[::-1]) == ()
     aside = [replace(each, set_aside="windy") for each in falling[-2:]]
     assert tired_packs([*falling[:3], *aside]) == ()
+
+
+def test_full_throttle_of_a_motor_that_takes_nothing_tells_of_no_minutes():
+    """All the way at full throttle, which takes no power: neither a factor nor minutes."""
+    level, pack = LevelPower(20.0, 0.2, 590.0), Pack("p", "P", 3, 1300.0)
+    flight = Flight("f", datetime(2026, 5, 1, tzinfo=UTC), "p", 12.0, put_back_mah=900.0)
+    told = flown_power([flight], {"p": pack}, level, {"p": (0.0, 0.0)}, 1.0)
+    assert (told.log_factor, told.flights) == (0.0, 0)
+    assert endurance(pack, 590.0, level, (0.0, 0.0), 1.0, told) is None
+    # With some of it flown level there are minutes again: what is flown of it at 16 W.
+    some = endurance(pack, 590.0, level, (0.0, 0.0), 0.2, unflown(level))
+    assert some.minutes == pytest.approx(60 * usable_wh(pack) / 16.0)
