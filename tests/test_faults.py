@@ -46,33 +46,31 @@ def test_a_full_disk_refuses_and_loses_nothing(tmp_path):
         assert [each["name"] for each in client.get("/api/v1/builds").json()][-1] == "Second"
 
 
-def test_a_damaged_page_met_on_the_way_is_said(tmp_path):
+@pytest.mark.parametrize(
+    ("error", "status", "says"),
+    [
+        (
+            sqlite3.DatabaseError("database disk image is malformed"),
+            503,
+            "as far as it can be read",
+        ),
+        (sqlite3.IntegrityError("CHECK constraint failed: count > 0"), 422, "nothing was changed"),
+        (sqlite3.OperationalError("database is locked"), 503, "try again"),
+    ],
+)
+def test_what_the_database_cannot_do_is_said_as_what_it_is(tmp_path, error, status, says):
+    """A damaged page, what a table refuses, a moment in which nothing can be written."""
     load_demo(tmp_path / "w.sqlite")
     app = create_app(tmp_path / "w.sqlite")
     with TestClient(app, raise_server_exceptions=False) as client:
 
         def broken(*_: object) -> None:
-            raise sqlite3.DatabaseError("database disk image is malformed")
+            raise error
 
         app.state.workshop.held = broken
         answer = client.get(AT)
-        assert answer.status_code == 503
-        assert "as far as it can be read" in answer.json()["detail"]
-
-
-def test_what_a_table_refuses_is_no_damage(tmp_path):
-    load_demo(tmp_path / "w.sqlite")
-    app = create_app(tmp_path / "w.sqlite")
-    with TestClient(app, raise_server_exceptions=False) as client:
-
-        def unfit(*_: object) -> None:
-            raise sqlite3.IntegrityError("CHECK constraint failed: count > 0")
-
-        app.state.workshop.held = unfit
-        answer = client.get(AT)
-        assert answer.status_code == 422
-        assert answer.json()["title"] == "That cannot be right"
-        assert "nothing was changed" in answer.json()["detail"]
+        assert answer.status_code == status
+        assert says in answer.json()["detail"]
 
 
 def test_a_clock_set_back_keeps_the_order_and_loses_nothing(tmp_path, monkeypatch):
