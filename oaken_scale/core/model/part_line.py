@@ -24,15 +24,19 @@ KNOWN_BY: Final = dict.fromkeys(LotKind, Pedigree.CALCULATED) | {
 AMOUNT_OF: Final = {LotUnit.DM2: "area", LotUnit.M: "run", LotUnit.PIECE: "pieces"}
 
 _WORDS: Final = re.compile(r"\s(of|in|at|side|up)\s", re.IGNORECASE)
+_GRAMS: Final = (
+    r"(?:\d{1,3}\s*[x×]\s*)?(?:\d+\s+\d+/\d+|[\d.,/]*\d)\s*(?:kg|mg|g|oz|lb)"  # "2 x 9 g"
+)
 _MASS: Final = re.compile(
-    r"^(?P<name>.*?\S)\s+(?P<figure>(?:\d{1,3}\s*[x×]\s*)?(?:\d+\s+\d+/\d+|[\d.,/]*\d)\s*"
-    r"(?:kg|mg|g|oz|lb))(?P<each>\s+each)?$",
+    rf"^(?P<name>.*?\S)\s+(?P<figure>(?:{_GRAMS}?\s*\+\s*)*{_GRAMS})(?P<each>\s+each)?$",
     re.IGNORECASE,
 )
+_AMOUNT: Final = (
+    r"(?:[\d.,/]*\d\s*(?:mm|cm|m|in|ft)?\s*[x×]\s*[\d.,/]*\d\s*(?:mm|cm|m|in|ft)?"
+    rf"|[\d.,/]*\d\s*[a-z]{{0,3}}[2²]?|{SHARE})"
+)
 _OF_LOT: Final = re.compile(
-    r"^(?P<name>.*?\S)\s+(?P<figure>[\d.,/]*\d\s*(?:mm|cm|m|in|ft)?\s*[x×]\s*[\d.,/]*\d\s*"
-    r"(?:mm|cm|m|in|ft)?|[\d.,/]*\d\s*[a-z]{0,3}[2²]?|" + SHARE + r")$",
-    re.IGNORECASE,
+    rf"^(?P<name>.*?\S)\s+(?P<figure>{_AMOUNT}(?:\s*\+\s*{_AMOUNT})*)$", re.IGNORECASE
 )
 _OF_ONE: Final = re.compile(
     rf"\sof\s+(?:an?|one|the)\s+(?=(?:{'|'.join(WHOLES)})\s)", re.IGNORECASE
@@ -115,7 +119,7 @@ def _measured(
         if told is None:
             return Part("", head, known or Pedigree.GUESS)
         figure, pieces = told["figure"], 1
-        times = re.match(r"(\d{1,3})\s*[x×]\s*", figure)
+        times = re.match(r"(\d{1,3})\s*[x×]\s*[^+]*$", figure)
         if times:
             pieces = int(times[1])
         grams = _parsed(figure, "mass", units.mass)

@@ -129,3 +129,24 @@ def test_what_is_written_out_is_read_again(name, tenths, x, side):
 def test_nothing_that_is_typed_breaks_it(text):
     with suppress(BuildFaultError):
         assert part_of_line(text, LOTS).name
+
+
+@pytest.mark.parametrize(
+    ("line", "name", "amount", "pieces"),
+    [
+        ("Motor 28 + 4.5 g", "Motor", 32.5, 1),
+        ("Motor 28 g + 4,5 g listing at 40", "Motor", 32.5, 1),
+        ("Motor 1 oz + 4.5 g", "Motor", 28.349523125 + 4.5, 1),
+        ("Servos 2 x 9 g + 1 g", "Servos", 19.0, 1),
+        ("Servos 2 x 9 g", "Servos", 18.0, 2),
+        ("Rib 3 12 + 1 g", "Rib 3", 13.0, 1),
+        ("Panel 540 x 190 + 100 x 50 of sheet b", "Panel", 10.76, 1),
+        ("Panel 10 + 0.5 dm2 of sheet b", "Panel", 10.5, 1),
+        ("Skin 2/3 sheet + 1 dm2 of sheet b", "Skin", 25.0, 1),
+        ("Hinge 1.2 + 0.3 of packing", "Hinge", 1.5, 1),
+    ],
+)
+def test_a_figure_that_is_added_up_is_the_sum(line, name, amount, pieces):
+    told = read(line)
+    assert (told[0], told[4]) == (name, pieces)
+    assert told[3] == pytest.approx(amount)
