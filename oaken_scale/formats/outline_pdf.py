@@ -15,7 +15,7 @@ from pdfminer.pdfpage import PDFPage
 from pdfminer.pdfparser import PDFParser
 from shapely.geometry import LineString, Point, Polygon, box
 
-from oaken_scale.core.geometry.curves import Curve
+from oaken_scale.core.geometry.curves import Curve, bezier
 from oaken_scale.core.geometry.outline import Drawing, Label
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
@@ -24,9 +24,6 @@ MM_PER_POINT: Final = 25.4 / 72
 
 MOST_PAGES: Final = 60
 MOST_POINTS: Final = 200_000
-PARTS_OF_A_CURVE: Final = 24
-"""A Bezier curve is flattened to so many chords: its area is out by under 0.01 %."""
-
 APART_MM: Final = 20.0
 """So far apart pages are laid that are no tiles."""
 
@@ -149,7 +146,7 @@ def _curve(element: LTCurve, page: LTPage) -> Curve | None:
         if operator in ("m", "l"):
             corners.append(np.array([given[0]], dtype=float))
         elif operator == "c":
-            corners.append(_bezier(corners[-1][-1], *(np.array(each, float) for each in given)))
+            corners.append(bezier(np.array([corners[-1][-1], *given], dtype=float))[1:])
         elif operator == "h":
             closed = True
     if not corners:
@@ -166,13 +163,6 @@ def _curve(element: LTCurve, page: LTPage) -> Curve | None:
         return None
     closed = (closed or bool(element.fill and not element.stroke)) and len(points) > 2
     return Curve(points, closed)
-
-
-def _bezier(start: np.ndarray, one: np.ndarray, two: np.ndarray, end: np.ndarray) -> np.ndarray:
-    t = np.linspace(0, 1, PARTS_OF_A_CURVE + 1)[1:, None]
-    return np.asarray(
-        (1 - t) ** 3 * start + 3 * (1 - t) ** 2 * t * one + 3 * (1 - t) * t**2 * two + t**3 * end
-    )
 
 
 def _is_white(colour: Any) -> bool:

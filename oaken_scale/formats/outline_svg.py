@@ -13,7 +13,7 @@ from xml.parsers import expat
 import numpy as np
 import svgelements
 
-from oaken_scale.core.geometry.curves import Curve, Points
+from oaken_scale.core.geometry.curves import Curve, Points, bezier
 from oaken_scale.core.geometry.outline import Drawing, Label
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
@@ -30,9 +30,6 @@ PPI: Final = 96.0
 """The reference pixel: 96 to the inch (CSS Values and Units, section 6.2)."""
 
 MM_PER_PX: Final = 25.4 / PPI
-
-FLAT: Final = 1e-4
-"""Curves are flattened to this share of their size: areas come out within 0.02 %."""
 
 _NUMBERS = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
 _APART = re.compile(r"[\s,A-DF-Za-df-z]+|(?<=\d)(?=-)")
@@ -340,27 +337,6 @@ def _run(segment: Any) -> Points:
     steps = max(8, int(abs(float(segment.sweep)) / 0.02) + 1)
     turns = np.linspace(0, 1, min(steps, 2000) + 1)
     return np.array([(p.x, p.y) for p in map(segment.point, turns)], dtype=float)
-
-
-def bezier(nodes: Points) -> Points:
-    """A cubic Bezier flattened to a share of its size, shape (n, 2); ``nodes`` shape (4, 2).
-
-    With the largest second difference d of its nodes, n chords stray at most ``0.75 d / n^2``.
-
-    >>> bezier(np.array([[0, 0], [1, 0], [2, 0], [3, 0]], float)).tolist()
-    [[0.0, 0.0], [3.0, 0.0]]
-    """
-    bend = float(np.hypot(*np.diff(nodes, n=2, axis=0).T).max())
-    size = float((nodes.max(axis=0) - nodes.min(axis=0)).max())
-    if not np.isfinite(bend) or bend <= FLAT * size:
-        return nodes[[0, 3]]
-    steps = int(min(np.ceil((0.75 * bend / (FLAT * size)) ** 0.5), 400))
-    t = np.linspace(0, 1, steps + 1)[:, None]
-    s = 1 - t
-    curve: Points = (
-        s**3 * nodes[0] + 3 * s**2 * t * nodes[1] + 3 * s * t**2 * nodes[2] + t**3 * nodes[3]
-    )
-    return curve
 
 
 def _label(text: Any) -> Label:

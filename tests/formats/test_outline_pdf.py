@@ -171,3 +171,72 @@ def test_a_spoilt_plan_is_read_or_refused(at, gone, put):
     except BuildFaultError as refused:
         field = refused.faults[0].field
     assert field == "file"
+
+
+def test_curves_are_as_round_as_they_were_drawn():
+    def rounded(paper):
+        paper.ellipse(20 * mm, 20 * mm, 100 * mm, 60 * mm)
+        path = paper.beginPath()
+        path.moveTo(120 * mm, 100 * mm)
+        path.curveTo(150 * mm, 160 * mm, 180 * mm, 160 * mm, 190 * mm, 100 * mm)
+        path.close()
+        paper.drawPath(path)
+
+    ellipse, bowl = sorted(told(rounded).parts, key=lambda each: each.box.left_mm)
+    assert ellipse.area_dm2 * 1e4 == pytest.approx(pi * 40 * 20, rel=3e-4)
+    # Under a cubic from 0 to 70: 3/10 of the middle ordinates' share, from its own integral.
+    t = [k / 2000 for k in range(2001)]
+    x = [3 * (1 - s) ** 2 * s * 30 + 3 * (1 - s) * s**2 * 60 + s**3 * 70 for s in t]
+    y = [3 * (1 - s) ** 2 * s * 60 + 3 * (1 - s) * s**2 * 60 for s in t]
+    under = sum((x[k + 1] - x[k]) * (y[k + 1] + y[k]) / 2 for k in range(2000))
+    assert bowl.area_dm2 * 1e4 == pytest.approx(under, rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    ("colour", "parts"),
+    [
+        (("setFillColorRGB", 1, 1, 1), 0),
+        (("setFillColorRGB", 0.98, 0.99, 1), 0),
+        (("setFillColorRGB", 0.9, 0.9, 0.9), 1),
+        (("setFillGray", 1.0), 0),
+        (("setFillGray", 0.5), 1),
+        (("setFillColorCMYK", 0, 0, 0, 0), 0),
+        (("setFillColorCMYK", 0, 0, 0, 0.6), 1),
+        (("setFillColorCMYK", 0.4, 0, 0, 0), 1),
+    ],
+)
+def test_what_is_filled_in_white_is_ground_and_in_any_colour_a_part(colour, parts):
+    def filled(paper):
+        getattr(paper, colour[0])(*colour[1:])
+        paper.rect(20 * mm, 20 * mm, 30 * mm, 30 * mm, stroke=0, fill=1)
+        paper.rect(100 * mm, 100 * mm, 20 * mm, 20 * mm)
+
+    areas = sorted(round(each.area_dm2 * 1e4) for each in told(filled).parts)
+    assert areas == ([400] if parts == 0 else [400, 900])
+
+
+def test_what_is_drawn_without_ink_or_without_length_is_nothing():
+    def unseen(paper):
+        paper.rect(20 * mm, 20 * mm, 30 * mm, 30 * mm, stroke=0, fill=0)
+        paper.line(60 * mm, 60 * mm, 60 * mm, 60 * mm)
+        paper.rect(100 * mm, 100 * mm, 20 * mm, 20 * mm)
+
+    found = told(unseen)
+    assert [round(each.area_dm2 * 1e4) for each in found.parts] == [400]
+
+
+def test_frames_and_pictures_are_counted():
+    from PIL import Image  # noqa: PLC0415
+
+    def framed(paper):
+        paper.rect(5 * mm, 5 * mm, 200 * mm, 287 * mm)
+        paper.rect(100 * mm, 100 * mm, 20 * mm, 20 * mm)
+        paper.drawInlineImage(Image.new("RGB", (4, 4)), 10 * mm, 10 * mm, 20 * mm, 20 * mm)
+
+    found = told(framed)
+    assert len(found.parts) == 1
+    notes = " ".join(found.notes)
+    assert "1 frame of a page is left out" in notes
+    assert "1 picture left out" in notes
+    with pytest.raises(BuildFaultError, match="only pictures"):
+        told(lambda paper: paper.drawInlineImage(Image.new("RGB", (4, 4)), 10, 10, 50, 50))
