@@ -6,7 +6,7 @@ from datetime import UTC, datetime
 from typing import Annotated, Final
 
 from fastapi import APIRouter, Query, Response
-from pydantic import Field, TypeAdapter
+from pydantic import AwareDatetime, Field, TypeAdapter
 
 from oaken_scale.api.documents import ASSESSMENT, NewPart, Opened
 from oaken_scale.api.problems import documented
@@ -282,8 +282,11 @@ def measure_by(build_id: BuildId, measure: Measure, if_match: Revision, shop: Sh
     )
 
 
+When = Annotated[AwareDatetime, fields.Checked(declared.IN_OUR_TIME), Query()]
+
+
 @router.get("/as-of", response_model=Assessment, responses=documented(404))
-def as_of(build_id: BuildId, at: Annotated[declared.Moment, Query()], shop: Shop) -> Response:
+def as_of(build_id: BuildId, at: When, shop: Shop) -> Response:
     """The plane as it was at a moment, from the readings up to then."""
     assessment = assess(life.as_of(shop.held(build_id).build, at))
     return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")

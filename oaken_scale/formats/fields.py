@@ -77,9 +77,14 @@ class Checked(GroupedMetadata):
 
 
 def _between(first: int, last: int, at: datetime) -> datetime:
-    if not first <= at.year <= last:
+    """A moment in UTC, in which it is kept and goes out again: there it has to lie between them."""
+    try:
+        moment = at.astimezone(UTC)
+    except OverflowError:
+        moment = None
+    if moment is None or not first <= moment.year <= last:
         raise ValueError(f"must be a date between {first} and {last}")
-    return at.astimezone(UTC)
+    return moment
 
 
 def number(**limits_of: Any) -> Any:

@@ -213,3 +213,36 @@ def test_a_pocket_takes_foam_out_and_holds_what_goes_in(demo):
 
 def ids(told: dict) -> set[str]:
     return {each["id"] for each in told["build"]["parts"]}
+
+
+@pytest.mark.parametrize(
+    ("at", "says"),
+    [
+        ("2026-03-07", "has no time zone"),
+        ("2026-03-07T09:00:00", "has no time zone"),
+        ("1999-12-31T23:59:59Z", "must be a date between 2000 and 2199"),
+        ("2199-12-31T23:59:59-14:00", "must be a date between 2000 and 2199"),
+        ("9999-12-31T23:59:59-14:00", "must be a date between 2000 and 2199"),
+        ("0001-01-01T00:00:00+14:00", "must be a date between 2000 and 2199"),
+        ("soon", "valid datetime"),
+    ],
+)
+def test_a_day_that_is_none_is_refused_with_what_would_be_one(demo, at, says):
+    assert problem(demo.get(f"{AT}/as-of", params={"at": at}), "at", says)
+
+
+def test_a_moment_is_held_to_its_years_where_it_is_kept(demo):
+    """The last hour of 2199 in the far west is 2200 by the clock that all is kept by: a throw of it
+    once stopped the file from going out."""
+    dunlin = next(b["id"] for b in demo.get("/api/v1/builds").json() if b["name"] == "Dunlin")
+    at = f"/api/v1/builds/{dunlin}"
+
+    def thrown(when: str):
+        sent = {"entry": "throw", "id": f"t{len(when)}", "at": when, "distance_m": 9.0}
+        return demo.post(f"{at}/field/entries", json=sent)
+
+    assert problem(thrown("2199-12-31T23:59:59-14:00"), "at", "between 1970 and 2199")
+    assert thrown("1969-12-31T23:30:00.5-02:00").status_code == 200  # half past one in 1970
+    file = demo.get(f"{at}/file")
+    assert file.status_code == 200
+    assert demo.post("/api/v1/builds/import", content=file.content).status_code == 201

@@ -67,7 +67,8 @@ Port = Annotated[str, Length(80), Spelling(PORT)]
 Line = Annotated[str, Length(limits.NAME_LENGTH), Spelling(r"^[\x20-\x7e]*$")]
 Baud = Annotated[int, Range(ge=300, le=921_600)]
 
-Moment = Annotated[datetime, Years(2000, 2199)]
+IN_OUR_TIME: Final = Years(2000, 2199)
+Moment = Annotated[datetime, IN_OUR_TIME]
 TimeAsTold = Annotated[datetime, Years(1970, 2199)]
 """A moment by the clock of a phone, which may have lost its time."""
 
