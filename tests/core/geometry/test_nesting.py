@@ -240,7 +240,6 @@ def test_where_the_areas_never_suffice_it_goes_on_looking_until_the_time_is_up()
     began = time.monotonic()
     told = list(nest(blanks, SHEET, Knife(), 0.6))
     assert time.monotonic() - began >= 0.6
-    assert len(told) > 30
     assert {layout.sheets for _, layout in told} == {2}
     assert [gone for gone, _ in told] == sorted(gone for gone, _ in told)
     assert all(not wrong_with(layout, blanks, SHEET, Knife()) for _, layout in told[::10])

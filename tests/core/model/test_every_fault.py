@@ -118,7 +118,7 @@ def hosted(*hosts: str | None) -> Build:
             "checks.0.stood.0.part",
             'no part "tail" in this build; it has wing',
         ),
-        (joint(300, 299, 900, 1800), "joints.0.close_by_s", "299 s is before it may be closed"),
+        (joint(300, 300, 900, 1800), "joints.0.close_by_s", "300 s is not after it may be closed"),
         (joint(300, None, 299, 1800), "joints.0.handle_after_s", "before it may be closed"),
         (joint(300, None, 900, 899), "joints.0.strong_after_s", "before it may be handled"),
         (joint(300, None, 900, 1800, "tail"), "joints.0.parts.0", 'no part "tail"'),
@@ -218,7 +218,7 @@ def test_what_does_not_fit_names_its_field(build, field, says):
         pan(Load("wing")),
         check(CheckKind.SUPPORTS, other_mm=120.0, reading_g=9.0, scale="kitchen"),
         check(CheckKind.HANG, z_mm=0.0, nose_down_deg=-3.0),
-        joint(300, 300, 300, 300, "wing"),
+        joint(300, 301, 300, 300, "wing"),
         cured(300, 300, 300, 300),
         run(None),
         run(7.5),  # 2.5 V a cell

@@ -107,10 +107,10 @@ def joint_faults(build: Build) -> Iterator[Fault]:
     """
     parts = [part.id for part in build.parts]
     for k, joint in enumerate(build.joints):
-        if joint.close_by_s is not None and joint.close_by_s < joint.close_after_s:
+        if joint.close_by_s is not None and joint.close_by_s <= joint.close_after_s:
             yield Fault(
                 f"joints.{k}.close_by_s",
-                f"{joint.close_by_s:g} s is before it may be closed ({joint.close_after_s:g} s)",
+                f"{joint.close_by_s:g} s is not after it may be closed ({joint.close_after_s:g} s)",
             )
         if joint.handle_after_s < joint.close_after_s:
             yield Fault(
