@@ -46,6 +46,9 @@ class Lines:
         self.comma = is_comma_decimal(row[k] for row in rows for k in places if k < len(row))
         self.now = datetime.now(UTC)
         self.seen: dict[str, int] = {}
+        self.parts, self.lots = _by_name(build.parts), _by_name(build.lots)
+        self.options = _by_name(part for part in build.parts if part.option)
+        self.controls = _by_name(build.field.controls)
         readers: dict[ListName, Callable[[Mapping[str, str]], Entry]] = {
             ListName.WEIGHINGS: self._weighing,
             ListName.LOADOUTS: self._loadout,
@@ -139,15 +142,15 @@ class Lines:
 
     def _on_pan(self, says: str) -> Load | Sample | float | None:
         """A part, so many of one, so much of a lot, or the grams of a known weight."""
-        if (part := _named(self.build.parts, says)) is not None:
+        if (part := self.parts.get(says.lower())) is not None:
             return Load(part.id, 1)
         if known := re.fullmatch(r"([\d.,]+) g known", says):
             return _plain_number(known[1])
         sample = re.fullmatch(r"([\d.,]+) (\S+) of (.+)", says)
-        if sample and (lot := _named(self.build.lots, sample[3])) is not None:
+        if sample and (lot := self.lots.get(sample[3].strip().lower())) is not None:
             return Sample(lot.id, _plain_number(sample[1]))
         counted = re.fullmatch(r"(.+?) x ([\d.,]+)", says)
-        if counted and (part := _named(self.build.parts, counted[1])) is not None:
+        if counted and (part := self.parts.get(counted[1].strip().lower())) is not None:
             return Load(part.id, _plain_number(counted[2]))
         return None
 
@@ -155,11 +158,11 @@ class Lines:
         name = cells.get("name", "")[:80]
         if not name:
             raise CannotError("has no name")
-        there = _named(self.build.loadouts, name)
+        there = _by_name(self.build.loadouts).get(name.lower())
         if there is not None:
             return there
-        options = [part for part in self.build.parts if part.option]
-        found = _each(cells.get("carries", ""), lambda says: _named(options, says), "option")
+        carried = cells.get("carries", "")
+        found = _each(carried, lambda says: self.options.get(says.lower()), "option")
         carries = tuple(part.id for part in found)
         return Loadout(self._id({}, name.lower()), name, carries)
 
@@ -188,7 +191,7 @@ class Lines:
     def _setting(self, says: str) -> Setting | None:
         """A control, and how far it is set [mm]."""
         told = re.fullmatch(r"(.+) ([-−]?[\d.,]+)(?: mm)?", says)
-        control = told and _named(self.build.field.controls, told[1])
+        control = told and self.controls.get(told[1].strip().lower())
         if not told or control is None:
             return None
         sign = -1 if told[2][0] in "-−" else 1
@@ -198,8 +201,8 @@ class Lines:
         power = self.build.power
         if power is None:
             raise CannotError("this build has no drive yet; choose one under Power first")
-        pack = _named(power.packs, cells.get("pack", ""))
-        propeller = _named(power.propellers, cells.get("propeller", ""))
+        pack = _by_name(power.packs).get(cells.get("pack", "").lower())
+        propeller = _by_name(power.propellers).get(cells.get("propeller", "").lower())
         if pack is None:
             raise CannotError(f'there is no pack "{cells.get("pack", "")[:60]}" under Power')
         if propeller is None:
@@ -300,6 +303,9 @@ class _HasName(Protocol):
 N = TypeVar("N", bound=_HasName)
 
 
-def _named(among: Iterable[N], name: str) -> N | None:
-    wanted = name.strip().lower()
-    return next((each for each in among if each.name.lower() == wanted), None)
+def _by_name(things: Iterable[N]) -> dict[str, N]:
+    """Things by their names in small letters; of one name the first."""
+    found: dict[str, N] = {}
+    for each in things:
+        found.setdefault(each.name.lower(), each)
+    return found

@@ -4,6 +4,7 @@ Source: docs/methods.md, section 7 (corner points with backtracking).
 """
 
 from collections.abc import Iterable, Sequence
+from functools import lru_cache
 from itertools import permutations
 from math import floor
 from typing import Final
@@ -60,10 +61,14 @@ def together(bay: Sides, things: Sequence[Sides]) -> tuple[Placed, ...] | None:
     """
     if sum(map(_volume, things)) > _volume(bay) + SAME_MM:
         return None
-    return _laid(bay, things, largest_first=True) or _laid(bay, things, largest_first=False)
+    sides = tuple(things)
+    return _laid(bay, sides, largest_first=True) or _laid(bay, sides, largest_first=False)
 
 
-def _laid(bay: Sides, things: Sequence[Sides], *, largest_first: bool) -> tuple[Placed, ...] | None:
+@lru_cache(maxsize=64)
+def _laid(
+    bay: Sides, things: tuple[Sides, ...], *, largest_first: bool
+) -> tuple[Placed, ...] | None:
     """Where each lies when the largest goes in first, or whichever goes in next: a small one may
     hold a large one off its wall."""
     tries = [MOST_TRIES if largest_first else ANY_ORDER_TRIES]

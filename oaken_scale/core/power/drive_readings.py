@@ -196,6 +196,24 @@ def rest_v(per_cell: float, pack: Pack, drawn_mah: float) -> float:
     return max(per_cell - fall, EMPTY_V_PER_CELL - 0.5)
 
 
+def _read(points: Sequence[RunPoint]) -> tuple[Matrix, Matrix]:
+    """What each point read of thrust [gf], amps and volts, nan for what nobody read, and one sigma
+    of it; both shape (N, 3)."""
+    read = np.array(
+        [[np.nan if x is None else x for x in (p.thrust_gf, p.pack_a, p.pack_v)] for p in points],
+        dtype=float,
+    ).reshape(-1, 3)
+    noise = np.stack(
+        [
+            np.sqrt(1 + (0.01 * read[:, 0]) ** 2),
+            np.sqrt(0.1**2 + (0.02 * read[:, 1]) ** 2),
+            np.full(len(read), 0.05),
+        ],
+        axis=1,
+    )
+    return read, noise
+
+
 def gathered(
     drive: Power, believed: Beliefs, runs: tuple[Run, ...], stated: Stated | None = None
 ) -> Rows:
@@ -221,22 +239,7 @@ def gathered(
         pack, propeller = drive.packs[0].id, drive.propellers[0].id
         runs = (*runs, Run(AS_STATED, datetime.min, pack, propeller, full, HALF_V_PER_CELL))
     points = [(run, j, point) for run in runs for j, point in enumerate(run.points)]
-    nan = float("nan")
-    read = np.array(
-        [
-            [nan if x is None else x for x in (p.thrust_gf, p.pack_a, p.pack_v)]
-            for _, _, p in points
-        ],
-        dtype=float,
-    ).reshape(-1, 3)
-    noise = np.stack(
-        [
-            np.sqrt(1 + (0.01 * read[:, 0]) ** 2),
-            np.sqrt(0.1**2 + (0.02 * read[:, 1]) ** 2),
-            np.full(len(read), 0.05),
-        ],
-        axis=1,
-    )
+    read, noise = _read([point for _, _, point in points])
     lever = np.array([run.lever for run, _, _ in points], dtype=float)
     read[:, 0] *= lever
     noise[:, 0] *= lever
