@@ -14,56 +14,15 @@ from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot,
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
-from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.as_it_stood import as_it_stands
 from oaken_scale.core.trim.flown import fly
-from oaken_scale.core.trim.obstacles import Limit, Tip
-from oaken_scale.core.trim.remedies import Outcome, applied, balanceable, what_would_fix
-from oaken_scale.core.trim.remedies import remedies as remedies_of
-from oaken_scale.core.trim.remedy import Balanceable
+from oaken_scale.core.trim.obstacles import Limit
+from oaken_scale.core.trim.remedies import Outcome, applied, what_would_fix
 from oaken_scale.core.trim.remedy_program import solve_least
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 from tests.benches import MORNING
-
-NONE = Ballast()
-
-
-def thing(id: str, grams: float, x: float, slide=None, **more) -> Part:
-    y = more.pop("y", 0.0)
-    return Part(
-        id,
-        id.title(),
-        Pedigree.LISTING,
-        stated_g=grams,
-        doubt_g=0.0,
-        station=Station(x, y, doubt_mm=0.0),
-        slide=None if slide is None else Slide(*slide),
-        **more,
-    )
-
-
-def plane(*parts: Part, low=245.0, high=255.0, most=None, ballast=NONE, **more) -> Build:
-    targets = (Target(TargetKind.BALANCE, low, high, "", BalanceUnit.MM_FROM_NOSE),)
-    if most is not None:
-        targets += (Target(TargetKind.AUW, high=most),)
-    return Build("b", "B", parts=parts, targets=targets, ballast=ballast, **more)
-
-
-def ready(build: Build) -> Balanceable:
-    flown = fly(build)
-    return balanceable(build, flown.planes, [id for id, _ in flown.names])
-
-
-def remedies(bench_: Balanceable):
-    return remedies_of(bench_, fly(bench_.build).planes)
-
-
-def best(build: Build):
-    return remedies(ready(build)).best
-
-
-NOSE = Ballast((BallastSpot("nose", "Nose", 0.0, most_g=150.0),))
-BODY = (thing("body", 300, 280), thing("tail", 40, 700))
+from tests.core.trim.planes import BODY, NOSE, best, plane, ready, remedies, spot, thing
 
 
 def test_a_plane_in_its_range_is_left_alone():
@@ -131,30 +90,6 @@ def test_the_heavy_wing_is_answered_at_the_other_tip():
     )
 
 
-@pytest.mark.parametrize(
-    ("build", "limit"),
-    [
-        (plane(*BODY, most=345.0, ballast=NOSE), Limit.WEIGHT),
-        (plane(*BODY, thing("pack", 100, 190, (180, 240))), Limit.SLIDES),
-        (
-            plane(
-                thing("body", 300, 290),
-                ballast=Ballast((BallastSpot("nose", "Nose", 0.0, most_g=5.0),)),
-            ),
-            Limit.BALLAST,
-        ),
-        (
-            plane(thing("body", 300, 250, y=50.0), thing("pack", 10, 250, (240, 260))),
-            Limit.SIDEWAYS,
-        ),
-    ],
-)
-def test_what_stands_in_the_way_is_named(build, limit):
-    told = remedies(ready(build))
-    assert told.best is None
-    assert told.in_the_way.limit is limit
-
-
 def test_ballast_that_breaks_the_limit_is_told_beside_the_slide():
     parts = (*BODY, thing("pack", 100, 190, (-200, 240)))
     told = remedies(ready(plane(*parts, most=445.0, ballast=NOSE)))
@@ -173,10 +108,6 @@ def test_a_thing_outside_its_slide_moves_into_it_or_not_at_all():
     # It may not be pushed farther out: a nose-heavy plane is not answered by 340.
     told = remedies(ready(plane(thing("body", 300, 240), pack, low=258.0, high=262.0)))
     assert told.best is None
-
-
-def spot(x: float = 0.0, most: float = 150.0) -> Ballast:
-    return Ballast((BallastSpot("nose", "Nose", x, most_g=most),))
 
 
 def test_pieces_that_step_over_the_narrowed_range_are_told_with_their_chance():
@@ -233,62 +164,6 @@ def test_what_would_make_it_surer_is_said():
     told = remedies(ready(build))
     assert told.best.chance < 0.84
     assert told.unsure_part == "tail"
-
-
-def test_with_no_permission_at_all_the_pack_and_the_nose_are_offered():
-    parts = (*BODY, thing("pack", 100, 190))
-    told = remedies(ready(plane(*parts)))
-    assert told.best is None
-    assert told.in_the_way.limit is Limit.PERMISSION
-    assert not told.in_the_way.may_move
-    slide, nose = told.offers
-    assert slide.offer
-    assert [each.part for each in slide.slides] == ["pack"]
-    assert nose.offer
-    assert nose.spots[0].x_mm == 0.0
-    done = applied(plane(*parts), slide)
-    pack = next(part for part in done.parts if part.id == "pack")
-    assert pack.slide.low_mm == pytest.approx(pack.station.x_mm)
-    assert pack.slide.high_mm == 190.0
-
-
-def test_how_much_longer_the_bay_would_have_to_be():
-    parts = (*BODY, thing("pack", 100, 190, (30, 240)))
-    moment = 300 * 280 + 40 * 700
-    needs = 255 * 440 - moment
-    told = remedies(ready(plane(*parts)))
-    assert told.in_the_way.limit is Limit.SLIDES
-    assert told.in_the_way.subject == "pack"
-    assert told.in_the_way.amount == pytest.approx(30 - needs / 100, abs=0.6)
-
-
-def test_what_pulls_it_over_and_the_grams_at_the_other_tip():
-    wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 500, 0, 190)))
-    parts = (
-        thing("body", 300, 250),
-        thing("left", 60, 250, y=-250.0),
-        thing("right", 60, 250, y=250.0),
-        thing("camera", 50, 250, y=80.0),
-    )
-    told = remedies(ready(plane(*parts, surfaces=(wing,), ballast=spot())))
-    assert told.in_the_way.limit is Limit.SIDEWAYS
-    assert told.in_the_way.subject == "camera"
-    assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 470) / 503)
-    assert told.in_the_way.tip is Tip.LEFT
-
-
-def test_what_pulls_one_loadout_over_is_looked_for_aboard_it_alone():
-    parts = (
-        thing("body", 300, 250),
-        thing("lamp", 30, 250, y=-90.0, option=True),
-        thing("camera", 50, 250, y=80.0, option=True),
-    )
-    loadouts = (Loadout("l", "Lamp", ("lamp",)), Loadout("c", "Camera", ("camera",)))
-    told = remedies(ready(plane(*parts, loadouts=loadouts, ballast=spot())))
-    assert told.in_the_way.subject == "camera"
-    # No wing is drawn: the tips are taken to be where the farthest part sits.
-    assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 350) / (90 + 3))
-    assert told.in_the_way.tip is Tip.LEFT
 
 
 def test_a_pair_counts_twice_against_the_weight_limit():
@@ -473,63 +348,6 @@ def test_no_move_is_proposed_that_helps_one_loadout_as_much_as_it_hurts_another(
     assert told.outcome is Outcome.NO_FARTHER
     at = [(300 * 250 + 30 * 250 + 20 * x) / 350 for x in (201.8, 298.2)]
     assert [each.x_mm for each in told.best.loadouts] == pytest.approx(at)
-
-
-def test_two_loadouts_that_lie_farther_apart_than_the_range_is_wide():
-    parts = (
-        thing("body", 300, 250),
-        thing("ahead", 60, 100, option=True),
-        thing("aft", 60, 400, option=True),
-    )
-    loadouts = (Loadout("a", "Ahead", ("ahead",)), Loadout("b", "Aft", ("aft",)))
-    told = remedies(ready(plane(*parts, ballast=NOSE, loadouts=loadouts)))
-    assert (told.outcome, told.in_the_way.limit) == (Outcome.IN_THE_WAY, Limit.RANGE)
-    assert told.offers == ()
-
-
-def test_a_limit_that_would_be_broken_even_with_room_for_all_the_ballast():
-    """35 mm too far aft take 300 35 / 255 grams in the nose; there is room for five of them, and
-    for ten under the limit."""
-    body = thing("body", 300, 290)
-    ballast = Ballast((BallastSpot("nose", "Nose", 0.0, most_g=5.0),))
-    told = remedies(ready(plane(body, most=310.0, ballast=ballast)))
-    need = 300 * 35 / 255
-    assert told.in_the_way.limit is Limit.WEIGHT
-    assert told.in_the_way.amount == pytest.approx(need - 10, abs=0.01)
-    assert told.in_the_way.way.ballast_g == pytest.approx(need, abs=0.01)
-    # Without a limit it is the room that lacks.
-    told = remedies(ready(plane(body, ballast=ballast)))
-    assert told.in_the_way.limit is Limit.BALLAST
-    assert told.in_the_way.subject == "nose"
-    assert (told.in_the_way.amount, told.in_the_way.room_g) == (
-        pytest.approx(need - 5, abs=0.01),
-        5.0,
-    )
-    # With pieces it is those that there are.
-    few = replace(ballast, spots=(replace(ballast.spots[0], most_g=100.0),), pieces=(8.0, 9.0))
-    told = remedies(ready(plane(body, ballast=few)))
-    assert (told.in_the_way.amount, told.in_the_way.room_g) == (
-        pytest.approx(need - 17, abs=0.01),
-        17.0,
-    )
-
-
-def test_a_bay_that_no_length_makes_long_enough_is_not_what_stands_in_the_way():
-    """Two grams of receiver balance nothing, 400 mm forward neither."""
-    parts = (*BODY, thing("receiver", 2, 100, (90, 110)))
-    told = remedies(ready(plane(*parts)))
-    assert told.in_the_way.limit is not Limit.SLIDES
-    told = remedies(ready(plane(*parts, ballast=NOSE)))
-    assert told.outcome is Outcome.FOUND
-    assert told.best.ballast
-
-
-def test_a_pack_that_is_not_aboard_is_not_offered():
-    spare = thing("spare pack", 100, 190, option=True)
-    body = thing("body", 300, 290)
-    loadouts = (Loadout("a", "Without", ()),)
-    told = remedies(ready(plane(body, spare, loadouts=loadouts)))
-    assert [each.slides for each in told.offers] == [()]  # the nose spot alone
 
 
 def test_ballast_of_a_pair_is_two_parts_with_names_that_are_free():

@@ -1,0 +1,149 @@
+"""What stands in the way of every remedy, and what would make it work: cases worked by hand."""
+
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.model.balancing import Ballast, BallastSpot
+from oaken_scale.core.model.build import Loadout
+from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.trim.obstacles import Limit, Tip
+from oaken_scale.core.trim.remedies import Outcome, applied
+from tests.core.trim.planes import BODY, NOSE, plane, ready, remedies, spot, thing
+
+
+@pytest.mark.parametrize(
+    ("build", "limit"),
+    [
+        (plane(*BODY, most=345.0, ballast=NOSE), Limit.WEIGHT),
+        (plane(*BODY, thing("pack", 100, 190, (180, 240))), Limit.SLIDES),
+        (
+            plane(
+                thing("body", 300, 290),
+                ballast=Ballast((BallastSpot("nose", "Nose", 0.0, most_g=5.0),)),
+            ),
+            Limit.BALLAST,
+        ),
+        (
+            plane(thing("body", 300, 250, y=50.0), thing("pack", 10, 250, (240, 260))),
+            Limit.SIDEWAYS,
+        ),
+    ],
+)
+def test_what_stands_in_the_way_is_named(build, limit):
+    told = remedies(ready(build))
+    assert told.best is None
+    assert told.in_the_way.limit is limit
+
+
+def test_with_no_permission_at_all_the_pack_and_the_nose_are_offered():
+    parts = (*BODY, thing("pack", 100, 190))
+    told = remedies(ready(plane(*parts)))
+    assert told.best is None
+    assert told.in_the_way.limit is Limit.PERMISSION
+    assert not told.in_the_way.may_move
+    slide, nose = told.offers
+    assert slide.offer
+    assert [each.part for each in slide.slides] == ["pack"]
+    assert nose.offer
+    assert nose.spots[0].x_mm == 0.0
+    done = applied(plane(*parts), slide)
+    pack = next(part for part in done.parts if part.id == "pack")
+    assert pack.slide.low_mm == pytest.approx(pack.station.x_mm)
+    assert pack.slide.high_mm == 190.0
+
+
+def test_how_much_longer_the_bay_would_have_to_be():
+    parts = (*BODY, thing("pack", 100, 190, (30, 240)))
+    moment = 300 * 280 + 40 * 700
+    needs = 255 * 440 - moment
+    told = remedies(ready(plane(*parts)))
+    assert told.in_the_way.limit is Limit.SLIDES
+    assert told.in_the_way.subject == "pack"
+    assert told.in_the_way.amount == pytest.approx(30 - needs / 100, abs=0.6)
+
+
+def test_what_pulls_it_over_and_the_grams_at_the_other_tip():
+    wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 500, 0, 190)))
+    parts = (
+        thing("body", 300, 250),
+        thing("left", 60, 250, y=-250.0),
+        thing("right", 60, 250, y=250.0),
+        thing("camera", 50, 250, y=80.0),
+    )
+    told = remedies(ready(plane(*parts, surfaces=(wing,), ballast=spot())))
+    assert told.in_the_way.limit is Limit.SIDEWAYS
+    assert told.in_the_way.subject == "camera"
+    assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 470) / 503)
+    assert told.in_the_way.tip is Tip.LEFT
+
+
+def test_what_pulls_one_loadout_over_is_looked_for_aboard_it_alone():
+    parts = (
+        thing("body", 300, 250),
+        thing("lamp", 30, 250, y=-90.0, option=True),
+        thing("camera", 50, 250, y=80.0, option=True),
+    )
+    loadouts = (Loadout("l", "Lamp", ("lamp",)), Loadout("c", "Camera", ("camera",)))
+    told = remedies(ready(plane(*parts, loadouts=loadouts, ballast=spot())))
+    assert told.in_the_way.subject == "camera"
+    # No wing is drawn: the tips are taken to be where the farthest part sits.
+    assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 350) / (90 + 3))
+    assert told.in_the_way.tip is Tip.LEFT
+
+
+def test_two_loadouts_that_lie_farther_apart_than_the_range_is_wide():
+    parts = (
+        thing("body", 300, 250),
+        thing("ahead", 60, 100, option=True),
+        thing("aft", 60, 400, option=True),
+    )
+    loadouts = (Loadout("a", "Ahead", ("ahead",)), Loadout("b", "Aft", ("aft",)))
+    told = remedies(ready(plane(*parts, ballast=NOSE, loadouts=loadouts)))
+    assert (told.outcome, told.in_the_way.limit) == (Outcome.IN_THE_WAY, Limit.RANGE)
+    assert told.offers == ()
+
+
+def test_a_limit_that_would_be_broken_even_with_room_for_all_the_ballast():
+    """35 mm too far aft take 300 35 / 255 grams in the nose; there is room for five of them, and
+    for ten under the limit."""
+    body = thing("body", 300, 290)
+    ballast = Ballast((BallastSpot("nose", "Nose", 0.0, most_g=5.0),))
+    told = remedies(ready(plane(body, most=310.0, ballast=ballast)))
+    need = 300 * 35 / 255
+    assert told.in_the_way.limit is Limit.WEIGHT
+    assert told.in_the_way.amount == pytest.approx(need - 10, abs=0.01)
+    assert told.in_the_way.way.ballast_g == pytest.approx(need, abs=0.01)
+    # Without a limit it is the room that lacks.
+    told = remedies(ready(plane(body, ballast=ballast)))
+    assert told.in_the_way.limit is Limit.BALLAST
+    assert told.in_the_way.subject == "nose"
+    assert (told.in_the_way.amount, told.in_the_way.room_g) == (
+        pytest.approx(need - 5, abs=0.01),
+        5.0,
+    )
+    # With pieces it is those that there are.
+    few = replace(ballast, spots=(replace(ballast.spots[0], most_g=100.0),), pieces=(8.0, 9.0))
+    told = remedies(ready(plane(body, ballast=few)))
+    assert (told.in_the_way.amount, told.in_the_way.room_g) == (
+        pytest.approx(need - 17, abs=0.01),
+        17.0,
+    )
+
+
+def test_a_bay_that_no_length_makes_long_enough_is_not_what_stands_in_the_way():
+    """Two grams of receiver balance nothing, 400 mm forward neither."""
+    parts = (*BODY, thing("receiver", 2, 100, (90, 110)))
+    told = remedies(ready(plane(*parts)))
+    assert told.in_the_way.limit is not Limit.SLIDES
+    told = remedies(ready(plane(*parts, ballast=NOSE)))
+    assert told.outcome is Outcome.FOUND
+    assert told.best.ballast
+
+
+def test_a_pack_that_is_not_aboard_is_not_offered():
+    spare = thing("spare pack", 100, 190, option=True)
+    body = thing("body", 300, 290)
+    loadouts = (Loadout("a", "Without", ()),)
+    told = remedies(ready(plane(body, spare, loadouts=loadouts)))
+    assert [each.slides for each in told.offers] == [()]  # the nose spot alone
