@@ -11,6 +11,7 @@ from typing import Final
 
 import numpy as np
 
+from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.centre_of_gravity import centre_of_gravity, stations
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G, prior
@@ -38,7 +39,11 @@ class Practice:
 
 
 def practice(seed: int) -> Practice:
-    """Make one up. The truth is drawn as the build believes it, and shown as a scale would."""
+    """Make one up. The truth is drawn as the build believes it, and shown as a scale would.
+
+    The slip is one that can be found: where what was planned for the slipped part is so unsure that
+    the tray under it stands out of nothing, other things were weighed.
+    """
     rng = random.Random(seed)
     plan = sandpiper()
     known = prior(replace(plan, weighings=()))
@@ -47,12 +52,28 @@ def practice(seed: int) -> Practice:
         part.id: max(_true(rng, part, known.mass[i], constants, plan), 0.4)
         for i, part in enumerate(plan.parts)
     }
+    log, slipped = _weighed(rng, plan, masses)
+    while not _stands_out(plan, log):
+        log, slipped = _weighed(rng, plan, masses)
+    name = next(part.name for part in plan.parts if part.id == slipped)
+    build = replace(
+        _begun(plan, log),
+        name="Practice plane",
+        purpose=PURPOSE,
+        notes="Made up, for practice. One of its readings is wrong.",
+        targets=_targets(rng, plan, masses),
+    )
+    return Practice(build, masses, constants, f"{name} was weighed with the tray not tared")
+
+
+def _weighed(
+    rng: random.Random, plan: Build, masses: dict[str, float]
+) -> tuple[tuple[Weighing, ...], str]:
+    """Nine readings of what the plan weighs, and the part that one shows with the tray under it."""
     loads = [w.pan for w in plan.weighings if w.pan.loads and not w.pan.samples]
-    chosen = sorted(rng.sample(range(len(loads)), 9))
+    pans = [loads[k] for k in sorted(rng.sample(range(len(loads)), 9))]
+    wrong = rng.choice([k for k, pan in enumerate(pans) if len(pan.loads) == 1])
     start = datetime(2026, 5, 2, 9, 30, tzinfo=UTC)
-    pans = [loads[k] for k in chosen]
-    alone = [k for k, pan in enumerate(pans) if len(pan.loads) == 1]
-    wrong = rng.choice(alone)
     log = []
     for k, pan in enumerate(pans):
         true = sum(masses[load.part] * load.count for load in pan.loads)
@@ -60,19 +81,18 @@ def practice(seed: int) -> Practice:
         shown = round(round((true + rng.gauss(0, STEP_G / 3)) / STEP_G) * STEP_G, 1)
         at = start + timedelta(minutes=4 * k)
         log.append(_reading(f"practice-{k + 1:02d}", at, max(shown, STEP_G), pan, plan))
-    (slipped,) = pans[wrong].loads
-    name = next(part.name for part in plan.parts if part.id == slipped.part)
-    build = replace(
-        plan,
-        name="Practice plane",
-        purpose=PURPOSE,
-        notes="Made up, for practice. One of its readings is wrong.",
-        containers=(TRAY, Container("cup", "Screw cup", 12.8)),
-        targets=_targets(rng, plan, masses),
-        budget=None,
-        weighings=tuple(log),
-    )
-    return Practice(build, masses, constants, f"{name} was weighed with the tray not tared")
+    return tuple(log), pans[wrong].loads[0].part
+
+
+def _begun(plan: Build, log: tuple[Weighing, ...]) -> Build:
+    """The plan with these readings for its log, and two containers on the bench."""
+    containers = (TRAY, Container("cup", "Screw cup", 12.8))
+    return replace(plan, containers=containers, budget=None, weighings=log)
+
+
+def _stands_out(plan: Build, log: tuple[Weighing, ...]) -> bool:
+    """Whether one of the readings is doubted, and why it may be wrong can be told."""
+    return any(doubt.slips for doubt in assess(_begun(plan, log)).doubts)
 
 
 def _true(
