@@ -8,16 +8,16 @@ from typing import TYPE_CHECKING
 from urllib.parse import urlsplit
 
 import pytest
-from fastapi.testclient import TestClient
 from hypothesis import settings
 
-from oaken_scale.api.app import create_app
-from oaken_scale.demo.workshop import load_demo
 from tests.browsers import QUIET, chromium_path
-from tests.server import Server
 
+# What serves is read where a test asks for it: the core's own tests begin six seconds earlier.
 if TYPE_CHECKING:
+    from fastapi.testclient import TestClient
     from playwright.sync_api import BrowserContext, Page
+
+    from tests.server import Server
 
 # A run tells the same every time; `pytest --hypothesis-profile=default` looks for new examples. How
 # long an example takes says how busy the machine is, and nothing of what is tested.
@@ -25,51 +25,67 @@ settings.register_profile("the same every time", derandomize=True, deadline=None
 settings.load_profile("the same every time")
 
 
+def _opened(database: Path) -> "TestClient":
+    from fastapi.testclient import TestClient  # noqa: PLC0415
+
+    from oaken_scale.api.app import create_app  # noqa: PLC0415
+
+    return TestClient(create_app(database))
+
+
+def _server(database: Path) -> "Server":
+    from tests.server import Server  # noqa: PLC0415
+
+    return Server("serve", database)
+
+
 @pytest.fixture
-def client(tmp_path: Path) -> Iterator[TestClient]:
+def client(tmp_path: Path) -> Iterator["TestClient"]:
     """The application over an empty workshop."""
-    with TestClient(create_app(tmp_path / "workshop.sqlite")) as opened:
+    with _opened(tmp_path / "workshop.sqlite") as opened:
         yield opened
 
 
 @pytest.fixture(scope="session")
 def demo_file(tmp_path_factory) -> Path:
     """The demo workshop, laid out once for all tests, which copy it."""
+    from oaken_scale.demo.workshop import load_demo  # noqa: PLC0415
+
     path = tmp_path_factory.mktemp("laid-out") / "demo.sqlite"
     load_demo(path)
     return path
 
 
 @pytest.fixture
-def demo(tmp_path: Path, demo_file: Path) -> Iterator[TestClient]:
+def demo(tmp_path: Path, demo_file: Path) -> Iterator["TestClient"]:
     """The application over a copy of the demo workshop."""
     shutil.copy(demo_file, tmp_path / "demo.sqlite")
-    with TestClient(create_app(tmp_path / "demo.sqlite")) as opened:
+    with _opened(tmp_path / "demo.sqlite") as opened:
         yield opened
 
 
 @pytest.fixture
-def served(tmp_path: Path) -> Iterator[Server]:
+def served(tmp_path: Path) -> Iterator["Server"]:
     """A builder's own workshop, served."""
-    server = Server("serve", tmp_path / "own.sqlite").start()
+    server = _server(tmp_path / "own.sqlite").start()
     yield server
     server.kill()
 
 
 @pytest.fixture(scope="module")
-def shared(tmp_path_factory) -> Iterator[Server]:
+def shared(tmp_path_factory) -> Iterator["Server"]:
     """A builder's own workshop, served; shared by the tests of one file."""
-    server = Server("serve", tmp_path_factory.mktemp("own") / "own.sqlite").start()
+    server = _server(tmp_path_factory.mktemp("own") / "own.sqlite").start()
     yield server
     server.kill()
 
 
 @pytest.fixture(scope="module")
-def demo_served(tmp_path_factory, demo_file: Path) -> Iterator[Server]:
+def demo_served(tmp_path_factory, demo_file: Path) -> Iterator["Server"]:
     """A copy of the demo workshop, served; shared by the tests of one file."""
     path = tmp_path_factory.mktemp("demo") / "demo.sqlite"
     shutil.copy(demo_file, path)
-    server = Server("serve", path).start()
+    server = _server(path).start()
     yield server
     server.kill()
 
