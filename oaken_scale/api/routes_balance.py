@@ -1,6 +1,5 @@
 """Balance: checks by hand, where it belongs, what would fix it, where to put the wing, variants."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Annotated, Final
@@ -12,21 +11,26 @@ from oaken_scale.api.documents import ASSESSMENT, BuildPatch, Opened, SettingAsi
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, told
 from oaken_scale.core.assess import Assessment, assess
+from oaken_scale.core.changes.balance import (
+    Elsewhere,
+    dragged,
+    held_to_school,
+    measured_from,
+    with_balance_in,
+    with_check,
+    with_check_aside,
+)
 from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.changes.variants import adopted_variant
-from oaken_scale.core.flight.metrics.balance import balance_axis
-from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.faults.whole import validated
-from oaken_scale.core.model.part import Slide
+from oaken_scale.core.model.part import Reference, Slide
 from oaken_scale.core.model.shift_line import shifts_of_line
-from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
-from oaken_scale.core.trim.as_it_stood import as_it_stands
-from oaken_scale.core.trim.cg_ranges import School, SchoolKind
-from oaken_scale.core.trim.flown import fly
+from oaken_scale.core.model.target import BalanceUnit
+from oaken_scale.core.trim.cg_ranges import SchoolKind
 from oaken_scale.core.trim.remedies import Outcome, Remedies, applied, what_would_fix
 from oaken_scale.core.trim.shifts import Shifted, balances, shifted
 from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
@@ -44,6 +48,9 @@ class NewCheck(fields.Edge):
     kind: CheckKind
     loadout: declared.Id | None = None
     x_mm: declared.Coordinate
+    reference: Annotated[
+        Reference, Field(description="What x_mm and other_mm are measured from, along the plane")
+    ] = Reference.NOSE
     by: declared.Label = ""
     other_mm: declared.Coordinate | None = None
     reading_g: Annotated[float, fields.number(ge=0, le=20_000)] | None = None
@@ -59,15 +66,17 @@ class NewCheck(fields.Edge):
         tuple[declared.Id, ...], Field(max_length=limits.PARTS, description="What that is made of")
     ] = ()
 
-    def value(self) -> BalanceCheck:
-        """The check, made now unless it says when. Raises BuildFaultError for a part of nothing."""
+    def value(self, build: Build) -> BalanceCheck:
+        """The check, from the nose, made now unless it says when. Raises BuildFaultError for a part
+        of nothing."""
         if bool(self.held_alone.strip()) != bool(self.parts):
             words = "say what was held and which parts that is, or neither for the whole plane"
             raise BuildFaultError(
                 [Fault("parts" if self.held_alone.strip() else "held_alone", words)]
             )
-        given = self.model_dump(exclude={"parts"})
-        return BalanceCheck(**{**given, "at": self.at or datetime.now(UTC)})
+        given = self.model_dump(exclude={"parts", "reference"})
+        check = BalanceCheck(**{**given, "at": self.at or datetime.now(UTC)})
+        return measured_from(build, check, self.reference)
 
 
 class Moved(fields.Edge):
@@ -78,6 +87,10 @@ class Moved(fields.Edge):
     y_mm: declared.Coordinate | None = None
     z_mm: declared.Coordinate | None = None
 
+    def value(self) -> Elsewhere:
+        """Where it is dragged to."""
+        return Elsewhere(**self.model_dump())
+
 
 class WhatIf(BuildPatch):
     """A change that is only tried: of the build, and of where things sit."""
@@ -86,9 +99,10 @@ class WhatIf(BuildPatch):
 
     def tried(self, build: Build) -> Build:
         """The build with the change. Raises BuildFaultError where it cannot be."""
+        moved = [each.value() for each in self.moved]
         if self.model_fields_set == {"moved"}:  # what sits elsewhere is as sound as before
-            return _moved(build, self.moved)
-        return validated(_moved(self.applied(build), self.moved))
+            return dragged(build, moved)
+        return validated(dragged(self.applied(build), moved))
 
 
 class Keeping(fields.Edge):
@@ -101,6 +115,12 @@ class Choice(fields.Edge):
     """The school whose range becomes the target."""
 
     school: SchoolKind
+
+
+class Measure(fields.Edge):
+    """The unit that the balance target is to be in."""
+
+    unit: BalanceUnit
 
 
 class Wider(fields.Edge):
@@ -163,15 +183,16 @@ def what_if(build_id: BuildId, tried: WhatIf, shop: Shop) -> Response:
 @router.post("/moved", response_model=Opened, responses=documented(404, 412))
 def move(build_id: BuildId, keeping: Keeping, if_match: Revision, shop: Shop) -> Response:
     """Keep where things were dragged to; a station keeps the reference that it was given in."""
-    moved = keeping.moved
-    return told(shop.change(build_id, number(if_match), lambda build: _moved(build, moved)))
+    moved = [each.value() for each in keeping.moved]
+    return told(shop.change(build_id, number(if_match), lambda build: dragged(build, moved)))
 
 
 @router.post("/checks", response_model=Opened, status_code=201, responses=documented(404, 409))
 def record_check(build_id: BuildId, new: NewCheck, shop: Shop) -> Response:
     """Record a check of the balance by hand. Sent again under its id, it is recorded once."""
-    fresh = new.value()
-    known = next((c for c in shop.held(build_id).build.checks if c.id == fresh.id), None)
+    held = shop.held(build_id).build
+    fresh = new.value(held)
+    known = next((each for each in held.checks if each.id == fresh.id), None)
     if known is not None:
         again = replace(fresh, at=known.at, set_aside=known.set_aside, stood=known.stood)
         if again != known:
@@ -180,11 +201,7 @@ def record_check(build_id: BuildId, new: NewCheck, shop: Shop) -> Response:
         return told(shop.held(build_id))
 
     def recorded(build: Build) -> Build:
-        stood = as_it_stands(build, fresh.loadout, new.parts or None)
-        if len(stood) < len(set(new.parts)):
-            words = "name a part that is not aboard now; choose from those that are"
-            raise BuildFaultError([Fault("parts", words)])
-        return replace(build, checks=(*build.checks, replace(fresh, stood=stood)))
+        return with_check(build, replace(new.value(build), at=fresh.at), new.parts)
 
     return told(shop.change(build_id, None, recorded), 201)
 
@@ -198,11 +215,7 @@ def set_check_aside(
     def changed(build: Build) -> Build:
         if check_id not in [each.id for each in build.checks]:
             raise no_such("check", check_id)
-        checks = (
-            replace(each, set_aside=setting.reason) if each.id == check_id else each
-            for each in build.checks
-        )
-        return replace(build, checks=tuple(checks))
+        return with_check_aside(build, check_id, setting.reason)
 
     return told(shop.change(build_id, None, changed))
 
@@ -212,18 +225,19 @@ def choose(build_id: BuildId, choice: Choice, if_match: Revision, shop: Shop) ->
     """Take one school's range as the balance target."""
 
     def chosen(build: Build) -> Build:
-        beam = assess(build).beam
-        school = next((each for each in beam.schools if each.kind is choice.school), None)
-        if school is None or school.low_mm is None or school.high_mm is None:
-            raise BuildFaultError([Fault("school", _no_range(beam.schools))])
-        unit = BalanceUnit.PERCENT_MAC
-        origin, size = balance_axis(unit, fly(build).wing)
-        low, high = (round((x - origin) / size, 4) for x in (school.low_mm, school.high_mm))
-        target = Target(TargetKind.BALANCE, low, high, school.kind.value, unit)
-        others = (each for each in build.targets if each.kind is not TargetKind.BALANCE)
-        return replace(build, targets=(*others, target))
+        return held_to_school(build, choice.school)
 
     return told(shop.change(build_id, number(if_match), chosen))
+
+
+@router.put("/balance-target/unit", response_model=Opened, responses=documented(404, 412))
+def measure_in(build_id: BuildId, measure: Measure, if_match: Revision, shop: Shop) -> Response:
+    """The balance target as the same range in another unit."""
+
+    def measured(build: Build) -> Build:
+        return with_balance_in(build, measure.unit)
+
+    return told(shop.change(build_id, number(if_match), measured))
 
 
 @router.get("/remedies", response_model=Remedies, responses=documented(404))
@@ -385,43 +399,3 @@ def _place(
         words = f'no loadout "{loadout}" in this build; it has {names}'
         raise BuildFaultError([Fault("loadout", words)])
     return wing_place(build, chosen or next(iter(build.loadouts), None), assembly, school)
-
-
-def _moved(build: Build, moved: tuple[Moved, ...]) -> Build:
-    """The build with things where they were dragged to. Raises BuildFaultError for no such part."""
-    if not moved:
-        return build
-    wing = _leading_edge(build)
-    to = {each.part: each for each in moved}
-    known = {part.id for part in build.parts if part.station is not None}
-    for k, each in enumerate(moved):
-        if each.part not in known:
-            words = f'no placed part "{each.part}" in this build; give it a station first'
-            raise BuildFaultError([Fault(f"moved.{k}.part", words)])
-    parts = []
-    for part in build.parts:
-        at, new = part.station, to.get(part.id)
-        if at is not None and new is not None:
-            less = wing if at.reference.value == "leading_edge" else 0.0
-            at = replace(
-                at,
-                x_mm=new.x_mm - less,
-                y_mm=at.y_mm if new.y_mm is None else new.y_mm,
-                z_mm=at.z_mm if new.z_mm is None else new.z_mm,
-            )
-            part = replace(part, station=at)  # noqa: PLW2901
-        parts.append(part)
-    return replace(build, parts=tuple(parts))
-
-
-def _leading_edge(build: Build) -> float:
-    """Where the leading edge is that stations may be measured from [mm]."""
-    wing = wing_figures(build.surfaces)
-    return wing.leading_edge_x_mm if wing else 0.0
-
-
-def _no_range(offered: Iterable[School]) -> str:
-    kinds = ", ".join(each.kind.value for each in offered if each.low_mm is not None)
-    if not kinds:
-        return "it has no range for this plane yet; draw the wing on the Plan first"
-    return f"it has no range for this plane; it should be one of: {kinds}"

@@ -83,11 +83,13 @@ class AssemblyMass:
 
 @dataclass(frozen=True, slots=True)
 class LoadoutAnswers:
-    """The four answers for one loadout, its CG, whether all aboard has been on a pan, what is
-    behind it all, what it may gain until a target breaks, and what nose and tail bear."""
+    """The four answers for one loadout, the parts aboard, its CG, whether all of them have been on
+    a pan, what is behind it all, what it may gain until a target breaks, and what nose and tail
+    bear."""
 
     id: str
     name: str
+    aboard: tuple[str, ...]
     answers: tuple[Answer, ...]
     cg: CentreOfGravity | None
     fully_weighed: bool
@@ -282,6 +284,7 @@ def _loadout(
 ) -> LoadoutAnswers:
     return LoadoutAnswers(
         *name,
+        tuple(build.parts[k].id for k in np.flatnonzero(plane.aboard).tolist()),
         four,
         plane.cg,
         plane.fully_weighed,

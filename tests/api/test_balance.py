@@ -103,6 +103,45 @@ def test_a_check_is_recorded_once_set_aside_and_counted_again(demo):
     assert demo.put(f"{AT}/checks/zz/set-aside", json={"reason": "x"}).status_code == 404
 
 
+def test_a_check_measured_from_the_leading_edge_is_kept_from_the_nose(demo):
+    sent = {"id": "c", "kind": "support", "loadout": "camera-1300", "x_mm": 55.0, "by": "pegs"}
+    sent["reference"] = "leading_edge"
+    first = demo.post(f"{AT}/checks", json=sent).json()
+    edge = first["assessment"]["wing"]["leading_edge_x_mm"]
+    assert first["build"]["checks"][-1]["x_mm"] == 55.0 + edge
+    assert demo.post(f"{AT}/checks", json=sent).json()["revision"] == first["revision"]
+    assert demo.post(f"{AT}/checks", json={**sent, "reference": "nose"}).status_code == 409
+    wrong = demo.post(f"{AT}/checks", json={**sent, "id": "d", "reference": "tail"})
+    problem(wrong, "reference", "nose")
+
+
+def test_the_balance_target_is_the_same_range_in_another_unit(demo):
+    before = opened(demo)
+    told = act(demo, "balance-target/unit", method="PUT", unit="mm_from_leading_edge").json()
+    target = next(t for t in told["build"]["targets"] if t["kind"] == "balance")
+    was = next(t for t in before["build"]["targets"] if t["kind"] == "balance")
+    wing, beam = told["assessment"]["wing"], told["assessment"]["beam"]
+    low = wing["mac_le_x_mm"] + was["low"] * wing["mac_mm"] / 100 - wing["leading_edge_x_mm"]
+    assert (target["low"], target["source"]) == (pytest.approx(low, abs=1e-3), was["source"])
+    assert beam["low_mm"] == pytest.approx(before["assessment"]["beam"]["low_mm"], abs=1e-3)
+    for unit in ("percent_mac", "mm_from_nose", "percent_mac"):
+        told = act(demo, "balance-target/unit", method="PUT", unit=unit).json()
+    again = next(t for t in told["build"]["targets"] if t["kind"] == "balance")
+    assert (again["low"], again["high"]) == pytest.approx((was["low"], was["high"]), abs=1e-3)
+    problem(act(demo, "balance-target/unit", method="PUT", unit="inches"), "unit", "percent_mac")
+
+
+def test_what_is_aboard_and_what_hangs_is_told_with_every_answer(demo):
+    told = opened(demo)
+    of = {each["id"]: each["carries"] for each in told["build"]["loadouts"]}
+    options = {each["id"] for each in told["build"]["parts"] if each["option"]}
+    for flown in told["assessment"]["loadouts"]:
+        assert set(flown["aboard"]) & options == set(of[flown["id"]])
+    hung = told["assessment"]["beam"]["loadouts"][0]["hung"]
+    pack = next(each for each in hung if each["part"] == "pack-1300")
+    assert (pack["low_mm"] is None, pack["parts"]) == (False, ["pack-1300"])
+
+
 def test_one_school_is_chosen_as_the_target_with_its_reason(demo):
     told = act(demo, "balance-target", school="static margin, steady").json()
     target = next(t for t in told["build"]["targets"] if t["kind"] == "balance")

@@ -29,6 +29,7 @@ from oaken_scale.core.trim.cg_ranges import (
     schools,
 )
 from oaken_scale.core.trim.checks import CheckTold
+from oaken_scale.core.trim.hung import Hung, hung
 from oaken_scale.core.trim.obstacles import pulls_sideways
 from oaken_scale.core.trim.unchecked import Since, unchecked_since
 
@@ -98,6 +99,7 @@ class LoadoutBalance:
     ``lowered_throttle_gm`` are the same with the pack 10 mm lower. ``why`` names the targets
     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
+    ``hung`` is what hangs on the beam.
     """
 
     id: str
@@ -120,6 +122,7 @@ class LoadoutBalance:
     swings: str | None = None
     lowered_arm_mm: float | None = None
     lowered_throttle_gm: float | None = None
+    hung: tuple[Hung, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -263,6 +266,7 @@ def _loadout(
         swings=_swings(side),
         lowered_arm_mm=lowered_arm,
         lowered_throttle_gm=lowered,
+        hung=hung(plane),
     )
 
 

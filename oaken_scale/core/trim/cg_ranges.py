@@ -5,7 +5,7 @@ that is told, with the safer first flight.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from itertools import combinations
 from math import radians, tan
@@ -80,7 +80,7 @@ class School:
 
     ``least`` and ``most`` are what the rule asks for: fractions of the MAC, or degrees nose down
     when held at ``held_mm`` from the nose, ``above_mm`` above the CG. ``unsafe`` tells that it is
-    offered with a warning.
+    offered with a warning. ``low_percent`` and ``high_percent`` are its range in % of the MAC.
     """
 
     kind: SchoolKind
@@ -92,6 +92,8 @@ class School:
     held_mm: float | None = None
     above_mm: float | None = None
     unsafe: bool = False
+    low_percent: float | None = None
+    high_percent: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -148,6 +150,8 @@ def schools(
     >>> chord, *_ = schools(build, wing_figures(build.surfaces), None, None)
     >>> chord.kind.value, chord.basis.value, chord.low_mm, chord.high_mm
     ('chord rule', 'flying_wing', 130.0, 140.0)
+    >>> chord.low_percent, chord.high_percent
+    (15.0, 20.0)
     """
     laid = arrangement(build.surfaces)
     if wing is None or laid is None:
@@ -161,7 +165,17 @@ def schools(
     else:
         told.append(School(SchoolKind.MARK, None, None, Basis.NO_MARK))
     told.append(_hang(build, told, cg))
-    return tuple(told)
+    return tuple(_along_the_chord(each, wing) for each in told)
+
+
+def _along_the_chord(school: School, wing: WingFigures) -> School:
+    """A school with its range in % of the MAC too."""
+    if school.low_mm is None or school.high_mm is None:
+        return school
+    low, high = (
+        100 * (x - wing.mac_le_x_mm) / wing.mac_mm for x in (school.low_mm, school.high_mm)
+    )
+    return replace(school, low_percent=low, high_percent=high)
 
 
 def quarrels(told: Sequence[School]) -> tuple[Quarrel, ...]:

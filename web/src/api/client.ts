@@ -47,6 +47,7 @@ export type NewShape = Schemas['NewShape']
 export type NewThing = Schemas['NewThing']
 export type Outlines = Whole<Schemas['Outlines']>
 export type Placing = Schemas['PlacingDoc']
+export type School = Assessment['beam']['schools'][number]
 export type RackLot = Whole<Schemas['RackLot']>
 export type Shopping = Whole<Schemas['Shopping']>
 export type Build = Whole<Schemas['Build']>

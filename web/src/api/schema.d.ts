@@ -672,6 +672,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/balance-target/unit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Measure In
+         * @description The balance target as the same range in another unit.
+         */
+        put: operations["measure_in_api_v1_builds__build_id__balance_target_unit_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/remedies": {
         parameters: {
             query?: never;
@@ -6094,6 +6114,30 @@ export interface components {
          */
         HowKnown: "run" | "stated" | "calculated" | "guess";
         /**
+         * Hung
+         * @description A mass as it hangs: ``mass_g`` at ``x_mm`` from the nose.
+         *
+         *     ``part`` is the one that hangs by itself; None for what hangs together of an ``assembly`` (""
+         *     for loose parts). ``low_mm`` and ``high_mm`` are how far it may be moved, from the nose; None
+         *     for what stays. ``parts`` are all that it is made of.
+         */
+        Hung: {
+            /** Part */
+            part: string | null;
+            /** Assembly */
+            assembly: string;
+            /** X Mm */
+            x_mm: number;
+            /** Mass G */
+            mass_g: number;
+            /** Low Mm */
+            low_mm: number | null;
+            /** High Mm */
+            high_mm: number | null;
+            /** Parts */
+            parts: string[];
+        };
+        /**
          * InBay
          * @description A part in its bay: the room on its tightest side [mm], and how many of it would go in.
          */
@@ -6550,14 +6594,17 @@ export interface components {
         };
         /**
          * LoadoutAnswers
-         * @description The four answers for one loadout, its CG, whether all aboard has been on a pan, what is
-         *     behind it all, what it may gain until a target breaks, and what nose and tail bear.
+         * @description The four answers for one loadout, the parts aboard, its CG, whether all of them have been on
+         *     a pan, what is behind it all, what it may gain until a target breaks, and what nose and tail
+         *     bear.
          */
         LoadoutAnswers: {
             /** Id */
             id: string;
             /** Name */
             name: string;
+            /** Aboard */
+            aboard: string[];
             /** Answers */
             answers: components["schemas"]["Answer"][];
             cg: components["schemas"]["CentreOfGravity"] | null;
@@ -6582,6 +6629,7 @@ export interface components {
          *     ``lowered_throttle_gm`` are the same with the pack 10 mm lower. ``why`` names the targets
          *     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
          *     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
+         *     ``hung`` is what hangs on the beam.
          */
         LoadoutBalance: {
             /** Id */
@@ -6620,6 +6668,11 @@ export interface components {
             lowered_arm_mm?: number | null;
             /** Lowered Throttle Gm */
             lowered_throttle_gm?: number | null;
+            /**
+             * Hung
+             * @default []
+             */
+            hung?: components["schemas"]["Hung"][];
         };
         /**
          * LoadoutDoc
@@ -7034,14 +7087,6 @@ export interface components {
             free: components["schemas"]["Free"];
         };
         /**
-         * Measure
-         * @description The earlier build to be measured by; null for none.
-         */
-        Measure: {
-            /** Build */
-            build: string | null;
-        };
-        /**
          * Mend
          * @description What alone would bring an answer back inside: by what means, and how much of it.
          *
@@ -7221,6 +7266,11 @@ export interface components {
             loadout?: string | null;
             /** X Mm */
             x_mm: number;
+            /**
+             * @description What x_mm and other_mm are measured from, along the plane
+             * @default nose
+             */
+            reference?: components["schemas"]["Reference"];
             /**
              * By
              * @default
@@ -9686,7 +9736,7 @@ export interface components {
          *
          *     ``least`` and ``most`` are what the rule asks for: fractions of the MAC, or degrees nose down
          *     when held at ``held_mm`` from the nose, ``above_mm`` above the CG. ``unsafe`` tells that it is
-         *     offered with a warning.
+         *     offered with a warning. ``low_percent`` and ``high_percent`` are its range in % of the MAC.
          */
         School: {
             kind: components["schemas"]["SchoolKind"];
@@ -9708,6 +9758,10 @@ export interface components {
              * @default false
              */
             unsafe?: boolean;
+            /** Low Percent */
+            low_percent?: number | null;
+            /** High Percent */
+            high_percent?: number | null;
         };
         /**
          * SchoolKind
@@ -11692,6 +11746,21 @@ export interface components {
             moved: components["schemas"]["Moved"][];
         };
         /**
+         * Measure
+         * @description The unit that the balance target is to be in.
+         */
+        oaken_scale__api__routes_balance__Measure: {
+            unit: components["schemas"]["BalanceUnit"];
+        };
+        /**
+         * Measure
+         * @description The earlier build to be measured by; null for none.
+         */
+        oaken_scale__api__routes_life__Measure: {
+            /** Build */
+            build: string | null;
+        };
+        /**
          * Keeping
          * @description The parts of a drawing that a build keeps.
          */
@@ -13406,6 +13475,65 @@ export interface operations {
             };
         };
     };
+    measure_in_api_v1_builds__build_id__balance_target_unit_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["oaken_scale__api__routes_balance__Measure"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     what_would_fix_it_api_v1_builds__build_id__remedies_get: {
         parameters: {
             query?: never;
@@ -14589,7 +14717,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Measure"];
+                "application/json": components["schemas"]["oaken_scale__api__routes_life__Measure"];
             };
         };
         responses: {

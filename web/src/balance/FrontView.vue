@@ -5,23 +5,15 @@ import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 
 const { throttle } = useBalanceWords()
-const { build, assessment, loadout } = useBuild()
+const { build, assessment, loadout, aboard, balanced: mine } = useBuild()
 const { number, units } = useUnits()
 
 const cg = computed(() => loadout.value?.cg)
-const mine = computed(() =>
-  assessment.value?.beam.loadouts.find((each) => each.id === loadout.value?.id),
-)
-const carries = computed(
-  () => build.value?.loadouts.find((each) => each.id === loadout.value?.id)?.carries ?? [],
-)
 /** Every mass aboard as it sits across and in height. */
 const dots = computed(() => {
   const masses = new Map(assessment.value?.parts.map((each) => [each.id, each.mass_g]))
-  const options = (build.value?.loadouts.length ?? 0) > 0
   return (build.value?.parts ?? []).flatMap((part) => {
-    if (!part.station || part.retired) return []
-    if (part.option && options && !carries.value.includes(part.id)) return []
+    if (!part.station || !aboard.value.has(part.id)) return []
     const mass = Math.max(masses.get(part.id) ?? 0, 0)
     return [{ id: part.id, y: part.station.y_mm, z: part.station.z_mm, r: 2.6 * Math.sqrt(mass) }]
   })

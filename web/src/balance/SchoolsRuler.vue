@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useBalanceWords } from '../say/balance'
 import { computed } from 'vue'
-import { answered, api, type Opened, type SchoolKind } from '../api/client'
+import { answered, api, type Opened, type School, type SchoolKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
@@ -9,12 +9,11 @@ import TheseWords from '../shared/TheseWords.vue'
 
 const { throttle, school: says } = useBalanceWords()
 
-const { id, build, assessment, loadout, send, change } = useBuild()
+const { id, build, assessment, loadout, balanced: mine, send, change } = useBuild()
 const { number, units } = useUnits()
 
 const told = computed(() => assessment.value?.beam)
 const wing = computed(() => assessment.value?.wing)
-const mine = computed(() => told.value?.loadouts.find((each) => each.id === loadout.value?.id))
 const cg = computed(() => loadout.value?.cg)
 const edge = computed(() => wing.value?.leading_edge_x_mm ?? 0)
 
@@ -43,11 +42,10 @@ const ticks = computed(() => {
   const many = Math.floor((to - edge.value - first) / step) + 1
   return Array.from({ length: Math.max(many, 0) }, (_, k) => first + k * step)
 })
-const all = (low: number, high: number) => {
+const all = (school: School) => {
   const of = (x: number) => number(x, 'length')
-  const percent = (x: number) =>
-    wing.value ? ((100 * (x - wing.value.mac_le_x_mm)) / wing.value.mac_mm).toFixed(0) : '–'
-  return `${of(low - edge.value)} to ${of(high - edge.value)} ${units.value.length.name} behind the leading edge, ${of(low)} to ${of(high)} from the nose, ${percent(low)} to ${percent(high)} % MAC`
+  const [low, high] = [school.low_mm ?? 0, school.high_mm ?? 0]
+  return `${of(low - edge.value)} to ${of(high - edge.value)} ${units.value.length.name} behind the leading edge, ${of(low)} to ${of(high)} from the nose, ${fixed(school.low_percent ?? 0, 0)} to ${fixed(school.high_percent ?? 0, 0)} % MAC`
 }
 
 function choose(school: SchoolKind) {
@@ -79,7 +77,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
             class="plainly name small"
             :class="{ chosen: told?.chosen === school.kind }"
             :aria-pressed="told?.chosen === school.kind"
-            :title="`Take it as the target: ${all(school.low_mm!, school.high_mm!)}`"
+            :title="`Take it as the target: ${all(school)}`"
             @click="choose(school.kind)"
           >
             {{ school.kind }}<span v-if="school.unsafe" class="wrong"> unsafe here</span>
@@ -151,7 +149,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
         <summary>What each says, and what is left out</summary>
         <p v-for="school in offered" :key="school.kind">
           <strong>{{ school.kind }}</strong>: {{ says(school) }}.
-          {{ all(school.low_mm!, school.high_mm!) }}.
+          {{ all(school) }}.
         </p>
         <p v-for="school in silent" :key="school.kind" class="faint">
           <strong>{{ school.kind }}</strong>: {{ says(school) }}.

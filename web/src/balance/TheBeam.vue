@@ -16,7 +16,7 @@ import { useHung } from './useHung'
 import { useTrial } from './useTrial'
 const { checked } = useBalanceWords()
 
-const { build, assessment, loadout } = useBuild()
+const { build, assessment, loadout, balanced: mine } = useBuild()
 const { number, quantity, units } = useUnits()
 const { move, tried, keep, drop } = useTrial()
 const hung = useHung()
@@ -31,7 +31,6 @@ const svg = ref<SVGSVGElement>()
 
 const told = computed(() => assessment.value?.beam)
 const cg = computed(() => loadout.value?.cg)
-const mine = computed(() => told.value?.loadouts.find((each) => each.id === loadout.value?.id))
 
 /** One station axis for the beam and the plan view. */
 const axis = computed(() => {

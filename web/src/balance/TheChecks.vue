@@ -18,7 +18,7 @@ const DATUMS = titled({ leading_edge: 'of leading edge', nose: 'of nose' })
 
 const { reason: explains, checked } = useBalanceWords()
 
-const { id, build, assessment, loadout, loadouts, send } = useBuild()
+const { id, build, assessment, loadout, loadouts, aboard, balanced, send } = useBuild()
 const { number, units } = useUnits()
 
 const WAYS = [
@@ -48,7 +48,6 @@ const groups = computed(() => [
 const fields = reactive({ by: 'fingertips', x: '', other: '', reading: '', z: '', angle: '' })
 const reference = ref<'leading_edge' | 'nose'>('leading_edge')
 const wrong = ref('')
-const edge = computed(() => assessment.value?.wing?.leading_edge_x_mm ?? 0)
 
 function open(chosen: Way) {
   way.value = way.value === chosen ? null : chosen
@@ -57,7 +56,7 @@ function open(chosen: Way) {
   const by = chosen === 'feel' ? 'tail drops' : 'fingertips'
   Object.assign(fields, { by, x: '', other: '', reading: '', z: '', angle: '' })
   reference.value =
-    (chosen === 'support' || chosen === 'feel') && edge.value ? 'leading_edge' : 'nose'
+    (chosen === 'support' || chosen === 'feel') && assessment.value?.wing ? 'leading_edge' : 'nose'
 }
 
 async function length(text: string, what: string): Promise<number> {
@@ -67,10 +66,6 @@ async function length(text: string, what: string): Promise<number> {
     throw new Error(`${what}: ${whyNot(error)}`)
   }
 }
-async function from(text: string, what: string): Promise<number> {
-  return (await length(text, what)) + (reference.value === 'leading_edge' ? edge.value : 0)
-}
-
 async function keep() {
   if (!way.value) return
   wrong.value = ''
@@ -82,14 +77,15 @@ async function keep() {
       loadout: build.value?.loadouts.length ? (loadout.value?.id ?? null) : null,
       x_mm: across
         ? await length(fields.x, 'Left support')
-        : await from(fields.x, way.value === 'hang' ? 'Where it hangs' : 'Where it rests'),
+        : await length(fields.x, way.value === 'hang' ? 'Where it hangs' : 'Where it rests'),
+      reference: reference.value,
       by: way.value === 'support' || way.value === 'feel' ? fields.by : '',
       ...partly(),
     }
     if (way.value === 'supports' || across) {
       body.other_mm = across
         ? await length(fields.other, 'Right support')
-        : await from(fields.other, 'Aft support')
+        : await length(fields.other, 'Aft support')
       body.reading_g = await understand(fields.reading, 'mass', units.value.mass.name)
       body.scale = build.value?.scales[0]?.id ?? null
     }
@@ -114,12 +110,8 @@ async function keep() {
 /** What was held, where it was not the whole plane. */
 function partly(): Pick<NewCheck, 'held_alone' | 'parts'> {
   if (!held.value.length) return {}
-  const carried = build.value?.loadouts.find((each) => each.id === loadout.value?.id)?.carries
   const parts = build.value?.parts.filter(
-    (part) =>
-      held.value.includes(part.assembly) &&
-      !part.retired &&
-      (!part.option || !carried || carried.includes(part.id)),
+    (part) => held.value.includes(part.assembly) && aboard.value.has(part.id),
   )
   return { held_alone: held.value.join(' and '), parts: parts?.map((part) => part.id) ?? [] }
 }
@@ -162,16 +154,13 @@ const made = computed(() =>
     }
   }),
 )
-const mine = computed(() =>
-  assessment.value?.beam.loadouts.find((each) => each.id === loadout.value?.id),
-)
-const whether = computed(() => (mine.value ? checked(mine.value.checked) : ''))
+const whether = computed(() => (balanced.value ? checked(balanced.value.checked) : ''))
 </script>
 
 <template>
   <section aria-label="Checked on the bench">
     <h2>Checked on the bench</h2>
-    <p class="small" :class="{ wrong: mine?.checked.how === 'not_since' }">
+    <p class="small" :class="{ wrong: balanced?.checked.how === 'not_since' }">
       {{ whether.replace(/^./, (first) => first.toUpperCase()) }}.
     </p>
     <ul>

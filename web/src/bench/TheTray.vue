@@ -7,7 +7,7 @@ import { useUnits } from '../shared/units'
 import PartTag from './PartTag.vue'
 import { useBench } from './useBench'
 
-const { id, build, assessment, loadout } = useBuild()
+const { id, build, assessment, aboard } = useBuild()
 const { isOn, press, pressAll, pressSample, pan } = useBench()
 const { quantity, number, units, rate, perUnit } = useUnits()
 
@@ -43,7 +43,7 @@ function stop() {
 const masses = computed(() => new Map(assessment.value?.parts.map((mass) => [mass.id, mass])))
 const groups = computed(() => {
   const wanted = sought.value.trim().toLowerCase()
-  const aboard = (build.value?.parts ?? []).filter(
+  const there = (build.value?.parts ?? []).filter(
     (part) => !part.retired && (!wanted || part.name.toLowerCase().includes(wanted)),
   )
   const names = (assessment.value?.assemblies ?? []).map((each) => each.name)
@@ -52,16 +52,16 @@ const groups = computed(() => {
     title: name.split('/').at(-1) || 'Loose parts',
     depth: name.split('/').length - 1,
     total: assessment.value?.assemblies.find((each) => each.name === name),
-    parts: aboard
+    parts: there
       .filter((part) => part.assembly === name && !part.host)
-      .flatMap((part) => [part, ...aboard.filter((each) => each.host === part.id)])
+      .flatMap((part) => [part, ...there.filter((each) => each.host === part.id)])
       .flatMap((part) => {
         const mass = masses.value.get(part.id)
         return mass ? [{ part, mass }] : []
       }),
     twins: (assessment.value?.twins ?? []).flatMap((twin) => {
       if (twin.cure_g === null && Math.abs(twin.heavier_g) <= 2 * twin.heavier_sd_g) return []
-      const left = aboard.find((part) => part.id === twin.left && part.assembly === name)
+      const left = there.find((part) => part.id === twin.left && part.assembly === name)
       return left ? [{ left: twin.left, ...twinWords(twin, left.name) }] : []
     }),
   }))
@@ -94,10 +94,6 @@ const noParts = computed(
   () => !build.value?.parts.some((part) => !part.retired && part.pedigree !== 'allowance'),
 )
 
-const carried = computed(
-  () => build.value?.loadouts.find((each) => each.id === loadout.value?.id)?.carries ?? [],
-)
-
 const samples = computed(() =>
   (build.value?.lots ?? []).map((lot) => ({
     lot,
@@ -107,12 +103,7 @@ const samples = computed(() =>
 )
 
 function wholePlane() {
-  const aboard = (build.value?.parts ?? []).filter(
-    (part) =>
-      !part.retired &&
-      (!part.option || !build.value?.loadouts.length || carried.value.includes(part.id)),
-  )
-  pressAll(aboard.map((part) => part.id))
+  pressAll([...aboard.value])
 }
 
 defineExpose({ find })
@@ -149,7 +140,7 @@ defineExpose({ find })
           :part="part"
           :mass="mass"
           :on="isOn(part.id)"
-          :ashore="part.option && !carried.includes(part.id) && carried.length > 0"
+          :ashore="!aboard.has(part.id)"
           @press="(byKeys: boolean) => pressed(part.id, byKeys)"
         />
         <p v-for="twin in group.twins" :key="twin.left" class="twin small" :data-twin="twin.left">

@@ -12,7 +12,7 @@ import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
 const { id, field, told, waiting, keepFlight, setAside } = useField()
-const { build } = useBuild()
+const { build, assessment } = useBuild()
 const words = useFieldWords()
 const timer = useTimer(id.value)
 
@@ -25,12 +25,9 @@ const LANDINGS: { name: Landing; title: string }[] = [
 
 const packs = computed(() => build.value?.power?.packs ?? [])
 const aboard = computed(() => {
-  const loadout = build.value?.loadouts.find((each) => each.id === told.value?.id)
-  const flies = (part: string | null) => {
-    const own = build.value?.parts.find((each) => each.id === part)
-    return own && !own.retired && (!own.option || loadout?.carries.includes(own.id))
-  }
-  return packs.value.find((each) => flies(each.part))?.id ?? packs.value[0]?.id ?? ''
+  const parts = assessment.value?.loadouts.find((each) => each.id === told.value?.id)?.aboard ?? []
+  const flies = packs.value.find((each) => parts.includes(each.part ?? ''))
+  return flies?.id ?? packs.value[0]?.id ?? ''
 })
 const chosen = ref('')
 const pack = computed({

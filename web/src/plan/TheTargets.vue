@@ -2,7 +2,7 @@
 import { KINDS, METRICS } from '../say/metrics'
 import { useBeginnings } from '../shared/useBeginnings'
 import { computed } from 'vue'
-import { answered, api, type Target, type TargetKind } from '../api/client'
+import { answered, api, type Opened, type Target, type TargetKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -10,34 +10,22 @@ import { useWords } from '../shared/useWords'
 import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
-const { build, assessment, change } = useBuild()
+const { id, build, assessment, change, send } = useBuild()
 const { units } = useUnits()
 const words = useWords()
 
 const beginnings = useBeginnings()
 
-/** Where each unit of the balance begins [mm from the nose], and how large one of it is [mm]. */
-function axis(unit: Target['balance_unit']): { origin: number; size: number } | undefined {
-  const wing = assessment.value?.wing
-  if (unit === 'mm_from_nose') return { origin: 0, size: 1 }
-  if (!wing) return undefined
-  return unit === 'percent_mac'
-    ? { origin: wing.mac_le_x_mm, size: wing.mac_mm / 100 }
-    : { origin: wing.leading_edge_x_mm, size: 1 }
-}
-
 /** Another unit is the same range, converted; its source goes with it. */
 function measureIn(unit: Target['balance_unit']) {
-  const old = build.value?.targets.find((target) => target.kind === 'balance')
-  const from = old && axis(old.balance_unit)
-  const to = axis(unit)
-  if (!old || !from || !to) {
-    words.say('Draw the wing first: without it there is no leading edge and no mean chord.')
-    return
-  }
-  const over = (value: number | null) =>
-    value === null ? null : +((from.origin + from.size * value - to.origin) / to.size).toFixed(3)
-  replace({ ...old, balance_unit: unit, low: over(old.low), high: over(old.high) })
+  void send((header) =>
+    answered<Opened>(
+      api.PUT('/api/v1/builds/{build_id}/balance-target/unit', {
+        params: { path: { build_id: id.value }, header },
+        body: { unit },
+      }),
+    ),
+  )
 }
 const balanceUnit = computed(
   () =>

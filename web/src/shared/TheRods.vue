@@ -15,7 +15,7 @@ const UnitSheet = defineAsyncComponent(() => import('./UnitSheet.vue'))
 
 const noticeWords = useNoticeWords()
 
-const { build, loadouts, loadout, nextLoadout, assessment, turnBack } = useBuild()
+const { build, loadouts, loadout, balanced, nextLoadout, assessment, turnBack } = useBuild()
 const { choice, units } = useUnits()
 const choosing = ref(false)
 const hasChosen = ref(false)
@@ -36,10 +36,9 @@ const contradictions = computed(() =>
   (assessment.value?.notices ?? []).filter((each) => each.code !== 'no_station'),
 )
 /** A CG outside every range that applies is said next to any verdict. */
-const outside = computed(() => {
-  const beam = assessment.value?.beam.loadouts.find((each) => each.id === loadout.value?.id)
-  return beam?.outside ? `the CG lies ${beam.outside}` : ''
-})
+const outside = computed(() =>
+  balanced.value?.outside ? `the CG lies ${balanced.value.outside}` : '',
+)
 const noting = ref(false)
 useKeys({ l: nextLoadout, m: () => (noting.value = true) })
 

@@ -59,6 +59,11 @@ function setUp(id: Ref<string>) {
   const loadout = computed(
     () => loadouts.value.find((each) => each.id === chosen.value) ?? loadouts.value[0],
   )
+  /** The parts that fly with it, and how it balances. */
+  const aboard = computed(() => new Set(loadout.value?.aboard))
+  const balanced = computed(() =>
+    assessment.value?.beam.loadouts.find((each) => each.id === loadout.value?.id),
+  )
   function choose(loadout: string) {
     chosen.value = loadout
   }
@@ -308,6 +313,8 @@ function setUp(id: Ref<string>) {
     assessment,
     loadouts,
     loadout,
+    aboard,
+    balanced,
     choose,
     nextLoadout,
     trial,
