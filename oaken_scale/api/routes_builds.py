@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Annotated, Any
+from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Header, Path, Request, Response
 from fastapi.concurrency import run_in_threadpool
@@ -19,8 +19,9 @@ from oaken_scale.api.documents import (
     Shelved,
 )
 from oaken_scale.api.problems import ProblemError, documented, no_such
-from oaken_scale.core.changes.drive import without_part
+from oaken_scale.core.changes import parts
 from oaken_scale.core.changes.outing import with_lines_of
+from oaken_scale.core.changes.parts import BoundBy
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import declared, presets
@@ -184,7 +185,7 @@ def add_part(build_id: BuildId, part: NewPart, if_match: Revision, shop: Shop) -
         fresh = part.value(build)
         if "added_at" not in part.model_fields_set:  # a part brought back says since when itself
             fresh = replace(fresh, added_at=datetime.now(UTC))
-        return replace(build, parts=(*build.parts, fresh))
+        return parts.with_part(build, fresh)
 
     return told(shop.change(build_id, number(if_match), added), 201)
 
@@ -198,12 +199,8 @@ def change_part(
     """Change a part, or retire it; its readings speak on."""
 
     def changed(build: Build) -> Build:
-        before = _part(build, part_id)
-        fresh = part.value(build, part_id)
-        if fresh.retired != before.retired:
-            fresh = replace(fresh, retired_at=datetime.now(UTC) if fresh.retired else None)
-        parts = tuple(fresh if each.id == part_id else each for each in build.parts)
-        return replace(build, parts=parts, loadouts=_without_option(build, fresh))
+        _part(build, part_id)
+        return parts.with_part_changed(build, part.value(build, part_id), datetime.now(UTC))
 
     return told(shop.change(build_id, number(if_match), changed), after=sharing(shop, build_id))
 
@@ -217,24 +214,11 @@ def remove_part(build_id: BuildId, part_id: Named, if_match: Revision, shop: Sho
     """Remove a part that was never weighed; one that was can only be retired."""
 
     def removed(build: Build) -> Build:
-        part = _part(build, part_id)
-        if any(one.part == part_id for each in build.checks for one in each.stood):
-            raise ProblemError(
-                409,
-                "It has been balanced",
-                f"{part.name} was aboard when the balance was checked; retire it",
-                "part_id",
-            )
-        if any(load.part == part_id for each in build.weighings for load in each.pan.loads):
-            raise ProblemError(
-                409,
-                "It has been weighed",
-                f"{part.name} stands in the weighing log, which is never rewritten; retire it",
-                "part_id",
-            )
-        parts = tuple(each for each in build.parts if each.id != part_id)
-        loadouts = _without_option(build, replace(part, option=False))
-        return replace(without_part(build, part_id), parts=parts, loadouts=loadouts)
+        part, bound = _part(build, part_id), parts.bound_by(build, part_id)
+        if bound is not None:
+            title, why = _BOUND[bound]
+            raise ProblemError(409, title, f"{part.name} {why}; retire it", "part_id")
+        return parts.without(build, part_id)
 
     return told(shop.change(build_id, number(if_match), removed), after=sharing(shop, build_id))
 
@@ -295,14 +279,13 @@ def _part(build: Build, part_id: str) -> Part:
     return part
 
 
-def _without_option(build: Build, part: Part) -> tuple[Any, ...]:
-    """The loadouts, none of which carries a part that is no option any more."""
-    if part.option:
-        return build.loadouts
-    return tuple(
-        replace(each, carries=tuple(id for id in each.carries if id != part.id))
-        for each in build.loadouts
-    )
+_BOUND: Final = {
+    BoundBy.BALANCED: ("It has been balanced", "was aboard when the balance was checked"),
+    BoundBy.WEIGHED: (
+        "It has been weighed",
+        "stands in the weighing log, which is never rewritten",
+    ),
+}
 
 
 def number(if_match: str) -> int:

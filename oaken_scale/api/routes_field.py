@@ -12,21 +12,13 @@ from oaken_scale.api.documents import NewPart, Opened
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
 from oaken_scale.core.at_the_field import FieldTold, field_told
+from oaken_scale.core.changes.controls import Turned, shimmed, with_controls
 from oaken_scale.core.changes.crash import Damage, mended
 from oaken_scale.core.changes.life import Act
-from oaken_scale.core.field.controls import (
-    control_told,
-    shim_incidence_deg,
-    surface_faults,
-    travel_faults,
-    travel_mm,
-)
 from oaken_scale.core.model import declared
 from oaken_scale.core.model import field as core
-from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.faults.whole import validated
+from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.next_version import next_version
@@ -191,18 +183,8 @@ def set_controls(build_id: BuildId, controls: Controls, if_match: Revision, shop
         for each in controls.controls:
             id = each.id or free_id(each.name, (one.id for one in typed))
             typed.append(_CONTROL.validate_python({**_in_mm(each), "id": id}))
-        lost = tuple(surface_faults(build, build.field.controls, typed))
-        if lost:
-            raise BuildFaultError(lost)
-        after = validated(replace(build, field=replace(build.field, controls=tuple(typed))))
-        measured = tuple(
-            _turned(after, control, asked)
-            for control, asked in zip(typed, controls.controls, strict=True)
-        )
-        found = tuple(travel_faults(after, measured))
-        if found:
-            raise BuildFaultError(found)
-        return replace(after, field=replace(after.field, controls=measured))
+        turned = [Turned(each.up_deg, each.down_deg) for each in controls.controls]
+        return with_controls(build, typed, turned)
 
     return told(shop.change(build_id, number(if_match), changed))
 
@@ -212,20 +194,7 @@ def set_incidence(build_id: BuildId, shim: Shim, if_match: Revision, shop: Shop)
     """The incidence of a surface by the height of the shim under its leading edge."""
 
     def tilted(build: Build) -> Build:
-        surface = next((each for each in build.surfaces if each.id == shim.surface), None)
-        if surface is None:
-            words = f'no surface "{shim.surface}" is drawn'
-            raise BuildFaultError([Fault("surface", words)])
-        chord = surface.sections[0].chord_mm
-        if abs(shim.shim_mm) > chord / 4:
-            words = "is {} under a chord of {}; it is a quarter at most"
-            raise BuildFaultError([Fault("shim_mm", words, (mm(shim.shim_mm), mm(chord)))])
-        degrees = round(shim_incidence_deg(shim.shim_mm, chord), 2)
-        surfaces = tuple(
-            replace(each, incidence_deg=degrees) if each.id == shim.surface else each
-            for each in build.surfaces
-        )
-        return replace(build, surfaces=surfaces)
+        return shimmed(build, shim.surface, shim.shim_mm)
 
     return told(shop.change(build_id, number(if_match), tilted))
 
@@ -235,18 +204,6 @@ _CONTROL: TypeAdapter[core.Control] = TypeAdapter(core.Control)
 
 def _in_mm(each: NewControl) -> dict[str, object]:
     return each.model_dump(exclude={"up_deg", "down_deg"})
-
-
-def _turned(build: Build, control: core.Control, asked: NewControl) -> core.Control:
-    """A control with travels that were typed in degrees as mm of its trailing edge."""
-    if asked.up_deg is None and asked.down_deg is None:
-        return control
-    chord = control_told(build, control).chord_mm
-    if asked.up_deg is not None:
-        control = replace(control, up_mm=round(travel_mm(asked.up_deg, chord), 2))
-    if asked.down_deg is not None:
-        control = replace(control, down_mm=round(travel_mm(asked.down_deg, chord), 2))
-    return control
 
 
 @router.post("/crash", response_model=Opened, responses=documented(404, 412))

@@ -9,11 +9,10 @@ from fastapi import APIRouter, Response
 from oaken_scale.api.documents import Meanwhile, NewJoint, Opened
 from oaken_scale.api.problems import documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Named, Shop, told
-from oaken_scale.core.material.joining import seam
+from oaken_scale.core.changes import joints
 from oaken_scale.core.material.joint_clock import meanwhile
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.joint import Joint
-from oaken_scale.core.model.named import free_id
 from oaken_scale.formats.documents import JointTimesDoc
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["joints"])
@@ -24,13 +23,8 @@ def spread(build_id: BuildId, new: NewJoint, shop: Shop) -> Response:
     """Start a joint's clock: it was spread just now. With a bead, its glue becomes a part too."""
 
     def added(build: Build) -> Build:
-        joint = new.value(build)
-        parts = build.parts
-        if new.bead is not None:
-            id = free_id(new.name, (part.id for part in build.parts))
-            glue = seam(build, id, new.name, new.parts, new.bead.lot, new.bead.amount)
-            parts, joint = (*parts, glue), replace(joint, parts=(*joint.parts, id))
-        return replace(build, parts=parts, joints=(*build.joints, joint))
+        bead = None if new.bead is None else (new.bead.lot, new.bead.amount)
+        return joints.spread(build, new.value(build), bead)
 
     return told(shop.change(build_id, None, added), 201)
 
@@ -63,7 +57,6 @@ def _changing(joint_id: str, change: Callable[[Joint], Joint]) -> Callable[[Buil
     def changed(build: Build) -> Build:
         if joint_id not in [joint.id for joint in build.joints]:
             raise no_such("joint", joint_id)
-        joints = (change(each) if each.id == joint_id else each for each in build.joints)
-        return replace(build, joints=tuple(joints))
+        return joints.with_joint(build, joint_id, change)
 
     return changed
