@@ -117,7 +117,7 @@ class Choice(fields.Edge):
     school: SchoolKind
 
 
-class Measure(fields.Edge):
+class TargetUnit(fields.Edge):
     """The unit that the balance target is to be in."""
 
     unit: BalanceUnit
@@ -231,11 +231,11 @@ def choose(build_id: BuildId, choice: Choice, if_match: Revision, shop: Shop) ->
 
 
 @router.put("/balance-target/unit", response_model=Opened, responses=documented(404, 412))
-def measure_in(build_id: BuildId, measure: Measure, if_match: Revision, shop: Shop) -> Response:
+def measure_in(build_id: BuildId, wanted: TargetUnit, if_match: Revision, shop: Shop) -> Response:
     """The balance target as the same range in another unit."""
 
     def measured(build: Build) -> Build:
-        return with_balance_in(build, measure.unit)
+        return with_balance_in(build, wanted.unit)
 
     return told(shop.change(build_id, number(if_match), measured))
 

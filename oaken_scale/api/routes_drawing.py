@@ -12,9 +12,9 @@ from pydantic import Field
 from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
-from oaken_scale.api.routes_rack import taken_lot
 from oaken_scale.core.changes import drawing
 from oaken_scale.core.changes.drawn_parts import cut, parts_drawn
+from oaken_scale.core.changes.shelf import taken_lot
 from oaken_scale.core.changes.ways_of_flying import flown_with
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build

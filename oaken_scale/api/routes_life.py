@@ -13,9 +13,8 @@ from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.changes import life
+from oaken_scale.core.changes.finish import finished, learned_of, with_lessons
 from oaken_scale.core.flight.stages import reference_of
-from oaken_scale.core.ledger.allowance import left_out, usual_share
-from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
@@ -239,32 +238,18 @@ def finish(build_id: BuildId, finishing: Finishing, if_match: Revision, shop: Sh
     all_builds = {build.id: build for build in shop.files()}
     if build_id in all_builds:
         all_builds[build_id] = replace(all_builds[build_id], finished_at=at)
-    counted = [each for each in all_builds.values() if each.purpose != "practice"]
-    usual = usual_share([found for each in counted if (found := left_out(each))])
-    habits = habits_of(counted)
+    learned = learned_of(each for each in all_builds.values() if each.purpose != "practice")
 
-    def learned(build: Build) -> Build:
-        return replace(build, allowance=usual, habits=habits)
+    def learns(build: Build) -> Build:
+        return with_lessons(build, learned)
 
     others: dict[str, Callable[[Build], Build]] = {
-        id: learned
+        id: learns
         for id, build in all_builds.items()
-        if id != build_id
-        and build.finished_at is None
-        and (build.allowance, build.habits) != (usual, habits)
+        if id != build_id and build.finished_at is None and learns(build) != build
     }
     return told(
-        shop.change(
-            build_id,
-            number(if_match),
-            lambda build: replace(
-                build,
-                finished_at=at,
-                allowance=build.allowance if at else usual,
-                habits=build.habits if at else habits,
-            ),
-            others,
-        )
+        shop.change(build_id, number(if_match), lambda build: finished(build, at, learned), others)
     )
 
 

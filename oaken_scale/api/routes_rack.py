@@ -17,10 +17,10 @@ from oaken_scale.api.stock_documents import (
     Taking,
     Whereabouts,
 )
-from oaken_scale.core.changes.life import Act, moved_away
+from oaken_scale.core.changes.shelf import with_lot, with_lot_hung, with_thing, with_thing_gone
 from oaken_scale.core.ledger.learned import combined
 from oaken_scale.core.ledger.prior import together
-from oaken_scale.core.material.drawer import Thing, expected, fitted
+from oaken_scale.core.material.drawer import Thing, expected
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot
 from oaken_scale.core.model.named import free_id
@@ -73,7 +73,7 @@ def take(build_id: BuildId, taking: Taking, if_match: Revision, shop: Shop) -> R
     lot = shop.rack.lot(taking.rack)
 
     def taken(build: Build) -> Build:
-        return replace(build, lots=(*build.lots, taken_lot(build, lot)))
+        return with_lot(build, lot)
 
     held = shop.change(build_id, number(if_match), taken)
     shop.sharing.share(build_id)
@@ -97,10 +97,7 @@ def put_on_rack(build_id: BuildId, lot_id: Named, if_match: Revision, shop: Shop
     hung = replace(lot, id=rack_id, rack=rack_id, elsewhere=None)
 
     def linked(build: Build) -> Build:
-        lots = tuple(
-            replace(each, rack=rack_id) if each.id == lot_id else each for each in build.lots
-        )
-        return replace(build, lots=lots)
+        return with_lot_hung(build, lot_id, rack_id)
 
     held = shop.change(build_id, number(if_match), linked, hung=hung)
     return told(held, after=sharing(shop, build_id))
@@ -152,16 +149,11 @@ def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> 
     at, name = datetime.now(UTC), shop.held(build_id).build.name
 
     def added(build: Build) -> Build:
-        part = fitted(thing, free_id(thing.name, (part.id for part in build.parts)))
-        part = replace(part, station=fitting.where(), added_at=at)
-        return replace(build, parts=(*build.parts, part))
+        return with_thing(build, thing, fitting.where(), at)
 
     def gone(part_id: str) -> Change:
         def gone_from(build: Build) -> Build:
-            words = f"{thing.name} moved to {name}"
-            taken = [each.id for each in build.diary]
-            act = Act(free_id(words, taken), at, words)
-            return moved_away(build, act, part_id)
+            return with_thing_gone(build, part_id, f"{thing.name} moved to {name}", at)
 
         return gone_from
 
@@ -169,11 +161,6 @@ def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> 
     shop.change(build_id, number(if_match), added, others)
     shop.sharing.share(build_id)
     return told(shop.held(build_id), 201)
-
-
-def taken_lot(build: Build, lot: Lot) -> Lot:
-    """A lot of the rack as a build's own, under an id that is free there."""
-    return replace(lot, id=free_id(lot.id, (each.id for each in build.lots)), rack=lot.id)
 
 
 def rack_lot(shop: Workshop, lot: Lot) -> RackLot:

@@ -10,7 +10,6 @@ from pydantic import Field
 from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
-from oaken_scale.api.routes_rack import taken_lot
 from oaken_scale.api.routes_sheet import MOST_SHEETS, Paper, PaperName, Reader
 from oaken_scale.api.stock_documents import (
     CANDIDATE,
@@ -24,6 +23,7 @@ from oaken_scale.api.stock_documents import (
     TemplateArea,
 )
 from oaken_scale.core.changes.donor import DonorPart, donor_parts, measured_by_donor
+from oaken_scale.core.changes.shelf import taken_lot
 from oaken_scale.core.flight.budget import budget_of, preset_budget
 from oaken_scale.core.geometry.outline import Candidate, Outlines
 from oaken_scale.core.geometry.placing import Cut, parts_from

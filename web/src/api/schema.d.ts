@@ -7087,6 +7087,14 @@ export interface components {
             free: components["schemas"]["Free"];
         };
         /**
+         * Measure
+         * @description The earlier build to be measured by; null for none.
+         */
+        Measure: {
+            /** Build */
+            build: string | null;
+        };
+        /**
          * Mend
          * @description What alone would bring an answer back inside: by what means, and how much of it.
          *
@@ -10709,6 +10717,13 @@ export interface components {
          */
         TargetKind: "auw" | "wing_loading" | "thrust_to_weight" | "power_loading" | "balance";
         /**
+         * TargetUnit
+         * @description The unit that the balance target is to be in.
+         */
+        TargetUnit: {
+            unit: components["schemas"]["BalanceUnit"];
+        };
+        /**
          * Template
          * @description A paper template as the scale shows it.
          */
@@ -11744,21 +11759,6 @@ export interface components {
         oaken_scale__api__routes_balance__Keeping: {
             /** Moved */
             moved: components["schemas"]["Moved"][];
-        };
-        /**
-         * Measure
-         * @description The unit that the balance target is to be in.
-         */
-        oaken_scale__api__routes_balance__Measure: {
-            unit: components["schemas"]["BalanceUnit"];
-        };
-        /**
-         * Measure
-         * @description The earlier build to be measured by; null for none.
-         */
-        oaken_scale__api__routes_life__Measure: {
-            /** Build */
-            build: string | null;
         };
         /**
          * Keeping
@@ -13489,7 +13489,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["oaken_scale__api__routes_balance__Measure"];
+                "application/json": components["schemas"]["TargetUnit"];
             };
         };
         responses: {
@@ -14717,7 +14717,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["oaken_scale__api__routes_life__Measure"];
+                "application/json": components["schemas"]["Measure"];
             };
         };
         responses: {
