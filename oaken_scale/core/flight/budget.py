@@ -6,7 +6,7 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.flight.verdict import chance_below
+from oaken_scale.core.flight.verdict import Word, chance_below, word
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
@@ -48,14 +48,17 @@ SHARES: Final[dict[str, tuple[float, float, float, float, float, float]]] = {
 
 @dataclass(frozen=True, slots=True)
 class BudgetLine:
-    """Where one group stands: its mass now [g], one sigma, what it was allotted, and the chance
-    that it stays within. ``allotted_g`` and ``probability`` are None where nothing was allotted."""
+    """Where one group stands: its mass now [g], one sigma, what it was allotted and what is left of
+    that (below 0: over), and the chance that it stays within, in a word too. All but the mass is
+    None where nothing was allotted."""
 
     group: Group
     mass_g: float
     sd_g: float
     allotted_g: float | None
+    left_g: float | None
     probability: float | None
+    word: Word | None
 
 
 def group_of(part: Part, lots: dict[str, Lot]) -> Group:
@@ -86,8 +89,8 @@ def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[Budget
     >>> motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0, group=Group.POWER)
     >>> build = Build("b", "B", parts=(motor,), budget=Budget((Allotment(Group.POWER, 80.0),)))
     >>> (line,) = [each for each in budget_lines(build, solve(build), np.ones(1)) if each.mass_g]
-    >>> line.group.value, line.mass_g, bool(line.probability > 0.99)
-    ('power', 60.0, True)
+    >>> line.group.value, line.mass_g, line.left_g, line.word.value
+    ('power', 60.0, 20.0, 'on course')
     """
     inside = aboard * _in_groups(wherever(build.parts), build.lots)
     allotted = {each.group: each.grams for each in build.budget.allotments} if build.budget else {}
@@ -96,8 +99,13 @@ def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[Budget
         grams = allotted.get(group)
         if grams is None and not row.any():
             continue
-        chance = None if grams is None else chance_below(grams, mass, sd)
-        told.append(BudgetLine(group, mass, sd, grams, chance))
+        if grams is None:
+            told.append(BudgetLine(group, mass, sd, None, None, None, None))
+            continue
+        chance = chance_below(grams, mass, sd)
+        # A plan of grams is never met or missed for good: what is allotted may be allotted anew.
+        judged = word(chance, fully_weighed=False)
+        told.append(BudgetLine(group, mass, sd, grams, grams - mass, chance, judged))
     return tuple(told)
 
 
@@ -142,7 +150,7 @@ def budget_of(lines: tuple[BudgetLine, ...], name: str) -> Budget:
     """What an earlier build came to, as a budget for the next one.
 
     >>> from oaken_scale.core.model.part import Group
-    >>> lines = (BudgetLine(Group.FOAM, 204.0, 6.0, None, None),)
+    >>> lines = (BudgetLine(Group.FOAM, 204.0, 6.0, None, None, None, None),)
     >>> [(each.group.value, each.grams) for each in budget_of(lines, "Sandpiper").allotments]
     [('foam', 204.0)]
     """

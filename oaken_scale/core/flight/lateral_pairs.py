@@ -26,7 +26,8 @@ class Twin:
 
     ``heavier_g`` is how much more the right one weighs (less, below zero), ``moment_gmm`` their
     moment about the middle, to starboard; one sigma each. ``cure_g`` at the light wing's tip would
-    undo it; None where nothing is sure, or there is no wing.
+    undo it; None where nothing is sure, or there is no wing. ``is_sure`` tells that one of the two
+    weighs more, or pulls more, than their doubt explains.
     """
 
     left: str
@@ -36,6 +37,7 @@ class Twin:
     moment_gmm: float
     moment_sd_gmm: float
     cure_g: float | None
+    is_sure: bool
 
 
 def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
@@ -51,8 +53,8 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
     ...         station=Station(200.0, y))
     >>> build = Build("b", "B", parts=(panel("left", 41.0, -250.0), panel("right", 43.0, 250.0)))
     >>> told = twins(build, solve(build))[0]
-    >>> told.heavier_g, told.moment_gmm, told.cure_g
-    (2.0, 500.0, None)
+    >>> told.heavier_g, told.moment_gmm, told.cure_g, told.is_sure
+    (2.0, 500.0, None, True)
     """
     half_span = max(
         (s.sections[-1].y_mm for s in build.surfaces if s.role is Role.WING and s.sections),
@@ -70,7 +72,9 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
         heavier, moment = after.total(weigh), after.total(lever)
         cure = abs(moment[0]) / half_span if half_span > 0 else 0.0
         sure = cure >= WORTH_CURING_G and abs(moment[0]) > 2 * moment[1]
-        told.append(Twin(part.id, build.parts[j].id, *heavier, *moment, cure if sure else None))
+        differ = sure or abs(heavier[0]) > 2 * heavier[1]
+        other = build.parts[j].id
+        told.append(Twin(part.id, other, *heavier, *moment, cure if sure else None, differ))
     return tuple(told)
 
 

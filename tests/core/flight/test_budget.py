@@ -4,6 +4,7 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.budget import SHARES, budget_of, group_of, preset_budget
+from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.material.drawer import GROUPS, Thing, ThingKind, expected, fitted
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError
@@ -58,6 +59,26 @@ def test_lines_by_hand():
     assert lines[Group.POWER].allotted_g is None
     assert lines[Group.CONTROL].mass_g == 0
     assert set(lines) == {Group.FOAM, Group.POWER, Group.CONTROL}
+    assert (lines[Group.FOAM].left_g, lines[Group.POWER].left_g) == (pytest.approx(4.0), None)
+    assert (lines[Group.FOAM].word, lines[Group.POWER].word) == (Word.ON_COURSE, None)
+
+
+@pytest.mark.parametrize(
+    ("allotted", "word"),
+    [
+        (40 + 2 * 0.85, Word.ON_COURSE),  # 0.8416 sigma: four in five
+        (40 + 2 * 0.83, Word.TOO_CLOSE),
+        (40 - 2 * 0.83, Word.TOO_CLOSE),
+        (40 - 2 * 0.85, Word.OFF_COURSE),
+        (80.0, Word.ON_COURSE),
+        (1.0, Word.OFF_COURSE),
+    ],
+)
+def test_a_group_stands_by_the_words_of_a_target(allotted, word):
+    part = Part("wing", "Wing", Pedigree.GUESS, stated_g=40.0, doubt_g=2.0, group=Group.FOAM)
+    build = Build("b", "B", parts=(part,), budget=Budget((Allotment(Group.FOAM, allotted),)))
+    (line,) = assess(build).budget
+    assert (line.word, line.left_g) == (word, pytest.approx(allotted - 40))
 
 
 def test_the_groups_share_out_all_up_weight():

@@ -48,6 +48,23 @@ def test_nothing_is_cured_that_is_not_sure():
 
 
 @pytest.mark.parametrize(
+    ("right_g", "at_mm", "doubt", "is_sure"),
+    [
+        (43.0, 250.0, 0.70, True),  # 2.00 g more, 2 sigma are 1.98
+        (43.0, 250.0, 0.72, False),  # ... 2.04
+        (39.0, 250.0, 0.70, True),
+        (41.0, 250.0, 0.10, False),
+        (41.0, 300.0, 0.10, True),  # no heavier, and a moment of 2050 gmm: 4.1 g at the tip
+    ],
+)
+def test_a_pair_is_told_where_it_differs_for_sure(right_g, at_mm, doubt, is_sure):
+    build = pair(
+        panel("Left panel", 41.0, -250.0, doubt), panel("Right panel", right_g, at_mm, doubt)
+    )
+    assert twins(build, solve(build))[0].is_sure is is_sure
+
+
+@pytest.mark.parametrize(
     "other",
     [
         panel("Right panel", 43.0, None),

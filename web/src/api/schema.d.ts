@@ -3419,8 +3419,9 @@ export interface components {
         };
         /**
          * BudgetLine
-         * @description Where one group stands: its mass now [g], one sigma, what it was allotted, and the chance
-         *     that it stays within. ``allotted_g`` and ``probability`` are None where nothing was allotted.
+         * @description Where one group stands: its mass now [g], one sigma, what it was allotted and what is left of
+         *     that (below 0: over), and the chance that it stays within, in a word too. All but the mass is
+         *     None where nothing was allotted.
          */
         BudgetLine: {
             group: components["schemas"]["Group"];
@@ -3430,8 +3431,11 @@ export interface components {
             sd_g: number;
             /** Allotted G */
             allotted_g: number | null;
+            /** Left G */
+            left_g: number | null;
             /** Probability */
             probability: number | null;
+            word: components["schemas"]["Word"] | null;
         };
         /**
          * Build
@@ -11348,7 +11352,8 @@ export interface components {
          *
          *     ``heavier_g`` is how much more the right one weighs (less, below zero), ``moment_gmm`` their
          *     moment about the middle, to starboard; one sigma each. ``cure_g`` at the light wing's tip would
-         *     undo it; None where nothing is sure, or there is no wing.
+         *     undo it; None where nothing is sure, or there is no wing. ``is_sure`` tells that one of the two
+         *     weighs more, or pulls more, than their doubt explains.
          */
         Twin: {
             /** Left */
@@ -11365,6 +11370,8 @@ export interface components {
             moment_sd_gmm: number;
             /** Cure G */
             cure_g: number | null;
+            /** Is Sure */
+            is_sure: boolean;
         };
         /**
          * Unchecked

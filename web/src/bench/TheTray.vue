@@ -60,7 +60,7 @@ const groups = computed(() => {
         return mass ? [{ part, mass }] : []
       }),
     twins: (assessment.value?.twins ?? []).flatMap((twin) => {
-      if (twin.cure_g === null && Math.abs(twin.heavier_g) <= 2 * twin.heavier_sd_g) return []
+      if (!twin.is_sure) return []
       const left = there.find((part) => part.id === twin.left && part.assembly === name)
       return left ? [{ left: twin.left, ...twinWords(twin, left.name) }] : []
     }),

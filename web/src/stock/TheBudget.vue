@@ -74,15 +74,17 @@ async function suggest(from?: string) {
 
 function stands(group: Group): string {
   const line = lines.value.get(group)
-  if (!line || line.allotted_g === null) return ''
-  const left = line.allotted_g - line.mass_g
-  const chance = line.probability ?? 0
-  const amount = quantity(Math.abs(left), 'mass', 0)
-  if (chance <= 0.2) return `${amount} over`
-  if (chance < 0.8) return `too close to call, ${amount} ${left >= 0 ? 'left' : 'over'}`
-  return `within, ${percent(chance)}, ${amount} left`
+  if (!line || line.left_g === null) return ''
+  const amount = quantity(Math.abs(line.left_g), 'mass', 0)
+  if (line.word === 'off course') return `${amount} over`
+  if (line.word === 'too close to call')
+    return `too close to call, ${amount} ${line.left_g >= 0 ? 'left' : 'over'}`
+  return `within, ${percent(line.probability ?? 0)}, ${amount} left`
 }
-const isOver = (group: Group) => (lines.value.get(group)?.probability ?? 1) < 0.8
+const isOver = (group: Group) => {
+  const word = lines.value.get(group)?.word
+  return word === 'off course' || word === 'too close to call'
+}
 
 /** What nobody has sorted: no lot, no word of the builder's. */
 const unsorted = computed(() =>
