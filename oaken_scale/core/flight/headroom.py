@@ -33,7 +33,8 @@ class Headroom:
 def headroom(plane: Flying) -> tuple[Headroom, ...]:
     """What a loadout may gain for each target that its weight can break, the first to break first.
 
-    ``min(AUW_max, WL_max S, T/TW_min) - M``. Source: docs/methods.md, section 10.
+    ``min(AUW_max, WL_max S, T/TW_min) - M``; the chance that a limit holds is the one its verdict
+    goes by, doubted readings included. Source: docs/methods.md, section 10.
 
     >>> from oaken_scale.core.model.build import Build
     >>> from oaken_scale.core.model.part import Part, Pedigree
@@ -51,8 +52,18 @@ def headroom(plane: Flying) -> tuple[Headroom, ...]:
         if bears is not None:
             most, sd = bears
             doubt = (sd**2 + plane.auw_sd_g**2) ** 0.5
-            told.append(_left(target.kind, most - plane.auw_g, doubt))
+            told.append(Headroom(target.kind, most - plane.auw_g, doubt, _chance(plane, most, sd)))
     return tuple(sorted(told, key=lambda each: each.grams))
+
+
+def _chance(plane: Flying, most_g: float, sd_g: float) -> float:
+    """The chance that it weighs less than ``most_g``, over all that may be wrong with its
+    readings."""
+    forms = plane.forms or ((1.0, plane.auw_g, plane.auw_sd_g),)
+    return sum(
+        share * (1 - chance_below(0.0, most_g - grams, (sd_g**2 + sd**2) ** 0.5))
+        for share, grams, sd in forms
+    )
 
 
 def at_the_ends(plane: Flying) -> tuple[Headroom, ...]:
@@ -85,9 +96,6 @@ def at_the_ends(plane: Flying) -> tuple[Headroom, ...]:
             continue
         per_mm = plane.auw_g / abs(end - edge)
         inside = edge - cg.x_mm if at is End.TAIL else cg.x_mm - edge
-        told.append(_left(target.kind, per_mm * inside, per_mm * cg.x_sd_mm, at))
+        grams, sd = per_mm * inside, per_mm * cg.x_sd_mm
+        told.append(Headroom(target.kind, grams, sd, 1 - chance_below(0.0, grams, sd), at))
     return tuple(told)
-
-
-def _left(kind: TargetKind, grams: float, sd: float, at: End | None = None) -> Headroom:
-    return Headroom(kind, grams, sd, 1 - chance_below(0.0, grams, sd), at)

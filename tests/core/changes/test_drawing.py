@@ -160,3 +160,15 @@ def test_skins_are_where_the_area_is():
     assert right.station.z_mm == pytest.approx(z / total, abs=0.06)
     assert left.station.y_mm == -right.station.y_mm
     assert left.uses == right.uses
+
+
+def test_a_surface_of_another_build_up_or_role_is_the_builders_own():
+    laid = presets.layout("tractor").starting_surfaces
+    tail = next(each for each in laid if each.role is Role.TAIL)
+    root, tip = tail.sections[0], tail.sections[-1]
+    middle = replace(root, y_mm=(root.y_mm + tip.y_mm) / 2)
+    broken = replace(tail, sections=(root, middle, tip))
+    turned = replace(tail, role=Role.CANARD)
+    for own in (broken, turned):
+        surfaces = tuple(own if each is tail else each for each in laid)
+        assert untouched("tractor", surfaces) == {each.id for each in laid} - {tail.id}

@@ -1,6 +1,7 @@
 """Whether a change helped: the reference outing, the plain t beside it, and laws."""
 
 import math
+from random import Random
 
 import numpy as np
 import pytest
@@ -113,3 +114,13 @@ def test_how_many_more_is_the_first_number_that_passes():
     assert passes(6, 6)
     assert not passes(6, 5)
     assert how_many_more(0.01, 0.25, 4, 4) is None
+
+
+def test_a_long_day_of_throws_is_told_too():
+    """Eight hundred of them: what each hypothesis weighs is far below the least number there is."""
+    random = Random(3)
+    second = [k % 4 in (1, 2) for k in range(800)]
+    metres = [12.0 * (1.1 if b else 1.0) * math.exp(random.gauss(0, 0.2)) for b in second]
+    told = compared(metres, second)
+    assert told.better > 0.99
+    assert told.difference == pytest.approx(0.095, abs=0.04)

@@ -94,3 +94,21 @@ def test_stations_are_resolved_and_big_foam_is_told_by_its_area():
     assert where.xyz.tolist()[0] == [230.0, 3.0, 7.0]
     assert where.doubt.tolist() == [4.0, 2.0, 2.0, 2.0]
     assert where.placed.tolist() == [True, True, True, False]
+
+
+def test_what_has_no_place_adds_the_spread_of_the_rest_as_its_share_has_it():
+    """100 g at 0 and at 200 spread 100 mm; 50 g adrift are a fifth of it all, and so are 20 mm."""
+    where = Stations(
+        np.array([[0.0, 0, 0], [200.0, 0, 0], [0.0, 0, 0]]),
+        np.zeros(3),
+        np.array([True, True, False]),
+    )
+    cg = centre_of_gravity(np.array([100.0, 100.0, 50.0]), np.zeros((3, 3)), where, np.ones(3))
+    assert cg.x_mm == pytest.approx(100.0)
+    assert cg.x_sd_mm == pytest.approx(20.0)
+    two = Stations(
+        np.vstack([where.xyz, np.zeros(3)]), np.zeros(4), np.array([True, True, False, False])
+    )
+    masses = np.array([100.0, 100.0, 25.0, 25.0])
+    apart = centre_of_gravity(masses, np.zeros((4, 4)), two, np.ones(4))
+    assert apart.x_sd_mm == pytest.approx(10.0 * 2**0.5)

@@ -7,11 +7,13 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.headroom import End, at_the_ends, headroom
+from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import Target, TargetKind, Thrust
 from oaken_scale.core.trim.flown import fly
+from oaken_scale.demo.practice import practice
 
 WING = Surface("w", "W", Role.WING, (Section(200, 0, 0, 200), Section(200, 500, 0, 200)))
 PLANE = Build(
@@ -99,3 +101,15 @@ def test_without_a_balance_target_or_a_place_nothing_is_told_of_the_ends():
     assert at_the_ends(fly(adrift).planes[0]) == ()
     only_high = replace(two(255.0), targets=(Target(TargetKind.BALANCE, high=33.0),))
     assert [each.at for each in at_the_ends(fly(only_high).planes[0])] == [End.TAIL]
+
+
+@pytest.mark.parametrize("seed", range(8))
+def test_the_chance_that_anything_is_left_is_the_chance_that_the_limit_holds(seed):
+    """With a doubted reading in the log too, where the weight is several bells and not one."""
+    build = replace(practice(seed).build, thrust=Thrust(480.0, 20.0))
+    plane = fly(build).planes[0]
+    assert len(plane.forms) > 1
+    chances = {each.kind: each.chance for each in headroom(plane)}
+    assert set(chances) == {TargetKind.AUW, TargetKind.WING_LOADING, TargetKind.THRUST_TO_WEIGHT}
+    for kind, chance in chances.items():
+        assert chance == pytest.approx(METRICS[kind].evaluate(plane).probability, abs=1e-9)

@@ -252,3 +252,13 @@ def test_an_odd_number_of_long_parts_goes_on_looking_for_the_shorter_reach():
     *_, (gone, layout) = nest(blanks, SHEET, Knife(), 0.6, seed=3)
     assert gone == 1.0
     assert wrong_with(layout, blanks, SHEET, Knife()) == []
+
+
+@pytest.mark.parametrize("k", range(1, 60))
+def test_what_just_fills_a_sheet_needs_no_second_one(k):
+    """Whatever the last digit of its area says."""
+    side = k / 10 + 100.1
+    square = Polygon([(0, 0), (side, 0), (side, side), (0, side)])
+    three = [Blank(str(n), square) for n in range(3)]
+    assert least_sheets(three, Sheet(3 * side, side)) == 1
+    assert least_sheets(three, Sheet(3 * side - 0.1, side)) == 2

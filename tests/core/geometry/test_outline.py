@@ -322,3 +322,18 @@ def test_lines_of_other_layers_do_not_part_what_they_cross():
     told = outlines(Drawing((*square, fold)))
     assert [round(each.area_dm2 * 1e4) for each in told.parts] == [10_000]
     assert len(told.open) == 1
+
+
+@pytest.mark.parametrize("radius", [2.0, 10.0, 40.0, 400.0])
+def test_a_picture_is_as_fine_as_its_part_is_small(radius):
+    """A four-hundredth of its size, and never coarser than a knife cuts."""
+    turn = np.linspace(0, 2 * pi, 3001)
+    circle = Curve(np.column_stack([radius * np.cos(turn), radius * np.sin(turn)]), closed=True)
+    (part,) = outlines(Drawing((circle,))).parts
+    (ring,) = part.rings
+    corners = np.array(ring) - np.array([part.x_mm, part.y_mm])
+    middles = (corners + np.roll(corners, 1, axis=0)) / 2
+    off = radius - min(np.hypot(*middles.T))
+    fine = min(2 * radius / 400, 0.15)
+    assert off <= fine + 0.01  # corners are told to a hundredth
+    assert off >= fine / 4  # no finer than it is good for

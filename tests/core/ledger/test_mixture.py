@@ -8,10 +8,13 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.assess import assess
+from oaken_scale.core.ledger.branches import Branch, put_right
 from oaken_scale.core.ledger.mixture import doubts, estimate, suspect
 from oaken_scale.core.ledger.outliers import leave_one_out
 from oaken_scale.core.ledger.posterior import solve
-from oaken_scale.core.ledger.slip import SlipKind
+from oaken_scale.core.ledger.prior import prior
+from oaken_scale.core.ledger.readings import Readings, gathered
+from oaken_scale.core.ledger.slip import Slip, SlipKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.target import Target, TargetKind
@@ -369,3 +372,23 @@ def test_a_reading_that_the_rest_predicts_as_well_as_the_scale_does_is_believed(
     gaps = leave_one_out(build)
     assert 2.4 < gaps.t[2] < 2.9
     assert len(estimate(build).branches) == 1
+
+
+def test_a_reading_put_right_is_the_reading_as_it_would_have_been():
+    """On a scale that a known weight showed to read 4 % high: the branch is the ledger that has the
+    right reading instead of the wrong one."""
+    motor = Part("m", "Motor", Pedigree.LISTING, stated_g=60.0, doubt_g=4.0)
+    scale = Scale("s", "S", 0.1, calibration_doubt=0.03)
+    known = Weighing("k", MORNING, "s", 520.0, Pan(known_g=500.0))
+    swapped = Weighing("r", MORNING, "s", 76.0, Pan((Load("m"),)))
+    build = Build("x", "X", parts=(motor,), scales=(scale,), weighings=(known,))
+    after = solve(build)
+    both = replace(build, weighings=(known, swapped))
+    slip = Slip(SlipKind.DIGITS, None, 67.0, swapped.pan, 1.0, 0.9)
+    branch = Branch(1.0, (("r", slip),), after.mean, after.cov)
+    readings = Readings(prior(both), gathered(both))
+    there = put_right(both, readings, after, branch, slip, swapped)
+    right = solve(replace(build, weighings=(known, replace(swapped, reading_g=67.0))))
+    assert after.mean[after.scales][0] == pytest.approx(0.04, abs=1e-3)
+    assert there.mean == pytest.approx(right.mean, abs=0.02)
+    assert there.cov == pytest.approx(right.cov, abs=0.002)

@@ -121,6 +121,16 @@ def test_heat_goes_with_the_square_of_the_current():
     assert (hot.celsius, hot.rung) == (pytest.approx(135.0), Rung.OVER)
 
 
+@pytest.mark.parametrize(("now", "then"), [(20.0, 10.0), (14.0, 10.0), (10.0, 10.0), (8.0, 10.0)])
+def test_heat_is_the_surer_the_nearer_the_run_was(now, then):
+    """By hand: twice the current's own doubt, a quarter of what was not run up to, and a degree."""
+    drive = replace(DRIVE, runs=(run("r", "small", motor_c=45.0, air_c=15.0),))
+    (motor,) = heats(drive, SMALL, fresh(now, 0.6), {"r": then})
+    more = 30 * (now / then) ** 2
+    unseen = 0.25 * max(1 - then / now, 0.0)
+    assert motor.sd_c == pytest.approx(more * ((2 * 0.6 / now) ** 2 + unseen**2) ** 0.5 + 1.0)
+
+
 def test_the_last_run_that_was_felt_tells_and_none_that_is_set_aside():
     first, second = run("1", "big", controller_c=40.0), run("2", "big", controller_c=50.0)
     drive = replace(DRIVE, runs=(first, second))

@@ -1,12 +1,16 @@
 """What one more thing costs, against the plane that really has it."""
 
 from dataclasses import replace
+from datetime import UTC, datetime
+from math import erf
 
 import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.model.weighing import Load, Pan, Scale, Weighing
+from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.one_more import one_more
 from tests.core.trim.test_which_pack import PLANE
 
@@ -63,3 +67,21 @@ def test_a_chance_falls_with_every_gram():
     assert auw == sorted(auw, reverse=True)
     assert auw[0] > 0.97
     assert auw[-1] < 0.01
+
+
+def test_what_is_doubted_is_carried_too():
+    """The airframe showed much, perhaps with the pack on it: the chance that a limit holds is
+    shared out among what may have happened, each of them that much heavier."""
+    scale = Scale("s", "Scale", 0.1)
+    shown = Weighing("w", datetime(2026, 3, 7, tzinfo=UTC), "s", 335.0, Pan((Load("airframe"),)))
+    loose = replace(PLANE.parts[0], doubt_g=24.0)
+    build = replace(PLANE, parts=(loose, *PLANE.parts[1:]), scales=(scale,), weighings=(shown,))
+    assert len(fly(build).planes[0].forms) > 1
+    _, then = one_more(build, build.loadouts[0], 60.0)
+    forms = fly(build).planes[0].forms
+    limit = next(each.high for each in build.targets if each.kind is TargetKind.AUW)
+    held = sum(
+        share * 0.5 * (1 + erf((limit - mass - 60.0) / (sd * 2**0.5))) for share, mass, sd in forms
+    )
+    chances = {each.kind: each.chance for each in then.headroom}
+    assert chances[TargetKind.AUW] == pytest.approx(held, abs=1e-6)
