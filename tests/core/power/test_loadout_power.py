@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from datetime import UTC, datetime
+from math import pi
 
 import pytest
 
@@ -154,6 +155,11 @@ def test_constants_are_told_as_believed_and_as_found():
     assert told["kv"].sd == pytest.approx(0.05 * 2300, rel=1e-6)
     assert told["pack_ohm big"].believed == pytest.approx(pack_ohm(BIG))
     assert told["winding_ohm"].believed_sd == pytest.approx(0.4 * 0.12, rel=1e-6)
+    for name, pitch in (("six", 76.2 / 152.4), ("five", 101.6 / 127.0)):
+        thrust = 0.092 * (2 * pitch) ** 0.45
+        power = thrust**1.5 * (2 / pi) ** 0.5 / (0.58 - 0.32 * (pitch - 0.5))
+        assert told[f"thrust_coefficient {name}"].believed == pytest.approx(thrust)
+        assert told[f"power_coefficient {name}"].believed == pytest.approx(power)
 
 
 def test_flights_and_ratings_leave_the_estimate_as_it_was():
