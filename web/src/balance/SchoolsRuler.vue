@@ -148,8 +148,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
       <details class="small">
         <summary>What each says, and what is left out</summary>
         <p v-for="school in offered" :key="school.kind">
-          <strong>{{ school.kind }}</strong>: {{ says(school) }}.
-          {{ all(school) }}.
+          <strong>{{ school.kind }}</strong>: {{ says(school) }}. {{ all(school) }}.
         </p>
         <p v-for="school in silent" :key="school.kind" class="faint">
           <strong>{{ school.kind }}</strong>: {{ says(school) }}.
