@@ -49,7 +49,7 @@ def looked_at(chromium, demo_served):
     """Each place at a width, in chosen units, by daylight or by the lamp, and then, if asked, at
     twice the size and by the lamp; what fails is told place by place."""
 
-    def look(width, asks, by_lamp=(), at_twice=(), units="metric", light="light"):
+    def look(width, asks, by_lamp=(), at_twice=(), units="metric", mark=".", light="light"):
         across, down = WIDTHS[width]
         context = chromium.new_context(
             viewport={"width": across, "height": down},
@@ -60,6 +60,7 @@ def looked_at(chromium, demo_served):
         )
         page = context.new_page()
         page.add_init_script(f"localStorage.setItem('oaken-scale-units', '{units}')")
+        page.add_init_script(f"localStorage.setItem('oaken-scale-mark', '{mark}')")
         if any("axe." in ask for ask in asks):
             page.add_init_script(AXE.read_text())
         asked, told = set(), {}

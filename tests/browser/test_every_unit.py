@@ -1,12 +1,14 @@
-"""In inches and ounces: each place, and no figure left in others."""
+"""In inches and ounces with a decimal comma: each place, and no figure left in others."""
 
 import re
 
 from tests.http import HTTP
 
 
-def test_in_inches_and_ounces_no_figure_is_metric(looked_at, demo_served):
-    """Names of parts and sheets stay as they were given; all else is in the chosen units."""
+def test_in_inches_and_ounces_no_figure_is_metric_and_every_decimal_mark_is_the_chosen_one(
+    looked_at, demo_served
+):
+    """Names of parts and sheets stay as they were given; all else is as it was chosen."""
     names = set()
     for plane in ("sandpiper", "night-heron", "avocet", "mayfly", "dunlin"):
         build = HTTP.get(f"{demo_served.url}/api/v1/builds/{plane}").json()["build"]
@@ -24,13 +26,13 @@ def test_in_inches_and_ounces_no_figure_is_metric(looked_at, demo_served):
             if (!at.checkVisibility({visibilityProperty: true})) continue
             if (['STYLE', 'SCRIPT', 'OPTION', 'TITLE'].includes(at.tagName)) continue
             const text = node.textContent.trim()
-            if (/\d ?(mm|g|gf|dm[²2]|g\/dm[²2])(?!\w)/.test(text)) told.push(text)
+            if (/\d ?(mm|g|gf|dm[²2]|g\/dm[²2])(?!\w)|\d\.\d/.test(text)) told.push(text)
         }
         return told
     }"""
-    metric = re.compile(r"\d ?(mm|g|gf|dm[²2]|g/dm[²2])(?!\w)")
+    metric = re.compile(r"\d ?(mm|g|gf|dm[²2]|g/dm[²2])(?!\w)|\d\.\d")
     left = []
-    for place, texts in looked_at("desk", (ask,), units="imperial").items():
+    for place, texts in looked_at("desk", (ask,), units="imperial", mark=",").items():
         for text in texts[0]:
             rest = text
             for name in sorted(filter(None, names), key=len, reverse=True):

@@ -2,7 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 
 /** Weight against where it balances: each loadout with its doubt, the range and the limit. */
 export interface Point {
@@ -102,11 +102,11 @@ const words = computed(() =>
       </g>
       <g v-for="tick in x.ticks(Math.max(3, (inner.to - inner.from) / 70))" :key="`x${tick}`">
         <line class="tick" :x1="x(tick)" :x2="x(tick)" :y1="HEIGHT - BOTTOM" :y2="HEIGHT - 46" />
-        <text class="figure" :x="x(tick)" :y="HEIGHT - 32">{{ tick }}</text>
+        <text class="figure" :x="x(tick)" :y="HEIGHT - 32">{{ plainly(tick) }}</text>
       </g>
       <g v-for="tick in y.ticks(5)" :key="`y${tick}`">
         <line class="tick" :x1="inner.from - 6" :x2="inner.from" :y1="y(tick)" :y2="y(tick)" />
-        <text class="figure end" :x="inner.from - 10" :y="y(tick) + 4">{{ tick }}</text>
+        <text class="figure end" :x="inner.from - 10" :y="y(tick) + 4">{{ plainly(tick) }}</text>
       </g>
       <text :x="(inner.from + inner.to) / 2" :y="HEIGHT - 10">
         CG, {{ units.length.name }} from the nose

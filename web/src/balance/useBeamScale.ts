@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale'
 import { computed, type Ref } from 'vue'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import type { Hung } from './useHung'
 
 /** Where the beam lies, and the middle of the fuselage on it [px from the top]. */
@@ -44,7 +44,7 @@ export function useBeamScale(across: Ref<number>, hung: Ref<Hung[]>) {
     const many = Math.max(3, Math.floor(width.value / 85))
     return scaleLinear([from / base, to / base], [0, 1])
       .ticks(many)
-      .map((each) => ({ at: x(each * base), text: String(each) }))
+      .map((each) => ({ at: x(each * base), text: plainly(each) }))
   })
 
   return { width, axis, x, long, up, back, ticks }

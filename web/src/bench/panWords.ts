@@ -1,5 +1,5 @@
 import type { Build, NewWeighing, Pan } from '../api/client'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 
 const SHOWN = { dm2: 'area', m: 'run' } as const
 
@@ -10,7 +10,7 @@ export function panWords(pan: NewWeighing['pan'] | Pan, build: Build | undefined
   const names = loads.map((load) => {
     const part = build?.parts.find((each) => each.id === load.part)
     const count = load.count ?? 1
-    const times = count === 1 ? '' : ` × ${+(count * (part?.pieces ?? 1)).toFixed(2)}`
+    const times = count === 1 ? '' : ` × ${plainly(count * (part?.pieces ?? 1))}`
     return (part?.name ?? load.part) + times
   })
   for (const sample of pan.samples ?? []) {

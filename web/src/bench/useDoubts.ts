@@ -1,7 +1,7 @@
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Doubt, type Slip } from '../api/client'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import { panWords } from './panWords'
 import { useBench } from './useBench'
@@ -57,7 +57,7 @@ export function useDoubts() {
   function pieces(slip: Slip): string {
     const part = build.value?.parts.find((each) => each.id === slip.subject)
     const count = (slip.pan.loads[0]?.count ?? 1) * (part?.pieces ?? 1)
-    return Math.abs(count - 1) < 1e-6 ? 'one' : `all ${+count.toFixed(2)}`
+    return Math.abs(count - 1) < 1e-6 ? 'one' : `all ${plainly(count)}`
   }
 
   /** The same as a question, while the reading is still on the pan. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed } from '../shared/units'
+import { fixed, plainly } from '../shared/units'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
 import { useFieldWords } from '../say/field'
@@ -141,7 +141,8 @@ const flights = computed(() => {
       <li v-for="each in flights" :key="each.id" :class="{ gone: each.set_aside }">
         <span>
           {{ words.clock(each.at) }}, {{ nameOf(each.pack) }}:
-          <span class="figure">{{ each.minutes }}</span> min<template v-if="each.put_back_mah"
+          <span class="figure">{{ plainly(each.minutes) }}</span> min<template
+            v-if="each.put_back_mah"
             >, <span class="figure">{{ each.put_back_mah }}</span> mAh</template
           ><template v-if="each.landing && each.landing !== 'soft'">, {{ each.landing }}</template
           ><template v-if="each.note">: {{ each.note }}</template>

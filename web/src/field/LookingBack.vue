@@ -107,7 +107,7 @@ async function beginNext() {
               {{
                 field?.told.loadouts[0]?.cg_percent == null
                   ? '—'
-                  : `${field.told.loadouts[0].cg_percent.toFixed(1)} % MAC`
+                  : `${fixed(field.told.loadouts[0].cg_percent, 1)} % MAC`
               }}
             </td>
           </tr>

@@ -3,7 +3,7 @@ import { computed, onBeforeUnmount, ref } from 'vue'
 import type { Seen } from '../api/client'
 import { goesSideways, OFTEN, SEEN, SELDOM, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, plainly, useUnits } from '../shared/units'
 import ThrowRuler from './ThrowRuler.vue'
 import { plain } from './plain'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
@@ -161,7 +161,7 @@ function keep() {
         class="plainly under"
         @click="height = String(lastHeight)"
       >
-        from {{ lastHeight }} {{ run.name }} again
+        from {{ plainly(lastHeight) }} {{ run.name }} again
       </button>
       <button type="button" class="plainly under" :aria-expanded="more" @click="more = !more">
         {{ more ? 'less' : 'wind, a note, other words' }}

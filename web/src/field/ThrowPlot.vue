@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import { goesSideways, SEEN, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, plainly, useUnits } from '../shared/units'
 import { useField } from './useField'
 
 const { throws, controls, told, setAside } = useField()
@@ -127,7 +127,7 @@ const rows = computed(() =>
         <span class="did">
           {{ each.seen ? SEEN[each.seen] : '' }}
           <span v-if="each.distance_m" class="figure">{{ words.far(each.distance_m) }}</span>
-          <span v-if="each.seconds" class="figure">{{ each.seconds }} s</span>
+          <span v-if="each.seconds" class="figure">{{ plainly(each.seconds) }} s</span>
           <span v-if="each.note" class="faint">{{ each.note }}</span>
           <small v-if="each.waits" class="sea">waits</small>
         </span>

@@ -1,7 +1,7 @@
 import { computed, reactive, ref } from 'vue'
 import type { Part, Kind, NewPart } from '../api/client'
 import type { Colour } from '../say/colours'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, understood, whyNot } from '../shared/useQuantity'
 
@@ -178,7 +178,7 @@ export function usePartLine(part?: Part) {
     const amount = Number(fields.amount.replace(',', '.'))
     if (fields.of === 'all') return `${fields.amount} ${amountUnit.value} for all ${count}`
     return Number.isFinite(amount)
-      ? `${count} × ${fields.amount} = ${+(count * amount).toFixed(3)} ${amountUnit.value}`
+      ? `${count} × ${fields.amount} = ${plainly(count * amount, 3)} ${amountUnit.value}`
       : `${count} × ${fields.amount}`
   })
 

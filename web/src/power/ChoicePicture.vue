@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Choice } from '../api/client'
 import { useDisplay } from 'vuetify'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 
 const props = defineProps<{ choices: Choice[] }>()
 const { number, units } = useUnits()
@@ -38,7 +38,7 @@ const axes = computed(() => {
   return {
     x: (grams: number) => LEFT + ((grams / base - low) / (high - low)) * (W.value - LEFT - 14),
     y: (minutes: number) => 10 + (1 - minutes / most) * (H - FOOT - 10),
-    across: ticks(low, high, 6).map((value) => ({ at: value * base, text: +value.toFixed(2) })),
+    across: ticks(low, high, 6).map((value) => ({ at: value * base, text: plainly(value) })),
     up: ticks(0, most, 5),
   }
 })
@@ -74,7 +74,7 @@ const words = computed(
     <svg :viewBox="`0 0 ${W} ${H}`" role="img" :aria-label="words">
       <g v-for="tick in axes.up" :key="`y${tick}`">
         <line class="grid" :x1="LEFT" :x2="W - 14" :y1="axes.y(tick)" :y2="axes.y(tick)" />
-        <text class="end" :x="LEFT - 6" :y="axes.y(tick) + 4">{{ tick }}</text>
+        <text class="end" :x="LEFT - 6" :y="axes.y(tick) + 4">{{ plainly(tick) }}</text>
       </g>
       <text
         v-for="tick in axes.across"

@@ -5,7 +5,7 @@ import { computed, ref } from 'vue'
 import { answered, api, type Cost, type OneMore } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { percent } from '../shared/verdicts'
 
 const { id, revision, build, loadout } = useBuild()
@@ -28,6 +28,8 @@ const query = useQuery({
       }),
     ),
 })
+const shortly = (value: number | null, digits: number) =>
+  value === null ? null : fixed(value, digits)
 const rows = computed(() => {
   const { now, then } = query.data.value ?? {}
   if (!now || !then) return []
@@ -40,8 +42,8 @@ const rows = computed(() => {
     row('loading', (each) =>
       each.wing_loading === null ? null : number(each.wing_loading, 'loading'),
     ),
-    row('thrust-to-weight', (each) => each.thrust_to_weight?.toFixed(2) ?? null),
-    row('minutes', (each) => each.minutes?.toFixed(1) ?? null),
+    row('thrust-to-weight', (each) => shortly(each.thrust_to_weight, 2)),
+    row('minutes', (each) => shortly(each.minutes, 1)),
   ]
 })
 const first = computed(() => query.data.value?.then.headroom[0] ?? null)

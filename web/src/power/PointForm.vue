@@ -3,7 +3,7 @@ import { onBeforeUnmount, onMounted, reactive, ref } from 'vue'
 import type { RunPoint } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { understand, whyNot } from '../shared/useQuantity'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 import { usePoints, type TypedPoint } from './usePoints'
 import PickList from '../shared/PickList.vue'
@@ -186,8 +186,8 @@ onBeforeUnmount(() => {
         <template v-if="point.thrust_gf !== null">
           · {{ number(point.thrust_gf, 'thrust') }} {{ units.thrust.name }}</template
         >
-        <template v-if="point.pack_a !== null"> · {{ point.pack_a }} A</template>
-        <template v-if="point.pack_v !== null"> · {{ point.pack_v }} V</template>
+        <template v-if="point.pack_a !== null"> · {{ plainly(point.pack_a) }} A</template>
+        <template v-if="point.pack_v !== null"> · {{ plainly(point.pack_v) }} V</template>
         <button type="button" class="plainly under faint" @click="points.splice(at, 1)">
           remove
         </button>

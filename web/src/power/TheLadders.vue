@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fixed } from '../shared/units'
+import { fixed, plainly } from '../shared/units'
 import { computed } from 'vue'
 import { useDrive } from './useDrive'
 
@@ -73,7 +73,7 @@ const missing = computed(() => {
   <section aria-label="At full throttle">
     <h2>At full throttle</h2>
     <template v-if="mine">
-      <p class="small faint">A fresh pack, at rest 4.2 V a cell.</p>
+      <p class="small faint">A fresh pack, at rest {{ plainly(4.2) }} V a cell.</p>
       <dl class="figures">
         <div>
           <dt>current</dt>
@@ -101,7 +101,7 @@ const missing = computed(() => {
         <li v-for="row in rows" :key="row.part" :data-rung="row.rung">
           <span class="head">
             <span>{{ row.title }}</span>
-            <span class="figure">{{ fixed(row.current_a, 1) }} of {{ row.most_a }} A</span>
+            <span class="figure">{{ fixed(row.current_a, 1) }} of {{ plainly(row.most_a) }} A</span>
           </span>
           <span class="ladder" aria-hidden="true">
             <span class="care" />
@@ -110,7 +110,9 @@ const missing = computed(() => {
           </span>
           <span class="small" :class="row.rung === 'over' ? 'wrong' : 'faint'"
             >{{ row.words
-            }}<template v-if="row.seconds">, for {{ row.seconds }} s at most</template></span
+            }}<template v-if="row.seconds"
+              >, for {{ plainly(row.seconds) }} s at most</template
+            ></span
           >
         </li>
       </ul>

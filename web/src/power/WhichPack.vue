@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, plainly, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 
 const { drive, told } = useDrive()
@@ -89,7 +89,7 @@ const rows = computed(() => {
     <p class="small faint">
       ◆ nothing here is lighter and lasts longer. Minutes: four fifths of the pack,
       {{ Math.round(100 * (drive?.full_share ?? 0)) }} % of the time at full throttle, the rest
-      level at 1.4 times the stall; they are a guess until flown.
+      level at {{ plainly(1.4) }} times the stall; they are a guess until flown.
     </p>
   </section>
 </template>

@@ -1,5 +1,5 @@
 import type { Control, ControlTold, LastChange, ReadyLine, Schemas, Seen } from '../api/client'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, plainly, useUnits } from '../shared/units'
 import { useBalanceWords } from './balance'
 import { dayOf } from './dates'
 
@@ -120,7 +120,7 @@ export function useFieldWords() {
     if (!metric()) return `${fixed(mm / 25.4, 3)} in`
     const whole = Math.floor(mm)
     if (mm === whole) return `${whole} mm`
-    return mm - whole === 0.5 ? `${whole || ''}½ mm` : `${+mm.toFixed(2)} mm`
+    return mm - whole === 0.5 ? `${whole || ''}½ mm` : `${plainly(mm)} mm`
   }
 
   const far = (m: number) => quantity(m, 'run', 1)

@@ -1,5 +1,5 @@
 import type { Assessment } from '../api/client'
-import { fixed } from '../shared/units'
+import { fixed, plainly } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
 type Odd = Assessment['proportions']['odd'][number]
@@ -28,6 +28,6 @@ export function useProportionWords() {
     if (kind === 'run_through') return `${one} and ${other} run through each other`
     const [name, digits] = RATIOS[kind]
     const way = (value ?? 0) < (low ?? 0) ? 'below' : 'above'
-    return `${name} ${fixed(value ?? 0, digits)} is ${way} the usual ${low} to ${high}`
+    return `${name} ${fixed(value ?? 0, digits)} is ${way} the usual ${plainly(low ?? 0, 3)} to ${plainly(high ?? 0, 3)}`
   }
 }

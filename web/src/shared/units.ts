@@ -106,6 +106,11 @@ export function fixed(value: number, digits: number): string {
   return decimal(value.toFixed(digits))
 }
 
+/** A number with as many digits as it needs, `most` of them behind the mark at most. */
+export function plainly(value: number, most = 2): string {
+  return decimal(String(+value.toFixed(most)))
+}
+
 /** By how much more or less, in per cent. */
 export function percent(share: number): string {
   const round = Math.round(100 * share)

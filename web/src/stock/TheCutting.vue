@@ -3,7 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { CutPlan } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, plainly, useUnits } from '../shared/units'
 import CutParts from './CutParts.vue'
 import CutSheet from './CutSheet.vue'
 import { useCutting } from './useCutting'
@@ -84,7 +84,7 @@ const many = (count: number) => (count === 1 ? 'One sheet' : `${count} sheets`)
         <h3>{{ plan.name }}, {{ sides(plan) }}</h3>
         <p role="status">
           <strong>{{ many(plan.sheets) }}</strong>; the areas alone would need {{ plan.least }}.
-          {{ plan.at_hand ? `At hand ${+plan.at_hand.toFixed(2)}` : 'None at hand'
+          {{ plan.at_hand ? `At hand ${plainly(plan.at_hand)}` : 'None at hand'
           }}{{ plan.to_buy ? `, ${plan.to_buy} to buy` : ', enough'
           }}{{ plan.cost_to_buy ? ` for ${fixed(plan.cost_to_buy, 2)}` : '' }}. Of the last sheet
           {{ quantity(plan.left_mm, 'length') }} of its length stay whole.

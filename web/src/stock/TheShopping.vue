@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, watch } from 'vue'
 import { answered, api, type Shopping } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, plainly, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
 const { id, build, changePart } = useBuild()
@@ -27,7 +27,7 @@ const lots = computed(() => new Map(build.value?.lots.map((lot) => [lot.id, lot]
 
 function amount(lot: string, value: number): string {
   const unit = lots.value.get(lot)?.unit ?? 'piece'
-  if (unit === 'piece') return `${+value.toFixed(1)}`
+  if (unit === 'piece') return plainly(value, 1)
   const kind = unit === 'dm2' ? 'area' : 'run'
   return `${number(value, kind)} ${units.value[kind].name}`
 }
@@ -94,7 +94,7 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
                 </template>
                 <span v-else class="faint small">its size is not known; say it on the Rack</span>
               </td>
-              <td class="figure right">{{ +line.stock.toFixed(2) }}</td>
+              <td class="figure right">{{ plainly(line.stock) }}</td>
               <td class="figure right buy" :class="{ some: line.to_buy }">
                 {{ line.to_buy ?? '–' }}
               </td>

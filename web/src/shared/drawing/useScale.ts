@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale'
 import { computed, type Ref } from 'vue'
 import type { Body, Surface } from '../../api/client'
-import { useUnits } from '../units'
+import { plainly, useUnits } from '../units'
 
 const LEFT = 14
 const RIGHT = 26
@@ -77,7 +77,7 @@ export function useScale(
     const base = units.value.length.base
     const scale = scaleLinear().domain([mm.value.from / base, mm.value.to / base])
     const room = Math.max(2, Math.floor((x(mm.value.to) - x(mm.value.from)) / 52))
-    return scale.ticks(room).map((each) => ({ at: x(each * base), text: String(each) }))
+    return scale.ticks(room).map((each) => ({ at: x(each * base), text: plainly(each) }))
   })
 
   /** Where a point of the page lies on the plane [mm]. */
