@@ -22,7 +22,7 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.diary import DiaryKind
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import faults
-from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.part import Group, Part, Pedigree, Slide, Station
 from oaken_scale.core.model.weighing import Scale
 from oaken_scale.core.trim.unchecked import unchecked_since
 from tests.benches import MORNING, reading
@@ -228,3 +228,23 @@ def test_what_is_not_finished_or_never_weighed_whole_teaches_nothing():
     assert left_out(replace(whole, parts=whole.parts[:2], weighings=whole.weighings[:2])) is None
     assert usual_share([LeftOut("a", 0.1), LeftOut("b", 0.1)]) is None
     assert usual_share([LeftOut(n, 0.1) for n in "abc"]).doubt == pytest.approx(0.005)
+
+
+@pytest.mark.parametrize("own", [False, True], ids=["as the old one", "as said of itself"])
+def test_a_replacement_sits_slides_and_counts_as_the_old_one_unless_it_says_otherwise(own):
+    before = plane()
+    slides = tuple(
+        replace(each, slide=Slide(60.0, 120.0), group=Group.PAYLOAD)
+        if each.id == "camera"
+        else each
+        for each in before.parts
+    )
+    given = {"slide": Slide(70.0, 80.0), "group": Group.CONTROL, "station": Station(75.0)}
+    eye = Part("eye", "Eye", Pedigree.LISTING, stated_g=45.0, **(given if own else {}))
+    after = replaced(replace(before, parts=slides), ACT, "camera", eye)
+    new = next(each for each in after.parts if each.id == "eye")
+    assert (new.slide, new.group, new.station.x_mm) == (
+        (Slide(70.0, 80.0), Group.CONTROL, 75.0)
+        if own
+        else (Slide(60.0, 120.0), Group.PAYLOAD, 90.0)
+    )

@@ -7,9 +7,10 @@ import pytest
 from pydantic import TypeAdapter
 
 from oaken_scale.core.assess import Assessment, assess
-from oaken_scale.core.at_the_field import counts, field_told, flight_faults, reminders
+from oaken_scale.core.at_the_field import FELT_MM, counts, field_told, flight_faults, reminders
 from oaken_scale.core.changes.outing import Bent, SetAside, came_home, with_lines_of
 from oaken_scale.core.changes.variants import adopted_variant
+from oaken_scale.core.field.advice import Cause, Do
 from oaken_scale.core.field.ready import stance
 from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build
@@ -30,6 +31,7 @@ from oaken_scale.core.model.power import Flight, Landing, Motor, Pack, Power
 from oaken_scale.core.model.weighing import Scale
 from oaken_scale.core.next_version import next_version
 from oaken_scale.demo.fleet import fleet
+from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import reading, with_readings
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
@@ -267,3 +269,15 @@ def test_a_new_build_takes_over_the_latest_lines_and_never_more_than_a_list_hold
     assert with_lines_of(full, earlier) == full
     other = [replace(each, layout="canard") for each in earlier]
     assert lines(with_lines_of(fresh, other)) == []
+
+
+def test_before_any_throw_it_is_balanced():
+    plane = sandpiper()
+    told = assess(plane)
+    first = field_told(plane, told, MORNING).loadouts[0].advice
+    off = told.beam.loadouts[0].off_mm
+    assert off > FELT_MM
+    assert (first.cause, first.do, first.amount) == (Cause.CG_BEHIND, Do.CG_FORWARD, off)
+    empty = Build("b", "B")
+    nothing = [each.advice.cause for each in field_told(empty, assess(empty), MORNING).loadouts]
+    assert set(nothing) <= {Cause.NOTHING_SEEN}

@@ -80,3 +80,15 @@ def test_samples_weighed_with_parts_are_no_sitting():
         "m", MORNING + timedelta(days=9), "s", 170.0, Pan.of({"wing": 1.0}, {"a": 1.0})
     )
     assert damp(replace(build, weighings=(*build.weighings, mixed))) == ()
+
+
+def test_a_sample_on_a_known_plate_is_what_it_adds():
+    build = weighed((0, 35.0, 161.0), (180, 35.0, 170.7))
+    plate = tuple(
+        replace(each, reading_g=each.reading_g + 52.0, pan=replace(each.pan, known_g=52.0))
+        for each in build.weighings
+    )
+    (bare,) = damp(build)
+    (on_it,) = damp(replace(build, weighings=plate))
+    assert on_it.gain == pytest.approx(bare.gain)
+    assert on_it.gain_sd == pytest.approx(bare.gain_sd)
