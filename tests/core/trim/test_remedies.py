@@ -375,3 +375,12 @@ def test_pieces_that_weigh_nothing_balance_nothing_and_break_nothing():
     # Beside one that weighs something it is that one which goes in.
     told = remedies(ready(plane(body, ballast=Ballast(spot().spots, (1e-9, 12.0)))))
     assert told.best.ballast_g == pytest.approx(12.0, abs=1e-5)
+
+
+@pytest.mark.parametrize("side", [1.0, -1.0], ids=["right wing heavy", "left wing heavy"])
+def test_what_hangs_to_one_side_is_held_at_the_other_tip(side):
+    """By hand: 300 g lie 12 mm off the middle, and 3 are felt by nobody. A gram at 400 mm takes
+    away its moment, and the plane that it makes heavier may lie that much farther off."""
+    tip = Ballast((BallastSpot("tip", "Tip", 250.0, -400.0 * side, most_g=50.0),))
+    told = best(plane(thing("body", 300, 262, y=12.0 * side), low=200.0, high=261.9, ballast=tip))
+    assert told.ballast_g == pytest.approx(300 * (12.0 - SIDEWAYS_MM) / (400.0 + SIDEWAYS_MM))
