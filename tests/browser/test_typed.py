@@ -281,3 +281,29 @@ def test_a_list_that_is_left_as_it_was_changes_nothing(page, sandpiper):
     choose(purpose, "Trainer")
     until(page, lambda: build_told(page)["build"]["purpose"], lambda is_for: is_for != "camera")
     assert build_told(page)["revision"] > before
+
+
+def test_the_balance_target_takes_another_unit_by_keys(page, sandpiper):
+    """The same range in inches behind the leading edge, and one press brings it back."""
+    page.add_init_script("localStorage.setItem('oaken-scale-units', 'imperial')")
+    page.goto(f"{sandpiper}/plan?on=targets")
+    low, high = page.get_by_label("Balance, at least"), page.get_by_label("Balance, at most")
+    expect(low).to_have_value("28")
+    told = build_told(page)
+    wing = told["assessment"]["wing"]
+    unit = page.get_by_label("Balance measured in")
+    unit.press("Enter")
+    expect(page.get_by_role("option").first).to_be_focused()
+    page.keyboard.type("from")
+    expect(page.get_by_role("option", name="from leading edge")).to_be_focused()
+    page.keyboard.press("Enter")
+
+    def inches(percent: float) -> str:
+        mm = wing["mac_le_x_mm"] + percent / 100 * wing["mac_mm"] - wing["leading_edge_x_mm"]
+        return f"{mm / 25.4:.2f}".rstrip("0")
+
+    expect(low).to_have_value(inches(28))
+    expect(high).to_have_value(inches(33))
+    page.get_by_role("button", name="undo").click()
+    expect(low).to_have_value("28")
+    expect(high).to_have_value("33")
