@@ -5,7 +5,8 @@ import './style.css'
 import { QueryClient, VueQueryPlugin } from '@tanstack/vue-query'
 import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
-import { aliases, mdi } from 'vuetify/iconsets/mdi-svg'
+import { VBtn } from 'vuetify/components/VBtn'
+import { aliases as signs, mdi } from 'vuetify/iconsets/mdi-svg'
 import App from './App.vue'
 import { openEntries } from './shared/entries'
 import { openOutbox } from './shared/outbox'
@@ -31,11 +32,14 @@ const app = createApp(App)
   .use(VueQueryPlugin, { queryClient })
   .use(
     createVuetify({
-      icons: { defaultSet: 'mdi', aliases, sets: { mdi } },
+      icons: { defaultSet: 'mdi', aliases: signs, sets: { mdi } },
+      // A verb in a line of words: the library's button, in the type of the words beside it.
+      aliases: { VVerb: VBtn },
       theme: { defaultTheme: 'linen', themes },
       defaults: {
         global: { ripple: false },
         VBtn: { variant: 'outlined', rounded: 0, elevation: 0, class: 'press' },
+        VVerb: { variant: 'plain', rounded: 0, class: 'verb' },
         VTextField: { variant: 'outlined', density: 'compact', rounded: 0, hideDetails: 'auto' },
         VTextarea: { variant: 'outlined', density: 'compact', rounded: 0, hideDetails: 'auto' },
         VTable: { density: 'compact' },

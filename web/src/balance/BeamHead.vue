@@ -34,8 +34,8 @@ const headline = computed(() => {
     </div>
     <p v-if="tried" class="trial small" role="status">
       tried, not kept
-      <button type="button" class="plainly under" @click="keep">keep <kbd>Enter</kbd></button>
-      <button type="button" class="plainly under" @click="drop">drop <kbd>Esc</kbd></button>
+      <v-verb @click="keep">keep <kbd>Enter</kbd></v-verb>
+      <v-verb @click="drop">drop <kbd>Esc</kbd></v-verb>
     </p>
   </div>
 </template>

@@ -64,7 +64,7 @@ function shift(each: Shifted['shifts'][number]): string {
         autocomplete="off"
         maxlength="300"
     /></label>
-    <button type="submit" class="plainly under">work it out</button>
+    <v-verb type="submit">work it out</v-verb>
     <div v-if="told" role="status">
       <p class="faint">{{ told.shifts.map(shift).join('; ') }}, in {{ units.length.name }}:</p>
       <ul>
@@ -85,7 +85,7 @@ function shift(each: Shifted['shifts'][number]): string {
         }}</strong>
         {{ outcome(told.then) }}
       </p>
-      <button type="button" class="plainly under" @click="keep">move them so</button>
+      <v-verb @click="keep">move them so</v-verb>
     </div>
     <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
   </form>

@@ -187,13 +187,9 @@ const whether = computed(() => (balanced.value ? checked(balanced.value.checked)
             {{ at ? 'or ' : '' }}{{ explains(reason) }}
           </span>
         </p>
-        <button
-          type="button"
-          class="plainly under small faint"
-          @click="aside(check.id, check.aside === null ? 'wrong' : null)"
-        >
+        <v-verb class="small faint" @click="aside(check.id, check.aside === null ? 'wrong' : null)">
           {{ check.aside === null ? 'set aside' : 'count it again' }}
-        </button>
+        </v-verb>
       </li>
     </ul>
     <p v-if="!made.length" class="faint small">

@@ -87,16 +87,14 @@ function doIt(which = 0) {
       </div>
       <p v-for="(each, at) in told.others" :key="at" class="small faint">
         {{ other(each) }}
-        <button v-if="!each.breaks_limit" type="button" class="plainly under" @click="doIt(at + 1)">
-          do this
-        </button>
+        <v-verb v-if="!each.breaks_limit" @click="doIt(at + 1)"> do this </v-verb>
       </p>
     </template>
     <template v-else-if="told">
       <p :class="{ wrong: told.in_the_way }">{{ outcome(told) }}</p>
       <p v-for="(each, at) in told.offers" :key="at" class="small">
         {{ offer(each) }}
-        <button type="button" class="plainly under" @click="doIt(at)">allow it, and do it</button>
+        <v-verb @click="doIt(at)">allow it, and do it</v-verb>
       </p>
     </template>
     <p class="faint small">

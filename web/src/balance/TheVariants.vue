@@ -138,22 +138,10 @@ function more(each: VariantComparison, kind: string): string {
             </td>
             <td class="small">
               <template v-if="each.build !== origin">
-                <button
-                  v-if="id === origin"
-                  type="button"
-                  class="plainly under"
-                  @click="adopt(each.build)"
-                >
-                  adopt
-                </button>
-                <button
-                  v-if="each.build !== id"
-                  type="button"
-                  class="plainly under faint"
-                  @click="letGo(each.build)"
-                >
+                <v-verb v-if="id === origin" @click="adopt(each.build)"> adopt </v-verb>
+                <v-verb v-if="each.build !== id" class="faint" @click="letGo(each.build)">
                   drop
-                </button>
+                </v-verb>
               </template>
             </td>
           </tr>

@@ -133,14 +133,13 @@ async function keepPieces() {
           :label="`${part.name}, aftmost`"
           @kept="$event !== null && slide(part, { high_mm: $event })"
         />
-        <button
-          type="button"
-          class="plainly under faint"
+        <v-verb
+          class="faint"
           :aria-label="`${part.name} stays where it is`"
           @click="slide(part, null)"
         >
           stays
-        </button></span
+        </v-verb></span
       >
     </p>
     <p>
@@ -149,7 +148,7 @@ async function keepPieces() {
         :items="named(others, 'one more that may move')"
         aria-label="May move too"
       />
-      <button v-if="one" type="button" class="plainly under" @click="letMove">let it move</button>
+      <v-verb v-if="one" @click="letMove">let it move</v-verb>
     </p>
     <form class="save" @submit.prevent="ask">
       <label
@@ -164,7 +163,7 @@ async function keepPieces() {
         >might slide from
         <v-text-field v-model="wider.low" class="entry figure few" aria-label="Further forward" />
         to <v-text-field v-model="wider.high" class="entry figure few" aria-label="Further aft" />
-        {{ units.length.name }}? <button type="submit" class="plainly under">work it out</button>
+        {{ units.length.name }}? <v-verb type="submit">work it out</v-verb>
       </span>
       <p v-if="saved" role="status">
         <template v-if="saved.saves_g !== null"
@@ -208,13 +207,9 @@ async function keepPieces() {
           @kept="$event !== null && set(spot.id, { most_g: $event })"
         />
         {{ units.mass.name }}
-        <button
-          type="button"
-          class="plainly under faint"
-          @click="spots(ballast.spots.filter((each) => each.id !== spot.id))"
-        >
+        <v-verb class="faint" @click="spots(ballast.spots.filter((each) => each.id !== spot.id))">
           remove
-        </button></span
+        </v-verb></span
       >
       <span class="pair"
         ><v-checkbox-btn
@@ -235,7 +230,7 @@ async function keepPieces() {
         ></span
       >
     </div>
-    <button type="button" class="plainly under" @click="addSpot">one more spot</button>
+    <v-verb @click="addSpot">one more spot</v-verb>
     <label
       >pieces at hand, {{ units.mass.name }}
       <v-text-field

@@ -75,7 +75,7 @@ const by = computed(() => (place.value ? place.value.edge_mm - place.value.now_m
           :items="[{ value: '', title: assembly || 'no assembly yet' }, ...asSaid(groups)]"
           aria-label="The wing's assembly"
       /></label>
-      <button type="button" class="plainly under" @click="find">find its place</button>
+      <v-verb @click="find">find its place</v-verb>
     </p>
     <p v-if="fixed">
       <label
@@ -100,9 +100,7 @@ const by = computed(() => (place.value ? place.value.edge_mm - place.value.now_m
           ? 'where it is.'
           : `${number(Math.abs(by), 'length')} ${units.length.name} ${by > 0 ? 'aft' : 'forward'} of where it is.`
       }}
-      <button v-if="Math.abs(by) >= 0.5" type="button" class="plainly under" @click="move">
-        put it there
-      </button>
+      <v-verb v-if="Math.abs(by) >= 0.5" @click="move"> put it there </v-verb>
     </p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </section>

@@ -10,21 +10,19 @@ const { number, units } = useUnits()
 
 const SHOWN = 3
 
-const first = ref<HTMLButtonElement[] | HTMLButtonElement>()
-const again = ref<HTMLButtonElement>()
+const note = ref<HTMLElement>()
 
 /** Go to what is most likely to be done about it. */
 function go() {
-  const button = Array.isArray(first.value) ? first.value[0] : first.value
-  const to = button ?? again.value
-  to?.focus()
-  to?.scrollIntoView?.({ block: 'nearest' })
+  const first = note.value?.querySelector('button')
+  first?.focus()
+  first?.scrollIntoView?.({ block: 'nearest' })
 }
 defineExpose({ go })
 </script>
 
 <template>
-  <div class="note" role="note">
+  <div ref="note" class="note" role="note">
     <p>
       <strong>{{ Math.abs(doubt.t) > 99 ? 'over 99' : fixed(Math.abs(doubt.t), 0) }}</strong> times
       its doubt from the <span class="figure">{{ number(doubt.expected_g, 'mass') }}</span>
@@ -36,25 +34,23 @@ defineExpose({ go })
     </p>
     <p v-for="(slip, at) in doubt.slips.slice(0, SHOWN)" :key="at" class="likely">
       {{ at ? 'or' : 'Reads like' }} {{ reason(slip) }}
-      <button ref="first" type="button" class="plainly under" @click="putRight(doubt, slip)">
+      <v-verb @click="putRight(doubt, slip)">
         {{ repair(slip) }}
-      </button>
+      </v-verb>
     </p>
     <details v-if="doubt.slips.length > SHOWN">
       <summary>or {{ doubt.slips.length - SHOWN }} more that would explain it</summary>
       <p v-for="(slip, at) in doubt.slips.slice(SHOWN)" :key="at">
         {{ reason(slip) }}
-        <button type="button" class="plainly under" @click="putRight(doubt, slip)">
+        <v-verb @click="putRight(doubt, slip)">
           {{ repair(slip) }}
-        </button>
+        </v-verb>
       </p>
     </details>
     <p class="verbs">
-      <button ref="again" type="button" class="plainly under" @click="weighAgain(doubt)">
-        weigh it again
-      </button>
-      <button type="button" class="plainly under" @click="leaveOut(doubt)">set it aside</button>
-      <button type="button" class="plainly under" @click="letStand(doubt)">it is right</button>
+      <v-verb @click="weighAgain(doubt)"> weigh it again </v-verb>
+      <v-verb @click="leaveOut(doubt)">set it aside</v-verb>
+      <v-verb @click="letStand(doubt)">it is right</v-verb>
     </p>
   </div>
 </template>

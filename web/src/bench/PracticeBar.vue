@@ -33,7 +33,7 @@ function isWithin(estimate: number, sd: number, right: number): boolean {
   <div class="bar small">
     <strong>Practice.</strong> One reading on the roll is wrong: find it. Then settle the targets in
     as few weighings as you can; N and Space will do.
-    <button type="button" class="plainly under" @click="show">show the truth</button>
+    <v-verb @click="show">show the truth</v-verb>
     <v-dialog v-model="open" aria-label="The truth" max-width="640">
       <v-sheet v-if="truth" class="sheet">
         <h2>The truth beside the estimate</h2>

@@ -101,9 +101,7 @@ function toggle(reading: Weighing) {
             <small v-if="reading.corrects">{{ reading.note }}</small>
             <small v-if="reading.accepted"
               >doubted, and right
-              <button type="button" class="plainly under" @click="accept(reading.id, false)">
-                doubt it
-              </button></small
+              <v-verb @click="accept(reading.id, false)"> doubt it </v-verb></small
             >
             <small v-if="reading.typed">typed “{{ reading.typed }}”</small>
           </span>

@@ -123,7 +123,7 @@ header p {
   min-width: 0;
 }
 
-.views :deep(.plainly) {
+.views :deep(:is(.plainly, .verb)) {
   min-height: 28px;
 }
 
@@ -154,7 +154,7 @@ header p {
     padding-bottom: 120px;
   }
 
-  .views :deep(.plainly) {
+  .views :deep(:is(.plainly, .verb)) {
     min-height: 44px;
   }
 }

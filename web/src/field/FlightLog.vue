@@ -148,14 +148,13 @@ const flights = computed(() => {
           ><template v-if="each.note">: {{ each.note }}</template>
           <small v-if="each.waits" class="sea"> waits</small>
         </span>
-        <button
+        <v-verb
           v-if="!each.waits"
-          type="button"
-          class="plainly under small faint"
+          class="small faint"
           @click="setAside(each.id, each.set_aside ? null : 'wrong')"
         >
           {{ each.set_aside ? 'count it again' : 'set aside' }}
-        </button>
+        </v-verb>
       </li>
     </ul>
   </section>

@@ -177,14 +177,13 @@ async function beginNext() {
               {{ each.words }}
               <small v-if="each.waits" class="sea">waits</small>
             </span>
-            <button
+            <v-verb
               v-if="!each.waits"
-              type="button"
-              class="plainly under small faint"
+              class="small faint"
               @click="setAside(each.id, each.done ? null : 'done')"
             >
               {{ each.done ? 'open it again' : 'done' }}
-            </button>
+            </v-verb>
           </li>
         </ul>
       </template>

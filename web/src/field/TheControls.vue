@@ -109,9 +109,7 @@ const shims = computed(() => surfaces.value.filter((each) => each.role !== 'fin'
             >{{ CONTROL_KINDS[each.kind] }} on
             {{ surfaces.find((s) => s.id === each.surface)?.name ?? each.surface }}</span
           >
-          <button type="button" class="plainly under small faint" @click="remove(each)">
-            remove
-          </button>
+          <v-verb class="small faint" @click="remove(each)"> remove </v-verb>
         </header>
         <p class="row">
           <label

@@ -96,7 +96,7 @@ const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
       </p>
       <p v-for="each in field?.told.reminders" :key="each.id" class="small wrong" role="note">
         {{ each.words }}: due since {{ words.day(each.due) }}
-        <button type="button" class="plainly under" @click="setAside(each.id, 'done')">done</button>
+        <v-verb @click="setAside(each.id, 'done')">done</v-verb>
       </p>
       <ul>
         <li v-for="row in ordered" :key="row.line.id" :class="{ done: !row.line.reason }">
@@ -130,14 +130,9 @@ const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
               }}</router-link
             >
           </div>
-          <button
-            v-if="row.line.kind === 'own'"
-            type="button"
-            class="plainly under small faint"
-            @click="takeOff(row.line)"
-          >
+          <v-verb v-if="row.line.kind === 'own'" class="small faint" @click="takeOff(row.line)">
             take off
-          </button>
+          </v-verb>
         </li>
       </ul>
       <v-btn class="press--main go" :to="{ query: { on: 'throw' } }" replace>

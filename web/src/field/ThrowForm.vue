@@ -152,20 +152,15 @@ function keep() {
       />
     </div>
     <p class="also small">
-      <button type="button" class="plainly under" @click="watch">
+      <v-verb @click="watch">
         {{ started === null ? 'start the watch' : `landed: ${fixed(ticking / 1000, 1)} s` }}
-      </button>
-      <button
-        v-if="lastHeight !== null && height === ''"
-        type="button"
-        class="plainly under"
-        @click="height = String(lastHeight)"
-      >
+      </v-verb>
+      <v-verb v-if="lastHeight !== null && height === ''" @click="height = String(lastHeight)">
         from {{ plainly(lastHeight) }} {{ run.name }} again
-      </button>
-      <button type="button" class="plainly under" :aria-expanded="more" @click="more = !more">
+      </v-verb>
+      <v-verb :aria-expanded="more" @click="more = !more">
         {{ more ? 'less' : 'wind, a note, other words' }}
-      </button>
+      </v-verb>
     </p>
     <div v-if="more" class="figures two">
       <v-text-field

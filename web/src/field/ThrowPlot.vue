@@ -131,14 +131,13 @@ const rows = computed(() =>
           <span v-if="each.note" class="faint">{{ each.note }}</span>
           <small v-if="each.waits" class="sea">waits</small>
         </span>
-        <button
+        <v-verb
           v-if="!each.waits"
-          type="button"
-          class="plainly under small faint"
+          class="small faint"
           @click="setAside(each.id, each.set_aside ? null : 'no fair throw')"
         >
           {{ each.set_aside ? 'count it again' : 'set aside' }}
-        </button>
+        </v-verb>
       </li>
     </ol>
   </section>

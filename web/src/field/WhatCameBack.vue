@@ -19,7 +19,7 @@ const NAMES: Record<string, string> = {
   <ul v-if="refused.length" aria-label="Not kept" role="alert">
     <li v-for="each in refused" :key="each.key">
       <span>{{ NAMES[each.entry.entry] }} was not kept: {{ each.refused }}</span>
-      <button type="button" class="plainly under" @click="letGo(each.key)">let it go</button>
+      <v-verb @click="letGo(each.key)">let it go</v-verb>
     </li>
   </ul>
 </template>

@@ -100,9 +100,7 @@ const turn = computed(() => {
       {{ best.throws === 1 ? 'throw' : 'throws' }})<template v-if="best.changed_since.length"
         >; since then {{ best.changed_since.join(', ') }}</template
       >.
-      <button v-if="!isBest" type="button" class="plainly under" @click="bendAll(best.settings)">
-        it is set like that again
-      </button>
+      <v-verb v-if="!isBest" @click="bendAll(best.settings)"> it is set like that again </v-verb>
     </p>
     <p v-if="told.glide || told.sink" class="small faint">
       <template v-if="told.glide"

@@ -78,9 +78,7 @@ const body = computed(() => props.drawing.body.value)
       </tbody>
     </v-table>
     <p class="line">
-      <button type="button" class="plainly under" @click="drawing.addFrame()">
-        one more frame
-      </button>
+      <v-verb @click="drawing.addFrame()"> one more frame </v-verb>
       <label
         >to starboard
         <QuantityCell
@@ -107,9 +105,7 @@ const body = computed(() => props.drawing.body.value)
     </p>
     <MakeParts :id="body.id" :drawing="drawing" :name="body.name" :runs="body.shape === 'tube'" />
     <p>
-      <button type="button" class="plainly faint under small" @click="drawing.remove()">
-        remove {{ body.name }}
-      </button>
+      <v-verb class="faint small" @click="drawing.remove()"> remove {{ body.name }} </v-verb>
     </p>
   </section>
 </template>

@@ -61,7 +61,7 @@ async function record() {
       :aria-label="`${scale.name} shows`"
       inputmode="decimal"
     />
-    <button type="submit" class="plainly under">check</button>
+    <v-verb type="submit">check</v-verb>
     <span v-if="wrong" class="wrong" role="alert">{{ wrong }}</span>
   </form>
 </template>

@@ -45,15 +45,8 @@ const when = computed(() => {
       <template v-if="doing">
         <span role="timer">{{ lasting(taken) }} so far</span>
       </template>
-      <button v-else type="button" class="plainly under" @click="$emit('begin')">begin</button>
-      <button
-        type="button"
-        class="plainly under"
-        :aria-label="`${title}: done`"
-        @click="$emit('done')"
-      >
-        done
-      </button>
+      <v-verb v-else @click="$emit('begin')">begin</v-verb>
+      <v-verb :aria-label="`${title}: done`" @click="$emit('done')"> done </v-verb>
       <button
         type="button"
         class="plainly"

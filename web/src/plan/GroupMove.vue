@@ -43,8 +43,8 @@ async function go(copying: boolean) {
       :aria-label="`Where ${name} goes`"
     />
     <template v-if="to">
-      <button type="button" class="plainly under" @click="go(false)">move it there</button>
-      <button type="button" class="plainly under" @click="go(true)">copy it there</button>
+      <v-verb @click="go(false)">move it there</v-verb>
+      <v-verb @click="go(true)">copy it there</v-verb>
     </template>
   </span>
 </template>

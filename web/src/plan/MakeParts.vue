@@ -67,7 +67,7 @@ async function areCut() {
           >{{ following.length === 1 ? '1 part follows' : `${following.length} parts follow` }} it,
           until cut or weighed.</span
         >
-        <button type="button" class="plainly under" @click="areCut">they are cut</button>
+        <v-verb @click="areCut">they are cut</v-verb>
       </template>
       <span v-else class="faint">Its parts are cut: they stay as they were drawn then.</span>
     </p>

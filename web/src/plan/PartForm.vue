@@ -205,24 +205,16 @@ watch(weighedAnew, async (asked) => {
       </label>
     </div>
     <div class="verbs small">
-      <button type="button" class="plainly under" @click="keep">
-        {{ part ? 'keep' : 'add' }} <kbd>Enter</kbd>
-      </button>
+      <v-verb @click="keep"> {{ part ? 'keep' : 'add' }} <kbd>Enter</kbd> </v-verb>
       <template v-if="part">
-        <button type="button" class="plainly under faint" @click="emit('done')">
-          leave it as it was <kbd>Esc</kbd>
-        </button>
-        <button v-if="!weighed" type="button" class="plainly under faint" @click="drop">
-          remove
-        </button>
-        <button type="button" class="plainly under faint" @click="asking = true">
-          it was repaired, replaced …
-        </button>
+        <v-verb class="faint" @click="emit('done')"> leave it as it was <kbd>Esc</kbd> </v-verb>
+        <v-verb v-if="!weighed" class="faint" @click="drop"> remove </v-verb>
+        <v-verb class="faint" @click="asking = true"> it was repaired, replaced … </v-verb>
         <LifeSheet v-model="asking" :part="part" />
       </template>
-      <button v-else type="button" class="plainly under unfold" @click="unfolded = !unfolded">
+      <v-verb v-else class="unfold" @click="unfolded = !unfolded">
         {{ unfolded ? 'the line alone' : 'figure by figure' }}
-      </button>
+      </v-verb>
       <span v-if="!part" class="faint"
         >“Left panel 540 x 190 of sheet b in Wing at le 80”: after its name a mass, or how much of
         what; then <em>in</em>, <em>at</em>, <em>side</em>, <em>up</em>.</span
@@ -240,15 +232,9 @@ watch(weighedAnew, async (asked) => {
       <span>
         {{ part?.name }} was weighed before. Was its figure wrong, or is it another part now?
       </span>
-      <button type="button" class="plainly under" @click="figureWasWrong">
-        the figure was wrong; the weighing stands
-      </button>
-      <button type="button" class="plainly under" @click="anotherPart">
-        another part, to be weighed anew
-      </button>
-      <button type="button" class="plainly under faint" @click="weighedAnew = null">
-        neither <kbd>Esc</kbd>
-      </button>
+      <v-verb @click="figureWasWrong"> the figure was wrong; the weighing stands </v-verb>
+      <v-verb @click="anotherPart"> another part, to be weighed anew </v-verb>
+      <v-verb class="faint" @click="weighedAnew = null"> neither <kbd>Esc</kbd> </v-verb>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </form>

@@ -151,9 +151,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
       </tbody>
     </v-table>
     <p class="line">
-      <button type="button" class="plainly under" @click="drawing.addSection()">
-        one more section
-      </button>
+      <v-verb @click="drawing.addSection()"> one more section </v-verb>
       <label
         >tip panel along its slope
         <QuantityCell
@@ -205,9 +203,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
     </p>
     <MakeParts :id="surface.id" :drawing="drawing" :name="surface.name" />
     <p>
-      <button type="button" class="plainly faint under small" @click="drawing.remove()">
-        remove {{ surface.name }}
-      </button>
+      <v-verb class="faint small" @click="drawing.remove()"> remove {{ surface.name }} </v-verb>
     </p>
   </section>
 </template>

@@ -46,9 +46,7 @@ async function put() {
           >, {{ lasting(told.idle_min) }} of it waiting</template
         >; all of it strong enough to handle in {{ lasting(told.total_min) }}. Solid: your hands;
         hatched: it sets.
-        <button v-if="isMoved" type="button" class="plainly under" @click="asReckoned">
-          put it back in order
-        </button>
+        <v-verb v-if="isMoved" @click="asReckoned"> put it back in order </v-verb>
       </p>
       <p v-for="each in told.setting" :key="each.joint" class="small asked">
         {{ each.name }} sets for {{ lasting(each.minutes) }} more.
@@ -121,7 +119,7 @@ async function put() {
         <h3>Done</h3>
         <p v-for="step in doneSteps" :key="step" class="small">
           {{ doneTitle(step) }}
-          <button type="button" class="plainly under" @click="undone(step)">not yet</button>
+          <v-verb @click="undone(step)">not yet</v-verb>
         </p>
       </template>
     </section>

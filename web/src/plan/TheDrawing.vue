@@ -62,10 +62,9 @@ const holder = ref<HTMLElement>()
       <p class="small">
         Add a
         <template v-for="role in ROLES" :key="role">
-          <button type="button" class="plainly under" @click="addSurface(role)">
-            {{ role }}</button>{{ ' ' }}
+          <v-verb @click="addSurface(role)"> {{ role }}</v-verb>{{ ' ' }}
         </template>
-        <button type="button" class="plainly under" @click="drawing.addBody()">body</button>
+        <v-verb @click="drawing.addBody()">body</v-verb>
       </p>
       <p v-if="!first" class="small">
         <label

@@ -59,13 +59,9 @@ function auw(id: string): string {
           @kept="set(loadout.id, { name: $event })"
         />
         <span class="figure">{{ auw(loadout.id) }}</span>
-        <button
-          type="button"
-          class="plainly under faint"
-          @click="takeOff('loadouts', loadout.id, loadout.name)"
-        >
+        <v-verb class="faint" @click="takeOff('loadouts', loadout.id, loadout.name)">
           remove
-        </button>
+        </v-verb>
       </div>
       <v-checkbox-btn
         v-for="part in options"
@@ -83,7 +79,7 @@ function auw(id: string): string {
         placeholder="next loadout"
         maxlength="80"
       />
-      <button type="submit" class="plainly under">add <kbd>Enter</kbd></button>
+      <v-verb type="submit">add <kbd>Enter</kbd></v-verb>
     </form>
   </section>
 </template>

@@ -119,7 +119,7 @@ function add() {
       </details>
       <CheckWeight :scale="scale" />
     </template>
-    <button type="button" class="plainly under small" @click="add">one more scale</button>
+    <v-verb class="small" @click="add">one more scale</v-verb>
     <h3>Trays and cups</h3>
     <p class="faint small">
       Weigh yours empty once: a reading that forgot to tare one is then known by its gap.
@@ -138,15 +138,11 @@ function add() {
         @kept="$event !== null && hold(each.id, { mass_g: $event })"
       />
       <span class="faint small">g</span>
-      <button
-        type="button"
-        class="plainly under small faint"
-        @click="takeOff('containers', each.id, each.name)"
-      >
+      <v-verb class="small faint" @click="takeOff('containers', each.id, each.name)">
         remove
-      </button>
+      </v-verb>
     </div>
-    <button type="button" class="plainly under small" @click="addContainer">one more tray</button>
+    <v-verb class="small" @click="addContainer">one more tray</v-verb>
   </section>
 </template>
 

@@ -153,14 +153,7 @@ function doubt(value: number | null) {
           aria-label="How it is laid out"
           @update:model-value="change({ layout: $event })"
       /></label>
-      <button
-        type="button"
-        class="plainly under"
-        :disabled="!build?.purpose || !build?.layout"
-        @click="fill"
-      >
-        fill from these
-      </button>
+      <v-verb :disabled="!build?.purpose || !build?.layout" @click="fill"> fill from these </v-verb>
     </div>
     <div class="wide">
       <v-table>
@@ -287,9 +280,7 @@ function doubt(value: number | null) {
       class="small"
     >
       Power loading:
-      <button type="button" class="plainly under" @click="asUsual">
-        at least {{ fixed(usual[0], 0) }}, as is usual
-      </button>
+      <v-verb @click="asUsual"> at least {{ fixed(usual[0], 0) }}, as is usual </v-verb>
     </p>
     <p v-if="layout && !layout.chord_rule" class="wrong small">
       {{ layout.name }}: no chord rule says where it balances. Set the plan's mark, in mm.

@@ -188,9 +188,7 @@ onBeforeUnmount(() => {
         >
         <template v-if="point.pack_a !== null"> · {{ plainly(point.pack_a) }} A</template>
         <template v-if="point.pack_v !== null"> · {{ plainly(point.pack_v) }} V</template>
-        <button type="button" class="plainly under faint" @click="points.splice(at, 1)">
-          remove
-        </button>
+        <v-verb class="faint" @click="points.splice(at, 1)"> remove </v-verb>
       </li>
     </ol>
   </div>

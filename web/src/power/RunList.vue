@@ -59,13 +59,12 @@ function why(run: { points: RunPoint[] }, doubt: Doubt): string {
         </p>
         <RunHeat :run="run" />
         <RunPoints :run="run" />
-        <button
-          type="button"
-          class="plainly under small faint"
+        <v-verb
+          class="small faint"
           @click="setAside(run.id, run.set_aside === null ? 'wrong' : null)"
         >
           {{ run.set_aside === null ? 'set aside' : 'count it again' }}
-        </button>
+        </v-verb>
       </li>
     </ul>
     <p v-if="statedOff" class="warns small" role="note">

@@ -113,9 +113,7 @@ const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
     <ListingForm @listed="listed.push($event)" />
     <p v-for="(each, at) in listed" :key="at" class="small">
       Listed: {{ each.listing.name }}, {{ quantity(each.listing.mass_g, 'mass') }}
-      <button type="button" class="plainly under faint" @click="listed.splice(at, 1)">
-        take it off
-      </button>
+      <v-verb class="faint" @click="listed.splice(at, 1)"> take it off </v-verb>
     </p>
   </section>
 </template>

@@ -155,19 +155,16 @@ const found = computed(() => {
         {{ units.length.name }}
       </span>
       <span v-if="at === 0" class="small faint">fitted</span>
-      <button v-else type="button" class="plainly under small" @click="fit(each.id)">fit it</button>
-      <button
+      <v-verb v-else class="small" @click="fit(each.id)">fit it</v-verb>
+      <v-verb
         v-if="at > 0 && !run('propeller', each.id)"
-        type="button"
-        class="plainly under small faint"
+        class="small faint"
         @click="takeAway('propellers', each.id)"
       >
         remove
-      </button>
+      </v-verb>
     </div>
-    <button type="button" class="plainly under small" @click="addPropeller">
-      another propeller
-    </button>
+    <v-verb class="small" @click="addPropeller"> another propeller </v-verb>
 
     <h3>Packs</h3>
     <div v-for="each in drive.packs" :key="each.id" class="thing" :data-pack="each.id">
@@ -211,16 +208,11 @@ const found = computed(() => {
           :model-value="each.part ?? ''"
           @update:model-value="setPack(each.id, { part: $event || null })"
       /></label>
-      <button
-        v-if="!run('pack', each.id)"
-        type="button"
-        class="plainly under small faint"
-        @click="takeAway('packs', each.id)"
-      >
+      <v-verb v-if="!run('pack', each.id)" class="small faint" @click="takeAway('packs', each.id)">
         remove
-      </button>
+      </v-verb>
     </div>
-    <button type="button" class="plainly under small" @click="addPack">another pack</button>
+    <v-verb class="small" @click="addPack">another pack</v-verb>
   </section>
 </template>
 

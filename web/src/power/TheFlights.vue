@@ -117,13 +117,12 @@ const tired = computed(() => told.value?.tired ?? [])
             >, <span class="figure">{{ each.put_back_mah }}</span> mAh put back</template
           >
         </span>
-        <button
-          type="button"
-          class="plainly under small faint"
+        <v-verb
+          class="small faint"
           @click="setFlightAside(each.id, each.set_aside === null ? 'wrong' : null)"
         >
           {{ each.set_aside === null ? 'set aside' : 'count it again' }}
-        </button>
+        </v-verb>
       </li>
     </ul>
   </section>

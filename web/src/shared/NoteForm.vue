@@ -57,7 +57,7 @@ onBeforeUnmount(stop)
       type="date"
       aria-label="Remind me on"
     />
-    <button type="submit" class="plainly under small">keep <kbd>Enter</kbd></button>
+    <v-verb type="submit" class="small">keep <kbd>Enter</kbd></v-verb>
   </form>
 </template>
 

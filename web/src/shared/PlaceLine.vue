@@ -12,7 +12,7 @@ const line = computed(() => lineOf(String(route.name ?? ''), String(route.query[
 <template>
   <p v-if="isShown && line" class="what small not-printed">
     <span>{{ line }}</span>
-    <button type="button" class="plainly under faint" @click="hide">hide these lines</button>
+    <v-verb class="faint" @click="hide">hide these lines</v-verb>
   </p>
 </template>
 

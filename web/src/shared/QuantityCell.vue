@@ -154,17 +154,10 @@ function putBack(event: KeyboardEvent) {
       @keydown.esc.stop="neither"
     >
       is that meant?
-      <button
-        v-if="asked.instead !== null"
-        type="button"
-        class="plainly under"
-        @click="settle(asked.instead)"
-      >
+      <v-verb v-if="asked.instead !== null" @click="settle(asked.instead)">
         {{ plainly(asked.instead) }}
-      </button>
-      <button type="button" class="plainly under" @click="settle(asked.value)">
-        {{ plainly(asked.value) }}, as typed
-      </button>
+      </v-verb>
+      <v-verb @click="settle(asked.value)"> {{ plainly(asked.value) }}, as typed </v-verb>
     </small>
   </span>
 </template>

@@ -27,16 +27,14 @@ async function keep(way: 'svg' | 'png') {
 <template>
   <p class="small faint picture not-printed">
     picture:
-    <button
+    <v-verb
       v-for="way in ['svg', 'png'] as const"
       :key="way"
-      type="button"
-      class="plainly under"
       :aria-label="`${what} as ${way.toUpperCase()}`"
       @click="keep(way)"
     >
       {{ way.toUpperCase() }}
-    </button>
+    </v-verb>
   </p>
 </template>
 

@@ -128,9 +128,9 @@ function begun(id: string) {
   <div class="shed">
     <header>
       <h1>Shed</h1>
-      <button type="button" class="plainly faint under" @click="toggle">
+      <v-verb class="faint" @click="toggle">
         {{ lamp ? 'daylight' : 'lamp' }}
-      </button>
+      </v-verb>
       <span class="space" />
       <v-btn class="press--main" @click="begin">Begin a build</v-btn>
       <v-btn :to="{ name: 'begin' }">With what is there</v-btn>
@@ -174,9 +174,9 @@ function begun(id: string) {
         />
       </li>
     </ul>
-    <button v-if="putAway || away" type="button" class="plainly faint under" @click="away = !away">
+    <v-verb v-if="putAway || away" class="faint" @click="away = !away">
       {{ away ? 'back to the shelves' : `${putAway} put away` }}
-    </button>
+    </v-verb>
     <DoorSheet v-if="isLettingIn" v-model="isLettingIn" />
     <BeginBuild v-if="hasBegun" v-model="beginning" @begun="begun" />
   </div>

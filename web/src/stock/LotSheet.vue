@@ -88,13 +88,9 @@ const gain = computed(() => {
       </ol>
       <p v-if="Math.abs(damp.gain) > 2 * damp.gain_sd" class="small">
         The forecast takes both until one goes aside:
-        <button type="button" class="plainly under" @click="settle('last')">
-          the last, it will dry
-        </button>
+        <v-verb @click="settle('last')"> the last, it will dry </v-verb>
         or
-        <button type="button" class="plainly under" @click="settle('first')">
-          the first, it is cut as it is now
-        </button>
+        <v-verb @click="settle('first')"> the first, it is cut as it is now </v-verb>
       </p>
     </div>
     <dl>
@@ -235,12 +231,8 @@ const gain = computed(() => {
           ({{ elsewhere.map((each) => each.name).join(', ') }})</template
         >.</template
       >
-      <button v-else type="button" class="plainly under" @click="emit('shelve')">
-        put it on the rack, for every build
-      </button>
-      <button v-if="!uses && !sampled" type="button" class="plainly under" @click="emit('leave')">
-        take it out of this build
-      </button>
+      <v-verb v-else @click="emit('shelve')"> put it on the rack, for every build </v-verb>
+      <v-verb v-if="!uses && !sampled" @click="emit('leave')"> take it out of this build </v-verb>
     </p>
   </aside>
 </template>

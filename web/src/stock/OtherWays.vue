@@ -325,9 +325,7 @@ async function adopt(way: Comparison['alternatives'][number]) {
               <th />
               <td />
               <td v-for="way in columns" :key="way.lot.id">
-                <button type="button" class="plainly under" @click="adopt(way)">
-                  make it so ({{ way.changed.length }})
-                </button>
+                <v-verb @click="adopt(way)"> make it so ({{ way.changed.length }}) </v-verb>
               </td>
             </tr>
           </tbody>

@@ -37,9 +37,9 @@ const most = computed(() =>
         <v-text-field v-model="size" class="entry figure size" aria-label="Size of the piece" />
         <span class="faint small">{{ UNIT[lot.unit] }}</span></label
       >
-      <button v-if="whole" type="button" class="plainly under small" @click="size = whole.text">
+      <v-verb v-if="whole" class="small" @click="size = whole.text">
         {{ whole.title }}
-      </button>
+      </v-verb>
     </div>
     <div class="line">
       <label

@@ -150,14 +150,12 @@ async function add() {
         <v-text-field v-model="hole.x" class="entry figure few" aria-label="Cut-out, from the left"
       /></label>
       <v-text-field v-model="hole.y" class="entry figure few" aria-label="Cut-out, from the top" />
-      <button type="button" class="plainly under small" @click="holes.splice(at, 1)">remove</button>
+      <v-verb class="small" @click="holes.splice(at, 1)">remove</v-verb>
     </div>
     <div class="line">
-      <button type="button" class="plainly under small" @click="holes.push(blank())">
-        cut something out of it
-      </button>
-      <button type="button" class="plainly under small" @click="measured">measure</button>
-      <button type="submit" class="plainly under small">offer it <kbd>Enter</kbd></button>
+      <v-verb class="small" @click="holes.push(blank())"> cut something out of it </v-verb>
+      <v-verb class="small" @click="measured">measure</v-verb>
+      <v-verb type="submit" class="small">offer it <kbd>Enter</kbd></v-verb>
       <output v-if="told" class="figure small">{{ quantity(told.area_dm2, 'area') }}</output>
     </div>
     <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>

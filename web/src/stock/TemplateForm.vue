@@ -81,7 +81,7 @@ async function add() {
         />
         g/m²</label
       >
-      <button type="submit" class="plainly under small">offer it <kbd>Enter</kbd></button>
+      <v-verb type="submit" class="small">offer it <kbd>Enter</kbd></v-verb>
       <output v-if="told" class="figure small">{{ told }}</output>
     </div>
     <p class="faint small">

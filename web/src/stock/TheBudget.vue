@@ -115,9 +115,7 @@ function sort(part: string, group: string) {
           }}
           Aboard: {{ loadouts[0]?.name }}.
         </p>
-        <button type="button" class="plainly under small" @click="suggest()">
-          usual shares of the limit
-        </button>
+        <v-verb class="small" @click="suggest()"> usual shares of the limit </v-verb>
         <label v-if="earlier.length" class="small"
           >or as
           <PickList
@@ -128,14 +126,9 @@ function sort(part: string, group: string) {
           />
           came out</label
         >
-        <button
-          type="button"
-          class="plainly under small"
-          :aria-expanded="isDonor"
-          @click="isDonor = !isDonor"
-        >
+        <v-verb class="small" :aria-expanded="isDonor" @click="isDonor = !isDonor">
           or as a donor weighs
-        </button>
+        </v-verb>
       </div>
       <DonorSheet v-if="isDonor" :groups="GROUPS" @kept="isDonor = false" />
       <ul>

@@ -120,12 +120,10 @@ const many = (count: number) => (count === 1 ? 'One sheet' : `${count} sheets`)
     </div>
     <p v-if="plans.length" class="files">
       to cut along:
-      <button type="button" class="plainly under" @click="hand('svg')">SVG</button>
-      <button type="button" class="plainly under" @click="hand('dxf')">DXF</button>
-      <button type="button" class="plainly under" @click="hand('pdf')">
-        at full size on paper
-      </button>
-      <button type="button" class="plainly under" @click="hand('csv')">the cut list as CSV</button>
+      <v-verb @click="hand('svg')">SVG</v-verb>
+      <v-verb @click="hand('dxf')">DXF</v-verb>
+      <v-verb @click="hand('pdf')"> at full size on paper </v-verb>
+      <v-verb @click="hand('csv')">the cut list as CSV</v-verb>
     </p>
     <p class="faint small">
       A fresh blade along a metal straight edge, fingers behind it. A hot wire gives off fumes:

@@ -144,30 +144,16 @@ async function add() {
             </td>
             <td class="acts small">
               <template v-if="!isHere(each)">
-                <button
-                  type="button"
-                  class="plainly under"
-                  @click="fit(each.thing.id, elsewhere(each))"
-                >
+                <v-verb @click="fit(each.thing.id, elsewhere(each))">
                   {{ elsewhere(each) ? 'move it here' : 'fit it' }}
-                </button>
-                <button
-                  v-if="elsewhere(each)"
-                  type="button"
-                  class="plainly under"
-                  @click="fit(each.thing.id, false)"
-                >
+                </v-verb>
+                <v-verb v-if="elsewhere(each)" @click="fit(each.thing.id, false)">
                   share it
-                </button>
+                </v-verb>
               </template>
-              <button
-                v-if="!each.builds.length"
-                type="button"
-                class="plainly under faint"
-                @click="takeOut(each.thing.id)"
-              >
+              <v-verb v-if="!each.builds.length" class="faint" @click="takeOut(each.thing.id)">
                 throw out
-              </button>
+              </v-verb>
             </td>
           </tr>
           <tr @keydown.enter="onEnter">
@@ -205,9 +191,7 @@ async function add() {
               />
             </td>
             <td colspan="2">
-              <button type="button" class="plainly under" @click="add">
-                into the drawer <kbd>Enter</kbd>
-              </button>
+              <v-verb @click="add"> into the drawer <kbd>Enter</kbd> </v-verb>
             </td>
           </tr>
         </tbody>
@@ -216,7 +200,7 @@ async function add() {
     <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
     <p v-if="drawer.isError.value" class="faint">
       The drawer does not answer.
-      <button type="button" class="plainly under" @click="drawer.refetch()">try again</button>
+      <v-verb @click="drawer.refetch()">try again</v-verb>
     </p>
     <p class="faint small">
       Never use a puffed or crashed pack; take the pack out before working on the plane.

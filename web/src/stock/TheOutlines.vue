@@ -95,14 +95,13 @@ const groups = computed(() =>
         :pages="outlines.pages"
         @put="(columns, overlap) => putTogether(columns, overlap)"
       />
-      <button
+      <v-verb
         v-if="outlines && !unscaled && !correcting"
-        type="button"
-        class="plainly under small not-full"
+        class="small not-full"
         @click="correcting = true"
       >
         It is not drawn to full size
-      </button>
+      </v-verb>
       <form v-if="unscaled || correcting" class="ask" @submit.prevent="know(known, ofWidth)">
         <p v-if="unscaled">
           <strong>The drawing does not say its scale.</strong> Give one length that you know; until
@@ -133,15 +132,9 @@ const groups = computed(() =>
       <DrawingPicture v-if="drawn.length" :offers="drawn" />
       <p v-if="layers.length > 1" class="layers small">
         <span class="faint">layers</span>
-        <button
-          v-for="layer in layers"
-          :key="layer"
-          type="button"
-          class="plainly under"
-          @click="pressLayer(layer)"
-        >
+        <v-verb v-for="layer in layers" :key="layer" @click="pressLayer(layer)">
           {{ layer || 'none' }}
-        </button>
+        </v-verb>
       </p>
       <template v-if="outlines">
         <p v-for="each in outlines.odd" :key="each.kind" class="faint small">{{ odd(each) }}</p>
@@ -152,14 +145,9 @@ const groups = computed(() =>
               ? 'One path is open'
               : `${outlines.open.length} paths are open`
           }}, gaps up to {{ number(gap, 'length', 2) }} {{ units.length.name }}: fold lines stay so.
-          <button
-            v-if="closable.length && closing === 0"
-            type="button"
-            class="plainly under"
-            @click="close(5)"
-          >
+          <v-verb v-if="closable.length && closing === 0" @click="close(5)">
             close gaps up to 5 mm
-          </button>
+          </v-verb>
         </p>
         <p v-if="!outlines.parts.length && !outlines.open.length" class="faint">
           Nothing is drawn in it that encloses an area.

@@ -107,7 +107,7 @@ async function takeDown(id: string) {
           />
           <span class="faint small">{{ rate(unit).name }}</span>
         </span>
-        <button type="submit" class="plainly under">hang it up <kbd>Enter</kbd></button>
+        <v-verb type="submit">hang it up <kbd>Enter</kbd></v-verb>
       </form>
       <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
 
@@ -115,7 +115,7 @@ async function takeDown(id: string) {
       <p v-if="rack.isPending.value" class="faint">Looking along the rack …</p>
       <p v-else-if="rack.isError.value" class="faint">
         The rack does not answer.
-        <button type="button" class="plainly under" @click="rack.refetch()">try again</button>
+        <v-verb @click="rack.refetch()">try again</v-verb>
       </p>
       <div v-for="kind in hanging" :key="kind.value" class="kind">
         <h3 class="faint">{{ kind.title }}</h3>

@@ -143,7 +143,7 @@ const money = (value: number | null) => (value === null ? '–' : fixed(value, 2
   </section>
   <p v-else-if="list.isError.value" class="faint">
     The list does not come.
-    <button type="button" class="plainly under" @click="list.refetch()">try again</button>
+    <v-verb @click="list.refetch()">try again</v-verb>
   </p>
   <p v-else class="faint" aria-busy="true">Counting sheets …</p>
 </template>
