@@ -80,14 +80,13 @@ const points = computed<Point[]>(() =>
           <tbody>
             <tr v-for="row in rows" :key="row.id" :class="{ here: row.id === loadout?.id }">
               <td>
-                <button
-                  type="button"
-                  class="plainly name"
+                <v-verb
+                  class="bare name"
                   :aria-pressed="row.id === loadout?.id"
                   @click="choose(row.id)"
                 >
                   {{ row.name }}
-                </button>
+                </v-verb>
               </td>
               <td v-for="(answer, at) in row.answers" :key="at" class="figure right">
                 {{ answer?.value == null ? '–' : value(answer.value, answer) }}

@@ -13,9 +13,7 @@ defineExpose({ spread: () => (spreading.value = true) })
 
 <template>
   <footer aria-label="Joint clocks">
-    <button type="button" class="plainly start" @click="spreading = true">
-      Spread a joint <kbd>J</kbd>
-    </button>
+    <v-verb class="bare start" @click="spreading = true"> Spread a joint <kbd>J</kbd> </v-verb>
     <button
       v-for="clock in clocks"
       :key="clock.joint.id"

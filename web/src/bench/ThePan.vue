@@ -170,9 +170,9 @@ defineExpose({ type })
     <div v-if="next" class="next">
       <div class="head">
         <h2>Weigh next: {{ what(next) }}</h2>
-        <button type="button" class="plainly" aria-label="Put it on the pan" @click="bench.putNext">
+        <v-verb class="bare" aria-label="Put it on the pan" @click="bench.putNext">
           <kbd>N</kbd>
-        </button>
+        </v-verb>
       </div>
       <p>{{ whyNext(next) }}</p>
       <p v-if="then" class="faint small">then: {{ then }}</p>

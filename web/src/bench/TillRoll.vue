@@ -119,17 +119,10 @@ function toggle(reading: Weighing) {
       <p v-if="!readings.length && !waiting.length" class="faint">
         No reading yet. Put a tag on the pan and record it; it comes out here.
       </p>
-      <button
-        v-if="readings.length > SHOWN && !all"
-        type="button"
-        class="plainly verb more"
-        @click="all = true"
-      >
+      <v-verb v-if="readings.length > SHOWN && !all" class="bare verb more" @click="all = true">
         show all {{ readings.length }}
-      </button>
-      <button type="button" class="plainly foot faint" @click="takeBack">
-        <kbd>U</kbd> takes back the last
-      </button>
+      </v-verb>
+      <v-verb class="bare foot faint" @click="takeBack"> <kbd>U</kbd> takes back the last </v-verb>
     </div>
   </section>
 </template>

@@ -100,23 +100,21 @@ function keep() {
     <div v-if="shown.length" class="tabs" aria-label="As it is set">
       <p v-for="each in shown" :key="each.id">
         <span>{{ each.name }}</span>
-        <button
-          type="button"
+        <v-btn
           class="step"
           :aria-label="`${each.name}: half a millimetre less`"
           @click="bend(each.id, each.set_mm - 0.5)"
         >
           −
-        </button>
+        </v-btn>
         <strong class="figure">{{ words.setting(each.set_mm, goesSideways(each, fins)) }}</strong>
-        <button
-          type="button"
+        <v-btn
           class="step"
           :aria-label="`${each.name}: half a millimetre more`"
           @click="bend(each.id, each.set_mm + 0.5)"
         >
           +
-        </button>
+        </v-btn>
       </p>
     </div>
     <p class="faint small what">what it did</p>
@@ -207,12 +205,11 @@ p {
 
 .step {
   width: 44px;
+  min-width: 44px;
   height: 44px;
+  padding: 0;
   font-size: 22px;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  cursor: pointer;
+  font-weight: 400;
 }
 
 .figures {

@@ -64,15 +64,14 @@ const body = computed(() => props.drawing.body.value)
             />
           </td>
           <td>
-            <button
+            <v-verb
               v-if="body.frames.length > 2"
-              type="button"
-              class="plainly faint drop"
+              class="bare faint drop"
               :aria-label="`Remove frame ${k + 1}`"
               @click="drawing.dropFrame(k)"
             >
               ✕
-            </button>
+            </v-verb>
           </td>
         </tr>
       </tbody>

@@ -47,31 +47,16 @@ const when = computed(() => {
       </template>
       <v-verb v-else @click="$emit('begin')">begin</v-verb>
       <v-verb :aria-label="`${title}: done`" @click="$emit('done')"> done </v-verb>
-      <button
-        type="button"
-        class="plainly"
-        :aria-label="`${title}: earlier`"
-        @click="$emit('move', -1)"
-      >
-        ↑
-      </button>
-      <button
-        type="button"
-        class="plainly"
-        :aria-label="`${title}: later`"
-        @click="$emit('move', 1)"
-      >
-        ↓
-      </button>
-      <button
+      <v-verb class="bare" :aria-label="`${title}: earlier`" @click="$emit('move', -1)"> ↑ </v-verb>
+      <v-verb class="bare" :aria-label="`${title}: later`" @click="$emit('move', 1)"> ↓ </v-verb>
+      <v-verb
         v-if="slotted.step.kind === 'own'"
-        type="button"
-        class="plainly faint"
+        class="bare faint"
         :aria-label="`Forget ${title}`"
         @click="$emit('drop')"
       >
         ✕
-      </button>
+      </v-verb>
     </p>
   </li>
 </template>

@@ -47,14 +47,13 @@ const others = computed(() => [
     <div class="head">
       <strong>{{ part.name }}</strong>
       <span v-if="room" class="small faint">{{ room }}</span>
-      <button
-        type="button"
-        class="plainly faint"
+      <v-verb
+        class="bare faint"
         :aria-label="`Forget what ${part.name} takes up`"
         @click="onFit(null)"
       >
         ✕
-      </button>
+      </v-verb>
     </div>
     <div class="line small">
       <template v-for="size in SIZES" :key="size.key">

@@ -92,16 +92,15 @@ async function make() {
           maxlength="120"
           @keydown.enter.prevent="entered(each.kind)"
       /></label>
-      <button
+      <v-verb
         v-for="(text, at) in named[each.kind]"
         :key="text"
-        type="button"
-        class="chip"
+        class="bare chip"
         :aria-label="`Leave ${text} out`"
         @click="named[each.kind].splice(at, 1)"
       >
         {{ text }} <span aria-hidden="true">✕</span>
-      </button>
+      </v-verb>
     </div>
     <datalist id="carried">
       <option v-for="part in parts" :key="part.id" :value="part.name" />
@@ -133,13 +132,10 @@ async function make() {
 }
 
 .chip {
-  font: inherit;
   font-size: 14px;
-  color: inherit;
   min-height: 32px;
   padding: 0 10px;
   background: var(--tag);
   border: 1px solid var(--tag-line);
-  cursor: pointer;
 }
 </style>

@@ -58,23 +58,13 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
         @update:model-value="drawing.set({ role: $event as Surface['role'] })"
       />
       <span class="faint small which">
-        <button
-          type="button"
-          class="plainly"
-          aria-label="The surface before"
-          @click="drawing.step(-1)"
-        >
+        <v-verb class="bare" aria-label="The surface before" @click="drawing.step(-1)">
           <kbd>[</kbd>
-        </button>
+        </v-verb>
         {{ drawing.chosen.value + 1 }} of {{ many }}
-        <button
-          type="button"
-          class="plainly"
-          aria-label="The next surface"
-          @click="drawing.step(1)"
-        >
+        <v-verb class="bare" aria-label="The next surface" @click="drawing.step(1)">
           <kbd>]</kbd>
-        </button>
+        </v-verb>
       </span>
     </div>
     <p v-if="outline?.untouched" class="margin-note small">
@@ -137,15 +127,14 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
             />
           </td>
           <td>
-            <button
+            <v-verb
               v-if="surface.sections.length > 2"
-              type="button"
-              class="plainly faint drop"
+              class="bare faint drop"
               :aria-label="`Remove section ${k + 1}`"
               @click="drawing.dropSection(k)"
             >
               ✕
-            </button>
+            </v-verb>
           </td>
         </tr>
       </tbody>

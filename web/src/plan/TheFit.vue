@@ -95,14 +95,9 @@ function begin(id: string) {
             :label="`Name of ${bay.name}`"
             @kept="$event && setBay(bay.id, { name: $event })"
           />
-          <button
-            type="button"
-            class="plainly faint"
-            :aria-label="`Remove ${bay.name}`"
-            @click="dropBay(bay)"
-          >
+          <v-verb class="bare faint" :aria-label="`Remove ${bay.name}`" @click="dropBay(bay)">
             ✕
-          </button>
+          </v-verb>
         </div>
         <BayPicture :bay="bay" :parts="fitted.filter((each) => each.fit?.bay === bay.id)" />
         <div class="sizes">

@@ -46,9 +46,8 @@ const rows = computed(() => {
         <tbody>
           <tr v-for="row in rows" :key="row.id" :class="{ here: row.id === loadout?.id }">
             <td>
-              <button
-                type="button"
-                class="plainly name"
+              <v-verb
+                class="bare name"
                 :aria-pressed="row.id === loadout?.id"
                 @click="choose(row.id)"
               >
@@ -56,7 +55,7 @@ const rows = computed(() => {
                 }}<span v-if="row.power?.unbeaten" title="nothing here is lighter and lasts longer">
                   ◆</span
                 >
-              </button>
+              </v-verb>
               <div class="faint small">{{ row.pack ?? 'no pack of the drive' }}</div>
             </td>
             <td class="figure right">

@@ -24,7 +24,7 @@ onBeforeUnmount(() => clearInterval(looking))
 <template>
   <p v-if="newer" class="newer" role="status">
     The workshop was renewed; this page follows when you are done.
-    <button type="button" class="plainly" @click="openNewer">Now</button>
+    <v-verb class="bare" @click="openNewer">Now</v-verb>
   </p>
 </template>
 

@@ -82,9 +82,9 @@ onBeforeUnmount(() => {
       </div>
       <div class="faint small loadout">{{ loadout?.name }}</div>
       <div class="row faint small">
-        <button v-if="loadouts.length > 1" type="button" class="plainly" @click="nextLoadout">
+        <v-verb v-if="loadouts.length > 1" class="bare" @click="nextLoadout">
           loadout {{ place }} of {{ loadouts.length }} <kbd>L</kbd>
-        </button>
+        </v-verb>
         <ListLater
           :model-value="choice"
           :items="[...PRESETS, { value: 'own', title: choice === 'own' ? own : 'your own …' }]"
@@ -93,28 +93,20 @@ onBeforeUnmount(() => {
         />
       </div>
       <div class="turns">
-        <button
-          type="button"
-          class="plainly lamp"
+        <v-verb
+          class="bare lamp"
           title="Take the last change back: Ctrl Z"
           @click="turnBack('undo')"
         >
           undo
-        </button>
-        <button
-          type="button"
-          class="plainly lamp"
-          title="Make it again: Ctrl Shift Z"
-          @click="turnBack('redo')"
-        >
+        </v-verb>
+        <v-verb class="bare lamp" title="Make it again: Ctrl Shift Z" @click="turnBack('redo')">
           redo
-        </button>
-        <button type="button" class="plainly lamp" title="Write a note: M" @click="noting = true">
-          note
-        </button>
-        <button type="button" class="plainly lamp" @click="toggle">
+        </v-verb>
+        <v-verb class="bare lamp" title="Write a note: M" @click="noting = true"> note </v-verb>
+        <v-verb class="bare lamp" @click="toggle">
           {{ lamp ? 'daylight' : 'lamp' }}
-        </button>
+        </v-verb>
       </div>
     </div>
     <ARod

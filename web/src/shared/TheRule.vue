@@ -88,7 +88,7 @@ onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
         </span>
       </span>
     </router-link>
-    <button type="button" class="plainly keys" @click="$emit('keys')">keys <kbd>?</kbd></button>
+    <v-verb class="bare keys" @click="$emit('keys')">keys <kbd>?</kbd></v-verb>
   </nav>
 </template>
 

@@ -6,12 +6,10 @@ const { words, tone, undo, hush } = useWords()
 
 <template>
   <div class="line" aria-live="polite">
-    <button v-if="words" type="button" class="words" :class="tone" @click="hush">
+    <v-verb v-if="words" class="bare words" :class="tone" @click="hush">
       {{ words }} <span class="faint">close</span>
-    </button>
-    <button v-if="words && undo" type="button" class="words back" @click="undo">
-      Bring it back
-    </button>
+    </v-verb>
+    <v-verb v-if="words && undo" class="bare words back" @click="undo"> Bring it back </v-verb>
   </div>
 </template>
 
@@ -30,9 +28,7 @@ const { words, tone, undo, hush } = useWords()
   color: var(--ink);
   border: 2px solid var(--ink);
   padding: 10px 14px;
-  font: inherit;
   text-align: left;
-  cursor: pointer;
 }
 
 .back {

@@ -46,27 +46,25 @@ function grams(value: number): string {
       >
       <span class="verbs faint small">
         <a :href="`/api/v1/builds/${build.id}/file`">as a file</a>
-        <button
-          type="button"
-          class="plainly"
+        <v-verb
+          class="bare"
           :aria-label="`Copy ${build.name} with its weighings`"
           title="With its weighings, and all that was written down"
           @click="$emit('copy')"
         >
           copy
-        </button>
-        <button
-          type="button"
-          class="plainly"
+        </v-verb>
+        <v-verb
+          class="bare"
           :aria-label="`Begin the next version of ${build.name}`"
           title="This plan, with what it weighs as figures, and the wishes for it"
           @click="$emit('next')"
         >
           next version
-        </button>
-        <button type="button" class="plainly" @click="$emit('shelve')">
+        </v-verb>
+        <v-verb class="bare" @click="$emit('shelve')">
           {{ build.put_away ? 'back on the shelf' : 'put away' }}
-        </button>
+        </v-verb>
       </span>
     </div>
   </article>

@@ -51,14 +51,13 @@ function withdraw(at: number) {
         :label="`Name of ${wanted.name}`"
         @kept="(name: string) => name && onChange(() => ({ name }))"
       />
-      <button
-        type="button"
-        class="plainly faint"
+      <v-verb
+        class="bare faint"
         :aria-label="`Take ${wanted.name} off the list`"
         @click="emit('strike')"
       >
         ✕
-      </button>
+      </v-verb>
     </div>
     <div v-for="(offer, at) in offers" :key="at" class="offer small">
       <span class="faint">{{ at === wanted.offers.length ? 'had at' : 'at' }}</span>
@@ -88,14 +87,13 @@ function withdraw(at: number) {
           @kept="offered(at, { lead_days: $event })"
         />
         <span class="faint">days</span>
-        <button
-          type="button"
-          class="plainly faint"
+        <v-verb
+          class="bare faint"
           :aria-label="`Forget ${offer.shop} for ${wanted.name}`"
           @click="withdraw(at)"
         >
           ✕
-        </button>
+        </v-verb>
       </template>
     </div>
   </li>

@@ -153,25 +153,20 @@ async function adopt(way: Comparison['alternatives'][number]) {
         from outlines.
       </p>
       <div v-for="{ lot, parts } in groups" :key="lot.id" class="group">
-        <button
-          type="button"
-          class="plainly head"
-          @click="pressGroup(parts.map((part) => part.id))"
-        >
+        <v-verb class="bare head" @click="pressGroup(parts.map((part) => part.id))">
           <strong>{{ lot.name }}</strong> <span class="faint small under">all</span>
-        </button>
+        </v-verb>
         <div class="chips">
-          <button
+          <v-verb
             v-for="part in parts"
             :key="part.id"
-            type="button"
-            class="plainly chip"
+            class="bare chip"
             :class="{ on: chosen.includes(part.id) }"
             :aria-pressed="chosen.includes(part.id)"
             @click="chosen = toggle(chosen, part.id)"
           >
             {{ part.name }}
-          </button>
+          </v-verb>
         </div>
       </div>
     </section>
@@ -181,28 +176,26 @@ async function adopt(way: Comparison['alternatives'][number]) {
         Choose parts: paper on or off, glue or tape, another sheet, side by side with today.
       </p>
       <div v-else class="chips">
-        <button
+        <v-verb
           v-for="each in canStrip"
           :key="each"
-          type="button"
-          class="plainly chip"
+          class="bare chip"
           :class="{ on: faces.includes(each) }"
           :aria-pressed="faces.includes(each)"
           @click="faces = toggle(faces, each)"
         >
           the same, {{ each === 'none' ? 'both papers off' : FACES[each] }}
-        </button>
-        <button
+        </v-verb>
+        <v-verb
           v-for="lot in others"
           :key="lot.id"
-          type="button"
-          class="plainly chip"
+          class="bare chip"
           :class="{ on: lots.includes(lot.id) }"
           :aria-pressed="lots.includes(lot.id)"
           @click="lots = toggle(lots, lot.id)"
         >
           {{ lot.name }}
-        </button>
+        </v-verb>
         <span v-if="!others.length && !canStrip.length" class="faint"
           >Nothing on the rack is cut or run alike.</span
         >
