@@ -279,7 +279,6 @@ class Beginnings:
     adhesives: tuple[Adhesive, ...]
     units: dict[str, dict[str, float]]
     known_by: dict[LotKind, Pedigree]
-    replaces: dict[LotKind, tuple[LotKind, ...]]
     version: str
     rescued: str | None
 

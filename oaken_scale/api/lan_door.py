@@ -35,6 +35,7 @@ ASKS: Final = (
     "/remedies/shifted",
     "/power/choices",
     "/alternatives",
+    "/replacements",
     "/cutting",
     "/cutting/svg",
     "/cutting/dxf",

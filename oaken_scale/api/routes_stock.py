@@ -8,15 +8,17 @@ from fastapi.concurrency import run_in_threadpool
 from pydantic import Field
 
 from oaken_scale.api.documents import Opened
-from oaken_scale.api.problems import ProblemError, documented, no_such
+from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
 from oaken_scale.api.routes_sheet import MOST_SHEETS, Paper, PaperName, Reader
 from oaken_scale.api.stock_documents import (
     CANDIDATE,
     COMPARISON,
     OUTLINES,
+    REPLACEMENTS,
     SHOPPING,
     Choosing,
+    Chosen,
     Keeping,
     NewShape,
     Template,
@@ -29,17 +31,23 @@ from oaken_scale.core.geometry.outline import Candidate, Outlines
 from oaken_scale.core.geometry.placing import Cut, parts_from
 from oaken_scale.core.geometry.shape import template_area
 from oaken_scale.core.ledger.mixture import solve
-from oaken_scale.core.material.rack import stripped
+from oaken_scale.core.material.instead import (
+    Replacements,
+    Way,
+    instead,
+    less_paper,
+    replacements,
+)
 from oaken_scale.core.material.shopping import Shopping, shopping
 from oaken_scale.core.model import declared
 from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
+from oaken_scale.core.model.lot import LotUnit
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.part_line import Units
-from oaken_scale.core.trim.alternatives import Comparison, compare, instead
+from oaken_scale.core.trim.alternatives import Comparison, compare
 from oaken_scale.formats import fields
 from oaken_scale.formats.apart import READER
 from oaken_scale.formats.documents import BudgetDoc
@@ -172,12 +180,22 @@ def keep(build_id: BuildId, keeping: Keeping, if_match: Revision, shop: Shop) ->
 
 
 @router.post(
+    "/builds/{build_id}/replacements", response_model=Replacements, responses=documented(404)
+)
+def what_else(build_id: BuildId, choosing: Chosen, shop: Shop) -> Response:
+    """What the chosen parts might be made from instead; nothing is kept."""
+    told = replacements(shop.held(build_id).build, choosing.parts, shop.rack.lots())
+    return Response(REPLACEMENTS.dump_json(told), media_type="application/json")
+
+
+@router.post(
     "/builds/{build_id}/alternatives", response_model=Comparison, responses=documented(404)
 )
 def alternatives(build_id: BuildId, choosing: Choosing, shop: Shop) -> Response:
-    """The chosen parts from other lots, side by side with today's; nothing is kept."""
+    """The chosen parts made otherwise, from each of the lots and then with each of the faces, side
+    by side with today's; nothing is kept."""
     build = shop.held(build_id).build
-    told = compare(build, choosing.parts, _lots(shop, build, choosing))
+    told = compare(build, choosing.parts, _ways(shop, build, choosing))
     return Response(COMPARISON.dump_json(told), media_type="application/json")
 
 
@@ -187,14 +205,14 @@ def alternatives(build_id: BuildId, choosing: Choosing, shop: Shop) -> Response:
     responses=documented(404, 412),
 )
 def adopt(build_id: BuildId, choosing: Choosing, if_match: Revision, shop: Shop) -> Response:
-    """Make the chosen parts from another lot from now on; give just one."""
+    """Make the chosen parts in another way from now on; give just one."""
 
     def adopted(build: Build) -> Build:
-        lots = _lots(shop, build, choosing)
-        if len(lots) != 1:
-            words = f"holds {len(lots)} ways; adopt one at a time"
+        ways = _ways(shop, build, choosing)
+        if len(ways) != 1:
+            words = f"holds {len(ways)} ways; adopt one at a time"
             raise BuildFaultError([Fault("lots", words)])
-        return instead(build, choosing.parts, lots[0])
+        return instead(build, choosing.parts, ways[0])
 
     held = shop.change(build_id, number(if_match), adopted)
     return told(held, after=sharing(shop, build_id))
@@ -274,44 +292,14 @@ def _parts(k: int, cut: Cut, build: Build, taken: list[str]) -> tuple[Part, ...]
     return parts_from(cut, ids, lot.constant)
 
 
-def _lots(shop: Workshop, build: Build, choosing: Choosing) -> tuple[Lot, ...]:
-    """The lots that the parts might be made from, those of the rack as if taken."""
+def _ways(shop: Workshop, build: Build, choosing: Choosing) -> tuple[Way, ...]:
+    """The ways that are asked for: a lot of the rack as if it were taken."""
     own = {lot.id: lot for lot in build.lots}
     by_rack = {lot.rack: lot for lot in build.lots if lot.rack}
-    found = []
-    for id in choosing.lots:
-        lot = own.get(id) or by_rack.get(id)
-        if lot is None:
-            try:
-                lot = taken_lot(build, shop.rack.lot(id))
-            except ProblemError as error:
-                raise no_such("lot in this build or on the rack", id) from error
-        found.append(lot)
-    return (*found, *_stripped(build, choosing))
-
-
-def _stripped(build: Build, choosing: Choosing) -> tuple[Lot, ...]:
-    """The chosen parts' own sheet with other faces."""
-    if not choosing.faces:
-        return ()
-    now = solve(build)
-    sheets = {
-        lot.id: replace(lot, constant=float(now.mean[k]), doubt=float(now.sd[k]))
-        for k, lot in enumerate(build.lots)
-        if lot.kind is LotKind.FOAM
-    }
-    used = [
-        sheets[use.lot]
-        for part in build.parts
-        if part.id in choosing.parts
-        for use in part.uses
-        if use.lot in sheets
-    ]
-    if not used:
-        words = "none of these parts is cut from a foam sheet; its faces cannot change"
-        raise BuildFaultError([Fault("faces", words)])
-    made = []
-    for faces in choosing.faces:
-        lot = stripped(used[0], faces)
-        made.append(replace(lot, id=free_id(lot.id, (each.id for each in build.lots))))
-    return tuple(made)
+    lots = (
+        own.get(id) or by_rack.get(id) or taken_lot(build, shop.rack.lot(id))
+        for id in choosing.lots
+    )
+    now = solve(build) if choosing.faces else None
+    bare = (less_paper(build, choosing.parts, faces, now) for faces in choosing.faces if now)
+    return (*(Way(lot) for lot in lots), *bare)

@@ -15,7 +15,6 @@ from oaken_scale.core.model import presets
 from oaken_scale.core.model.part_line import KNOWN_BY
 from oaken_scale.core.model.plausible import FigureOf, asked_about
 from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
-from oaken_scale.core.trim.alternatives import REPLACES
 from oaken_scale.formats.documents import TargetDoc
 from oaken_scale.workshop.workshop import Workshop
 
@@ -33,7 +32,6 @@ def beginnings(shop: Shop) -> Beginnings:
         ADHESIVES,
         FACTORS,
         KNOWN_BY,
-        REPLACES,
         version("oaken-scale"),
         shop.rescued(),
     )

@@ -9,6 +9,7 @@ from oaken_scale.core.geometry import shape
 from oaken_scale.core.geometry.outline import Candidate, Outlines
 from oaken_scale.core.geometry.placing import Aft, Cut, Datum, Lie
 from oaken_scale.core.material.drawer import Thing, ThingKind
+from oaken_scale.core.material.instead import Replacements
 from oaken_scale.core.material.rack import LOT_DOUBT
 from oaken_scale.core.material.shopping import Shopping
 from oaken_scale.core.model import declared, limits, pattern
@@ -76,13 +77,17 @@ class Fitting(fields.Edge):
         return None if self.station is None else _STATION.validate_python(self.station.model_dump())
 
 
-class Choosing(fields.Edge):
-    """Parts, and the lots that they might be made from instead.
-
-    Each lot by its id in the build or on the rack; or the parts' own sheet with other faces.
-    """
+class Chosen(fields.Edge):
+    """Parts that might be made otherwise."""
 
     parts: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=limits.PARTS)]
+
+
+class Choosing(Chosen):
+    """Parts, and what they might be made from instead: lots, each by its id in the build or on the
+    rack, or the parts' own sheets with fewer faces of paper.
+    """
+
     lots: Annotated[tuple[declared.Id, ...], Field(max_length=6)] = ()
     faces: Annotated[tuple[Faces, ...], Field(max_length=3)] = ()
 
@@ -273,6 +278,7 @@ _STATION: Final[TypeAdapter[Station]] = TypeAdapter(Station)
 OUTLINES: Final = TypeAdapter(Outlines)
 CANDIDATE: Final = TypeAdapter(Candidate)
 COMPARISON: Final = TypeAdapter(Comparison)
+REPLACEMENTS: Final = TypeAdapter(Replacements)
 SHOPPING: Final = TypeAdapter(Shopping)
 
 

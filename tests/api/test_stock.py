@@ -268,14 +268,14 @@ def test_other_ways_side_by_side_and_one_adopted(demo):
     told = demo.get("/api/v1/builds/sandpiper").json()
     ask = {"parts": ["hatch", "tailplane"], "lots": ["xps-3", "sheet-b"], "faces": ["one"]}
     answer = demo.post("/api/v1/builds/sandpiper/alternatives", json=ask).json()
-    assert [way["lot"]["name"] for way in answer["alternatives"]] == [
-        "Extruded polystyrene 3 mm",
-        "Sheet B, one paper off",
-        "Sheet A, one paper off",
+    assert [[lot["name"] for lot in way["lots"]] for way in answer["alternatives"]] == [
+        ["Extruded polystyrene 3 mm"],
+        ["Sheet B, one paper off"],
+        ["Sheet A, one paper off"],
     ]
     assert all(way["grams"] < 0 for way in answer["alternatives"])
     # What is stripped is stripped from the sheet as it weighs by now, 4.92, not as stated.
-    assert answer["alternatives"][2]["lot"]["constant"] == pytest.approx(4.92 * 0.72, abs=0.02)
+    assert answer["alternatives"][2]["lots"][0]["constant"] == pytest.approx(4.92 * 0.72, abs=0.02)
     several = demo.post("/api/v1/builds/sandpiper/alternatives/adopt", json=ask, headers=at(told))
     assert problem(several, "lots", "adopt one at a time")
     one = {"parts": ["hatch", "tailplane"], "faces": ["one"]}

@@ -3,13 +3,15 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
+from oaken_scale.core.ledger.mixture import solve
+from oaken_scale.core.material.instead import Way, instead, less_paper
 from oaken_scale.core.material.materials import Trait, trade, traits
 from oaken_scale.core.material.rack import STARTER, stripped
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Faces, Lot, LotKind, LotUnit, Quality, Use
 from oaken_scale.core.model.part import Part, Pedigree
-from oaken_scale.core.trim.alternatives import SEAM_MM, compare, instead, minutes
+from oaken_scale.core.trim.alternatives import compare, minutes
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import reading, with_readings
 
@@ -24,34 +26,12 @@ def auw(build: Build) -> float:
     return assess(build).loadouts[0].answers[0].value
 
 
-def test_a_part_not_weighed_is_made_anew_under_its_own_id():
-    build = sandpiper()
-    then = instead(build, ("hatch",), RACK["xps-3"])
-    hatch = next(part for part in then.parts if part.id == "hatch")
-    assert [use.lot for use in hatch.uses] == ["xps-3"]
-    assert not hatch.retired
-    assert len(then.parts) == len(build.parts)
-
-
-def test_a_weighed_part_retires_and_its_reading_speaks_on():
-    build = sandpiper()
-    then = instead(build, ("tailplane",), RACK["xps-3"])
-    old = next(part for part in then.parts if part.id == "tailplane")
-    new = next(part for part in then.parts if part.id == "tailplane-anew")
-    assert old.retired
-    assert new.station == old.station
-    assert then.weighings == build.weighings
-    masses = {part.id: part.mass_g for part in assess(then).parts}
-    assert masses["tailplane-anew"] == pytest.approx(3.4 * 1.15, rel=0.01)
-    assert masses["tailplane"] == pytest.approx(16.9, abs=0.2)
-
-
 def test_grams_are_what_all_up_weight_changes_by():
     # Without the reading that has the tray in it: how many things it might have been is no matter.
     log = tuple(each for each in sandpiper().weighings if each.id != "reading-03")
     build = replace(sandpiper(), weighings=log)
-    told = compare(build, ("fuselage-box", "tailplane"), (RACK["board-none"],)).alternatives[0]
-    then = instead(build, ("fuselage-box", "tailplane"), RACK["board-none"])
+    told = compare(build, ("fuselage-box", "tailplane"), (Way(RACK["board-none"]),)).alternatives[0]
+    then = instead(build, ("fuselage-box", "tailplane"), Way(RACK["board-none"]))
     assert auw(then) - auw(build) == pytest.approx(told.grams, abs=1e-6)
     assert told.loadouts[0].answers[0].value == pytest.approx(auw(then))
     assert compare(build, ("hatch",), ()).today[0].answers[0].value == auw(build)
@@ -62,14 +42,14 @@ def test_the_doubt_of_the_difference_by_hand():
     old = Lot("old", "Old", LotUnit.DM2, 4.0, 0.4, kind=LotKind.FOAM)
     new = Lot("new", "New", LotUnit.DM2, 3.0, 0.1, kind=LotKind.FOAM)
     part = Part("p", "P", Pedigree.CALCULATED, uses=(Use("old", 10.0),))
-    told = compare(Build("b", "B", lots=(old,), parts=(part,)), ("p",), (new,)).alternatives[0]
+    told = compare(Build("b", "B", lots=(old,), parts=(part,)), ("p",), (Way(new),)).alternatives[0]
     assert told.grams == pytest.approx(-10.0)
     assert told.grams_sd == pytest.approx((4.0**2 + 1.2**2 + 1.0**2 + 0.9**2) ** 0.5)
 
 
 def test_what_else_a_way_changes_its_share_the_stall_and_what_is_left_to_add():
     build = sandpiper()
-    told = compare(build, ("hatch", "saddle"), (RACK["board-none"],))
+    told = compare(build, ("hatch", "saddle"), (Way(RACK["board-none"]),))
     (way,) = told.alternatives
     now = {each.id: each.mass_g for each in assess(build).parts}
     assert way.share == pytest.approx(way.grams / (now["hatch"] + now["saddle"]), rel=1e-6)
@@ -85,31 +65,20 @@ def test_a_weighed_sheet_makes_the_difference_sure():
     build = sandpiper()
     sheet = lot(build, "sheet-a")
     bare = stripped(sheet, Faces.NONE)
-    before = compare(build, ("fuselage-box",), (bare,)).alternatives[0]
+    before = compare(build, ("fuselage-box",), (Way(bare),)).alternatives[0]
     weighed = with_readings(build, reading(90, 46.3, "fuselage-box"))
-    after = compare(weighed, ("fuselage-box",), (bare,)).alternatives[0]
+    after = compare(weighed, ("fuselage-box",), (Way(bare),)).alternatives[0]
     assert after.grams_sd < before.grams_sd
-
-
-def test_glue_spread_on_a_seam_becomes_an_area_and_back():
-    build = sandpiper()
-    then = instead(build, ("tail-glue",), RACK["contact"])
-    (use,) = next(part for part in then.parts if part.id == "tail-glue-anew").uses
-    assert use.amount == pytest.approx(1.4 * SEAM_MM / 10)
-    back = instead(then, ("tail-glue-anew",), lot(build, "hot-glue"))
-    again = next(part for part in back.parts if part.id == "tail-glue-anew")
-    assert again.uses[0].amount == pytest.approx(1.4)
-    assert again.pedigree is Pedigree.JOINT
 
 
 def test_tape_for_glue_is_a_covering_and_can_be_undone():
     build = sandpiper()
-    told = compare(build, ("body-glue",), (lot(build, "packing-tape"),)).alternatives[0]
+    told = compare(build, ("body-glue",), (Way(lot(build, "packing-tape")),)).alternatives[0]
     assert Trait.UNDONE in told.gained
     assert told.given_up == (Trait.STRONG,)
     # 3 m of tape at a minute and a half, for a minute of hot glue.
     assert told.minutes == pytest.approx(4.5 - 1.0)
-    then = instead(build, ("body-glue",), lot(build, "packing-tape"))
+    then = instead(build, ("body-glue",), Way(lot(build, "packing-tape")))
     fresh = next(part for part in then.parts if part.id == "body-glue")
     assert fresh.pedigree is Pedigree.COVERING
 
@@ -117,7 +86,7 @@ def test_tape_for_glue_is_a_covering_and_can_be_undone():
 def test_money_is_the_share_of_a_sheet_with_its_waste():
     cheap = replace(RACK["xps-3"], price=5.0)
     build = sandpiper()
-    told = compare(build, ("hatch",), (cheap, RACK["xps-6"])).alternatives
+    told = compare(build, ("hatch",), (Way(cheap), Way(RACK["xps-6"]))).alternatives
     sheet = lot(build, "sheet-a")
     expected = 0.8 * 1.25 * (5.0 / cheap.size - sheet.price / sheet.size)
     assert told[0].money == pytest.approx(expected)
@@ -131,20 +100,6 @@ def test_stripping_paper_takes_time():
         assert minutes(part, {sheet.id: sheet}) == pytest.approx(faces * 6.0)
 
 
-@pytest.mark.parametrize(
-    ("chosen", "into", "words"),
-    [
-        (("hatch",), "packing-tape", "none of them can be made"),
-        (("motor",), "xps-3", "none of them can be made"),
-        (("wing-tape",), "xps-3", "none of them can be made"),
-        (("ghost",), "xps-3", 'no part "ghost"'),
-    ],
-)
-def test_what_cannot_be_made_of_it_is_said(chosen, into, words):
-    with pytest.raises(BuildFaultError, match=words):
-        instead(sandpiper(), chosen, RACK[into])
-
-
 def test_what_paper_gives_and_takes():
     both, none = RACK["board-both"], RACK["board-none"]
     gained, lost = trade(both, none)
@@ -154,20 +109,6 @@ def test_what_paper_gives_and_takes():
     assert back[1] == (Trait.DRY,)
     assert trade(both, both) == ((), ())
     assert traits(RACK["contact"]) != traits(RACK["epoxy"])
-
-
-def test_an_option_keeps_its_loadouts_when_it_is_made_anew():
-    build = sandpiper()
-    hatch = replace(next(i for i in build.parts if i.id == "hatch"), option=True)
-    build = replace(
-        build,
-        parts=tuple(hatch if i.id == "hatch" else i for i in build.parts),
-        loadouts=(replace(build.loadouts[0], carries=(*build.loadouts[0].carries, "hatch")),),
-    )
-    build = with_readings(build, reading(90, 3.9, "hatch"))
-    then = instead(build, ("hatch",), RACK["xps-3"])
-    assert "hatch-anew" in then.loadouts[0].carries
-    assert "hatch" not in then.loadouts[0].carries
 
 
 def test_film_against_tape_against_paint():
@@ -190,13 +131,14 @@ def test_film_against_tape_against_paint():
     narrow = Lot("narrow", "Narrow", LotUnit.M, 0.53, 0.0, kind=LotKind.TAPE, width_mm=12.0)
     stripe = Part("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
     build = Build("b", "B", lots=(tape, film, paint, narrow), parts=(stripe,))
-    by_film, by_paint, by_narrow = compare(build, ("stripe",), (film, paint, narrow)).alternatives
+    ways = (Way(film), Way(paint), Way(narrow))
+    by_film, by_paint, by_narrow = compare(build, ("stripe",), ways).alternatives
     assert by_film.grams == pytest.approx(14.4 * 0.55 - 3.0 * 2.1)
     assert by_paint.grams == pytest.approx(14.4 * 0.35 - 3.0 * 2.1)
     assert by_narrow.grams == pytest.approx(12.0 * 0.53 - 3.0 * 2.1)
     assert (by_paint.comes, by_paint.goes) == ((Quality.BRITTLE,), (Quality.SHRINKS,))
     assert (by_film.comes, by_film.goes) == ((), (Quality.SHRINKS,))
-    back = instead(instead(build, ("stripe",), film), ("stripe",), tape).parts[0]
+    back = instead(instead(build, ("stripe",), Way(film)), ("stripe",), Way(tape)).parts[0]
     assert back.uses == (Use("tape", pytest.approx(3.0)),)
     assert back.pedigree is Pedigree.COVERING
 
@@ -207,4 +149,29 @@ def test_a_tape_of_no_known_width_is_not_compared_with_film():
     stripe = Part("stripe", "Stripe", Pedigree.COVERING, uses=(Use("tape", 3.0),))
     build = Build("b", "B", lots=(tape, film), parts=(stripe,))
     with pytest.raises(BuildFaultError, match="how wide Tape is"):
-        compare(build, ("stripe",), (film,))
+        compare(build, ("stripe",), (Way(film),))
+
+
+def test_each_part_without_its_paper_is_cut_from_its_own_sheet():
+    """Two sheets of one board, one heavier: each is bared by its own figure, 28 % a face."""
+    light, heavy = (
+        Lot(id, id.title(), LotUnit.DM2, constant, 0.0, kind=LotKind.FOAM, faces=faces)
+        for id, constant, faces in (("light", 4.0, Faces.BOTH), ("heavy", 6.0, Faces.ONE))
+    )
+    parts = tuple(
+        Part(id, id.title(), Pedigree.CALCULATED, uses=(Use(sheet.id, 10.0),))
+        for id, sheet in (("wing", light), ("body", heavy))
+    )
+    build = Build("b", "B", lots=(light, heavy), parts=parts)
+    bare = less_paper(build, ("wing", "body"), Faces.NONE, solve(build))
+    (way,) = compare(build, ("wing", "body"), (bare,)).alternatives
+    assert [each.name for each in way.lots] == ["Light, both papers off", "Heavy, both papers off"]
+    by_hand = 40.0 * (1 - 0.56) + 60.0 * (1 - 0.56) / (1 - 0.28)
+    assert way.grams == pytest.approx(by_hand - 100.0)
+    then = instead(build, ("wing", "body"), bare)
+    assert [part.uses[0].lot for part in then.parts] == ["light-none", "heavy-none"]
+    # With one face off, the heavy one is as it was.
+    one = less_paper(build, ("wing", "body"), Faces.ONE, solve(build))
+    (way,) = compare(build, ("wing", "body"), (one,)).alternatives
+    assert way.changed == ("wing",)
+    assert way.grams == pytest.approx(-40.0 * 0.28)

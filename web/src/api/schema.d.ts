@@ -1406,6 +1406,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/replacements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What Else
+         * @description What the chosen parts might be made from instead; nothing is kept.
+         */
+        post: operations["what_else_api_v1_builds__build_id__replacements_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/alternatives": {
         parameters: {
             query?: never;
@@ -1417,7 +1437,8 @@ export interface paths {
         put?: never;
         /**
          * Alternatives
-         * @description The chosen parts from other lots, side by side with today's; nothing is kept.
+         * @description The chosen parts made otherwise, from each of the lots and then with each of the faces, side
+         *     by side with today's; nothing is kept.
          */
         post: operations["alternatives_api_v1_builds__build_id__alternatives_post"];
         delete?: never;
@@ -1437,7 +1458,7 @@ export interface paths {
         put?: never;
         /**
          * Adopt
-         * @description Make the chosen parts from another lot from now on; give just one.
+         * @description Make the chosen parts in another way from now on; give just one.
          */
         post: operations["adopt_api_v1_builds__build_id__alternatives_adopt_post"];
         delete?: never;
@@ -2577,13 +2598,15 @@ export interface components {
          * Alternative
          * @description One way of making the chosen parts, against today's.
          *
-         *     ``grams`` is what they would weigh more (less, below zero), with one sigma, and ``share`` that
-         *     of what they weigh today; ``minutes`` of work and waiting likewise; ``money`` None where a price
-         *     or a size is missing. ``gained`` and ``given_up`` are traits, ``comes`` and ``goes`` are the
-         *     qualities that its builder noted. ``loadouts`` are the four answers of the plane so built.
+         *     ``lots`` are what they would be made from. ``grams`` is what they would weigh more (less, below
+         *     zero), with one sigma, and ``share`` that of what they weigh today; ``minutes`` of work and
+         *     waiting likewise; ``money`` None where a price or a size is missing. ``gained`` and ``given_up``
+         *     are traits, ``comes`` and ``goes`` are the qualities that its builder noted. ``loadouts`` are
+         *     the four answers of the plane so built.
          */
         Alternative: {
-            lot: components["schemas"]["Lot"];
+            /** Lots */
+            lots: components["schemas"]["Lot"][];
             /** Changed */
             changed: string[];
             /** Grams */
@@ -3182,10 +3205,6 @@ export interface components {
             /** Known By */
             known_by: {
                 [key: string]: components["schemas"]["Pedigree"];
-            };
-            /** Replaces */
-            replaces: {
-                [key: string]: components["schemas"]["LotKind"][];
             };
             /** Version */
             version: string;
@@ -4004,9 +4023,8 @@ export interface components {
         };
         /**
          * Choosing
-         * @description Parts, and the lots that they might be made from instead.
-         *
-         *     Each lot by its id in the build or on the rack; or the parts' own sheet with other faces.
+         * @description Parts, and what they might be made from instead: lots, each by its id in the build or on the
+         *     rack, or the parts' own sheets with fewer faces of paper.
          */
         Choosing: {
             /** Parts */
@@ -4021,6 +4039,14 @@ export interface components {
              * @default []
              */
             faces?: components["schemas"]["Faces"][];
+        };
+        /**
+         * Chosen
+         * @description Parts that might be made otherwise.
+         */
+        Chosen: {
+            /** Parts */
+            parts: string[];
         };
         /**
          * CodeShown
@@ -9381,6 +9407,17 @@ export interface components {
             /** At */
             at?: string | null;
             part: components["schemas"]["NewPart"];
+        };
+        /**
+         * Replacements
+         * @description What chosen parts might be made from: ``lots`` of the build and of the rack, and the
+         *     ``faces`` that their sheets would be left with.
+         */
+        Replacements: {
+            /** Lots */
+            lots: components["schemas"]["Lot"][];
+            /** Faces */
+            faces: components["schemas"]["Faces"][];
         };
         /**
          * Role
@@ -15521,6 +15558,52 @@ export interface operations {
             };
             /** @description Problem */
             412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    what_else_api_v1_builds__build_id__replacements_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Chosen"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Replacements"];
+                };
+            };
+            /** @description Problem */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
