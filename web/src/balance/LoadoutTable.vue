@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useVerdicts } from '../shared/verdicts'
 import { KINDS, METRICS } from '../say/metrics'
-import MayFly, { type Point } from './MayFly.vue'
+import MayFly from './MayFly.vue'
+import type { Point } from './useMayFly'
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'

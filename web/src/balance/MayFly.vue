@@ -1,80 +1,16 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
 import { plainly, useUnits } from '../shared/units'
+import { useMayFly, type Balances } from './useMayFly'
 
 /** Weight against where it balances: each loadout with its doubt, the range and the limit. */
-export interface Point {
-  id: string
-  name: string
-  x_mm: number
-  x_sd_mm: number
-  grams: number
-  grams_sd: number
-  here: boolean
-}
-const props = defineProps<{
-  points: Point[]
-  low: number | null
-  high: number | null
-  limit: number | null
-}>()
+const props = defineProps<Balances>()
 const { number, units } = useUnits()
 
 const holder = ref<HTMLElement>()
 const { width } = useElementSize(holder)
-const HEIGHT = 290
-const TOP = 14
-const BOTTOM = 52
-const LEFT = 56
-const ROW = 20
-
-/** On a narrow screen the loadouts are numbered, and named under the picture. */
-const narrow = computed(() => width.value < 560)
-const right = computed(() => (narrow.value ? 40 : 240))
-const inner = computed(() => ({ from: LEFT, to: Math.max(width.value - right.value, LEFT + 80) }))
-
-const spread = (values: number[], by: number): [number, number] => [
-  Math.min(...values) - by,
-  Math.max(...values) + by,
-]
-const x = computed(() => {
-  const base = units.value.length.base
-  const all = props.points.flatMap((each) => [
-    each.x_mm - 2 * each.x_sd_mm,
-    each.x_mm + 2 * each.x_sd_mm,
-  ])
-  const ends = [props.low, props.high].filter((each) => each !== null)
-  return scaleLinear()
-    .domain(spread([...all, ...ends], 4).map((each) => each / base))
-    .range([inner.value.from, inner.value.to])
-})
-const y = computed(() => {
-  const base = units.value.mass.base
-  const all = props.points.flatMap((each) => [
-    each.grams - 2 * each.grams_sd,
-    each.grams + 2 * each.grams_sd,
-  ])
-  const limit = props.limit === null ? [] : [props.limit]
-  return scaleLinear()
-    .domain(spread([...all, ...limit], 8).map((each) => each / base))
-    .range([HEIGHT - BOTTOM, TOP])
-})
-const px = (mm: number) => x.value(mm / units.value.length.base)
-const py = (grams: number) => y.value(grams / units.value.mass.base)
-
-/** Names stand in a column of their own, in the order of their weights, each led to its mark. */
-const named = computed(() => {
-  const sorted = [...props.points].sort((one, other) => other.grams - one.grams)
-  let last = -Infinity
-  const placed = sorted.map((each, at) => {
-    last = Math.max(py(each.grams) + 4, last + ROW, TOP + 8)
-    return { ...each, number: at + 1, at: last }
-  })
-  const over = Math.max(0, last - (HEIGHT - BOTTOM))
-  return placed.map((each) => ({ ...each, at: each.at - over }))
-})
+const { HEIGHT, TOP, BOTTOM, narrow, inner, x, y, px, py, named } = useMayFly(props, width)
 const words = computed(() =>
   named.value
     .map(

@@ -9,7 +9,7 @@ import TheControls from './TheControls.vue'
 import TheList from './TheList.vue'
 import TheRepair from './TheRepair.vue'
 import ThrowForm from './ThrowForm.vue'
-import ThrowPlot from './ThrowPlot.vue'
+import ThrowPage from './ThrowPage.vue'
 import WhatNext from './WhatNext.vue'
 import WhatCameBack from './WhatCameBack.vue'
 import { openField } from './useField'
@@ -63,7 +63,7 @@ const balance = computed(() => {
         <ThrowForm />
         <div class="told">
           <WhatNext />
-          <ThrowPlot />
+          <ThrowPage />
         </div>
       </template>
       <FlightLog v-else-if="here === 'flights'" />

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { goesSideways, SEEN, useFieldWords } from '../say/field'
+import { goesSideways, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { fixed, plainly, useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { useField } from './useField'
 
-const { throws, controls, told, setAside } = useField()
+const { throws, controls, told } = useField()
 const { build } = useBuild()
 const { units } = useUnits()
 const words = useFieldWords()
@@ -32,6 +32,12 @@ const changing = computed(() =>
     return new Set(at).size > 1
   }),
 )
+/** How far they go, the bad ones aside: distances scatter by a share of themselves. */
+function usual(far: { id: string; m: number }[]): number {
+  const fair = far.filter((each) => !bad.value.has(each.id))
+  const logs = (fair.length ? fair : far).map((each) => Math.log(each.m))
+  return Math.exp(logs.reduce((sum, each) => sum + each, 0) / logs.length)
+}
 const groups = computed(() => {
   const all = new Map<string, { name: string[]; far: { id: string; m: number; n: number }[] }>()
   speaking.value.forEach((each, n) => {
@@ -45,7 +51,7 @@ const groups = computed(() => {
     group.far.push({ id: each.id, m: each.distance_m / base.value, n })
     all.set(key, group)
   })
-  return [...all.values()].slice(-5)
+  return [...all.values()].slice(-5).map((group) => ({ ...group, mean: usual(group.far) }))
 })
 const top = computed(() => {
   const most = Math.max(1, ...groups.value.flatMap((group) => group.far.map((each) => each.m)))
@@ -57,17 +63,10 @@ const ticks = computed(() =>
 )
 const y = (m: number) => H - (m / top.value.most) * (H - 12)
 const wide = computed(() => (W - LEFT) / Math.max(groups.value.length, 1))
-
-const rows = computed(() =>
-  [...throws.value]
-    .map((each, k) => ({ ...each, number: k + 1 }))
-    .reverse()
-    .slice(0, 30),
-)
 </script>
 
 <template>
-  <section aria-label="Throws">
+  <div class="plot">
     <svg
       v-if="groups.length"
       :viewBox="`0 0 ${W} ${H + 14 + 20 * Math.max(1, changing.length)}`"
@@ -82,20 +81,8 @@ const rows = computed(() =>
         <line
           :x1="LEFT + wide * k + 10"
           :x2="LEFT + wide * (k + 1) - 10"
-          :y1="
-            y(
-              Math.exp(
-                group.far.reduce((sum, each) => sum + Math.log(each.m), 0) / group.far.length,
-              ),
-            )
-          "
-          :y2="
-            y(
-              Math.exp(
-                group.far.reduce((sum, each) => sum + Math.log(each.m), 0) / group.far.length,
-              ),
-            )
-          "
+          :y1="y(group.mean)"
+          :y2="y(group.mean)"
           class="mean"
         />
         <circle
@@ -120,39 +107,14 @@ const rows = computed(() =>
     <p v-if="bad.size" class="small faint">
       Hollow: more likely a bad throw than not. It counts for little, and stays.
     </p>
-    <h3 v-if="rows.length">The page</h3>
-    <ol aria-label="Throws, newest first" reversed>
-      <li v-for="each in rows" :key="each.id" :class="{ gone: each.set_aside, waits: each.waits }">
-        <span class="figure faint">{{ each.number }}</span>
-        <span class="did">
-          {{ each.seen ? SEEN[each.seen] : '' }}
-          <span v-if="each.distance_m" class="figure">{{ words.far(each.distance_m) }}</span>
-          <span v-if="each.seconds" class="figure">{{ plainly(each.seconds) }} s</span>
-          <span v-if="each.note" class="faint">{{ each.note }}</span>
-          <small v-if="each.waits" class="sea">waits</small>
-        </span>
-        <v-verb
-          v-if="!each.waits"
-          class="small faint"
-          @click="setAside(each.id, each.set_aside ? null : 'no fair throw')"
-        >
-          {{ each.set_aside ? 'count it again' : 'set aside' }}
-        </v-verb>
-      </li>
-    </ol>
-  </section>
+  </div>
 </template>
 
 <style scoped>
-section {
+.plot {
   display: grid;
   gap: 8px;
   min-width: 0;
-}
-
-h3,
-p {
-  margin: 0;
 }
 
 svg {
@@ -183,39 +145,6 @@ circle {
 
 .hollow {
   fill: none;
-}
-
-ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
-li {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  min-height: 40px;
-  border-bottom: 1px solid var(--line);
-}
-
-.did {
-  flex: 1;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 10px;
-}
-
-.gone .did {
-  text-decoration: line-through;
-}
-
-.sea {
-  color: var(--sea);
-}
-
-li button {
-  min-height: 40px;
 }
 
 @media (max-width: 600px) {

@@ -9,7 +9,10 @@ import BodyHandles, { type FrameTo } from './BodyHandles.vue'
 import ColouredParts from './ColouredParts.vue'
 import SurfaceShape from './SurfaceShape.vue'
 import TheCorners, { type To } from './TheCorners.vue'
-import TheStrip, { type Flag } from './TheStrip.vue'
+import TheMarks from './TheMarks.vue'
+import TheSpot from './TheSpot.vue'
+import TheStrip from './TheStrip.vue'
+import { useMarks } from './useMarks'
 import { useScale } from './useScale'
 
 const props = defineProps<{
@@ -38,39 +41,11 @@ const svg = ref<SVGSVGElement>()
 const { width } = useElementSize(holder)
 const height = computed(() => Math.min(props.most ?? 640, Math.max(380, 1.18 * width.value)))
 
-const claimed = computed(() => {
-  const wing = props.assessment?.outlines.find((each) => each.role === 'wing')
-  return wing !== undefined && !wing.untouched
-})
+const marks = useMarks(toRef(props, 'assessment'), toRef(props, 'loadout'))
+const { flags } = marks
 const untouched = computed(
   () => new Set(props.assessment?.outlines.filter((each) => each.untouched).map((each) => each.id)),
 )
-const cg = computed(() => props.loadout?.cg)
-const beam = computed(() => props.assessment?.beam)
-
-/** What nobody has drawn yet claims nothing: no neutral point, no range, no mean chord. */
-const flags = computed<Flag[]>(() => {
-  const found: Flag[] = []
-  const add = (key: string, at: number | null | undefined, text: (mm: string) => string) => {
-    if (typeof at === 'number') found.push({ key, at_mm: at, text: text(number(at, 'length')) })
-  }
-  const spot = cg.value
-  add('cg', spot?.x_mm, (mm) => `CG ${mm} ±${number(2 * (spot?.x_sd_mm ?? 0), 'length')}`)
-  if (!claimed.value) return found
-  add(
-    'np',
-    beam.value?.neutral?.x_mm,
-    (mm) => `neutral point ${mm} ±${number(beam.value?.band_mm ?? 0, 'length')}`,
-  )
-  const [low, high] = [beam.value?.low_mm, beam.value?.high_mm]
-  if (typeof low === 'number' && typeof high === 'number')
-    add('low', low, (mm) => `range ${mm} to ${number(high, 'length')}`)
-  else {
-    add('low', low, (mm) => `at least ${mm}`)
-    add('high', high, (mm) => `at most ${mm}`)
-  }
-  return found
-})
 
 const scale = useScale(
   toRef(props, 'surfaces'),
@@ -79,13 +54,6 @@ const scale = useScale(
   computed(() => props.bodies ?? []),
 )
 const { x, y, z, mm, plan } = scale
-const range = computed(() => {
-  const { low_mm: low, high_mm: high } = beam.value ?? {}
-  return claimed.value && typeof low === 'number' && typeof high === 'number'
-    ? { from: x(low), wide: x(high) - x(low) }
-    : undefined
-})
-const mac = computed(() => (claimed.value ? props.assessment?.wing : undefined))
 const words = computed(() => {
   const wing = props.assessment?.wing
   const names = props.surfaces.map((each) => each.name).join(', ')
@@ -150,41 +118,9 @@ const body = computed(() => props.bodies?.[props.chosen - props.surfaces.length]
         :fill="fills[each.id]"
         @choose="emit('choose', at)"
       />
-      <rect
-        v-if="range"
-        class="range"
-        :x="range.from"
-        :width="Math.max(range.wide, 1)"
-        :y="plan.top"
-        :height="plan.bottom - plan.top"
-      />
-      <line
-        v-if="claimed && beam?.neutral"
-        class="np"
-        :x1="x(beam.neutral.x_mm)"
-        :x2="x(beam.neutral.x_mm)"
-        :y1="plan.top"
-        :y2="plan.bottom"
-      />
-      <line
-        v-if="mac"
-        class="mac"
-        :x1="x(mac.mac_le_x_mm)"
-        :x2="x(mac.mac_le_x_mm + mac.mac_mm)"
-        :y1="y(-mac.span_mm / 4)"
-        :y2="y(-mac.span_mm / 4)"
-      >
-        <title>mean aerodynamic chord</title>
-      </line>
+      <TheMarks :marks="marks" :scale="scale" />
       <ColouredParts :parts="parts ?? []" :assessment="assessment" :scale="scale" />
-      <g v-if="cg" class="cg" :transform="`translate(${x(cg.x_mm)} ${y(cg.y_mm)})`">
-        <line class="drop" x1="0" x2="0" y1="0" :y2="plan.bottom - y(cg.y_mm)" />
-        <ellipse
-          :rx="Math.max(2 * cg.x_sd_mm * scale.perMm.value, 1.5)"
-          :ry="Math.max(2 * cg.y_sd_mm * scale.perMm.value, 1.5)"
-        />
-        <path d="M-11 0 H11 M0 -11 V11" />
-      </g>
+      <TheSpot v-if="loadout?.cg" :cg="loadout.cg" :scale="scale" />
       <TheStrip :flags="flags" :scale="scale" />
       <TheCorners
         v-if="surface"
@@ -223,42 +159,5 @@ svg {
   stroke: var(--oak);
   stroke-opacity: 0.75;
   stroke-width: 5;
-}
-
-.range {
-  fill: var(--oak);
-  fill-opacity: 0.28;
-  pointer-events: none;
-}
-
-.np {
-  stroke: var(--ink);
-  stroke-width: 2;
-  stroke-dasharray: 2 3;
-  pointer-events: none;
-}
-
-.mac {
-  stroke: var(--ink);
-  stroke-width: 3;
-}
-
-.cg {
-  pointer-events: none;
-}
-
-.cg ellipse {
-  fill: var(--sea);
-  fill-opacity: 0.3;
-}
-
-.cg path {
-  stroke: var(--sea);
-  stroke-width: 2.5;
-}
-
-.drop {
-  stroke: var(--sea);
-  stroke-width: 1;
 }
 </style>
