@@ -8,6 +8,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.life import Act, Pocket, pocketed
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import validated
+from oaken_scale.core.model.lot import LotUnit, Use
 from oaken_scale.core.model.part import Station
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import MORNING
@@ -71,3 +72,17 @@ def test_without_a_thickness_it_goes_through_or_nowhere():
     assert pocketed(build, ACT, "hatch", "one", Pocket(20.0, 40.0)).parts[-1].uses
     with pytest.raises(BuildFaultError, match="how thick Sheet A"):
         pocketed(build, ACT, "hatch", "one", Pocket(20.0, 40.0, 2.0))
+
+
+def test_it_is_cut_from_the_sheet_of_a_part_that_has_tape_on_it_too():
+    """Not from the tape, which comes first, nor from what was cut out before."""
+    build = sandpiper()
+    tape = next(lot.id for lot in build.lots if lot.unit is LotUnit.M)
+    taped = tuple(
+        replace(part, uses=(Use(tape, 0.5), Use("sheet-a", -0.1), *part.uses))
+        if part.id == "fuselage-box"
+        else part
+        for part in build.parts
+    )
+    after = pocketed(replace(build, parts=taped), ACT, "fuselage-box", "hole", Pocket(60.0, 40.0))
+    assert after.parts[-1].uses == (Use("sheet-a", pytest.approx(-0.24)),)

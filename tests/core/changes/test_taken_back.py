@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from oaken_scale.core.changes.taken_back import TAKEN_BACK, How, Touched, taken_back, touched
+from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.field import FieldLog, Throw
 from oaken_scale.core.model.part import Part, Pedigree
@@ -157,3 +158,14 @@ def test_a_drive_that_came_goes_whole_and_what_a_drawing_was_comes_back_whole():
     named = replace(after, surfaces=(replace(longer, name="Main wing"),))
     (told,) = taken_back(named, before, after, AT).surfaces
     assert (told.name, told.sections) == ("Main wing", outline)
+
+
+def test_a_scale_that_only_a_check_was_read_on_stays_with_it():
+    """Checks by feel have no scale: they keep none."""
+    two = replace(START, scales=(*START.scales, Scale("two", "Two", 1.0), Scale("x", "X", 1.0)))
+    on_two = BalanceCheck(
+        "c", AT, CheckKind.SUPPORTS, None, 100.0, other_mm=300.0, reading_g=20.0, scale="two"
+    )
+    by_feel = BalanceCheck("f", AT, CheckKind.SUPPORT, None, 200.0)
+    told = taken_back(replace(two, checks=(on_two, by_feel)), START, two, AT)
+    assert [each.id for each in told.scales] == ["s", "two"]

@@ -124,3 +124,25 @@ def test_a_long_day_of_throws_is_told_too():
     told = compared(metres, second)
     assert told.better > 0.99
     assert told.difference == pytest.approx(0.095, abs=0.04)
+
+
+@given(throws, st.floats(0.1, 2.0))
+@settings(max_examples=40, deadline=None)
+def test_a_bad_throw_is_one_that_falls_short_with_a_spread_of_its_own(all_throws, apart):
+    """Each hypothesis at once, against that throw lifted by what it fell short, with its own
+    spread on the diagonal, worked out alone."""
+    values, second = zip(*all_throws, strict=True)
+    z = np.log(values) - np.log(values).mean()
+    who = np.array(second)
+    design = np.stack([~who, who], axis=1).astype(float)
+    always = np.eye(len(z)) + 25.0
+    at_once = rules._with_any_bad(z, design, always, apart)
+    for k in range(len(z)):
+        one = np.zeros(len(z))
+        one[k] = 1.0
+        spread = always + rules.BAD_WIDTH**2 * np.outer(one, one)
+        alone = rules._with_any_bad(z + rules.BAD_FALLS * one, design, spread, apart)
+        for name, together, by_itself in zip(
+            ("evidence", "difference", "width", "variance"), at_once, alone, strict=True
+        ):
+            assert together[k + 1] == pytest.approx(by_itself[0], rel=1e-6, abs=1e-9), name

@@ -97,20 +97,24 @@ def test_a_receiver_keeps_away_from_a_transmitter():
 
 
 @pytest.mark.parametrize(
-    ("x", "z", "by"),
+    ("x", "y", "z", "by"),
     [
-        (30.0, 0.0, 7.0),  # 30 - 20 - 4 - (-2) = 8 from the disc: 7 nearer than 15
-        (45.0, 0.0, None),  # 21 away
-        (30.0, 120.0, None),  # over it: 100 from the shaft, the disc ends at 75
-        (30.0, 100.0, 7.0),  # 80: within 15 of its tip
+        (30.0, 0.0, 0.0, 7.0),  # 30 - 20 - 4 - (-2) = 8 from the disc: 7 nearer than 15
+        (45.0, 0.0, 0.0, None),  # 21 away
+        (30.0, 0.0, 120.0, None),  # over it: 100 from the shaft, the disc ends at 75
+        (30.0, 0.0, 100.0, 7.0),  # 80: within 15 of its tip
+        (30.0, 104.0, 0.0, 7.0),  # beside it: 15 wide to either side, 89 away
+        (30.0, 106.0, 0.0, None),
+        (30.0, -80.0, 80.0, 7.0),  # 65 across and 60 up: 88.5 from the shaft
+        (30.0, -80.0, 84.0, None),  # 65 and 64: 91.2
     ],
 )
-def test_what_stands_in_the_way_of_a_propeller(x, z, by):
+def test_what_stands_in_the_way_of_a_propeller(x, y, z, by):
     propeller = thing(
         "prop", -2.0, Fit(8.0, 150.0, 150.0, plugs_into="motor", role=FitRole.PROPELLER)
     )
     motor = thing("motor", 12.0, Fit(30.0, 28.0, 28.0))
-    block = thing("block", x, Fit(40.0, 30.0, 40.0), z=z)
+    block = thing("block", x, Fit(40.0, 30.0, 40.0), y=y, z=z)
     assert notes(propeller, motor, block) == (
         [] if by is None else [(Misfit.IN_DISC, "block", "prop", pytest.approx(by))]
     )

@@ -14,7 +14,7 @@ from oaken_scale.core.model.field import Control, ControlKind, FieldLog, OwnLine
 from oaken_scale.core.model.part import Group, Part, Pedigree, Station
 from oaken_scale.core.model.power import Flight, Landing, Motor, Pack, Power
 from oaken_scale.core.model.surface import Role, Section, Surface
-from oaken_scale.core.model.target import Target, TargetKind
+from oaken_scale.core.model.target import Target, TargetKind, Thrust
 from oaken_scale.core.trim.unchecked import Since
 
 MORNING = datetime(2026, 3, 7, 9, 0, tzinfo=UTC)
@@ -306,3 +306,25 @@ def test_a_move_in_any_direction_is_measured_straight():
     motor = replace(part("motor", Group.POWER, 20), station=Station(22.0, 3.0, 6.0))
     reason = opened(replace(build, parts=(build.parts[0], motor, *build.parts[2:])))["fixed"]
     assert reason.amount == pytest.approx(7.0)
+
+
+def test_what_is_to_drive_it_is_asked_about_before_there_is_a_drive():
+    """A plane with a motor on its list, and nothing said of the drive."""
+    lines = [each.id for each in ready_list(replace(PLANE, power=None), "big", WELL, NOON).lines]
+    assert {"propeller", "pack"} <= set(lines)
+    thrust = replace(PLANE, power=None, thrust=Thrust(400.0, 20.0), parts=PLANE.parts[:1])
+    bare = replace(thrust, loadouts=())
+    assert {"propeller", "pack"} <= {each.id for each in ready_list(bare, None, WELL, NOON).lines}
+
+
+@pytest.mark.parametrize(
+    ("control", "asked"),
+    [
+        (Control("t", "Tab", ControlKind.TAB, "tail", 0.2, 0.4, 0.1), "t:0"),
+        (Control("r", "Rudder", ControlKind.RUDDER, "tail", 0, 1, 0.3, 9, 9, set_mm=1.5), "r:1.5"),
+        (Control("r", "Rudder", ControlKind.RUDDER, "tail", 0, 1, 0.3, 9, 9), None),
+    ],
+)
+def test_tabs_and_what_is_set_off_centre_are_looked_at(control, asked):
+    lines = ready_list(replace(PLANE, field=FieldLog((control,))), "big", WELL, NOON).lines
+    assert [each.about for each in lines if each.id == "tabs"] == ([asked] if asked else [])

@@ -138,3 +138,20 @@ def test_what_was_felt_piece_by_piece_is_worth_weighing_whole(assembly, together
     assert best.share > 0.99
     whole = with_readings(build, reading(3, 87.0, dict.fromkeys(best.parts, 1.0)))
     assert not any(each.parts for each in assess(whole).weigh_next)
+
+
+def test_each_things_share_in_where_it_balances_by_hand():
+    """Arms of (x - cg) / M by its grams, and m / M by its millimetres, of things of their own."""
+    things = (("nose", 60.0, 3.0, 40.0, 2.0), ("wing", 200.0, 9.0, 260.0, 4.0))
+    things = (*things, ("tail", 30.0, 2.0, 700.0, 3.0))
+    parts = tuple(
+        Part(id, id, Pedigree.LISTING, stated_g=g, doubt_g=sd, station=Station(x, doubt_mm=off))
+        for id, g, sd, x, off in things
+    )
+    told = assess(Build("b", "B", parts=parts)).loadouts[0].behind
+    mass = sum(g for _, g, *_ in things)
+    cg = sum(g * x for _, g, _, x, _ in things) / mass
+    own = {id: ((x - cg) / mass * sd) ** 2 + (g / mass * off) ** 2 for id, g, sd, x, off in things}
+    for source in told.balance_sources:
+        assert source.share == pytest.approx(own[source.part] / sum(own.values()), rel=1e-6)
+    assert len(told.balance_sources) == 3

@@ -6,6 +6,8 @@ import pytest
 
 from oaken_scale.core.assess import Mark, assess, expect
 from oaken_scale.core.flight.centre_of_gravity import stations
+from oaken_scale.core.flight.metrics.all_up_weight import all_up_weight
+from oaken_scale.core.flight.metrics.metric import with_doubts
 from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.scale import Unfit
@@ -14,6 +16,7 @@ from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind, Thrust
 from oaken_scale.core.model.weighing import Load, Pan, Scale
+from oaken_scale.core.trim.flown import fly
 from tests.benches import case_l, random_build, reading, with_readings
 
 WING = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))
@@ -215,3 +218,15 @@ def test_expected_reading_covers_mass_scale_and_noise():
     assert told.warning is None
     screw = expect(build, Pan((Load("glue"),)), "kitchen")
     assert screw.warning is Unfit.TOO_LIGHT
+
+
+@pytest.mark.parametrize(
+    ("off", "matters"), [(0.2, False), (-0.2, False), (3.0, True), (-3.0, True)]
+)
+def test_what_a_doubted_reading_would_change_is_told_where_it_matters(off, matters):
+    """In sigmas of the answer, over it or under."""
+    (flown, *_) = fly(plane()).planes
+    answer = all_up_weight(flown)
+    believing = answer.value + off * answer.sd
+    told = with_doubts(flown, answer, believing, by_load=False)
+    assert told.believing == (believing if matters else None)

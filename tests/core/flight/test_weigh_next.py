@@ -60,3 +60,9 @@ def test_the_reason_names_the_share_and_why():
     first = assess(case_l()).weigh_next[0]
     assert (round(first.share, 2), first.goal) == (0.93, TargetKind.AUW)
     assert (first.because, first.lots) == (Because.TELLS_OF, ("sheet",))
+
+
+def test_a_sheet_says_how_many_parts_are_cut_from_it():
+    told = {each.lot: each for each in assess(case_l()).weigh_next if each.lot}
+    assert told["sheet"].made_of_it == 3
+    assert told["sheet"].because is Because.PARTS_OF

@@ -1,5 +1,6 @@
 """Bodies as panels: areas and middles against sums over many thin slices, and by hand."""
 
+from dataclasses import replace
 from itertools import pairwise
 from math import hypot, pi
 
@@ -88,3 +89,14 @@ def test_walls_that_leave_nothing_between_them_are_refused(shape):
     thin = box([(1, 0, 5, 60), (100, 0, 60, 60)], shape=shape)
     with pytest.raises(BuildFaultError, match="5 mm"):
         body_panels(thin)
+
+
+def test_the_frame_that_is_too_slim_for_its_walls_is_named():
+    frames = (Frame(0, 0, 60, 80), Frame(300, 0, 10, 80), Frame(600, 0, 60, 80))
+    with pytest.raises(BuildFaultError) as refused:
+        body_panels(Body("b", "Body", BodyShape.BOX, frames), 5.0)
+    (fault,) = refused.value.faults
+    assert fault.field == "bodies.b.frames.1"
+    assert fault.words.startswith("Body, frame 2, is 10 mm; two walls alone take 10 mm")
+    slim = (*frames[:1], replace(frames[1], width_mm=10.1), *frames[2:])
+    assert len(body_panels(Body("b", "Body", BodyShape.BOX, slim), 5.0)) == 4

@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.ledger.habit import widths
+from oaken_scale.core.ledger.habit import RUNS, WIDE, HabitFound, tells, widths
 from oaken_scale.core.ledger.learned import habits_of
 from oaken_scale.core.ledger.mixture import estimate
 from oaken_scale.core.model.build import Build
@@ -145,3 +145,21 @@ def test_a_habit_heard_widens_what_is_believed():
     told = assess(replace(guesses(1, 0, 1.0), habits=(wide,)))
     times = ((8 + 160) / 48 * 48 / 46) ** 0.5  # Student's t of 48 degrees: nu / (nu - 2)
     assert told.parts[0].sd_g == pytest.approx(10.0 * np.hypot(0.15, 0.2 * times))
+
+
+@pytest.mark.parametrize(
+    ("factor", "sd", "width", "is_told"),
+    [
+        (1 + RUNS + 0.001, 0.01, 1.0, True),
+        (1 + RUNS - 0.001, 0.01, 1.0, False),
+        (1 - RUNS - 0.001, 0.01, 1.0, True),
+        (1 - RUNS + 0.001, 0.01, 1.0, False),
+        (1.3, 0.16, 1.0, False),  # far off, and not surely
+        (0.7, 0.16, 1.0, False),
+        (1.3, 0.14, 1.0, True),
+        (1.0, 0.01, WIDE + 0.01, True),
+        (1.0, 0.01, WIDE, False),
+    ],
+)
+def test_a_habit_is_told_where_it_runs_surely_or_is_wide(factor, sd, width, is_told):
+    assert tells(HabitFound(Pedigree.GUESS, factor, sd, width, 9, 5, 0.0)) is is_told

@@ -1,5 +1,7 @@
 """Slips, each by itself: what is tried, how it is weighed, what is offered."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -8,8 +10,9 @@ from oaken_scale.core.ledger.mixture import suspect
 from oaken_scale.core.ledger.slip import USUAL, SlipKind
 from oaken_scale.core.ledger.slips import EXPLAINED, MOST_SLIPS
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.part import Part, Pedigree
-from oaken_scale.core.model.weighing import Container, Load, Pan, Scale
+from oaken_scale.core.model.weighing import Container, Load, Pan, Sample, Scale
 
 SCALE = Scale("s", "S", 0.1, 0.05, 0.0)
 MOTOR = Pan((Load("motor"),))
@@ -128,3 +131,11 @@ def test_a_check_weight_on_the_pan_is_no_thing():
     assert suspect(bench(), pan, "s", 100.1) is None
     doubt = suspect(bench(Container("tray", "Tray", 31.4)), pan, "s", 131.4)
     assert doubt.slips[0].kind is SlipKind.NOT_TARED
+
+
+def test_a_thing_beside_a_piece_of_sheet_may_have_been_left_off():
+    sheet = Lot("sheet", "Sheet", LotUnit.DM2, 5.0, 0.02)
+    build = replace(bench(), lots=(sheet,))
+    both = Pan((Load("motor"),), (Sample("sheet", 8.0),))
+    best = offered(build, 40.0, both)[0]
+    assert (best.kind, best.subject) == (SlipKind.LEFT_OFF, "motor")

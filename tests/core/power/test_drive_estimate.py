@@ -12,11 +12,13 @@ from oaken_scale.core.power.drive_estimate import HowKnown, estimate_drive, one_
 from oaken_scale.core.power.drive_readings import (
     Beliefs,
     Stated,
+    asked,
     beliefs,
     gathered,
     predicted,
     rest_v,
     shown_by,
+    train_of,
 )
 from oaken_scale.core.power.drive_train import running
 from oaken_scale.core.power.point_doubts import OUNCE_G, PointSlip, Quantity
@@ -316,3 +318,39 @@ def test_many_are_predicted_as_one_after_the_other():
     told = estimate_drive(replace(DRIVE, runs=(Truth(2).run(),)))
     asks = [("big", "six", 0.5, 4.2), ("small", "seven", 1.0, 3.85)]
     assert told.predict_all(asks) == tuple(told.predict(*each) for each in asks)
+
+
+def test_what_many_unknowns_show_at_once_is_what_each_train_shows():
+    """Drawn from what is believed before any run, each pack's rest voltage with its own error."""
+    told = beliefs(DRIVE)
+    rng = np.random.default_rng(5)
+    unknowns = rng.multivariate_normal(told.mean, told.cov, size=6)
+    pack, propeller = DRIVE.packs[-1].id, DRIVE.propellers[-1].id
+    rows = asked(DRIVE, told, [(pack, propeller, throttle, 4.1) for throttle in (0.5, 1.0)])
+    shown = shown_by(DRIVE, rows, unknowns, rows.throttle, as_read=False)
+    for m, one in enumerate(unknowns):
+        train = train_of(DRIVE, told, one, pack, propeller, 4.1)
+        for r, throttle in enumerate((0.5, 1.0)):
+            alone = running(train, throttle)
+            by_itself = (alone.thrust_gf, alone.pack_a, alone.pack_v)
+            assert shown[m, r] == pytest.approx(by_itself, rel=1e-6)
+    cells, offset = DRIVE.packs[-1].cells, told.pack_at(pack) + 1
+    up = told.mean.copy()
+    up[offset] += 0.05
+    trains = (train_of(DRIVE, told, each, pack, propeller, 4.1) for each in (told.mean, up))
+    plain, higher = (each.rest_v for each in trains)
+    assert (plain, higher - plain) == (pytest.approx(4.1 * cells), pytest.approx(0.05 * cells))
+
+
+def test_thrust_for_its_power_has_the_doubt_of_all_three():
+    """Against draws: thrust, current and voltage that go up and down together in part."""
+    shown = np.array([480.0, 11.0, 10.8])
+    roots = np.array([[14.0, 0.0, 0.0], [0.12, 0.2, 0.0], [-0.03, -0.04, 0.05]])
+    cov = roots @ roots.T
+    draws = np.random.default_rng(3).multivariate_normal(shown, cov, size=200_000)
+    drawn = draws[:, 0] / (draws[:, 1] * draws[:, 2])
+    ratio, sd = drive_estimate._per_watt(shown, cov)
+    assert ratio == pytest.approx(480 / 118.8)
+    assert sd == pytest.approx(float(drawn.std()), rel=0.02)
+    assert drive_estimate._per_watt(np.array([0.0, 11.0, 10.8]), cov) == (0.0, 0.0)
+    assert drive_estimate._per_watt(np.array([480.0, 0.0, 10.8]), cov) == (0.0, 0.0)

@@ -19,13 +19,14 @@ from oaken_scale.core.model.power import (
     Run,
     RunPoint,
 )
-from oaken_scale.core.model.target import Thrust
+from oaken_scale.core.model.target import Target, TargetKind, Thrust
 from oaken_scale.core.power.drive_aboard import drive_estimate, pack_aboard, thrust_of
 from oaken_scale.core.power.drive_estimate import HowKnown, Predicted
 from oaken_scale.core.power.drive_train import DriveTrain, running
 from oaken_scale.core.power.flight_time import level_power
 from oaken_scale.core.power.listings import pack_ohm
 from oaken_scale.core.power.loadout_power import LoadoutPower, _unbeaten, power_told
+from oaken_scale.core.power.rules_of_thumb import Rule
 
 BIG = Pack("big", "3-cell 1300", 3, 1300.0, 25.0, "pack-big")
 SMALL = Pack("small", "2-cell 850", 2, 850.0, None, "pack-small")
@@ -207,3 +208,22 @@ def test_the_last_run_that_was_felt_warms_every_loadout():
     )
     small = told.loadouts[1]
     assert small.heat[0].felt_a == pytest.approx(small.fresh.pack_a, rel=1e-6)
+
+
+def test_the_thrust_that_a_target_asks_for_is_its_share_of_the_weight():
+    wanted = Target(TargetKind.THRUST_TO_WEIGHT, low=0.8)
+    masses = [("l-big", 400.0), ("l-small", 360.0), ("glide", 300.0)]
+    trainer = replace(PLANE, purpose="park", targets=(wanted,))
+    told = power_told(trainer, masses, 6.0).loadouts
+    assert [each.asked_gf for each in told] == [pytest.approx(320.0), pytest.approx(288.0)]
+    for each, (_, mass) in zip(told, masses, strict=False):
+        ratio = next(one for one in each.rules if one.rule is Rule.THRUST_TO_WEIGHT)
+        assert ratio.value == pytest.approx(each.half.thrust_gf / mass)
+    others = (Target(TargetKind.AUW, high=500.0), replace(wanted, low=None, high=1.5))
+    told = power_told(replace(PLANE, targets=others), masses, 6.0).loadouts
+    assert [each.asked_gf for each in told] == [None, None]
+    weightless = power_told(trainer, [("l-big", 0.0), ("l-small", 0.0), ("glide", 0.0)], 6.0)
+    assert all(
+        each.watts_per_kg is None and Rule.THRUST_TO_WEIGHT not in {one.rule for one in each.rules}
+        for each in weightless.loadouts
+    )

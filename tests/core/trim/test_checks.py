@@ -433,3 +433,19 @@ def test_hung_where_nobody_said_how_high_anything_is_it_is_said():
     # A check of another kind has no such flaw.
     (told,) = assess(plane(support(220.0), parts=parts)).beam.checks
     assert told.flaw is None
+
+
+def test_what_is_not_aboard_and_what_has_no_place_explains_nothing():
+    """The likeliest to sit elsewhere stayed at home; another thing has no place at all."""
+    loose = Part("loose", "Loose", Pedigree.GUESS, stated_g=40.0)
+    for carried in (True, False):
+        spare = thing("spare", 300, 80, option=True)
+        spare = replace(spare, station=replace(spare.station, doubt_mm=20.0))
+        loadouts = (Loadout("one", "One", ("spare",) if carried else ()),)
+        build = replace(plane(parts=(*plane().parts, spare, loose)), loadouts=loadouts)
+        off = replace(support(cg_of(build).x_mm + 40, by="pegs"), loadout="one")
+        told = reasons(replace(build, checks=(off,)))
+        named = [each.part for each in told if each.part]
+        assert named
+        assert ("spare" in named) is carried
+        assert "loose" not in named
