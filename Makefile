@@ -81,6 +81,7 @@ contract: $(VENV)/.ready web/node_modules/.ready
 	$(BIN)/oaken-scale openapi > web/src/api/openapi.json
 	cd web && npm run --silent types
 	$(BIN)/oaken-scale schema > docs/build.schema.json
+	$(BIN)/python -m docs.list_constants
 
 # Renew the pinned versions, those that running needs and those that working on it needs; wants
 # `uv` on the path.

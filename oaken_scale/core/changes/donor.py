@@ -19,6 +19,7 @@ GRAMS: Final = Units()
 """Grams and millimetres are meant where no unit is typed."""
 
 MOST_LINES: Final = 200
+"""So many lines of a list are read at once."""
 EXAMPLE: Final = grams(28.0)
 
 CALLED: Final[Mapping[Group, tuple[str, ...]]] = {

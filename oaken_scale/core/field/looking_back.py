@@ -13,6 +13,7 @@ from oaken_scale.core.model.part import Pedigree
 from oaken_scale.core.model.target import Target, TargetKind
 
 MOST_PARTS: Final = 5
+"""So many parts are told, those farthest from their figure."""
 
 
 @dataclass(frozen=True, slots=True)

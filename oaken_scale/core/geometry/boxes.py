@@ -16,6 +16,7 @@ Placed = tuple[Sides, Sides]
 """A box's nearest corner, and its sides as it lies [mm]."""
 
 SAME_MM: Final = 1e-6
+"""Sides that differ by less are the same [mm], and volumes likewise [mm3]."""
 
 MOST_TRIES: Final = 20_000
 ANY_ORDER_TRIES: Final = 4_000

@@ -12,6 +12,7 @@ FLAT: Final = 1e-4
 """Curves are flattened to this share of their size: areas come out within 0.02 %."""
 
 MOST_CHORDS: Final = 400
+"""A curve is cut into no more than so many chords."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)

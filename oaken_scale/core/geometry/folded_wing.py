@@ -21,7 +21,6 @@ from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 
 MOST_FORWARD: Final = 0.05
-
 MOST_AFT: Final = 0.9
 """Where a spar stands, as a share of the chord."""
 

@@ -25,6 +25,7 @@ AIR: Final = 1.225
 """Density of air at sea level [kg/m3]."""
 
 GRAVITY: Final = 9.80665
+"""[m/s2]."""
 
 CL_MAX: Final = {Profile.FLAT: 0.7, Profile.STEPPED: 0.9, Profile.FOLDED: 1.15}
 """Greatest lift coefficient by how a foam board wing is shaped (docs/methods.md, section 5)."""
@@ -36,6 +37,8 @@ FIN_HEIGHT: Final = (0.35, 0.75)
 THICKNESS: Final = (0.08, 0.12)
 ASPECT: Final = {"sailplane": (8.0, 14.0), "glider": (5.0, 12.0), "indoor": (3.5, 7.0)}
 USUAL_ASPECT: Final = (4.5, 7.5)
+"""What is usual: tail volumes, the tail's share of the span and the fin's of the tail, thickness
+over chord, and aspect ratios by purpose (docs/methods.md, section 5)."""
 
 FOLD: Final = 2.05
 """A chord folded over top and bottom takes so many times itself of the strip."""

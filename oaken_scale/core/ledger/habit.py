@@ -114,6 +114,7 @@ def widths(
 
 
 PEDIGREES: Final = {pedigree: number for number, pedigree in enumerate(Pedigree)}
+"""Each pedigree by its place among them."""
 
 
 @dataclass(frozen=True, slots=True)

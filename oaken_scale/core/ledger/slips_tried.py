@@ -66,6 +66,7 @@ LEAST_LOG: Final = -200.0
 
 
 LEAST_CHANCE: Final = 1e-80
+"""A slip that is less likely than this is not looked at."""
 
 
 SEVERAL: Final = 10.0

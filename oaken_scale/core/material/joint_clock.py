@@ -17,6 +17,7 @@ from oaken_scale.core.model.lot import LotKind
 
 MINUTE: Final = 60.0
 HOUR: Final = 3600.0
+"""[s]."""
 
 
 class JointStage(StrEnum):

@@ -36,6 +36,7 @@ BALANCE_MIN: Final = 6.0
 """Minutes to lay out and fix a thing, to look along a plane, to balance it by hand."""
 
 PAINT_DRIES_MIN: Final = 60.0
+"""[min]."""
 
 BELIEF: Final = 2.0
 """The usual minutes count as so many times that were taken."""

@@ -38,6 +38,7 @@ P = TypeVar("P", Purpose, Layout)
 
 WITH_TAIL: Final = (25.0, 33.0)
 FLYING_WING: Final = (15.0, 20.0)
+"""Where a layout balances at first: ends of its range [% MAC]."""
 
 PURPOSES: Final = (
     Purpose(

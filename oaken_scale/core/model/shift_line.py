@@ -12,6 +12,7 @@ from oaken_scale.core.model.quantity import QuantityError, parse
 
 FIELD: Final = "line"
 MOST: Final = 20
+"""So many parts are moved by one line."""
 
 # A comma between two digits is a decimal one.
 _CLAUSES: Final = re.compile(r"\s*(?:;|,(?!\d)|(?<!\d),)\s*")

@@ -44,6 +44,7 @@ CURRENT_MODEL: Final = 0.03
 Source of all: docs/methods.md, section 10."""
 
 MOST_DOUBTS: Final = 6
+"""So many points are told as doubtful."""
 
 
 class HowKnown(StrEnum):

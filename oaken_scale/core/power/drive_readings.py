@@ -33,13 +33,10 @@ from oaken_scale.core.power.listings import (
 )
 
 DUTY_SD: Final = 0.10
-
-
 STAND_SD: Final = 0.02
-
-
 AMMETER_SD: Final = 0.03
-"""Source of all: docs/methods.md, section 10."""
+"""One sigma of the logarithm of the throttle's exponent, and of what a stand and an ammeter are off
+by, as a share (docs/methods.md, section 10)."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)

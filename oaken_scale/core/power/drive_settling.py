@@ -11,6 +11,7 @@ from oaken_scale.core.model.power import Power
 from oaken_scale.core.power.drive_readings import Beliefs, Rows, predicted, shown_by
 
 ROUNDS: Final = 20
+"""So many rounds at most, from each start."""
 
 
 SETTLED: Final = 3e-4

@@ -13,6 +13,7 @@ USABLE: Final = 0.8
 """The share of what a pack holds that is flown."""
 
 NOMINAL_V_PER_CELL: Final = 3.7
+"""What a pack gives on the average of its charge [V per cell]."""
 
 LEVEL_OVER_STALL: Final = 1.4
 """Level flight is so many times as fast as the stall."""
@@ -55,6 +56,7 @@ SURE: Final = 2.0
 """And by so many sigma."""
 
 GRAVITY: Final = 9.80665
+"""[m/s2]."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -20,6 +20,7 @@ EXPLAINS: Final = 1.5
 """What brings a check within so many sigma explains it."""
 
 MOST_REASONS: Final = 3
+"""So many reasons are told, the likeliest first."""
 
 
 class Explains(StrEnum):

@@ -19,6 +19,7 @@ FARTHEST_MM: Final = 400.0
 """A bay is not made longer than by this [mm]."""
 
 AMPLE_G: Final = 5_000.0
+"""A spot that is given so much has room enough [g]."""
 
 
 class Limit(StrEnum):

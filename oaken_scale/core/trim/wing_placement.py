@@ -22,6 +22,7 @@ FOLLOWS_MM: Final = 0.01
 """The place is found, by the secant, when another step moves it by less [mm]."""
 
 STEPS: Final = 30
+"""So many steps at most to where a canard has its margin."""
 
 
 @dataclass(frozen=True, slots=True)

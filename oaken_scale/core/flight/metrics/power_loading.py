@@ -9,6 +9,7 @@ from oaken_scale.core.flight.verdict import Answer, Missing
 from oaken_scale.core.model.target import Target, TargetKind
 
 KG_PER_G: Final = 1e-3
+"""[kg/g]."""
 
 
 def power_loading(plane: Flying) -> Answer:
