@@ -314,6 +314,32 @@ def test_a_control_is_put_on_the_drawing_and_its_travel_typed_in_either(dunlin):
     expect(dunlin.get_by_text("Elevator: the right way")).to_be_visible()
 
 
+def test_two_figures_of_a_control_typed_at_once_are_both_kept(dunlin, demo_served):
+    dunlin.set_viewport_size({"width": 1280, "height": 800})
+    dunlin.goto(f"{dunlin.at}?on=controls")
+    mine = dunlin.get_by_role("article", name="Tail tab")
+    expect(mine).to_be_visible()
+    held, let = [], []
+    dunlin.route(
+        "**/field/controls", lambda route: route.continue_() if let else held.append(route)
+    )
+    for label, typed in (("per cent of the chord", "14"), ("travel up", "5")):
+        box = mine.get_by_label(f"Tail tab: {label}", exact=True)
+        box.fill(typed)
+        box.press("Tab")
+    until(dunlin, lambda: held)
+    let.append(True)
+    for route in held:
+        route.continue_()
+
+    def told() -> list[float]:
+        controls = log(demo_served, dunlin.build)["controls"]
+        tab = next(each for each in controls if each["name"] == "Tail tab")
+        return [tab["chord_share"], tab["up_mm"]]
+
+    until(dunlin, told, lambda has: has == [0.14, 5])
+
+
 def test_looking_back_and_the_next_version_with_its_wish(dunlin):
     dunlin.goto(f"{dunlin.at}?on=back")
     expect(dunlin.get_by_text("due 1 Oct 2026")).to_be_visible()

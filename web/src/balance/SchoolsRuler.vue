@@ -80,7 +80,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
             :base="units.length.base"
             optional
             label="The plan's mark, from the nose"
-            @kept="change({ plan_mark: $event === null ? null : { x_mm: $event } })"
+            @kept="change(() => ({ plan_mark: $event === null ? null : { x_mm: $event } }))"
           />
           {{ units.length.name }} from the nose</label
         >

@@ -4,6 +4,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Part, type Saved } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
+import { numbered } from '../shared/numbered'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
@@ -26,8 +27,10 @@ const others = computed(() =>
 )
 
 function slide(part: Part, patch: Partial<NonNullable<Part['slide']>> | null) {
-  const now = part.slide ?? { low_mm: 0, high_mm: 0 }
-  void changePart({ ...part, slide: patch ? { ...now, ...patch } : null })
+  void changePart(part.id, (now) => ({
+    ...now,
+    slide: patch && { ...(now.slide ?? { low_mm: 0, high_mm: 0 }), ...patch },
+  }))
 }
 function add(id: string) {
   const part = others.value.find((each) => each.id === id)
@@ -65,17 +68,17 @@ async function ask() {
 
 const ballast = computed(() => build.value?.ballast ?? { spots: [], pieces: [] })
 type Spot = (typeof ballast.value.spots)[number]
-function spots(next: Spot[]) {
-  void change({ ballast: { ...ballast.value, spots: next } })
+function spots(next: (now: Spot[]) => Spot[]) {
+  void change((now) => ({ ballast: { ...now.ballast, spots: next(now.ballast.spots) } }))
 }
 function set(id: string, patch: Partial<Spot>) {
-  spots(ballast.value.spots.map((each) => (each.id === id ? { ...each, ...patch } : each)))
+  spots((now) => now.map((each) => (each.id === id ? { ...each, ...patch } : each)))
 }
 function addSpot() {
-  let count = ballast.value.spots.length + 1
-  while (ballast.value.spots.some((each) => each.id === `spot-${count}`)) count++
-  const fresh = { id: `spot-${count}`, name: `Spot ${count}`, x_mm: 0, y_mm: 0, z_mm: 0 }
-  spots([...ballast.value.spots, { ...fresh, most_g: 50, pair: false }])
+  spots((now) => {
+    const fresh = { ...numbered('spot', 'Spot', now), x_mm: 0, y_mm: 0, z_mm: 0 }
+    return [...now, { ...fresh, most_g: 50, pair: false }]
+  })
 }
 
 const typed = ref<string | null>(null)
@@ -103,7 +106,7 @@ async function keepPieces() {
   try {
     const given = text.split(';').filter((each) => each.trim())
     const grams = await Promise.all(given.map(several))
-    await change({ ballast: { ...ballast.value, pieces: grams.flat() } })
+    await change((now) => ({ ballast: { ...now.ballast, pieces: grams.flat() } }))
   } catch (error) {
     words.complain(error)
   }
@@ -207,7 +210,7 @@ async function keepPieces() {
           @kept="$event !== null && set(spot.id, { most_g: $event })"
         />
         {{ units.mass.name }}
-        <v-verb class="faint" @click="spots(ballast.spots.filter((each) => each.id !== spot.id))">
+        <v-verb class="faint" @click="spots((now) => now.filter((each) => each.id !== spot.id))">
           remove
         </v-verb></span
       >

@@ -33,7 +33,6 @@ const surface = computed({
   set: (value: string) => (fresh.value.surface = value),
 })
 
-const all = (): NewControl[] => controls.value.map((each) => ({ ...each }))
 function add() {
   const name = CONTROL_KINDS[fresh.value.kind]
   const made: NewControl = {
@@ -42,15 +41,21 @@ function add() {
     surface: surface.value,
     chord_share: fresh.value.kind === 'tab' ? 0.12 : 0.25,
   }
-  void setControls([...all(), made])
+  void setControls((now) => [...now, made])
 }
 function edit(id: string, patch: Partial<NewControl>) {
-  void setControls(all().map((each) => (each.id === id ? { ...each, ...patch } : each)))
+  void setControls((now) => now.map((each) => (each.id === id ? { ...each, ...patch } : each)))
 }
 async function remove(gone: Control) {
-  const was = all()
-  if (await setControls(was.filter((each) => each.id !== gone.id)))
-    said.removed(gone.name, () => setControls(was))
+  let at = -1
+  const done = await setControls((now) => {
+    at = now.findIndex((each) => each.id === gone.id)
+    return now.filter((each) => each.id !== gone.id)
+  })
+  if (done)
+    said.removed(gone.name, () =>
+      setControls((now) => [...now.slice(0, at), gone, ...now.slice(at)]),
+    )
 }
 
 const told = (id: string) => field.value?.told.controls.find((each) => each.id === id)

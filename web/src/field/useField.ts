@@ -4,6 +4,7 @@ import {
   answered,
   api,
   type AtTheField,
+  type Control,
   type Opened,
   type ReadyLine,
   type Schemas,
@@ -77,16 +78,15 @@ function setUp() {
   const open = computed(() => lines.value.filter((line) => line.reason !== null))
 
   /** Controls as they are set now, here. */
-  const controls = computed(() => {
+  /** Controls with what was bent here since. */
+  function asBent(those: Control[]): Control[] {
     const set = new Map<string, number>()
     for (const { entry } of waiting.value)
       if (entry.entry === 'bent' || entry.entry === 'throw')
         for (const each of entry.settings ?? []) set.set(each.control, each.mm)
-    return (field.value?.log.controls ?? []).map((each) => ({
-      ...each,
-      set_mm: set.get(each.id) ?? each.set_mm,
-    }))
-  })
+    return those.map((each) => ({ ...each, set_mm: set.get(each.id) ?? each.set_mm }))
+  }
+  const controls = computed(() => asBent(field.value?.log.controls ?? []))
   const throws = computed(() => {
     const kept = (field.value?.log.throws ?? []).filter((each) => each.loadout === told.value?.id)
     const here = waiting.value.flatMap(({ entry }) =>
@@ -146,12 +146,14 @@ function setUp() {
     post({ entry: 'set_aside', id: what, reason })
   }
 
-  const setControls = (all: Schemas['NewControl'][]) =>
+  type NewControl = Schemas['NewControl']
+  /** The controls are changed as they stand when the turn of that comes. */
+  const setControls = (made: (now: NewControl[]) => NewControl[]) =>
     send((header) =>
       answered<Opened>(
         api.PUT('/api/v1/builds/{build_id}/field/controls', {
           params: { path: { build_id: id.value }, header },
-          body: { controls: all },
+          body: { controls: made(asBent(build.value?.field.controls ?? [])) },
         }),
       ),
     )

@@ -73,7 +73,7 @@ function draw() {
         :model-value="build?.layout"
         :items="named(layouts, 'not said')"
         aria-label="How it is laid out"
-        @update:model-value="change({ layout: $event })"
+        @update:model-value="change(() => ({ layout: $event }))"
     /></label>
     <div class="figures">
       <label

@@ -66,7 +66,7 @@ useKeys(
         <TextCell
           :value="build?.name ?? ''"
           label="Name of the build"
-          @kept="change({ name: $event })"
+          @kept="change(() => ({ name: $event }))"
       /></label>
     </PlaceTabs>
     <component :is="here.view" />

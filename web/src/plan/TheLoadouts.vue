@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Build } from '../api/client'
 import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
+import { numbered } from '../shared/numbered'
 import { useBuild } from '../shared/useBuild'
 import FlownWith from './FlownWith.vue'
 import TheseWords from '../shared/TheseWords.vue'
@@ -19,25 +20,28 @@ const options = computed(
 const loadouts = computed(() => build.value?.loadouts ?? [])
 
 function set(id: string, patch: Partial<Loadout>) {
-  void change({
-    loadouts: loadouts.value.map((each) => (each.id === id ? { ...each, ...patch } : each)),
-  })
+  void change((now) => ({
+    loadouts: now.loadouts.map((each) => (each.id === id ? { ...each, ...patch } : each)),
+  }))
 }
 
-function carry(loadout: Loadout, part: string) {
-  const on = loadout.carries.includes(part)
-  set(loadout.id, {
-    carries: on ? loadout.carries.filter((each) => each !== part) : [...loadout.carries, part],
-  })
+function carry(id: string, part: string, isOn: boolean) {
+  void change((now) => ({
+    loadouts: now.loadouts.map((each) => {
+      const others = each.carries.filter((one) => one !== part)
+      return each.id === id ? { ...each, carries: isOn ? [...others, part] : others } : each
+    }),
+  }))
 }
 
 async function add() {
   const given = name.value.trim()
   if (!given) return
-  let number = loadouts.value.length + 1
-  while (loadouts.value.some((each) => each.id === `loadout-${number}`)) number++
-  const fresh = { id: `loadout-${number}`, name: given, carries: [] }
-  if (await change({ loadouts: [...loadouts.value, fresh] })) name.value = ''
+  const kept = await change(({ loadouts: there }) => {
+    const { id } = numbered('loadout', '', there)
+    return { loadouts: [...there, { id, name: given, carries: [] }] }
+  })
+  if (kept) name.value = ''
 }
 
 function auw(id: string): string {
@@ -68,7 +72,7 @@ function auw(id: string): string {
         :key="part.id"
         :model-value="loadout.carries.includes(part.id)"
         :label="part.name"
-        @update:model-value="carry(loadout, part.id)"
+        @update:model-value="carry(loadout.id, part.id, $event === true)"
       />
     </div>
     <form class="add" @submit.prevent="add">

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Build } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
+import { numbered } from '../shared/numbered'
 import { useBuild } from '../shared/useBuild'
 import CheckWeight from './CheckWeight.vue'
 import PickList from '../shared/PickList.vue'
@@ -14,34 +15,34 @@ const { build, change, takeOff } = useBuild()
 const scales = computed(() => build.value?.scales ?? [])
 
 function set(id: string, patch: Partial<Scale>) {
-  void change({
-    scales: scales.value.map((scale) => (scale.id === id ? { ...scale, ...patch } : scale)),
-  })
+  void change((now) => ({
+    scales: now.scales.map((scale) => (scale.id === id ? { ...scale, ...patch } : scale)),
+  }))
 }
 
 type Container = Build['containers'][number]
 const containers = computed(() => build.value?.containers ?? [])
 
 function hold(id: string, patch: Partial<Container>) {
-  void change({
-    containers: containers.value.map((each) => (each.id === id ? { ...each, ...patch } : each)),
-  })
+  void change((now) => ({
+    containers: now.containers.map((each) => (each.id === id ? { ...each, ...patch } : each)),
+  }))
 }
 
 function addContainer() {
-  let number = containers.value.length + 1
-  while (containers.value.some((each) => each.id === `tray-${number}`)) number++
-  const fresh = { id: `tray-${number}`, name: `Tray ${number}`, mass_g: 20 }
-  void change({ containers: [...containers.value, fresh] })
+  void change(({ containers: there }) => {
+    const fresh = { ...numbered('tray', 'Tray', there), mass_g: 20 }
+    return { containers: [...there, fresh] }
+  })
 }
 
 const BAUDS = [1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200]
 
 function add() {
-  let number = scales.value.length + 1
-  while (scales.value.some((scale) => scale.id === `scale-${number}`)) number++
-  const fresh = { id: `scale-${number}`, name: `Scale ${number}`, step_g: 0.1 }
-  void change({ scales: [...scales.value, fresh] })
+  void change(({ scales: there }) => {
+    const fresh = { ...numbered('scale', 'Scale', there), step_g: 0.1 }
+    return { scales: [...there, fresh] }
+  })
 }
 </script>
 

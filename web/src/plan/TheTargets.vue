@@ -2,7 +2,7 @@
 import { KINDS, METRICS } from '../say/metrics'
 import { useBeginnings } from '../shared/useBeginnings'
 import { computed } from 'vue'
-import { answered, api, type Opened, type Target, type TargetKind } from '../api/client'
+import { answered, api, type Build, type Opened, type Target, type TargetKind } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -55,7 +55,10 @@ const rows = computed(() =>
 )
 
 function set(kind: TargetKind, patch: Partial<Target>) {
-  const targets = build.value?.targets ?? []
+  void change(({ targets }) => ({ targets: targetsWith(targets, kind, patch) }))
+}
+
+function targetsWith(targets: Target[], kind: TargetKind, patch: Partial<Target>): Target[] {
   const old: Target = targets.find((target) => target.kind === kind) ?? {
     kind,
     low: null,
@@ -71,13 +74,9 @@ function set(kind: TargetKind, patch: Partial<Target>) {
     if ('low' in patch) fresh.high = gap > 0 ? fresh.low + gap : null
     else fresh.low = gap > 0 ? fresh.high - gap : null
   }
-  replace(fresh)
-}
-
-function replace(fresh: Target) {
-  const others = (build.value?.targets ?? []).filter((target) => target.kind !== fresh.kind)
+  const others = targets.filter((target) => target.kind !== kind)
   const kept = fresh.low === null && fresh.high === null ? others : [...others, fresh]
-  void change({ targets: kept.sort((a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind)) })
+  return kept.sort((a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind))
 }
 
 const layout = computed(() =>
@@ -91,8 +90,9 @@ async function fill() {
       api.GET('/api/v1/beginnings/targets', { params: { query: { purpose, layout: laid } } }),
     )
     const kinds = suggested.map((target) => target.kind)
-    const others = (build.value?.targets ?? []).filter((target) => !kinds.includes(target.kind))
-    await change({ targets: [...others, ...suggested] })
+    await change(({ targets }) => ({
+      targets: [...targets.filter((target) => !kinds.includes(target.kind)), ...suggested],
+    }))
   } catch (error) {
     words.complain(error)
   }
@@ -108,30 +108,18 @@ function asUsual() {
 }
 
 function thrust(value: number | null) {
-  const old = build.value?.thrust
-  void change({
-    thrust:
-      value === null
-        ? null
-        : {
-            ...old,
-            thrust_gf: value,
-            // Another figure is another source; the line that it pulls along stays where it is.
-            source: old && old.thrust_gf !== value ? 'your own figure' : (old?.source ?? ''),
-            doubt_gf: old && old.thrust_gf !== value ? null : (old?.doubt_gf ?? null),
-          },
+  void change(({ thrust: old }) => {
+    const isOther = old && old.thrust_gf !== value
+    // Another figure is another source; the line that it pulls along stays where it is.
+    const source = isOther ? 'your own figure' : (old?.source ?? '')
+    const doubt_gf = isOther ? null : (old?.doubt_gf ?? null)
+    return { thrust: value === null ? null : { ...old, thrust_gf: value, source, doubt_gf } }
   })
 }
 
-function line(patch: { line_z_mm?: number | null; line_y_mm?: number | null }) {
-  const old = build.value?.thrust
-  if (old) void change({ thrust: { ...old, ...patch } })
-}
-
-function doubt(value: number | null) {
-  const old = build.value?.thrust
-  if (old) void change({ thrust: { ...old, doubt_gf: value } })
-}
+type Thrust = NonNullable<Build['thrust']>
+const line = (patch: Partial<Pick<Thrust, 'line_z_mm' | 'line_y_mm' | 'doubt_gf'>>) =>
+  void change(({ thrust: old }) => ({ thrust: old && { ...old, ...patch } }))
 </script>
 
 <template>
@@ -144,14 +132,14 @@ function doubt(value: number | null) {
           :model-value="build?.purpose"
           :items="named(beginnings?.purposes, 'not said')"
           aria-label="What it is for"
-          @update:model-value="change({ purpose: $event })"
+          @update:model-value="change(() => ({ purpose: $event }))"
       /></label>
       <label
         ><PickList
           :model-value="build?.layout"
           :items="named(beginnings?.layouts, 'not said')"
           aria-label="How it is laid out"
-          @update:model-value="change({ layout: $event })"
+          @update:model-value="change(() => ({ layout: $event }))"
       /></label>
       <v-verb :disabled="!build?.purpose || !build?.layout" @click="fill"> fill from these </v-verb>
     </div>
@@ -231,7 +219,7 @@ function doubt(value: number | null) {
                 :unit="units.thrust.name"
                 :base="units.thrust.base"
                 optional
-                @kept="doubt"
+                @kept="(doubt_gf) => line({ doubt_gf })"
               />
             </td>
             <td class="unit">{{ units.thrust.name }}</td>

@@ -67,10 +67,7 @@ export function useDay() {
   type Day = Build['day']
   /** Change the day as it is when the turn of this change comes. */
   const keep = (patch: (day: Day) => Partial<Day>) =>
-    change(() => {
-      const day = build.value?.day ?? { order: [], done: [], own: [] }
-      return { day: { ...day, ...patch(day) } }
-    })
+    change(({ day }) => ({ day: { ...day, ...patch(day) } }))
 
   /** Move a step by hand: the order that is seen becomes the builder's. */
   function move(step: string, by: number) {

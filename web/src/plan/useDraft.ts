@@ -39,7 +39,7 @@ export function useDraft() {
   async function keepAll(patch: BuildPatch) {
     turn++
     keeping++
-    const isKept = await change(patch)
+    const isKept = await change(() => patch)
     keeping--
     if (keeping) return isKept
     asKept()
@@ -236,7 +236,7 @@ export function useDraft() {
     const { wing, outlines } = assessment.value ?? {}
     const chord = outlines?.find((each) => each.role === 'wing')?.chord_mm
     chosen.value = 0
-    if (!layout || !(await change({ layout })) || !wing || !chord) return
+    if (!layout || !(await change(() => ({ layout }))) || !wing || !chord) return
     await send((header) =>
       answered<Opened>(
         api.POST('/api/v1/builds/{build_id}/drawing', {

@@ -41,24 +41,26 @@ export function useFit() {
   )
 
   const setBay = (id: string, patch: Partial<Bay>) =>
-    change(() => ({
-      bays: bays.value.map((each) => (each.id === id ? { ...each, ...patch } : each)),
+    change((now) => ({
+      bays: now.bays.map((each) => (each.id === id ? { ...each, ...patch } : each)),
     }))
   function addBay() {
-    const taken = new Set(bays.value.map((each) => each.id))
-    let n = 1
-    while (taken.has(n > 1 ? `bay-${n}` : 'bay')) n++
     const size = { x_mm: 80, length_mm: 120, width_mm: 45, height_mm: 50, y_mm: 0, z_mm: 0 }
-    const fresh = { id: n > 1 ? `bay-${n}` : 'bay', name: n > 1 ? `Bay ${n}` : 'Bay', ...size }
-    return change(() => ({ bays: [...bays.value, fresh] }))
+    return change(({ bays: there }) => {
+      const taken = new Set(there.map((each) => each.id))
+      let n = 1
+      while (taken.has(n > 1 ? `bay-${n}` : 'bay')) n++
+      const fresh = { id: n > 1 ? `bay-${n}` : 'bay', name: n > 1 ? `Bay ${n}` : 'Bay', ...size }
+      return { bays: [...there, fresh] }
+    })
   }
   const dropBay = (bay: Bay) => takeOff('bays', bay.id, bay.name)
 
   function setFit(part: Part, patch: Partial<Fit> | null) {
-    void changePart(() => {
-      const now = parts.value.find((each) => each.id === part.id) ?? part
-      return { ...now, fit: patch === null ? null : { ...NO_FIT, ...now.fit, ...patch } }
-    })
+    void changePart(part.id, (now) => ({
+      ...now,
+      fit: patch === null ? null : { ...NO_FIT, ...now.fit, ...patch },
+    }))
   }
 
   return { bays, fitted, others, parts, told, name, notes, setBay, addBay, dropBay, setFit }

@@ -94,7 +94,7 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   async function figureWasWrong() {
     const typed = weighedAnew.value
     weighedAnew.value = null
-    if (typed && part && (await changePart({ ...typed, id: part.id }))) await kept()
+    if (typed && part && (await changePart(part.id, () => typed))) await kept()
   }
 
   /** Another part in its place: what was weighed speaks on of the one before. */
@@ -134,7 +134,7 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
       weighedAnew.value = typed
       return false
     }
-    return part ? changePart({ ...typed, id: part.id }) : addPart(typed)
+    return part ? changePart(part.id, () => typed) : addPart(typed)
   }
 
   let busy = false

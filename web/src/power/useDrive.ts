@@ -35,8 +35,7 @@ export function useDrive() {
 
   /** Keep the drive with something of it changed. */
   function edit(changed: (now: Drive) => Partial<Drive>): Promise<boolean> {
-    const now = drive.value
-    return now ? change({ power: { ...now, ...changed(now) } }) : Promise.resolve(false)
+    return change(({ power: now }) => ({ power: now && { ...now, ...changed(now) } }))
   }
   const set = (patch: Partial<Drive>) => edit(() => patch)
 
@@ -45,13 +44,13 @@ export function useDrive() {
     const parts = (build.value?.parts ?? []).filter((each) => !each.retired)
     const motor = parts.find((each) => /motor/i.test(each.name))
     const mass = assessment.value?.parts.find((each) => each.id === motor?.id)?.mass_g
-    return change({
+    return change(() => ({
       power: {
         motor: { kv: 2000, mass_g: +(mass && mass > 1 ? mass : 30).toFixed(1) },
         propellers: [{ id: 'prop', name: '6 x 3', diameter_mm: 152.4, pitch_mm: 76.2 }],
         packs: parts.filter((each) => /pack|battery/i.test(each.name)).map(packOf),
       },
-    })
+    }))
   }
 
   /** What a pack's name usually says: cells and capacity. */
@@ -70,10 +69,17 @@ export function useDrive() {
 
   /** Take a pack or a propeller that nothing was run with off the list; one press brings it back. */
   async function takeAway(kind: 'packs' | 'propellers', id: string) {
-    const was = drive.value?.[kind] ?? []
-    const name = was.find((each) => each.id === id)?.name ?? id
-    if (!(await set({ [kind]: was.filter((each) => each.id !== id) }))) return
-    words.removed(name, () => set({ [kind]: was }))
+    let at = -1
+    let taken: { name: string } | undefined
+    const done = await edit((now) => {
+      at = now[kind].findIndex((each) => each.id === id)
+      taken = now[kind][at]
+      return { [kind]: now[kind].filter((each) => each.id !== id) }
+    })
+    if (!done || !taken) return
+    words.removed(taken.name, () =>
+      edit((now) => ({ [kind]: [...now[kind].slice(0, at), taken, ...now[kind].slice(at)] })),
+    )
   }
 
   const addRun = (

@@ -6,6 +6,7 @@ import {
   RefusedError,
   type Assessment,
   type Opened,
+  type Build,
   type BuildPatch,
   type Part,
   type Correcting,
@@ -114,7 +115,8 @@ function setUp(id: Ref<string>) {
 
   /** A change that was answered late: kept, or refused because the build has moved on. */
   async function broughtHome(response: Response, mine: string): Promise<boolean> {
-    if (mine === id.value) void client.invalidateQueries({ queryKey: key.value })
+    // What waits behind it is made of the build as it is then.
+    if (mine === id.value) await client.invalidateQueries({ queryKey: key.value })
     if (response.ok) {
       words.say('The workshop answers again; what was changed meanwhile is kept.')
       return true
@@ -158,13 +160,17 @@ function setUp(id: Ref<string>) {
   }
 
   const path = computed(() => ({ build_id: id.value }))
-  /** A patch that is made of what is there is made when its turn comes, after those before it. */
-  const change = (patch: BuildPatch | (() => BuildPatch)) =>
+  function present(): Build {
+    if (!build.value) throw new Error('The build is not here yet')
+    return build.value
+  }
+  /** A patch is made of the build as it stands when its turn comes, after those before it. */
+  const change = (patch: (now: Build) => BuildPatch) =>
     send((header) =>
       answered(
         api.PATCH('/api/v1/builds/{build_id}', {
           params: { path: path.value, header },
-          body: typeof patch === 'function' ? patch() : patch,
+          body: patch(present()),
         }),
       ),
     )
@@ -177,14 +183,15 @@ function setUp(id: Ref<string>) {
         }),
       ),
     )
-  type Kept = NewPart & { id: string }
-  const changePart = (made: Kept | (() => Kept)) =>
-    send((header) => {
-      const part = typeof made === 'function' ? made() : made
+  /** A part is changed as it stands when the turn of its change comes. */
+  const changePart = (part_id: string, made: (now: Part) => NewPart) =>
+    send(async (header) => {
+      const now = present().parts.find((each) => each.id === part_id)
+      if (!now) throw new Error('That part is no longer on the list')
       return answered(
         api.PUT('/api/v1/builds/{build_id}/parts/{part_id}', {
-          params: { path: { ...path.value, part_id: part.id }, header },
-          body: part,
+          params: { path: { ...path.value, part_id }, header },
+          body: made(now),
         }),
       )
     })
@@ -199,15 +206,18 @@ function setUp(id: Ref<string>) {
   type Listed = 'surfaces' | 'bodies' | 'bays' | 'loadouts' | 'scales' | 'containers' | 'lots'
   /** Take something off one of the build's lists; one press brings it back as it was. */
   async function takeOff(list: Listed, gone: string, name: string): Promise<boolean> {
-    const was = (build.value?.[list] ?? []) as { id: string }[]
-    const at = was.findIndex((each) => each.id === gone)
-    const left = { [list]: was.filter((each) => each.id !== gone) } as BuildPatch
-    if (at < 0 || !(await change(left))) return false
-    words.removed(name, () => {
-      const now = (build.value?.[list] ?? []) as { id: string }[]
-      const back = [...now.slice(0, at), was[at], ...now.slice(at)]
-      return change({ [list]: back } as BuildPatch)
+    let at = -1
+    let taken: { id: string } | undefined
+    const done = await change((now) => {
+      const those: { id: string }[] = now[list]
+      at = those.findIndex((each) => each.id === gone)
+      taken = those[at]
+      return { [list]: those.filter((each) => each.id !== gone) }
     })
+    if (!done || !taken) return false
+    words.removed(name, () =>
+      change((now) => ({ [list]: [...now[list].slice(0, at), taken, ...now[list].slice(at)] })),
+    )
     return true
   }
 
@@ -219,11 +229,11 @@ function setUp(id: Ref<string>) {
     if (!(await removeItem(part.id))) return false
     words.removed(part.name, async () => {
       if (!(await addPart(part)) || !carried.length) return
-      await change({
-        loadouts: (build.value?.loadouts ?? []).map((each) =>
+      await change((now) => ({
+        loadouts: now.loadouts.map((each) =>
           carried.includes(each.id) ? { ...each, carries: [...each.carries, part.id] } : each,
         ),
-      })
+      }))
     })
     return true
   }

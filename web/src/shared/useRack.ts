@@ -80,8 +80,8 @@ export function useRack() {
 
   /** Change what is said of a lot; of one on the rack, in every build. */
   async function describe(lot: string, patch: Partial<Lot>) {
-    await change(() => ({
-      lots: lots.value.map((each) => (each.id === lot ? { ...each, ...patch } : each)),
+    await change((now) => ({
+      lots: now.lots.map((each) => (each.id === lot ? { ...each, ...patch } : each)),
     }))
     renew()
   }

@@ -48,14 +48,13 @@ const isDonor = ref(false)
 const earlier = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
 
 function allot(group: Group, grams: number | null) {
-  const kept = (build.value?.budget?.allotments ?? []).filter((each) => each.group !== group)
-  const allotments = grams === null ? kept : [...kept, { group, grams }]
-  const order = GROUPS.map((each) => each.value)
-  allotments.sort((a, b) => order.indexOf(a.group) - order.indexOf(b.group))
-  void change({
-    budget: allotments.length
-      ? { allotments, source: build.value?.budget?.source || 'your own' }
-      : null,
+  void change(({ budget }) => {
+    const kept = (budget?.allotments ?? []).filter((each) => each.group !== group)
+    const allotments = grams === null ? kept : [...kept, { group, grams }]
+    const order = GROUPS.map((each) => each.value)
+    allotments.sort((a, b) => order.indexOf(a.group) - order.indexOf(b.group))
+    const source = budget?.source || 'your own'
+    return { budget: allotments.length ? { allotments, source } : null }
   })
 }
 
@@ -66,7 +65,7 @@ async function suggest(from?: string) {
         params: { path: { build_id: id.value }, query: { earlier: from } },
       }),
     )
-    await change({ budget })
+    await change(() => ({ budget }))
   } catch (error) {
     words.complain(error)
   }
@@ -98,8 +97,7 @@ const unsorted = computed(() =>
 )
 
 function sort(part: string, group: string) {
-  const found = build.value?.parts.find((each) => each.id === part)
-  if (found) void changePart({ ...found, group: group as Group })
+  void changePart(part, (now) => ({ ...now, group: group as Group }))
 }
 </script>
 

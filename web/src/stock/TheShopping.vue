@@ -33,8 +33,7 @@ function amount(lot: string, value: number): string {
 }
 
 function price(part: string, value: number | null) {
-  const found = build.value?.parts.find((each) => each.id === part)
-  if (found) void changePart({ ...found, price: value })
+  void changePart(part, (now) => ({ ...now, price: value }))
 }
 
 const ONE = { dm2: 'sheet', m: 'roll', piece: 'piece' } as const

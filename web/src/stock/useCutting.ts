@@ -1,13 +1,6 @@
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { computed, ref, shallowRef, watch } from 'vue'
-import {
-  RefusedError,
-  type CutPlan,
-  type CutStep,
-  type Part,
-  type NewPart,
-  type Problem,
-} from '../api/client'
+import { RefusedError, type CutPlan, type CutStep, type Part, type Problem } from '../api/client'
 import { paper } from '../shared/paper'
 import { fileName, handOver } from '../shared/picture'
 import { useUnits } from '../shared/units'
@@ -137,16 +130,18 @@ export function useCutting() {
 
   /** How a part lies to the grain; one without an outline of its own has nothing to lie. */
   function turn(part: Part, grain: Grain) {
-    if (part.pattern) void keep({ ...part, pattern: { ...part.pattern, grain } })
+    void changePart(part.id, (now) => ({
+      ...now,
+      pattern: now.pattern && { ...now.pattern, grain },
+    }))
   }
 
   /** A part is a plain rectangle of such sides. */
   function sized(part: Part, long: number, wide: number) {
     const ring = [[0, 0], [long, 0], [long, wide], [0, wide]] // prettier-ignore
-    void keep({ ...part, pattern: { rings: [ring], grain: 'free', layers: 1 } })
+    const pattern = { rings: [ring], grain: 'free' as const, layers: 1 }
+    void changePart(part.id, (now) => ({ ...now, pattern }))
   }
-
-  const keep = (part: NewPart & { id: string }) => changePart(part)
 
   return {
     knife, parts, chosen, left, press, sheets, plans, isOld, gone, wrong, lay, stop, hand, turn, sized,

@@ -1,0 +1,145 @@
+"""Two figures typed one after the other, before the first is answered: both are kept."""
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.waits import build_told, until
+
+
+def target(build: dict, kind: str) -> dict:
+    return next(each for each in build["targets"] if each["kind"] == kind)
+
+
+def thing(build: dict, many: str, id: str) -> dict:
+    return next(each for each in build[many] if each["id"] == id)
+
+
+TWO = {
+    "two targets": (
+        "plan?on=targets",
+        {"All-up weight, at most": "575", "Wing loading, at most": "29"},
+        lambda b: (target(b, "auw")["high"], target(b, "wing_loading")["high"]),
+        (575, 29),
+    ),
+    "both ends of one": (
+        "plan?on=targets",
+        {"Balance, at least": "27", "Balance, at most": "32"},
+        lambda b: (target(b, "balance")["low"], target(b, "balance")["high"]),
+        (27, 32),
+    ),
+    "thrust and its doubt": (
+        "plan?on=targets",
+        {"Static thrust": "470", "Doubt of the thrust, one sigma": "15"},
+        lambda b: (b["thrust"]["thrust_gf"], b["thrust"]["doubt_gf"]),
+        (470, 15),
+    ),
+    "a scale": (
+        "plan?on=scales",
+        {"Kitchen scale, step": "0.5", "Kitchen scale, capacity": "900"},
+        lambda b: (b["scales"][0]["step_g"], b["scales"][0]["capacity_g"]),
+        (0.5, 900),
+    ),
+    "a container": (
+        "plan?on=scales",
+        {"Tray, mass": "30", "Kitchen scale, capacity": "900"},
+        lambda b: (b["containers"][0]["mass_g"], b["scales"][0]["capacity_g"]),
+        (30, 900),
+    ),
+    "the drive": (
+        "power?on=drive",
+        {"Motor Kv": "1300", "Motor mass": "61"},
+        lambda b: (b["power"]["motor"]["kv"], b["power"]["motor"]["mass_g"]),
+        (1300, 61),
+    ),
+    "the budget": (
+        "stock?on=budget",
+        {"Allotted to Foam and spars": "210", "Allotted to Joining": "35"},
+        lambda b: {each["group"]: each["grams"] for each in b["budget"]["allotments"]},
+        {"foam": 210, "joining": 35},
+    ),
+    "how far it may slide": (
+        "balance",
+        {"Receiver, foremost": "255", "Receiver, aftmost": "335"},
+        lambda b: thing(b, "parts", "receiver")["slide"],
+        {"low_mm": 255, "high_mm": 335},
+    ),
+    "where ballast may go, and of what": (
+        "balance",
+        {"Nose, from the nose": "9", "Nose, at most": "28"},
+        lambda b: [b["ballast"]["spots"][0][each] for each in ("x_mm", "most_g")],
+        [9, 28],
+    ),
+}
+
+
+def fill_both(page, two: dict[str, str]) -> None:
+    for label, text in two.items():
+        box = page.get_by_label(label, exact=True).first
+        box.fill(text)
+        box.press("Tab")
+
+
+@pytest.mark.parametrize("which", TWO)
+def test_both_are_kept_while_answers_are_slow(page, sandpiper, which):
+    place, two, told, wanted = TWO[which]
+    page.goto(f"{sandpiper}/{place}")
+    expect(page.get_by_label(next(iter(two)), exact=True).first).to_be_visible()
+    held, let = [], []
+
+    def hold(route):
+        if route.request.method in ("PATCH", "PUT") and not let:
+            held.append(route)
+        else:
+            route.continue_()
+
+    page.route("**/api/v1/builds/**", hold)
+    fill_both(page, two)
+    until(page, lambda: held)
+    let.append(True)
+    for route in held:
+        route.continue_()
+    if isinstance(wanted, dict):
+        until(page, lambda: wanted.items() <= told(build_told(page)["build"]).items())
+    else:
+        until(page, lambda: told(build_told(page)["build"]), lambda has: has == wanted)
+
+
+@pytest.mark.cut_off
+@pytest.mark.parametrize("which", ["two targets", "the drive", "how far it may slide"])
+def test_both_are_kept_where_nothing_answered(page, sandpiper, which):
+    place, two, told, wanted = TWO[which]
+    page.goto(f"{sandpiper}/{place}")
+    expect(page.get_by_label(next(iter(two)), exact=True).first).to_be_visible()
+    cut = "**/api/v1/builds/**"
+    page.route(cut, lambda route: route.abort("failed"))
+    fill_both(page, two)
+    expect(page.locator(".waits")).to_contain_text("kept here")
+    page.unroute(cut)
+    until(page, lambda: told(build_told(page)["build"]), lambda has: has == wanted)
+
+
+def test_two_things_pressed_aboard_are_both_aboard(page, sandpiper):
+    page.goto(f"{sandpiper}/plan?on=loadouts")
+    mine = page.locator(".loadout").last
+    boxes = mine.get_by_role("checkbox")
+    expect(boxes.first).to_be_visible()
+    was = thing(build_told(page)["build"], "loadouts", "scout-850")["carries"]
+    held, let = [], []
+    page.route(
+        "**/api/v1/builds/**",
+        lambda route: (
+            route.continue_() if let or route.request.method == "GET" else held.append(route)
+        ),
+    )
+    missing = [box for box in boxes.all() if not box.is_checked()][:2]
+    for box in missing:
+        box.press("Space")
+    until(page, lambda: held)
+    let.append(True)
+    for route in held:
+        route.continue_()
+    until(
+        page,
+        lambda: thing(build_told(page)["build"], "loadouts", "scout-850")["carries"],
+        lambda has: len(has) == len(was) + 2 and set(was) < set(has),
+    )
