@@ -4,6 +4,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.waits import build_told, until
+from tests.http import HTTP
 
 
 def target(build: dict, kind: str) -> dict:
@@ -79,20 +80,24 @@ def fill_both(page, two: dict[str, str]) -> None:
         box.press("Tab")
 
 
+def holding(page, address: str) -> tuple[list, list]:
+    """What changes something at an address waits until it is let."""
+    held, let = [], []
+    page.route(
+        address,
+        lambda route: (
+            route.continue_() if let or route.request.method == "GET" else held.append(route)
+        ),
+    )
+    return held, let
+
+
 @pytest.mark.parametrize("which", TWO)
 def test_both_are_kept_while_answers_are_slow(page, sandpiper, which):
     place, two, told, wanted = TWO[which]
     page.goto(f"{sandpiper}/{place}")
     expect(page.get_by_label(next(iter(two)), exact=True).first).to_be_visible()
-    held, let = [], []
-
-    def hold(route):
-        if route.request.method in ("PATCH", "PUT") and not let:
-            held.append(route)
-        else:
-            route.continue_()
-
-    page.route("**/api/v1/builds/**", hold)
+    held, let = holding(page, "**/api/v1/builds/**")
     fill_both(page, two)
     until(page, lambda: held)
     let.append(True)
@@ -124,13 +129,7 @@ def test_two_things_pressed_aboard_are_both_aboard(page, sandpiper):
     boxes = mine.get_by_role("checkbox")
     expect(boxes.first).to_be_visible()
     was = thing(build_told(page)["build"], "loadouts", "scout-850")["carries"]
-    held, let = [], []
-    page.route(
-        "**/api/v1/builds/**",
-        lambda route: (
-            route.continue_() if let or route.request.method == "GET" else held.append(route)
-        ),
-    )
+    held, let = holding(page, "**/api/v1/builds/**")
     missing = [box for box in boxes.all() if not box.is_checked()][:2]
     for box in missing:
         box.press("Space")
@@ -143,3 +142,30 @@ def test_two_things_pressed_aboard_are_both_aboard(page, sandpiper):
         lambda: thing(build_told(page)["build"], "loadouts", "scout-850")["carries"],
         lambda has: len(has) == len(was) + 2 and set(was) < set(has),
     )
+
+
+def test_two_figures_of_a_thing_in_the_drawer(page, sandpiper):
+    page.goto(f"{sandpiper}/stock?on=drawer")
+    name = f"Servo {sandpiper[-6:]}"
+    page.get_by_label("Name of the next thing").fill(name)
+    page.get_by_label("Its listing").fill("8")
+    page.get_by_label("Its listing").press("Enter")
+    mine = page.locator("tr", has=page.get_by_label(f"{name}, listing"))
+    expect(mine).to_be_visible()
+    held, let = holding(page, "**/api/v1/drawer/*")
+    for label, typed in ((f"{name}, listing", "9.5"), (f"{name}, price", "3.2")):
+        box = mine.get_by_label(label)
+        box.fill(typed)
+        box.press("Tab")
+    until(page, lambda: held)
+    let.append(True)
+    for route in held:
+        route.continue_()
+    drawer = sandpiper.split("/build/")[0] + "/api/v1/drawer"
+
+    def told() -> list[float]:
+        things = [each["thing"] for each in HTTP.get(drawer).json()]
+        thing = next(each for each in things if each["name"] == name)
+        return [thing["listing_g"], thing["price"]]
+
+    until(page, told, lambda has: has == [9.5, 3.2])

@@ -111,7 +111,7 @@ const worth = computed(() =>
               kind="number"
               :least="0"
               :label="`Freight of ${called(shop.shop)}`"
-              @kept="$event !== null && bring({ ...shop, cost: $event })"
+              @kept="$event !== null && bring(shop.shop, { cost: $event })"
             />
             <span class="faint">free from</span>
             <QuantityCell
@@ -120,7 +120,7 @@ const worth = computed(() =>
               optional
               :least="0"
               :label="`Freight of ${called(shop.shop)} is free from`"
-              @kept="bring({ ...shop, free_from: $event })"
+              @kept="bring(shop.shop, { free_from: $event })"
             />
           </p>
         </template>

@@ -7,6 +7,7 @@ import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
 
 const KEY = ['buying']
+const NO_FREIGHT: Freight = { shop: '', cost: 0, free_from: null }
 
 /** What is to be bought, and the verbs of the list; the answer to each is the whole list. */
 export function useBuying() {
@@ -52,8 +53,13 @@ export function useBuying() {
     })
   const add = (name: string, count: number) =>
     write({ id: freshId(), name, count, offers: [], is_had: false })
-  const bring = (freight: Freight) =>
-    act(() => answered<BuyingList>(api.PUT('/api/v1/buying/freight', { body: freight })))
+  /** What a shop asks for bringing things, changed as it stands when the turn of that comes. */
+  const bring = (shop: string, patch: Partial<Freight>) =>
+    act(() => {
+      const now = shops.value.find((each) => each.shop === shop) ?? NO_FREIGHT
+      const body = { ...now, shop, ...patch }
+      return answered<BuyingList>(api.PUT('/api/v1/buying/freight', { body }))
+    })
   async function strike(gone: Wanted) {
     const isGone = await act(() =>
       answered<BuyingList>(
@@ -74,10 +80,7 @@ export function useBuying() {
     )
     return [...new Set(names.filter(Boolean))]
       .sort()
-      .map(
-        (shop) =>
-          told?.freights.find((each) => each.shop === shop) ?? { shop, cost: 0, free_from: null },
-      )
+      .map((shop) => told?.freights.find((each) => each.shop === shop) ?? { ...NO_FREIGHT, shop })
   })
 
   return { query, list, shops, wrong, change, add, bring, strike }

@@ -24,8 +24,7 @@ const isHere = (each: DrawerThing) => each.builds.some((where) => where.build ==
 const elsewhere = (each: DrawerThing) => each.builds.some((where) => where.build !== id.value)
 
 function say(each: DrawerThing, patch: Partial<NewThing>) {
-  const { id: thing, ...said } = each.thing
-  void describe(thing, { ...said, ...patch })
+  void describe(each.thing.id, patch)
 }
 
 const fresh = reactive({

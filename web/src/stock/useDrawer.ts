@@ -38,33 +38,46 @@ export function useDrawer() {
     queryFn: () => answered<DrawerThing[]>(api.GET('/api/v1/drawer')),
     refetchOnMount: 'always',
   })
-  const renew = () => void client.invalidateQueries({ queryKey: ['drawer'] })
-  watch(() => [build.value?.weighings.length, build.value?.parts.length], renew)
+  const renew = () => client.invalidateQueries({ queryKey: ['drawer'] })
+  watch(
+    () => [build.value?.weighings.length, build.value?.parts.length],
+    () => void renew(),
+  )
 
-  async function tried(request: () => Promise<unknown>): Promise<boolean> {
-    try {
-      await whileUnderWay(request())
-      words.hush()
-      return true
-    } catch (error) {
-      words.complain(error)
-      return false
-    } finally {
-      renew()
-    }
+  // One act after the other, each made of what the last one left.
+  let last: Promise<unknown> = Promise.resolve()
+  function tried(request: () => Promise<unknown>): Promise<boolean> {
+    const done = last.then(async () => {
+      try {
+        await request()
+        words.hush()
+        return true
+      } catch (error) {
+        words.complain(error)
+        return false
+      } finally {
+        await renew()
+      }
+    })
+    last = done
+    return whileUnderWay(done)
   }
 
   const lay = (thing: NewThing) =>
     tried(() => answered(api.POST('/api/v1/drawer', { body: thing })))
-  const describe = (thing: string, said: NewThing) =>
-    tried(() =>
-      answered(
+  /** Change what is said of a thing as it lies there when the turn of that comes. */
+  const describe = (thing: string, patch: Partial<NewThing>) =>
+    tried(() => {
+      const now = drawer.data.value?.find((each) => each.thing.id === thing)?.thing
+      if (!now) throw new Error('That thing is no longer in the drawer')
+      const { id: thing_id, ...said } = now
+      return answered(
         api.PUT('/api/v1/drawer/{thing_id}', {
-          params: { path: { thing_id: thing } },
-          body: said,
+          params: { path: { thing_id } },
+          body: { ...said, ...patch },
         }),
-      ),
-    )
+      )
+    })
   /** Take a thing out for good; one press lays it back. */
   async function takeOut(id: string) {
     const thing = drawer.data.value?.find((each) => each.thing.id === id)?.thing
@@ -86,7 +99,7 @@ export function useDrawer() {
         }),
       ),
     )
-    renew()
+    void renew()
   }
 
   return { drawer, lay, describe, takeOut, fit }
