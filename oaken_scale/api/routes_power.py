@@ -12,7 +12,7 @@ from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
 from oaken_scale.api.routes_rack import drawer_thing
 from oaken_scale.api.stand import Stands, StandState
-from oaken_scale.core.changes.drive import adopted_pack
+from oaken_scale.core.changes.drive import adopted_pack, drive_begun
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build, Loadout
@@ -109,6 +109,14 @@ async def stands(request: Request) -> Stands:
 
 
 OnStand = Annotated[Stands, Depends(stands)]
+
+
+@router.post("/power", response_model=Opened, status_code=201, responses=documented(404, 412))
+def begin(build_id: BuildId, if_match: Revision, shop: Shop) -> Response:
+    """List a drive from what the build's parts say; all of it is there to be put right."""
+    drawer = [thing for thing, _ in shop.drawer.things()]
+    held = shop.change(build_id, number(if_match), lambda build: drive_begun(build, drawer))
+    return told(held, 201)
 
 
 @router.post("/power/choices", response_model=tuple[TriedDrive, ...], responses=documented(404))

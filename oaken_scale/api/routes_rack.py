@@ -20,7 +20,7 @@ from oaken_scale.api.stock_documents import (
 from oaken_scale.core.changes.shelf import with_lot, with_lot_hung, with_thing, with_thing_gone
 from oaken_scale.core.ledger.learned import combined
 from oaken_scale.core.ledger.prior import together
-from oaken_scale.core.material.drawer import Thing, expected
+from oaken_scale.core.material.drawer import Thing, as_its_name_says, expected
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot
 from oaken_scale.core.model.named import free_id
@@ -111,8 +111,9 @@ def the_drawer(shop: Shop) -> list[DrawerThing]:
 
 @router.post("/drawer", response_model=DrawerThing, status_code=201, responses=documented())
 def lay(new: NewThing, shop: Shop) -> DrawerThing:
-    """Lay a thing into the drawer."""
-    thing = new.value(free_id(new.name, [thing.id for thing, _ in shop.drawer.things()]))
+    """Lay a thing into the drawer: what its name says of it and nobody told is taken from there."""
+    id = free_id(new.name, [thing.id for thing, _ in shop.drawer.things()])
+    thing = as_its_name_says(new.value(id))
     shop.drawer.lay(thing)
     return drawer_thing(shop, thing, [])
 

@@ -34,6 +34,9 @@ RUN = {
 }
 
 
+BARE = {"name": "Outrunner", "kind": "motor", "listing_g": 28}
+
+
 @pytest.fixture
 def told(client):
     """A build with two packs, one loadout each, and a target of thrust-to-weight."""
@@ -401,3 +404,40 @@ def test_what_one_more_costs(client, told):
     assert then["minutes"] < now["minutes"]
     problem(client.get(at(told, "one-more"), params={"grams": -1}), "grams", "0")
     problem(client.get(at(told, "one-more"), params={"grams": 1, "loadout": "x"}), "loadout", "big")
+
+
+def test_a_drive_is_listed_from_what_the_drawer_knows_of_the_parts(client):
+    """Laid into the drawer with what its name says, fitted, and listed with it: no second time."""
+    laid = client.post(
+        "/api/v1/drawer", json={"name": "Outrunner, 1650 kv", "kind": "motor", "listing_g": 28}
+    ).json()["thing"]
+    assert laid["kv"] == 1650
+    for name, says in (("4-cell 1500 30C", (4, 1500, 30)), ("Lead-acid", (None, None, None))):
+        pack = client.post(
+            "/api/v1/drawer", json={"name": name, "kind": "pack", "listing_g": 150}
+        ).json()["thing"]
+        assert (pack["cells"], pack["capacity_mah"], pack["c_rating"]) == says
+    kept = client.put(
+        f"/api/v1/drawer/{laid['id']}", json={**BARE, "name": "Outrunner, 1650 kv"}
+    ).json()["thing"]
+    assert kept["kv"] is None  # put right by hand it is as it was put
+    client.put(f"/api/v1/drawer/{laid['id']}", json={**BARE, "name": "Outrunner", "kv": 1650})
+    told = begin(client)
+    at = f"/api/v1/builds/{told['build']['id']}"
+    for thing in (laid["id"], "4-cell-1500-30c"):
+        told = client.post(
+            f"{at}/things",
+            json={"thing": thing, "station": {"x_mm": 40}},
+            headers={"If-Match": f'"{told["revision"]}"'},
+        ).json()
+    now = {"If-Match": f'"{told["revision"]}"'}
+    listed = client.post(f"{at}/power", headers=now)
+    assert listed.status_code == 201
+    drive = listed.json()["build"]["power"]
+    assert (drive["motor"]["kv"], drive["motor"]["mass_g"], drive["motors"]) == (1650, 28, 1)
+    (pack,) = drive["packs"]
+    assert (pack["cells"], pack["capacity_mah"], pack["c_rating"]) == (4, 1500, 30)
+    assert listed.json()["assessment"]["power"]["loadouts"]
+    again = client.post(f"{at}/power", headers={"If-Match": listed.headers["ETag"]})
+    assert problem(again, "power", "listed already")
+    assert client.post(f"{at}/power", headers=now).status_code == 412

@@ -1,14 +1,47 @@
 """What is done to a plane's drive."""
 
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from datetime import datetime
 from itertools import count
+from typing import Final
 
+from oaken_scale.core.flight.centre_of_gravity import is_pack
+from oaken_scale.core.ledger.mixture import solve
+from oaken_scale.core.material.drawer import Thing, ThingKind
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part
-from oaken_scale.core.model.power import Pack, Power, Run
+from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run
+from oaken_scale.core.model.quantity import INCH_MM
+from oaken_scale.core.power.as_named import (
+    capacity_named,
+    cells_named,
+    kv_named,
+    rating_named,
+    size_named,
+)
 from oaken_scale.core.power.drive_aboard import pack_aboard
+
+USUAL_KV: Final = 2000.0
+"""A motor of which no more is known turns so fast [rpm/V]."""
+
+USUAL_MOTOR_G: Final = 30.0
+"""What a motor weighs that is on no list [g]."""
+
+USUAL_CELLS: Final = 3
+USUAL_CAPACITY_MAH: Final = 1000.0
+"""A pack of which no more is known: its cells, and what they hold."""
+
+USUAL_SIZE_IN: Final = (6.0, 3.0)
+"""A propeller of which no more is known: diameter and pitch [in]."""
+
+MOST_MOTORS: Final = 8
+MOST_PACKS: Final = 12
+"""So many motors and packs a drive has at most."""
+
+_NO_MOTOR: Final = ("mount", "plate", "screw", "control", "wire", "wiring", "plug", "cable", "bell")
 
 
 def runs_stay(before: Power | None, after: Power | None) -> None:
@@ -99,3 +132,83 @@ def without_part(build: Build, id: str) -> Build:
         return build
     packs = tuple(replace(each, part=None) if each.part == id else each for each in power.packs)
     return replace(build, power=replace(power, packs=packs))
+
+
+def drive_begun(build: Build, drawer: Iterable[Thing]) -> Build:
+    """The build with a drive made of what its parts say: motors by their masses, packs and a
+    propeller; what they are in the drawer first, then what their names say, and a guess where
+    neither tells. All of it is there to be put right.
+
+    Raises BuildFaultError where the build has a drive.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> parts = (Part("m", "Motor 1900 rpm/V", Pedigree.LISTING, stated_g=24.0, pieces=2),
+    ...     Part("p", "Pack, 2-cell 850", Pedigree.LISTING, stated_g=52.0))
+    >>> drive = drive_begun(Build("b", "B", parts=parts), ()).power
+    >>> drive.motors, drive.motor.kv, drive.motor.mass_g, drive.packs[0].cells
+    (2, 1900.0, 12.0, 2)
+    """
+    if build.power is not None:
+        raise BuildFaultError([Fault("power", "is listed already; change what is said of it")])
+    things = {thing.id: thing for thing in drawer}
+    aboard = [part for part in build.parts if not part.retired]
+    motors = [part for part in aboard if _is(part, ThingKind.MOTOR, things)]
+    packs = [part for part in aboard if _is(part, ThingKind.PACK, things)][:MOST_PACKS]
+    blades = next((part for part in aboard if _is(part, ThingKind.PROPELLER, things)), None)
+    turning = min(sum(part.pieces for part in motors), MOST_MOTORS)
+    return replace(
+        build,
+        power=Power(
+            _motor_of(build, motors, things),
+            motors=max(turning, 1),
+            propellers=(_propeller_of(blades),),
+            packs=tuple(_pack_of(part, things) for part in packs),
+        ),
+    )
+
+
+def _is(part: Part, kind: ThingKind, things: Mapping[str, Thing]) -> bool:
+    """Whether a part is of a kind: by what it is in the drawer, or by its name."""
+    thing = things.get(part.thing or "")
+    if thing is not None:
+        return thing.kind is kind
+    name = part.name.lower()
+    if kind is ThingKind.PACK:
+        return is_pack(part)
+    if kind is ThingKind.MOTOR:
+        return "motor" in name and not any(word in name for word in _NO_MOTOR)
+    return "propeller" in name and size_named(name) is not None
+
+
+def _motor_of(build: Build, motors: list[Part], things: Mapping[str, Thing]) -> Motor:
+    """One of the motors, by what all of them weigh together."""
+    if not motors:
+        return Motor(USUAL_KV, USUAL_MOTOR_G)
+    first = motors[0]
+    thing = things.get(first.thing or "")
+    at = {part.id: i for i, part in enumerate(build.parts)}
+    masses = solve(build).mass
+    each = sum(float(masses[at[part.id]]) for part in motors) / sum(part.pieces for part in motors)
+    kv = (thing.kv if thing else None) or kv_named(first.name) or USUAL_KV
+    mass_g = round(each, 1) if each >= 1 else USUAL_MOTOR_G
+    return Motor(kv, mass_g, most_a=thing.most_a if thing else None)
+
+
+def _pack_of(part: Part, things: Mapping[str, Thing]) -> Pack:
+    thing = things.get(part.thing or "")
+    return Pack(
+        part.id,
+        part.name,
+        (thing.cells if thing else None) or cells_named(part.name) or USUAL_CELLS,
+        (thing.capacity_mah if thing else None) or capacity_named(part.name) or USUAL_CAPACITY_MAH,
+        (thing.c_rating if thing else None) or rating_named(part.name),
+        part.id,
+    )
+
+
+def _propeller_of(part: Part | None) -> Propeller:
+    usual = (USUAL_SIZE_IN[0] * INCH_MM, USUAL_SIZE_IN[1] * INCH_MM)
+    size = (size_named(part.name) if part else None) or usual
+    inches = (f"{mm / INCH_MM:.4g}" for mm in size)
+    name = " x ".join(inches)
+    return Propeller(free_id(f"prop {name}", ()), name, *size)

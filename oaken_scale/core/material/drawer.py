@@ -1,11 +1,17 @@
 """The electronics drawer: things that move from build to build and carry their weighing along."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
 from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G
 from oaken_scale.core.model.part import Group, Part, Pedigree
+from oaken_scale.core.power.as_named import (
+    capacity_named,
+    cells_named,
+    kv_named,
+    rating_named,
+)
 
 
 class ThingKind(StrEnum):
@@ -64,6 +70,26 @@ class Thing:
     c_rating: float | None = None
     kv: float | None = None
     most_a: float | None = None
+
+
+def as_its_name_says(thing: Thing) -> Thing:
+    """A pack with the cells and the capacity, a motor with the Kv, that its name says and its
+    listing left out.
+
+    >>> laid = as_its_name_says(Thing("p", "Pack, 3-cell 1300", ThingKind.PACK, 108.0, cells=4))
+    >>> laid.cells, laid.capacity_mah
+    (4, 1300.0)
+    """
+    if thing.kind is ThingKind.PACK:
+        return replace(
+            thing,
+            cells=thing.cells or cells_named(thing.name),
+            capacity_mah=thing.capacity_mah or capacity_named(thing.name),
+            c_rating=thing.c_rating or rating_named(thing.name),
+        )
+    if thing.kind is ThingKind.MOTOR:
+        return replace(thing, kv=thing.kv or kv_named(thing.name))
+    return thing
 
 
 def expected(thing: Thing) -> tuple[float, float]:

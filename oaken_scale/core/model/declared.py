@@ -101,6 +101,8 @@ Kv = Annotated[float, Range(ge=50, le=20_000)]
 Capacity = Annotated[float, Range(ge=10, le=50_000)]
 Rating = Annotated[float, Range(ge=0.5, le=300)]
 Cells = Annotated[int, Range(ge=1, le=14)]
+Diameter = Annotated[float, Range(ge=20, le=1_000)]
+Pitch = Annotated[float, Range(ge=5, le=1_000)]
 Celsius = Annotated[float, Range(ge=-30, le=250)]
 ThrustRead = Annotated[float, Range(ge=0, le=limits.THRUST_GF)]
 

@@ -12,12 +12,14 @@ from oaken_scale.core.model.declared import (
     Cells,
     Celsius,
     Current,
+    Diameter,
     Id,
     Kv,
     Length,
     Line,
     Moment,
     Name,
+    Pitch,
     Port,
     Range,
     Rating,
@@ -82,8 +84,8 @@ class Propeller:
 
     id: Id
     name: Name
-    diameter_mm: Annotated[float, Range(ge=20, le=1_000)]
-    pitch_mm: Annotated[float, Range(ge=5, le=1_000)]
+    diameter_mm: Diameter
+    pitch_mm: Pitch
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,8 +5,18 @@ from datetime import UTC, datetime
 
 import pytest
 
-from oaken_scale.core.changes.drive import adopted_pack, runs_stay, without_part
+from oaken_scale.core.changes.drive import (
+    USUAL_CAPACITY_MAH,
+    USUAL_CELLS,
+    USUAL_KV,
+    USUAL_MOTOR_G,
+    adopted_pack,
+    drive_begun,
+    runs_stay,
+    without_part,
+)
 from oaken_scale.core.changes.variants import adopted_variant
+from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError
@@ -153,3 +163,56 @@ def test_a_pack_whose_part_goes_keeps_its_runs():
     assert told.runs == (RUN,)
     assert without_part(both, "camera") is both
     assert without_part(replace(PLANE, power=None), "pack").power is None
+
+
+def listed(id: str, name: str, grams: float, **more) -> Part:
+    return Part(id, name, Pedigree.LISTING, stated_g=grams, **more)
+
+
+def test_a_drive_is_begun_from_what_its_parts_say():
+    """The plate is no motor, what was taken off flies no more, and two motors are two."""
+    parts = (
+        listed("plate", "Motor plate, plywood", 4.0),
+        listed("esc", "Motor controller 20 A", 22.0),
+        listed("left", "Motor, left, 2300 kv", 12.0),
+        listed("right", "Motor, right, 2300 kv", 13.0),
+        listed("old", "Motor, old", 60.0, retired=True),
+        listed("pack", "3-cell 850 20C", 70.0),
+        listed("prop", "Propeller 5 x 3", 3.0),
+    )
+    drive = drive_begun(Build("b", "B", parts=parts), ()).power
+    assert (drive.motor, drive.motors) == (Motor(2300.0, 12.5), 2)
+    assert drive.packs == (Pack("pack", "3-cell 850 20C", 3, 850.0, 20.0, "pack"),)
+    assert [(each.name, each.diameter_mm, each.pitch_mm) for each in drive.propellers] == [
+        ("5 x 3", 127.0, 76.2)
+    ]
+    assert drive_begun(Build("b", "B"), ()).power == Power(
+        Motor(USUAL_KV, USUAL_MOTOR_G),
+        propellers=(Propeller("prop-6-x-3", "6 x 3", pytest.approx(152.4), pytest.approx(76.2)),),
+    )
+    plain = drive_begun(Build("b", "B", parts=(listed("p", "Pack", 80.0),)), ()).power
+    assert plain.packs == (Pack("p", "Pack", USUAL_CELLS, USUAL_CAPACITY_MAH, None, "p"),)
+
+
+def test_what_lies_in_the_drawer_says_more_than_a_name():
+    things = (
+        Thing("m", "Outrunner", ThingKind.MOTOR, 28.0, kv=1650.0, most_a=14.0),
+        Thing("b", "Long one", ThingKind.PACK, 105.0, cells=4, capacity_mah=1500.0, c_rating=30.0),
+        Thing("w", "Motor lead", ThingKind.WIRING, 5.0),
+    )
+    parts = tuple(fitted(thing, f"of-{thing.id}") for thing in things)
+    drive = drive_begun(Build("b", "B", parts=parts), things).power
+    assert drive.motor == Motor(1650.0, 28.0, most_a=14.0)
+    assert drive.packs == (Pack("of-b", "Long one", 4, 1500.0, 30.0, "of-b"),)
+    weighed = replace(parts[0], stated_g=31.4, pieces=2)
+    both = drive_begun(Build("b", "B", parts=(weighed,)), things).power
+    assert (both.motor.mass_g, both.motors) == (15.7, 2)
+
+
+def test_a_drive_that_is_there_is_not_begun_again():
+    with pytest.raises(BuildFaultError, match="listed already"):
+        drive_begun(replace(PLANE, power=DRIVE), ())
+    faulty = drive_begun(
+        Build("b", "B", parts=tuple(listed(f"p{k}", f"Pack {k}", 50.0) for k in range(15))), ()
+    )
+    assert list(faults(faulty)) == []

@@ -1250,7 +1250,7 @@ export interface paths {
         put?: never;
         /**
          * Lay
-         * @description Lay a thing into the drawer.
+         * @description Lay a thing into the drawer: what its name says of it and nobody told is taken from there.
          */
         post: operations["lay_api_v1_drawer_post"];
         delete?: never;
@@ -1703,6 +1703,26 @@ export interface paths {
          *     kept.
          */
         post: operations["unfold_api_v1_folds_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin
+         * @description List a drive from what the build's parts say; all of it is there to be put right.
+         */
+        post: operations["begin_api_v1_builds__build_id__power_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -16261,6 +16281,61 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Folded"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_api_v1_builds__build_id__power_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Problem */

@@ -10,11 +10,12 @@ import { useDrive } from './useDrive'
 import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
-const { drive, told, edit, takeAway, packOf } = useDrive()
+const { drive, told, edit, takeAway } = useDrive()
 const { build } = useBuild()
 const { units } = useUnits()
 
 type Pack = Drive['packs'][number]
+const ANOTHER = { name: 'Pack', cells: 3, capacity_mah: 1000, c_rating: null, part: null }
 type Propeller = Drive['propellers'][number]
 
 const parts = computed(() => (build.value?.parts ?? []).filter((each) => !each.retired))
@@ -35,7 +36,7 @@ const fit = (id: string) =>
   }))
 const addPack = () =>
   void edit((now) => ({
-    packs: [...now.packs, { ...packOf({ id: '', name: 'Pack' }), id: freshId(), part: null }],
+    packs: [...now.packs, { id: freshId(), ...ANOTHER }],
   }))
 const addPropeller = () =>
   void edit((now) => ({

@@ -1,5 +1,13 @@
 import { computed, ref, watch } from 'vue'
-import type { Drive, Flight, Run, RunPoint } from '../api/client'
+import {
+  answered,
+  api,
+  type Drive,
+  type Flight,
+  type Opened,
+  type Run,
+  type RunPoint,
+} from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
@@ -25,7 +33,7 @@ export function usePair() {
 
 /** The build's drive as it is listed, what is told of it, and what can be done to it. */
 export function useDrive() {
-  const { build, assessment, loadout, change } = useBuild()
+  const { id, build, assessment, loadout, change, send } = useBuild()
   const words = useWords()
   const drive = computed(() => build.value?.power ?? null)
   const told = computed(() => assessment.value?.power ?? null)
@@ -39,33 +47,15 @@ export function useDrive() {
   }
   const set = (patch: Partial<Drive>) => edit(() => patch)
 
-  /** Start with what the build's own parts say: a motor by its mass, a pack by its name. */
-  function begin() {
-    const parts = (build.value?.parts ?? []).filter((each) => !each.retired)
-    const motor = parts.find((each) => /motor/i.test(each.name))
-    const mass = assessment.value?.parts.find((each) => each.id === motor?.id)?.mass_g
-    return change(() => ({
-      power: {
-        motor: { kv: 2000, mass_g: +(mass && mass > 1 ? mass : 30).toFixed(1) },
-        propellers: [{ id: 'prop', name: '6 x 3', diameter_mm: 152.4, pitch_mm: 76.2 }],
-        packs: parts.filter((each) => /pack|battery/i.test(each.name)).map(packOf),
-      },
-    }))
-  }
-
-  /** What a pack's name usually says: cells and capacity. */
-  function packOf(part: { id: string; name: string }): Drive['packs'][number] {
-    const cells = /(\d+)\s*-?\s*cell/i.exec(part.name)?.[1]
-    const held = /(\d{3,5})/.exec(part.name)?.[1]
-    return {
-      id: part.id,
-      name: part.name,
-      cells: Math.min(Math.max(Number(cells ?? 3), 1), 14),
-      capacity_mah: Number(held ?? 1000),
-      c_rating: null,
-      part: part.id,
-    }
-  }
+  /** List a drive from what the build's parts say. */
+  const begin = () =>
+    send((header) =>
+      answered<Opened>(
+        api.POST('/api/v1/builds/{build_id}/power', {
+          params: { path: { build_id: id.value }, header },
+        }),
+      ),
+    )
 
   /** Take a pack or a propeller that nothing was run with off the list; one press brings it back. */
   async function takeAway(kind: 'packs' | 'propellers', id: string) {
@@ -143,7 +133,6 @@ export function useDrive() {
     edit,
     set,
     takeAway,
-    packOf,
     addRun,
     amendRun,
     setAside,

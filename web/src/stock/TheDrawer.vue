@@ -7,7 +7,7 @@ import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
-import { listedIn, THINGS, useDrawer } from './useDrawer'
+import { THINGS, useDrawer } from './useDrawer'
 import PickList from '../shared/PickList.vue'
 
 const { id } = useBuild()
@@ -55,7 +55,6 @@ async function add() {
       leads_included: fresh.leads,
       price: fresh.price.trim() ? await understand(fresh.price, 'number') : null,
       note: '',
-      ...listedIn(fresh.kind, fresh.name),
     })
     if (!done) return
     Object.assign(fresh, { name: '', listing: '', price: '' })

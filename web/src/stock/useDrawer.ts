@@ -17,17 +17,6 @@ export const THINGS: { value: NewThing['kind']; title: string }[] = [
   { value: 'other', title: 'something else' },
 ]
 
-/** What a pack's or a motor's name usually says of it; anything may be put right afterwards. */
-export function listedIn(kind: NewThing['kind'], name: string): Partial<NewThing> {
-  if (kind === 'pack') {
-    const cells = Number(/(\d+)\s*-?\s*cell/i.exec(name)?.[1])
-    const held = Number(/(\d{3,5})/.exec(name)?.[1])
-    return { ...(cells ? { cells } : {}), ...(held ? { capacity_mah: held } : {}) }
-  }
-  const kv = kind === 'motor' ? Number(/(\d{3,5})\s*(kv|rpm)/i.exec(name)?.[1]) : 0
-  return kv ? { kv } : {}
-}
-
 /** The electronics drawer that all builds share. */
 export function useDrawer() {
   const { id, build, send } = useBuild()
