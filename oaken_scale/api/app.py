@@ -35,6 +35,7 @@ from oaken_scale.api import (
     routes_sheet,
     routes_stock,
     routes_tables,
+    routes_targets,
     routes_undo,
     routes_workshop,
 )
@@ -152,6 +153,7 @@ def create_app(
         routes_drawing,
         routes_sheet,
         routes_tables,
+        routes_targets,
         routes_door,
     )
     for routes in everything:

@@ -65,6 +65,8 @@ def test_glue_spread_on_a_seam_becomes_an_area_and_back():
         (("hatch",), "packing-tape", "none of them can be made"),
         (("motor",), "xps-3", "none of them can be made"),
         (("wing-tape",), "xps-3", "none of them can be made"),
+        (("hatch",), "film", "none of them can be made"),
+        (("spar",), "plywood-3", "none of them can be made"),
         (("ghost",), "xps-3", 'no part "ghost"'),
     ],
 )

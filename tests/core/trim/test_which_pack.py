@@ -220,3 +220,22 @@ def test_without_a_drive_a_propeller_or_a_pack_nothing_is_told():
     assert choices(replace(PLANE, power=replace(DRIVE, packs=()))) == ()
     adrift = replace(PLANE, targets=PLANE.targets[:2])
     assert {each.balance.how for each in choices(adrift)} == {Balances.UNKNOWN}
+
+
+@pytest.mark.parametrize("room", [20.0, 60.0])
+@pytest.mark.parametrize("aft", [True, False])
+def test_a_pack_slides_as_far_as_its_bay_goes_either_way(room, aft):
+    """Short by what 40 mm of the pack would bring: a bay of 60 mm has them, one of 20 half."""
+    build = placed(400.0 if aft else 100.0)
+    far = choices(build)[0].balance.short_mm
+    lever = 105 / 401
+    nearer = build.parts[0].station.x_mm + (-far if aft else far) * 401 / 250
+    nearer += (1 if aft else -1) * 40 * 105 / 250
+    bay = Slide(160 - room, 160.0) if aft else Slide(160.0, 160 + room)
+    told = choices(placed(nearer, slides={"pack": bay}))[0].balance
+    if room > 40:
+        assert told.how is Balances.BY_MOVING
+        assert told.pack_mm == pytest.approx(-40 if aft else 40, abs=1.5)
+    else:
+        assert told.how is Balances.NOT
+        assert told.short_mm == pytest.approx(20 * lever, abs=0.5)

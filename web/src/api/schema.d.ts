@@ -2401,6 +2401,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/targets/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set End
+         * @description One end of a target; an end beyond the other takes it along.
+         */
+        put: operations["set_end_api_v1_builds__build_id__targets__kind__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/thrust": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * State Thrust
+         * @description Another stated thrust; the line that it pulls along stays where it is.
+         */
+        put: operations["state_thrust_api_v1_builds__build_id__thrust_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/door": {
         parameters: {
             query?: never;
@@ -5272,10 +5312,16 @@ export interface components {
         };
         /**
          * End
+         * @description An end of a target: at least, or at most.
+         * @enum {string}
+         */
+        "End-Input": "low" | "high";
+        /**
+         * End
          * @description The end of the plane that grams are put on.
          * @enum {string}
          */
-        End: "nose" | "tail";
+        "End-Output": "nose" | "tail";
         /**
          * Expected
          * @description What a pan should read [g], one sigma, and what the scale makes of such a load.
@@ -6071,7 +6117,7 @@ export interface components {
             sd_g: number;
             /** Chance */
             chance: number;
-            at?: components["schemas"]["End"] | null;
+            at?: components["schemas"]["End-Output"] | null;
         };
         /**
          * Heat
@@ -10439,6 +10485,14 @@ export interface components {
             throttle?: number | null;
         };
         /**
+         * StatedThrust
+         * @description A static thrust as stated [gf], none with null.
+         */
+        StatedThrust: {
+            /** Thrust Gf */
+            thrust_gf: number | null;
+        };
+        /**
          * Station
          * @description Where a part's own CG sits.
          *
@@ -10769,6 +10823,20 @@ export interface components {
             source?: string;
             /** @default percent_mac */
             balance_unit?: components["schemas"]["BalanceUnit"];
+        };
+        /**
+         * TargetEnd
+         * @description An end of a target in its own unit, none with null, and where the figure comes from.
+         */
+        TargetEnd: {
+            end: components["schemas"]["End-Input"];
+            /** Value */
+            value: number | null;
+            /**
+             * Source
+             * @default your own figure
+             */
+            source?: string;
         };
         /**
          * TargetKind
@@ -18160,6 +18228,125 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_end_api_v1_builds__build_id__targets__kind__put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                kind: components["schemas"]["TargetKind"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TargetEnd"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    state_thrust_api_v1_builds__build_id__thrust_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StatedThrust"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
                 headers: {
                     [name: string]: unknown;
                 };

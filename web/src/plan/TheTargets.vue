@@ -54,29 +54,15 @@ const rows = computed(() =>
   }),
 )
 
-function set(kind: TargetKind, patch: Partial<Target>) {
-  void change(({ targets }) => ({ targets: targetsWith(targets, kind, patch) }))
-}
-
-function targetsWith(targets: Target[], kind: TargetKind, patch: Partial<Target>): Target[] {
-  const old: Target = targets.find((target) => target.kind === kind) ?? {
-    kind,
-    low: null,
-    high: null,
-    source: '',
-    balance_unit: 'percent_mac',
-  }
-  const source = 'low' in patch || 'high' in patch ? 'your own figure' : old.source
-  const fresh = { ...old, source, ...patch }
-  // A band is typed one end after the other: an end beyond the other takes it along.
-  if (fresh.low !== null && fresh.high !== null && fresh.low >= fresh.high) {
-    const gap = old.low !== null && old.high !== null ? old.high - old.low : 0
-    if ('low' in patch) fresh.high = gap > 0 ? fresh.low + gap : null
-    else fresh.low = gap > 0 ? fresh.high - gap : null
-  }
-  const others = targets.filter((target) => target.kind !== kind)
-  const kept = fresh.low === null && fresh.high === null ? others : [...others, fresh]
-  return kept.sort((a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind))
+function set(kind: TargetKind, end: 'low' | 'high', value: number | null, source?: string) {
+  void send((header) =>
+    answered<Opened>(
+      api.PUT('/api/v1/builds/{build_id}/targets/{kind}', {
+        params: { path: { build_id: id.value, kind }, header },
+        body: { end, value, ...(source ? { source } : {}) },
+      }),
+    ),
+  )
 }
 
 const layout = computed(() =>
@@ -104,17 +90,18 @@ const usual = computed(
 )
 function asUsual() {
   const [low = null, high] = usual.value ?? []
-  set('power_loading', { low, source: `rule of thumb: ${low} to ${high} W/kg are usual` })
+  set('power_loading', 'low', low, `rule of thumb: ${low} to ${high} W/kg are usual`)
 }
 
-function thrust(value: number | null) {
-  void change(({ thrust: old }) => {
-    const isOther = old && old.thrust_gf !== value
-    // Another figure is another source; the line that it pulls along stays where it is.
-    const source = isOther ? 'your own figure' : (old?.source ?? '')
-    const doubt_gf = isOther ? null : (old?.doubt_gf ?? null)
-    return { thrust: value === null ? null : { ...old, thrust_gf: value, source, doubt_gf } }
-  })
+function thrust(thrust_gf: number | null) {
+  void send((header) =>
+    answered<Opened>(
+      api.PUT('/api/v1/builds/{build_id}/thrust', {
+        params: { path: { build_id: id.value }, header },
+        body: { thrust_gf },
+      }),
+    ),
+  )
 }
 
 type Thrust = NonNullable<Build['thrust']>
@@ -165,7 +152,7 @@ const line = (patch: Partial<Pick<Thrust, 'line_z_mm' | 'line_y_mm' | 'doubt_gf'
                 :unit="row.unit?.name"
                 :base="row.unit?.base"
                 optional
-                @kept="set(row.kind, { low: $event })"
+                @kept="set(row.kind, 'low', $event)"
               />
             </td>
             <td>
@@ -176,7 +163,7 @@ const line = (patch: Partial<Pick<Thrust, 'line_z_mm' | 'line_y_mm' | 'doubt_gf'
                 :unit="row.unit?.name"
                 :base="row.unit?.base"
                 optional
-                @kept="set(row.kind, { high: $event })"
+                @kept="set(row.kind, 'high', $event)"
               />
             </td>
             <td class="unit">
