@@ -70,3 +70,25 @@ def test_amounts_are_said_in_chosen_units_and_names_as_they_were_given(
         faults[:] = [told]
         page.get_by_role("button", name="Lay them on sheets").click()
         expect(page.get_by_role("alert")).to_contain_text(says)
+
+
+@pytest.mark.parametrize(
+    ("place", "label", "typed", "says"),
+    [
+        ("plan?on=targets", "All-up weight, at most", "30 kg", "All-up weight, at most is 30000"),
+        ("plan?on=targets", "Static thrust", "900 kg", "Static thrust is 900000"),
+        ("plan?on=scales", "Kitchen scale, step", "5 kg", "Kitchen scale, step is 5000"),
+        ("plan?on=scales", "Tray, mass", "90 kg", "Tray, mass is 90000"),
+        ("power?on=drive", "Motor Kv", "90000", "Motor, Kv is 90000"),
+        ("balance", "Nose, at most", "900 kg", "Nose, at most is 900000"),
+        ("stock?on=budget", "Allotted to Joining", "900 kg", "joining, allotted is 900000"),
+    ],
+)
+def test_a_figure_is_called_as_its_place_calls_it(page, sandpiper, place, label, typed, says):
+    page.goto(f"{sandpiper}/{place}")
+    box = page.get_by_label(label, exact=True).first
+    expect(box).to_be_visible()
+    box.fill(typed)
+    box.press("Enter")
+    expect(page.get_by_text(says)).to_be_visible()
+    expect(page.get_by_text(says)).to_contain_text("it should be at most")

@@ -25,7 +25,7 @@ const error = computed(() => {
   return `reads ${fixed(Math.abs(off), 2)} % ${off > 0 ? 'high' : 'low'}, ±${doubt}`
 })
 
-const outbox = useOutbox(id, keepReading, words.complain)
+const outbox = useOutbox(id, keepReading, (error) => words.complain(error))
 
 async function record() {
   wrong.value = ''

@@ -55,13 +55,15 @@ const rows = computed(() =>
 )
 
 function set(kind: TargetKind, end: 'low' | 'high', value: number | null, source?: string) {
-  void send((header) =>
-    answered<Opened>(
-      api.PUT('/api/v1/builds/{build_id}/targets/{kind}', {
-        params: { path: { build_id: id.value, kind }, header },
-        body: { end, value, ...(source ? { source } : {}) },
-      }),
-    ),
+  void send(
+    (header) =>
+      answered<Opened>(
+        api.PUT('/api/v1/builds/{build_id}/targets/{kind}', {
+          params: { path: { build_id: id.value, kind }, header },
+          body: { end, value, ...(source ? { source } : {}) },
+        }),
+      ),
+    () => `${METRICS[kind].title}, at ${end === 'low' ? 'least' : 'most'}`,
   )
 }
 
@@ -94,13 +96,15 @@ function asUsual() {
 }
 
 function thrust(thrust_gf: number | null) {
-  void send((header) =>
-    answered<Opened>(
-      api.PUT('/api/v1/builds/{build_id}/thrust', {
-        params: { path: { build_id: id.value }, header },
-        body: { thrust_gf },
-      }),
-    ),
+  void send(
+    (header) =>
+      answered<Opened>(
+        api.PUT('/api/v1/builds/{build_id}/thrust', {
+          params: { path: { build_id: id.value }, header },
+          body: { thrust_gf },
+        }),
+      ),
+    () => 'Static thrust',
   )
 }
 

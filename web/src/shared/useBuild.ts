@@ -19,6 +19,8 @@ import {
   type Touched,
 } from '../api/client'
 import { leftOver, untilAnswered } from './acts'
+import { fieldCalled } from '../say/fields'
+import type { Called } from '../say/refusals'
 import { whatWasTurned } from '../say/undo'
 import { freshId } from './freshId'
 import { outbox } from './outbox'
@@ -122,7 +124,9 @@ function setUp(id: Ref<string>) {
       return true
     }
     const problem = (await response.json().catch(() => undefined)) as Problem | undefined
-    words.complain(new RefusedError(response.status, problem))
+    words.complain(new RefusedError(response.status, problem), (field) =>
+      fieldCalled(field, build.value),
+    )
     return false
   }
   watch(
@@ -133,8 +137,13 @@ function setUp(id: Ref<string>) {
     { immediate: true },
   )
 
-  /** Send a change; true when it was kept. What was refused is said, and nothing was changed. */
-  function send(request: (headers: { 'If-Match': string }) => Promise<Opened>): Promise<boolean> {
+  /** Send a change; true when it was kept. What was refused is said, each field as the pages call
+   * it or as it is `called` here, and nothing was changed. */
+  function send(
+    request: (headers: { 'If-Match': string }) => Promise<Opened>,
+    called: Called = () => undefined,
+  ): Promise<boolean> {
+    const said: Called = (field) => called(field) ?? fieldCalled(field, build.value)
     const ended = underWay()
     const sent = last.then(async () => {
       const mine = id.value
@@ -143,7 +152,7 @@ function setUp(id: Ref<string>) {
         words.hush()
         return true
       } catch (error) {
-        words.complain(error)
+        words.complain(error, said)
         // Nothing answered: what was changed waits here until something does.
         const late = error instanceof TypeError ? untilAnswered(mine) : undefined
         ended()

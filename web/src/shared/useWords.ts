@@ -1,5 +1,6 @@
 import { ref } from 'vue'
 import { RefusedError } from '../api/client'
+import type { Called } from '../say/refusals'
 import { whyNot } from './useQuantity'
 
 const words = ref('')
@@ -23,16 +24,15 @@ export function useWords() {
     }
   }
 
-  function complain(error: unknown) {
+  /** Say why something was not kept, each field called as the page calls it. */
+  function complain(error: unknown, called?: Called) {
     tone.value = 'wrong'
     undo.value = undefined
-    // The words about a body name it themselves.
-    if (error instanceof RefusedError)
-      words.value = whyNot(error, (field) => (field.startsWith('bodies.') ? '' : undefined))
+    if (error instanceof RefusedError) words.value = whyNot(error, called)
     else if (error instanceof TypeError) {
       words.value =
         'The workshop does not answer. What you did waits here, and is sent when it does.'
-    } else words.value = String(error)
+    } else words.value = error instanceof Error ? error.message : String(error)
   }
 
   function hush() {

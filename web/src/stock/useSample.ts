@@ -65,7 +65,7 @@ export function useSample(lot: Ref<Lot | undefined>) {
       keepReading(recorded)
       if (before && of) compared(before, recorded.assessment, of)
     },
-    words.complain,
+    (error) => words.complain(error),
   )
 
   /** The unit that is meant where a size names none: as the label says. */
