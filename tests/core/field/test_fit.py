@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from oaken_scale.core.field.fit import Misfit, fit_told
+from oaken_scale.core.field.fit import NEAR_HINGE_MM, Misfit, fit_told
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.field import Control, ControlKind, FieldLog
 from oaken_scale.core.model.fitting import Bay, Fit, FitRole
@@ -149,3 +149,19 @@ def test_what_has_no_place_stands_in_nobodys_way():
     # One whose diameter nobody said sweeps nothing.
     assert notes(thing("prop", -2.0, Fit(8.0, role=FitRole.PROPELLER)), block) == []
     assert notes(thing("prop", -2.0, propeller), thing("block", None, block.fit)) == []
+
+
+@pytest.mark.parametrize(("off", "is_near"), [(-0.5, True), (0.5, False)])
+@pytest.mark.parametrize("side", [1, -1])
+def test_a_thing_over_or_under_a_control_is_near_by_its_own_edge(off, is_near, side):
+    """24 high, its nearer edge half a millimetre within reach of the hinge, and beyond it."""
+    wing = Surface("w", "Wing", Role.WING, (Section(100, 0, 0, 200), Section(100, 500, 6, 200)))
+    aileron = Control("aileron", "A", ControlKind.AILERON, "w", 0.3, 0.9, 0.25)
+    over = 6 if side > 0 else 0
+    z = over + side * (12 + NEAR_HINGE_MM + off)
+    found = notes(
+        thing("servo", 265.0, Fit(23.0, 12.0, 24.0), y=200.0, z=z),
+        surfaces=(wing,),
+        field=FieldLog((aileron,)),
+    )
+    assert found == ([(Misfit.AT_CONTROL, "servo", "aileron", None)] if is_near else [])

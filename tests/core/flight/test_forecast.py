@@ -84,6 +84,10 @@ def test_the_curve_ends_where_the_assessment_is_and_narrows():
     assert [point.readings for point in points] == list(range(len(points)))
     answer = assess(build).loadouts[0].answers[0]
     assert (points[-1].auw_g, points[-1].auw_sd_g) == pytest.approx((answer.value, answer.sd))
+    balance = assess(build).loadouts[0].answers[-1]
+    assert balance.unit == "percent_mac"
+    told = (points[-1].balance, points[-1].balance_sd)
+    assert told == pytest.approx((balance.value, balance.sd), rel=1e-3)
     before = replace(build, weighings=())
     assert points[0].auw_g == pytest.approx(assess(before).loadouts[0].answers[0].value)
     sds = [point.auw_sd_g for point in points]

@@ -337,3 +337,23 @@ def test_a_picture_is_as_fine_as_its_part_is_small(radius):
     fine = min(2 * radius / 400, 0.15)
     assert off <= fine + 0.01  # corners are told to a hundredth
     assert off >= fine / 4  # no finer than it is good for
+
+
+@pytest.mark.parametrize(
+    ("lie", "aft", "at"),
+    [
+        (Lie.FLAT, Aft.RIGHT, (530.0, 80.0, 60.0)),
+        (Lie.FLAT, Aft.DOWN, (520.0, 130.0, 60.0)),
+        (Lie.FLAT, Aft.LEFT, (470.0, 120.0, 60.0)),
+        (Lie.FLAT, Aft.UP, (480.0, 70.0, 60.0)),
+        (Lie.UPRIGHT, Aft.RIGHT, (530.0, 100.0, 40.0)),
+        (Lie.UPRIGHT, Aft.DOWN, (520.0, 100.0, 90.0)),
+        (Lie.UPRIGHT, Aft.LEFT, (470.0, 100.0, 40.0)),
+        (Lie.UPRIGHT, Aft.UP, (480.0, 100.0, 30.0)),
+    ],
+)
+def test_a_centroid_30_right_and_20_down_of_the_origin_however_it_is_turned(lie, aft, at):
+    """Its origin sits at 500, 100, 60; x goes right and y down on the drawing."""
+    placing = Placing(500.0, 100.0, 60.0, aft=aft, lie=lie, datum=Datum.ORIGIN)
+    told = station(Cut("P", 1.0, 30.0, 20.0, Box(-9, -7, 80, 90), "a", placing=placing))
+    assert (told.x_mm, told.y_mm, told.z_mm) == at

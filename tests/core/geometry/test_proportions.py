@@ -153,3 +153,11 @@ def test_only_sheets_of_a_known_size_give_spans():
 def test_nothing_drawn_has_no_figures_and_no_notes():
     told = assess(Build("b", "B")).proportions
     assert (told.tail_volume, told.stall_speed, told.odd) == (None, None, ())
+
+
+def test_a_fin_on_a_high_boom_is_no_higher_for_that():
+    """Its height is from its foot: 120 of 480 mm of tail is too little wherever it stands."""
+    low = fin(700, 120, 160)
+    high = replace(low, sections=tuple(replace(s, z_mm=s.z_mm + 150) for s in low.sections))
+    for each in (low, high):
+        assert odd(WING, TAIL, each)[Oddity.FIN_HEIGHT].value == pytest.approx(0.25)
