@@ -189,7 +189,7 @@ def print_outlines(
 ) -> Response:
     """The drawn surfaces at full size, on as many sheets as they take."""
     held = shop.held(build_id)
-    drawn = [each for each in held.assessment.outlines if not each.id.endswith("-port")]
+    drawn = [each for each in held.assessment.outlines if not each.is_port]
     chosen = [each for each in drawn if surface is None or each.id == surface]
     many = sheets_taken(chosen, PAPERS[paper.value])
     if not many:

@@ -112,7 +112,8 @@ class Outline:
     """A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
 
     ``span_mm`` is a fin's height; ``tip_mm`` how long the last panel is along its slope.
-    ``untouched``: it is still as the layout brought it, and nobody's yet.
+    ``untouched``: it is still as the layout brought it, and nobody's yet. ``is_port``: it is the
+    other one of twins, under the id of both.
     """
 
     id: str
@@ -125,6 +126,7 @@ class Outline:
     chord_mm: float
     tip_mm: float
     untouched: bool
+    is_port: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -338,7 +340,7 @@ def _outlines(build: Build) -> tuple[Outline, ...]:
         told.append(drawn)
         if each.twin and each.role is Role.FIN:
             port = tuple((x, -y) for x, y in drawn.corners)
-            told.append(replace(drawn, id=f"{each.id}-port", corners=port))
+            told.append(replace(drawn, corners=port, is_port=True))
     return tuple(told)
 
 

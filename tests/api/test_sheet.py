@@ -5,7 +5,7 @@ from io import BytesIO
 import pytest
 from pypdf import PdfReader
 
-from tests.api.asking import problem
+from tests.api.asking import begin, change, problem
 
 AT = "/api/v1/builds/sandpiper"
 
@@ -88,3 +88,24 @@ def test_without_a_wing_there_is_a_sheet_and_no_mark(client):
     assert problem(client.get(f"{at}/outlines.pdf"), "surface", "draw surfaces")
     packs = client.get(f"{at}/labels.pdf", params={"of": "packs"})
     assert problem(packs, "of", "nothing aboard")
+
+
+def test_a_surface_is_printed_whatever_its_id_ends_in(client):
+    """Twin fins are cut twice from one drawing; a fin that is called port is no twin of anything."""
+    told = begin(client)
+    sections = [
+        {"x_le_mm": 600, "y_mm": 0, "z_mm": 0, "chord_mm": 120},
+        {"x_le_mm": 620, "y_mm": 0, "z_mm": 140, "chord_mm": 80},
+    ]
+    fins = [
+        {"id": "fin", "name": "Fin", "role": "fin", "sections": sections, "twin": True},
+        {"id": "fin-port", "name": "Fin port", "role": "fin", "sections": sections},
+    ]
+    told = change(client, told, surfaces=fins)
+    drawn = [(each["id"], each["is_port"]) for each in told["assessment"]["outlines"]]
+    assert drawn == [("fin", False), ("fin", True), ("fin-port", False)]
+    at = f"/api/v1/builds/{told['build']['id']}/outlines.pdf"
+    for surface, name in (("fin", "Fin"), ("fin-port", "Fin port")):
+        printed = client.get(at, params={"surface": surface})
+        assert printed.status_code == 200
+        assert name in "".join(page.extract_text() for page in pages(printed).pages)

@@ -8129,7 +8129,8 @@ export interface components {
          * @description A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
          *
          *     ``span_mm`` is a fin's height; ``tip_mm`` how long the last panel is along its slope.
-         *     ``untouched``: it is still as the layout brought it, and nobody's yet.
+         *     ``untouched``: it is still as the layout brought it, and nobody's yet. ``is_port``: it is the
+         *     other one of twins, under the id of both.
          */
         Outline: {
             /** Id */
@@ -8157,6 +8158,11 @@ export interface components {
             tip_mm: number;
             /** Untouched */
             untouched: boolean;
+            /**
+             * Is Port
+             * @default false
+             */
+            is_port?: boolean;
         };
         /**
          * OutlineFlaw

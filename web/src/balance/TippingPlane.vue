@@ -52,7 +52,7 @@ const oak = computed(() => {
     <polygon class="fuselage" :points="body" />
     <path
       v-for="outline in outlines"
-      :key="outline.id"
+      :key="`${outline.id} ${outline.is_port}`"
       class="side"
       :class="outline.role"
       :d="sideOf(outline)"

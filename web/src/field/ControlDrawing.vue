@@ -14,7 +14,7 @@ const fins = computed(
 )
 const above = computed(() => (assessment.value?.outlines ?? []).filter((o) => o.role !== 'fin'))
 const beside = computed(() =>
-  (assessment.value?.outlines ?? []).filter((o) => o.role === 'fin' && !o.id.endsWith('-port')),
+  (assessment.value?.outlines ?? []).filter((o) => o.role === 'fin' && !o.is_port),
 )
 const drawn = computed(() =>
   (field.value?.told.controls ?? []).flatMap((told) => {

@@ -15,8 +15,7 @@ const PER_FT3 = 3.048 ** 3 / 28.349523125
 const lotName = (id: string) => build.value?.lots.find((each) => each.id === id)?.name ?? id
 
 const untouched = computed(
-  () =>
-    props.assessment?.outlines.filter((each) => each.untouched && !each.id.endsWith('-port')) ?? [],
+  () => props.assessment?.outlines.filter((each) => each.untouched && !each.is_port) ?? [],
 )
 /** What nobody has drawn yet claims nothing. */
 const claimed = computed(() => !untouched.value.some((each) => each.role === 'wing'))

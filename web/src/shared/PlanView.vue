@@ -62,7 +62,7 @@ const tail = computed(() =>
     />
     <polygon
       v-for="outline in outlines"
-      :key="outline.id"
+      :key="`${outline.id} ${outline.is_port}`"
       :points="path(outline)"
       class="surface"
       :class="outline.role"

@@ -7,9 +7,7 @@ import { usePaper } from './usePaper'
 const { assessment } = useBuild()
 const { quantity } = useUnits()
 const { at, inFront } = usePaper()
-const drawn = computed(() =>
-  (assessment.value?.outlines ?? []).filter((each) => !each.id.endsWith('-port')),
-)
+const drawn = computed(() => (assessment.value?.outlines ?? []).filter((each) => !each.is_port))
 </script>
 
 <template>
