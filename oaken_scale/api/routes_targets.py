@@ -19,7 +19,7 @@ class TargetEnd(fields.Edge):
     """An end of a target in its own unit, none with null, and where the figure comes from."""
 
     end: End
-    value: Annotated[float, fields.number(ge=-limits.READING_G, le=limits.READING_G)] | None
+    value: Annotated[float, fields.number()] | None
     source: declared.Words = OWN
 
 

@@ -91,7 +91,7 @@ def test_without_a_wing_there_is_a_sheet_and_no_mark(client):
 
 
 def test_a_surface_is_printed_whatever_its_id_ends_in(client):
-    """Twin fins are cut twice from one drawing; a fin that is called port is no twin of anything."""
+    """Twin fins are cut twice from one drawing; a fin that is called port is no twin."""
     told = begin(client)
     sections = [
         {"x_le_mm": 600, "y_mm": 0, "z_mm": 0, "chord_mm": 120},

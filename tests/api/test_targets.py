@@ -35,7 +35,8 @@ def test_an_end_is_set_moved_along_and_taken_away(client, told):
 @pytest.mark.parametrize(
     ("what", "body", "field", "says"),
     [
-        ("targets/auw", {"end": "high", "value": 1e9}, "value", "20000"),
+        ("targets/auw", {"end": "high", "value": 1e9}, "targets.0.high", "at most 20000 g"),
+        ("targets/balance", {"end": "low", "value": -1e9}, "targets.3.low", "at least"),
         ("targets/auw", {"end": "middle", "value": 1}, "end", "low"),
         ("targets/auw", {"end": "high"}, "value", ""),
         ("targets/auw", {"end": "high", "value": -5}, "targets.0.high", "more than 0 g"),

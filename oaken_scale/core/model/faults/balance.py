@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from typing import Final
 
+from oaken_scale.core.model import limits
 from oaken_scale.core.model.amount import Amount, mm
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build
@@ -19,11 +20,19 @@ def target_faults(k: int, target: Target) -> Iterator[Fault]:
     >>> next(target_faults(0, Target(TargetKind.AUW, low=600.0, high=590.0))).field
     'targets.0.low'
     """
-    if target.kind is not TargetKind.BALANCE:
-        for name, limit in (("low", target.low), ("high", target.high)):
-            if limit is not None and limit <= 0:
-                facts = (_in_its_unit(target, limit), _in_its_unit(target, 0))
-                yield Fault(f"targets.{k}.{name}", "is {}; it should be more than {}", facts)
+    for name, limit in (("low", target.low), ("high", target.high)):
+        if limit is None:
+            continue
+        if target.kind is not TargetKind.BALANCE and limit <= 0:
+            facts = (_in_its_unit(target, limit), _in_its_unit(target, 0))
+            yield Fault(f"targets.{k}.{name}", "is {}; it should be more than {}", facts)
+        most = -limits.READING_G if limit < 0 else limits.READING_G
+        if abs(limit) > abs(most):
+            words = (
+                "is {}; it should be at least {}" if limit < 0 else "is {}; it should be at most {}"
+            )
+            facts = (_in_its_unit(target, limit), _in_its_unit(target, most))
+            yield Fault(f"targets.{k}.{name}", words, facts)
     if target.low is None and target.high is None:
         yield Fault(f"targets.{k}", "give a low or a high limit, or both for a band")
     elif target.low is not None and target.high is not None and target.low >= target.high:
