@@ -127,6 +127,10 @@ def test_nothing_beats_what_is_lighter_or_lasts_longer():
     assert not _unbeaten(300.0, light[1], [light])  # alone there is nothing to beat
     twins = [(300.0, lasting(5.0)), (300.0, lasting(5.0))]
     assert [_unbeaten(*each, twins) for each in twins] == [True, True]
+    longer = [(300.0, lasting(5.0)), (300.0, lasting(6.0))]
+    assert [_unbeaten(*each, longer) for each in longer] == [False, True]
+    lighter = [(300.0, lasting(5.0)), (290.0, lasting(5.0))]
+    assert [_unbeaten(*each, lighter) for each in lighter] == [False, True]
 
 
 def test_curves_run_from_nothing_to_full_throttle():
