@@ -12,7 +12,7 @@ from oaken_scale.demo.fleet import fleet
 from oaken_scale.store.builds import add_build
 from oaken_scale.store.database import Database
 from tests.benches import MORNING
-from tests.browser.waits import until
+from tests.browser.waits import holding, let_go, until
 from tests.http import HTTP
 
 PHONE = {"width": 390, "height": 844}
@@ -319,18 +319,12 @@ def test_two_figures_of_a_control_typed_at_once_are_both_kept(dunlin, demo_serve
     dunlin.goto(f"{dunlin.at}?on=controls")
     mine = dunlin.get_by_role("article", name="Tail tab")
     expect(mine).to_be_visible()
-    held, let = [], []
-    dunlin.route(
-        "**/field/controls", lambda route: route.continue_() if let else held.append(route)
-    )
+    held, let = holding(dunlin, "**/field/controls")
     for label, typed in (("per cent of the chord", "14"), ("travel up", "5")):
         box = mine.get_by_label(f"Tail tab: {label}", exact=True)
         box.fill(typed)
         box.press("Tab")
-    until(dunlin, lambda: held)
-    let.append(True)
-    for route in held:
-        route.continue_()
+    let_go(dunlin, held, let)
 
     def told() -> list[float]:
         controls = log(demo_served, dunlin.build)["controls"]

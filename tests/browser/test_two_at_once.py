@@ -3,7 +3,7 @@
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.waits import build_told, until
+from tests.browser.waits import build_told, holding, let_go, until
 from tests.http import HTTP
 
 
@@ -80,18 +80,6 @@ def fill_both(page, two: dict[str, str]) -> None:
         box.press("Tab")
 
 
-def holding(page, address: str) -> tuple[list, list]:
-    """What changes something at an address waits until it is let."""
-    held, let = [], []
-    page.route(
-        address,
-        lambda route: (
-            route.continue_() if let or route.request.method == "GET" else held.append(route)
-        ),
-    )
-    return held, let
-
-
 @pytest.mark.parametrize("which", TWO)
 def test_both_are_kept_while_answers_are_slow(page, sandpiper, which):
     place, two, told, wanted = TWO[which]
@@ -99,10 +87,7 @@ def test_both_are_kept_while_answers_are_slow(page, sandpiper, which):
     expect(page.get_by_label(next(iter(two)), exact=True).first).to_be_visible()
     held, let = holding(page, "**/api/v1/builds/**")
     fill_both(page, two)
-    until(page, lambda: held)
-    let.append(True)
-    for route in held:
-        route.continue_()
+    let_go(page, held, let)
     if isinstance(wanted, dict):
         until(page, lambda: wanted.items() <= told(build_told(page)["build"]).items())
     else:
@@ -133,10 +118,7 @@ def test_two_things_pressed_aboard_are_both_aboard(page, sandpiper):
     missing = [box for box in boxes.all() if not box.is_checked()][:2]
     for box in missing:
         box.press("Space")
-    until(page, lambda: held)
-    let.append(True)
-    for route in held:
-        route.continue_()
+    let_go(page, held, let)
     until(
         page,
         lambda: thing(build_told(page)["build"], "loadouts", "scout-850")["carries"],
@@ -157,10 +139,7 @@ def test_two_figures_of_a_thing_in_the_drawer(page, sandpiper):
         box = mine.get_by_label(label)
         box.fill(typed)
         box.press("Tab")
-    until(page, lambda: held)
-    let.append(True)
-    for route in held:
-        route.continue_()
+    let_go(page, held, let)
     drawer = sandpiper.split("/build/")[0] + "/api/v1/drawer"
 
     def told() -> list[float]:

@@ -35,3 +35,23 @@ def kept(page, readings: int, last=lambda reading: True) -> dict:
         lambda: build_told(page)["build"],
         lambda build: len(build["weighings"]) >= readings and last(build["weighings"][-1]),
     )
+
+
+def holding(page, address: str) -> tuple[list, list]:
+    """What changes something at an address waits, in the first list, until it is let go."""
+    held, let = [], []
+    page.route(
+        address,
+        lambda route: (
+            route.continue_() if let or route.request.method == "GET" else held.append(route)
+        ),
+    )
+    return held, let
+
+
+def let_go(page, held: list, let: list) -> None:
+    """Let what is held go, once something is; what comes after it goes as well."""
+    until(page, lambda: held)
+    let.append(True)
+    for route in held:
+        route.continue_()
