@@ -25,7 +25,7 @@ def test_each_place_says_what_it_is_until_it_is_hidden(bench):
 
 def test_each_view_of_the_plan_says_what_it_is(page, sandpiper):
     page.goto(f"{sandpiper}/plan")
-    line = page.locator("p.what span")
+    line = page.locator("p.what > span")
     views = page.get_by_label("On the plan").get_by_role("link")
     expect(views).to_have_count(8)
     said = set()

@@ -111,7 +111,7 @@ def test_twin_fins_are_drawn_as_two():
     sections = (Section(600, 150, 0, 80), Section(620, 150, 90, 60))
     fins = Surface("fin", "Fins", Role.FIN, sections, twin=True)
     drawn = assess(replace(plane(), surfaces=(WING, fins))).outlines
-    assert [each.id for each in drawn] == ["wing", "fin", "fin-port"]
+    assert [(each.id, each.is_port) for each in drawn[1:]] == [("fin", False), ("fin", True)]
     assert drawn[2].corners[0] == (600, -150)
     assert drawn[1].side[1] == (620, 90)
 

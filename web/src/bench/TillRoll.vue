@@ -106,7 +106,7 @@ function toggle(reading: Weighing) {
             <small v-if="reading.typed">typed “{{ reading.typed }}”</small>
           </span>
           <span class="figure grams">{{ quantity(reading.reading_g, 'mass') }}</span>
-          <button type="button" class="plainly verb" @click="toggle(reading)">
+          <button type="button" class="plainly act" @click="toggle(reading)">
             {{ reading.set_aside === null ? 'set aside' : 'use again' }}
           </button>
           <DoubtNote
@@ -119,7 +119,7 @@ function toggle(reading: Weighing) {
       <p v-if="!readings.length && !waiting.length" class="faint">
         No reading yet. Put a tag on the pan and record it; it comes out here.
       </p>
-      <v-verb v-if="readings.length > SHOWN && !all" class="bare verb more" @click="all = true">
+      <v-verb v-if="readings.length > SHOWN && !all" class="bare act more" @click="all = true">
         show all {{ readings.length }}
       </v-verb>
       <v-verb class="bare foot faint" @click="takeBack"> <kbd>U</kbd> takes back the last </v-verb>
@@ -210,7 +210,7 @@ small {
   font-size: 15px;
 }
 
-.verb {
+.act {
   position: absolute;
   right: 0;
   bottom: 1px;
@@ -223,13 +223,13 @@ small {
   opacity: 0;
 }
 
-li:hover .verb,
-.verb:focus-visible,
+li:hover .act,
+.act:focus-visible,
 .more {
   opacity: 1;
 }
 
-.aside .verb {
+.aside .act {
   opacity: 1;
 }
 
@@ -269,7 +269,7 @@ li:hover .verb,
 }
 
 @media (hover: none) {
-  .verb {
+  .act {
     opacity: 1;
     position: static;
     grid-column: 2 / -1;
