@@ -72,7 +72,7 @@ defineExpose({ go })
   font-weight: 600;
 }
 
-.likely .under {
+.likely button {
   font-weight: 600;
   color: var(--sea);
 }

@@ -291,11 +291,6 @@ td .pick {
   max-width: 190px;
 }
 
-.under:disabled {
-  color: var(--faint);
-  text-decoration: none;
-}
-
 .v-table {
   margin: 10px 0;
   width: 100%;

@@ -128,7 +128,7 @@ function begun(id: string) {
   <div class="shed">
     <header>
       <h1>Shed</h1>
-      <v-verb class="faint" @click="toggle">
+      <v-verb class="small faint" @click="toggle">
         {{ lamp ? 'daylight' : 'lamp' }}
       </v-verb>
       <span class="space" />
@@ -174,7 +174,7 @@ function begun(id: string) {
         />
       </li>
     </ul>
-    <v-verb v-if="putAway || away" class="faint" @click="away = !away">
+    <v-verb v-if="putAway || away" class="small faint" @click="away = !away">
       {{ away ? 'back to the shelves' : `${putAway} put away` }}
     </v-verb>
     <DoorSheet v-if="isLettingIn" v-model="isLettingIn" />
@@ -202,11 +202,6 @@ header {
 
 .space {
   flex: 1;
-}
-
-.under {
-  text-decoration: underline;
-  font-size: 13px;
 }
 
 .shelves {
