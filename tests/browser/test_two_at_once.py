@@ -148,3 +148,27 @@ def test_two_figures_of_a_thing_in_the_drawer(page, sandpiper):
         return [thing["listing_g"], thing["price"]]
 
     until(page, told, lambda has: has == [9.5, 3.2])
+
+
+def test_a_thing_laid_down_before_the_drawer_was_told_is_in_it(page, sandpiper):
+    """The first answer is on its way, made before the thing was laid there, and comes last."""
+    first = []
+
+    def slow(route):
+        if route.request.method == "GET" and not first:
+            first.append((route, route.fetch()))
+        else:
+            route.continue_()
+
+    page.route("**/api/v1/drawer", slow)
+    page.goto(f"{sandpiper}/stock?on=drawer")
+    name = f"Horn {sandpiper[-6:]}"
+    page.get_by_label("Name of the next thing").fill(name)
+    page.get_by_label("Its listing").fill("2")
+    page.get_by_label("Its listing").press("Enter")
+    drawer = sandpiper.split("/build/")[0] + "/api/v1/drawer"
+    until(page, lambda: name in HTTP.get(drawer).text)
+    ((route, answer),) = first
+    if not page.get_by_label(f"{name}, listing").is_visible():
+        route.fulfill(response=answer)
+    expect(page.get_by_label(f"{name}, listing")).to_be_visible()

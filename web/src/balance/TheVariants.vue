@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { renewed } from '../shared/renewed'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import {
@@ -46,7 +47,7 @@ async function keepOne() {
       }),
     )
     name.value = ''
-    void client.invalidateQueries({ queryKey: ['shelf'] })
+    void renewed(client, ['shelf'])
     void router.push({ name: 'plan', params: { id: made.build.id } })
   } catch (error) {
     words.complain(error)
@@ -60,7 +61,7 @@ async function adopt(variant: string) {
       }),
     ),
   )
-  if (kept) void client.invalidateQueries({ queryKey: ['shelf'] })
+  if (kept) void renewed(client, ['shelf'])
 }
 async function letGo(variant: string) {
   try {
@@ -70,8 +71,8 @@ async function letGo(variant: string) {
         body: { away: true },
       }),
     )
-    void client.invalidateQueries({ queryKey: ['variants', id.value] })
-    void client.invalidateQueries({ queryKey: ['shelf'] })
+    void renewed(client, ['variants', id.value])
+    void renewed(client, ['shelf'])
   } catch (error) {
     words.complain(error)
   }

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { renewed } from '../shared/renewed'
 import { answered, api, type Device, type DoorState } from '../api/client'
 
 /** Whether this is the workshop's own machine, and who this device was let in as. */
@@ -23,7 +24,7 @@ export function useDevices() {
         params: { path: { device_id: device.id } },
       }),
     )
-    await client.invalidateQueries({ queryKey: ['devices'] })
+    await renewed(client, ['devices'])
   }
   return { devices, shutOut }
 }

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { renewed } from './renewed'
 import { computed, watch } from 'vue'
 import { answered, api, type Lot, type NewLot, type RackLot } from '../api/client'
 import { useBuild } from './useBuild'
@@ -29,7 +30,7 @@ export function useRack() {
     queryFn: () => answered<RackLot[]>(api.GET('/api/v1/rack')),
     refetchOnMount: 'always',
   })
-  const renew = () => void client.invalidateQueries({ queryKey: ['rack'] })
+  const renew = () => void renewed(client, ['rack'])
   watch(() => build.value?.weighings.length, renew)
 
   const lots = computed(() => build.value?.lots ?? [])

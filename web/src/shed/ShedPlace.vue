@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { renewed } from '../shared/renewed'
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type Opened, type Shelved } from '../api/client'
@@ -72,7 +73,7 @@ async function bringIn(event: Event) {
       response.json().then((body) => ({ data: body, error: body, response })),
     )
     words.say(`${told.build.name} is on the shelf.`)
-    void client.invalidateQueries({ queryKey: ['shelf'] })
+    void renewed(client, ['shelf'])
   } catch (error) {
     words.complain(error)
   }
@@ -86,7 +87,7 @@ async function shelve(build: Shelved) {
         body: { away: !build.put_away },
       }),
     )
-    void client.invalidateQueries({ queryKey: ['shelf'] })
+    void renewed(client, ['shelf'])
   } catch (error) {
     words.complain(error)
   }
@@ -103,7 +104,7 @@ async function again(build: Shelved, way: 'copy' | 'next-version') {
         : api.POST('/api/v1/builds/{build_id}/next-version', { params: { path }, body: { name } }),
     )
     words.say(`${told.build.name} is on the shelf.`)
-    void client.invalidateQueries({ queryKey: ['shelf'] })
+    void renewed(client, ['shelf'])
   } catch (error) {
     words.complain(error)
   }

@@ -26,7 +26,10 @@ export function useBuying() {
     const kept = last.then(async () => {
       wrong.value = ''
       try {
-        client.setQueryData(KEY, await ask())
+        const fresh = await ask()
+        // A first answer that is still on its way was made before this.
+        await client.cancelQueries({ queryKey: KEY })
+        client.setQueryData(KEY, fresh)
         return true
       } catch (error) {
         wrong.value = whyNot(error)

@@ -1,4 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { renewed } from '../shared/renewed'
 import { watch } from 'vue'
 import { answered, api, type DrawerThing, type NewThing } from '../api/client'
 import { whileUnderWay } from '../shared/underWay'
@@ -27,7 +28,7 @@ export function useDrawer() {
     queryFn: () => answered<DrawerThing[]>(api.GET('/api/v1/drawer')),
     refetchOnMount: 'always',
   })
-  const renew = () => client.invalidateQueries({ queryKey: ['drawer'] })
+  const renew = () => renewed(client, ['drawer'])
   watch(
     () => [build.value?.weighings.length, build.value?.parts.length],
     () => void renew(),
