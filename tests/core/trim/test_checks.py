@@ -1,7 +1,6 @@
 """Checks of the balance by hand, against the whole joint Gaussian written out."""
 
 from dataclasses import replace
-from datetime import timedelta
 from math import radians, tan
 
 import numpy as np
@@ -10,57 +9,17 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.special import ndtr
 
-from oaken_scale.core.assess import Assessment, assess
+from oaken_scale.core.assess import assess
 from oaken_scale.core.flight.centre_of_gravity import centre_of_gravity, stations
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.balancing import SUPPORT_DOUBT_MM, BalanceCheck, CheckKind
-from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
-from oaken_scale.core.model.surface import Role, Section, Surface
-from oaken_scale.core.model.weighing import Scale
-from oaken_scale.core.trim.as_it_stood import ChangeKind, as_it_stands, changed_since
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.trim.as_it_stood import as_it_stands
 from oaken_scale.core.trim.beam import Checked
-from oaken_scale.core.trim.check_reasons import Explains, Reason
 from oaken_scale.core.trim.checks import HangFlaw, checked
 from oaken_scale.core.trim.flown import fly
 from tests.benches import MORNING
-
-
-def thing(id: str, grams: float, x: float, sd: float = 2.0, y=0.0, z=0.0, **more) -> Part:
-    more = {"doubt_g": 0.05 * grams, **more}
-    return Part(
-        id,
-        id.title(),
-        Pedigree.LISTING,
-        stated_g=grams,
-        station=Station(x, y, z, doubt_mm=sd),
-        **more,
-    )
-
-
-def plane(*checks: BalanceCheck, parts=None) -> Build:
-    parts = parts or (
-        thing("motor", 50, 10),
-        thing("pack", 100, 180),
-        thing("wing", 150, 280, 4.0, z=60),
-        thing("tail", 40, 760, 4.0),
-        thing("body", 120, 350, 4.0),
-    )
-    return Build("b", "B", parts=parts, scales=(Scale("k", "K", 0.1, 0.05, 0.0),), checks=checks)
-
-
-def sure(*checks: BalanceCheck) -> Build:
-    """The plane with its masses known: a reaction then tells of the balance alone."""
-    parts = tuple(replace(part, doubt_g=0.01) for part in plane().parts)
-    return plane(*checks, parts=parts)
-
-
-def support(x: float, **more) -> BalanceCheck:
-    return BalanceCheck("c", MORNING, CheckKind.SUPPORT, None, x, **more)
-
-
-def cg_of(build: Build):
-    return fly(build).planes[0].cg
+from tests.core.trim.checked_planes import cg_of, plane, support, sure, thing
 
 
 def test_fingertips_pull_the_sum_to_them_as_far_as_each_is_trusted():
@@ -266,155 +225,6 @@ def test_set_aside_it_speaks_no_more_and_is_still_told():
     assert told.beam.loadouts[0].checked.how is Checked.NEVER
 
 
-def reasons(build: Build) -> list[Reason]:
-    return list(assess(build).beam.checks[0].reasons)
-
-
-def test_one_that_agrees_needs_no_explanation():
-    assert reasons(plane(support(cg_of(plane()).x_mm + 2))) == []
-
-
-def test_a_disagreement_is_explained_by_the_other_pack():
-    parts = (
-        *plane().parts[2:],
-        thing("big", 120, 60, option=True),
-        thing("small", 60, 60, option=True),
-    )
-    loadouts = (Loadout("big", "Big pack", ("big",)), Loadout("small", "Small pack", ("small",)))
-    build = replace(plane(parts=parts), loadouts=loadouts)
-    there = fly(build).planes[1].cg.x_mm
-    wrong = replace(support(there, by="pegs"), loadout="big")
-    told = reasons(replace(build, checks=(wrong,)))
-    assert told[0] == Reason(Explains.LOADOUT, loadout="small")
-
-
-def test_a_station_measured_from_the_other_reference_is_found():
-    """The receiver was measured from the leading edge and written down from the nose."""
-    wing = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))
-    parts = (*plane().parts, thing("servos", 60, 90))
-    build = replace(plane(parts=parts), surfaces=(wing,))
-    true = tuple(
-        replace(i, station=replace(i.station, reference=Reference.LEADING_EDGE))
-        if i.id == "servos"
-        else i
-        for i in parts
-    )
-    found = cg_of(replace(build, parts=true)).x_mm
-    told = reasons(replace(build, checks=(support(found, by="pegs"),)))
-    assert Reason(Explains.FROM_LEADING_EDGE, part="servos") in told
-
-
-def test_grams_at_the_tail_that_nobody_listed():
-    x = cg_of(plane()).x_mm + 12
-    told = reasons(plane(support(x, by="pegs")))
-    grams = 12 * 460 / (760 - x)
-    assert Reason(Explains.UNLISTED_TAIL, amount=pytest.approx(grams, abs=0.5)) in told
-
-
-def test_checked_with_another_pack_only():
-    parts = (*plane().parts, thing("cam", 30, 200, option=True))
-    loadouts = (Loadout("with", "With", ("cam",)), Loadout("without", "Without"))
-    one = replace(support(300.0), loadout="with")
-    build = replace(plane(parts=parts), loadouts=loadouts, checks=(one,))
-    with_it, without = assess(build).beam.loadouts
-    assert with_it.checked.how is Checked.CHECKED
-    assert (without.checked.how, without.checked.loadout) == (Checked.ANOTHER_LOADOUT, "with")
-    later = replace(one, id="d", loadout="without", at=MORNING + timedelta(days=1))
-    assert assess(replace(build, checks=(one, later))).progress.balance == 1.0
-
-
-# A check has its time.
-
-
-def stood(build: Build, x: float, loadout=None) -> Build:
-    """The build with an agreeing peg check of how it stands now."""
-    check = BalanceCheck(
-        f"c{len(build.checks)}",
-        MORNING,
-        CheckKind.SUPPORT,
-        loadout,
-        x,
-        "pegs",
-        stood=as_it_stands(build, loadout),
-    )
-    return replace(build, checks=(*build.checks, check))
-
-
-def since_of(told: Assessment) -> list[tuple[str, ChangeKind]]:
-    """What sits otherwise since the last check of the first loadout."""
-    checked = told.beam.loadouts[0].checked
-    assert checked.how is Checked.NOT_SINCE
-    return [(each.part, each.kind) for each in checked.since.changed]
-
-
-def shifted(build: Build, id: str, by: float) -> Build:
-    return replace(
-        build,
-        parts=tuple(
-            replace(i, station=replace(i.station, x_mm=i.station.x_mm + by)) if i.id == id else i
-            for i in build.parts
-        ),
-    )
-
-
-def test_a_move_after_a_check_moves_the_cg_by_all_of_it():
-    """100 g of 460 slid 40 mm: 8.70 mm, with a check before it or without."""
-    without = cg_of(shifted(plane(), "pack", -40.0)).x_mm - cg_of(plane()).x_mm
-    build = stood(plane(), cg_of(plane()).x_mm + 0.5)
-    after = shifted(build, "pack", -40.0)
-    assert without == pytest.approx(-40 * 100 / 460)
-    assert cg_of(after).x_mm - cg_of(build).x_mm == pytest.approx(without, abs=0.15)
-    told = assess(after)
-    assert abs(told.beam.checks[0].t) < 0.5
-    assert told.loadouts[0].answers[0].value == pytest.approx(
-        assess(build).loadouts[0].answers[0].value, abs=1e-9
-    )
-    assert since_of(told) == [("pack", ChangeKind.MOVED)]
-
-
-def test_what_was_moved_is_a_little_less_sure_than_before():
-    build = stood(plane(), cg_of(plane()).x_mm)
-    before, after = cg_of(build).x_sd_mm, cg_of(shifted(build, "pack", -40.0)).x_sd_mm
-    still = cg_of(shifted(replace(build, checks=()), "pack", -40.0)).x_sd_mm
-    assert before < after < still / 2, "what the check told of the rest is not forgotten"
-
-
-def test_what_is_added_or_taken_off_leaves_the_check_as_it_was():
-    build = stood(plane(), cg_of(plane()).x_mm)
-    ballast = thing("lead", 20, 0, 0.0)
-    more = replace(build, parts=(*build.parts, ballast))
-    told = assess(more)
-    assert abs(told.beam.checks[0].t) < 0.01
-    assert since_of(told) == [("lead", ChangeKind.ADDED)]
-    expected = (460 * cg_of(build).x_mm) / 480
-    assert cg_of(more).x_mm == pytest.approx(expected, abs=0.05)
-    off = replace(
-        build,
-        parts=tuple(
-            replace(i, retired=True, retired_at=MORNING) if i.id == "tail" else i
-            for i in build.parts
-        ),
-    )
-    assert since_of(assess(off)) == [("tail", ChangeKind.TAKEN_OFF)]
-    assert abs(assess(off).beam.checks[0].t) < 0.01
-
-
-def test_a_check_of_one_loadout_moves_the_other_only_by_what_both_have():
-    parts = tuple(replace(i, option=i.id == "pack") for i in plane().parts)
-    loadouts = (Loadout("with", "With", ("pack",)), Loadout("bare", "Bare"))
-    build = replace(plane(parts=parts), loadouts=loadouts)
-    checked_ = stood(build, cg_of(build).x_mm, "with")
-    moved = shifted(checked_, "pack", -60.0)
-    bare = [fly(each).planes[1].cg.x_mm for each in (checked_, moved)]
-    assert bare[0] == pytest.approx(bare[1], abs=1e-9)
-
-
-def test_an_old_check_without_a_record_speaks_by_dates():
-    check = support(280.0)
-    assert assess(plane(check)).beam.checks[0].found_mm == 280.0
-    assert changed_since(plane(check), check) == ()
-
-
 @pytest.mark.parametrize(("above", "flaw"), [(1.0, None), (-1.0, HangFlaw.TIPS_OVER)])
 def test_hung_from_below_its_cg_a_plane_tips_over_and_tells_nothing(above, flaw):
     cg = cg_of(plane())
@@ -433,19 +243,3 @@ def test_hung_where_nobody_said_how_high_anything_is_it_is_said():
     # A check of another kind has no such flaw.
     (told,) = assess(plane(support(220.0), parts=parts)).beam.checks
     assert told.flaw is None
-
-
-def test_what_is_not_aboard_and_what_has_no_place_explains_nothing():
-    """The likeliest to sit elsewhere stayed at home; another thing has no place at all."""
-    loose = Part("loose", "Loose", Pedigree.GUESS, stated_g=40.0)
-    for carried in (True, False):
-        spare = thing("spare", 300, 80, option=True)
-        spare = replace(spare, station=replace(spare.station, doubt_mm=20.0))
-        loadouts = (Loadout("one", "One", ("spare",) if carried else ()),)
-        build = replace(plane(parts=(*plane().parts, spare, loose)), loadouts=loadouts)
-        off = replace(support(cg_of(build).x_mm + 40, by="pegs"), loadout="one")
-        told = reasons(replace(build, checks=(off,)))
-        named = [each.part for each in told if each.part]
-        assert named
-        assert ("spare" in named) is carried
-        assert "loose" not in named
