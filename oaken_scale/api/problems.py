@@ -11,6 +11,7 @@ from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from starlette.exceptions import HTTPException
 
+from oaken_scale.core.changes.typed_part import UnusualError
 from oaken_scale.core.model.amount import Amount
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.formats.apart import BusyError
@@ -142,6 +143,11 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(BuildFaultError)
     def _faulty(_: Request, error: BuildFaultError) -> JSONResponse:
         return _refused(error.faults)
+
+    @app.exception_handler(UnusualError)
+    def _unusual(_: Request, error: UnusualError) -> JSONResponse:
+        words = "; ".join(fault.words for fault in error.faults)
+        return answer(409, "Is that meant?", words, error.faults)
 
     @app.exception_handler(HTTPException)
     def _http(_: Request, error: HTTPException) -> JSONResponse:

@@ -1,28 +1,24 @@
 """The Plan: a first drawing, a surface made to a figure, its parts, a part typed on one line, and
 loadouts from packs and payloads."""
 
-from collections.abc import Sequence
 from dataclasses import replace
 from datetime import UTC, datetime
-from typing import Annotated, Final
+from typing import Annotated
 
 from fastapi import APIRouter, Response
 from pydantic import Field
 
 from oaken_scale.api.documents import Opened
-from oaken_scale.api.problems import ProblemError, documented
+from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.core.changes import drawing
 from oaken_scale.core.changes.drawn_parts import cut, parts_drawn
-from oaken_scale.core.changes.shelf import taken_lot
+from oaken_scale.core.changes.typed_part import TypedPart, with_typed_part, with_typed_parts
 from oaken_scale.core.changes.ways_of_flying import flown_with
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.lot import Lot
-from oaken_scale.core.model.named import free_id
-from oaken_scale.core.model.part_line import Units, part_of_line
-from oaken_scale.core.model.plausible import FigureOf, asked_of_part
+from oaken_scale.core.model.part_line import Units
 from oaken_scale.core.model.surface import Surface
 from oaken_scale.formats import fields
 
@@ -30,20 +26,7 @@ router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["plan"])
 
 Mm = Annotated[float, fields.number(gt=0, le=20_000)]
 Dm2 = Annotated[float, fields.number(gt=0, le=10_000)]
-SHELF: Final = "rack:"
 Unit = Annotated[str, Field(max_length=8)]
-_UNITS: Final = {
-    FigureOf.STATION: "mm",
-    FigureOf.MASS: "g",
-    FigureOf.RUN: "m",
-    FigureOf.AREA: "dm2",
-}
-_UNUSUAL: Final = {
-    FigureOf.STATION: "from the nose lies off the plane",
-    FigureOf.MASS: "is unusual for one part",
-    FigureOf.RUN: "is unusual for one part",
-    FigureOf.AREA: "is unusual for one part",
-}
 
 
 class FirstDrawing(fields.Edge):
@@ -89,30 +72,10 @@ class PartLine(fields.Edge):
     run: Unit = "m"
     sure: bool = False
 
-    def added(self, build: Build, shelf: Sequence[Lot]) -> Build:
-        """The build with the part that it says, and with the lot of the rack that it is cut from.
-
-        Raises BuildFaultError where it is not understood, ProblemError (409) where its station is
-        absurd.
-        """
+    def value(self) -> TypedPart:
+        """The part as it was typed."""
         units = Units(self.mass, self.length, self.area, self.run)
-        here = {lot.rack for lot in build.lots}
-        others = [replace(lot, id=SHELF + lot.id) for lot in shelf if lot.id not in here]
-        part = part_of_line(self.line, build.lots, units, others)
-        absurd = asked_of_part(part, (*build.lots, *others), build.surfaces)
-        if absurd is not None and not self.sure:
-            of, asked = absurd
-            meant = f"; {asked.instead:g} {_UNITS[of]}?" if asked.instead is not None else ""
-            words = f"{asked.value:g} {_UNITS[of]} {_UNUSUAL[of]}{meant}"
-            raise ProblemError(409, "Is that meant?", words, "line")
-        for use in part.uses:
-            if use.lot.startswith(SHELF):
-                wanted = next(lot for lot in shelf if SHELF + lot.id == use.lot)
-                lot = taken_lot(build, wanted)
-                build = replace(build, lots=(*build.lots, lot))
-                part = replace(part, uses=(replace(use, lot=lot.id),))
-        part = replace(part, assembly=part.assembly or self.assembly, added_at=datetime.now(UTC))
-        return drawing.with_parts(build, (part,), _id)
+        return TypedPart(self.line, self.assembly, units, self.sure)
 
 
 class Flying(fields.Edge):
@@ -122,10 +85,6 @@ class Flying(fields.Edge):
     payloads: Annotated[tuple[declared.Id, ...], Field(max_length=12)] = ()
     new_packs: Annotated[tuple[PartLine, ...], Field(max_length=12)] = ()
     new_payloads: Annotated[tuple[PartLine, ...], Field(max_length=12)] = ()
-
-
-def _id(build: Build, name: str) -> str:
-    return free_id(name, (part.id for part in build.parts))
 
 
 @router.post("/drawing", response_model=Opened, responses=documented(404, 412))
@@ -184,7 +143,7 @@ def parts_of_surface(
     def added(build: Build) -> Build:
         at = datetime.now(UTC)
         parts = parts_drawn(build, surface_id, skin.lot, skin.layers)
-        return drawing.with_parts(build, (replace(each, added_at=at) for each in parts), _id)
+        return drawing.with_parts(build, (replace(each, added_at=at) for each in parts))
 
     return told(shop.change(build_id, number(if_match), added), 201)
 
@@ -200,11 +159,10 @@ def cut_out(build_id: BuildId, parts: CutOut, if_match: Revision, shop: Shop) ->
 )
 def add_line(build_id: BuildId, line: PartLine, if_match: Revision, shop: Shop) -> Response:
     """Add a part typed on one line: "Left panel 13 dm2 of sheet b in Wing at 266"."""
-
-    shelf = shop.rack.lots()
+    rack, at = shop.rack.lots(), datetime.now(UTC)
 
     def added(build: Build) -> Build:
-        return line.added(build, shelf)
+        return with_typed_part(build, line.value(), rack, at)
 
     held = shop.change(build_id, number(if_match), added)
     return told(held, 201, after=sharing(shop, build_id))
@@ -220,20 +178,16 @@ def loadouts_from_packs(
     build_id: BuildId, flying: Flying, if_match: Revision, shop: Shop
 ) -> Response:
     """Make the loadouts of packs and payloads at once; what they carry becomes an option."""
+    rack, at = shop.rack.lots(), datetime.now(UTC)
 
-    shelf = shop.rack.lots()
+    def flown(build: Build) -> Build:
+        build, packs = with_typed_parts(build, [i.value() for i in flying.new_packs], rack, at)
+        build, loads = with_typed_parts(build, [i.value() for i in flying.new_payloads], rack, at)
+        return flown_with(
+            build,
+            [*flying.packs, *(part.id for part in packs)],
+            [*flying.payloads, *(part.id for part in loads)],
+        )
 
-    def changed(build: Build) -> Build:
-        named: dict[str, list[str]] = {
-            "packs": list(flying.packs),
-            "payloads": list(flying.payloads),
-        }
-        for field, lines in (("packs", flying.new_packs), ("payloads", flying.new_payloads)):
-            for line in lines:
-                build = line.added(build, shelf)
-                named[field].append(build.parts[-1].id)
-        return flown_with(build, named["packs"], named["payloads"])
-
-    return told(
-        shop.change(build_id, number(if_match), changed), 201, after=sharing(shop, build_id)
-    )
+    held = shop.change(build_id, number(if_match), flown)
+    return told(held, 201, after=sharing(shop, build_id))

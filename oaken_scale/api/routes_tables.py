@@ -11,12 +11,10 @@ from pydantic import Field, TypeAdapter
 from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, sharing, told
-from oaken_scale.core.changes.drawing import with_parts
-from oaken_scale.core.changes.listed import with_list
+from oaken_scale.core.changes.listed import with_list, with_listed_parts
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.formats import fields, lists_in, parts_list, tables
 from oaken_scale.formats.apart import READER
@@ -213,17 +211,6 @@ class PartsList(fields.Edge):
 )
 def keep_a_list(build_id: BuildId, given: PartsList, if_match: Revision, shop: Shop) -> Response:
     """Add the parts of a list, all or none; one of the same name and assembly stays as it is."""
-
-    def added(build: Build) -> Build:
-        there = {(part.name, part.assembly) for part in build.parts if not part.retired}
-        fresh = [each.value() for each in given.parts if (each.name, each.assembly) not in there]
-        if len(build.parts) + len(fresh) > limits.PARTS:
-            words = f"would make {len(build.parts) + len(fresh)} parts; at most {limits.PARTS}"
-            raise BuildFaultError([Fault("parts", words)])
-        return with_parts(build, fresh, _id)
-
-    return told(shop.change(build_id, number(if_match), added), 201)
-
-
-def _id(build: Build, name: str) -> str:
-    return free_id(name, (part.id for part in build.parts))
+    parts = [each.value() for each in given.parts]
+    held = shop.change(build_id, number(if_match), lambda build: with_listed_parts(build, parts))
+    return told(held, 201)

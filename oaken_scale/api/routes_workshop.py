@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query
 from oaken_scale.api.documents import Beginnings, Understood
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import Shop
-from oaken_scale.api.routes_drawing import SHELF
+from oaken_scale.core.changes.typed_part import ON_RACK
 from oaken_scale.core.material.joint_clock import ADHESIVES
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.part_line import KNOWN_BY
@@ -74,6 +74,6 @@ def _size(shop: Workshop, build: str | None, lot: str | None) -> float | None:
     """How much is in one of a lot, in its unit; None where nobody said, or there is no such lot."""
     if lot is None:
         return None
-    on_rack = lot.removeprefix(SHELF)
+    on_rack = lot.removeprefix(ON_RACK)
     lots = shop.rack.lots() if on_rack != lot or build is None else shop.held(build).build.lots
     return next((each.size for each in lots if each.id == on_rack), None)

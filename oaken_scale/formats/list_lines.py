@@ -10,10 +10,12 @@ from typing import Final, Protocol, TypeVar
 from oaken_scale.core.changes.listed import Entry
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.declared import ID
+from oaken_scale.core.model.faults.fault import Fact, Fault
 from oaken_scale.core.model.faults.log import weighing_faults
 from oaken_scale.core.model.faults.power import power_faults
 from oaken_scale.core.model.field import Seen, Setting, Throw
 from oaken_scale.core.model.power import Run, RunPoint
+from oaken_scale.core.model.quantity import QuantityError
 from oaken_scale.core.model.weighing import Load, Pan, Sample, Weighing
 from oaken_scale.formats.documents import over_limits
 from oaken_scale.formats.list_columns import ListColumn, ListName
@@ -27,7 +29,17 @@ LENGTHS: Final = frozenset({"cg"})
 
 
 class CannotError(ValueError):
-    """A line that cannot be taken; the message says why."""
+    """A line that cannot be taken, and why: the column (none: the line), and what is wrong."""
+
+    def __init__(self, text: str, field: str = "", facts: tuple[Fact, ...] = ()) -> None:
+        """Keep what is wrong."""
+        self.fault = Fault(field, text, facts)
+        super().__init__(self.fault.words)
+
+    @classmethod
+    def of(cls, fault: Fault) -> "CannotError":
+        """A fault of what a line says, its field called as its column is headed."""
+        return cls(fault.text, _as_headed(fault.field), fault.facts)
 
 
 class Lines:
@@ -58,8 +70,8 @@ class Lines:
         self._reads = readers[what]
 
     def read(self, cells: Mapping[str, str]) -> Entry:
-        """What a line adds, by the cells of its fields. Raises CannotError, or QuantityError for a
-        figure, where it cannot be taken."""
+        """What a line adds, by the cells of its fields. Raises CannotError where it cannot be
+        taken."""
         return _within_limits(self._reads(cells))
 
     def _id(self, cells: Mapping[str, str], *told: object) -> str:
@@ -75,7 +87,10 @@ class Lines:
     def _number(self, cells: Mapping[str, str], field: str) -> float | None:
         kind = "mass" if field in MASSES else "length" if field in LENGTHS else "number"
         unit = self.units.get(field) if kind != "number" else None
-        return figure(cells.get(field, ""), kind, unit, self.comma)
+        try:
+            return figure(cells.get(field, ""), kind, unit, self.comma)
+        except QuantityError as error:
+            raise CannotError(str(error), _as_headed(field)) from error
 
     def _at(self, cells: Mapping[str, str]) -> datetime:
         text = cells.get("time", "")
@@ -125,7 +140,7 @@ class Lines:
         )
         found = next(iter(weighing_faults(self.build, weighing)), None)
         if found is not None:
-            raise CannotError(f"{found.field} {found.words}")
+            raise CannotError.of(found)
         return weighing
 
     def _pan(self, text: str) -> Pan:
@@ -232,7 +247,7 @@ class Lines:
         )
         alone = replace(self.build, power=replace(power, runs=(run,)))
         if found := next(iter(power_faults(alone)), None):
-            raise CannotError(f"{_as_headed(found.field)} {found.words}")
+            raise CannotError.of(found)
         return run
 
 
@@ -240,7 +255,7 @@ def _within_limits(entry: Entry) -> Entry:
     """An entry, where all its figures are such as may be kept; what comes in one by one is held to
     the same."""
     for fault in over_limits(entry):
-        raise CannotError(f"{_as_headed(fault.field)} {fault.words}")
+        raise CannotError.of(fault)
     return entry
 
 
@@ -291,8 +306,10 @@ def _each(text: str, read: Callable[[str], F | None], what: str) -> Iterator[F]:
 
 
 def _plain_number(text: str) -> float:
-    value = figure(text, "number", None, "," in text and "." not in text)
-    return value or 0.0
+    try:
+        return figure(text, "number", None, "," in text and "." not in text) or 0.0
+    except QuantityError as error:
+        raise CannotError(str(error)) from error
 
 
 class _HasName(Protocol):

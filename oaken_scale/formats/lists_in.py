@@ -7,8 +7,8 @@ from dataclasses import dataclass, replace
 
 from oaken_scale.core.changes.listed import Entry
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults.fault import Fault
 from oaken_scale.core.model.power import Run, RunPoint
-from oaken_scale.core.model.quantity import QuantityError
 from oaken_scale.formats.list_columns import ListColumn, ListName, columns_of
 from oaken_scale.formats.list_lines import CannotError, Lines
 
@@ -22,7 +22,7 @@ class ListLine:
 
     line: int
     says: str
-    why_not: str | None
+    why_not: Fault | None
     is_known: bool
 
 
@@ -57,8 +57,8 @@ def read_list(
             continue
         try:
             entry = reader.read(cells)
-        except (CannotError, QuantityError) as error:
-            lines.append(ListLine(number, says, str(error), is_known=False))
+        except CannotError as error:
+            lines.append(ListLine(number, says, error.fault, is_known=False))
             continue
         if isinstance(entry, Run):
             is_new = entry.id not in points
@@ -68,7 +68,8 @@ def read_list(
         elif entry.id not in known:
             entries.append(entry)
         is_known = entry.id in known
-        lines.append(ListLine(number, says, "is here already" if is_known else None, is_known))
+        why_not = Fault("", "is here already") if is_known else None
+        lines.append(ListLine(number, says, why_not, is_known))
         if not isinstance(entry, Run):
             known.add(entry.id)
     whole = tuple(

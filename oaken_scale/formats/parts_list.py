@@ -13,6 +13,7 @@ from typing import Final
 
 from openpyxl import load_workbook
 
+from oaken_scale.core.changes.listed import as_listed, listed_there
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part, Pedigree, Station
@@ -111,7 +112,7 @@ class Row:
     station_mm: float | None
     side_mm: float | None
     height_mm: float | None
-    why_not: str | None
+    why_not: Fault | None
     is_known: bool
 
 
@@ -291,11 +292,11 @@ def preview(
         raise _wrong("has no column of names; say which it is")
     places = [column.at for field, column in where.items() if field in KINDS]
     is_comma = is_comma_decimal(row[k] for row in rows[at + 1 :] for k in places if k < len(row))
-    there = {(part.name.lower(), part.assembly.lower()) for part in build.parts if not part.retired}
+    there = listed_there(build)
     found = []
     for line, row in enumerate(rows[at + 1 :], start=at + 2):
         read = _read(line, row, where, is_comma)
-        key = (read.name.lower(), read.assembly.lower())
+        key = as_listed(read.name, read.assembly)
         found.append(read if key not in there else _known(read))
         if read.why_not is None:
             there.add(key)
@@ -312,7 +313,7 @@ def _known(row: Row) -> Row:
         row.station_mm,
         row.side_mm,
         row.height_mm,
-        row.why_not or "is on the list already",
+        row.why_not or Fault("", "is on the list already"),
         is_known=True,
     )
 
@@ -334,7 +335,7 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
         return row[column.at].strip() if column and column.at < len(row) else ""
 
     name = text(Field.NAME)[:80]
-    why_not = None
+    why_not: Fault | None = None
     figures: dict[Field, float | None] = {}
     for field, kind in KINDS.items():
         try:
@@ -342,17 +343,17 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
             unit = column.unit if column else None
             figures[field] = figure(text(field), kind, unit, is_comma)
         except QuantityError as error:
-            figures[field], why_not = None, f"{field.value}: {error}"
+            figures[field], why_not = None, Fault(field.value, str(error))
     pieces = 1
     if counted := text(Field.PIECES):
         try:
             pieces = max(1, min(round(parse(counted.removesuffix(".0"), "pieces").value), 1000))
         except QuantityError as error:
-            why_not = f"pieces: {error}"
+            why_not = Fault(Field.PIECES.value, str(error))
     if not name:
-        why_not = "has no name"
+        why_not = Fault("", "has no name")
     elif SUMS.match(name):
-        why_not = "is a sum"
+        why_not = Fault("", "is a sum")
     mass = figures[Field.MASS]
     if mass is not None and where[Field.MASS].is_each:
         mass *= pieces
@@ -387,7 +388,7 @@ def _within_limits(row: Row) -> Row:
     part = Part("line", row.name, Pedigree.GUESS, row.assembly, row.mass_g, station=at)
     for fault in over_limits(part):
         field = _FIELD_OF.get(fault.field.rpartition(".")[2], fault.field)
-        return replace(row, why_not=f"{field}: {fault.words}")
+        return replace(row, why_not=replace(fault, field=field))
     return row
 
 

@@ -92,3 +92,45 @@ def test_a_figure_is_called_as_its_place_calls_it(page, sandpiper, place, label,
     box.press("Enter")
     expect(page.get_by_text(says)).to_be_visible()
     expect(page.get_by_text(says)).to_contain_text("it should be at most")
+
+
+IMPERIAL = "localStorage.setItem('oaken-scale-units', 'imperial')"
+
+
+@pytest.mark.parametrize(
+    ("what", "file", "says"),
+    [
+        ("List of parts", "part,mass g\nAnvil,9000\n", "mass is 317.47 oz; it should be at most"),
+        (
+            "List of parts",
+            "part,station mm\nFar,6000\n",
+            "station is 236.22 in; it should be at most",
+        ),
+        (
+            "File with a list",
+            "reading g;pan\n90000;Motor, leads on\n",
+            "line 2: reading 3174.66 oz is over",
+        ),
+    ],
+)
+def test_why_a_line_of_a_list_is_left_out_is_said_in_chosen_units(
+    page, sandpiper, what, file, says
+):
+    """By hand: 9000 / 28.349523 = 317.47 oz, 6000 / 25.4 = 236.22 in, 90000 g are 3174.66 oz."""
+    page.add_init_script(IMPERIAL)
+    page.goto(f"{sandpiper}/sheet?on=files")
+    sent = {"name": "list.csv", "mimeType": "text/csv", "buffer": file.encode()}
+    page.get_by_label(what).set_input_files(sent)
+    expect(page.get_by_text(says)).to_be_visible()
+
+
+def test_an_unusual_part_of_one_line_is_asked_about_in_chosen_units(page, sandpiper):
+    """2800 g are 98.77 oz, and 28 g are 0.99."""
+    page.add_init_script(IMPERIAL)
+    page.goto(f"{sandpiper}/plan?on=parts")
+    line = page.get_by_label("Name of the next part")
+    line.fill("Motor two 2.8 kg")
+    line.press("Enter")
+    expect(page.get_by_text("98.77 oz is unusual for one part; 0.99 oz?")).to_be_visible()
+    line.press("Enter")
+    expect(line).to_have_value("")

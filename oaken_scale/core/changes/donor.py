@@ -11,12 +11,9 @@ from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Group, Part
-from oaken_scale.core.model.part_line import Units, part_of_line
+from oaken_scale.core.model.part_line import METRIC, Units, part_of_line
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
 from oaken_scale.core.model.target import Allotment, Budget
-
-GRAMS: Final = Units()
-"""Grams and millimetres are meant where no unit is typed."""
 
 MOST_LINES: Final = 200
 """So many lines of a list are read at once."""
@@ -61,7 +58,7 @@ class DonorPart:
     is_sorted: bool
 
 
-def donor_parts(lines: str, units: Units = GRAMS) -> tuple[DonorPart, ...]:
+def donor_parts(lines: str, units: Units = METRIC) -> tuple[DonorPart, ...]:
     """A donor's parts, one a line: "Motor 28 g", "2 x 9 g" of one, "in power" where its name does
     not say where it belongs, or "in Wing" for its assembly.
 

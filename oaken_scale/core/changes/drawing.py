@@ -14,6 +14,7 @@ from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, Use
+from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.pattern import Grain, Pattern, turned_over
 from oaken_scale.core.model.recall import recalled
@@ -352,15 +353,14 @@ def _middle(surface: Surface) -> tuple[float, float]:
     return out / total, up / total
 
 
-def with_parts(build: Build, parts: Iterable[Part], id_for: Callable[[Build, str], str]) -> Build:
+def with_parts(build: Build, parts: Iterable[Part]) -> Build:
     """The build with parts more, each under an id made from its name.
 
-    >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> fin = Part("", "Fin", Pedigree.GUESS, stated_g=9.0)
-    >>> after = with_parts(Build("b", "B"), [fin], lambda build, name: name.lower())
-    >>> [part.id for part in after.parts]
-    ['fin']
+    >>> [part.id for part in with_parts(Build("b", "B"), [fin, fin]).parts]
+    ['fin', 'fin-2']
     """
     for each in parts:
-        build = replace(build, parts=(*build.parts, replace(each, id=id_for(build, each.name))))
+        id = free_id(each.name, (part.id for part in build.parts))
+        build = replace(build, parts=(*build.parts, replace(each, id=id)))
     return build

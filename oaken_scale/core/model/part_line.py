@@ -55,8 +55,12 @@ class Units:
     run: str = "m"
 
 
+METRIC: Final = Units()
+"""Grams and millimetres are meant where no unit is typed."""
+
+
 def part_of_line(
-    line: str, lots: Sequence[Lot], units: Units = Units(), shelf: Sequence[Lot] = ()
+    line: str, lots: Sequence[Lot], units: Units = METRIC, shelf: Sequence[Lot] = ()
 ) -> Part:
     """The part that a line says: its name, then what it weighs or how much of which lot it is, and
     after the words *in*, *at*, *side* and *up* its assembly and its station.

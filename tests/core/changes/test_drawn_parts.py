@@ -10,7 +10,6 @@ from oaken_scale.core.model.body import Body, BodyShape, Frame
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotUnit, Use
-from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Station
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.model.weighing import Scale
@@ -33,8 +32,7 @@ BOOMS = Body(
 def made(*drawn, lot="a", layers=1.0):
     build = Build("b", "B", lots=(SHEET, ROD), surfaces=(WING,), bodies=(BODY, BOOMS))
     for id in drawn:
-        parts = parts_drawn(build, id, lot, layers)
-        build = with_parts(build, parts, lambda b, n: free_id(n, (i.id for i in b.parts)))
+        build = with_parts(build, parts_drawn(build, id, lot, layers))
     return build
 
 

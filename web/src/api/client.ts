@@ -120,6 +120,7 @@ export type Outline = Whole<Schemas['Outline']>
 export type Pan = Whole<Schemas['Pan']>
 export type PanState = Whole<Schemas['PanState']>
 export type FieldFault = Whole<Schemas['FieldFault']>
+export type ListFault = Schemas['Fault']
 export type Problem = Omit<Schemas['Problem'], 'faults'> & { faults?: FieldFault[] }
 export type Recorded = Whole<Schemas['Recorded']>
 export type Shelved = Whole<Schemas['Shelved']>

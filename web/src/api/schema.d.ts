@@ -2691,6 +2691,19 @@ export interface components {
             loadouts: components["schemas"]["LoadoutAnswer"][];
         };
         /**
+         * Amount
+         * @description An amount in its base ``unit``: g, mm, dm2, gf, g/dm2; a bare number without one.
+         *
+         *     >>> str(Amount(129.696, "mm")), str(Amount(20000, "g")), str(Amount(12.5, ""))
+         *     ('129.7 mm', '20000 g', '12.5')
+         */
+        Amount: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * AmountSaid
          * @description An amount in a base unit: g, mm, dm2, gf or g/dm2; a bare number without one.
          */
@@ -5348,6 +5361,26 @@ export interface components {
          */
         Faces: "both" | "one" | "none";
         /**
+         * Fault
+         * @description One thing wrong: the field (a path), what is wrong there and what would be right, and the
+         *     names and amounts that it speaks of, each where ``{}`` stands; without any the text is plain.
+         *
+         *     >>> from oaken_scale.core.model.amount import mm
+         *     >>> Fault("board_mm", "is {}; it must be under {}", (mm(5.0), mm(4.5))).words
+         *     'is 5 mm; it must be under 4.5 mm'
+         */
+        Fault: {
+            /** Field */
+            field: string;
+            /** Text */
+            text: string;
+            /**
+             * Facts
+             * @default []
+             */
+            facts?: (string | components["schemas"]["Amount"])[];
+        };
+        /**
          * Feel
          * @description What a hand feels of a plane on two fingertips: ``by`` of a ``support`` that was not looked
          *     at closely.
@@ -6542,8 +6575,7 @@ export interface components {
             line: number;
             /** Says */
             says: string;
-            /** Why Not */
-            why_not: string | null;
+            why_not: components["schemas"]["Fault"] | null;
             /** Is Known */
             is_known: boolean;
         };
@@ -9531,8 +9563,7 @@ export interface components {
             side_mm: number | null;
             /** Height Mm */
             height_mm: number | null;
-            /** Why Not */
-            why_not: string | null;
+            why_not: components["schemas"]["Fault"] | null;
             /** Is Known */
             is_known: boolean;
         };

@@ -1,4 +1,4 @@
-import type { FieldFault, Problem } from '../api/client'
+import type { FieldFault, ListFault, Problem } from '../api/client'
 import { decimal, useUnits, type Shown } from '../shared/units'
 
 /** The base units that builders choose others for. */
@@ -6,6 +6,7 @@ const KINDS: Record<string, Shown> = {
   g: 'mass',
   gf: 'thrust',
   mm: 'length',
+  m: 'run',
   dm2: 'area',
   'g/dm2': 'loading',
 }
@@ -24,8 +25,8 @@ function said({ value, unit }: Exclude<FieldFault['facts'][number], string>): st
   return `${decimal(told).replace('-', '−')} ${unit in KINDS ? chosen.name : unit}`.trim()
 }
 
-/** What is wrong with one field, and what would be right, in the chosen units. */
-function inWords({ text, facts }: FieldFault): string {
+/** What is wrong, and what would be right, in the chosen units. */
+function inWords({ text, facts = [] }: Pick<FieldFault, 'text'> & Partial<FieldFault>): string {
   let at = 0
   return facts.length
     ? text.replace(/\{\}/g, () => {
@@ -41,4 +42,9 @@ export function refusal(problem: Problem, called: Called = () => undefined): str
     `${called(fault.field) ?? fault.field} ${inWords(fault)}`.trim(),
   )
   return each.join('; ') || problem.detail
+}
+
+/** Why a line of a list cannot come in: what is wrong with which of its columns. */
+export function whyLeftOut(fault: ListFault): string {
+  return `${fault.field} ${inWords(fault)}`.trim()
 }

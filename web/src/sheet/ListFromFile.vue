@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { answered, api, type ListPreview, type Opened } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
+import { whyLeftOut } from '../say/refusals'
 import PickList from '../shared/PickList.vue'
 import { byName } from '../shared/choices'
 
@@ -114,7 +115,8 @@ async function keep() {
       </p>
       <ul v-if="left.length" class="small">
         <li v-for="line in left.slice(0, 12)" :key="line.line">
-          line {{ line.line }}: {{ line.why_not }} <span class="faint">({{ line.says }})</span>
+          line {{ line.line }}: {{ line.why_not && whyLeftOut(line.why_not) }}
+          <span class="faint">({{ line.says }})</span>
         </li>
         <li v-if="left.length > 12" class="faint">and {{ left.length - 12 }} more</li>
       </ul>

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { useUnits } from '../shared/units'
 import { usePartsList } from './usePartsList'
+import { whyLeftOut } from '../say/refusals'
 import PickList from '../shared/PickList.vue'
 
 const { number, units } = useUnits()
@@ -87,7 +88,7 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
               <td class="figure right">{{ shown(row.mass_g, 'mass') }}</td>
               <td class="figure right">{{ row.pieces > 1 ? row.pieces : '' }}</td>
               <td class="figure right">{{ shown(row.station_mm, 'length') }}</td>
-              <td class="small">{{ row.why_not }}</td>
+              <td class="small">{{ row.why_not && whyLeftOut(row.why_not) }}</td>
             </tr>
           </tbody>
         </v-table>
