@@ -5,7 +5,6 @@ from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 from fastapi.concurrency import run_in_threadpool
-from pydantic import Field
 
 from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import ProblemError, documented
@@ -24,9 +23,7 @@ from oaken_scale.api.stock_documents import (
     Template,
     TemplateArea,
 )
-from oaken_scale.core.changes.donor import DonorPart, donor_parts, measured_by_donor
 from oaken_scale.core.changes.shelf import taken_lot
-from oaken_scale.core.flight.budget import budget_of, preset_budget
 from oaken_scale.core.geometry.outline import Candidate, Outlines
 from oaken_scale.core.geometry.placing import Cut, parts_from
 from oaken_scale.core.geometry.shape import template_area
@@ -39,18 +36,14 @@ from oaken_scale.core.material.instead import (
     replacements,
 )
 from oaken_scale.core.material.shopping import Shopping, shopping
-from oaken_scale.core.model import declared
 from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import LotUnit
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part
-from oaken_scale.core.model.part_line import Units
 from oaken_scale.core.trim.alternatives import Comparison, compare
-from oaken_scale.formats import fields
 from oaken_scale.formats.apart import READER
-from oaken_scale.formats.documents import BudgetDoc
 from oaken_scale.formats.shopping_csv import shopping_csv
 from oaken_scale.paper.drawing import PAPERS, pdf
 from oaken_scale.paper.full_size import part_sheets, part_sheets_taken
@@ -237,48 +230,6 @@ def shopping_file(build_id: BuildId, shop: Shop) -> Response:
     name = free_id(build.name, ())
     headers = {"Content-Disposition": f'attachment; filename="{name}-shopping.csv"'}
     return Response(shopping_csv(shopping(build), units), headers=headers, media_type="text/csv")
-
-
-@router.get(
-    "/builds/{build_id}/budget/suggested", response_model=BudgetDoc, responses=documented(404)
-)
-def suggested_budget(
-    build_id: BuildId,
-    shop: Shop,
-    earlier: Annotated[str | None, Query(pattern=declared.ID)] = None,
-) -> BudgetDoc:
-    """A budget by the usual shares of the build's purpose, or as an ``earlier`` build came out."""
-    if earlier is None:
-        return BudgetDoc.model_validate(preset_budget(shop.held(build_id).build))
-    other = shop.held(earlier)
-    return BudgetDoc.model_validate(budget_of(other.assessment.budget, other.build.name))
-
-
-class Donor(fields.Edge):
-    """A donor's weights, a part on each line, and the unit that is meant where none is typed."""
-
-    name: declared.Name
-    lines: Annotated[str, Field(max_length=20_000)]
-    unit: Annotated[str, Field(max_length=8)] = "g"
-
-
-@router.post("/donor", response_model=tuple[DonorPart, ...], responses=documented())
-def read_donor(donor: Donor) -> tuple[DonorPart, ...]:
-    """A donor's weights as they were understood; nothing is kept."""
-    return donor_parts(donor.lines, Units(mass=donor.unit))
-
-
-@router.put(
-    "/builds/{build_id}/budget/donor", response_model=Opened, responses=documented(404, 412)
-)
-def budget_by_donor(build_id: BuildId, donor: Donor, if_match: Revision, shop: Shop) -> Response:
-    """Take a donor's weights for the first budget, and measure the build by them."""
-    parts = donor_parts(donor.lines, Units(mass=donor.unit))
-    return told(
-        shop.change(
-            build_id, number(if_match), lambda build: measured_by_donor(build, donor.name, parts)
-        )
-    )
 
 
 def _parts(k: int, cut: Cut, build: Build, taken: list[str]) -> tuple[Part, ...]:

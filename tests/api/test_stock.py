@@ -315,25 +315,44 @@ def test_no_name_becomes_a_formula(client):
     assert text.splitlines()[1].startswith("'=1+1")
 
 
-def test_a_budget_is_suggested_and_kept(client):
+def allot(client, told: dict, what: str, **sent):
+    return client.put(f"{path(told)}/budget/{what}", headers=at(told), **sent)
+
+
+def test_a_limit_is_shared_out_and_a_group_allotted_otherwise(client):
     told = begin(client, purpose="camera", layout="tractor", auw_high_g=590)
-    asked = f"{path(told)}/budget/suggested"
-    budget = client.get(asked).json()
+    shared = allot(client, told, "usual").json()
+    budget = shared["build"]["budget"]
     assert sum(each["grams"] for each in budget["allotments"]) == pytest.approx(590, abs=0.5)
-    told = change(client, told, budget=budget)
-    assert told["build"]["budget"] == budget
-    assert told["assessment"]["budget"][0]["allotted_g"] == budget["allotments"][0]["grams"]
-    assert change(client, told, budget=None)["build"]["budget"] is None
+    assert shared["assessment"]["budget"][0]["allotted_g"] == budget["allotments"][0]["grams"]
+    before = {each["group"]: each["grams"] for each in budget["allotments"]}
+    told = allot(client, shared, "groups/joining", json={"grams": 61.5}).json()
+    after = {each["group"]: each["grams"] for each in told["build"]["budget"]["allotments"]}
+    assert after == before | {"joining": 61.5}
+    assert list(after) == list(before)
+    assert told["build"]["budget"]["source"] == budget["source"]
+    for group in before:
+        told = allot(client, told, f"groups/{group}", json={"grams": None}).json()
+    assert told["build"]["budget"] is None
     none = begin(client, purpose="camera")
-    assert problem(client.get(f"{path(none)}/budget/suggested"), "targets", "limit to share out")
+    assert problem(allot(client, none, "usual"), "targets", "limit to share out")
+    assert problem(allot(client, none, "groups/rest", json={"grams": -1}), "grams", "at least 0")
+    assert problem(allot(client, none, "groups/rest", json={"grams": 90_000}), "grams", "at most")
+    assert allot(client, none, "groups/none", json={"grams": 1}).status_code == 422
+    own = allot(client, none, "groups/rest", json={"grams": 9}).json()["build"]["budget"]
+    assert own == {"allotments": [{"group": "rest", "grams": 9.0}], "source": "your own"}
 
 
 def test_an_earlier_build_is_a_budget(demo):
     told = begin(demo)
-    asked = f"{path(told)}/budget/suggested"
-    budget = demo.get(asked, params={"earlier": "sandpiper"}).json()
-    assert budget["source"] == "as Sandpiper came out"
-    assert demo.get(asked, params={"earlier": "ghost"}).status_code == 404
+    earlier = demo.get("/api/v1/builds/sandpiper").json()["assessment"]["budget"]
+    kept = allot(demo, told, "earlier", params={"earlier": "sandpiper"}).json()["build"]["budget"]
+    assert kept["source"] == "as Sandpiper came out"
+    assert [(each["group"], each["grams"]) for each in kept["allotments"]] == [
+        (line["group"], round(line["mass_g"], 1)) for line in earlier
+    ]
+    refused = allot(demo, told, "earlier", params={"earlier": "ghost"})
+    assert refused.status_code == 404
 
 
 def test_a_donors_weights_are_the_first_budget(client):

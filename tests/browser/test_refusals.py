@@ -81,7 +81,7 @@ def test_amounts_are_said_in_chosen_units_and_names_as_they_were_given(
         ("plan?on=scales", "Tray, mass", "90 kg", "Tray, mass is 90000"),
         ("power?on=drive", "Motor Kv", "90000", "Motor, Kv is 90000"),
         ("balance", "Nose, at most", "900 kg", "Nose, at most is 900000"),
-        ("stock?on=budget", "Allotted to Joining", "900 kg", "joining, allotted is 900000"),
+        ("stock?on=budget", "Allotted to Joining", "900 kg", "Joining, allotted is 900000"),
     ],
 )
 def test_a_figure_is_called_as_its_place_calls_it(page, sandpiper, place, label, typed, says):

@@ -219,7 +219,7 @@ def test_a_budget_is_allotted_and_says_where_it_stands(stock):
     choose(stock.get_by_label("Dihedral brace belongs to"), "Foam and spars")
     expect(stock.get_by_label("Dihedral brace belongs to")).to_have_count(0)
     stock.get_by_role("button", name="usual shares of the limit").click()
-    expect(stock.get_by_text("usual shares of 590 g")).to_be_visible()
+    expect(stock.get_by_text("590 g, the usual shares of the weight limit")).to_be_visible()
 
 
 def test_a_square_weighed_in_one_build_moves_another_that_is_open(page, chromium, demo_served):

@@ -143,7 +143,7 @@ def preset_budget(build: Build) -> Budget:
         for group, share in zip(Group, shares, strict=True)
         if share > 0
     )
-    return Budget(tuple(allotments), f"usual shares of {limits[0]:g} g for this purpose")
+    return Budget(tuple(allotments), "the usual shares of the weight limit for its purpose")
 
 
 def budget_of(lines: tuple[BudgetLine, ...], name: str) -> Budget:

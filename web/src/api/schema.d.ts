@@ -1507,19 +1507,59 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/builds/{build_id}/budget/suggested": {
+    "/api/v1/builds/{build_id}/budget/groups/{group}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
+        get?: never;
         /**
-         * Suggested Budget
-         * @description A budget by the usual shares of the build's purpose, or as an ``earlier`` build came out.
+         * Allot
+         * @description What one group may weigh.
          */
-        get: operations["suggested_budget_api_v1_builds__build_id__budget_suggested_get"];
-        put?: never;
+        put: operations["allot_api_v1_builds__build_id__budget_groups__group__put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/budget/usual": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Usual Shares
+         * @description A budget by the usual shares of the weight limit, for the build's purpose.
+         */
+        put: operations["usual_shares_api_v1_builds__build_id__budget_usual_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/budget/earlier": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * As Earlier
+         * @description A budget as an ``earlier`` build came out.
+         */
+        put: operations["as_earlier_api_v1_builds__build_id__budget_earlier_put"];
         post?: never;
         delete?: never;
         options?: never;
@@ -2653,6 +2693,14 @@ export interface components {
             group: components["schemas"]["Group"];
             /** Grams */
             grams: number;
+        };
+        /**
+         * Allotted
+         * @description What a group may weigh [g]; null for no figure.
+         */
+        Allotted: {
+            /** Grams */
+            grams: number | null;
         };
         /**
          * Alternative
@@ -15938,12 +15986,73 @@ export interface operations {
             };
         };
     };
-    suggested_budget_api_v1_builds__build_id__budget_suggested_get: {
+    allot_api_v1_builds__build_id__budget_groups__group__put: {
         parameters: {
-            query?: {
-                earlier?: string | null;
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
             };
-            header?: never;
+            path: {
+                build_id: string;
+                group: components["schemas"]["Group"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Allotted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    usual_shares_api_v1_builds__build_id__budget_usual_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
             path: {
                 build_id: string;
             };
@@ -15957,11 +16066,78 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BudgetDoc"];
+                    "application/json": components["schemas"]["Opened"];
                 };
             };
             /** @description Problem */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    as_earlier_api_v1_builds__build_id__budget_earlier_put: {
+        parameters: {
+            query: {
+                earlier: string;
+            };
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
                 headers: {
                     [name: string]: unknown;
                 };

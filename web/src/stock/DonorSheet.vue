@@ -29,10 +29,7 @@ const read = useQuery({
   placeholderData: (before) => before,
   retry: false,
 })
-const refused = ref('')
-const wrong = computed(
-  () => refused.value || (read.error.value ? whyNot(read.error.value, called) : ''),
-)
+const wrong = computed(() => (read.error.value ? whyNot(read.error.value, called) : ''))
 /** A field of the workshop as the sheet calls it: ``lines.3`` is its third line. */
 const called = (field: string) => field.replace(/^lines\.(\d+)$/, 'Line $1:')
 const told = computed(() => {
@@ -47,20 +44,17 @@ const told = computed(() => {
 const unsorted = computed(() => (read.data.value ?? []).filter((part) => !part.is_sorted))
 
 async function keep() {
-  refused.value = ''
-  try {
-    const kept = await send((header) =>
+  const kept = await send(
+    (header) =>
       answered<Opened>(
         api.PUT('/api/v1/builds/{build_id}/budget/donor', {
           params: { path: { build_id: id.value }, header },
           body: donor.value,
         }),
       ),
-    )
-    if (kept) emit('kept')
-  } catch (error) {
-    refused.value = whyNot(error, called)
-  }
+    called,
+  )
+  if (kept) emit('kept')
 }
 </script>
 

@@ -1,20 +1,18 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { answered, api, type BuildPatch, type Group, type Shelved } from '../api/client'
+import { answered, api, type Group, type Opened, type Shelved } from '../api/client'
 import DonorSheet from './DonorSheet.vue'
 import SoFar from './SoFar.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
-import { useWords } from '../shared/useWords'
 import { percent } from '../shared/verdicts'
 import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
-const { id, build, assessment, change, changePart, loadouts } = useBuild()
+const { id, build, assessment, send, changePart, loadouts } = useBuild()
 const { number, quantity, units } = useUnits()
-const words = useWords()
 
 const GROUPS: { value: Group; title: string; holds: string }[] = [
   { value: 'foam', title: 'Foam and spars', holds: 'sheets, rods, plates' },
@@ -47,28 +45,37 @@ const shelf = useQuery({
 const isDonor = ref(false)
 const earlier = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
 
-function allot(group: Group, grams: number | null) {
-  void change(({ budget }) => {
-    const kept = (budget?.allotments ?? []).filter((each) => each.group !== group)
-    const allotments = grams === null ? kept : [...kept, { group, grams }]
-    const order = GROUPS.map((each) => each.value)
-    allotments.sort((a, b) => order.indexOf(a.group) - order.indexOf(b.group))
-    const source = budget?.source || 'your own'
-    return { budget: allotments.length ? { allotments, source } : null }
-  })
+function allot({ value: group, title }: (typeof GROUPS)[number], grams: number | null) {
+  void send(
+    (header) =>
+      answered<Opened>(
+        api.PUT('/api/v1/builds/{build_id}/budget/groups/{group}', {
+          params: { path: { build_id: id.value, group }, header },
+          body: { grams },
+        }),
+      ),
+    (field) => (field === 'grams' ? `${title}, allotted` : undefined),
+  )
 }
 
-async function suggest(from?: string) {
-  try {
-    const budget = await answered<NonNullable<BuildPatch['budget']>>(
-      api.GET('/api/v1/builds/{build_id}/budget/suggested', {
-        params: { path: { build_id: id.value }, query: { earlier: from } },
+function shareOut() {
+  void send((header) =>
+    answered<Opened>(
+      api.PUT('/api/v1/builds/{build_id}/budget/usual', {
+        params: { path: { build_id: id.value }, header },
       }),
-    )
-    await change(() => ({ budget }))
-  } catch (error) {
-    words.complain(error)
-  }
+    ),
+  )
+}
+
+function asEarlier(earlier: string) {
+  void send((header) =>
+    answered<Opened>(
+      api.PUT('/api/v1/builds/{build_id}/budget/earlier', {
+        params: { path: { build_id: id.value }, query: { earlier }, header },
+      }),
+    ),
+  )
 }
 
 function stands(group: Group): string {
@@ -113,14 +120,14 @@ function sort(part: string, group: string) {
           }}
           Aboard: {{ loadouts[0]?.name }}.
         </p>
-        <v-verb class="small" @click="suggest()"> usual shares of the limit </v-verb>
+        <v-verb class="small" @click="shareOut"> usual shares of the limit </v-verb>
         <label v-if="earlier.length" class="small"
           >or as
           <PickList
             :model-value="''"
             :items="named(earlier, 'an earlier build')"
             aria-label="As an earlier build"
-            @update:model-value="suggest($event)"
+            @update:model-value="asEarlier"
           />
           came out</label
         >
@@ -168,7 +175,7 @@ function sort(part: string, group: string) {
               optional
               :digits="1"
               :label="`Allotted to ${group.title}`"
-              @kept="allot(group.value, $event)"
+              @kept="allot(group, $event)"
             />
             <span class="faint small">{{ units.mass.name }}</span></span
           >
