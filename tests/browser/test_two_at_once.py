@@ -15,6 +15,10 @@ def thing(build: dict, many: str, id: str) -> dict:
     return next(each for each in build[many] if each["id"] == id)
 
 
+def span(surface: dict) -> float:
+    return 2 * max(section["y_mm"] for section in surface["sections"])
+
+
 TWO = {
     "two targets": (
         "plan?on=targets",
@@ -57,6 +61,18 @@ TWO = {
         {"Allotted to Foam and spars": "210", "Allotted to Joining": "35"},
         lambda b: {each["group"]: each["grams"] for each in b["budget"]["allotments"]},
         {"foam": 210, "joining": 35},
+    ),
+    "a span and an incidence": (
+        "plan?on=drawing",
+        {"Wing, span": "1200", "Wing, incidence in degrees": "1.5"},
+        lambda b: [span(thing(b, "surfaces", "wing")), b["surfaces"][0]["incidence_deg"]],
+        [1200, 1.5],
+    ),
+    "a chord and a thickness": (
+        "plan?on=drawing",
+        {"Wing, chord at the root": "200", "Wing, thickness": "21"},
+        lambda b: (b["surfaces"][0]["sections"][0]["chord_mm"], b["surfaces"][0]["thickness_mm"]),
+        (200, 21),
     ),
     "how far it may slide": (
         "balance",

@@ -1,18 +1,14 @@
 import { computed, ref, watch } from 'vue'
-import {
-  answered,
-  api,
-  type Assessment,
-  type Body,
-  type BuildPatch,
-  type Opened,
-  type Surface,
-} from '../api/client'
+import { answered, api, type Assessment, type Body, type Opened, type Surface } from '../api/client'
+import { merged } from '../shared/merged'
 import { useBuild } from '../shared/useBuild'
 
 export type Measure = keyof Surface['sections'][number]
 type Role = Surface['role']
 type Frame = Body['frames'][number]
+
+type Drawn = { surfaces: Surface[]; bodies: Body[] }
+const copied = (drawn: Drawn): Drawn => JSON.parse(JSON.stringify(drawn))
 
 const PLAIN = { profile: null, thickness_mm: null, incidence_deg: 0, twin: false }
 const chosenOf = ref<Record<string, number>>({})
@@ -23,23 +19,34 @@ export function useDraft() {
 
   const draft = ref<Surface[]>([])
   const bodies = ref<Body[]>([])
+  /** What it was made of, what is on its way already included. */
+  let base: Drawn = { surfaces: [], bodies: [] }
   function asKept() {
-    draft.value = JSON.parse(JSON.stringify(build.value?.surfaces ?? []))
-    bodies.value = JSON.parse(JSON.stringify(build.value?.bodies ?? []))
+    base = copied({ surfaces: build.value?.surfaces ?? [], bodies: build.value?.bodies ?? [] })
+    const { surfaces, bodies: solid } = copied(base)
+    draft.value = surfaces
+    bodies.value = solid
   }
   /** An answer to an older change must not put back what the hand has moved on from. */
   let keeping = 0
   watch(
-    () => [build.value?.surfaces, build.value?.bodies],
+    [() => build.value?.surfaces, () => build.value?.bodies],
     () => {
       if (!keeping) asKept()
     },
     { immediate: true },
   )
-  async function keepAll(patch: BuildPatch) {
+  /** Only what the hand changed is kept: a span that is on its way has the sections to itself. */
+  async function keepAll(patch: Partial<Drawn>) {
     turn++
     keeping++
-    const isKept = await change(() => patch)
+    const from = base
+    const mine = copied({ ...base, ...patch })
+    base = copied(mine)
+    const isKept = await change(({ surfaces, bodies: solid }) => ({
+      ...(patch.surfaces && { surfaces: merged(from.surfaces, mine.surfaces, surfaces) }),
+      ...(patch.bodies && { bodies: merged(from.bodies, mine.bodies, solid) }),
+    }))
     keeping--
     if (keeping) return isKept
     asKept()

@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 import { answered, api, RefusedError, type Part, type NewPart, type Opened } from '../api/client'
+import { merged } from '../shared/merged'
 import { useUnits } from '../shared/units'
 import { useBeginnings } from '../shared/useBeginnings'
 import { useBuild } from '../shared/useBuild'
@@ -91,10 +92,14 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
     )
   }
 
+  /** Only what was changed here is: another hand may have moved it since the form was opened. */
+  const changed = (from: Part, typed: NewPart) =>
+    changePart(from.id, (now) => merged<NewPart>(from, typed, now))
+
   async function figureWasWrong() {
     const typed = weighedAnew.value
     weighedAnew.value = null
-    if (typed && part && (await changePart(part.id, () => typed))) await kept()
+    if (typed && part && (await changed(part, typed))) await kept()
   }
 
   /** Another part in its place: what was weighed speaks on of the one before. */
@@ -134,7 +139,7 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
       weighedAnew.value = typed
       return false
     }
-    return part ? changePart(part.id, () => typed) : addPart(typed)
+    return part ? changed(part, typed) : addPart(typed)
   }
 
   let busy = false

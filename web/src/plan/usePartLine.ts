@@ -1,7 +1,7 @@
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import type { Part, Kind, NewPart } from '../api/client'
 import type { Colour } from '../say/colours'
-import { plainly, useUnits } from '../shared/units'
+import { plainly, useDecimalMark, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, understood, whyNot } from '../shared/useQuantity'
 
@@ -42,7 +42,7 @@ export function usePartLine(part?: Part) {
   const { units } = useUnits()
   const wrong = ref('')
 
-  const plain = (value: number, base = 1) => String(+(value / base).toFixed(3))
+  const plain = (value: number, base = 1) => plainly(value / base, 3)
   const lotOf = (id: string) => build.value?.lots.find((lot) => lot.id === id)
 
   function amountKind(lot: string): { kind: Kind; unit?: string; base: number } {
@@ -77,6 +77,16 @@ export function usePartLine(part?: Part) {
   }
 
   const fields = reactive(start())
+  /** What stood there when the hand came: a figure that nobody touched stays as exact as it was, and
+   * is shown in other units where others are chosen. */
+  let began = start()
+  const isTouched = (...keys: (keyof Fields)[]) => keys.some((key) => fields[key] !== began[key])
+  watch([units, useDecimalMark()], () => {
+    const fresh = start()
+    for (const key of ['amount', 'x', 'y', 'z'] as const)
+      if (!isTouched(key)) fields[key] = fresh[key]
+    began = fresh
+  })
   const amountUnit = computed(() => amountKind(fields.lot).unit ?? 'pieces')
 
   async function read(
@@ -126,15 +136,22 @@ export function usePartLine(part?: Part) {
       const { kind, unit, base } = amountKind(fields.lot)
       const length = units.value.length.name
       const figure = fields.lot ? 'How much' : 'Mass'
-      const amount =
-        kind in ASKED && unit
+      const isSame = part && !isTouched('amount', 'lot', 'of')
+      const before = part?.uses[0]?.amount ?? part?.stated_g ?? null
+      const amount = isSame
+        ? before
+        : kind in ASKED && unit
           ? await meant(figure, fields.amount, kind as keyof typeof ASKED, base, unit)
           : await read(figure, fields.amount, kind, unit)
       const pieces = await read('Pieces', fields.pieces, 'pieces')
       const { base: run } = units.value.length
-      const x = await meant('Station', fields.x, 'station', run, length)
-      const y = await read('Side', fields.y, 'station', length)
-      const z = await read('Height', fields.z, 'station', length)
+      const at = part?.station
+      const x =
+        at && !isTouched('x', 'reference')
+          ? at.x_mm
+          : await meant('Station', fields.x, 'station', run, length)
+      const y = at && !isTouched('y') ? at.y_mm : await read('Side', fields.y, 'station', length)
+      const z = at && !isTouched('z') ? at.z_mm : await read('Height', fields.z, 'station', length)
       const count = Math.max(1, Math.round(pieces ?? 1))
       const whole = amount === null ? null : amount * (fields.of === 'each' ? count : 1)
       const made = fields.lot && whole !== null
@@ -154,7 +171,7 @@ export function usePartLine(part?: Part) {
                 y_mm: y ?? 0,
                 z_mm: z ?? 0,
                 reference: fields.reference,
-                doubt_mm: part?.station?.doubt_mm ?? null,
+                doubt_mm: at?.doubt_mm ?? null,
               },
         option: fields.option,
         colour: fields.colour || null,

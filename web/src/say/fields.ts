@@ -46,7 +46,6 @@ const FIGURES: Record<string, string> = {
   y_mm: 'to the side',
   z_mm: 'height',
   most_g: 'at most',
-  grams: 'allotted',
   carries: 'what it carries',
   chord_share: 'per cent of the chord',
   up_mm: 'travel up',
@@ -64,10 +63,10 @@ const THINGS: Record<string, string> = {
 
 function nameOf(thing: unknown, key: string): string | undefined {
   if (typeof thing !== 'object' || thing === null) return undefined
-  const { name, kind, group } = thing as { name?: unknown; kind?: unknown; group?: unknown }
+  const { name, kind } = thing as { name?: unknown; kind?: unknown }
   if (typeof name === 'string' && name) return name
   if (typeof kind === 'string' && kind in METRICS) return METRICS[kind as 'auw'].title
-  return typeof group === 'string' ? group : THINGS[key]
+  return THINGS[key]
 }
 
 /** What the pages call a field of a build that was refused, "Kitchen scale, step"; nothing where
