@@ -6,6 +6,8 @@ import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
+import { useScaleAtHand } from '../shared/useScaleAtHand'
+import OnScale from '../shared/OnScale.vue'
 import PickList from '../shared/PickList.vue'
 import { titled } from '../shared/choices'
 
@@ -20,6 +22,7 @@ const { reason: explains, checked } = useBalanceWords()
 
 const { id, build, assessment, loadout, loadouts, aboard, balanced, send } = useBuild()
 const { number, units } = useUnits()
+const { scale } = useScaleAtHand()
 
 const WAYS = [
   { value: 'support', title: 'Fingertips' },
@@ -87,7 +90,7 @@ async function keep() {
         ? await length(fields.other, 'Right support')
         : await length(fields.other, 'Aft support')
       body.reading_g = await understand(fields.reading, 'mass', units.value.mass.name)
-      body.scale = build.value?.scales[0]?.id ?? null
+      body.scale = scale.value?.id ?? null
     }
     if (way.value === 'hang') {
       body.z_mm = await length(fields.z, 'How high')
@@ -252,6 +255,7 @@ const whether = computed(() => (balanced.value ? checked(balanced.value.checked)
           <v-text-field v-model="fields.reading" class="entry figure few" inputmode="decimal" />
           {{ units.mass.name }}</label
         >
+        <OnScale />
       </template>
       <template v-if="way === 'hang'">
         <label

@@ -6,6 +6,7 @@ import { CAUTIONS } from '../say/qualities'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
+import { useUnits } from '../shared/units'
 import { panWords } from './panWords'
 import { useBench } from './useBench'
 import { about } from './useJoints'
@@ -16,6 +17,7 @@ const open = defineModel<boolean>({ required: true })
 useEscape(open)
 const { build, assessment, spread } = useBuild()
 const { pan, isEmpty } = useBench()
+const { units } = useUnits()
 
 const beginnings = useQuery({
   queryKey: ['beginnings'],
@@ -46,9 +48,10 @@ async function start(adhesive: string) {
   wrong.value = ''
   const parts = pan.value.loads.map((load) => load.part)
   const of = joining.value.find((each) => each.id === lot.value)
+  const kind = of?.unit === 'dm2' ? 'area' : 'run'
   try {
     const amount = bead.value.trim()
-      ? await understand(bead.value, of?.unit === 'dm2' ? 'area' : 'run')
+      ? await understand(bead.value, kind, units.value[kind].name)
       : null
     const joint = { name: name.value.trim() || 'Joint', adhesive, parts }
     const more = amount !== null && of ? { bead: { lot: of.id, amount } } : {}
@@ -104,7 +107,7 @@ async function pressed(event: KeyboardEvent) {
             class="entry figure few"
             aria-label="How much of it"
             inputmode="decimal"
-            placeholder="0.4 m" />
+            :placeholder="units.run.name === 'm' ? '0.4 m' : '1.3 ft'" />
           of
           <ListLater v-model="lot" :items="named(joining)" aria-label="Of which"
         /></label>

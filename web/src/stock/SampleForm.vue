@@ -2,6 +2,7 @@
 import { computed, toRef } from 'vue'
 import type { Lot } from '../api/client'
 import { useUnits } from '../shared/units'
+import OnScale from '../shared/OnScale.vue'
 import { useSample } from './useSample'
 
 const props = defineProps<{ lot: Lot }>()
@@ -53,6 +54,7 @@ const most = computed(() =>
         />
         <span class="faint small">{{ units.mass.name }}</span></label
       >
+      <OnScale />
       <v-btn type="submit" class="press--main">Record</v-btn>
       <span v-if="waiting.length" class="faint small" role="status">on its way …</span>
     </div>

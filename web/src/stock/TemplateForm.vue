@@ -2,11 +2,12 @@
 import { ref } from 'vue'
 import { answered, api, type Candidate } from '../api/client'
 import { useUnits } from '../shared/units'
-import { useBuild } from '../shared/useBuild'
+import OnScale from '../shared/OnScale.vue'
 import { understand, whyNot } from '../shared/useQuantity'
+import { useScaleAtHand } from '../shared/useScaleAtHand'
 
 const emit = defineEmits<{ add: [part: Candidate, doubt: number] }>()
-const { build } = useBuild()
+const { scale } = useScaleAtHand()
 const { quantity, units } = useUnits()
 
 const name = ref('')
@@ -22,7 +23,7 @@ async function add() {
       api.POST('/api/v1/template', {
         body: {
           reading_g: await understand(reading.value, 'mass', units.value.mass.name),
-          step_g: build.value?.scales[0]?.step_g ?? 0.1,
+          step_g: scale.value?.step_g ?? 0.1,
           paper_g_m2: await understand(paper.value, 'number'),
         },
       }),
@@ -71,6 +72,7 @@ async function add() {
         />
         {{ units.mass.name }}</label
       >
+      <OnScale />
       <label class="small"
         >on paper of
         <v-text-field

@@ -4,6 +4,7 @@ import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useOutbox } from '../shared/useOutbox'
 import { understand, whyNot } from '../shared/useQuantity'
+import { useScaleAtHand } from '../shared/useScaleAtHand'
 import { useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 
@@ -27,7 +28,13 @@ export function useSample(lot: Ref<Lot | undefined>) {
   /** What the last sample moved, and all-up weight with its doubt before and after. */
   const moved = ref<{ parts: Move[]; auw: [number, number]; doubt: [number, number] }>()
 
-  const first = computed(() => ({ dm2: '100 x 100', m: '1', piece: '1' })[lot.value?.unit ?? 'dm2'])
+  const { scale: atHand } = useScaleAtHand()
+
+  const square = computed(() => (units.value.length.name === 'mm' ? '100 x 100' : '4 x 4 in'))
+  const first = computed(() => (lot.value && lot.value.unit !== 'dm2' ? '1' : square.value))
+  watch(first, (now, before) => {
+    if (size.value === before) size.value = now
+  })
   watch(
     () => lot.value?.id,
     () => {
@@ -76,7 +83,7 @@ export function useSample(lot: Ref<Lot | undefined>) {
 
   async function record() {
     const { value: of } = lot
-    const scale = build.value?.scales[0]
+    const scale = atHand.value
     wrong.value = ''
     if (!of) return
     if (!scale) {
