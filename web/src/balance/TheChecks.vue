@@ -208,7 +208,7 @@ const whether = computed(() => (balanced.value ? checked(balanced.value.checked)
       >
     </div>
     <form v-if="way" class="small" @submit.prevent="keep">
-      <p class="faint">With {{ loadout?.name }}. L for another loadout.</p>
+      <p class="faint">Loaded as: {{ loadout?.name }}. L for another loadout.</p>
       <label v-if="way === 'support'"
         >level on <PickList v-model="fields.by" :items="HELD_BY"
       /></label>
@@ -328,6 +328,17 @@ li {
   display: flex;
   flex-wrap: wrap;
   gap: 8px;
+}
+
+form > label {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+
+form > label :deep(.v-input) {
+  flex: none;
 }
 
 .few {
