@@ -1,9 +1,9 @@
 """Taking changes of a build back, in the order they were made, and making them again."""
 
 from dataclasses import dataclass
-from typing import Final
+from typing import Annotated, Final
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Query, Response
 from pydantic import TypeAdapter
 
 from oaken_scale.api.problems import documented
@@ -44,13 +44,19 @@ def answer(done: Undone, shop: Workshop) -> Response:
 
 
 @router.post("/undo", response_model=TakenBack, responses=documented(404, 409, 412))
-def undo(build_id: BuildId, if_match: Revision, shop: Shop) -> Response:
-    """Take the last change of a build back. What a log holds is set aside, never deleted.
+def undo(
+    build_id: BuildId,
+    if_match: Revision,
+    shop: Shop,
+    made: Annotated[int | None, Query(ge=1)] = None,
+) -> Response:
+    """Take the last change of a build back, or the one that ``made`` a revision of it, whatever
+    came since. What a log holds is set aside, never deleted.
 
     It is taken back from the revision that the page shows: sent again, because no answer came, it
     takes nothing more back (412).
     """
-    return answer(shop.history.undo(build_id, number(if_match)), shop)
+    return answer(shop.history.undo(build_id, number(if_match), made), shop)
 
 
 @router.post("/redo", response_model=TakenBack, responses=documented(404, 409, 412))

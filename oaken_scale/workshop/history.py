@@ -27,14 +27,18 @@ MOST_READINGS: Final = 2_000_000
 @dataclass(frozen=True, slots=True, eq=False)
 class Step:
     """One change: the builds that it touched, before and after it, the one that it was made in
-    first, how many readings they held, and the build that it put away from the shelf."""
+    first, how many readings they held, the build that it put away from the shelf, and the revision
+    that it made of the first one, where it may be asked for by it."""
 
     pairs: tuple[tuple[Build, Build], ...]
     readings: int
     away: str | None = None
+    made: int | None = None
 
-    def concerns(self, build_id: str) -> bool:
-        """Whether it touched a build."""
+    def concerns(self, build_id: str, made: int | None = None) -> bool:
+        """Whether it touched a build, or made a revision of it."""
+        if made is not None:
+            return self.pairs[0][0].id == build_id and self.made == made
         return any(before.id == build_id for before, _ in self.pairs)
 
 
@@ -55,11 +59,14 @@ class History:
         self._done: deque[Step] = deque(maxlen=MOST_STEPS)
         self._undone: deque[Step] = deque(maxlen=MOST_STEPS)
 
-    def kept(self, *pairs: tuple[Build, Build], away: str | None = None) -> None:
-        """Remember a change that is on disk now."""
+    def kept(
+        self, *pairs: tuple[Build, Build], away: str | None = None, made: int | None = None
+    ) -> None:
+        """Remember a change that is on disk now, and the revision that it ``made`` of the first."""
         if away is None and all(before == after for before, after in pairs):
             return
-        self._done.append(Step(pairs, sum(len(before.weighings) for before, _ in pairs), away))
+        readings = sum(len(before.weighings) for before, _ in pairs)
+        self._done.append(Step(pairs, readings, away, made))
         held = sum(step.readings for step in self._done)
         while len(self._done) > 1 and held > MOST_READINGS:
             held -= self._done.popleft().readings
@@ -68,17 +75,18 @@ class History:
                 (each for each in self._undone if not each.concerns(before.id)), MOST_STEPS
             )
 
-    def undo(self, build_id: str, revision: int | None) -> Undone:
-        """Take the last change of a build back, if the build is still at a revision.
+    def undo(self, build_id: str, revision: int | None, made: int | None = None) -> Undone:
+        """Take the last change of a build back, if the build is still at a revision; or the one
+        that ``made`` a revision of it, whatever came since.
 
         Raises NoSuchError, NothingLeftError, OutOfDateError, or BuildFaultError where what came
         later does not let it.
         """
-        return self._taken(build_id, revision, self._done, self._undone, is_undoing=True)
+        return self._taken(build_id, revision, self._done, self._undone, True, made)
 
     def redo(self, build_id: str, revision: int | None) -> Undone:
         """Make the change again that was taken back last; raises as :meth:`undo` does."""
-        return self._taken(build_id, revision, self._undone, self._done, is_undoing=False)
+        return self._taken(build_id, revision, self._undone, self._done, False, None)
 
     def _taken(
         self,
@@ -87,12 +95,13 @@ class History:
         those: deque[Step],
         others: deque[Step],
         is_undoing: bool,
+        made: int | None,
     ) -> Undone:
         with self._shop.turn:
             still_at(self._shop.held(build_id), revision, is_exact=True)
-            step = next((each for each in reversed(those) if each.concerns(build_id)), None)
+            step = next((each for each in reversed(those) if each.concerns(build_id, made)), None)
             if step is None:
-                raise NothingLeftError(is_undoing)
+                raise NothingLeftError(is_undoing, made)
             at = now()
             acts = {
                 before.id: partial(

@@ -59,10 +59,12 @@ class FullError(RefusedError):
 class NothingLeftError(RefusedError):
     """Nothing to take back, or to make again."""
 
-    def __init__(self, is_undoing: bool) -> None:
-        """Say which of the two."""
+    def __init__(self, is_undoing: bool, made: int | None = None) -> None:
+        """Say which of the two, or that the change which ``made`` a revision is not known."""
         words = (
-            "nothing was changed in this build since the workshop was opened"
+            "that change is not remembered any more; put back by hand what it took"
+            if made is not None
+            else "nothing was changed in this build since the workshop was opened"
             if is_undoing
             else "nothing was taken back that is not there again"
         )

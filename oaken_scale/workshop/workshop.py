@@ -201,7 +201,7 @@ class Workshop:
                     builds.put_away(connection, back, None)
             if is_remembered:
                 pairs = ((s[0].build, after.build) for s, after in zip(steps, fresh, strict=False))
-                self.history.kept(*pairs, away=away)
+                self.history.kept(*pairs, away=away, made=fresh[0].revision)
             told = [self.tell(self.hold(each)) for each in fresh]
             return told[0]
 

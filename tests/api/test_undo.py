@@ -176,3 +176,35 @@ def test_what_was_said_of_a_lot_of_the_rack_is_taken_back_there_too(demo):
     assert undo(demo).status_code == 200
     assert on_rack() == lot["name"]
     assert opened(demo)["build"]["lots"] == before["lots"]
+
+
+def test_an_act_is_taken_back_by_the_revision_it_made_whatever_came_since(demo):
+    """A pack that flew nowhere yet: back in its place on the list, in its loadouts, and as the
+    drive's pack; what was done after it stays."""
+    drive = opened(demo)["build"]["power"]
+    spare = {"name": "Spare pack", "pedigree": "listing", "stated_g": 95.0, "option": True}
+    listed = act(demo, "parts", **spare).json()["build"]["parts"][-1]["id"]
+    pack = drive["packs"][0] | {"id": "spare", "name": "Spare pack", "part": listed}
+    patched(demo, power=drive | {"packs": [*drive["packs"], pack]})
+    patched(
+        demo,
+        loadouts=[
+            each | {"carries": [*each["carries"], listed]}
+            for each in opened(demo)["build"]["loadouts"]
+        ],
+    )
+    act(demo, "parts", **fresh(demo))
+    before = opened(demo)["build"]
+    gone = act(demo, f"parts/{listed}", method="DELETE").json()
+    assert all(each["part"] != listed for each in gone["build"]["power"]["packs"])
+    renamed = patched(demo, name="Redshank").json()
+    match = {"If-Match": f'"{renamed["revision"]}"'}
+    back = demo.post(f"{AT}/undo", params={"made": gone["revision"]}, headers=match)
+    assert back.status_code == 200, back.json()
+    assert back.json()["build"] == before | {"name": "Redshank"}
+    # Once: it is not there to be taken back a second time, and the rename is the last act again.
+    match = {"If-Match": f'"{back.json()["revision"]}"'}
+    again = demo.post(f"{AT}/undo", params={"made": gone["revision"]}, headers=match)
+    assert again.status_code == 409
+    assert "not remembered" in again.json()["detail"]
+    assert undo(demo).json()["build"] == before

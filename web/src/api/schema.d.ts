@@ -2065,7 +2065,8 @@ export interface paths {
         put?: never;
         /**
          * Undo
-         * @description Take the last change of a build back. What a log holds is set aside, never deleted.
+         * @description Take the last change of a build back, or the one that ``made`` a revision of it, whatever
+         *     came since. What a log holds is set aside, never deleted.
          *
          *     It is taken back from the revision that the page shows: sent again, because no answer came, it
          *     takes nothing more back (412).
@@ -17383,7 +17384,9 @@ export interface operations {
     };
     undo_api_v1_builds__build_id__undo_post: {
         parameters: {
-            query?: never;
+            query?: {
+                made?: number | null;
+            };
             header: {
                 /** @description The revision that the change was made to, as the ETag gave it */
                 "If-Match": string;

@@ -6,17 +6,15 @@ import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
-import { useWords } from '../shared/useWords'
 import ControlDrawing from './ControlDrawing.vue'
 import { useField } from './useField'
 import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
-const { field, controls, setControls, setShim, bend } = useField()
+const { field, controls, setControls, dropControl, setShim, bend } = useField()
 const { build } = useBuild()
 const { units } = useUnits()
 const words = useFieldWords()
-const said = useWords()
 
 const surfaces = computed(() => build.value?.surfaces ?? [])
 const fins = computed(
@@ -46,18 +44,6 @@ function add() {
 function edit(id: string, patch: Partial<NewControl>) {
   void setControls((now) => now.map((each) => (each.id === id ? { ...each, ...patch } : each)))
 }
-async function remove(gone: Control) {
-  let at = -1
-  const done = await setControls((now) => {
-    at = now.findIndex((each) => each.id === gone.id)
-    return now.filter((each) => each.id !== gone.id)
-  })
-  if (done)
-    said.removed(gone.name, () =>
-      setControls((now) => [...now.slice(0, at), gone, ...now.slice(at)]),
-    )
-}
-
 const told = (id: string) => field.value?.told.controls.find((each) => each.id === id)
 const percent = (share: number) => `${Math.round(100 * share)}`
 function note(control: Control): string {
@@ -114,7 +100,7 @@ const shims = computed(() => surfaces.value.filter((each) => each.role !== 'fin'
             >{{ CONTROL_KINDS[each.kind] }} on
             {{ surfaces.find((s) => s.id === each.surface)?.name ?? each.surface }}</span
           >
-          <v-verb class="small faint" @click="remove(each)"> remove </v-verb>
+          <v-verb class="small faint" @click="dropControl(each)"> remove </v-verb>
         </header>
         <p class="row">
           <label

@@ -17,7 +17,7 @@ type Of<Kind extends string> = Extract<Schemas['ThrowEntry'], { entry: Kind }>
 
 function setUp() {
   const client = useQueryClient()
-  const { id, build, revision, loadout, send } = useBuild()
+  const { id, build, revision, loadout, send, sendAway } = useBuild()
   const key = computed(() => ['field', id.value])
   const query = useQuery({
     queryKey: key,
@@ -147,15 +147,19 @@ function setUp() {
   }
 
   type NewControl = Schemas['NewControl']
+  type Made = (now: NewControl[]) => NewControl[]
   /** The controls are changed as they stand when the turn of that comes. */
-  const setControls = (made: (now: NewControl[]) => NewControl[]) =>
-    send((header) =>
-      answered<Opened>(
-        api.PUT('/api/v1/builds/{build_id}/field/controls', {
-          params: { path: { build_id: id.value }, header },
-          body: { controls: made(asBent(build.value?.field.controls ?? [])) },
-        }),
-      ),
+  const putControls = (header: { 'If-Match': string }, made: Made) =>
+    answered<Opened>(
+      api.PUT('/api/v1/builds/{build_id}/field/controls', {
+        params: { path: { build_id: id.value }, header },
+        body: { controls: made(asBent(build.value?.field.controls ?? [])) },
+      }),
+    )
+  const setControls = (made: Made) => send((header) => putControls(header, made))
+  const dropControl = (gone: Control) =>
+    sendAway(gone.name, (header) =>
+      putControls(header, (now) => now.filter((each) => each.id !== gone.id)),
     )
   const setShim = (surface: string, shim_mm: number) =>
     send((header) =>
@@ -198,6 +202,7 @@ function setUp() {
     addLine,
     setAside,
     setControls,
+    dropControl,
     setShim,
     mend,
   }

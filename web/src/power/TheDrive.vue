@@ -160,7 +160,7 @@ const found = computed(() => {
       <v-verb
         v-if="at > 0 && !run('propeller', each.id)"
         class="small faint"
-        @click="takeAway('propellers', each.id)"
+        @click="takeAway('propellers', each)"
       >
         remove
       </v-verb>
@@ -209,7 +209,7 @@ const found = computed(() => {
           :model-value="each.part ?? ''"
           @update:model-value="setPack(each.id, { part: $event || null })"
       /></label>
-      <v-verb v-if="!run('pack', each.id)" class="small faint" @click="takeAway('packs', each.id)">
+      <v-verb v-if="!run('pack', each.id)" class="small faint" @click="takeAway('packs', each)">
         remove
       </v-verb>
     </div>

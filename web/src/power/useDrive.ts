@@ -10,7 +10,6 @@ import {
 } from '../api/client'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
-import { useWords } from '../shared/useWords'
 
 /** A pack and a propeller of the drive, the chosen loadout's own until others are chosen. */
 export function usePair() {
@@ -33,8 +32,7 @@ export function usePair() {
 
 /** The build's drive as it is listed, what is told of it, and what can be done to it. */
 export function useDrive() {
-  const { id, build, assessment, loadout, change, send } = useBuild()
-  const words = useWords()
+  const { id, build, assessment, loadout, change, send, sendAway } = useBuild()
   const drive = computed(() => build.value?.power ?? null)
   const told = computed(() => assessment.value?.power ?? null)
   const mine = computed(
@@ -58,19 +56,17 @@ export function useDrive() {
     )
 
   /** Take a pack or a propeller that nothing was run with off the list; one press brings it back. */
-  async function takeAway(kind: 'packs' | 'propellers', id: string) {
-    let at = -1
-    let taken: { name: string } | undefined
-    const done = await edit((now) => {
-      at = now[kind].findIndex((each) => each.id === id)
-      taken = now[kind][at]
-      return { [kind]: now[kind].filter((each) => each.id !== id) }
+  const takeAway = (kind: 'packs' | 'propellers', gone: { id: string; name: string }) =>
+    sendAway(gone.name, (header) => {
+      const now = build.value?.power
+      const those: { id: string }[] = now?.[kind] ?? []
+      return answered<Opened>(
+        api.PATCH('/api/v1/builds/{build_id}', {
+          params: { path: { build_id: id.value }, header },
+          body: { power: now && { ...now, [kind]: those.filter((each) => each.id !== gone.id) } },
+        }),
+      )
     })
-    if (!done || !taken) return
-    words.removed(taken.name, () =>
-      edit((now) => ({ [kind]: [...now[kind].slice(0, at), taken, ...now[kind].slice(at)] })),
-    )
-  }
 
   const addRun = (
     id: string,

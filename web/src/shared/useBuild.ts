@@ -204,48 +204,52 @@ function setUp(id: Ref<string>) {
         }),
       )
     })
-  const removeItem = (part: string) =>
+  /** Take the change back that made a revision, whatever came since. */
+  const bringBack = (made: number) =>
     send((header) =>
-      answered(
-        api.DELETE('/api/v1/builds/{build_id}/parts/{part_id}', {
-          params: { path: { ...path.value, part_id: part }, header },
+      answered<TakenBack>(
+        api.POST('/api/v1/builds/{build_id}/undo', {
+          params: { path: path.value, header, query: { made } },
         }),
       ),
     )
+  /** Send a change that takes something away; one press brings it back as it was, wherever else it
+   * was named. */
+  async function sendAway(
+    name: string,
+    request: (header: { 'If-Match': string }) => Promise<Opened>,
+  ): Promise<boolean> {
+    let made = 0
+    const done = await send(async (header) => {
+      const told = await request(header)
+      made = told.revision
+      return told
+    })
+    if (done && made) words.removed(name, () => bringBack(made))
+    return done
+  }
   type Listed = 'surfaces' | 'bodies' | 'bays' | 'loadouts' | 'scales' | 'containers' | 'lots'
-  /** Take something off one of the build's lists; one press brings it back as it was. */
-  async function takeOff(list: Listed, gone: string, name: string): Promise<boolean> {
-    let at = -1
-    let taken: { id: string } | undefined
-    const done = await change((now) => {
-      const those: { id: string }[] = now[list]
-      at = those.findIndex((each) => each.id === gone)
-      taken = those[at]
-      return { [list]: those.filter((each) => each.id !== gone) }
+  /** Take something off one of the build's lists. */
+  const takeOff = (list: Listed, gone: string, name: string) =>
+    sendAway(name, (header) => {
+      const those: { id: string }[] = present()[list]
+      return answered(
+        api.PATCH('/api/v1/builds/{build_id}', {
+          params: { path: path.value, header },
+          body: { [list]: those.filter((each) => each.id !== gone) },
+        }),
+      )
     })
-    if (!done || !taken) return false
-    words.removed(name, () =>
-      change((now) => ({ [list]: [...now[list].slice(0, at), taken, ...now[list].slice(at)] })),
-    )
-    return true
-  }
 
-  /** Remove a part that was never weighed; one press brings it back, into its loadouts too. */
-  async function removePart(part: Part): Promise<boolean> {
-    const carried = (build.value?.loadouts ?? [])
-      .filter((each) => each.carries.includes(part.id))
-      .map((each) => each.id)
-    if (!(await removeItem(part.id))) return false
-    words.removed(part.name, async () => {
-      if (!(await addPart(part)) || !carried.length) return
-      await change((now) => ({
-        loadouts: now.loadouts.map((each) =>
-          carried.includes(each.id) ? { ...each, carries: [...each.carries, part.id] } : each,
-        ),
-      }))
-    })
-    return true
-  }
+  /** Remove a part that was never weighed. */
+  const removePart = (part: Part) =>
+    sendAway(part.name, (header) =>
+      answered(
+        api.DELETE('/api/v1/builds/{build_id}/parts/{part_id}', {
+          params: { path: { ...path.value, part_id: part.id }, header },
+        }),
+      ),
+    )
 
   /** Take the last change back, or make it again; says what it was. */
   async function turnBack(way: 'undo' | 'redo') {
@@ -345,6 +349,7 @@ function setUp(id: Ref<string>) {
     change,
     addPart,
     changePart,
+    sendAway,
     takeOff,
     removePart,
     turnBack,
