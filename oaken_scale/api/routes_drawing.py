@@ -37,6 +37,12 @@ class FirstDrawing(fields.Edge):
     area_dm2: Dm2 | None = None
 
 
+class Anew(fields.Edge):
+    """The layout that is drawn in place of what is."""
+
+    layout: declared.Id
+
+
 class Shape(fields.Edge):
     """What a surface is made to: one of its span (a fin's height), its chord at the root, its area,
     and how long its last panel is along its slope."""
@@ -97,6 +103,15 @@ def first_drawing(
         return drawing.with_first_drawing(build, first.span_mm, first.chord_mm, first.area_dm2)
 
     return told(shop.change(build_id, number(if_match), drawn))
+
+
+@router.put("/layout", response_model=Opened, responses=documented(404, 412))
+def draw_anew(build_id: BuildId, anew: Anew, if_match: Revision, shop: Shop) -> Response:
+    """Draw another layout in place of what is drawn, to the same span and chord."""
+    held = shop.change(
+        build_id, number(if_match), lambda build: drawing.redrawn(build, anew.layout)
+    )
+    return told(held)
 
 
 @router.post("/surfaces/{surface_id}/shape", response_model=Opened, responses=documented(404, 412))

@@ -7,7 +7,13 @@ from fastapi import APIRouter, Response
 from oaken_scale.api.documents import Opened
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
-from oaken_scale.core.changes.targets import OWN, End, with_target_end, with_thrust
+from oaken_scale.core.changes.targets import (
+    OWN,
+    End,
+    with_suggested_targets,
+    with_target_end,
+    with_thrust,
+)
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.target import TargetKind
 from oaken_scale.formats import fields
@@ -40,6 +46,12 @@ def set_end(
         lambda build: with_target_end(build, kind, wanted.end, wanted.value, wanted.source),
     )
     return told(held)
+
+
+@router.post("/targets/suggested", response_model=Opened, responses=documented(404, 412))
+def suggest(build_id: BuildId, if_match: Revision, shop: Shop) -> Response:
+    """What the build's purpose and layout suggest, in place of its own targets of those kinds."""
+    return told(shop.change(build_id, number(if_match), with_suggested_targets))
 
 
 @router.put("/thrust", response_model=Opened, responses=documented(404, 412))

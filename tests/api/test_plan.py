@@ -98,6 +98,46 @@ def test_a_station_off_the_plane_is_asked_about_once(demo):
     assert act(demo, "parts/line", line=line, sure=True).status_code == 201
 
 
+def test_another_layout_is_drawn_to_the_same_span_and_chord(demo):
+    """One act: one press takes the layout and its drawing back."""
+    before = opened(demo)
+    anew = act(demo, "layout", method="PUT", layout="canard")
+    told = anew.json()["build"]
+    assert told["layout"] == "canard"
+    assert sorted(each["role"] for each in told["surfaces"]) == ["canard", "wing"]
+    was, now = before["assessment"]["wing"], anew.json()["assessment"]["wing"]
+    assert now["span_mm"] == pytest.approx(was["span_mm"], abs=0.2)
+    roots = [
+        next(each["sections"][0]["chord_mm"] for each in of["surfaces"] if each["role"] == "wing")
+        for of in (before["build"], told)
+    ]
+    assert roots[1] == pytest.approx(roots[0], abs=0.1)
+    back = undo(demo, "/api/v1/builds/sandpiper").json()["build"]
+    assert (back["layout"], back["surfaces"]) == ("tractor", before["build"]["surfaces"])
+    assert "should be one of" in refused(act(demo, "layout", method="PUT", layout="kite"))
+
+
+def test_without_a_wing_another_layout_is_chosen_and_nothing_drawn(client):
+    made = client.post("/api/v1/builds", json={"name": "Plover"}).json()["build"]
+    assert made["surfaces"] == []
+    at = f"/api/v1/builds/{made['id']}"
+    told = act(client, "layout", at, method="PUT", layout="flying-wing").json()["build"]
+    assert (told["layout"], told["surfaces"]) == ("flying-wing", [])
+
+
+def test_what_purpose_and_layout_suggest_stands_in_place_of_targets_of_its_kinds(demo):
+    before = {each["kind"]: each for each in opened(demo)["build"]["targets"]}
+    params = {"purpose": "sailplane", "layout": "tractor"}
+    act(demo, "", "/api/v1/builds/sandpiper", method="PATCH", purpose="sailplane")
+    suggested = demo.get("/api/v1/beginnings/targets", params=params).json()
+    told = act(demo, "targets/suggested").json()["build"]["targets"]
+    assert {each["kind"]: each for each in told} == before | {
+        each["kind"]: each for each in suggested
+    }
+    none = demo.post("/api/v1/builds", json={"name": "Plover"}).json()["build"]["id"]
+    assert problem(act(demo, "targets/suggested", f"/api/v1/builds/{none}"), "purpose", "one of")
+
+
 @pytest.mark.parametrize(
     ("line", "meant"),
     [

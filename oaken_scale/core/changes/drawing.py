@@ -7,7 +7,7 @@ from dataclasses import replace
 from math import hypot, sqrt
 from typing import Final
 
-from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
+from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise, wing_figures
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.body import Drawn
@@ -124,6 +124,26 @@ def with_first_drawing(
     laid = presets.layout(build.layout) if build.layout else None
     start = laid.starting_surfaces if laid else build.surfaces
     return replace(build, surfaces=first_drawing(start, span_mm, chord_mm, area))
+
+
+def redrawn(build: Build, layout: str) -> Build:
+    """The build as another layout, drawn to the span and the chord at the root that its wings have;
+    one whose wings have none yet keeps its drawing.
+
+    Raises BuildFaultError on ``layout`` where there is no such one.
+
+    >>> drawn = with_first_drawing(Build("b", "B", layout="tractor"), 1080.0, 190.0)
+    >>> canard = redrawn(drawn, "canard")
+    >>> canard.layout, sorted(each.role.value for each in canard.surfaces)
+    ('canard', ['canard', 'wing'])
+    >>> round(max(s.y_mm for each in canard.surfaces for s in each.sections))
+    540
+    """
+    presets.layout(layout)
+    anew = replace(build, layout=layout)
+    wing = wing_figures(build.surfaces)
+    root = next((w.sections[0].chord_mm for w in build.surfaces if w.role is Role.WING), 0.0)
+    return with_first_drawing(anew, wing.span_mm, root) if wing and root else anew
 
 
 @recalled(keep=8)

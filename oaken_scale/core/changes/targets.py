@@ -1,9 +1,11 @@
 """What a build is held against, one figure after the other as it is typed."""
 
+from collections.abc import Iterable
 from dataclasses import replace
 from enum import StrEnum
 from typing import Final
 
+from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.target import Target, TargetKind, Thrust
 
@@ -45,8 +47,34 @@ def with_target_end(
     others = [each for each in build.targets if each.kind is not kind]
     if low is not None or high is not None:
         others.append(replace(old, low=low, high=high, source=source))
+    return replace(build, targets=_in_order(others))
+
+
+def with_suggested_targets(build: Build) -> Build:
+    """The build with what its purpose and its layout suggest, in place of its own targets of the
+    same kinds; the others stay.
+
+    Raises BuildFaultError where it has no purpose or no layout yet.
+
+    >>> own = (Target(TargetKind.AUW, high=590.0), Target(TargetKind.BALANCE, 20.0, 25.0))
+    >>> told = with_suggested_targets(
+    ...     Build("b", "B", purpose="trainer", layout="tractor", targets=own))
+    >>> [(each.kind.value, each.low, each.high) for each in told.targets][0]
+    ('auw', None, 590.0)
+    >>> told.targets[-1].source
+    'chord rule for: conventional, motor in front'
+    """
+    suggested = presets.starting_targets(
+        presets.purpose(build.purpose), presets.layout(build.layout)
+    )
+    kinds = {each.kind for each in suggested}
+    own = [each for each in build.targets if each.kind not in kinds]
+    return replace(build, targets=_in_order([*own, *suggested]))
+
+
+def _in_order(targets: Iterable[Target]) -> tuple[Target, ...]:
     order = list(TargetKind)
-    return replace(build, targets=tuple(sorted(others, key=lambda each: order.index(each.kind))))
+    return tuple(sorted(targets, key=lambda each: order.index(each.kind)))
 
 
 def with_thrust(build: Build, thrust_gf: float | None) -> Build:

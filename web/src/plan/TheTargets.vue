@@ -6,13 +6,11 @@ import { answered, api, type Build, type Opened, type Target, type TargetKind } 
 import QuantityCell from '../shared/QuantityCell.vue'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
-import { useWords } from '../shared/useWords'
 import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
 const { id, build, assessment, change, send } = useBuild()
 const { units } = useUnits()
-const words = useWords()
 
 const beginnings = useBeginnings()
 
@@ -71,19 +69,14 @@ const layout = computed(() =>
   beginnings.value?.layouts.find((each) => each.id === build.value?.layout),
 )
 
-async function fill() {
-  const { purpose, layout: laid } = build.value ?? { purpose: '', layout: '' }
-  try {
-    const suggested = await answered<Target[]>(
-      api.GET('/api/v1/beginnings/targets', { params: { query: { purpose, layout: laid } } }),
-    )
-    const kinds = suggested.map((target) => target.kind)
-    await change(({ targets }) => ({
-      targets: [...targets.filter((target) => !kinds.includes(target.kind)), ...suggested],
-    }))
-  } catch (error) {
-    words.complain(error)
-  }
+function fill() {
+  void send((header) =>
+    answered<Opened>(
+      api.POST('/api/v1/builds/{build_id}/targets/suggested', {
+        params: { path: { build_id: id.value }, header },
+      }),
+    ),
+  )
 }
 
 /** What planes of this purpose usually have [W/kg]. */

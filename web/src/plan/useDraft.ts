@@ -239,16 +239,13 @@ export function useDraft() {
     )
 
   /** Another layout's drawing in place of this one, to the same span and chord. */
-  async function drawAnew(layout: string) {
-    const { wing, outlines } = assessment.value ?? {}
-    const chord = outlines?.find((each) => each.role === 'wing')?.chord_mm
+  function drawAnew(layout: string) {
     chosen.value = 0
-    if (!layout || !(await change(() => ({ layout }))) || !wing || !chord) return
-    await send((header) =>
+    void send((header) =>
       answered<Opened>(
-        api.POST('/api/v1/builds/{build_id}/drawing', {
+        api.PUT('/api/v1/builds/{build_id}/layout', {
           params: { path: { build_id: id.value }, header },
-          body: { span_mm: wing.span_mm, chord_mm: chord },
+          body: { layout },
         }),
       ),
     )
