@@ -83,3 +83,51 @@ def test_what_another_hand_changed_meanwhile_stays(page, sandpiper):
     expect(page.get_by_role("button", name="Change Outrunner")).to_be_visible()
     after = renamed(page, line, "receiver", "Receiver two")
     assert after["station"] == moved["station"]
+
+
+@pytest.mark.parametrize("mark", [".", ","])
+def test_pieces_of_ballast_that_were_there_weigh_what_they_did(page, sandpiper, mark):
+    """In ounces 2.4 and 2.3 g look alike, 0.08; one of 14.175 g is added to them."""
+    page.add_init_script(
+        "localStorage.setItem('oaken-scale-units', 'imperial');"
+        f"localStorage.setItem('oaken-scale-mark', '{mark}')"
+    )
+    url = sandpiper.replace("/build/", "/api/v1/builds/")
+    told = HTTP.get(url).json()
+    there = [5.0, 2.4, 2.3, 2.4]
+    ballast = told["build"]["ballast"] | {"pieces": there}
+    headers = {"If-Match": f'"{told["revision"]}"'}
+    assert HTTP.patch(url, json={"ballast": ballast}, headers=headers).status_code == 200
+    page.goto(f"{sandpiper}/balance")
+    pieces = page.get_by_label("Pieces of ballast at hand")
+    as_shown = f"0{mark}18; 3 x 0{mark}08"
+    expect(pieces).to_have_value(as_shown)
+    pieces.fill(f"{as_shown}; 0{mark}5")
+    pieces.blur()
+    now = until(
+        page, lambda: build_told(page)["build"]["ballast"]["pieces"], lambda now: len(now) == 5
+    )
+    assert sorted(now[:4]) == sorted(there)
+    assert now[4] == pytest.approx(14.175, abs=0.001)
+
+
+def test_a_joints_times_that_were_left_alone_are_as_they_were(page, sandpiper):
+    """Of 100 seconds 1.67 minutes are shown."""
+    times = {
+        "close_after_s": 100,
+        "close_by_s": None,
+        "handle_after_s": 700.5,
+        "strong_after_s": 7e3,
+    }
+    sent = {"name": "Nose doubler", "adhesive": "epoxy", "times": times}
+    url = sandpiper.replace("/build/", "/api/v1/builds/")
+    assert HTTP.post(f"{url}/joints", json=sent).status_code == 201
+    page.goto(f"{sandpiper}/bench")
+    page.locator(".clock").click()
+    sheet = page.get_by_label("Joint", exact=True)
+    expect(sheet.get_by_label("may be closed after")).to_have_value("1.67")
+    sheet.get_by_label("strong after").fill("90")
+    sheet.get_by_role("button", name="Keep").click()
+    expect(sheet).not_to_be_visible()
+    (joint,) = build_told(page)["build"]["joints"]
+    assert {key: joint[key] for key in times} == times | {"strong_after_s": 5400}

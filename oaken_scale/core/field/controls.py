@@ -59,7 +59,8 @@ class Motion:
 class ControlTold:
     """A control as drawn: each half's corners from above (of a fin: from the side) [mm], area of
     all its halves [dm2], its mean chord [mm], its travel up and down (or right and left) [degrees],
-    how the horn reduces the arm's way, the usual shares of the chord, and what it must do."""
+    how the horn reduces the arm's way, the usual shares of the chord and whether its own is one
+    of them, and what it must do."""
 
     id: str
     corners: tuple[tuple[tuple[float, float], ...], ...]
@@ -70,6 +71,7 @@ class ControlTold:
     ratio: float | None
     usual_low: float
     usual_high: float
+    is_usual: bool
     motions: tuple[Motion, ...]
 
 
@@ -171,6 +173,7 @@ def control_told(build: Build, control: Control) -> ControlTold:
     chord = (chords[0] + chords[1]) / 2
     area = along * chord * (2 if mirrored or surface.twin else 1) / 1e4
     horn, arm = control.horn_mm, control.arm_mm
+    low, high = USUAL_SHARE[control.kind]
     return ControlTold(
         id=control.id,
         corners=halves,
@@ -179,8 +182,9 @@ def control_told(build: Build, control: Control) -> ControlTold:
         up_deg=_degrees(control.up_mm, chord),
         down_deg=_degrees(control.down_mm, chord),
         ratio=arm / horn if horn and arm else None,
-        usual_low=USUAL_SHARE[control.kind][0],
-        usual_high=USUAL_SHARE[control.kind][1],
+        usual_low=low,
+        usual_high=high,
+        is_usual=low <= control.chord_share <= high,
         motions=tuple(motions(control, surface.role)),
     )
 

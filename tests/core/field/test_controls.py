@@ -54,6 +54,20 @@ def test_a_rudder_has_one_half_and_an_elevator_two():
     assert elevator.area_dm2 == pytest.approx(400 * 30 / 1e4)
 
 
+@pytest.mark.parametrize("kind", ControlKind)
+def test_a_share_of_the_chord_is_usual_to_both_ends_of_the_range(kind):
+    surface = "fin" if kind is ControlKind.RUDDER else "wing"
+    told = control_told(PLANE, Control("c", "C", kind, surface))
+    for share, usual in (
+        (told.usual_low, True),
+        (told.usual_high, True),
+        (told.usual_low - 1e-9, False),
+        (told.usual_high + 1e-9, False),
+    ):
+        control = Control("c", "C", kind, surface, chord_share=share)
+        assert control_told(PLANE, control).is_usual is usual
+
+
 def test_degrees_and_mm_are_one_travel():
     for degrees in (0, 5, 20, 45):
         assert travel_deg(travel_mm(degrees, 37), 37) == pytest.approx(degrees)

@@ -4502,7 +4502,8 @@ export interface components {
          * ControlTold
          * @description A control as drawn: each half's corners from above (of a fin: from the side) [mm], area of
          *     all its halves [dm2], its mean chord [mm], its travel up and down (or right and left) [degrees],
-         *     how the horn reduces the arm's way, the usual shares of the chord, and what it must do.
+         *     how the horn reduces the arm's way, the usual shares of the chord and whether its own is one
+         *     of them, and what it must do.
          */
         ControlTold: {
             /** Id */
@@ -4526,6 +4527,8 @@ export interface components {
             usual_low: number;
             /** Usual High */
             usual_high: number;
+            /** Is Usual */
+            is_usual: boolean;
             /** Motions */
             motions: components["schemas"]["Motion"][];
         };

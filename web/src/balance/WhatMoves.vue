@@ -7,7 +7,7 @@ import TextCell from '../shared/TextCell.vue'
 import { numbered } from '../shared/numbered'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import SeveralMoves from './SeveralMoves.vue'
 import { useWords } from '../shared/useWords'
 import PickList from '../shared/PickList.vue'
@@ -82,17 +82,22 @@ function addSpot() {
 }
 
 const typed = ref<string | null>(null)
-const pieces = computed(() =>
-  [...new Set(ballast.value.pieces)]
-    .map((each) => {
-      const count = ballast.value.pieces.filter((other) => other === each).length
-      const grams = number(each, 'mass').replace(/\.0+$/, '')
-      return count > 1 ? `${count} x ${grams}` : grams
-    })
-    .join('; '),
-)
-/** "6 x 2.4" is six pieces of 2.4 g. */
+const asShown = (grams: number) => plainly(grams / units.value.mass.base, units.value.mass.digits)
+/** The pieces at hand by how they are shown, those that look alike together. */
+const shown = computed(() => {
+  const texts = [...new Set(ballast.value.pieces.map(asShown))]
+  return new Map(
+    texts.map((text) => {
+      const alike = ballast.value.pieces.filter((each) => asShown(each) === text)
+      return [alike.length > 1 ? `${alike.length} x ${text}` : text, alike]
+    }),
+  )
+})
+const pieces = computed(() => [...shown.value.keys()].join('; '))
+/** "6 x 2.4" is six pieces of 2.4 g; those that nobody touched stay as exact as they were. */
 async function several(text: string): Promise<number[]> {
+  const before = shown.value.get(text.trim())
+  if (before) return before
   const [, count, each] = /^\s*(\d+)\s*[x×*]\s*(.+)$/i.exec(text) ?? []
   const grams = await understand(each ?? text, 'mass', units.value.mass.name)
   const times = Number(count ?? 1)

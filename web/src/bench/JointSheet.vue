@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { CAUTIONS } from '../say/qualities'
+import { plainly } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -24,16 +25,18 @@ const wrong = ref('')
 watch(joint, (now) => {
   wrong.value = ''
   if (!now) return
-  typed.value = Object.fromEntries(
-    TIMES.map(({ key }) => [
-      key,
-      now[key] === null ? '' : String(+((now[key] ?? 0) / 60).toFixed(2)),
-    ]),
-  )
+  typed.value = Object.fromEntries(TIMES.map(({ key }) => [key, minutes(now[key])]))
 })
 
-async function seconds(key: string): Promise<number> {
-  return (await understand(typed.value[key] ?? '', 'number')) * 60
+const minutes = (seconds: number | null | undefined) =>
+  seconds == null ? '' : plainly(seconds / 60)
+
+/** A time that nobody touched stays as exact as it was. */
+async function seconds(key: (typeof TIMES)[number]['key']): Promise<number> {
+  const text = typed.value[key] ?? ''
+  const before = joint.value?.[key]
+  if (before != null && text === minutes(before)) return before
+  return (await understand(text, 'number')) * 60
 }
 
 async function keep() {

@@ -50,8 +50,7 @@ function note(control: Control): string {
   const drawn = told(control.id)
   if (!drawn) return ''
   const usual = `usual ${percent(drawn.usual_low)} to ${percent(drawn.usual_high)} %`
-  const off = control.chord_share < drawn.usual_low || control.chord_share > drawn.usual_high
-  return `${words.quantity(drawn.area_dm2, 'area')}, ${words.quantity(drawn.chord_mm, 'length')} deep; ${off ? 'not ' : ''}the ${usual} of the chord`
+  return `${words.quantity(drawn.area_dm2, 'area')}, ${words.quantity(drawn.chord_mm, 'length')} deep; ${drawn.is_usual ? '' : 'not '}the ${usual} of the chord`
 }
 const ways = (control: Control) =>
   goesSideways(control, fins.value) ? ['right', 'left'] : ['up', 'down']
