@@ -32,7 +32,7 @@ from oaken_scale.core.ledger.habit import HabitFound, tells
 from oaken_scale.core.ledger.habit import found as habits_found
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.moisture import Damp, damp
-from oaken_scale.core.ledger.outliers import Doubt, predicted
+from oaken_scale.core.ledger.outliers import DOUBTFUL, Doubt, predicted
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.prior import nobody_knows
 from oaken_scale.core.ledger.scale import Unfit, before_the_fact
@@ -184,11 +184,14 @@ class Assessment:
 
 @dataclass(frozen=True, slots=True)
 class Expected:
-    """What a pan should read [g], one sigma, and what the scale makes of such a load."""
+    """What a pan should read [g], one sigma, what the scale makes of such a load, and between
+    which readings nothing speaks against one [g]."""
 
     reading_g: float
     sd_g: float
     warning: Unfit | None
+    least_g: float
+    most_g: float
 
 
 def assess(build: Build) -> Assessment:
@@ -273,7 +276,9 @@ def expect(build: Build, pan: Pan, scale_id: str) -> Expected | None:
     scale = next(scale for scale in build.scales if scale.id == scale_id)
     told = predicted(build, solve(build), pan, scale_id, 0.0, recorded=False)
     warning = before_the_fact(scale, told.expected_g)
-    return Expected(told.expected_g, told.variance**0.5, warning)
+    sd = told.variance**0.5
+    off = DOUBTFUL * sd
+    return Expected(told.expected_g, sd, warning, told.expected_g - off, told.expected_g + off)
 
 
 def _loadout(

@@ -5,7 +5,7 @@ Source: docs/methods.md, section 7.
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
 from itertools import combinations, product
 from math import inf, log
@@ -59,6 +59,21 @@ class Chance:
     chance: float | None
 
 
+class Likely(StrEnum):
+    """How likely a plane meets its targets."""
+
+    SURE = "sure"
+    LIKELY = "likely"
+    NOT = "not"
+
+
+SURE: Final = 0.9
+"""A plane that meets each of its targets with this chance is drawn as sure."""
+
+EVEN: Final = 0.5
+"""One that meets them rather than not is drawn as likely."""
+
+
 @dataclass(frozen=True, slots=True)
 class MapPoint:
     """One plane: its span and chord [mm], what is told of it, the least of its targets' chances,
@@ -71,6 +86,12 @@ class MapPoint:
     chance: float
     stall_m_s: float | None
     minutes: float | None
+    likely: Likely = field(init=False, default=Likely.NOT)
+
+    def __post_init__(self) -> None:
+        """How likely it meets them all."""
+        likely = Likely.LIKELY if self.chance >= EVEN else Likely.NOT
+        object.__setattr__(self, "likely", Likely.SURE if self.chance >= SURE else likely)
 
 
 @dataclass(frozen=True, slots=True)

@@ -48,10 +48,6 @@ MOST_LOADOUTS: Final = 6
 MOST_CHECKS: Final = 4
 
 
-DISAGREES: Final = 2.0
-"""A check this many sigma off the sum disagrees with it."""
-
-
 MARK_MM: Final = 50.0
 """How high the balance mark stands at the foot [mm]."""
 
@@ -137,7 +133,7 @@ def state_of(subject: Subject) -> str:
     if not made or any(each.loadout == loadout.id for each in told.unchecked):
         return "weighed, balance not checked"
     last = max(made, key=lambda check: check.at)
-    return "weighed and balanced" if abs(last.t) <= DISAGREES else "weighed, its check disagrees"
+    return "weighed, its check disagrees" if last.disagrees else "weighed and balanced"
 
 
 def _targets(page: Page, subject: Subject, x: float, y: float, wide: float, shown: Shown) -> float:

@@ -87,7 +87,9 @@ def checked(check: CheckTold, build: Build, shown: Shown) -> str:
     gap = check.found_mm - check.sum_mm
     unit = shown.length_unit.value
     ways = ("to the right", "to the left") if check.across else ("aft", "ahead")
-    if abs(gap) < 0.5:
+    if check.feel is not None:
+        agrees = "the sum agrees" if check.agrees else "the sum says otherwise"
+    elif check.agrees:
         agrees = "agrees with the sum"
     else:
         agrees = f"{shown.length(abs(gap))} {unit} {ways[gap < 0]} of the sum"

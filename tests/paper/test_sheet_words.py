@@ -112,7 +112,7 @@ BUILD = Build(
 
 
 def told(found: float, sum_mm: float, **more) -> CheckTold:
-    given = {"loadout": "cam", "across": False, **more}
+    given = {"loadout": "cam", "across": False, "t": 0.0, **more}
     return CheckTold(
         id="c",
         at=AT,
@@ -120,7 +120,6 @@ def told(found: float, sum_mm: float, **more) -> CheckTold:
         found_sd_mm=1.0,
         sum_mm=sum_mm,
         sum_sd_mm=2.0,
-        t=0.0,
         reasons=(),
         **given,
     )
@@ -160,10 +159,15 @@ def told(found: float, sum_mm: float, **more) -> CheckTold:
             "7 March 2026, level on pegs, With camera: 9,50 ±0,08 in, 0,20 in aft of the sum.",
         ),
         (
-            told(241.0, 236.0, feel=Feel.TAIL_DROPS),
+            told(241.0, 236.0, feel=Feel.TAIL_DROPS, t=1.0),
+            METRIC,
+            "7 March 2026, by feel, tail drops at 241 mm, With camera: 241 ±2 mm, the sum agrees.",
+        ),
+        (
+            told(241.0, 236.0, feel=Feel.TAIL_DROPS, t=-1.01),
             METRIC,
             "7 March 2026, by feel, tail drops at 241 mm, With camera: 241 ±2 mm, "
-            "5 mm aft of the sum.",
+            "the sum says otherwise.",
         ),
     ],
 )

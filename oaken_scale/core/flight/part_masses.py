@@ -1,6 +1,7 @@
 """What each part weighs, before and after the weighings, and how that is known."""
 
 from dataclasses import dataclass
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,13 +18,17 @@ from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import traits, wherever
 
+FAR: Final = 2.0
+"""A part that came out this many sigma from what was believed of it is far from it."""
+
 
 @dataclass(frozen=True, slots=True)
 class PartMass:
     """One part's mass before and after the weighings [g], one sigma each, and its mark.
 
     ``x_from_nose_mm`` and ``x_from_leading_edge_mm`` are the same station by both references;
-    None for a part without a station, the second also without a wing.
+    None for a part without a station, the second also without a wing. It ``is_far`` where it came
+    out farther from what was believed than its doubt explains.
     """
 
     id: str
@@ -34,6 +39,7 @@ class PartMass:
     mark: Mark
     x_from_nose_mm: float | None
     x_from_leading_edge_mm: float | None
+    is_far: bool
 
 
 def part_masses(
@@ -67,6 +73,7 @@ def part_masses(
         doubt.tolist(),
         [marks[k] for marks, k in zip(_marks(wherever(build.parts)), which, strict=True)],
         *_where(build, wing),
+        (np.abs(after.mass - believed) > FAR * doubt).tolist(),
     )
 
 

@@ -5,7 +5,7 @@ ones move those still to be weighed. How far the weighed ones of a pedigree lie 
 believed widens or narrows what is believed of the rest.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Final
 
 import numpy as np
@@ -61,6 +61,11 @@ class HabitFound:
     weighed: int
     left: int
     moved_g: float
+    is_wide: bool = field(init=False, default=False)
+
+    def __post_init__(self) -> None:
+        """Whether they are surely farther off than usual."""
+        object.__setattr__(self, "is_wide", self.width > WIDE)
 
 
 @dataclass(frozen=True, slots=True)
@@ -246,4 +251,4 @@ def tells(habit: HabitFound) -> bool:
     False
     """
     runs = abs(habit.factor - 1) >= RUNS and abs(habit.factor - 1) > 2 * habit.sd
-    return runs or habit.width > WIDE
+    return runs or habit.is_wide

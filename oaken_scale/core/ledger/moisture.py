@@ -1,7 +1,8 @@
 """Damp: a lot weighed again after storage shows its gain."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime, timedelta
+from enum import StrEnum
 from typing import Final
 
 import numpy as np
@@ -28,23 +29,39 @@ class Sitting:
     weighings: tuple[str, ...]
 
 
+class Moisture(StrEnum):
+    """What a lot became since it was first weighed."""
+
+    AS_IT_WAS = "as_it_was"
+    DAMP = "damp"
+    DRIED = "dried"
+
+
 @dataclass(frozen=True, slots=True)
 class Damp:
-    """What a lot gained (or, drying, lost) since it was first weighed, as a fraction; one sigma."""
+    """What a lot gained (or, drying, lost) since it was first weighed, as a fraction; one sigma.
+
+    It is ``sure`` where that is more than the scale's doubt explains.
+
+    >>> Damp("a", 0.06, 0.01, ()).sure, Damp("a", 0.06, 0.04, ()).sure
+    (True, False)
+    >>> Damp("a", -0.06, 0.04, ()).became.value, Damp("a", 0.009, 0.001, ()).became.value
+    ('dried', 'as_it_was')
+    """
 
     lot: str
     gain: float
     gain_sd: float
     sittings: tuple[Sitting, ...]
+    became: Moisture = field(init=False, default=Moisture.AS_IT_WAS)
+    sure: bool = field(init=False, default=False)
 
-    @property
-    def sure(self) -> bool:
-        """Whether the gain is more than the scale's doubt explains.
-
-        >>> Damp("a", 0.06, 0.01, ()).sure, Damp("a", 0.06, 0.04, ()).sure
-        (True, False)
-        """
-        return abs(self.gain) >= WORTH_TELLING and abs(self.gain) > 2 * self.gain_sd
+    def __post_init__(self) -> None:
+        """What the gain is worth."""
+        if abs(self.gain) < WORTH_TELLING:
+            return
+        object.__setattr__(self, "became", Moisture.DAMP if self.gain > 0 else Moisture.DRIED)
+        object.__setattr__(self, "sure", abs(self.gain) > 2 * self.gain_sd)
 
 
 def sampled_alone(build: Build) -> dict[str, list[Weighing]]:

@@ -7,7 +7,7 @@ sum disagree, what would explain it is told.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from datetime import datetime
 from enum import StrEnum
 from typing import Final
@@ -38,6 +38,12 @@ from oaken_scale.core.trim.feel import surprise
 
 DISAGREES: Final = 2.0
 """A check this many sigma from the sum disagrees with it."""
+
+AGREES_MM: Final = 0.5
+"""A check that comes nearer to the sum than this agrees with it [mm]."""
+
+FELT: Final = 1.0
+"""What is felt agrees with a sum that it is no more sigma away from."""
 
 MOVED_MM: Final = 1.0
 """What moving a thing on purpose adds to the doubt of its place, one sigma [mm]."""
@@ -71,6 +77,17 @@ class CheckTold:
     feel: Feel | None = None
     """What was felt, where nobody looked closely; on one side only, ``found_mm`` is what that tells
     beside the sum."""
+    agrees: bool = field(init=False, default=True)
+    """Whether it says what the sum says, as near as anybody looks or feels."""
+    disagrees: bool = field(init=False, default=False)
+    """Whether the two are farther apart than their doubts explain."""
+
+    def __post_init__(self) -> None:
+        """How the two stand to each other."""
+        near = abs(self.found_mm - self.sum_mm) < AGREES_MM
+        agrees = near if self.feel is None else abs(self.t) <= FELT
+        object.__setattr__(self, "agrees", agrees)
+        object.__setattr__(self, "disagrees", abs(self.t) > DISAGREES)
 
 
 def checked(

@@ -20,7 +20,7 @@ def part(id: str, **more) -> Part:
 
 
 def mass(id: str, planned: float, weighs: float, sd: float = 0.1) -> PartMass:
-    return PartMass(id, weighs, sd, planned, 3.0, Mark.WEIGHED, None, None)
+    return PartMass(id, weighs, sd, planned, 3.0, Mark.WEIGHED, None, None, False)
 
 
 def test_planned_is_the_plan_and_what_it_weighs_has_its_repairs():

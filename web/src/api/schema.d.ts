@@ -4180,6 +4180,16 @@ export interface components {
              */
             held_alone?: string;
             feel?: components["schemas"]["Feel"] | null;
+            /**
+             * Agrees
+             * @default true
+             */
+            agrees?: boolean;
+            /**
+             * Disagrees
+             * @default false
+             */
+            disagrees?: boolean;
         };
         /**
          * Checked
@@ -5020,6 +5030,13 @@ export interface components {
         /**
          * Damp
          * @description What a lot gained (or, drying, lost) since it was first weighed, as a fraction; one sigma.
+         *
+         *     It is ``sure`` where that is more than the scale's doubt explains.
+         *
+         *     >>> Damp("a", 0.06, 0.01, ()).sure, Damp("a", 0.06, 0.04, ()).sure
+         *     (True, False)
+         *     >>> Damp("a", -0.06, 0.04, ()).became.value, Damp("a", 0.009, 0.001, ()).became.value
+         *     ('dried', 'as_it_was')
          */
         Damp: {
             /** Lot */
@@ -5030,6 +5047,13 @@ export interface components {
             gain_sd: number;
             /** Sittings */
             sittings: components["schemas"]["Sitting"][];
+            /** @default as_it_was */
+            became?: components["schemas"]["Moisture"];
+            /**
+             * Sure
+             * @default false
+             */
+            sure?: boolean;
         };
         /**
          * Datum
@@ -5440,7 +5464,8 @@ export interface components {
         "End-Output": "nose" | "tail";
         /**
          * Expected
-         * @description What a pan should read [g], one sigma, and what the scale makes of such a load.
+         * @description What a pan should read [g], one sigma, what the scale makes of such a load, and between
+         *     which readings nothing speaks against one [g].
          */
         Expected: {
             /** Reading G */
@@ -5448,6 +5473,10 @@ export interface components {
             /** Sd G */
             sd_g: number;
             warning: components["schemas"]["Unfit"] | null;
+            /** Least G */
+            least_g: number;
+            /** Most G */
+            most_g: number;
         };
         /**
          * Explains
@@ -6233,6 +6262,11 @@ export interface components {
             left: number;
             /** Moved G */
             moved_g: number;
+            /**
+             * Is Wide
+             * @default false
+             */
+            is_wide?: boolean;
         };
         /**
          * HangFlaw
@@ -6628,6 +6662,12 @@ export interface components {
          * @enum {string}
          */
         Lie: "flat" | "upright";
+        /**
+         * Likely
+         * @description How likely a plane meets its targets.
+         * @enum {string}
+         */
+        Likely: "sure" | "likely" | "not";
         /**
          * Limit
          * @description What may stand in the way of every remedy: that nothing may move, how far things may slide,
@@ -7273,6 +7313,8 @@ export interface components {
             stall_m_s: number | null;
             /** Minutes */
             minutes: number | null;
+            /** @default not */
+            likely?: components["schemas"]["Likely"];
         };
         /**
          * Margin
@@ -7353,6 +7395,12 @@ export interface components {
          * @enum {string}
          */
         Missing: "parts" | "wing" | "stations" | "thrust" | "drive";
+        /**
+         * Moisture
+         * @description What a lot became since it was first weighed.
+         * @enum {string}
+         */
+        Moisture: "as_it_was" | "damp" | "dried";
         /**
          * Moment
          * @description When a joint comes to a stage.
@@ -8746,7 +8794,8 @@ export interface components {
          * @description One part's mass before and after the weighings [g], one sigma each, and its mark.
          *
          *     ``x_from_nose_mm`` and ``x_from_leading_edge_mm`` are the same station by both references;
-         *     None for a part without a station, the second also without a wing.
+         *     None for a part without a station, the second also without a wing. It ``is_far`` where it came
+         *     out farther from what was believed than its doubt explains.
          */
         PartMass: {
             /** Id */
@@ -8764,6 +8813,8 @@ export interface components {
             x_from_nose_mm: number | null;
             /** X From Leading Edge Mm */
             x_from_leading_edge_mm: number | null;
+            /** Is Far */
+            is_far: boolean;
         };
         /**
          * PartOff

@@ -147,13 +147,12 @@ const made = computed(() =>
         told.held_alone ||
         (loadouts.value.find((each) => each.id === told.loadout)?.name ?? 'everything aboard'),
       words: told.feel
-        ? Math.abs(told.t) > 1
-          ? 'the sum says otherwise'
-          : 'the sum agrees'
-        : Math.abs(gap) < 0.5
+        ? told.agrees
+          ? 'the sum agrees'
+          : 'the sum says otherwise'
+        : told.agrees
           ? 'agrees with the sum'
           : `${far} ${units.value.length.name} ${way} of the sum`,
-      disagrees: Math.abs(told.t) > 2,
     }
   }),
 )

@@ -10,9 +10,8 @@ const { number } = useUnits()
 
 /** How far it came out from the estimate, as a part of it; at most a half is shown. */
 const off = computed(() => {
-  const { mass_g, estimate_g, estimate_sd_g } = props.mass
+  const { mass_g, estimate_g, is_far: far } = props.mass
   const change = estimate_g === 0 ? 0 : (mass_g - estimate_g) / Math.abs(estimate_g)
-  const far = Math.abs(mass_g - estimate_g) > 2 * estimate_sd_g
   const length = Math.min(Math.abs(change), 0.5) * 100
   return { left: `${change < 0 ? 50 - length : 50}%`, width: `${length}%`, far }
 })

@@ -136,7 +136,7 @@ export function useSuspicion(reading: () => number | undefined) {
     const mine = ++turn
     doubt.value = null
     if (!expected.value || !shown || shown <= 0) return
-    if (Math.abs(shown - expected.value.reading_g) <= 3 * expected.value.sd_g) return
+    if (shown >= expected.value.least_g && shown <= expected.value.most_g) return
     try {
       const told = await answered<Doubt | null>(
         api.GET('/api/v1/builds/{build_id}/pan/doubt', {

@@ -121,7 +121,7 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
     <p v-for="habit in habits" :key="habit.pedigree">
       Your {{ habit.pedigree === 'guess' ? 'guesses' : 'listings' }} run
       <strong class="figure">{{ fixed(habit.factor, 2) }}</strong> times their figure<template
-        v-if="habit.width > 1.3"
+        v-if="habit.is_wide"
         >, and lie {{ fixed(habit.width, 1) }} times as far off as usual</template
       >; the {{ habit.left }} not yet weighed were moved by {{ number(habit.moved_g, 'mass') }}
       {{ units.mass.name }}.

@@ -60,7 +60,7 @@ export function useMapScale(map: Ref<SpanChordMap>, width: Ref<number>) {
       point,
       x: x.value(point.span_mm) - wide / 2,
       y: y.value(point.chord_mm) - high / 2,
-      step: point.chance >= 0.9 ? 'sure' : point.chance >= 0.5 ? 'likely' : 'not',
+      step: point.likely,
       letter: has && !isCrossed(point) ? letter(point) : '',
     }))
   })

@@ -50,11 +50,22 @@ function day(at: string): string {
   return new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
 }
 
-/** Of a damp lot, one day's samples go aside: the damp ones, or those from before. */
-async function settle(which: 'first' | 'last') {
-  const sitting = which === 'last' ? props.damp?.sittings.at(-1) : props.damp?.sittings[0]
-  const reason = which === 'last' ? 'damp' : 'from before it was damp'
-  for (const reading of sitting?.weighings ?? []) await setAside(reading, reason)
+const BECAME = { as_it_was: 'as dry as it was', damp: 'damp', dried: 'it has dried' }
+/** Of a lot that gained or dried, one day's samples go aside: which, why, and what is noted. */
+const SETTLED = {
+  as_it_was: [],
+  damp: [
+    { at: -1, title: 'the last, it will dry', reason: 'damp' },
+    { at: 0, title: 'the first, it is cut as it is now', reason: 'from before it was damp' },
+  ],
+  dried: [
+    { at: 0, title: 'the first, it was damp then', reason: 'damp' },
+    { at: -1, title: 'the last, it was cut before it dried', reason: 'from after it dried' },
+  ],
+}
+async function settle({ at, reason }: (typeof SETTLED)['damp'][number]) {
+  for (const reading of props.damp?.sittings.at(at)?.weighings ?? [])
+    await setAside(reading, reason)
 }
 
 const gain = computed(() => {
@@ -77,20 +88,18 @@ const gain = computed(() => {
       <p>
         <strong>{{ gain }}</strong> since {{ day(damp.sittings[0]!.at) }}
         <span class="faint small">(±{{ fixed(200 * damp.gain_sd, 1) }})</span>:
-        {{
-          Math.abs(damp.gain) < 0.01 ? 'as dry as it was' : damp.gain > 0 ? 'damp' : 'it has dried'
-        }}
+        {{ BECAME[damp.became] }}
       </p>
       <ol class="small faint figure">
         <li v-for="sitting in damp.sittings" :key="sitting.at">
           {{ day(sitting.at) }} {{ perUnit(sitting.constant, lot.unit) }} {{ rate(lot.unit).name }}
         </li>
       </ol>
-      <p v-if="Math.abs(damp.gain) > 2 * damp.gain_sd" class="small">
+      <p v-if="damp.sure" class="small">
         The forecast takes both until one goes aside:
-        <v-verb @click="settle('last')"> the last, it will dry </v-verb>
-        or
-        <v-verb @click="settle('first')"> the first, it is cut as it is now </v-verb>
+        <template v-for="(way, k) in SETTLED[damp.became]" :key="way.title"
+          >{{ k ? ' or ' : '' }}<v-verb @click="settle(way)"> {{ way.title }} </v-verb></template
+        >
       </p>
     </div>
     <dl>
