@@ -2,6 +2,7 @@
 import { ref, watch } from 'vue'
 import { answered, api, type Opened, type Shifted } from '../api/client'
 import { useRemedyWords } from '../say/remedies'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
@@ -32,7 +33,7 @@ async function ask() {
   }
 }
 
-async function keep() {
+const keep = once(async () => {
   const kept = await send((header) =>
     answered<Opened>(
       api.POST('/api/v1/builds/{build_id}/remedies/shifted/kept', {
@@ -42,7 +43,7 @@ async function keep() {
     ),
   )
   if (kept) line.value = ''
-}
+})
 
 function shift(each: Shifted['shifts'][number]): string {
   const name = nameOf(each.part)

@@ -2,6 +2,7 @@
 import { FLAWS, useBalanceWords } from '../say/balance'
 import { computed, reactive, ref } from 'vue'
 import { answered, api, type NewCheck, type Opened } from '../api/client'
+import { once } from '../shared/once'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -69,7 +70,7 @@ async function length(text: string, what: string): Promise<number> {
     throw new Error(`${what}: ${whyNot(error)}`)
   }
 }
-async function keep() {
+const keep = once(async () => {
   if (!way.value) return
   wrong.value = ''
   try {
@@ -108,7 +109,7 @@ async function keep() {
   } catch (error) {
     wrong.value = error instanceof Error ? error.message : whyNot(error)
   }
-}
+})
 
 /** What was held, where it was not the whole plane. */
 function partly(): Pick<NewCheck, 'held_alone' | 'parts'> {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { once } from '../shared/once'
 import { renewed } from '../shared/renewed'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -37,7 +38,7 @@ const family = computed(() => query.data.value ?? [])
 const origin = computed(() => family.value[0]?.build)
 
 const name = ref('')
-async function keepOne() {
+const keepOne = once(async () => {
   if (!name.value.trim()) return
   try {
     const made = await answered<Opened>(
@@ -52,7 +53,7 @@ async function keepOne() {
   } catch (error) {
     words.complain(error)
   }
-}
+})
 async function adopt(variant: string) {
   const kept = await send((header) =>
     answered<Opened>(

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { CAUTIONS } from '../say/qualities'
+import { once } from '../shared/once'
 import { plainly } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
@@ -39,7 +40,7 @@ async function seconds(key: (typeof TIMES)[number]['key']): Promise<number> {
   return (await understand(text, 'number')) * 60
 }
 
-async function keep() {
+const keep = once(async () => {
   if (!id.value) return
   wrong.value = ''
   try {
@@ -53,7 +54,7 @@ async function keep() {
   } catch (error) {
     wrong.value = whyNot(error)
   }
-}
+})
 
 async function clear() {
   if (id.value && (await clearJoint(id.value))) id.value = null

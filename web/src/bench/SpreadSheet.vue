@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { answered, api, type Beginnings } from '../api/client'
 import { CAUTIONS } from '../say/qualities'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -44,7 +45,7 @@ const lot = ref('')
 const bead = ref('')
 const wrong = ref('')
 
-async function start(adhesive: string) {
+const start = once(async (adhesive: string) => {
   wrong.value = ''
   const parts = pan.value.loads.map((load) => load.part)
   const of = joining.value.find((each) => each.id === lot.value)
@@ -59,7 +60,7 @@ async function start(adhesive: string) {
   } catch (error) {
     wrong.value = `How much: ${whyNot(error)}`
   }
-}
+})
 
 onBeforeUnmount(() => window.removeEventListener('keydown', pressed))
 

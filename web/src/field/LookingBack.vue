@@ -3,15 +3,16 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type NoteKind, type Opened } from '../api/client'
 import { useFieldWords } from '../say/field'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, plainly, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 
 const { field, waiting, keepNote, setAside } = useField()
 const { build, nameOf } = useBuild()
-const { quantity } = useUnits()
+const { number, quantity, units } = useUnits()
 const said = useWords()
 const router = useRouter()
 
@@ -20,8 +21,10 @@ const { day } = useFieldWords()
 const balance = computed(() => {
   const target = back.value?.balance
   if (!target) return ''
-  const unit = target.balance_unit === 'percent_mac' ? '% MAC' : 'mm'
-  return `${target.low ?? ''} to ${target.high ?? ''} ${unit}`
+  const isShare = target.balance_unit === 'percent_mac'
+  const told = (end: number | null) =>
+    end === null ? '' : isShare ? plainly(end, 1) : number(end, 'length')
+  return `${told(target.low)} to ${told(target.high)} ${isShare ? '% MAC' : units.value.length.name}`
 })
 
 const KINDS: { name: NoteKind; title: string; heading: string }[] = [
@@ -60,7 +63,7 @@ const groups = computed(() =>
 const dueNow = computed(() => new Set((field.value?.told.reminders ?? []).map((each) => each.id)))
 
 const name = ref('')
-async function beginNext() {
+const beginNext = once(async () => {
   const given = name.value.trim() || `${build.value?.name ?? 'Build'} 2`
   try {
     const opened = await answered<Opened>(
@@ -74,7 +77,7 @@ async function beginNext() {
   } catch (error) {
     said.complain(error)
   }
-}
+})
 </script>
 
 <template>

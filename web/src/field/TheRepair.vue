@@ -2,6 +2,7 @@
 import { useWeighNext } from '../say/weighNext'
 import { computed, reactive, ref } from 'vue'
 import type { Schemas } from '../api/client'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -77,7 +78,7 @@ async function damage(): Promise<Schemas['DamageDoc'][]> {
   return all
 }
 
-async function keep() {
+const keep = once(async () => {
   wrong.value = ''
   try {
     if (!hurt.size) throw new Error('Press each part that was hurt')
@@ -89,7 +90,7 @@ async function keep() {
   } catch (error) {
     wrong.value = whyNot(error)
   }
-}
+})
 
 const { what } = useWeighNext()
 const next = computed(() => assessment.value?.weigh_next[0])

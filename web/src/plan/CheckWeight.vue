@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { once } from '../shared/once'
 import { fixed } from '../shared/units'
 import { computed, ref } from 'vue'
 import type { Build } from '../api/client'
@@ -27,7 +28,7 @@ const error = computed(() => {
 
 const outbox = useOutbox(id, keepReading, (error) => words.complain(error))
 
-async function record() {
+const record = once(async () => {
   wrong.value = ''
   try {
     const pan = { loads: [], samples: [], known_g: await understand(known.value, 'mass') }
@@ -41,7 +42,7 @@ async function record() {
   } catch (failed) {
     wrong.value = whyNot(failed)
   }
-}
+})
 </script>
 
 <template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import { answered, api, type Opened } from '../api/client'
+import { once } from '../shared/once'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
@@ -49,7 +50,7 @@ function line(text: string) {
   }
 }
 
-async function make() {
+const make = once(async () => {
   take('packs')
   take('payloads')
   const there = (kind: Kind) => named[kind].flatMap((each) => partOf(each)?.id ?? [])
@@ -71,7 +72,7 @@ async function make() {
   said.say(`${build.value?.loadouts.length} loadouts; what they carry is an option now.`)
   named.packs = []
   named.payloads = []
-}
+})
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
 import { answered, api, type Opened, type Shelved } from '../api/client'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import PickList from '../shared/PickList.vue'
@@ -19,7 +20,7 @@ const shelf = useQuery({
 const others = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
 const to = ref('')
 
-async function go(copying: boolean) {
+const go = once(async (copying: boolean) => {
   const there = others.value.find((each) => each.id === to.value)
   if (!there) return
   const kept = await send((header) =>
@@ -32,7 +33,7 @@ async function go(copying: boolean) {
   )
   if (kept)
     words.say(`${props.name} ${copying ? 'copied' : 'moved'} to ${there.name}, as it was weighed.`)
-}
+})
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Part, type NewPart, type Shelved } from '../api/client'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -74,7 +75,7 @@ const guess = (name: string, stated_g: number, pedigree: Part['pedigree']): NewP
   stated_g,
 })
 
-async function keep() {
+const keep = once(async () => {
   wrong.value = ''
   const { words } = fields
   const called = props.part.name.toLowerCase()
@@ -106,7 +107,7 @@ async function keep() {
   } catch (error) {
     wrong.value = (error as Error).message
   }
-}
+})
 </script>
 
 <template>

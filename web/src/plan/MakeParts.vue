@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import type { Draft } from './useDraft'
@@ -35,10 +36,10 @@ const isSheet = computed(() => lots.value.find((each) => each.id === lot.value)?
 const made = computed(() => assessment.value?.drawn.filter((each) => each.of === props.id) ?? [])
 const following = computed(() => made.value.filter((each) => !each.is_cut))
 
-async function makeParts() {
+const makeParts = once(async () => {
   if (await props.drawing.parts(lot.value, isSheet.value ? layers.value : 1))
     words.say(`${props.name} is on the list of parts, with its area and where it sits.`)
-}
+})
 async function areCut() {
   if (await props.drawing.cut(following.value.map((each) => each.part)))
     words.say(`${props.name} is cut: its parts stay as they are, whatever is drawn.`)

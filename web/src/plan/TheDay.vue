@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { KIND_WORDS, lasting, stepTitle } from '../say/day'
+import { once } from '../shared/once'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { fixed } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -27,9 +28,9 @@ const doneTitle = (step: string) => {
 
 const fresh = ref('')
 const takes = ref(10)
-async function put() {
+const put = once(async () => {
   if (fresh.value.trim() && (await add(fresh.value.trim(), takes.value))) fresh.value = ''
-}
+})
 </script>
 
 <template>

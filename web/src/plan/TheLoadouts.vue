@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Build } from '../api/client'
+import { once } from '../shared/once'
 import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
 import { numbered } from '../shared/numbered'
@@ -34,7 +35,7 @@ function carry(id: string, part: string, isOn: boolean) {
   }))
 }
 
-async function add() {
+const add = once(async () => {
   const given = name.value.trim()
   if (!given) return
   const kept = await change(({ loadouts: there }) => {
@@ -42,7 +43,7 @@ async function add() {
     return { loadouts: [...there, { id, name: given, carries: [] }] }
   })
   if (kept) name.value = ''
-}
+})
 
 function auw(id: string): string {
   const value = told.value.find((each) => each.id === id)?.answers[0]?.value

@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 import { answered, api, RefusedError, type Part, type NewPart, type Opened } from '../api/client'
+import { once } from '../shared/once'
 import { merged } from '../shared/merged'
 import { useUnits } from '../shared/units'
 import { useBeginnings } from '../shared/useBeginnings'
@@ -142,16 +143,12 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
     return part ? changed(part, typed) : addPart(typed)
   }
 
-  let busy = false
-  async function keep() {
-    if (busy) return
-    busy = true
+  const keep = once(async () => {
     if (await (isLine.value ? keptAsLine() : keptAsTyped())) {
       if (!part) next()
       await kept()
     }
-    busy = false
-  }
+  })
 
   async function drop() {
     if (part && (await removePart(part))) await kept()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue'
+import { once } from '../shared/once'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import type { Listed } from './useChoices'
@@ -25,7 +26,7 @@ async function figure(what: string, text: string, of: 'number' | 'mass' = 'numbe
 const maybe = (what: string, text: string) =>
   text.trim() ? figure(what, text) : Promise.resolve(null)
 
-async function add() {
+const add = once(async () => {
   wrong.value = ''
   try {
     const name = typed.name.trim()
@@ -57,7 +58,7 @@ async function add() {
   } catch (error) {
     wrong.value = whyNot(error)
   }
-}
+})
 </script>
 
 <template>

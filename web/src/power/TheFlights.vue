@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { once } from '../shared/once'
 import { fixed } from '../shared/units'
 import { computed, ref } from 'vue'
 import QuantityCell from '../shared/QuantityCell.vue'
@@ -13,7 +14,7 @@ const minutes = ref('')
 const putBack = ref('')
 const wrong = ref('')
 
-async function keep() {
+const keep = once(async () => {
   wrong.value = ''
   try {
     const flown = await understand(minutes.value, 'number')
@@ -23,7 +24,7 @@ async function keep() {
   } catch (error) {
     wrong.value = whyNot(error)
   }
-}
+})
 
 const nameOf = (pack: string) => drive.value?.packs.find((each) => each.id === pack)?.name ?? pack
 const flights = computed(() =>

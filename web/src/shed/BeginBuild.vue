@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { once } from '../shared/once'
 import { useBeginnings } from '../shared/useBeginnings'
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Opened } from '../api/client'
@@ -31,7 +32,7 @@ watch(open, (now) => {
   limit.clear()
 })
 
-async function begin() {
+const begin = once(async () => {
   if (!name.value.trim()) {
     wrong.value = 'Give it a name; any name will do.'
     return
@@ -55,7 +56,7 @@ async function begin() {
   } catch (error) {
     wrong.value = (error as Error).message
   }
-}
+})
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { once } from '../shared/once'
 import { renewed } from '../shared/renewed'
 import { computed, defineAsyncComponent, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -94,7 +95,7 @@ async function shelve(build: Shelved) {
 }
 
 /** A copy with its weighings, or the next version: what it weighs as figures, nothing weighed. */
-async function again(build: Shelved, way: 'copy' | 'next-version') {
+const again = once(async (build: Shelved, way: 'copy' | 'next-version') => {
   const path = { build_id: build.id }
   const name = way === 'copy' ? `${build.name}, copy` : `${build.name} 2`
   try {
@@ -108,17 +109,17 @@ async function again(build: Shelved, way: 'copy' | 'next-version') {
   } catch (error) {
     words.complain(error)
   }
-}
+})
 
 /** A made-up half-built plane with one slip in it, to learn on. */
-async function practise() {
+const practise = once(async () => {
   try {
     const told = await answered<Opened>(api.POST('/api/v1/practice', { body: {} }))
     void router.push({ name: 'bench', params: { id: told.build.id } })
   } catch (error) {
     words.complain(error)
   }
-}
+})
 
 function begun(id: string) {
   void router.push({ name: 'plan', params: { id } })

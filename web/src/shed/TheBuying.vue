@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { once } from '../shared/once'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { fixed } from '../shared/units'
 import { useBuying } from './useBuying'
@@ -9,13 +10,13 @@ const { query, list, shops, wrong, change, add, bring, strike } = useBuying()
 
 const name = ref('')
 const count = ref(1)
-async function put() {
+const put = once(async () => {
   if (!name.value.trim()) return
   if (await add(name.value.trim(), count.value)) {
     name.value = ''
     count.value = 1
   }
-}
+})
 
 const days = (value: number | null) =>
   value === null ? '' : `, there in ${fixed(value, 0)} ${value === 1 ? 'day' : 'days'}`

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { answered, api, type ListPreview, type Opened } from '../api/client'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 import { whyLeftOut } from '../say/refusals'
@@ -58,7 +59,7 @@ function choose(event: Event) {
   void look(chosen)
 }
 
-async function keep() {
+const keep = once(async () => {
   const count = told.value?.fresh ?? 0
   const kept = await send((header) =>
     answered<Opened>(
@@ -73,7 +74,7 @@ async function keep() {
     `${count} ${count === 1 ? 'line' : 'lines'} of ${what.value} added; Ctrl Z takes it back.`,
   )
   void look(undefined)
-}
+})
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 import { answered, api, type Opened, type Preview } from '../api/client'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { useWords } from '../shared/useWords'
 
@@ -57,7 +58,7 @@ export function usePartsList() {
     if (!left.value.delete(row.line)) left.value.add(row.line)
   }
 
-  async function keep() {
+  const keep = once(async () => {
     const parts = ticked.value.map(
       ({ name, assembly, mass_g, pieces, station_mm, side_mm, height_mm }) => ({
         name,
@@ -80,7 +81,7 @@ export function usePartsList() {
     if (!kept) return
     said.say(`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} taken in.`)
     await look()
-  }
+  })
 
   function close() {
     file.value = undefined

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { refDebounced } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { answered, api, type DonorPart, type Group, type Opened } from '../api/client'
+import { once } from '../shared/once'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
@@ -43,7 +44,7 @@ const told = computed(() => {
 })
 const unsorted = computed(() => (read.data.value ?? []).filter((part) => !part.is_sorted))
 
-async function keep() {
+const keep = once(async () => {
   const kept = await send(
     (header) =>
       answered<Opened>(
@@ -55,7 +56,7 @@ async function keep() {
     called,
   )
   if (kept) emit('kept')
-}
+})
 </script>
 
 <template>

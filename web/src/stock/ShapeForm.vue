@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import type { Candidate, NewShape } from '../api/client'
+import { once } from '../shared/once'
 import { useUnits } from '../shared/units'
 import { understand, whyNot } from '../shared/useQuantity'
 import PickList from '../shared/PickList.vue'
@@ -95,7 +96,7 @@ async function measured(): Promise<Candidate | undefined> {
   }
 }
 
-async function add() {
+const add = once(async () => {
   const part = await measured()
   if (!part) return
   emit('add', part)
@@ -103,7 +104,7 @@ async function add() {
   Object.assign(whole, { ...blank(), kind: whole.kind })
   holes.value = []
   told.value = undefined
-}
+})
 </script>
 
 <template>

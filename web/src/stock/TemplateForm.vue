@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { answered, api, type Candidate } from '../api/client'
+import { once } from '../shared/once'
 import { useUnits } from '../shared/units'
 import OnScale from '../shared/OnScale.vue'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -16,7 +17,7 @@ const paper = ref('80')
 const wrong = ref('')
 const told = ref('')
 
-async function add() {
+const add = once(async () => {
   wrong.value = told.value = ''
   try {
     const area = await answered<{ area_dm2: number; doubt_dm2: number }>(
@@ -49,7 +50,7 @@ async function add() {
   } catch (error) {
     wrong.value = whyNot(error)
   }
-}
+})
 </script>
 
 <template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import type { DrawerThing, NewThing } from '../api/client'
+import { once } from '../shared/once'
 import QuantityCell from '../shared/QuantityCell.vue'
 import DriveListing from './DriveListing.vue'
 import TheMark from '../shared/TheMark.vue'
@@ -44,7 +45,7 @@ function onEnter(event: KeyboardEvent) {
   void add()
 }
 
-async function add() {
+const add = once(async () => {
   wrong.value = ''
   try {
     if (!fresh.name.trim()) throw new Error('Name: what is it')
@@ -62,7 +63,7 @@ async function add() {
   } catch (error) {
     wrong.value = whyNot(error)
   }
-}
+})
 </script>
 
 <template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
 import type { Lot } from '../api/client'
+import { once } from '../shared/once'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -33,7 +34,7 @@ const fresh = reactive({ name: '', kind: 'foam' as Lot['kind'], constant: '', fa
 const wrong = ref('')
 const unit = computed(() => KINDS.find((each) => each.value === fresh.kind)?.unit ?? 'piece')
 
-async function add() {
+const add = once(async () => {
   wrong.value = ''
   try {
     if (!fresh.name.trim()) throw new Error('Name: like the shop and the day it was bought')
@@ -53,7 +54,7 @@ async function add() {
   } catch (error) {
     wrong.value = whyNot(error)
   }
-}
+})
 
 /** Bound to its lot: a figure that is read late is not said of the next. */
 const saidOf = (id: string) => (patch: Partial<Lot>) => void describe(id, patch)

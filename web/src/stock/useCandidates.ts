@@ -10,6 +10,7 @@ import {
   type Problem,
   RefusedError,
 } from '../api/client'
+import { once } from '../shared/once'
 import { paper } from '../shared/paper'
 import { fileName, handOver } from '../shared/picture'
 import { useUnits } from '../shared/units'
@@ -253,10 +254,12 @@ export function useCandidates() {
   }
 
   /** Keep what is chosen as parts of the build; the rest stays offered. */
-  async function keep() {
+  const keep = once(async () => {
     wrong.value = ''
     try {
-      const cuts = await Promise.all(chosen.value.map(cut))
+      // What is ticked while these are on their way stays offered.
+      const these = chosen.value
+      const cuts = await Promise.all(these.map(cut))
       const count = cuts.reduce((sum, each) => sum + (each.twin ? 2 : 1), 0)
       const kept = await send((header) =>
         answered(
@@ -267,12 +270,13 @@ export function useCandidates() {
         ),
       )
       if (!kept) return
-      offers.value = offers.value.filter((each) => !each.taken)
+      const gone = new Set(these.map((each) => each.key))
+      offers.value = offers.value.filter((each) => !gone.has(each.key))
       words.say(`${count === 1 ? 'One part' : `${count} parts`} kept: on the tray and on the Plan.`)
     } catch (error) {
       wrong.value = whyNot(error)
     }
-  }
+  })
 
   return {
     outlines,

@@ -71,10 +71,10 @@ export function useDrawer() {
   /** Take a thing out for good; one press lays it back. */
   async function takeOut(id: string) {
     const thing = drawer.data.value?.find((each) => each.thing.id === id)?.thing
-    await tried(() =>
+    const isOut = await tried(() =>
       answered(api.DELETE('/api/v1/drawer/{thing_id}', { params: { path: { thing_id: id } } })),
     )
-    if (!thing) return
+    if (!thing || !isOut) return
     const { id: was, ...said } = thing
     words.removed(thing.name || was, () => lay(said))
   }

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Cut, type Folded, type NewFold, type Opened } from '../api/client'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
@@ -115,7 +116,7 @@ export function useFold() {
   }
 
   /** Keep it as a part, or as a left and a right one. */
-  async function keep() {
+  const keep = once(async () => {
     const told = folded.value
     if (!told || !sheet.value || wrong.value) return
     wrongKept.value = ''
@@ -158,7 +159,7 @@ export function useFold() {
     } catch (error) {
       wrongKept.value = whyNot(error)
     }
-  }
+  })
 
   /** A second layer inside, beside what it is glued into. */
   function doubler(each: Folded['doublers'][number], beside: Cut): Cut {

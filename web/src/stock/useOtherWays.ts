@@ -8,6 +8,7 @@ import {
   type Faces,
   type Replacements,
 } from '../api/client'
+import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { whyNot } from '../shared/useQuantity'
 import { useWords } from '../shared/useWords'
@@ -92,7 +93,7 @@ export function useOtherWays() {
     return error ? whyNot(error) : ''
   })
 
-  async function adopt(way: Choosing, called: string) {
+  const adopt = once(async (way: Choosing, called: string) => {
     const done = await send((header) =>
       answered(
         api.POST('/api/v1/builds/{build_id}/alternatives/adopt', {
@@ -104,7 +105,7 @@ export function useOtherWays() {
     if (!done) return
     say.say(`From ${called} from now on.`)
     parts.value = []
-  }
+  })
 
   return { parts, lots, faces, offered, compared, wrong, adopt }
 }

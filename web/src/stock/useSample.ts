@@ -1,5 +1,6 @@
 import { computed, ref, watch, type Ref } from 'vue'
 import type { Assessment, Lot } from '../api/client'
+import { once } from '../shared/once'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useOutbox } from '../shared/useOutbox'
@@ -81,7 +82,7 @@ export function useSample(lot: Ref<Lot | undefined>) {
     return of === 'dm2' && units.value.length.name !== 'mm' ? units.value.area.name : undefined
   }
 
-  async function record() {
+  const record = once(async () => {
     const { value: of } = lot
     const scale = atHand.value
     wrong.value = ''
@@ -111,7 +112,7 @@ export function useSample(lot: Ref<Lot | undefined>) {
     } catch (error) {
       wrong.value = whyNot(error)
     }
-  }
+  })
 
   return { size, reading, wrong, moved, record, waiting: outbox.waiting }
 }
