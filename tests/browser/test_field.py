@@ -345,3 +345,32 @@ def test_looking_back_and_the_next_version_with_its_wish(dunlin):
     dunlin.goto(dunlin.url.replace("/plan", "/field?on=back"))
     expect(dunlin.get_by_text("Two halves that plug")).to_be_visible()
     expect(dunlin.get_by_text("The boom stayed straight")).to_have_count(0)
+
+
+@pytest.mark.parametrize(
+    ("unit", "band", "planned"),
+    [
+        ("percent_mac", (28.0, 33.0), "28.0 to 33.0 % MAC"),
+        ("mm_from_leading_edge", (50.8, 63.5), "2.00 to 2.50 in from leading edge"),
+        ("mm_from_nose", (241.3, None), "at least 9.50 in from nose"),
+    ],
+)
+def test_looking_back_says_the_balance_as_the_target_does(page, sandpiper, unit, band, planned):
+    """In inches where it is a length; what it came to stands beside it in the same unit."""
+    page.add_init_script("localStorage.setItem('oaken-scale-units', 'imperial')")
+    url = sandpiper.replace("/build/", "/api/v1/builds/")
+    told = HTTP.get(url).json()
+    others = [each for each in told["build"]["targets"] if each["kind"] != "balance"]
+    target = {"kind": "balance", "balance_unit": unit, "low": band[0], "high": band[1]}
+    fresh = HTTP.patch(
+        url,
+        json={"targets": [*others, target]},
+        headers={"If-Match": f'"{told["revision"]}"'},
+    ).json()
+    answers = fresh["assessment"]["loadouts"][0]["answers"]
+    is_now = next(each["value"] for each in answers if each["kind"] == "balance")
+    shown = f"{is_now:.1f} %" if unit == "percent_mac" else f"{is_now / 25.4:.2f} in"
+    page.goto(f"{sandpiper}/field?on=back")
+    row = page.locator("tr", has=page.get_by_role("rowheader", name="balance"))
+    expect(row).to_contain_text(planned)
+    expect(row.locator("td").last).to_contain_text(shown)

@@ -5,26 +5,33 @@ import { answered, api, type NoteKind, type Opened } from '../api/client'
 import { useFieldWords } from '../say/field'
 import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
-import { fixed, plainly, useUnits } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
+import { useVerdicts } from '../shared/verdicts'
 import { useWords } from '../shared/useWords'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 
 const { field, waiting, keepNote, setAside } = useField()
-const { build, nameOf } = useBuild()
-const { number, quantity, units } = useUnits()
+const { build, loadouts, nameOf } = useBuild()
+const { quantity } = useUnits()
+const { value, unit, origin } = useVerdicts()
 const said = useWords()
 const router = useRouter()
 
 const back = computed(() => field.value?.told.looking_back)
 const { day } = useFieldWords()
+/** The balance it was to have and the one it has, in the target's own unit. */
 const balance = computed(() => {
   const target = back.value?.balance
-  if (!target) return ''
-  const isShare = target.balance_unit === 'percent_mac'
-  const told = (end: number | null) =>
-    end === null ? '' : isShare ? plainly(end, 1) : number(end, 'length')
-  return `${told(target.low)} to ${told(target.high)} ${isShare ? '% MAC' : units.value.length.name}`
+  const answer = loadouts.value[0]?.answers.find((each) => each.kind === 'balance')
+  if (!target || !answer) return undefined
+  const of = `${unit(answer)} ${origin(answer)}`
+  const [low, high] = [target.low, target.high].map((end) => end !== null && value(end, answer))
+  const planned = low && high ? `${low} to ${high}` : low ? `at least ${low}` : `at most ${high}`
+  return {
+    planned: `${planned} ${of}`,
+    is: answer.value === null ? '—' : `${value(answer.value, answer)} ${of}`,
+  }
 })
 
 const KINDS: { name: NoteKind; title: string; heading: string }[] = [
@@ -105,14 +112,8 @@ const beginNext = once(async () => {
           </tr>
           <tr v-if="balance">
             <th>balance</th>
-            <td class="figure">{{ balance }}</td>
-            <td class="figure">
-              {{
-                field?.told.loadouts[0]?.cg_percent == null
-                  ? '—'
-                  : `${fixed(field.told.loadouts[0].cg_percent, 1)} % MAC`
-              }}
-            </td>
+            <td class="figure">{{ balance.planned }}</td>
+            <td class="figure">{{ balance.is }}</td>
           </tr>
           <tr>
             <th>time</th>
