@@ -121,13 +121,13 @@ def _measured(
     if of is None:
         told = _MASS.match(head)
         if told is None:
-            return Part("", head, known or Pedigree.GUESS)
+            return Part("", _name(head), known or Pedigree.GUESS)
         figure, pieces = told["figure"], 1
         times = re.match(r"(\d{1,3})\s*[x×]\s*[^+]*$", figure)
         if times:
             pieces = int(times[1])
         grams = _parsed(figure, "mass", units.mass)
-        return Part("", told["name"], known or Pedigree.GUESS, stated_g=grams, pieces=pieces)
+        return Part("", _name(told["name"]), known or Pedigree.GUESS, stated_g=grams, pieces=pieces)
     lot = _lot(of, lots)
     told = _OF_LOT.match(head)
     if told is None:
@@ -137,7 +137,15 @@ def _measured(
     usual = {"area": units.area, "run": units.run}.get(kind)
     use = Use(lot.id, _parsed(told["figure"], kind, usual, lot.size))
     pedigree = known or KNOWN_BY[lot.kind]
-    return Part("", told["name"], pedigree, uses=(use,))
+    return Part("", _name(told["name"]), pedigree, uses=(use,))
+
+
+def _name(typed: str) -> str:
+    """A name as it was typed, without the comma before its figure: "Pack, 110 g"."""
+    name = typed.rstrip(" ,;:")
+    if not name:
+        raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
+    return name
 
 
 def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:

@@ -150,3 +150,28 @@ def test_a_figure_that_is_added_up_is_the_sum(line, name, amount, pieces):
     told = read(line)
     assert (told[0], told[4]) == (name, pieces)
     assert told[3] == pytest.approx(amount)
+
+
+@pytest.mark.parametrize(
+    ("line", "name", "grams"),
+    [
+        ("3-cell 1300, 110 g at 90", "3-cell 1300", 110.0),
+        ("Motor: 28 g", "Motor", 28.0),
+        ("Rod, carbon; 12 g", "Rod, carbon", 12.0),
+        ("Camera, with mount", "Camera, with mount", None),
+        ("Camera,", "Camera", None),
+    ],
+)
+def test_a_comma_before_the_figure_is_not_of_the_name(line, name, grams):
+    told = read(line)
+    assert (told[0], told[3]) == (name, grams)
+
+
+@pytest.mark.parametrize("line", [", 5 g", ";", ": 2 x 9 g"])
+def test_a_comma_alone_is_no_name(line):
+    with pytest.raises(BuildFaultError, match="begin with the part's name"):
+        read(line)
+
+
+def test_a_comma_before_how_much_of_a_lot():
+    assert read("Left panel, 13 dm2 of sheet b")[0] == "Left panel"

@@ -40,7 +40,7 @@ function entered(kind: Kind) {
 function line(text: string) {
   const { mass, length, area, run } = units.value
   return {
-    line: text.replace(/,\s+(?=[\d.,/]+\s*(?:g|oz|kg|lb)\b)/i, ' '),
+    line: text,
     mass: mass.name,
     length: length.name,
     area: area.name.replace('²', '2'),
