@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import expect
 
 from tests.browser.choosing import choose
+from tests.browser.waits import build_told, holding, let_go, until
 
 
 @pytest.fixture
@@ -138,3 +139,24 @@ def test_what_is_refused_is_said_in_the_units_that_were_chosen(bench):
     wide.press("Enter")
     told = bench.get_by_role("region", name="Folds").get_by_role("alert")
     expect(told).to_contain_text("“wide outside” is 0.30 in; its two walls alone take 0.39 in")
+
+
+def test_what_is_folded_is_of_the_sizes_that_stand_there(page, sandpiper):
+    """Typed and kept in one go, before the workshop told how it folds."""
+    page.goto(f"{sandpiper}/stock?on=folds")
+    folds = page.get_by_role("region", name="Folds")
+    expect(folds).to_contain_text("to cut, across the folds")
+    held, let = holding(page, "**/api/v1/folds")
+    long = folds.get_by_label("long", exact=True)
+    long.fill("400")
+    long.press("Enter")
+    page.get_by_role("button", name="Keep it").click()
+    let_go(page, held, let)
+    parts = until(
+        page,
+        lambda: [p for p in build_told(page)["build"]["parts"] if p["assembly"] == "Fuselage"],
+        lambda found: any(each["pattern"] and each["pattern"]["folds"] for each in found),
+    )
+    (box,) = [each for each in parts if each["pattern"] and each["pattern"]["folds"]]
+    across = [x for ring in box["pattern"]["rings"] for x, _ in ring]
+    assert max(across) - min(across) == pytest.approx(400)

@@ -3,6 +3,8 @@
 import pytest
 from playwright.sync_api import expect
 
+from tests.browser.waits import holding, let_go, until
+
 
 @pytest.fixture
 def day(page, sandpiper):
@@ -48,3 +50,23 @@ def test_a_step_of_ones_own(day):
     expect(own).to_contain_text("10 min")
     day.get_by_role("button", name="Forget Sand the nose").click()
     expect(own).to_have_count(0)
+
+
+def titles(page) -> list[str]:
+    return [each.split("\n")[0] for each in steps(page).all_inner_texts()]
+
+
+def test_a_step_moved_twice_in_a_hurry_is_moved_twice(day):
+    """The second press comes before the first was answered."""
+    day.get_by_label("what is to be done").fill("Sand the nose")
+    day.keyboard.press("Enter")
+    expect(steps(day).filter(has_text="Sand the nose")).to_be_visible()
+    before = titles(day)
+    at = before.index("Sand the nose")
+    assert at >= 2
+    held, let = holding(day, "**/api/v1/builds/**")
+    earlier = day.get_by_role("button", name="Sand the nose: earlier")
+    earlier.press("Enter")
+    earlier.press("Enter")
+    let_go(day, held, let)
+    until(day, lambda: titles(day).index("Sand the nose"), lambda now: now == at - 2)

@@ -31,6 +31,7 @@ const schools = computed(() =>
 const place = ref<WingPlace>()
 const wrong = ref('')
 watch([build, assembly, loadout, school], () => {
+  turn++
   place.value = undefined
   wrong.value = ''
 })
@@ -40,16 +41,19 @@ const query = () => ({
   loadout: build.value?.loadouts.length ? loadout.value?.id : undefined,
 })
 
+let turn = 0
 async function find() {
+  const mine = ++turn
   wrong.value = ''
   try {
-    place.value = await answered<WingPlace>(
+    const found = await answered<WingPlace>(
       api.GET('/api/v1/builds/{build_id}/wing-place', {
         params: { path: { build_id: id.value }, query: query() },
       }),
     )
+    if (mine === turn) place.value = found
   } catch (error) {
-    wrong.value = whyNot(error)
+    if (mine === turn) wrong.value = whyNot(error)
   }
 }
 function move() {

@@ -69,14 +69,19 @@ export function useDay() {
   const keep = (patch: (day: Day) => Partial<Day>) =>
     change(({ day }) => ({ day: { ...day, ...patch(day) } }))
 
+  /** The order as it was moved last, until it is told again. */
+  let moved: string[] | undefined
   /** Move a step by hand: the order that is seen becomes the builder's. */
-  function move(step: string, by: number) {
-    const order = (told.value?.slots ?? []).map((slot) => slot.step.id)
+  async function move(step: string, by: number) {
+    const order = [...(moved ?? (told.value?.slots ?? []).map((slot) => slot.step.id))]
     const at = order.indexOf(step)
     const to = Math.min(Math.max(at + by, 0), order.length - 1)
     if (!build.value || at < 0 || to === at) return
     order.splice(to, 0, ...order.splice(at, 1))
-    void keep(() => ({ order }))
+    moved = order
+    await keep(() => ({ order }))
+    await query.refetch()
+    if (moved === order) moved = undefined
   }
   const asReckoned = () => keep(() => ({ order: [] }))
 

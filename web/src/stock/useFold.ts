@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from '@tanstack/vue-query'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Cut, type Folded, type NewFold, type Opened } from '../api/client'
 import { once } from '../shared/once'
@@ -99,9 +99,14 @@ export function useFold() {
       ...top,
     } as NewFold
   })
+  const client = useQueryClient()
+  const asked = (made: NewFold) => ({
+    queryKey: ['fold', made],
+    queryFn: () => answered<Folded>(api.POST('/api/v1/folds', { body: made })),
+  })
   const query = useQuery({
     queryKey: computed(() => ['fold', body.value]),
-    queryFn: () => answered<Folded>(api.POST('/api/v1/folds', { body: body.value })),
+    queryFn: () => asked(body.value).queryFn(),
     placeholderData: keepPreviousData,
     retry: false,
   })
@@ -117,9 +122,16 @@ export function useFold() {
 
   /** Keep it as a part, or as a left and a right one. */
   const keep = once(async () => {
-    const told = folded.value
-    if (!told || !sheet.value || wrong.value) return
+    const from = sheet.value
+    if (!from) return
     wrongKept.value = ''
+    let told: Folded
+    try {
+      // What is seen may still be of the sizes before.
+      told = await client.fetchQuery({ ...asked(body.value), staleTime: Infinity })
+    } catch {
+      return // what is wrong with them is said already
+    }
     const isBox = kind.value === 'box'
     const { part } = told
     const cut: Cut = {
@@ -131,7 +143,7 @@ export function useFold() {
       rings: part.rings,
       folds: told.folds.map((fold) => [fold.start, fold.end]),
       grain: 'along',
-      lot: sheet.value.id,
+      lot: from.id,
       layers: 1,
       twin: !isBox && twin.value,
       assembly: isBox ? 'Fuselage' : 'Wing',
