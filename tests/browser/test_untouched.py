@@ -29,8 +29,10 @@ def renamed(page, line, id: str, name: str) -> dict:
     return until(page, lambda: part(page, id), lambda told: told["name"] == name)
 
 
-@pytest.mark.parametrize("id", ["motor", "left-panel", "receiver", "elevator-servo"])
-@pytest.mark.parametrize("mark", [".", ","])
+@pytest.mark.parametrize(
+    ("id", "mark"),
+    [("motor", "."), ("left-panel", ","), ("receiver", ","), ("elevator-servo", ".")],
+)
 def test_a_renamed_part_weighs_and_sits_as_it_did(page, sandpiper, id, mark):
     """Its figures are shown to a thousandth of an ounce or an inch, and kept as they were; of one
     that was weighed nobody asks whether it is another."""
