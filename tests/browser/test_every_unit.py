@@ -2,6 +2,9 @@
 
 import re
 
+from playwright.sync_api import expect
+
+from oaken_scale.core.model.quantity import OUNCE_G
 from tests.http import HTTP
 
 
@@ -40,3 +43,20 @@ def test_in_inches_and_ounces_no_figure_is_metric_and_every_decimal_mark_is_the_
             if metric.search(rest):
                 left.append((place, text))
     assert left == []
+
+
+def test_in_ounces_a_figure_says_as_much_as_in_grams(page, sandpiper):
+    """Whole ounces are of 28 g: what is over its allotment by 7 g is not over by none. Each figure
+    of the budget, of so far and of a moved weight against the same in grams, to a tenth."""
+    page.goto(f"{sandpiper}/stock?on=budget")
+    told = HTTP.get(sandpiper.replace("/build/", "/api/v1/builds/")).json()["assessment"]
+    page.evaluate("() => localStorage.setItem('oaken-scale-units', 'imperial')")
+    page.reload()
+    for line in told["budget"]:
+        if line["left_g"] is None:
+            continue
+        row = page.locator(f"[data-group={line['group']}]")
+        expect(row).to_contain_text(f"{abs(line['left_g']) / OUNCE_G:.1f} oz")
+    head = page.get_by_text("So far on a pan")
+    expect(head).to_contain_text(f"{told['so_far']['been_g'] / OUNCE_G:.1f} oz of")
+    expect(head).to_contain_text(f"{told['so_far']['forecast_g'] / OUNCE_G:.1f} oz")

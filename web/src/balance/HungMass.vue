@@ -92,7 +92,7 @@ function key(event: KeyboardEvent) {
       :d="`M${x - r - 4} ${hanging.y - 5} l-7 5 l7 5 z M${x + r + 4} ${hanging.y - 5} l7 5 l-7 5 z`"
     />
     <text v-if="r > 10" class="figure grams" :x="x" :y="hanging.y + 4">
-      {{ number(mass.mass, 'mass', units.mass.name === 'g' ? 0 : 1) }}
+      {{ number(mass.mass, 'mass', 'whole') }}
     </text>
     <text class="name" :x="hanging.name.x" :y="hanging.name.y">{{ mass.name }}</text>
   </g>

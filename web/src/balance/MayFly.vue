@@ -66,7 +66,8 @@ const words = computed(() =>
     </svg>
     <figcaption class="small faint">
       <template v-if="limit !== null"
-        >The line is the limit, {{ number(limit, 'mass', 0) }} {{ units.mass.name }}; the</template
+        >The line is the limit, {{ number(limit, 'mass', 'whole') }} {{ units.mass.name }};
+        the</template
       ><template v-else>The</template>
       shaded field is where it may be.
       <ol v-if="narrow">

@@ -88,8 +88,8 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
       <p v-if="mine?.throttle_gm != null" class="small">{{ throttle(mine.throttle_gm) }}.</p>
       <p v-if="mine?.light_side" class="small wrong">
         The {{ mine.light_side }} wing is light: the CG lies
-        {{ number(Math.abs(mine.sideways_mm ?? 0), 'length', 1) }} {{ units.length.name }} off the
-        middle.
+        {{ number(Math.abs(mine.sideways_mm ?? 0), 'length', 'fine') }} {{ units.length.name }} off
+        the middle.
       </p>
     </template>
   </section>

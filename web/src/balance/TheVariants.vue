@@ -130,7 +130,7 @@ function more(each: VariantComparison, kind: string): string {
             <td class="figure right">
               {{
                 each.loadouts[0]?.headroom[0]
-                  ? number(each.loadouts[0].headroom[0].grams, 'mass', 0)
+                  ? number(each.loadouts[0].headroom[0].grams, 'mass', 'whole')
                   : '–'
               }}
             </td>

@@ -94,7 +94,7 @@ const by = computed(() => (place.value ? place.value.edge_mm - place.value.now_m
       /></label>
     </p>
     <p v-if="place">
-      The rest, <span class="figure">{{ number(place.fuselage_g, 'mass', 0) }}</span>
+      The rest, <span class="figure">{{ number(place.fuselage_g, 'mass', 'whole') }}</span>
       {{ units.mass.name }}, balances at
       <span class="figure">{{ number(place.fuselage_x_mm, 'length') }}</span>
       {{ units.length.name }}. The leading edge belongs at

@@ -33,7 +33,7 @@ const off = computed(() => {
         <span class="figure mass"
           >{{ number(mass.mass_g, 'mass')
           }}<span v-if="mass.mark === 'guess'" class="faint">
-            ±{{ number(2 * mass.sd_g, 'mass', 0) }}</span
+            ±{{ number(2 * mass.sd_g, 'mass', 'whole') }}</span
           ></span
         >
       </span>

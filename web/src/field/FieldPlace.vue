@@ -43,7 +43,8 @@ const balance = computed(() => {
       <p>
         <strong>{{ told.name }}</strong>
         <span class="faint small">
-          {{ told.auw_g === null ? '' : `${quantity(told.auw_g, 'mass', 0)} · ` }}{{ balance }}
+          {{ told.auw_g === null ? '' : `${quantity(told.auw_g, 'mass', 'whole')} · `
+          }}{{ balance }}
         </span>
       </p>
       <p class="small state">

@@ -105,7 +105,7 @@ const beginNext = once(async () => {
             <td class="figure">
               {{ quantity(back.planned_g, 'mass')
               }}<template v-if="back.limit_g !== null"
-                >, limit {{ quantity(back.limit_g, 'mass', 0) }}</template
+                >, limit {{ quantity(back.limit_g, 'mass', 'whole') }}</template
               >
             </td>
             <td class="figure">{{ quantity(back.weighs_g, 'mass') }}</td>

@@ -47,7 +47,7 @@ const add = once(async () => {
 
 function auw(id: string): string {
   const value = told.value.find((each) => each.id === id)?.answers[0]?.value
-  return value === null || value === undefined ? '' : quantity(value, 'mass', 0)
+  return value === null || value === undefined ? '' : quantity(value, 'mass', 'whole')
 }
 </script>
 

@@ -98,8 +98,8 @@ const unchecked = computed(() =>
         <v-text-field v-model="day" class="entry" type="date" aria-label="The plane as it was on" />
       </label>
       <span v-if="auw && auw.value !== null" class="figure" data-then
-        >{{ quantity(auw.value, 'mass', 0) }}
-        <span class="faint">±{{ number(2 * (auw.sd ?? 0), 'mass', 0) }}</span
+        >{{ quantity(auw.value, 'mass', 'whole') }}
+        <span class="faint">±{{ number(2 * (auw.sd ?? 0), 'mass', 'whole') }}</span
         ><template v-if="balance && balance.value !== null && balance.unit === 'percent_mac'"
           >, {{ fixed(balance.value, 1) }} % MAC</template
         ></span

@@ -59,9 +59,7 @@ const rows = computed(() => {
               <div class="faint small">{{ row.pack ?? 'no pack of the drive' }}</div>
             </td>
             <td class="figure right">
-              {{
-                row.auw === null ? '–' : number(row.auw, 'mass', units.mass.name === 'g' ? 0 : 1)
-              }}
+              {{ row.auw === null ? '–' : number(row.auw, 'mass', 'whole') }}
             </td>
             <td
               class="figure right"

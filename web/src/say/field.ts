@@ -229,7 +229,7 @@ export function useFieldWords() {
   ): { what: string; because: string } {
     const to = told.to_mm ?? 0
     const half = told.halved ? ', half as far back: the last change went too far' : ''
-    const aft = told.amount != null ? quantity(told.amount, 'length', 0) : ''
+    const aft = told.amount != null ? quantity(told.amount, 'length') : ''
     const what = {
       look_straight: 'Look along it before anything is bent',
       cg_forward: `Move the balance ${aft} forward first`,

@@ -100,7 +100,9 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
           <span class="measure" aria-hidden="true"
             ><span :style="{ width: `${(100 * part.mass_g) / total}%` }"
           /></span>
-          <span class="figure">{{ number(part.mass_g, 'mass', 0) }} {{ units.mass.name }}</span>
+          <span class="figure"
+            >{{ number(part.mass_g, 'mass', 'whole') }} {{ units.mass.name }}</span
+          >
           <span class="faint small">{{ share(part.doubt_share) }} of the doubt</span>
         </li>
       </ul>

@@ -5,7 +5,13 @@ interface Unit {
   /** How many base units make one of these. */
   base: number
   digits: number
+  /** As exact as a gram is among grams: an ounce of 28 wants a tenth. */
+  whole?: number
+  /** As exact as a tenth is among millimetres: a cut is made by it. */
+  fine?: number
 }
+/** How exact a figure is shown where not as usual: by a name that means as much in any unit. */
+type Digits = number | 'whole' | 'fine'
 
 export type Shown = 'mass' | 'length' | 'area' | 'loading' | 'thrust' | 'run'
 
@@ -16,17 +22,17 @@ const FT2 = FOOT ** 2 / 1e4
 /** Masses, lengths and areas are chosen each by itself; what hangs on two of them follows. */
 const MASSES = {
   g: {
-    mass: { name: 'g', base: 1, digits: 1 },
+    mass: { name: 'g', base: 1, digits: 1, whole: 0 },
     thrust: { name: 'gf', base: 1, digits: 0 },
   },
   oz: {
-    mass: { name: 'oz', base: OUNCE, digits: 2 },
+    mass: { name: 'oz', base: OUNCE, digits: 2, whole: 1 },
     thrust: { name: 'oz', base: OUNCE, digits: 1 },
   },
 } satisfies Record<string, Partial<Record<Shown, Unit>>>
 const LENGTHS = {
   mm: {
-    length: { name: 'mm', base: 1, digits: 0 },
+    length: { name: 'mm', base: 1, digits: 0, fine: 1 },
     run: { name: 'm', base: 1, digits: 2 },
   },
   in: {
@@ -125,12 +131,14 @@ export function useUnits() {
     ...AREAS[chosen.value.area],
   }))
 
-  function number(value: number, kind: Shown, digits = units.value[kind].digits): string {
-    const text = fixed(value / units.value[kind].base, digits)
+  function number(value: number, kind: Shown, digits?: Digits): string {
+    const unit = units.value[kind]
+    const many = typeof digits === 'string' ? unit[digits] : digits
+    const text = fixed(value / unit.base, many ?? unit.digits)
     return /^-0([.,]0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')
   }
 
-  function quantity(value: number, kind: Shown, digits?: number): string {
+  function quantity(value: number, kind: Shown, digits?: Digits): string {
     return `${number(value, kind, digits)} ${units.value[kind].name}`
   }
 

@@ -18,8 +18,7 @@ export function useVerdicts() {
 
   function value(amount: number, answer: TargetAnswer, digits?: number): string {
     const { shown, digits: usual } = METRICS[answer.kind]
-    if (shown === 'mass')
-      return number(amount, 'mass', digits ?? (units.value.mass.name === 'g' ? 0 : 1))
+    if (shown === 'mass') return number(amount, 'mass', digits ?? 'whole')
     if (shown) return number(amount, shown, digits)
     return isLength(answer) ? number(amount, 'length', digits) : fixed(amount, digits ?? usual)
   }
@@ -92,7 +91,7 @@ export function useVerdicts() {
 
   function mend(mend: Mend, name: (id: string) => string): string {
     const amount = Math.abs(mend.amount)
-    if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', 0)} lighter`
+    if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', 'whole')} lighter`
     if (mend.by === 'more_thrust_gf') return `${quantity(amount, 'thrust')} more thrust`
     if (mend.by === 'more_power_w') return `${fixed(amount, 0)} W more power`
     if (mend.by === 'more_wing_dm2') return `${quantity(amount, 'area')} more wing`

@@ -6,10 +6,10 @@ import { isWorrying } from '../shared/verdicts'
 
 defineProps<{ build: Shelved; across: number }>()
 defineEmits<{ shelve: []; copy: []; next: [] }>()
-const { quantity, units } = useUnits()
+const { quantity } = useUnits()
 
 function grams(value: number): string {
-  return quantity(value, 'mass', units.value.mass.name === 'g' ? 0 : 1)
+  return quantity(value, 'mass', 'whole')
 }
 </script>
 

@@ -95,7 +95,7 @@ const chosenScale = computed(() => Math.min(300 / view.value.wide, 160 / view.va
       />
       <template v-for="panel in panels" :key="panel.name">
         <text v-if="panel.fits" :x="panel.x" :y="panel.y" :font-size="letter">
-          {{ panel.name }}, {{ number(panel.width_mm, 'length', 1) }}
+          {{ panel.name }}, {{ number(panel.width_mm, 'length', 'fine') }}
         </text>
       </template>
     </svg>

@@ -61,10 +61,10 @@ const most = computed(() =>
     <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
     <div v-if="moved" class="moved" role="status">
       <p>
-        All-up weight <span class="figure">{{ quantity(moved.auw[0], 'mass', 0) }}</span>
-        <span class="faint figure"> ±{{ number(moved.doubt[0], 'mass', 0) }}</span> →
-        <strong class="figure">{{ quantity(moved.auw[1], 'mass', 0) }}</strong>
-        <span class="faint figure"> ±{{ number(moved.doubt[1], 'mass', 0) }}</span>
+        All-up weight <span class="figure">{{ quantity(moved.auw[0], 'mass', 'whole') }}</span>
+        <span class="faint figure"> ±{{ number(moved.doubt[0], 'mass', 'whole') }}</span> →
+        <strong class="figure">{{ quantity(moved.auw[1], 'mass', 'whole') }}</strong>
+        <span class="faint figure"> ±{{ number(moved.doubt[1], 'mass', 'whole') }}</span>
       </p>
       <ul>
         <li v-for="part in moved.parts" :key="part.id" class="small">

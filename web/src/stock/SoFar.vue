@@ -27,7 +27,7 @@ function measureBy(build: string) {
     ),
   )
 }
-const whole = (grams: number) => number(grams, 'mass', 0)
+const whole = (grams: number) => number(grams, 'mass', 'whole')
 </script>
 
 <template>
@@ -35,19 +35,19 @@ const whole = (grams: number) => number(grams, 'mass', 0)
     <div class="head">
       <h3>
         So far on a pan
-        <span class="figure">{{ quantity(told.been_g, 'mass', 0) }}</span> of
-        <span class="figure">{{ quantity(told.forecast_g, 'mass', 0) }}</span>
-        <span class="faint figure"> ±{{ number(2 * told.forecast_sd_g, 'mass', 0) }}</span>
+        <span class="figure">{{ quantity(told.been_g, 'mass', 'whole') }}</span> of
+        <span class="figure">{{ quantity(told.forecast_g, 'mass', 'whole') }}</span>
+        <span class="faint figure"> ±{{ number(2 * told.forecast_sd_g, 'mass', 'whole') }}</span>
       </h3>
       <p class="faint small">
         <template v-if="told.limit_g !== null"
-          >limit {{ quantity(told.limit_g, 'mass', 0) }}</template
+          >limit {{ quantity(told.limit_g, 'mass', 'whole') }}</template
         >
         <template v-if="told.budget_g !== null">
-          · budget {{ quantity(told.budget_g, 'mass', 0) }}</template
+          · budget {{ quantity(told.budget_g, 'mass', 'whole') }}</template
         >
         <template v-if="told.reference_g !== null">
-          · {{ told.reference }} {{ quantity(told.reference_g, 'mass', 0) }}</template
+          · {{ told.reference }} {{ quantity(told.reference_g, 'mass', 'whole') }}</template
         >
       </p>
       <label class="small"

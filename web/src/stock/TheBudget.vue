@@ -81,7 +81,7 @@ function asEarlier(earlier: string) {
 function stands(group: Group): string {
   const line = lines.value.get(group)
   if (!line || line.left_g === null) return ''
-  const amount = quantity(Math.abs(line.left_g), 'mass', 0)
+  const amount = quantity(Math.abs(line.left_g), 'mass', 'whole')
   if (line.word === 'off course') return `${amount} over`
   if (line.word === 'too close to call')
     return `too close to call, ${amount} ${line.left_g >= 0 ? 'left' : 'over'}`
@@ -115,7 +115,7 @@ function sort(part: string, group: string) {
         <p class="faint small">
           {{
             build?.budget
-              ? `Allotted: ${quantity(total, 'mass', 0)}, ${build.budget.source}.`
+              ? `Allotted: ${quantity(total, 'mass', 'whole')}, ${build.budget.source}.`
               : 'No grams are allotted yet.'
           }}
           Aboard: {{ loadouts[0]?.name }}.
@@ -173,7 +173,7 @@ function sort(part: string, group: string) {
               :unit="units.mass.name"
               :base="units.mass.base"
               optional
-              :digits="1"
+              :digits="units.mass.digits"
               :label="`Allotted to ${group.title}`"
               @kept="allot(group, $event)"
             />

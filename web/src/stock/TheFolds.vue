@@ -131,10 +131,10 @@ const grams = computed(() => {
       <FoldPicture :folded="folded" :board="board" />
       <dl>
         <dt>to cut, across the folds</dt>
-        <dd class="figure">{{ number(folded.unfolded_mm, 'length', 1) }} {{ length.name }}</dd>
+        <dd class="figure">{{ number(folded.unfolded_mm, 'length', 'fine') }} {{ length.name }}</dd>
         <dt>each fold is opened by</dt>
         <dd class="figure">
-          {{ folded.folds.map((fold) => number(fold.opened_mm, 'length', 1)).join(', ') }}
+          {{ folded.folds.map((fold) => number(fold.opened_mm, 'length', 'fine')).join(', ') }}
           {{ length.name }}
         </dd>
         <template v-for="room in folded.rooms" :key="room.at_mm">
@@ -144,8 +144,8 @@ const grams = computed(() => {
             }}
           </dt>
           <dd class="figure">
-            {{ number(room.width_mm, 'length', 1) }} wide, {{ number(room.height_mm, 'length', 1) }}
-            {{ length.name }} high
+            {{ number(room.width_mm, 'length', 'fine') }} wide,
+            {{ number(room.height_mm, 'length', 'fine') }} {{ length.name }} high
           </dd>
         </template>
         <template v-for="each in folded.doublers" :key="each.part.name">
@@ -162,16 +162,18 @@ const grams = computed(() => {
         <template v-if="folded.chord_mm !== null">
           <dt>chord and thickness that come out</dt>
           <dd class="figure">
-            {{ number(folded.chord_mm, 'length', 1) }} by
-            {{ number(folded.thickness_mm ?? 0, 'length', 1) }} {{ length.name }},
+            {{ number(folded.chord_mm, 'length', 'fine') }} by
+            {{ number(folded.thickness_mm ?? 0, 'length', 'fine') }} {{ length.name }},
             {{ fixed((100 * (folded.thickness_mm ?? 0)) / folded.chord_mm, 1) }} %
           </dd>
           <dt>thickest behind the leading edge</dt>
           <dd class="figure">
-            {{ number(folded.thickest_at_mm ?? 0, 'length', 1) }} {{ length.name }}
+            {{ number(folded.thickest_at_mm ?? 0, 'length', 'fine') }} {{ length.name }}
           </dd>
           <dt>left inside for a spar</dt>
-          <dd class="figure">{{ number(folded.inside_mm ?? 0, 'length', 1) }} {{ length.name }}</dd>
+          <dd class="figure">
+            {{ number(folded.inside_mm ?? 0, 'length', 'fine') }} {{ length.name }}
+          </dd>
         </template>
       </dl>
       <p class="faint small">

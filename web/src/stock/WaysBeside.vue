@@ -33,7 +33,7 @@ const orNone = (amount: number | null | undefined, text: (amount: number) => str
 const speed = (amount: number | null | undefined) =>
   orNone(amount || null, (some) => fixed(some, 1))
 const left = (amount: number | null | undefined) =>
-  orNone(amount, (some) => number(some, 'mass', 0))
+  orNone(amount, (some) => number(some, 'mass', 'whole'))
 
 const columns = computed(() =>
   compared.ways.map((way) => ({
