@@ -1,5 +1,6 @@
 """What the API takes and gives, where it is not the build file's own shape."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 from typing import Annotated, Final
@@ -100,6 +101,14 @@ class NewPart(documents.PartDoc):
         """The part, under ``id``, its own id, or one made from its name."""
         chosen = id or self.id or free_id(self.name, (part.id for part in build.parts))
         return _PART.validate_python({**self.model_dump(), "id": chosen})
+
+
+def new_parts(build: Build, typed: Iterable[NewPart]) -> tuple[Part, ...]:
+    """Parts as typed for a build, each under an id that is free there and among them."""
+    grown = build
+    for each in typed:
+        grown = replace(grown, parts=(*grown.parts, each.value(grown)))
+    return grown.parts[len(build.parts) :]
 
 
 class NewWeighing(fields.Edge):

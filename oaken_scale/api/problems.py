@@ -19,6 +19,7 @@ from oaken_scale.formats.wording import field_faults
 from oaken_scale.workshop.doorkeeper import WrongCodeError
 from oaken_scale.workshop.refused import (
     FullError,
+    HungError,
     InUseError,
     NoSuchError,
     NothingLeftError,
@@ -31,6 +32,7 @@ from oaken_scale.workshop.refused import (
 STATUS: Final[dict[type[RefusedError], int]] = {
     NoSuchError: 404,
     TakenError: 409,
+    HungError: 409,
     InUseError: 409,
     FullError: 409,
     NothingLeftError: 409,

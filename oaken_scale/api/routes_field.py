@@ -8,19 +8,18 @@ from fastapi import APIRouter, Request, Response
 from fastapi.concurrency import run_in_threadpool
 from pydantic import Field, TypeAdapter
 
-from oaken_scale.api.documents import NewPart, Opened
+from oaken_scale.api.documents import NewPart, Opened, new_parts
 from oaken_scale.api.problems import ProblemError, documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
 from oaken_scale.core.at_the_field import FieldTold, field_told
+from oaken_scale.core.changes.act import Act
 from oaken_scale.core.changes.controls import Turned, shimmed, with_controls
 from oaken_scale.core.changes.crash import Damage, mended
-from oaken_scale.core.changes.life import Act
 from oaken_scale.core.model import declared
 from oaken_scale.core.model import field as core
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.named import free_id
-from oaken_scale.core.model.part import Part
 from oaken_scale.core.next_version import next_version
 from oaken_scale.formats import fields
 from oaken_scale.formats.documents import ControlDoc
@@ -106,6 +105,16 @@ class Crash(fields.Edge):
     words: declared.Words = ""
     at: declared.Moment | None = None
     damage: Annotated[tuple[DamageDoc, ...], Field(min_length=1, max_length=40)]
+
+    def hurt(self, build: Build) -> tuple[Damage, ...]:
+        """As the core has it: all that comes onto the plane under ids that are free there."""
+        hurt, grown = [], build
+        for each in self.damage:
+            new = (each.replaced,) if each.replaced else ()
+            fresh, many = new_parts(grown, (*each.added, *new)), len(each.added)
+            grown = replace(grown, parts=(*grown.parts, *fresh))
+            hurt.append(Damage(each.part, fresh[:many], next(iter(fresh[many:]), None)))
+        return tuple(hurt)
 
 
 class Next(fields.Edge):
@@ -210,21 +219,10 @@ def _in_mm(each: NewControl) -> dict[str, object]:
 def crash(build_id: BuildId, crash: Crash, if_match: Revision, shop: Shop) -> Response:
     """A crash and its repair in one act: the list opens, the balance counts as not checked."""
 
+    act = Act(crash.at or datetime.now(UTC), crash.words)
+
     def repaired(build: Build) -> Build:
-        grown, damage = build, []
-        for each in crash.damage:
-            added: list[Part] = []
-            for one in each.added:
-                added.append(one.value(grown))
-                grown = replace(grown, parts=(*grown.parts, added[-1]))
-            new = each.replaced.value(grown) if each.replaced else None
-            if new is not None:
-                grown = replace(grown, parts=(*grown.parts, new))
-            damage.append(Damage(each.part, tuple(added), new))
-        words = crash.words.strip() or "Crashed and repaired"
-        id = free_id("crash", (one.id for one in build.diary))
-        act = Act(id, crash.at or datetime.now(UTC), words)
-        return mended(build, act, tuple(damage))
+        return mended(build, act, crash.hurt(build))
 
     return told(shop.change(build_id, number(if_match), repaired))
 

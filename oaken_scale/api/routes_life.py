@@ -1,6 +1,6 @@
 """The life of parts and of a build: repaired, trimmed, replaced, retired, moved, finished."""
 
-from collections.abc import Callable
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Annotated, Final
@@ -8,20 +8,23 @@ from typing import Annotated, Final
 from fastapi import APIRouter, Query, Response
 from pydantic import AwareDatetime, Field, TypeAdapter
 
-from oaken_scale.api.documents import ASSESSMENT, NewPart, Opened
+from oaken_scale.api.documents import ASSESSMENT, NewPart, Opened, new_parts
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.changes import life
-from oaken_scale.core.changes.finish import finished, learned_of, with_lessons
+from oaken_scale.core.changes.act import Act
+from oaken_scale.core.changes.as_of import as_of as the_plane_as_of
+from oaken_scale.core.changes.finish import with_finished
+from oaken_scale.core.changes.moved import copied, moved
+from oaken_scale.core.changes.pocket import Pocket, pocketed
 from oaken_scale.core.flight.stages import reference_of
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Station
 from oaken_scale.formats import fields
 from oaken_scale.formats.documents import StationDoc
+from oaken_scale.workshop import Held, Workshop
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["life"])
 
@@ -34,11 +37,9 @@ class Done(fields.Edge):
     words: declared.Words = ""
     at: declared.Moment | None = None
 
-    def act(self, build: Build, usual: str) -> life.Act:
-        """The entry that it gets in the diary."""
-        words = self.words.strip() or usual
-        id = free_id(usual, (each.id for each in build.diary))
-        return life.Act(id, self.at or datetime.now(UTC), words)
+    def act(self) -> Act:
+        """As the core has it."""
+        return Act(self.at or datetime.now(UTC), self.words)
 
 
 class Repair(Done):
@@ -66,10 +67,10 @@ class NewPocket(Done):
     station: StationDoc | None = None
     holds: declared.Id | None = None
 
-    def pocket(self) -> life.Pocket:
+    def pocket(self) -> Pocket:
         """As the core has it."""
         at = None if self.station is None else _STATION.validate_python(self.station.model_dump())
-        return life.Pocket(self.length_mm, self.width_mm, self.depth_mm, at, self.holds)
+        return Pocket(self.length_mm, self.width_mm, self.depth_mm, at, self.holds)
 
 
 class Replacement(Done):
@@ -103,28 +104,15 @@ class Measure(fields.Edge):
     build: declared.Id | None
 
 
-def _name(build: Build, part_id: str) -> str:
-    return next((part.name for part in build.parts if part.id == part_id), part_id)
-
-
-def _free(build: Build, name: str) -> str:
-    return free_id(name, (part.id for part in build.parts))
-
-
 @router.post("/parts/{part_id}/repair", response_model=Opened, responses=documented(404, 412))
 def repair(
     build_id: BuildId, part_id: Named, done: Repair, if_match: Revision, shop: Shop
 ) -> Response:
     """Repair a part: what was added stays on it, and goes on the pan with it."""
+    act = done.act()
 
     def repaired(build: Build) -> Build:
-        added, grown = [], build
-        for each in done.added:
-            part = each.value(grown)
-            added.append(part)
-            grown = replace(grown, parts=(*grown.parts, part))
-        act = done.act(build, f"{_name(build, part_id)} repaired")
-        return life.repaired(build, act, part_id, added)
+        return life.repaired(build, act, part_id, new_parts(build, done.added))
 
     return told(shop.change(build_id, number(if_match), repaired))
 
@@ -132,11 +120,10 @@ def repair(
 @router.post("/parts/{part_id}/trim", response_model=Opened, responses=documented(404, 412))
 def trim(build_id: BuildId, part_id: Named, done: Trim, if_match: Revision, shop: Shop) -> Response:
     """Take something off a part; its readings of before speak of it as it was."""
+    act = done.act()
 
     def trimmed(build: Build) -> Build:
-        name = _name(build, part_id)
-        act = done.act(build, f"{name} trimmed")
-        return life.trimmed(build, act, part_id, _free(build, f"off {name}"), done.grams)
+        return life.trimmed(build, act, part_id, done.grams)
 
     return told(shop.change(build_id, number(if_match), trimmed))
 
@@ -146,13 +133,12 @@ def cut_pocket(
     build_id: BuildId, part_id: Named, done: NewPocket, if_match: Revision, shop: Shop
 ) -> Response:
     """Cut a pocket into a part; its readings of before speak of it as it was."""
+    act, pocket = done.act(), done.pocket()
 
-    def pocketed(build: Build) -> Build:
-        name = _name(build, part_id)
-        act = done.act(build, f"a pocket cut in {name}")
-        return life.pocketed(build, act, part_id, _free(build, f"pocket in {name}"), done.pocket())
+    def cut(build: Build) -> Build:
+        return pocketed(build, act, part_id, pocket)
 
-    return told(shop.change(build_id, number(if_match), pocketed))
+    return told(shop.change(build_id, number(if_match), cut))
 
 
 @router.post("/parts/{part_id}/replace", response_model=Opened, responses=documented(404, 412))
@@ -160,9 +146,9 @@ def replace_part(
     build_id: BuildId, part_id: Named, done: Replacement, if_match: Revision, shop: Shop
 ) -> Response:
     """Put another part in a part's place; the old one retires and its readings speak on."""
+    act = done.act()
 
     def changed(build: Build) -> Build:
-        act = done.act(build, f"{_name(build, part_id)} replaced")
         return life.replaced(build, act, part_id, done.part.value(build))
 
     return told(shop.change(build_id, number(if_match), changed), after=sharing(shop, build_id))
@@ -173,9 +159,9 @@ def retire(
     build_id: BuildId, part_id: Named, done: Done, if_match: Revision, shop: Shop
 ) -> Response:
     """Take a part off for good, and what was done to it; its readings speak on."""
+    act = done.act()
 
     def retired(build: Build) -> Build:
-        act = done.act(build, f"{_name(build, part_id)} taken off")
         return life.retired(build, act, part_id)
 
     return told(shop.change(build_id, number(if_match), retired))
@@ -184,48 +170,36 @@ def retire(
 @router.post("/parts/{part_id}/move", response_model=Opened, responses=documented(404, 412))
 def move(build_id: BuildId, part_id: Named, done: Move, if_match: Revision, shop: Shop) -> Response:
     """Take a part to another build, which keeps what it was found to weigh; both, or neither."""
-    here, there = shop.held(build_id).build, shop.held(done.to).build
-    if done.to == build_id:
-        raise BuildFaultError([Fault("to", "it is on this build; name another one")])
-    act = done.act(here, f"{_name(here, part_id)} moved to {there.name}")
-    new_id = _free(there, _name(here, part_id))
-
-    def leaves(build: Build) -> Build:
-        return life.moved(build, there, act, part_id, new_id)[0]
-
-    def arrives(build: Build) -> Build:
-        return life.moved(here, build, act, part_id, new_id)[1]
-
-    held = shop.change(build_id, number(if_match), leaves, {done.to: arrives})
+    held = _moved(shop, build_id, number(if_match), done, (part_id,))
     return told(held, after=sharing(shop, build_id))
 
 
 @router.post("/parts-together", response_model=Opened, responses=documented(404, 412))
 def move_together(build_id: BuildId, done: Together, if_match: Revision, shop: Shop) -> Response:
     """Take parts to another build together, or the like of them, as they were found to weigh."""
-    here, there = shop.held(build_id).build, shop.held(done.to).build
-    if done.to == build_id:
-        raise BuildFaultError([Fault("to", "they are on this build; name another one")])
-    taken = [part.id for part in there.parts]
-    ids = {}
-    for id in dict.fromkeys(done.parts):
-        ids[id] = free_id(_name(here, id), taken)
-        taken.append(ids[id])
-    if done.copy_them:
-        act = done.act(there, f"{len(ids)} parts copied from {here.name}")
-        # Both count a revision, so that a copy sent again is not made twice.
-        there_too = {done.to: lambda build: life.copied_together(here, build, act, ids)}
-        return told(shop.change(build_id, number(if_match), lambda build: build, there_too))
-    act = done.act(here, f"{len(ids)} parts moved to {there.name}")
+    held = _moved(shop, build_id, number(if_match), done, done.parts, done.copy_them)
+    return told(held, after=None if done.copy_them else sharing(shop, build_id))
 
-    def leaves(build: Build) -> Build:
-        return life.moved_together(build, there, act, ids)[0]
 
-    def arrives(build: Build) -> Build:
-        return life.moved_together(here, build, act, ids)[1]
+def _moved(
+    shop: Workshop,
+    build_id: str,
+    revision: int,
+    done: Move,
+    parts: Sequence[str],
+    is_copied: bool = False,
+) -> Held:
+    """Both builds of a move in one act, of a copy too: one sent again is not made twice."""
+    act = done.act()
 
-    held = shop.change(build_id, number(if_match), leaves, {done.to: arrives})
-    return told(held, after=sharing(shop, build_id))
+    def arrived(builds: Mapping[str, Build]) -> Mapping[str, Build]:
+        here, other = builds[build_id], builds.get(done.to, builds[build_id])
+        if is_copied:
+            return {build_id: here, done.to: copied(here, other, act, parts)}
+        gone, there = moved(here, other, act, parts)
+        return {build_id: gone, done.to: there}
+
+    return shop.change_together(build_id, revision, lambda: (done.to,), arrived)
 
 
 @router.put("/finished", response_model=Opened, responses=documented(404, 412))
@@ -235,36 +209,26 @@ def finish(build_id: BuildId, finishing: Finishing, if_match: Revision, shop: Sh
     What finished builds left off their lists is what the next one is expected to leave off.
     """
     at = datetime.now(UTC) if finishing.finished else None
-    all_builds = {build.id: build for build in shop.files()}
-    if build_id in all_builds:
-        all_builds[build_id] = replace(all_builds[build_id], finished_at=at)
-    learned = learned_of(each for each in all_builds.values() if each.purpose != "practice")
 
-    def learns(build: Build) -> Build:
-        return with_lessons(build, learned)
+    def all_of_them() -> list[str]:
+        return [row.id for row in shop.rows()]
 
-    others: dict[str, Callable[[Build], Build]] = {
-        id: learns
-        for id, build in all_builds.items()
-        if id != build_id and build.finished_at is None and learns(build) != build
-    }
-    return told(
-        shop.change(build_id, number(if_match), lambda build: finished(build, at, learned), others)
-    )
+    def finished(builds: Mapping[str, Build]) -> Mapping[str, Build]:
+        return with_finished(builds, build_id, at)
+
+    return told(shop.change_together(build_id, number(if_match), all_of_them, finished))
 
 
 @router.put("/reference-build", response_model=Opened, responses=documented(404, 412))
 def measure_by(build_id: BuildId, measure: Measure, if_match: Revision, shop: Shop) -> Response:
     """Measure a build by an earlier one: its assemblies as they weigh now."""
-    reference = None
-    if measure.build is not None:
-        other = shop.held(measure.build)
-        reference = reference_of(other.assessment.so_far, other.build.name)
-    return told(
-        shop.change(
-            build_id, number(if_match), lambda build: replace(build, reference_build=reference)
-        )
-    )
+
+    def measured(build: Build) -> Build:
+        other = None if measure.build is None else shop.held(measure.build)
+        by = None if other is None else reference_of(other.assessment.so_far, other.build.name)
+        return replace(build, reference_build=by)
+
+    return told(shop.change(build_id, number(if_match), measured))
 
 
 When = Annotated[AwareDatetime, fields.Checked(declared.IN_OUR_TIME), Query()]
@@ -273,5 +237,5 @@ When = Annotated[AwareDatetime, fields.Checked(declared.IN_OUR_TIME), Query()]
 @router.get("/as-of", response_model=Assessment, responses=documented(404))
 def as_of(build_id: BuildId, at: When, shop: Shop) -> Response:
     """The plane as it was at a moment, from the readings up to then."""
-    assessment = assess(life.as_of(shop.held(build_id).build, at))
+    assessment = assess(the_plane_as_of(shop.held(build_id).build, at))
     return Response(ASSESSMENT.dump_json(assessment), media_type="application/json")

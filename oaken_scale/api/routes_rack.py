@@ -1,12 +1,12 @@
 """The rack and the drawer, common to all builds of the workshop."""
 
-from dataclasses import replace
+from collections.abc import Mapping
 from datetime import UTC, datetime
 
 from fastapi import APIRouter, Response
 
 from oaken_scale.api.documents import Opened
-from oaken_scale.api.problems import ProblemError, documented, no_such
+from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.api.stock_documents import (
     DrawerThing,
@@ -17,14 +17,13 @@ from oaken_scale.api.stock_documents import (
     Taking,
     Whereabouts,
 )
-from oaken_scale.core.changes.shelf import with_lot, with_lot_hung, with_thing, with_thing_gone
+from oaken_scale.core.changes.shelf import with_lot, with_thing_moved
 from oaken_scale.core.ledger.learned import combined
 from oaken_scale.core.ledger.prior import together
 from oaken_scale.core.material.drawer import Thing, as_its_name_says, expected
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Known, Lot
-from oaken_scale.core.model.named import free_id
-from oaken_scale.workshop import Change, Workshop
+from oaken_scale.workshop import Workshop
 
 router = APIRouter(prefix="/api/v1", tags=["stock"])
 
@@ -38,20 +37,13 @@ def the_rack(shop: Shop) -> list[RackLot]:
 @router.post("/rack", response_model=RackLot, status_code=201, responses=documented(409))
 def hang(new: NewLot, shop: Shop) -> RackLot:
     """Hang a lot on the rack."""
-    taken = [lot.id for lot in shop.rack.lots()]
-    if new.id in taken:
-        words = f'the rack has a lot "{new.id}" already; leave the id out to get a fresh one'
-        raise ProblemError(409, "That id is taken", words, "id")
-    lot = new.value(new.id or free_id(new.name, taken))
-    shop.rack.hang(lot)
-    return rack_lot(shop, shop.rack.lot(lot.id))
+    return rack_lot(shop, shop.rack.hang(new.value(new.id or "new"), new.id))
 
 
 @router.put("/rack/{lot_id}", response_model=RackLot, responses=documented(404))
 def describe(lot_id: Named, new: NewLot, shop: Shop) -> RackLot:
     """Change what is said of a lot, here and in every build that uses it."""
-    shop.rack.lot(lot_id)
-    shop.rack.hang(new.value(lot_id))
+    shop.rack.describe(new.value(lot_id))
     return rack_lot(shop, shop.rack.lot(lot_id))
 
 
@@ -70,14 +62,13 @@ def take_down(lot_id: Named, shop: Shop) -> Response:
 )
 def take(build_id: BuildId, taking: Taking, if_match: Revision, shop: Shop) -> Response:
     """Take a lot of the rack into a build, with all that the workshop knows of it."""
-    lot = shop.rack.lot(taking.rack)
 
     def taken(build: Build) -> Build:
-        return with_lot(build, lot)
+        return with_lot(build, shop.rack.lot(taking.rack))
 
-    held = shop.change(build_id, number(if_match), taken)
+    shop.change(build_id, number(if_match), taken)
     shop.sharing.share(build_id)
-    return told(shop.held(held.build.id), 201)
+    return told(shop.held(build_id), 201)
 
 
 @router.put(
@@ -87,19 +78,7 @@ def take(build_id: BuildId, taking: Taking, if_match: Revision, shop: Shop) -> R
 )
 def put_on_rack(build_id: BuildId, lot_id: Named, if_match: Revision, shop: Shop) -> Response:
     """Put a build's own lot on the rack, for all builds to use."""
-    lot = next((lot for lot in shop.held(build_id).build.lots if lot.id == lot_id), None)
-    if lot is None:
-        raise no_such("lot", lot_id)
-    if lot.rack is not None:
-        words = f"{lot.name} is on the rack already"
-        raise ProblemError(409, "It is on the rack", words, "lot_id")
-    rack_id = free_id(lot.name, [each.id for each in shop.rack.lots()])
-    hung = replace(lot, id=rack_id, rack=rack_id, elsewhere=None)
-
-    def linked(build: Build) -> Build:
-        return with_lot_hung(build, lot_id, rack_id)
-
-    held = shop.change(build_id, number(if_match), linked, hung=hung)
+    held = shop.rack.hang_own(build_id, number(if_match), lot_id)
     return told(held, after=sharing(shop, build_id))
 
 
@@ -112,17 +91,13 @@ def the_drawer(shop: Shop) -> list[DrawerThing]:
 @router.post("/drawer", response_model=DrawerThing, status_code=201, responses=documented())
 def lay(new: NewThing, shop: Shop) -> DrawerThing:
     """Lay a thing into the drawer: what its name says of it and nobody told is taken from there."""
-    id = free_id(new.name, [thing.id for thing, _ in shop.drawer.things()])
-    thing = as_its_name_says(new.value(id))
-    shop.drawer.lay(thing)
-    return drawer_thing(shop, thing, [])
+    return drawer_thing(shop, shop.drawer.lay(as_its_name_says(new.value("new"))), [])
 
 
 @router.put("/drawer/{thing_id}", response_model=DrawerThing, responses=documented(404))
 def redescribe(thing_id: Named, new: NewThing, shop: Shop) -> DrawerThing:
     """Change what is said of a thing; what builds weighed of it stands."""
-    shop.drawer.thing(thing_id)
-    shop.drawer.lay(new.value(thing_id))
+    shop.drawer.describe(new.value(thing_id))
     found = next(entry for entry in shop.drawer.things() if entry[0].id == thing_id)
     return drawer_thing(shop, *found)
 
@@ -145,21 +120,16 @@ def fit(build_id: BuildId, fitting: Fitting, if_match: Revision, shop: Shop) -> 
 
     With ``move`` it comes out of the builds that it sits in: there it retires.
     """
-    thing = shop.drawer.thing(fitting.thing)
-    where = next(places for each, places in shop.drawer.things() if each.id == thing.id)
-    at, name = datetime.now(UTC), shop.held(build_id).build.name
+    at = datetime.now(UTC)
 
-    def added(build: Build) -> Build:
-        return with_thing(build, thing, fitting.where(), at)
+    def holding() -> list[str]:
+        return shop.drawer.that_hold(fitting.thing) if fitting.move else []
 
-    def gone(part_id: str) -> Change:
-        def gone_from(build: Build) -> Build:
-            return with_thing_gone(build, part_id, f"{thing.name} moved to {name}", at)
+    def fitted(builds: Mapping[str, Build]) -> Mapping[str, Build]:
+        thing = shop.drawer.thing(fitting.thing)
+        return with_thing_moved(builds, build_id, thing, fitting.where(), at)
 
-        return gone_from
-
-    others = {other: gone(id) for other, id in where if fitting.move and other != build_id}
-    shop.change(build_id, number(if_match), added, others)
+    shop.change_together(build_id, number(if_match), holding, fitted)
     shop.sharing.share(build_id)
     return told(shop.held(build_id), 201)
 

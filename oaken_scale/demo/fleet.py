@@ -6,7 +6,8 @@ from dataclasses import dataclass, replace
 from datetime import UTC, datetime, timedelta
 from typing import Final
 
-from oaken_scale.core.changes.life import Act, repaired
+from oaken_scale.core.changes.act import Act
+from oaken_scale.core.changes.life import repaired
 from oaken_scale.core.geometry.neutral_point import neutral_point
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.balancing import BalanceCheck, Ballast, BallastSpot, CheckKind
@@ -246,7 +247,7 @@ def _repaired_nose(build: Build, at: datetime) -> Build:
         Part("nose-glue", "Glue on nose pod", Pedigree.JOINT, stated_g=4.0),
         Part("nose-patch", "Doubler on nose pod", Pedigree.GUESS, stated_g=6.0),
     )
-    return repaired(build, Act("fence-post", at, "met a fence post, nose rebuilt"), "pod", added)
+    return repaired(build, Act(at, "met a fence post, nose rebuilt"), "pod", added)
 
 
 def _avocet() -> Plane:

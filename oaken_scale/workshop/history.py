@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import partial
 from typing import TYPE_CHECKING, Final
@@ -112,11 +113,15 @@ class History:
                 )
                 for before, after in step.pairs
             }
-            held = self._shop.change(
+
+            def turned(builds: Mapping[str, Build]) -> Mapping[str, Build]:
+                return {id: acts[id](build) for id, build in builds.items()}
+
+            held = self._shop.change_together(
                 build_id,
                 revision,
-                acts.pop(build_id),
-                acts,
+                lambda: acts,
+                turned,
                 away=None if is_undoing else step.away,
                 back=step.away if is_undoing else None,
                 is_remembered=False,

@@ -31,12 +31,20 @@ class OutOfDateError(RefusedError):
 
 
 class TakenError(RefusedError):
-    """An id that belongs to another reading."""
+    """An id that belongs to another one of its kind."""
 
-    def __init__(self, id: str) -> None:
-        """Another reading has that id."""
-        words = f'a different reading already has the id "{id}"; give a new one'
+    def __init__(self, id: str, what: str = "reading") -> None:
+        """Another of ``what`` has that id."""
+        words = f'a different {what} already has the id "{id}"; give a new one'
         super().__init__("That id is taken", words, "id")
+
+
+class HungError(RefusedError):
+    """A build's lot that hangs on the rack already."""
+
+    def __init__(self, name: str) -> None:
+        """It is called ``name``."""
+        super().__init__("It is on the rack", f"{name} is on the rack already", "lot_id")
 
 
 class InUseError(RefusedError):

@@ -66,24 +66,24 @@ class Sharing:
         self._shop.tell(self._shop.hold(fresh))
 
     def described_anew(
-        self, connection: sqlite3.Connection, held: Held, after: Build, hung: Lot | None
+        self, connection: sqlite3.Connection, held: Held, after: Build, hung: str | None
     ) -> tuple[Lot, ...]:
-        """The lots of the rack whose description a change alters. Raises BuildFaultError when a
-        lot names one that is not on the rack."""
+        """The lots of the rack whose description a change alters, and the build's own that is
+        ``hung`` there now. Raises BuildFaultError when a lot names one that is not on the rack."""
         if held.build.lots is after.lots:
             return ()
         was = {lot.id: lot for lot in held.build.lots}
-        on_rack = {lot.id for lot in (*rack.read_rack(connection), *((hung,) if hung else ()))}
+        on_rack = {lot.id for lot in rack.read_rack(connection)}
         for k, lot in enumerate(after.lots):
-            if lot.rack is not None and lot.rack not in on_rack:
+            if lot.rack is not None and lot.rack not in on_rack and lot.id != hung:
                 words = f'no lot "{lot.rack}" on the rack; leave it out, or hang it up first'
                 raise BuildFaultError([Fault(f"lots.{k}.rack", words)])
         return tuple(
-            lot
+            replace(lot, elsewhere=None) if lot.id == hung else lot
             for lot in after.lots
             if lot.rack is not None
             and (old := was.get(lot.id)) is not None
-            and old.rack == lot.rack
+            and (old.rack == lot.rack or lot.id == hung)
             and replace(old, elsewhere=lot.elsewhere) != lot
         )
 

@@ -2,14 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
+from oaken_scale.core.changes.shelf import with_lot_hung
 from oaken_scale.core.material.drawer import Thing
 from oaken_scale.core.material.ordering import Freight, Wanted
+from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.named import free_id
 from oaken_scale.store import drawer, rack, wanted
-from oaken_scale.workshop.refused import FullError, InUseError, NoSuchError
+from oaken_scale.workshop.held import Held
+from oaken_scale.workshop.refused import (
+    FullError,
+    HungError,
+    InUseError,
+    NoSuchError,
+    TakenError,
+)
 
 if TYPE_CHECKING:
     from oaken_scale.workshop.workshop import Workshop
@@ -39,25 +50,52 @@ class Rack:
         with self._shop.turn, self._shop.database.reading() as connection:
             return rack.using_lot(connection, rack_id)
 
-    def hang(self, lot: Lot) -> None:
-        """Hang a lot on the rack, or change what is said of it, here and in every build."""
+    def hang(self, lot: Lot, id: str | None = None) -> Lot:
+        """Hang a new lot up under ``id``, or under one that is made from its name. Raises
+        TakenError where another has that id."""
+        with self._shop.turn, self._shop.database.transaction() as connection:
+            taken = [each.id for each in rack.read_rack(connection)]
+            if id in taken:
+                raise TakenError(id, "lot on the rack")
+            own = id or free_id(lot.name, taken)
+            fresh = replace(lot, id=own, rack=own, elsewhere=None)
+            rack.write_rack_lot(connection, fresh)
+            return fresh
+
+    def describe(self, lot: Lot) -> None:
+        """Change what is said of a lot, here and in every build. Raises NoSuchError when it is not
+        on the rack."""
         with self._shop.turn:
-            shelved = replace(lot, rack=lot.id, elsewhere=None)
             with self._shop.database.transaction() as connection:
+                shelved = replace(lot, rack=self.lot(lot.id).id, elsewhere=None)
                 spread = self._shop.sharing.spread(connection, (shelved,))
                 rack.write_rack_lot(connection, shelved)
             for each in spread:
                 self._shop.tell(self._shop.hold(each))
 
+    def hang_own(self, build_id: str, revision: int | None, lot_id: str) -> Held:
+        """Hang a build's own lot up, for all builds to use. Raises NoSuchError when it has none
+        such, HungError when that hangs there already."""
+
+        def hung(builds: Mapping[str, Build]) -> Mapping[str, Build]:
+            build = builds[build_id]
+            lot = next((lot for lot in build.lots if lot.id == lot_id), None)
+            if lot is None:
+                raise NoSuchError("lot", lot_id)
+            if lot.rack is not None:
+                raise HungError(lot.name)
+            return {build_id: with_lot_hung(build, lot_id, (each.id for each in self.lots()))}
+
+        return self._shop.change_together(build_id, revision, lambda: (), hung, hung=lot_id)
+
     def take_down(self, rack_id: str) -> None:
         """Take a lot off the rack. Raises RefusedError while a build uses it."""
-        with self._shop.turn:
+        with self._shop.turn, self._shop.database.transaction() as connection:
             lot = self.lot(rack_id)
             names = [self._shop.held(id).build.name for id in self.using(rack_id)]
             if names:
                 raise InUseError(lot.name, names, "lot_id")
-            with self._shop.database.transaction() as connection:
-                rack.take_off_rack(connection, rack_id)
+            rack.take_off_rack(connection, rack_id)
 
 
 class Drawer:
@@ -73,6 +111,11 @@ class Drawer:
             things = drawer.read_drawer(connection)
             return [(thing, drawer.holding(connection, thing.id)) for thing in things]
 
+    def that_hold(self, thing_id: str) -> list[str]:
+        """The builds that a thing sits in now."""
+        with self._shop.turn, self._shop.database.reading() as connection:
+            return [build_id for build_id, _ in drawer.holding(connection, thing_id)]
+
     def that_held(self, thing_id: str) -> list[str]:
         """The builds that hold a thing or held it."""
         with self._shop.database.reading() as connection:
@@ -85,22 +128,29 @@ class Drawer:
             raise NoSuchError("thing in the drawer", thing_id)
         return found
 
-    def lay(self, thing: Thing) -> None:
-        """Lay a thing into the drawer, or change what is said of it."""
+    def lay(self, thing: Thing) -> Thing:
+        """Lay a new thing into the drawer, under an id that is made from its name."""
         with self._shop.turn, self._shop.database.transaction() as connection:
+            taken = [each.id for each in drawer.read_drawer(connection)]
+            fresh = replace(thing, id=free_id(thing.name, taken))
+            drawer.write_thing(connection, fresh)
+            return fresh
+
+    def describe(self, thing: Thing) -> None:
+        """Change what is said of a thing. Raises NoSuchError when it is not in the drawer."""
+        with self._shop.turn, self._shop.database.transaction() as connection:
+            self.thing(thing.id)
             drawer.write_thing(connection, thing)
 
     def take_out(self, thing_id: str) -> None:
         """Take a thing out of the drawer for good. Raises RefusedError while a build holds it."""
-        with self._shop.turn:
+        with self._shop.turn, self._shop.database.transaction() as connection:
             thing = self.thing(thing_id)
-            with self._shop.database.reading() as connection:
-                where = drawer.holding(connection, thing_id)
+            where = drawer.holding(connection, thing_id)
             if where:
                 names = [self._shop.held(build_id).build.name for build_id, _ in where]
                 raise InUseError(thing.name, names, "thing_id")
-            with self._shop.database.transaction() as connection:
-                drawer.take_out_of_drawer(connection, thing_id)
+            drawer.take_out_of_drawer(connection, thing_id)
 
 
 class Wants:

@@ -3,7 +3,7 @@
 import sqlite3
 import threading
 import uuid
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from pathlib import Path
 
@@ -13,7 +13,6 @@ from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.day import Done
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import validated
-from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.weighing import Pan
 from oaken_scale.store import builds, truth
 from oaken_scale.store import rack as rack_rows
@@ -37,6 +36,9 @@ from oaken_scale.workshop.written import keep_tag, write
 
 Change = Callable[[Build], Build]
 """A build made into another."""
+
+Verb = Callable[[Mapping[str, Build]], Mapping[str, Build]]
+"""Builds by their ids made into others; those that it leaves out stay as they are."""
 
 
 class Workshop:
@@ -154,20 +156,39 @@ class Workshop:
         build_id: str,
         revision: int | None,
         change: Change,
-        others: Mapping[str, Change] | None = None,
-        hung: Lot | None = None,
+        away: str | None = None,
+        is_exact: bool = False,
+    ) -> Held:
+        """Change a build that is still at ``revision``, or (None) wherever it is; see
+        :meth:`change_together`."""
+
+        def of_one(builds: Mapping[str, Build]) -> Mapping[str, Build]:
+            return {build_id: change(builds[build_id])}
+
+        return self.change_together(
+            build_id, revision, lambda: (), of_one, away=away, is_exact=is_exact
+        )
+
+    def change_together(
+        self,
+        build_id: str,
+        revision: int | None,
+        others: Callable[[], Iterable[str]],
+        verb: Verb,
+        hung: str | None = None,
         away: str | None = None,
         back: str | None = None,
         is_remembered: bool = True,
         is_exact: bool = False,
     ) -> Held:
-        """Change a build that is still at ``revision``, or (None) wherever it is.
+        """Change builds in one transaction: one that is still at ``revision``, or (None) wherever
+        it is, and ``others``, asked for inside it; a lot of its own (``hung``) is put on the rack,
+        and another build ``away``, or ``back`` on the shelf.
 
-        In the same transaction ``others`` change too, a lot is ``hung`` on the rack, and another
-        build is put ``away``, or ``back`` on the shelf. The revision is read, the change applied
-        and everything told of it worked out inside that transaction, and only then written: two
-        servers on one database never overwrite each other, and a build that cannot be assessed is
-        never kept. Readings that a change adds come after those that are there.
+        The revision is read, the verb applied and everything told of what it makes worked out
+        inside that transaction, and only then written: two servers on one database never overwrite
+        each other, and a build that cannot be assessed is never kept. Readings that a verb adds
+        come after those that are there.
         ``is_remembered``: it can be taken back. ``is_exact``: not even a reading may have come
         between, for the change was worked out from them all.
         Raises OutOfDateError when it has moved on, BuildFaultError when the change cannot stand.
@@ -176,34 +197,38 @@ class Workshop:
             with self.database.transaction() as connection:
                 held = self.held_by(connection, build_id)
                 still_at(held, revision, is_exact)
-                steps = [(held, change)]
-                steps += [(self.held_by(connection, id), do) for id, do in (others or {}).items()]
-                fresh = [
-                    assessed(
-                        before.revision + 1,
-                        exportable(
-                            validated(following(before.build, do(before.build))), before.build
-                        ),
-                    )
-                    for before, do in steps
-                ]
+                all_of_them = tuple(dict.fromkeys((*others(), build_id)))
+                before = {id: self._standing(connection, id) for id in all_of_them}
+                after = verb({id: build for id, (_, build) in before.items()})
+                touched = (build_id, *(id for id in after if id != build_id))
+                steps = [(*before[id], after[id]) for id in touched]
+                fresh = [assessed(at + 1, _kept(was, build)) for at, was, build in steps]
                 described = self.sharing.described_anew(connection, held, fresh[0].build, hung)
-                if hung is not None:
-                    rack_rows.write_rack_lot(connection, hung)
                 for lot in described:
                     rack_rows.write_rack_lot(connection, replace(lot, id=lot.rack or lot.id))
-                for (before, _), after in zip(steps, fresh, strict=True):
-                    write(connection, before.build, after)
+                for (_, was, _), each in zip(steps, fresh, strict=True):
+                    write(connection, was, each)
                 fresh += self.sharing.spread(connection, described, besides=build_id)
                 if away is not None:
                     builds.put_away(connection, away, now())
                 if back is not None:
                     builds.put_away(connection, back, None)
             if is_remembered:
-                pairs = ((s[0].build, after.build) for s, after in zip(steps, fresh, strict=False))
+                pairs = ((was, each.build) for (_, was, _), each in zip(steps, fresh, strict=False))
                 self.history.kept(*pairs, away=away, made=fresh[0].revision)
             told = [self.tell(self.hold(each)) for each in fresh]
             return told[0]
+
+    def _standing(self, connection: sqlite3.Connection, build_id: str) -> tuple[int, Build]:
+        """A build and its revision as a connection sees it, nothing worked out of it."""
+        number = builds.revision(connection, build_id)
+        held = self._held.get(build_id)
+        if held is not None and held.revision == number:
+            return held.revision, held.build
+        build = builds.read_build(connection, build_id)
+        if number is None or build is None:
+            raise NoSuchError("build", build_id)
+        return number, build
 
     def put_away(self, build_id: str, away: bool) -> None:
         """Take a build off the shelf, or put it back; nothing is deleted."""
@@ -239,3 +264,8 @@ class Workshop:
         """Let every page of a build know that it changed."""
         self.broadcast.tell(held.build.id, "changed", {"revision": held.revision})
         return held
+
+
+def _kept(before: Build, after: Build) -> Build:
+    """A build as it may be kept: what follows from its drawing follows, and it is whole."""
+    return exportable(validated(following(before, after)), before)

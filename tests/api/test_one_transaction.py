@@ -309,3 +309,33 @@ def test_finished_builds_teach_the_next_one_how_guesses_run(client):
     skid = next(m for m in told["assessment"]["parts"] if m["id"] == "skid")
     assert skid["mass_g"] == pytest.approx(10.0 * habit["factor"])
     assert json.loads(client.get(f"/api/v1/builds/{fresh['build']['id']}/file").content)
+
+
+@pytest.mark.parametrize(
+    ("at", "sent"),
+    [
+        ("drawer", {"name": "Receiver", "kind": "receiver", "listing_g": 7.0}),
+        ("rack", {"name": "Sheet", "unit": "dm2", "constant": 4.6, "doubt": 0.4}),
+    ],
+)
+def test_what_two_servers_lay_down_under_one_name_are_as_many(tmp_path, at, sent):
+    """Each gets an id of its own: none is written over the other."""
+    path, made = tmp_path / "w.sqlite", []
+
+    def lay(client: TestClient) -> None:
+        for _ in range(8):
+            answer = client.post(f"/api/v1/{at}", json=sent)
+            while answer.status_code == 503:  # the other server holds the database
+                answer = client.post(f"/api/v1/{at}", json=sent)
+            made.append((answer.status_code, answer.json()))
+
+    with TestClient(create_app(path)) as one, TestClient(create_app(path)) as other:
+        before = len(one.get(f"/api/v1/{at}").json())
+        threads = [threading.Thread(target=lay, args=(client,)) for client in (one, other)]
+        for each in threads:
+            each.start()
+        for each in threads:
+            each.join()
+        assert {status for status, _ in made} == {201}
+        listed = other.get(f"/api/v1/{at}").json()
+    assert len(listed) == before + 16

@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass, replace
 
-from oaken_scale.core.changes.life import Act, repaired, replaced, retired
+from oaken_scale.core.changes.act import Act
+from oaken_scale.core.changes.life import repaired, replaced, retired
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part
@@ -28,22 +29,22 @@ def mended(build: Build, act: Act, damage: tuple[Damage, ...]) -> Build:
     >>> from oaken_scale.core.model.part import Pedigree
     >>> pod = Part("pod", "Pod", Pedigree.GUESS, stated_g=30.0)
     >>> glue = Part("glue", "Glue", Pedigree.JOINT, stated_g=2.0)
-    >>> act = Act("crash", datetime(2026, 2, 22, tzinfo=UTC), "met a fence post")
+    >>> act = Act(datetime(2026, 2, 22, tzinfo=UTC), "met a fence post")
     >>> after = mended(Build("b", "B", parts=(pod,)), act, (Damage("pod", (glue,)),))
     >>> [part.id for part in after.parts], after.diary[0].words
     (['pod', 'glue'], 'met a fence post')
     """
     if not damage:
         raise BuildFaultError([Fault("damage", "say what broke: at least one part")])
+    act = replace(act, words=act.words.strip() or "Crashed and repaired")
     for k, each in enumerate(damage):
-        mine = act if k == 0 else replace(act, id=f"{act.id[:56]}-{k + 1}")
         if each.added and each.replaced is not None:
             words = "is both mended and replaced; say one of the two"
             raise BuildFaultError([Fault(f"damage.{k}", words)])
         if each.added:
-            build = repaired(build, mine, each.part, each.added)
+            build = repaired(build, act, each.part, each.added)
         elif each.replaced is not None:
-            build = replaced(build, mine, each.part, each.replaced)
+            build = replaced(build, act, each.part, each.replaced)
         else:
-            build = retired(build, mine, each.part)
+            build = retired(build, act, each.part)
     return build

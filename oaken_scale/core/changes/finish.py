@@ -1,6 +1,6 @@
 """A build that is finished teaches those that are not: what gets left off, how guesses run."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import datetime
 
@@ -50,3 +50,25 @@ def finished(build: Build, at: datetime | None, learned: Learned) -> Build:
     """
     fresh = replace(build, finished_at=at)
     return fresh if at else with_lessons(fresh, learned)
+
+
+def with_finished(
+    builds: Mapping[str, Build], build_id: str, at: datetime | None
+) -> dict[str, Build]:
+    """All builds of a workshop, of which one is finished ``at``, or (None) taken up again: that
+    one, and those still being built that expect something else now. A practice build teaches
+    nothing.
+
+    >>> both = {"b": Build("b", "B"), "c": Build("c", "C")}
+    >>> list(with_finished(both, "b", datetime(2026, 5, 30)))  # it taught nothing new
+    ['b']
+    """
+    then = {**builds, build_id: replace(builds[build_id], finished_at=at)}
+    learned = learned_of(each for each in then.values() if each.purpose != "practice")
+    made = {build_id: finished(builds[build_id], at, learned)}
+    for id, build in builds.items():
+        if id != build_id and build.finished_at is None:
+            expects = with_lessons(build, learned)
+            if expects != build:
+                made[id] = expects
+    return made

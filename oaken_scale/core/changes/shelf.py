@@ -1,9 +1,11 @@
 """What a build takes from the workshop's rack and drawer, and gives back to it."""
 
+from collections.abc import Iterable, Mapping
 from dataclasses import replace
 from datetime import datetime
 
-from oaken_scale.core.changes.life import Act, moved_away
+from oaken_scale.core.changes.act import Act
+from oaken_scale.core.changes.moved import moved_away
 from oaken_scale.core.changes.parts import with_part
 from oaken_scale.core.material.drawer import Thing, fitted
 from oaken_scale.core.model.build import Build
@@ -34,14 +36,17 @@ def with_lot(build: Build, lot: Lot) -> Build:
     return replace(build, lots=(*build.lots, taken_lot(build, lot)))
 
 
-def with_lot_hung(build: Build, lot_id: str, rack_id: str) -> Build:
-    """The build whose own lot hangs on the rack from now on, under its id there.
+def with_lot_hung(build: Build, lot_id: str, taken: Iterable[str]) -> Build:
+    """The build whose own lot hangs on the rack from now on, under an id made from its name that is
+    not ``taken`` there.
 
     >>> from oaken_scale.core.model.lot import LotUnit
-    >>> build = Build("b", "B", lots=(Lot("sheet", "Sheet", LotUnit.DM2, 4.5, 0.2),))
-    >>> with_lot_hung(build, "sheet", "sheet-b").lots[0].rack
-    'sheet-b'
+    >>> build = Build("b", "B", lots=(Lot("a", "Sheet", LotUnit.DM2, 4.5, 0.2),))
+    >>> with_lot_hung(build, "a", ("sheet",)).lots[0].rack
+    'sheet-2'
     """
+    lot = next(each for each in build.lots if each.id == lot_id)
+    rack_id = free_id(lot.name, taken)
     lots = (replace(each, rack=rack_id) if each.id == lot_id else each for each in build.lots)
     return replace(build, lots=tuple(lots))
 
@@ -59,14 +64,27 @@ def with_thing(build: Build, thing: Thing, station: Station | None, at: datetime
     return with_part(build, replace(part, station=station, added_at=at))
 
 
-def with_thing_gone(build: Build, part_id: str, words: str, at: datetime) -> Build:
-    """The build that a thing left for another one: there it retires, and the diary says why.
+def with_thing_moved(
+    builds: Mapping[str, Build], to: str, thing: Thing, station: Station | None, at: datetime
+) -> dict[str, Build]:
+    """The builds that a thing sits in, and the one that it is fitted ``to``: it retires in those,
+    and their diaries say where it went.
 
+    >>> from oaken_scale.core.material.drawer import ThingKind
     >>> from oaken_scale.core.model.part import Part, Pedigree
-    >>> radio = Part("rx", "Receiver", Pedigree.LISTING, stated_g=7.0, thing="rx")
-    >>> told = with_thing_gone(Build("b", "B", parts=(radio,)), "rx", "lent", datetime(2026, 3, 7))
-    >>> told.parts[0].retired, told.diary[0].words
-    (True, 'lent')
+    >>> radio = Part("r", "Receiver", Pedigree.LISTING, stated_g=7.0, thing="rx")
+    >>> both = {"b": Build("b", "B"), "c": Build("c", "C", parts=(radio,))}
+    >>> after = with_thing_moved(both, "b", Thing("rx", "Receiver", ThingKind.RECEIVER, 7.0),
+    ...     None, datetime(2026, 3, 7))
+    >>> after["b"].parts[0].thing, after["c"].parts[0].retired, after["c"].diary[0].words
+    ('rx', True, 'Receiver moved to B')
     """
-    act = Act(free_id(words, [each.id for each in build.diary]), at, words)
-    return moved_away(build, act, part_id)
+    act = Act(at, f"{thing.name} moved to {builds[to].name}")
+    made = {to: with_thing(builds[to], thing, station, at)}
+    for id, build in builds.items():
+        sits = [part.id for part in build.parts if part.thing == thing.id and not part.retired]
+        if id != to and sits:
+            made[id] = build
+            for part_id in sits:
+                made[id] = moved_away(made[id], act, part_id)
+    return made

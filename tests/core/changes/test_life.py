@@ -6,15 +6,10 @@ from datetime import timedelta
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.changes.life import (
-    Act,
-    as_of,
-    moved,
-    repaired,
-    replaced,
-    retired,
-    trimmed,
-)
+from oaken_scale.core.changes.act import Act
+from oaken_scale.core.changes.as_of import as_of
+from oaken_scale.core.changes.life import repaired, replaced, retired, trimmed
+from oaken_scale.core.changes.moved import copied, moved
 from oaken_scale.core.ledger.allowance import LeftOut, left_out, usual_share
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
@@ -28,7 +23,7 @@ from oaken_scale.core.trim.unchecked import unchecked_since
 from tests.benches import MORNING, reading
 
 LATER = MORNING + timedelta(days=3)
-ACT = Act("one", LATER, "the nose came off in the reeds")
+ACT = Act(LATER, "the nose came off in the reeds")
 
 
 def thing(id: str, grams: float, x: float = 0.0, **more) -> Part:
@@ -89,18 +84,18 @@ def test_a_repair_stays_on_its_part_and_is_found_by_weighing():
 
 def test_what_is_repaired_once_more_is_done_to_the_same_part():
     once = repaired(plane(), ACT, "nose", [thing("patch", 3.0)])
-    twice = repaired(once, replace(ACT, id="two"), "patch", [thing("tape", 1.0)])
+    twice = repaired(once, ACT, "patch", [thing("tape", 1.0)])
     assert next(part for part in twice.parts if part.id == "tape").host == "nose"
     assert faults(twice) == ()
 
 
 def test_sanding_takes_off_and_readings_of_before_speak_of_before():
-    after = trimmed(plane(), ACT, "wing", "sanded", 4.0)
+    after = trimmed(plane(), ACT, "wing", 4.0)
     assert faults(after) == ()
     assert total(after) == pytest.approx(total(plane()) - 4.0, abs=1e-6)
     assert mass(after, "wing") == pytest.approx(95.0, abs=0.01)
-    found = weighed(after, 3, 89.0, "wing", "sanded")
-    assert mass(found, "sanded") == pytest.approx(-6.0, abs=0.1)
+    found = weighed(after, 3, 89.0, "wing", "off-wing")
+    assert mass(found, "off-wing") == pytest.approx(-6.0, abs=0.1)
     assert total(found) == pytest.approx(total(plane()) - 6.0, abs=0.1)
     assert not [each for each in assess(found).notices if each.code == "negative_mass"]
 
@@ -108,7 +103,7 @@ def test_sanding_takes_off_and_readings_of_before_speak_of_before():
 @pytest.mark.parametrize("grams", [0.0, -1.0, 95.5])
 def test_no_more_can_be_sanded_off_than_there_is(grams):
     with pytest.raises(BuildFaultError, match="grams"):
-        trimmed(plane(), ACT, "wing", "sanded", grams)
+        trimmed(plane(), ACT, "wing", grams)
 
 
 def test_a_replacement_takes_the_place_the_loadouts_and_the_station():
@@ -129,7 +124,7 @@ def test_what_was_done_to_a_part_goes_with_it():
 
 def test_a_part_that_moves_keeps_what_it_was_found_to_weigh():
     other = Build("o", "Dunlin", parts=(thing("body", 50.0),))
-    here, there = moved(plane(), other, ACT, "wing", "wing")
+    here, there = moved(plane(), other, ACT, ("wing",))
     assert next(part for part in here.parts if part.id == "wing").retired
     came = next(part for part in there.parts if part.id == "wing")
     assert came.stated_g == pytest.approx(95.0, abs=0.01)
@@ -144,14 +139,14 @@ def test_a_thing_of_the_drawer_takes_its_listing_and_not_its_weighing_along():
     """The drawer tells the other build what was found here; counted here too it were twice."""
     build = plane()
     parts = tuple(replace(i, thing="t") if i.id == "nose" else i for i in build.parts)
-    _, there = moved(replace(build, parts=parts), Build("o", "Dunlin"), ACT, "nose", "nose")
+    _, there = moved(replace(build, parts=parts), Build("o", "Dunlin"), ACT, ("nose",))
     (came,) = there.parts
     assert (came.stated_g, came.doubt_g, came.thing) == (20, 5.0, "t")
 
 
 def test_the_plane_as_it_was_on_a_day():
     after = replaced(plane(), ACT, "nose", Part("cone", "Cone", Pedigree.GUESS, stated_g=9.0))
-    after = repaired(after, replace(ACT, id="two"), "wing", [thing("patch", 3.0)])
+    after = repaired(after, ACT, "wing", [thing("patch", 3.0)])
     after = weighed(after, 3, 99.0, "wing", "patch")
     before = as_of(after, LATER - timedelta(hours=1))
     assert faults(before) == ()
@@ -183,13 +178,41 @@ def test_nothing_is_done_to_what_is_not_there():
         lambda: retired(plane(), ACT, "keel"),
         lambda: repaired(plane(), ACT, "keel", [thing("patch", 1.0)]),
         lambda: replaced(plane(), ACT, "keel", thing("new", 1.0)),
-        lambda: trimmed(plane(), ACT, "keel", "off", 1.0),
-        lambda: moved(plane(), plane(), ACT, "keel", "keel"),
+        lambda: trimmed(plane(), ACT, "keel", 1.0),
+        lambda: moved(plane(), Build("o", "Dunlin"), ACT, ("keel",)),
     ):
         with pytest.raises(BuildFaultError, match="keel"):
             act()
     with pytest.raises(BuildFaultError, match="added"):
         repaired(plane(), ACT, "nose", [])
+
+
+def test_what_comes_back_twice_comes_back_twice():
+    """Each coming stands in the diary of the build that it comes to, from wherever it comes."""
+    here, other = plane(), Build("o", "Dunlin")
+    _, there = moved(here, other, Act(LATER), ("nose",))
+    there = retired(there, Act(LATER), "nose")
+    back, there = moved(replace(here, id="c", name="Curlew"), there, Act(LATER), ("nose",))
+    assert faults(there) == faults(back) == ()
+    assert [each.words for each in there.diary] == [
+        "Nose came from Night Heron",
+        "Nose taken off",
+        "Nose came from Curlew",
+    ]
+    assert [part.id for part in there.parts] == ["nose", "nose-2"]
+    assert back.diary[-1].words == "Nose moved to Dunlin"
+
+
+def test_the_like_of_parts_goes_to_another_build_and_they_stay():
+    here, other = plane(), Build("o", "Dunlin", parts=(thing("nose", 5.0),))
+    there = copied(here, other, Act(LATER), ("nose", "wing", "nose"))
+    assert [part.id for part in there.parts] == ["nose", "nose-2", "wing"]
+    assert [part.stated_g for part in there.parts[1:]] == pytest.approx([22.0, 95.0], abs=0.01)
+    (entry,) = there.diary
+    assert (entry.words, entry.parts) == ("2 parts copied from Night Heron", ("nose-2", "wing"))
+    for many, words in ((("nose",), "it is on"), (("nose", "wing"), "they are on")):
+        with pytest.raises(BuildFaultError, match=words):
+            moved(here, here, ACT, many)
 
 
 def finished(name: str, extra: float) -> Build:

@@ -5,7 +5,8 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.changes.life import Act, Pocket, pocketed
+from oaken_scale.core.changes.act import Act
+from oaken_scale.core.changes.pocket import Pocket, pocketed
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.lot import LotUnit, Use
@@ -13,7 +14,7 @@ from oaken_scale.core.model.part import Station
 from oaken_scale.demo.sandpiper import sandpiper
 from tests.benches import MORNING
 
-ACT = Act("cut", MORNING, "a pocket for the receiver")
+ACT = Act(MORNING, "a pocket for the receiver")
 
 
 def mass(build, id):
@@ -23,22 +24,22 @@ def mass(build, id):
 def test_what_is_gone_is_its_area_by_its_share_of_the_thickness():
     """60 by 40 mm, 3 of 5 mm deep: 0.24 dm2 times 0.6 = 0.144 dm2 of sheet A."""
     build = sandpiper()
-    after = validated(pocketed(build, ACT, "fuselage-box", "hole", Pocket(60.0, 40.0, 3.0)))
+    after = validated(pocketed(build, ACT, "fuselage-box", Pocket(60.0, 40.0, 3.0)))
     hole = after.parts[-1]
     assert hole.uses[0].amount == pytest.approx(-0.144)
     assert (hole.host, hole.station) == ("fuselage-box", build.parts[13].station)
     sheet = next(each.constant for each in assess(after).lots if each.id == "sheet-a")
-    assert mass(after, "hole") == pytest.approx(-0.144 * sheet, rel=0.02)
-    through = pocketed(build, ACT, "fuselage-box", "hole", Pocket(60.0, 40.0))
+    assert mass(after, after.parts[-1].id) == pytest.approx(-0.144 * sheet, rel=0.02)
+    through = pocketed(build, ACT, "fuselage-box", Pocket(60.0, 40.0))
     assert through.parts[-1].uses[0].amount == pytest.approx(-0.24)
 
 
 def test_what_goes_into_it_sits_there():
     at = Station(310.0, 0.0, -8.0)
     pocket = Pocket(60.0, 40.0, 3.0, at, "receiver")
-    after = pocketed(sandpiper(), ACT, "fuselage-box", "hole", pocket)
+    after = pocketed(sandpiper(), ACT, "fuselage-box", pocket)
     stations = {part.id: part.station for part in after.parts}
-    assert stations["receiver"] == stations["hole"] == at
+    assert stations["receiver"] == stations["pocket-in-fuselage-box"] == at
     assert after.diary[-1].words == "a pocket for the receiver"
 
 
@@ -54,24 +55,24 @@ def test_what_goes_into_it_sits_there():
 )
 def test_what_cannot_be_cut_is_refused_in_words(host, pocket, field, words):
     with pytest.raises(BuildFaultError) as refused:
-        pocketed(sandpiper(), ACT, host, "hole", pocket)
+        pocketed(sandpiper(), ACT, host, pocket)
     assert field in refused.value.faults[0].field
     assert words in str(refused.value)
 
 
 def test_a_second_pocket_finds_less_left():
-    build = pocketed(sandpiper(), ACT, "hatch", "one", Pocket(100.0, 40.0))
+    build = pocketed(sandpiper(), ACT, "hatch", Pocket(100.0, 40.0))
     with pytest.raises(BuildFaultError, match=r"0\.4 dm2"):
-        pocketed(build, replace(ACT, id="again"), "hatch", "two", Pocket(100.0, 40.0))
+        pocketed(build, ACT, "hatch", Pocket(100.0, 40.0))
 
 
 def test_without_a_thickness_it_goes_through_or_nowhere():
     build = sandpiper()
     lots = tuple(replace(lot, thickness_mm=None) for lot in build.lots)
     build = replace(build, lots=lots)
-    assert pocketed(build, ACT, "hatch", "one", Pocket(20.0, 40.0)).parts[-1].uses
+    assert pocketed(build, ACT, "hatch", Pocket(20.0, 40.0)).parts[-1].uses
     with pytest.raises(BuildFaultError, match="how thick Sheet A"):
-        pocketed(build, ACT, "hatch", "one", Pocket(20.0, 40.0, 2.0))
+        pocketed(build, ACT, "hatch", Pocket(20.0, 40.0, 2.0))
 
 
 def test_it_is_cut_from_the_sheet_of_a_part_that_has_tape_on_it_too():
@@ -84,5 +85,5 @@ def test_it_is_cut_from_the_sheet_of_a_part_that_has_tape_on_it_too():
         else part
         for part in build.parts
     )
-    after = pocketed(replace(build, parts=taped), ACT, "fuselage-box", "hole", Pocket(60.0, 40.0))
+    after = pocketed(replace(build, parts=taped), ACT, "fuselage-box", Pocket(60.0, 40.0))
     assert after.parts[-1].uses == (Use("sheet-a", pytest.approx(-0.24)),)

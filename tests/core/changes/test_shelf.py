@@ -11,7 +11,7 @@ from oaken_scale.core.changes.shelf import (
     with_lot,
     with_lot_hung,
     with_thing,
-    with_thing_gone,
+    with_thing_moved,
 )
 from oaken_scale.core.material.drawer import Thing, ThingKind
 from oaken_scale.core.model.build import Build
@@ -36,8 +36,8 @@ def test_a_lot_of_the_rack_keeps_its_place_there_under_an_id_that_is_free_here()
 
 def test_one_lot_is_hung_up_and_the_others_are_not():
     build = Build("b", "B", lots=(SHEET, replace(SHEET, id="other")))
-    told = with_lot_hung(build, "other", "on-the-rack")
-    assert [each.rack for each in told.lots] == [None, "on-the-rack"]
+    told = with_lot_hung(build, "other", ("sheet", "sheet-2"))
+    assert [each.rack for each in told.lots] == [None, "sheet-3"]
 
 
 def test_a_thing_is_fitted_where_it_is_said_and_twice_if_asked():
@@ -51,13 +51,14 @@ def test_a_thing_is_fitted_where_it_is_said_and_twice_if_asked():
 
 
 def test_a_thing_that_left_retires_and_each_leaving_stands_in_the_diary():
-    build = with_thing(with_thing(Build("b", "B"), RADIO, None, AT), RADIO, None, AT)
-    told = with_thing_gone(build, "receiver", "Receiver moved to C", AT)
-    again = with_thing_gone(told, "receiver-2", "Receiver moved to C", AT)
-    assert [each.retired for each in told.parts] == [True, False]
-    assert [each.retired_at for each in again.parts] == [AT, AT]
-    assert [each.words for each in again.diary] == ["Receiver moved to C"] * 2
-    assert len({each.id for each in again.diary}) == 2
+    twice = with_thing(with_thing(Build("b", "B"), RADIO, None, AT), RADIO, None, AT)
+    builds = {"b": twice, "c": Build("c", "C"), "d": Build("d", "D")}
+    made = with_thing_moved(builds, "c", RADIO, Station(90.0), AT)
+    assert [each.retired_at for each in made["b"].parts] == [AT, AT]
+    assert [each.words for each in made["b"].diary] == ["Receiver moved to C"] * 2
+    assert len({each.id for each in made["b"].diary}) == 2
+    assert [(each.thing, each.station.x_mm) for each in made["c"].parts] == [("rx", 90.0)]
+    assert "d" not in made
 
 
 def built(id: str, extra_g: float, done: bool = True) -> Build:

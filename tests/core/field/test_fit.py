@@ -134,6 +134,15 @@ def test_what_lies_where_a_control_moves():
     assert notes(thing("servo", 245.0, size, y=120.0), **more) == []
 
 
+def test_without_a_bay_what_is_said_of_a_part_is_told():
+    parts = (
+        thing("rx", 300.0, Fit(role=FitRole.RECEIVER)),
+        thing("tx", 330.0, Fit(role=FitRole.TRANSMITTER)),
+    )
+    (note,) = fit_told(Build("b", "B", parts=parts)).notes
+    assert (note.kind, note.by_mm) == (Misfit.TOO_NEAR, pytest.approx(70.0))
+
+
 def test_a_build_that_says_nothing_of_it_is_told_nothing():
     assert fit_told(Build("b", "B", parts=(thing("pack", 100.0, None),))).notes == ()
 

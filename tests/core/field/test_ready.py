@@ -5,8 +5,9 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
+from oaken_scale.core.changes.act import Act
 from oaken_scale.core.changes.crash import Damage, mended
-from oaken_scale.core.changes.life import Act, repaired, replaced, retired
+from oaken_scale.core.changes.life import repaired, replaced, retired
 from oaken_scale.core.field.ready import BenchSays, Why, ready_list, stance
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.model.build import Build, Loadout
@@ -135,7 +136,7 @@ def test_all_ticked_is_ready_and_says_when_and_with_what():
 
 def glue(build: Build) -> Build:
     added = (Part("glue", "Glue", Pedigree.JOINT, stated_g=2.0),)
-    return repaired(build, Act("r", NOON, "nose glued"), "wing", added)
+    return repaired(build, Act(NOON, "nose glued"), "wing", added)
 
 
 def test_1_a_repair_opens_what_it_may_have_bent():
@@ -169,7 +170,7 @@ def test_4_a_part_added_or_taken_off_opens_what_speaks_of_it():
     assert whys(found) == {"fixed": Why.ADDED, "leads": Why.ADDED}
     less = replace(build, parts=tuple(e for e in build.parts if e.id != "lead"))
     assert whys(opened(less)) == {}  # what is no part any more names nobody
-    off = retired(build, Act("x", NOON, "lead off"), "lead")
+    off = retired(build, Act(NOON, "lead off"), "lead")
     assert opened(off)["fixed"].why is Why.HAPPENED
 
 
@@ -224,7 +225,7 @@ def test_10_another_travel_is_another_question():
 def test_11_a_replaced_servo_opens_its_controls_and_leads():
     build = ticked(PLANE)
     new = Part("servo-2", "New servo", Pedigree.LISTING, stated_g=9.0)
-    found = opened(replaced(build, Act("s", NOON, "servo replaced"), "servo", new))
+    found = opened(replaced(build, Act(NOON, "servo replaced"), "servo", new))
     assert found["control-e"].why is Why.HAPPENED
     assert found["leads"].why is Why.ADDED
 
@@ -258,7 +259,7 @@ def test_two_planes_that_stand_alike_have_one_name_and_others_another():
 
 
 def test_a_crash_mended_in_one_act_is_all_of_it_or_nothing():
-    act = Act("crash", NOON, "fence post")
+    act = Act(NOON, "fence post")
     patch = Part("patch", "Patch", Pedigree.GUESS, stated_g=3.0)
     new = Part("motor-2", "Motor again", Pedigree.LISTING, stated_g=21.0)
     after = mended(

@@ -54,6 +54,8 @@ def test_nothing_is_cured_that_is_not_sure():
         (43.0, 250.0, 0.72, False),  # ... 2.04
         (39.0, 250.0, 0.70, True),
         (41.0, 250.0, 0.10, False),
+        (41.3, 250.0, 0.10, True),  # 0.30 g more, 2 sigma are 0.28, and nothing worth curing
+        (41.25, 250.0, 0.10, False),
         (41.0, 300.0, 0.10, True),  # no heavier, and a moment of 2050 gmm: 4.1 g at the tip
     ],
 )

@@ -3,6 +3,7 @@
 from dataclasses import replace
 from math import atan2, cos, hypot, pi, radians, sin
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -133,6 +134,11 @@ def test_a_tapered_wing_is_cut_along_a_straight_leading_edge():
     assert told.folds[0].start[1] == pytest.approx(told.folds[0].end[1], abs=0.3)
     ratio = 120 / 190
     assert told.part.x_mm == pytest.approx(500 / 3 * (1 + 2 * ratio) / (1 + ratio))
+    # Added up strip by strip: each as much board, and as far behind the edge, as its chord says.
+    straight = folded_wing(replace(WING, thickness_mm=30.0))
+    scale = 1 - (1 - ratio) * (np.arange(1000) + 0.5) / 1000
+    middle = straight.part.y_mm * (scale**2).sum() / scale.sum()
+    assert told.part.y_mm == pytest.approx(middle, rel=1e-6)
 
 
 @pytest.mark.parametrize(

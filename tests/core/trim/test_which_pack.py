@@ -173,6 +173,16 @@ def test_another_motor_is_a_guess_and_weighs_what_it_lists():
     assert len(told) == 6
 
 
+@pytest.mark.parametrize("motors", [1, 2])
+def test_the_doubt_of_what_a_motor_lists_is_that_of_all_motors_together(motors):
+    """The rest of the plane is unsure of 2 g each in airframe, servo and pack; motors of one
+    listing err alike."""
+    plane = replace(PLANE, power=replace(DRIVE, motors=motors))
+    listed = TriedMotor(Motor(1800.0, 45.0), "Larger", 6.0, "spare")
+    other = choices(plane, packs=(), motors=[listed])[1]
+    assert other.auw_sd_g == pytest.approx((3 * 2.0**2 + (motors * 6.0) ** 2) ** 0.5, rel=1e-6)
+
+
 def test_runs_speak_of_the_motor_that_flies_alone():
     truth = Truth(4)
     run = replace(truth.run(), pack="big", propeller="six")
