@@ -7,7 +7,7 @@ from benchmarks.builds import made_up_build
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
 from oaken_scale.core.model.power import Motor, Pack, Power
-from oaken_scale.core.trim.which_pack import TriedMotor, TriedPack
+from oaken_scale.core.trim.tried import TriedMotor, TriedPack
 from study.drive_trains import DRIVE, Truth
 
 

@@ -1,6 +1,6 @@
 """Balance: checks by hand, where it belongs, what would fix it, where to put the wing, variants."""
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Annotated, Final
 
@@ -19,23 +19,26 @@ from oaken_scale.core.changes.balance import (
     with_balance_in,
     with_check,
     with_check_aside,
+    with_slide,
 )
 from oaken_scale.core.changes.drawn_parts import following
 from oaken_scale.core.changes.variants import adopted_variant
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
-from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.build import Build, loadout_meant
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.part import Reference, Slide
 from oaken_scale.core.model.shift_line import shifts_of_line
 from oaken_scale.core.model.target import BalanceUnit
 from oaken_scale.core.trim.cg_ranges import SchoolKind
-from oaken_scale.core.trim.remedies import Outcome, Remedies, applied, what_would_fix
-from oaken_scale.core.trim.shifts import Shifted, balances, shifted
+from oaken_scale.core.trim.remedies import Remedies, applied, way_out
+from oaken_scale.core.trim.saving import Saved, remedies_told, saved
+from oaken_scale.core.trim.shifts import Shifted, shifted, shifted_told
 from oaken_scale.core.trim.wing_placement import WingPlace, wing_place, with_wing_at
 from oaken_scale.core.variant_comparison import VariantComparison, compared
 from oaken_scale.formats import documents, fields
+from oaken_scale.workshop.refused import TakenError
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["balance"])
 
@@ -77,6 +80,18 @@ class NewCheck(fields.Edge):
         given = self.model_dump(exclude={"parts", "reference"})
         check = BalanceCheck(**{**given, "at": self.at or datetime.now(UTC)})
         return measured_from(build, check, self.reference)
+
+    def is_known(self, build: Build) -> bool:
+        """Whether it was recorded already. Raises TakenError where another has its id."""
+        known = next((each for each in build.checks if each.id == self.id), None)
+        if known is None:
+            return False
+        again = replace(
+            self.value(build), at=known.at, set_aside=known.set_aside, stood=known.stood
+        )
+        if again != known:
+            raise TakenError(self.id, "check")
+        return True
 
 
 class Moved(fields.Edge):
@@ -149,16 +164,6 @@ class Naming(fields.Edge):
     name: declared.Name
 
 
-@dataclass(frozen=True, slots=True)
-class Saved:
-    """The remedy as it is, with a change of the plan, and the ballast that it would save [g];
-    None where one of the two has none."""
-
-    now: Remedies
-    then: Remedies
-    saves_g: float | None
-
-
 REMEDIES: Final = TypeAdapter(Remedies)
 SAVED: Final = TypeAdapter(Saved)
 SHIFTED: Final = TypeAdapter(Shifted)
@@ -190,20 +195,18 @@ def move(build_id: BuildId, keeping: Keeping, if_match: Revision, shop: Shop) ->
 @router.post("/checks", response_model=Opened, status_code=201, responses=documented(404, 409))
 def record_check(build_id: BuildId, new: NewCheck, shop: Shop) -> Response:
     """Record a check of the balance by hand. Sent again under its id, it is recorded once."""
-    held = shop.held(build_id).build
-    fresh = new.value(held)
-    known = next((each for each in held.checks if each.id == fresh.id), None)
-    if known is not None:
-        again = replace(fresh, at=known.at, set_aside=known.set_aside, stood=known.stood)
-        if again != known:
-            words = f'a different check already has the id "{fresh.id}"; give a new one'
-            raise ProblemError(409, "That id is taken", words, "id")
-        return told(shop.held(build_id))
+    at, is_known = new.at or datetime.now(UTC), False
+
+    def known(build: Build) -> bool:
+        nonlocal is_known
+        is_known = new.is_known(build)
+        return is_known
 
     def recorded(build: Build) -> Build:
-        return with_check(build, replace(new.value(build), at=fresh.at), new.parts)
+        return with_check(build, replace(new.value(build), at=at), new.parts)
 
-    return told(shop.change(build_id, None, recorded), 201)
+    held = shop.change(build_id, None, recorded, unless=known)
+    return told(held, 200 if is_known else 201)
 
 
 @router.put("/checks/{check_id}/set-aside", response_model=Opened, responses=documented(404))
@@ -247,7 +250,7 @@ def what_would_fix_it(build_id: BuildId, shop: Shop) -> Response:
     The ETag is the revision that it was worked out for: to do it, send that along.
     """
     held = shop.held(build_id)
-    found = _remedies(held.build)
+    found = remedies_told(held.build)
     headers = {"ETag": f'"{held.revision}"'}
     return Response(REMEDIES.dump_json(found), headers=headers, media_type="application/json")
 
@@ -259,17 +262,8 @@ def what_would_it_save(build_id: BuildId, wider: Wider, shop: Shop) -> Response:
     if wider.part not in [part.id for part in build.parts]:
         raise no_such("part", wider.part)
     slide = Slide(wider.slide.low_mm, wider.slide.high_mm)
-    changed = replace(
-        build,
-        parts=tuple(
-            replace(part, slide=slide) if part.id == wider.part else part for part in build.parts
-        ),
-    )
-    now, then = _remedies(build), _remedies(validated(changed))
-    saves = None
-    if now.best is not None and then.best is not None:
-        saves = now.best.ballast_g - then.best.ballast_g
-    return Response(SAVED.dump_json(Saved(now, then, saves)), media_type="application/json")
+    told_of = saved(build, validated(with_slide(build, wider.part, slide)))
+    return Response(SAVED.dump_json(told_of), media_type="application/json")
 
 
 @router.post("/remedies/shifted", response_model=Shifted, responses=documented(404))
@@ -277,13 +271,8 @@ def what_would_these_save(build_id: BuildId, asking: Asking, shop: Shop) -> Resp
     """What several moves would save together: "pack and servos both 15 mm forward"."""
     build = shop.held(build_id).build
     shifts = shifts_of_line(asking.line, build.parts, asking.unit)
-    moved = validated(shifted(build, shifts))
-    now, then = _remedies(build), _remedies(moved)
-    saves = None
-    if now.best is not None and then.best is not None:
-        saves = now.best.ballast_g - then.best.ballast_g
-    told = Shifted(shifts, balances(build, moved), now, then, saves)
-    return Response(SHIFTED.dump_json(told), media_type="application/json")
+    told_of = shifted_told(build, shifts, validated(shifted(build, shifts)))
+    return Response(SHIFTED.dump_json(told_of), media_type="application/json")
 
 
 @router.post("/remedies/shifted/kept", response_model=Opened, responses=documented(404, 412))
@@ -301,13 +290,7 @@ def do_it(build_id: BuildId, fixing: Fixing, if_match: Revision, shop: Shop) -> 
     """Do a remedy for real: stations moved, ballast aboard as parts of their own."""
 
     def fixed(build: Build) -> Build:
-        found = _remedies(build)
-        ways = (found.best, *found.others) if found.best else found.offers
-        if fixing.which >= len(ways):
-            many = f"there are {len(ways)} ways" if ways else "there is nothing to be done"
-            raise BuildFaultError([Fault("which", f"is {fixing.which}; {many}, from 0 on")])
-        way = ways[fixing.which]
-        return applied(build, way, datetime.now(UTC))
+        return applied(build, way_out(remedies_told(build), fixing.which), datetime.now(UTC))
 
     return told(shop.change(build_id, number(if_match), fixed, is_exact=True))
 
@@ -321,7 +304,8 @@ def where_the_wing_belongs(
     school: HeldBy = None,
 ) -> Response:
     """Where the wing's leading edge belongs so that a loadout balances in its target's middle."""
-    place = _place(shop.held(build_id).build, assembly, loadout, school)
+    build = shop.held(build_id).build
+    place = wing_place(build, loadout_meant(build, loadout), assembly, school)
     return Response(PLACE.dump_json(place), media_type="application/json")
 
 
@@ -337,7 +321,8 @@ def put_the_wing_there(
     """Move the wing group and its drawing to where it belongs."""
 
     def placed(build: Build) -> Build:
-        return with_wing_at(build, _place(build, assembly, loadout, school), assembly)
+        place = wing_place(build, loadout_meant(build, loadout), assembly, school)
+        return with_wing_at(build, place, assembly)
 
     return told(shop.change(build_id, number(if_match), placed, is_exact=True))
 
@@ -384,18 +369,3 @@ def adopt(build_id: BuildId, variant_id: Named, if_match: Revision, shop: Shop) 
 
     held = shop.change(build_id, number(if_match), taken_over, away=variant_id, is_exact=True)
     return told(held)
-
-
-def _remedies(build: Build) -> Remedies:
-    return what_would_fix(build) or Remedies(Outcome.NOTHING_YET)
-
-
-def _place(
-    build: Build, assembly: str, loadout: str | None, school: SchoolKind | None
-) -> WingPlace:
-    chosen = next((each for each in build.loadouts if each.id == loadout), None)
-    if loadout is not None and chosen is None:
-        names = ", ".join(each.id for each in build.loadouts) or "none"
-        words = f'no loadout "{loadout}" in this build; it has {names}'
-        raise BuildFaultError([Fault("loadout", words)])
-    return wing_place(build, chosen or next(iter(build.loadouts), None), assembly, school)

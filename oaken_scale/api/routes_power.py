@@ -1,5 +1,6 @@
 """Power: which pack and motor might fly, a pack taken as a loadout, and the thrust stand."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Annotated
@@ -12,26 +13,23 @@ from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Revision, Shop, number, told
 from oaken_scale.api.routes_rack import drawer_thing
 from oaken_scale.api.stand import Stands, StandState
-from oaken_scale.core.changes.drive import adopted_pack, drive_begun
-from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
+from oaken_scale.core.changes.drive import drive_begun, with_drawer_pack, with_listed_pack
+from oaken_scale.core.material.drawer import Thing
 from oaken_scale.core.model import declared, limits
-from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.build import Build, loadout_meant
 from oaken_scale.core.model.declared import Amperes, Capacity, Cells, Kv, Rating
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.named import free_id
-from oaken_scale.core.model.part import Group, Part, Pedigree
+from oaken_scale.core.model.lot import Known
 from oaken_scale.core.model.power import Motor, Pack
 from oaken_scale.core.power.drive_aboard import drive_estimate
 from oaken_scale.core.power.drive_estimate import Predicted
 from oaken_scale.core.trim.one_more import Cost, one_more
-from oaken_scale.core.trim.which_pack import TriedDrive, TriedMotor, TriedPack, which_pack
+from oaken_scale.core.trim.tried import in_drawer, listed_motor, listed_pack
+from oaken_scale.core.trim.which_pack import TriedDrive, which_pack
 from oaken_scale.formats import fields
 from oaken_scale.workshop import Workshop
 
 router = APIRouter(prefix="/api/v1/builds/{build_id}", tags=["power"])
-
-LISTING_DOUBT = 0.05
-"""One sigma of a listed mass, as a fraction."""
 
 Grams = Annotated[float, fields.number(gt=0, le=limits.PART_MASS_G)]
 Throttle = Annotated[float, fields.number(ge=0, le=1)]
@@ -59,6 +57,10 @@ class ListedMotor(fields.Edge):
     most_a: Amperes | None = None
     mass_g: Annotated[float, fields.number(ge=0.5, le=2_000)]
 
+    def motor(self) -> Motor:
+        """The motor of a drive."""
+        return Motor(self.kv, self.mass_g, most_a=self.most_a)
+
 
 class Trying(fields.Edge):
     """What to try in the place of a loadout's own, besides what lies in the drawer."""
@@ -80,6 +82,12 @@ class Adopting(fields.Edge):
         if (self.thing is None) == (self.pack is None):
             raise ValueError("say a thing of the drawer or a listed pack, one of them")
         return self
+
+    def listed(self) -> ListedPack:
+        """The listed pack. Raises BuildFaultError where none is said."""
+        if self.pack is None:
+            raise BuildFaultError([Fault("pack", "say a thing of the drawer or a listed pack")])
+        return self.pack
 
 
 class Standing(fields.Edge):
@@ -123,20 +131,13 @@ def begin(build_id: BuildId, if_match: Revision, shop: Shop) -> Response:
 def choices(build_id: BuildId, trying: Trying, shop: Shop) -> Response:
     """Every pack and motor of the drawer, and those listed, tried on this plane."""
     build = shop.held(build_id).build
-    drawer = _drawer(shop, build)
-    packs = [each.pack for each in drawer if each.pack is not None]
-    packs += [
-        TriedPack(each.pack(f"listed-{k}"), each.mass_g, LISTING_DOUBT * each.mass_g)
-        for k, each in enumerate(trying.packs)
+    packs, motors = in_drawer(_in_drawer(shop, build))
+    listed = [
+        listed_pack(each.pack(f"listed-{k}"), each.mass_g) for k, each in enumerate(trying.packs)
     ]
-    motors = [each.motor for each in drawer if each.motor is not None]
-    motors += [
-        TriedMotor(
-            Motor(each.kv, each.mass_g, most_a=each.most_a), each.name, LISTING_DOUBT * each.mass_g
-        )
-        for each in trying.motors
-    ]
-    found = which_pack(build, _loadout(build, trying.loadout), packs, motors)
+    others = [listed_motor(each.motor(), each.name) for each in trying.motors]
+    flies = loadout_meant(build, trying.loadout)
+    found = which_pack(build, flies, (*packs, *listed), (*motors, *others))
     return Response(CHOICES.dump_json(found), media_type="application/json")
 
 
@@ -145,18 +146,14 @@ def choices(build_id: BuildId, trying: Trying, shop: Shop) -> Response:
 )
 def adopt(build_id: BuildId, adopting: Adopting, if_match: Revision, shop: Shop) -> Response:
     """Take a pack as a loadout of its own: it sits where the loadout's own pack does."""
-    thing = None if adopting.thing is None else shop.drawer.thing(adopting.thing)
     at = datetime.now(UTC)
 
     def taken(build: Build) -> Build:
-        ids = [part.id for part in build.parts]
-        beside = _loadout(build, adopting.loadout)
-        if thing is not None:
-            part = fitted(thing, free_id(thing.name, ids))
-            return adopted_pack(build, beside, _pack_of(thing), part, at)
-        listed = adopting.pack or _nothing_listed()
-        part = _listed_part(listed, free_id(listed.name, ids))
-        return adopted_pack(build, beside, listed.pack("listed"), part, at)
+        if adopting.thing is not None:
+            thing = shop.drawer.thing(adopting.thing)
+            return with_drawer_pack(build, adopting.loadout, thing, at)
+        listed = adopting.listed()
+        return with_listed_pack(build, adopting.loadout, listed.pack("listed"), listed.mass_g, at)
 
     return told(shop.change(build_id, number(if_match), taken), 201)
 
@@ -188,7 +185,7 @@ def what_one_more_costs(
 ) -> OneMore:
     """A loadout as it is, and with so much more aboard."""
     build = shop.held(build_id).build
-    return OneMore(*one_more(build, _loadout(build, loadout), grams, wing_dm2))
+    return OneMore(*one_more(build, loadout_meant(build, loadout), grams, wing_dm2))
 
 
 @router.get("/stand", response_model=StandState, responses=documented(404))
@@ -209,74 +206,9 @@ def set_stand(build_id: BuildId, standing: Standing, on_stand: OnStand) -> Stand
     return on_stand.state(build_id)
 
 
-@dataclass(frozen=True, slots=True)
-class _InDrawer:
-    pack: TriedPack | None = None
-    motor: TriedMotor | None = None
-
-
-def _drawer(shop: Workshop, build: Build) -> list[_InDrawer]:
-    """The packs and motors of the drawer that say what they are, and are not in the build."""
+def _in_drawer(shop: Workshop, build: Build) -> Iterator[tuple[Thing, Known]]:
+    """The things of the drawer that are not in the build, and what each weighs by now."""
     here = {part.thing for part in build.parts if not part.retired}
-    found = []
     for thing, where in shop.drawer.things():
-        if thing.id in here:
-            continue
-        pack, motor = _as_pack(thing), _as_motor(thing)
-        if pack is None and motor is None:
-            continue
-        weighs = drawer_thing(shop, thing, where).now
-        if pack is not None:
-            found.append(_InDrawer(TriedPack(pack, weighs.value, weighs.doubt, thing.id)))
-        elif motor is not None and weighs.value > 0:
-            listed = Motor(motor.kv, weighs.value, most_a=motor.most_a)
-            tried = TriedMotor(listed, thing.name, weighs.doubt, thing.id)
-            found.append(_InDrawer(motor=tried))
-    return found
-
-
-def _as_pack(thing: Thing) -> Pack | None:
-    if thing.kind is not ThingKind.PACK or thing.cells is None or thing.capacity_mah is None:
-        return None
-    return Pack(thing.id, thing.name, thing.cells, thing.capacity_mah, thing.c_rating)
-
-
-def _pack_of(thing: Thing) -> Pack:
-    pack = _as_pack(thing)
-    if pack is None:
-        words = f"{thing.name} does not say its cells and what it holds; say so in the drawer"
-        raise BuildFaultError([Fault("thing", words)])
-    return pack
-
-
-def _nothing_listed() -> ListedPack:
-    raise BuildFaultError([Fault("pack", "say a thing of the drawer or a listed pack")])
-
-
-def _as_motor(thing: Thing) -> Motor | None:
-    if thing.kind is not ThingKind.MOTOR or thing.kv is None:
-        return None
-    return Motor(thing.kv, thing.listing_g, most_a=thing.most_a)
-
-
-def _listed_part(listed: ListedPack, id: str) -> Part:
-    return Part(
-        id,
-        listed.name,
-        Pedigree.LISTING,
-        assembly="Power and control",
-        stated_g=listed.mass_g,
-        option=True,
-        group=Group.POWER,
-    )
-
-
-def _loadout(build: Build, id: str | None) -> Loadout | None:
-    """A loadout by its id, or the first; None where the build has none."""
-    if id is None:
-        return next(iter(build.loadouts), None)
-    found = next((each for each in build.loadouts if each.id == id), None)
-    if found is None:
-        there = ", ".join(each.id for each in build.loadouts) or "none"
-        raise BuildFaultError([Fault("loadout", f'no loadout "{id}" here; there is {there}')])
-    return found
+        if thing.id not in here:
+            yield thing, drawer_thing(shop, thing, where).now

@@ -1,6 +1,6 @@
 """Stock of one build: parts from outlines and shapes, alternatives, shopping, the budget."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Annotated, Any, Final
 
 from fastapi import APIRouter, Depends, Query, Request, Response
@@ -23,25 +23,21 @@ from oaken_scale.api.stock_documents import (
     Template,
     TemplateArea,
 )
-from oaken_scale.core.changes.shelf import taken_lot
+from oaken_scale.core.changes.cutting import with_cuts
+from oaken_scale.core.changes.shelf import lot_at_hand
 from oaken_scale.core.geometry.outline import Candidate, Outlines
-from oaken_scale.core.geometry.placing import Cut, parts_from
-from oaken_scale.core.geometry.shape import template_area
-from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.instead import (
     Replacements,
     Way,
     instead,
-    less_paper,
     replacements,
+    ways,
 )
 from oaken_scale.core.material.shopping import Shopping, shopping
-from oaken_scale.core.model.amount import grams
+from oaken_scale.core.material.template import weighed_template
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.lot import LotUnit
 from oaken_scale.core.model.named import free_id
-from oaken_scale.core.model.part import Part
 from oaken_scale.core.trim.alternatives import Comparison, compare
 from oaken_scale.formats.apart import READER
 from oaken_scale.formats.shopping_csv import shopping_csv
@@ -146,12 +142,8 @@ def measure(new: NewShape) -> Response:
 @router.post("/template", response_model=TemplateArea, responses=documented())
 def template(new: Template) -> TemplateArea:
     """The area that a paper template's weight tells."""
-    if new.reading_g < new.step_g:
-        words = "{} is less than one step of the scale; weigh several together"
-        raise BuildFaultError([Fault("reading_g", words, (grams(new.reading_g),))])
-    sd = (new.step_g**2 / 12 + new.step_g**2 / 4) ** 0.5
-    area, doubt = template_area(new.reading_g, sd, new.paper_g_m2, new.paper_doubt_g_m2)
-    return TemplateArea(area, doubt)
+    found = weighed_template(new.reading_g, new.step_g, new.paper_g_m2, new.paper_doubt_g_m2)
+    return TemplateArea(*found)
 
 
 @router.post(
@@ -164,10 +156,7 @@ def keep(build_id: BuildId, keeping: Keeping, if_match: Revision, shop: Shop) ->
     """Keep parts of a drawing or a shape: each with its lot, layers, twin and place."""
 
     def kept(build: Build) -> Build:
-        parts = list(build.parts)
-        for k, given in enumerate(keeping.cuts):
-            parts += _parts(k, given.value(), build, [part.id for part in parts])
-        return replace(build, parts=tuple(parts))
+        return with_cuts(build, [each.value() for each in keeping.cuts])
 
     return told(shop.change(build_id, number(if_match), kept), 201)
 
@@ -201,11 +190,11 @@ def adopt(build_id: BuildId, choosing: Choosing, if_match: Revision, shop: Shop)
     """Make the chosen parts in another way from now on; give just one."""
 
     def adopted(build: Build) -> Build:
-        ways = _ways(shop, build, choosing)
-        if len(ways) != 1:
-            words = f"holds {len(ways)} ways; adopt one at a time"
+        asked = _ways(shop, build, choosing)
+        if len(asked) != 1:
+            words = f"holds {len(asked)} ways; adopt one at a time"
             raise BuildFaultError([Fault("lots", words)])
-        return instead(build, choosing.parts, ways[0])
+        return instead(build, choosing.parts, asked[0])
 
     held = shop.change(build_id, number(if_match), adopted)
     return told(held, after=sharing(shop, build_id))
@@ -232,25 +221,7 @@ def shopping_file(build_id: BuildId, shop: Shop) -> Response:
     return Response(shopping_csv(shopping(build), units), headers=headers, media_type="text/csv")
 
 
-def _parts(k: int, cut: Cut, build: Build, taken: list[str]) -> tuple[Part, ...]:
-    lot = next((lot for lot in build.lots if lot.id == cut.lot), None)
-    if lot is None or lot.unit is not LotUnit.DM2:
-        sheets = ", ".join(each.id for each in build.lots if each.unit is LotUnit.DM2) or "none"
-        words = f'"{cut.lot}" is no sheet of this build; it has {sheets}'
-        raise BuildFaultError([Fault(f"cuts.{k}.lot", words)])
-    first = free_id(cut.name, taken)
-    ids = (first, free_id(cut.name, [*taken, first]))
-    return parts_from(cut, ids, lot.constant)
-
-
 def _ways(shop: Workshop, build: Build, choosing: Choosing) -> tuple[Way, ...]:
     """The ways that are asked for: a lot of the rack as if it were taken."""
-    own = {lot.id: lot for lot in build.lots}
-    by_rack = {lot.rack: lot for lot in build.lots if lot.rack}
-    lots = (
-        own.get(id) or by_rack.get(id) or taken_lot(build, shop.rack.lot(id))
-        for id in choosing.lots
-    )
-    now = solve(build) if choosing.faces else None
-    bare = (less_paper(build, choosing.parts, faces, now) for faces in choosing.faces if now)
-    return (*(Way(lot) for lot in lots), *bare)
+    lots = [lot_at_hand(build, id, shop.rack.lot) for id in choosing.lots]
+    return ways(build, choosing.parts, lots, choosing.faces)

@@ -49,6 +49,7 @@ from oaken_scale.core.power.which_run import in_their_order, telling_runs
 from oaken_scale.core.trim.beam import Beam, beam
 from oaken_scale.core.trim.flown import Flown, fly
 from oaken_scale.core.trim.unchecked import Since, unchecked_since
+from oaken_scale.core.trim.wing_placement import wing_assembly
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,12 +74,14 @@ class ScaleError:
 class AssemblyMass:
     """An assembly's mass [g], one sigma: all its parts not retired, and what lies within it.
 
-    ``name`` is its whole path, "Fuselage/Nose".
+    ``name`` is its whole path, "Fuselage/Nose"; ``is_wing``: it is the one that is taken for the
+    wing where nobody says which.
     """
 
     name: str
     mass_g: float
     sd_g: float
+    is_wing: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -321,7 +324,10 @@ def _scales(build: Build, after: Posterior) -> tuple[ScaleError, ...]:
 def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
     names, inside = membership(build.parts)
     totals = after.totals(inside.astype(float))
-    return tuple(AssemblyMass(name, *total) for name, total in zip(names, totals, strict=True))
+    wing = wing_assembly(names)
+    return tuple(
+        AssemblyMass(name, *total, name == wing) for name, total in zip(names, totals, strict=True)
+    )
 
 
 def _outlines(build: Build) -> tuple[Outline, ...]:

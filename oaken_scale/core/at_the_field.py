@@ -1,7 +1,7 @@
 """What the field is told of a build: the list, the throws, what to try next, what it has flown."""
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from datetime import date, datetime
 from typing import Final
@@ -24,6 +24,7 @@ from oaken_scale.core.field.controls import (
     drawn_controls,
     incidence_difference_deg,
 )
+from oaken_scale.core.field.flown_settings import SettingFlown, set_as, settings_flown
 from oaken_scale.core.field.glide import Glide, glide_ratio, sink_m_s
 from oaken_scale.core.field.looking_back import LookingBack, looking_back
 from oaken_scale.core.field.ready import BenchSays, LineKind, ReadyList, ready_list
@@ -45,8 +46,8 @@ FELT_MM: Final = 1.0
 
 @dataclass(frozen=True, slots=True)
 class BestThrow:
-    """The setting that went furthest, as a whole: its throws, how far they went [m], with which
-    loadout and CG, and what was changed on the plane since."""
+    """The setting that goes furthest, as a whole: where every control stood, its throws, how far
+    it goes [m], with which loadout and CG, and what was changed on the plane since."""
 
     settings: tuple[Setting, ...]
     loadout: str | None
@@ -93,6 +94,7 @@ class LoadoutField:
     planned: PlannedSetting | None
     glide: Glide | None
     sink: Glide | None
+    flown: tuple[SettingFlown, ...]
     best: BestThrow | None
 
 
@@ -198,6 +200,9 @@ def _loadout(build: Build, assessment: Assessment, k: int, now: datetime) -> Loa
     control = pitch_control(build)
     answer = {each.kind.value: each for each in told.answers}
     wing, cg = assessment.wing, told.cg.x_mm if told.cg else None
+    changed = changes(throws)
+    bad = {id for each in changed for id in each.bad}
+    flown = settings_flown(build.field.controls, throws, bad)
     return LoadoutField(
         id=id,
         name=told.name,
@@ -207,11 +212,12 @@ def _loadout(build: Build, assessment: Assessment, k: int, now: datetime) -> Loa
         ready=ready,
         advice=advice(build, throws, trim),
         last_change=last_change(throws),
-        changes=changes(throws),
+        changes=changed,
         planned=planned_setting(control, throws) if control else None,
         glide=glide_ratio(_as_set(throws)),
         sink=sink_m_s(_as_set(throws)),
-        best=best_throw(build, throws),
+        flown=flown,
+        best=best_throw(build, throws, flown),
     )
 
 
@@ -224,31 +230,26 @@ def _trim(balance: LoadoutBalance | None) -> tuple[float | None, str | None, flo
 
 def _as_set(throws: list[Throw]) -> list[Throw]:
     """The throws with the setting of the last one."""
-    return [each for each in throws if each.settings == throws[-1].settings] if throws else []
+    return set_as(throws[-1].settings, throws) if throws else []
 
 
-def best_throw(build: Build, throws: list[Throw]) -> BestThrow | None:
-    """The setting whose throws go furthest on the average, of those thrown twice at least where
-    there are such; None where no distance was taken.
+def best_throw(
+    build: Build, throws: Sequence[Throw], flown: Sequence[SettingFlown]
+) -> BestThrow | None:
+    """The setting whose throws go furthest, of those thrown twice at least where there are such;
+    None where no distance was taken.
 
-    >>> best_throw(Build("b", "B"), []) is None
+    >>> best_throw(Build("b", "B"), [], ()) is None
     True
     """
-    by: dict[tuple[Setting, ...], list[Throw]] = {}
-    for each in throws:
-        if each.distance_m is not None:
-            by.setdefault(each.settings, []).append(each)
-    if not by:
+    if not flown:
         return None
-    often = {settings: them for settings, them in by.items() if len(them) > 1} or by
-    settings, them = max(often.items(), key=lambda pair: _mean(pair[1]))
-    last = them[-1]
+    often = [each for each in flown if len(each.throws) > 1] or flown
+    best = max(often, key=lambda each: each.goes_m)
+    last = next(each for each in throws if each.id == best.throws[-1])
     since = tuple(each.words for each in build.diary if each.at > last.at)
-    return BestThrow(settings, last.loadout, len(them), _mean(them), last.cg_mm, since)
-
-
-def _mean(throws: list[Throw]) -> float:
-    return sum(each.distance_m or 0.0 for each in throws) / len(throws)
+    many = len(best.throws)
+    return BestThrow(best.settings, last.loadout, many, best.goes_m, last.cg_mm, since)
 
 
 def flight_faults(build: Build, assessment: Assessment, flight: Flight) -> Iterator[Fault]:

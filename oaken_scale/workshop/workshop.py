@@ -158,12 +158,14 @@ class Workshop:
         change: Change,
         away: str | None = None,
         is_exact: bool = False,
+        unless: Callable[[Build], bool] | None = None,
     ) -> Held:
         """Change a build that is still at ``revision``, or (None) wherever it is; see
-        :meth:`change_together`."""
+        :meth:`change_together`. ``unless`` says that it was done already: then it stays."""
 
         def of_one(builds: Mapping[str, Build]) -> Mapping[str, Build]:
-            return {build_id: change(builds[build_id])}
+            build = builds[build_id]
+            return {} if unless is not None and unless(build) else {build_id: change(build)}
 
         return self.change_together(
             build_id, revision, lambda: (), of_one, away=away, is_exact=is_exact
@@ -191,6 +193,7 @@ class Workshop:
         come after those that are there.
         ``is_remembered``: it can be taken back. ``is_exact``: not even a reading may have come
         between, for the change was worked out from them all.
+        A verb that makes nothing of anything was done already: nothing is written.
         Raises OutOfDateError when it has moved on, BuildFaultError when the change cannot stand.
         """
         with self.turn:
@@ -200,6 +203,8 @@ class Workshop:
                 all_of_them = tuple(dict.fromkeys((*others(), build_id)))
                 before = {id: self._standing(connection, id) for id in all_of_them}
                 after = verb({id: build for id, (_, build) in before.items()})
+                if not after:
+                    return held
                 touched = (build_id, *(id for id in after if id != build_id))
                 steps = [(*before[id], after[id]) for id in touched]
                 fresh = [assessed(at + 1, _kept(was, build)) for at, was, build in steps]

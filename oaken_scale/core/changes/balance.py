@@ -11,7 +11,7 @@ from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.part import Reference
+from oaken_scale.core.model.part import Reference, Slide
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.as_it_stood import as_it_stands
 from oaken_scale.core.trim.cg_ranges import School, SchoolKind, schools
@@ -104,6 +104,18 @@ def with_check(build: Build, check: BalanceCheck, parts: Sequence[str] = ()) -> 
         words = "name a part that is not aboard now; choose from those that are"
         raise BuildFaultError([Fault("parts", words)])
     return replace(build, checks=(*build.checks, replace(check, stood=stood)))
+
+
+def with_slide(build: Build, part_id: str, slide: Slide) -> Build:
+    """The build with a part that may slide so far [mm from its station's reference].
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> pack = Part("p", "Pack", Pedigree.LISTING)
+    >>> with_slide(Build("b", "B", parts=(pack,)), "p", Slide(80.0, 120.0)).parts[0].slide.low_mm
+    80.0
+    """
+    parts = (replace(each, slide=slide) if each.id == part_id else each for each in build.parts)
+    return replace(build, parts=tuple(parts))
 
 
 def with_check_aside(build: Build, check_id: str, reason: str | None) -> Build:

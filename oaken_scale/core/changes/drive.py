@@ -8,11 +8,11 @@ from typing import Final
 
 from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.ledger.mixture import solve
-from oaken_scale.core.material.drawer import Thing, ThingKind
-from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.material.drawer import Thing, ThingKind, fitted, pack_of
+from oaken_scale.core.model.build import Build, Loadout, loadout_meant
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.named import free_id
-from oaken_scale.core.model.part import Part
+from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run
 from oaken_scale.core.model.quantity import INCH_MM
 from oaken_scale.core.power.as_named import (
@@ -112,6 +112,53 @@ def adopted_pack(
         loadouts=(*before, Loadout(id, name[:80], carries)),
         power=replace(power, packs=(*power.packs, fresh)),
     )
+
+
+def with_drawer_pack(build: Build, loadout_id: str | None, thing: Thing, at: datetime) -> Build:
+    """The build with a pack of the drawer as a loadout of its own, see :func:`adopted_pack`.
+
+    Raises BuildFaultError (``thing``) too where that does not say what it holds.
+
+    >>> from oaken_scale.core.model.part import Pedigree, Station
+    >>> own = Part("pack", "Pack", Pedigree.LISTING, stated_g=106.0, station=Station(210.0))
+    >>> drive = Power(Motor(1400, 60), packs=(Pack("s3", "1300", 3, 1300, part="pack"),))
+    >>> other = Thing("t", "850", ThingKind.PACK, 60.0, cells=2, capacity_mah=850.0)
+    >>> build = Build("b", "B", parts=(own,), power=drive)
+    >>> with_drawer_pack(build, None, other, datetime(2026, 5, 1)).parts[1].thing
+    't'
+    """
+    beside, pack = loadout_meant(build, loadout_id), pack_of(thing)
+    if pack is None:
+        words = f"{thing.name} does not say its cells and what it holds; say so in the drawer"
+        raise BuildFaultError([Fault("thing", words)])
+    part = fitted(thing, free_id(thing.name, (part.id for part in build.parts)))
+    return adopted_pack(build, beside, pack, part, at)
+
+
+def with_listed_pack(
+    build: Build, loadout_id: str | None, pack: Pack, mass_g: float, at: datetime
+) -> Build:
+    """The build with a pack as a shop lists it, and its mass [g], as a loadout of its own; see
+    :func:`adopted_pack`.
+
+    >>> from oaken_scale.core.model.part import Station
+    >>> own = Part("pack", "Pack", Pedigree.LISTING, stated_g=106.0, station=Station(210.0))
+    >>> drive = Power(Motor(1400, 60), packs=(Pack("s3", "1300", 3, 1300, part="pack"),))
+    >>> build = Build("b", "B", parts=(own,), power=drive)
+    >>> more = with_listed_pack(build, None, Pack("x", "850", 2, 850), 60.0, datetime(2026, 5, 1))
+    >>> more.parts[1].stated_g, more.parts[1].option
+    (60.0, True)
+    """
+    part = Part(
+        free_id(pack.name, (part.id for part in build.parts)),
+        pack.name,
+        Pedigree.LISTING,
+        assembly="Power and control",
+        stated_g=mass_g,
+        option=True,
+        group=Group.POWER,
+    )
+    return adopted_pack(build, loadout_meant(build, loadout_id), pack, part, at)
 
 
 def _as_read(run: Run) -> Run:

@@ -1,6 +1,6 @@
 """What a build takes from the workshop's rack and drawer, and gives back to it."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import replace
 from datetime import datetime
 
@@ -24,6 +24,20 @@ def taken_lot(build: Build, lot: Lot) -> Lot:
     ('sheet-2', 'sheet')
     """
     return replace(lot, id=free_id(lot.id, (each.id for each in build.lots)), rack=lot.id)
+
+
+def lot_at_hand(build: Build, id: str, of_rack: Callable[[str], Lot]) -> Lot:
+    """A lot of a build by its id here or on the rack; one that is only on the rack (``of_rack``) as
+    if it were taken.
+
+    >>> from oaken_scale.core.model.lot import LotUnit
+    >>> sheet = Lot("sheet", "Sheet", LotUnit.DM2, 4.5, 0.2)
+    >>> lot_at_hand(Build("b", "B"), "sheet", {"sheet": sheet}.__getitem__).rack
+    'sheet'
+    """
+    own = {lot.id: lot for lot in build.lots}
+    by_rack = {lot.rack: lot for lot in build.lots if lot.rack}
+    return own.get(id) or by_rack.get(id) or taken_lot(build, of_rack(id))
 
 
 def with_lot(build: Build, lot: Lot) -> Build:

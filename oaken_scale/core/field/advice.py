@@ -12,6 +12,7 @@ from typing import Final
 
 from oaken_scale.core.field.better_or_luck import Compared, compared
 from oaken_scale.core.field.controls import drawn_controls
+from oaken_scale.core.field.flown_settings import control_at, differing
 from oaken_scale.core.field.next_setting import BestSetting, Thrown, best_setting
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.field import Control, ControlKind, Seen, Setting, Throw
@@ -246,14 +247,15 @@ def last_change(throws: Sequence[Throw]) -> LastChange | None:
     """
     now = throws[-1].settings if throws else ()
     before = next(
-        (each.settings for each in reversed(throws) if len(_differing(each.settings, now)) == 1),
+        (each.settings for each in reversed(throws) if len(differing(each.settings, now)) == 1),
         None,
     )
     return None if before is None else _change(throws, before, now)
 
 
 def changes(throws: Sequence[Throw]) -> tuple[LastChange, ...]:
-    """Every change of one control that was ever made, in order, and whether it helped.
+    """Every change of one control that was ever made, in order, and whether it helped; at the end
+    the last one, where nothing says of it yet, either way.
 
     >>> changes([])
     ()
@@ -262,29 +264,37 @@ def changes(throws: Sequence[Throw]) -> tuple[LastChange, ...]:
     known: list[tuple[Setting, ...]] = []
     for before, after in pairwise(throws):
         known.append(before.settings)
-        seen = any(not _differing(each, after.settings) for each in known)
-        if not seen and len(_differing(before.settings, after.settings)) == 1:
+        seen = any(not differing(each, after.settings) for each in known)
+        if not seen and len(differing(before.settings, after.settings)) == 1:
             change = _change(throws, before.settings, after.settings)
             told += [] if change is None else [change]
+    last = last_change(throws)
+    if last is not None and all(_ends(each) != _ends(last) for each in told):
+        told.append(last)
     return tuple(told)
+
+
+def _ends(change: LastChange) -> tuple[str, frozenset[float]]:
+    """What is compared, whichever of the two was first."""
+    return change.control, frozenset((change.from_mm, change.to_mm))
 
 
 def _change(
     throws: Sequence[Throw], before: tuple[Setting, ...], after: tuple[Setting, ...]
 ) -> LastChange | None:
     """Two settings that one control differs in, compared by the figure that was taken most."""
-    (control,) = _differing(before, after)
+    (control,) = differing(before, after)
     both = [
         each
         for each in throws
-        if not _differing(each.settings, before) or not _differing(each.settings, after)
+        if not differing(each.settings, before) or not differing(each.settings, after)
     ]
     for measure in ("distance_m", "seconds", "height_m"):
         with_it = [each for each in both if getattr(each, measure)]
-        second = [not _differing(each.settings, after) for each in with_it]
+        second = [not differing(each.settings, after) for each in with_it]
         if any(second) and not all(second):
             told = compared([getattr(each, measure) for each in with_it], second)
-            a, b = _mm(before, control), _mm(after, control)
+            a, b = control_at(before, control), control_at(after, control)
             turn = a if _turn(second) == "from" else b
             bad = tuple(with_it[k].id for k in told.bad)
             return LastChange(control, a, b, measure, told, turn, len(with_it), bad)
@@ -305,23 +315,11 @@ def _alike_but_for(control: Control, throws: Sequence[Throw]) -> list[Throw]:
     if not throws:
         return []
     now = throws[-1].settings
-    return [each for each in throws if not _differing(each.settings, now) - {control.id}]
-
-
-def _differing(one: Sequence[Setting], other: Sequence[Setting]) -> set[str]:
-    """The controls that two settings have otherwise; one that is not told is at 0."""
-    if one == other:
-        return set()
-    a, b = ({each.control: each.mm for each in settings} for settings in (one, other))
-    return {id for id in a.keys() | b.keys() if a.get(id, 0.0) != b.get(id, 0.0)}
+    return [each for each in throws if not differing(each.settings, now) - {control.id}]
 
 
 def _set(throw: Throw, control: Control) -> float:
-    return _mm(throw.settings, control.id)
-
-
-def _mm(settings: Sequence[Setting], control: str) -> float:
-    return next((each.mm for each in settings if each.control == control), 0.0)
+    return control_at(throw.settings, control.id)
 
 
 def _turned_over(throws: Sequence[Throw], control: Control, by: float) -> bool:

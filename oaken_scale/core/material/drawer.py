@@ -6,6 +6,7 @@ from typing import Final
 
 from oaken_scale.core.ledger.prior import DOUBT, LISTING_FLOOR_G
 from oaken_scale.core.model.part import Group, Part, Pedigree
+from oaken_scale.core.model.power import Motor, Pack
 from oaken_scale.core.power.as_named import (
     capacity_named,
     cells_named,
@@ -108,6 +109,29 @@ def expected(thing: Thing) -> tuple[float, float]:
     leads = share * thing.listing_g
     listing = max(DOUBT[Pedigree.LISTING] * thing.listing_g, LISTING_FLOOR_G)
     return thing.listing_g + leads, (listing**2 + (leads / 2) ** 2) ** 0.5
+
+
+def pack_of(thing: Thing) -> Pack | None:
+    """The pack of a drive that a thing is; None where it is none, or does not say what it holds.
+
+    >>> pack_of(Thing("p", "2-cell 850", ThingKind.PACK, 52.0, cells=2, capacity_mah=850.0)).cells
+    2
+    """
+    if thing.kind is not ThingKind.PACK or thing.cells is None or thing.capacity_mah is None:
+        return None
+    return Pack(thing.id, thing.name, thing.cells, thing.capacity_mah, thing.c_rating)
+
+
+def motor_of(thing: Thing, weighs_g: float) -> Motor | None:
+    """The motor of a drive that a thing is, as it weighs [g]; None where it is none, or does not
+    say how fast it turns.
+
+    >>> motor_of(Thing("m", "Motor", ThingKind.MOTOR, 28.0, kv=2300.0), 28.4).mass_g
+    28.4
+    """
+    if thing.kind is not ThingKind.MOTOR or thing.kv is None:
+        return None
+    return Motor(thing.kv, weighs_g, most_a=thing.most_a)
 
 
 def fitted(thing: Thing, part_id: str) -> Part:

@@ -4,6 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
+from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.material.rack import stripped
 from oaken_scale.core.model.build import Build
@@ -145,6 +146,21 @@ def less_paper(build: Build, chosen: Sequence[str], faces: Faces, now: Posterior
             bared.append((sheet.id, replace(lot, id=free_id(lot.id, ids))))
             ids.append(bared[-1][1].id)
     return Way(sheets=tuple(bared))
+
+
+def ways(
+    build: Build, chosen: Sequence[str], lots: Sequence[Lot], faces: Sequence[Faces]
+) -> tuple[Way, ...]:
+    """The ways that are asked for: from each of the lots, then with each of the faces of paper.
+    Raises as :func:`less_paper` does.
+
+    >>> from oaken_scale.core.material.rack import STARTER
+    >>> [way.lot.name for way in ways(Build("b", "B"), (), STARTER[:1], ())]
+    ['Foam board 5 mm, both papers']
+    """
+    now = solve(build) if faces else None
+    bare = (less_paper(build, chosen, each, now) for each in faces if now)
+    return (*(Way(lot) for lot in lots), *bare)
 
 
 def instead(build: Build, chosen: Sequence[str], way: Way) -> Build:

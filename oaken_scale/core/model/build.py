@@ -21,6 +21,7 @@ from oaken_scale.core.model.field import NO_FIELD, FieldLog
 from oaken_scale.core.model.fitting import Bay
 from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import Known, Lot
+from oaken_scale.core.model.named import by_id
 from oaken_scale.core.model.part import Habit, Part
 from oaken_scale.core.model.power import Power
 from oaken_scale.core.model.recall import recalled
@@ -92,6 +93,19 @@ class Build:
         (True, False)
         """
         return _aboard(self.parts, loadout)
+
+
+def loadout_meant(build: Build, id: str | None) -> Loadout | None:
+    """The loadout of an id, without one the first; None where the build has none. Raises
+    BuildFaultError where there is none such.
+
+    >>> build = Build("b", "B", loadouts=(Loadout("film", "Film"), Loadout("light", "Light")))
+    >>> loadout_meant(build, "light").name, loadout_meant(build, None).name
+    ('Light', 'Film')
+    """
+    if id is None:
+        return next(iter(build.loadouts), None)
+    return by_id(build.loadouts, id, "loadout")
 
 
 @recalled(keep=32)

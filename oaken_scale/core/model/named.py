@@ -53,6 +53,20 @@ def named(text: str, things: Sequence[Thing], field: str) -> Thing | None:
     return None
 
 
+def by_id(things: Iterable[Thing], id: str, field: str) -> Thing:
+    """The one thing of an id. Raises BuildFaultError on ``field``, with the ids that there are.
+
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit
+    >>> by_id([Lot("t", "Tape", LotUnit.M, 2.1, 0.1)], "t", "lot").name
+    'Tape'
+    """
+    there = {each.id: each for each in things}
+    if id not in there:
+        words = f'no {field} "{id}" here; there is {", ".join(there) or "none"}'
+        raise BuildFaultError([Fault(field, words)])
+    return there[id]
+
+
 def free_id(name: str, taken: Iterable[str]) -> str:
     """An id made from a name, unlike all that are taken.
 

@@ -19,6 +19,7 @@ from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Station
 from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.flown import fly
@@ -275,6 +276,21 @@ def _unsure(ready: Balanceable, planes: Sequence[Flying]) -> str | None:
     share = arms * (plane.after.mass_cov @ arms) * (plane.after.told < 0.5)
     at = int(share.argmax())
     return ready.build.parts[at].id if share[at] > 0.04 * plane.cg.x_sd_mm**2 else None
+
+
+def way_out(found: Remedies, which: int) -> Remedy:
+    """One of the remedies by its place: the best is 0, then the others in their order; where there
+    is none, what might be allowed. Raises BuildFaultError for a place that none has.
+
+    >>> found = Remedies(Outcome.FOUND, best=Remedy((), (), 0.0, ()))
+    >>> way_out(found, 0) is found.best
+    True
+    """
+    ways = (found.best, *found.others) if found.best else found.offers
+    if which >= len(ways):
+        many = f"there are {len(ways)} ways" if ways else "there is nothing to be done"
+        raise BuildFaultError([Fault("which", f"is {which}; {many}, from 0 on")])
+    return ways[which]
 
 
 def applied(build: Build, remedy: Remedy, at: datetime | None = None) -> Build:

@@ -10,6 +10,7 @@ from oaken_scale.core.model.part import Part, Reference
 from oaken_scale.core.model.shift_line import Shift
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import Remedies
+from oaken_scale.core.trim.saving import saved
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,6 +68,17 @@ def shifted(build: Build, shifts: Sequence[Shift]) -> Build:
         return replace(part, station=station, slide=slide)
 
     return replace(build, parts=tuple(moved(part) for part in build.parts))
+
+
+def shifted_told(build: Build, shifts: Sequence[Shift], moved: Build) -> Shifted:
+    """What moves asked as one come to, for a build and the same with them made.
+
+    >>> told = shifted_told(Build("b", "B"), (), Build("b", "B"))
+    >>> told.saves_g, told.now.outcome.value
+    (None, 'nothing_yet')
+    """
+    both = saved(build, moved)
+    return Shifted(tuple(shifts), balances(build, moved), both.now, both.then, both.saves_g)
 
 
 def balances(build: Build, moved: Build) -> tuple[CgThen, ...]:

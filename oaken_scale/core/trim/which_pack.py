@@ -25,31 +25,10 @@ from oaken_scale.core.power.margins import Rung, cell_margins, margins
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.remedies import balanceable
 from oaken_scale.core.trim.remedy import Balanceable
+from oaken_scale.core.trim.tried import TriedMotor, TriedPack
 
 TRIED: Final = "tried-"
 """What the ids of packs that are only tried begin with."""
-
-
-@dataclass(frozen=True, slots=True)
-class TriedPack:
-    """A pack to be tried: as listed, its mass and one sigma [g]; ``thing`` of the drawer that it
-    is, None where it was only typed in."""
-
-    pack: Pack
-    mass_g: float
-    doubt_g: float
-    thing: str | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class TriedMotor:
-    """A motor to be tried, one of those that fly: as listed, its name and one sigma of its mass
-    [g]."""
-
-    motor: Motor
-    name: str
-    doubt_g: float
-    thing: str | None = None
 
 
 class Balances(StrEnum):

@@ -1,6 +1,7 @@
 """Where to put the wing: the loaded fuselage's balance against the wing's place."""
 
-from dataclasses import dataclass, replace
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
 from typing import Final
 
 import numpy as np
@@ -9,7 +10,7 @@ from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.neutral_point import NeutralPoint, neutral_point
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
-from oaken_scale.core.ledger.assembly import lies_within
+from oaken_scale.core.ledger.assembly import WITHIN, lies_within
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
@@ -21,6 +22,9 @@ from oaken_scale.core.trim.cg_ranges import SchoolKind, schools
 FOLLOWS_MM: Final = 0.01
 """The place is found, by the secant, when another step moves it by less [mm]."""
 
+STAYS_MM: Final = 0.5
+"""A wing that would move by less is where it belongs [mm]."""
+
 STEPS: Final = 30
 """So many steps at most to where a canard has its margin."""
 
@@ -28,22 +32,37 @@ STEPS: Final = 30
 @dataclass(frozen=True, slots=True)
 class WingPlace:
     """Where the wing's leading edge belongs [mm from the nose], where it is, and what the rest
-    (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh."""
+    (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh; how far it would move, aft is
+    positive, and whether that is nothing to be moved.
+
+    >>> place = WingPlace(170.0, 186.0, 300.0, 220.0, 100.0)
+    >>> place.by_mm, place.is_there
+    (-16.0, False)
+    """
 
     edge_mm: float
     now_mm: float
     fuselage_g: float
     fuselage_x_mm: float
     wing_g: float
+    by_mm: float = field(init=False, default=0.0)
+    is_there: bool = field(init=False, default=True)
 
-    @property
-    def by_mm(self) -> float:
-        """How far it would move; aft is positive.
+    def __post_init__(self) -> None:
+        """Work out what follows."""
+        object.__setattr__(self, "by_mm", self.edge_mm - self.now_mm)
+        object.__setattr__(self, "is_there", abs(self.by_mm) < STAYS_MM)
 
-        >>> WingPlace(170.0, 186.0, 300.0, 220.0, 100.0).by_mm  # forward
-        -16.0
-        """
-        return self.edge_mm - self.now_mm
+
+def wing_assembly(names: Sequence[str]) -> str | None:
+    """The assembly that is the wing by what it is called, the outermost of them, else the first;
+    None where there is none.
+
+    >>> wing_assembly(("Fuselage", "Main wing", "Main wing/Left")), wing_assembly(())
+    ('Main wing', None)
+    """
+    called = sorted((name for name in names if name), key=lambda name: name.count(WITHIN))
+    return next((name for name in called if "wing" in name.lower()), next(iter(called), None))
 
 
 def placed_edge(

@@ -14,7 +14,8 @@ from oaken_scale.core.model.target import Target, TargetKind
 from oaken_scale.core.power.drive_estimate import HowKnown
 from oaken_scale.core.power.margins import Rung
 from oaken_scale.core.trim.remedies import what_would_fix
-from oaken_scale.core.trim.which_pack import Balances, TriedMotor, TriedPack, which_pack
+from oaken_scale.core.trim.tried import TriedMotor, TriedPack
+from oaken_scale.core.trim.which_pack import Balances, which_pack
 from study.drive_trains import DAY, Truth
 
 WING = Surface("w", "W", Role.WING, (Section(200, 0, 0, 200), Section(200, 500, 0, 200)))

@@ -14,7 +14,12 @@ from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.beam import Heavy, Outside
 from oaken_scale.core.trim.cg_ranges import SchoolKind
 from oaken_scale.core.trim.flown import fly
-from oaken_scale.core.trim.wing_placement import wing_place, with_wing_at
+from oaken_scale.core.trim.wing_placement import (
+    WingPlace,
+    wing_assembly,
+    wing_place,
+    with_wing_at,
+)
 
 
 def thing(id, grams, x, assembly="Fuselage", reference=Reference.NOSE) -> Part:
@@ -121,3 +126,26 @@ def test_a_cg_outside_every_range_is_said_whatever_the_target(x, low, outside):
     (told,) = assess(build).beam.loadouts
     assert told.heavy is Heavy.NEITHER
     assert told.outside is outside
+
+
+@pytest.mark.parametrize(
+    ("names", "wing"),
+    [
+        (("Fuselage", "Main Wing", "Tail"), "Main Wing"),
+        (("Fuselage/Wing saddle", "Wing"), "Wing"),
+        (("Fuselage", "Fuselage/Wing saddle"), "Fuselage/Wing saddle"),
+        (("", "Body", "Tail"), "Body"),
+        (("",), None),
+    ],
+)
+def test_the_wing_is_told_by_its_name(names, wing):
+    assert wing_assembly(names) == wing
+    parts = tuple(Part(f"p{k}", "P", Pedigree.GUESS, each, 10.0) for k, each in enumerate(names))
+    told = assess(Build("b", "B", parts=parts)).assemblies
+    assert [each.name for each in told if each.is_wing] == ([] if wing is None else [wing])
+
+
+@pytest.mark.parametrize(("to", "is_there"), [(200.4, True), (199.6, True), (200.6, False)])
+def test_a_wing_that_would_hardly_move_is_there(to, is_there):
+    place = WingPlace(to, 200.0, 300.0, 220.0, 100.0)
+    assert (place.by_mm, place.is_there) == (pytest.approx(to - 200.0), is_there)

@@ -2901,7 +2901,8 @@ export interface components {
          * AssemblyMass
          * @description An assembly's mass [g], one sigma: all its parts not retired, and what lies within it.
          *
-         *     ``name`` is its whole path, "Fuselage/Nose".
+         *     ``name`` is its whole path, "Fuselage/Nose"; ``is_wing``: it is the one that is taken for the
+         *     wing where nobody says which.
          */
         AssemblyMass: {
             /** Name */
@@ -2910,6 +2911,11 @@ export interface components {
             mass_g: number;
             /** Sd G */
             sd_g: number;
+            /**
+             * Is Wing
+             * @default false
+             */
+            is_wing?: boolean;
         };
         /**
          * Assessment
@@ -3440,8 +3446,8 @@ export interface components {
         };
         /**
          * BestThrow
-         * @description The setting that went furthest, as a whole: its throws, how far they went [m], with which
-         *     loadout and CG, and what was changed on the plane since.
+         * @description The setting that goes furthest, as a whole: where every control stood, its throws, how far
+         *     it goes [m], with which loadout and CG, and what was changed on the plane since.
          */
         BestThrow: {
             /** Settings */
@@ -6986,6 +6992,8 @@ export interface components {
             planned: components["schemas"]["PlannedSetting"] | null;
             glide: components["schemas"]["Glide"] | null;
             sink: components["schemas"]["Glide"] | null;
+            /** Flown */
+            flown: components["schemas"]["SettingFlown"][];
             best: components["schemas"]["BestThrow"] | null;
         };
         /**
@@ -10181,6 +10189,19 @@ export interface components {
             mm: number;
         };
         /**
+         * SettingFlown
+         * @description One setting that was thrown: where every control of today stood [mm], the throws of which a
+         *     distance was taken, by their ids in order, and how far it goes [m].
+         */
+        SettingFlown: {
+            /** Settings */
+            settings: components["schemas"]["Setting"][];
+            /** Throws */
+            throws: string[];
+            /** Goes M */
+            goes_m: number;
+        };
+        /**
          * Shape
          * @description What a surface is made to: one of its span (a fin's height), its chord at the root, its area,
          *     and how long its last panel is along its slope.
@@ -12024,7 +12045,12 @@ export interface components {
         /**
          * WingPlace
          * @description Where the wing's leading edge belongs [mm from the nose], where it is, and what the rest
-         *     (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh.
+         *     (``fuselage_g`` at ``fuselage_x_mm``) and the wing group weigh; how far it would move, aft is
+         *     positive, and whether that is nothing to be moved.
+         *
+         *     >>> place = WingPlace(170.0, 186.0, 300.0, 220.0, 100.0)
+         *     >>> place.by_mm, place.is_there
+         *     (-16.0, False)
          */
         WingPlace: {
             /** Edge Mm */
@@ -12037,6 +12063,16 @@ export interface components {
             fuselage_x_mm: number;
             /** Wing G */
             wing_g: number;
+            /**
+             * By Mm
+             * @default 0
+             */
+            by_mm?: number;
+            /**
+             * Is There
+             * @default true
+             */
+            is_there?: boolean;
         };
         /**
          * Word

@@ -10,12 +10,11 @@ import { asSaid } from '../shared/choices'
 const { id, build, assessment, loadout, send } = useBuild()
 const { number, units } = useUnits()
 
-const groups = computed(() =>
-  (assessment.value?.assemblies ?? []).map((each) => each.name).filter(Boolean),
-)
+const assemblies = computed(() => assessment.value?.assemblies ?? [])
+const groups = computed(() => assemblies.value.map((each) => each.name).filter(Boolean))
 const chosen = ref('')
 const assembly = computed(
-  () => chosen.value || groups.value.find((each) => /wing/i.test(each)) || groups.value[0] || '',
+  () => chosen.value || assemblies.value.find((each) => each.is_wing)?.name || '',
 )
 /** The range that travels with the wing, where the target is fixed to the nose. */
 const school = ref<SchoolKind | ''>('')
@@ -65,7 +64,6 @@ function move() {
     ),
   )
 }
-const by = computed(() => (place.value ? place.value.edge_mm - place.value.now_mm : 0))
 </script>
 
 <template>
@@ -100,11 +98,11 @@ const by = computed(() => (place.value ? place.value.edge_mm - place.value.now_m
       {{ units.length.name }}. The leading edge belongs at
       <strong class="figure">{{ number(place.edge_mm, 'length') }}</strong>,
       {{
-        Math.abs(by) < 0.5
+        place.is_there
           ? 'where it is.'
-          : `${number(Math.abs(by), 'length')} ${units.length.name} ${by > 0 ? 'aft' : 'forward'} of where it is.`
+          : `${number(Math.abs(place.by_mm), 'length')} ${units.length.name} ${place.by_mm > 0 ? 'aft' : 'forward'} of where it is.`
       }}
-      <v-verb v-if="Math.abs(by) >= 0.5" @click="move"> put it there </v-verb>
+      <v-verb v-if="!place.is_there" @click="move"> put it there </v-verb>
     </p>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </section>

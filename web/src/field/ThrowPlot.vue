@@ -32,12 +32,9 @@ const changing = computed(() =>
     return new Set(at).size > 1
   }),
 )
-/** How far they go, the bad ones aside: distances scatter by a share of themselves. */
-function usual(far: { id: string; m: number }[]): number {
-  const fair = far.filter((each) => !bad.value.has(each.id))
-  const logs = (fair.length ? fair : far).map((each) => Math.log(each.m))
-  return Math.exp(logs.reduce((sum, each) => sum + each, 0) / logs.length)
-}
+/** How far the setting of a throw goes; of what waits here alone nobody says yet. */
+const goes = (ids: string[]) =>
+  told.value?.flown.find((each) => ids.some((id) => each.throws.includes(id)))?.goes_m
 const groups = computed(() => {
   const all = new Map<string, { name: string[]; far: { id: string; m: number; n: number }[] }>()
   speaking.value.forEach((each, n) => {
@@ -51,7 +48,10 @@ const groups = computed(() => {
     group.far.push({ id: each.id, m: each.distance_m / base.value, n })
     all.set(key, group)
   })
-  return [...all.values()].slice(-5).map((group) => ({ ...group, mean: usual(group.far) }))
+  return [...all.values()].slice(-5).map((group) => {
+    const far = goes(group.far.map((each) => each.id))
+    return { ...group, goes: far === undefined ? undefined : far / base.value }
+  })
 })
 const top = computed(() => {
   const most = Math.max(1, ...groups.value.flatMap((group) => group.far.map((each) => each.m)))
@@ -79,10 +79,11 @@ const wide = computed(() => (W - LEFT) / Math.max(groups.value.length, 1))
       </g>
       <g v-for="(group, k) in groups" :key="group.name.join()">
         <line
+          v-if="group.goes !== undefined"
           :x1="LEFT + wide * k + 10"
           :x2="LEFT + wide * (k + 1) - 10"
-          :y1="y(group.mean)"
-          :y2="y(group.mean)"
+          :y1="y(group.goes)"
+          :y2="y(group.goes)"
           class="mean"
         />
         <circle

@@ -21,28 +21,7 @@ const sideways = (id: string) => {
 const advice = computed(() =>
   told.value ? words.advice(told.value.advice, named, sideways) : undefined,
 )
-const changes = computed(() => {
-  const all = [...(told.value?.changes ?? [])]
-  const last = told.value?.last_change
-  const known = (one: typeof last, other: typeof last) =>
-    one &&
-    other &&
-    one.control === other.control &&
-    one.from_mm === other.from_mm &&
-    one.to_mm === other.to_mm
-  if (
-    last &&
-    !all.some(
-      (each) =>
-        known(each, last) ||
-        (each.control === last.control &&
-          each.from_mm === last.to_mm &&
-          each.to_mm === last.from_mm),
-    )
-  )
-    all.push(last)
-  return all.reverse().slice(0, 4)
-})
+const changes = computed(() => (told.value?.changes ?? []).slice(-4).reverse())
 const planned = computed(() => told.value?.planned)
 const best = computed(() => told.value?.best)
 const isBest = computed(() =>

@@ -1,0 +1,38 @@
+"""What a change of the plan would save of the ballast."""
+
+from dataclasses import dataclass
+
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.trim.remedies import Outcome, Remedies, what_would_fix
+
+
+@dataclass(frozen=True, slots=True)
+class Saved:
+    """The remedy as it is, with a change of the plan, and the ballast that it would save [g];
+    None where one of the two has none."""
+
+    now: Remedies
+    then: Remedies
+    saves_g: float | None
+
+
+def remedies_told(build: Build) -> Remedies:
+    """What would fix a build; that nothing can be told yet, where :func:`what_would_fix` has none.
+
+    >>> remedies_told(Build("b", "B")).outcome.value
+    'nothing_yet'
+    """
+    return what_would_fix(build) or Remedies(Outcome.NOTHING_YET)
+
+
+def saved(build: Build, changed: Build) -> Saved:
+    """What a change of a build would save of its ballast.
+
+    >>> saved(Build("b", "B"), Build("b", "B")).saves_g is None
+    True
+    """
+    now, then = remedies_told(build), remedies_told(changed)
+    saves = None
+    if now.best is not None and then.best is not None:
+        saves = now.best.ballast_g - then.best.ballast_g
+    return Saved(now, then, saves)
