@@ -141,6 +141,7 @@ async function keepPieces() {
           :label="`${part.name}, aftmost`"
           @kept="$event !== null && slide(part, { high_mm: $event })"
         />
+        {{ ' ' }}
         <v-verb
           class="faint"
           :aria-label="`${part.name} stays where it is`"
@@ -205,7 +206,7 @@ async function keepPieces() {
           :label="`${spot.name}, from the nose`"
           @kept="$event !== null && set(spot.id, { x_mm: $event })"
         />
-        , at most
+        {{ units.length.name }}, at most
         <QuantityCell
           :value="spot.most_g"
           kind="mass"

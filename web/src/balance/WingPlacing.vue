@@ -77,6 +77,7 @@ function move() {
           :items="[{ value: '', title: assembly || 'no assembly yet' }, ...asSaid(groups)]"
           aria-label="The wing's assembly"
       /></label>
+      {{ ' ' }}
       <v-verb @click="find">find its place</v-verb>
     </p>
     <p v-if="fixed">
