@@ -194,6 +194,13 @@ class SettingAside(fields.Edge):
     restore: bool = False
 
 
+class SeveralAside(fields.Edge):
+    """Readings by their ids, and why they are set aside; null lets them speak again."""
+
+    weighings: Annotated[tuple[declared.Id, ...], Field(min_length=1, max_length=200)]
+    reason: declared.Words | None
+
+
 class Accepting(fields.Edge):
     """Whether a doubtful reading stands as it is."""
 

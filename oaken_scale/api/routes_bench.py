@@ -22,6 +22,7 @@ from oaken_scale.api.documents import (
     Opened,
     Recorded,
     SettingAside,
+    SeveralAside,
 )
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Shop, sharing, told
@@ -76,7 +77,14 @@ def record(build_id: BuildId, new: NewWeighing, shop: Shop, pans: Pans) -> Respo
 @router.put("/weighings/{weighing_id}/set-aside", response_model=Opened, responses=documented(404))
 def set_aside(build_id: BuildId, weighing_id: Named, setting: SettingAside, shop: Shop) -> Response:
     """Set a reading aside, with a reason, or take it back in. It stays in the log."""
-    held = shop.readings.set_aside(build_id, weighing_id, setting.reason, setting.restore)
+    held = shop.readings.set_aside(build_id, (weighing_id,), setting.reason, setting.restore)
+    return told(held, after=sharing(shop, build_id))
+
+
+@router.put("/weighings/set-aside", response_model=Opened, responses=documented(404))
+def set_several_aside(build_id: BuildId, setting: SeveralAside, shop: Shop) -> Response:
+    """Set readings aside for one reason, or take them back in: all of them, or none."""
+    held = shop.readings.set_aside(build_id, setting.weighings, setting.reason)
     return told(held, after=sharing(shop, build_id))
 
 

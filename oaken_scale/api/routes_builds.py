@@ -20,18 +20,16 @@ from oaken_scale.api.documents import (
 )
 from oaken_scale.api.problems import ProblemError, documented, no_such
 from oaken_scale.core.changes import parts
+from oaken_scale.core.changes.begin import begun
 from oaken_scale.core.changes.outing import with_lines_of
 from oaken_scale.core.changes.parts import BoundBy
 from oaken_scale.core.ledger.allowance import left_out, usual_share
 from oaken_scale.core.ledger.learned import habits_of
-from oaken_scale.core.model import declared, presets
+from oaken_scale.core.model import declared
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults.whole import validated
 from oaken_scale.core.model.lot import Known
 from oaken_scale.core.model.named import free_id
-from oaken_scale.core.model.part import Habit, Part, Pedigree
-from oaken_scale.core.model.target import Target, TargetKind
-from oaken_scale.core.model.weighing import Scale
+from oaken_scale.core.model.part import Habit, Part
 from oaken_scale.formats import build_file, fields
 from oaken_scale.formats.apart import READER
 from oaken_scale.store.builds import Shelved as Row
@@ -121,9 +119,10 @@ def shelf(shop: Shop) -> list[Shelved]:
 @router.post("/builds", response_model=Opened, status_code=201, responses=documented())
 def begin(new: NewBuild, shop: Shop) -> Response:
     """Begin a build from a purpose and a layout, with the targets and the drawing they suggest."""
-    begun = replace(_beginning(new), allowance=usual_allowance(shop), habits=usual_habits(shop))
-    earlier = shop.files(lambda row: row.has_own_lines and row.layout == begun.layout)
-    return told(shop.add(with_lines_of(begun, earlier)), 201)
+    fresh = begun(new.name, new.purpose, new.layout, new.auw_high_g, new.step_g)
+    fresh = replace(fresh, allowance=usual_allowance(shop), habits=usual_habits(shop))
+    earlier = shop.files(lambda row: row.has_own_lines and row.layout == fresh.layout)
+    return told(shop.add(with_lines_of(fresh, earlier)), 201)
 
 
 @router.post(
@@ -248,28 +247,6 @@ def as_file(build_id: BuildId, shop: Shop) -> Response:
 def file_schema() -> Response:
     """The JSON Schema of the build file."""
     return JSONResponse(build_file.BuildFile.model_json_schema())
-
-
-def _beginning(new: NewBuild) -> Build:
-    """The first value of a build: its targets, drawing, scale and allowance."""
-    purpose = presets.purpose(new.purpose) if new.purpose else None
-    layout = presets.layout(new.layout) if new.layout else None
-    targets = presets.starting_targets(purpose, layout) if purpose and layout else ()
-    if new.auw_high_g is not None:
-        limit = Target(TargetKind.AUW, high=new.auw_high_g, source="your own limit")
-        targets = (limit, *targets)
-    return validated(
-        Build(
-            id="new",
-            name=new.name,
-            purpose=new.purpose,
-            layout=new.layout,
-            parts=(Part("still-to-come", "Still to come", Pedigree.ALLOWANCE, "Not listed"),),
-            surfaces=layout.starting_surfaces if layout else (),
-            scales=(Scale("scale", "My scale", step_g=new.step_g),),
-            targets=targets,
-        )
-    )
 
 
 def _part(build: Build, part_id: str) -> Part:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -60,21 +60,21 @@ class Readings:
             return Kept(fresh, weighing, moved, is_new=True)
 
     def set_aside(
-        self, build_id: str, weighing_id: str, reason: str | None, restore: bool = False
+        self, build_id: str, ids: Sequence[str], reason: str | None, restore: bool = False
     ) -> Held:
-        """Set a reading aside with a reason, or (None) let it speak again.
+        """Set readings aside with a reason, or (None) let them speak again: all, or none.
 
-        With ``restore`` the reading that it corrects speaks again in its place.
+        With ``restore`` the readings that they correct speak again in their place.
         """
         with self._shop.turn:
             with self._shop.database.transaction() as connection:
                 held = self._shop.held_by(connection, build_id)
-                weighing = _reading(held, weighing_id)
                 fates: dict[str, str | None] = {}
-                if weighing.set_aside != reason:
-                    fates[weighing_id] = reason
-                if restore and weighing.corrects is not None:
-                    fates[_reading(held, weighing.corrects).id] = None
+                for weighing in (_reading(held, id) for id in ids):
+                    if weighing.set_aside != reason:
+                        fates[weighing.id] = reason
+                    if restore and weighing.corrects is not None:
+                        fates[_reading(held, weighing.corrects).id] = None
                 if not fates:
                     return held
                 fresh = assessed(held.revision + 1, _with_fates(held.build, fates))

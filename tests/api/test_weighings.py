@@ -47,6 +47,21 @@ def test_an_id_taken_by_another_reading_is_refused(demo):
     assert problem(clash, "id", "give a new one")
 
 
+def test_several_go_aside_for_one_reason_all_or_none(demo):
+    for k, grams in enumerate((47.0, 47.1)):
+        demo.post(f"{AT}/weighings", json=reading(f"a{k}", grams, fuselage_box=1))
+    before = demo.get(AT).json()
+    both = {"weighings": ["a0", "a1"], "reason": "damp"}
+    unknown = demo.put(f"{AT}/weighings/set-aside", json={**both, "weighings": ["a0", "no"]})
+    assert unknown.status_code == 404
+    assert demo.get(AT).json() == before
+    told = demo.put(f"{AT}/weighings/set-aside", json=both).json()
+    assert [each["set_aside"] for each in told["build"]["weighings"][-2:]] == ["damp", "damp"]
+    assert told["revision"] == before["revision"] + 1
+    back = demo.post(f"{AT}/undo", headers={"If-Match": f'"{told["revision"]}"'})
+    assert [each["set_aside"] for each in back.json()["build"]["weighings"][-2:]] == [None, None]
+
+
 def test_taking_back_is_a_new_row_and_can_be_undone(demo):
     before = demo.get(AT).json()
     demo.post(f"{AT}/weighings", json=reading("a1", 99.0, fuselage_box=1))

@@ -407,6 +407,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/weighings/set-aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Several Aside
+         * @description Set readings aside for one reason, or take them back in: all of them, or none.
+         */
+        put: operations["set_several_aside_api_v1_builds__build_id__weighings_set_aside_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/weighings/{weighing_id}/accepted": {
         parameters: {
             query?: never;
@@ -10202,6 +10222,16 @@ export interface components {
             goes_m: number;
         };
         /**
+         * SeveralAside
+         * @description Readings by their ids, and why they are set aside; null lets them speak again.
+         */
+        SeveralAside: {
+            /** Weighings */
+            weighings: string[];
+            /** Reason */
+            reason: string | null;
+        };
+        /**
          * Shape
          * @description What a surface is made to: one of its span (a fin's height), its chord at the root, its area,
          *     and how long its last panel is along its slope.
@@ -13127,6 +13157,52 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SettingAside"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    set_several_aside_api_v1_builds__build_id__weighings_set_aside_put: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeveralAside"];
             };
         };
         responses: {

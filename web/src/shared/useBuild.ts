@@ -278,6 +278,16 @@ function setUp(id: Ref<string>) {
         }),
       ),
     )
+  /** Several readings for one reason, all or none. */
+  const setSeveralAside = (weighings: string[], reason: string | null) =>
+    send(() =>
+      answered(
+        api.PUT('/api/v1/builds/{build_id}/weighings/set-aside', {
+          params: { path: path.value },
+          body: { weighings, reason },
+        }),
+      ),
+    )
   const accept = (weighing: string, accepted: boolean) =>
     send(() =>
       answered(
@@ -354,6 +364,7 @@ function setUp(id: Ref<string>) {
     removePart,
     turnBack,
     setAside,
+    setSeveralAside,
     accept,
     correct,
     spread,

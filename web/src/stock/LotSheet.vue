@@ -21,7 +21,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ shelve: []; leave: [] }>()
 
-const { build, setAside, id } = useBuild()
+const { build, setSeveralAside, id } = useBuild()
 const { units, rate, perUnit } = useUnits()
 
 const lot = toRef(props, 'lot')
@@ -63,9 +63,8 @@ const SETTLED = {
     { at: -1, title: 'the last, it was cut before it dried', reason: 'from after it dried' },
   ],
 }
-async function settle({ at, reason }: (typeof SETTLED)['damp'][number]) {
-  for (const reading of props.damp?.sittings.at(at)?.weighings ?? [])
-    await setAside(reading, reason)
+function settle({ at, reason }: (typeof SETTLED)['damp'][number]) {
+  void setSeveralAside(props.damp?.sittings.at(at)?.weighings ?? [], reason)
 }
 
 const gain = computed(() => {
