@@ -17,7 +17,6 @@ from oaken_scale.core.changes.typed_part import TypedPart, with_typed_part, with
 from oaken_scale.core.changes.ways_of_flying import flown_with
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part_line import Units
 from oaken_scale.core.model.surface import Surface
 from oaken_scale.formats import fields
@@ -119,23 +118,9 @@ def shape(
     build_id: BuildId, surface_id: Named, made: Shape, if_match: Revision, shop: Shop
 ) -> Response:
     """Make a surface to a span, a chord, an area, or its tip to a length along the slope."""
-    given = [
-        (way, value)
-        for way, value in (
-            (drawing.spanned, made.span_mm),
-            (drawing.chorded, made.chord_mm),
-            (drawing.of_area, made.area_dm2),
-            (drawing.along_the_slope, made.tip_mm),
-        )
-        if value is not None
-    ]
-    if not given:
-        raise BuildFaultError([Fault("span_mm", "give a span, a chord, an area or a tip")])
 
     def shaped(surface: Surface) -> Surface:
-        for way, value in given:
-            surface = way(surface, value)
-        return surface
+        return drawing.made_to(surface, made.span_mm, made.chord_mm, made.area_dm2, made.tip_mm)
 
     def changed(build: Build) -> Build:
         return drawing.reshaped(build, surface_id, shaped)

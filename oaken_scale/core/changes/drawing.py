@@ -299,6 +299,35 @@ def reshaped(build: Build, surface_id: str, shape: Callable[[Surface], Surface])
     return replace(build, surfaces=surfaces)
 
 
+def made_to(
+    surface: Surface,
+    span_mm: float | None = None,
+    chord_mm: float | None = None,
+    area_dm2: float | None = None,
+    tip_mm: float | None = None,
+) -> Surface:
+    """A surface made to a span, then a chord, then an area, and its tip to a length along the
+    slope; as far as they are given. Raises BuildFaultError where none is.
+
+    >>> from oaken_scale.core.model.surface import Section
+    >>> wing = Surface("w", "W", Role.WING, (Section(0, 0, 0, 190), Section(0, 540, 0, 190)))
+    >>> made_to(wing, span_mm=1200.0).sections[-1].y_mm
+    600.0
+    """
+    given = (
+        (spanned, span_mm),
+        (chorded, chord_mm),
+        (of_area, area_dm2),
+        (along_the_slope, tip_mm),
+    )
+    if all(value is None for _, value in given):
+        raise BuildFaultError([Fault("span_mm", "give a span, a chord, an area or a tip")])
+    for way, value in given:
+        if value is not None:
+            surface = way(surface, value)
+    return surface
+
+
 def skins(surface: Surface, lot: Lot, layers: float) -> tuple[Part, ...]:
     """The panels that a surface is cut of, left and right, or the one of a fin, as parts of a lot:
     their area with so many ``layers`` (2 for a folded wing), and their station where the area's
