@@ -14,6 +14,7 @@ from oaken_scale.core.assess import Assessment, assess
 from oaken_scale.core.changes.balance import (
     Elsewhere,
     dragged,
+    held_alone,
     held_to_school,
     measured_from,
     with_balance_in,
@@ -68,16 +69,20 @@ class NewCheck(fields.Edge):
     parts: Annotated[
         tuple[declared.Id, ...], Field(max_length=limits.PARTS, description="What that is made of")
     ] = ()
+    assemblies: Annotated[
+        tuple[declared.Label, ...],
+        Field(max_length=50, description="... or the assemblies that it is, with what is in them"),
+    ] = ()
 
     def value(self, build: Build) -> BalanceCheck:
         """The check, from the nose, made now unless it says when. Raises BuildFaultError for a part
         of nothing."""
-        if bool(self.held_alone.strip()) != bool(self.parts):
+        if bool(self.held_alone.strip()) != bool(self.parts or self.assemblies):
             words = "say what was held and which parts that is, or neither for the whole plane"
             raise BuildFaultError(
                 [Fault("parts" if self.held_alone.strip() else "held_alone", words)]
             )
-        given = self.model_dump(exclude={"parts", "reference"})
+        given = self.model_dump(exclude={"parts", "assemblies", "reference"})
         check = BalanceCheck(**{**given, "at": self.at or datetime.now(UTC)})
         return measured_from(build, check, self.reference)
 
@@ -203,7 +208,9 @@ def record_check(build_id: BuildId, new: NewCheck, shop: Shop) -> Response:
         return is_known
 
     def recorded(build: Build) -> Build:
-        return with_check(build, replace(new.value(build), at=at), new.parts)
+        check = replace(new.value(build), at=at)
+        held = new.parts or held_alone(build, check.loadout, new.assemblies)
+        return with_check(build, check, held)
 
     held = shop.change(build_id, None, recorded, unless=known)
     return told(held, 200 if is_known else 201)

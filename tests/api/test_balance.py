@@ -248,6 +248,8 @@ def test_a_part_held_alone_names_what_it_is_made_of(demo):
     )
     ghost = {**check, "held_alone": "Fuselage", "parts": ["motor", "nobody"]}
     problem(demo.post(f"{build}/checks", json=ghost), "parts", "not aboard")
+    nothing = {**check, "held_alone": "Keel", "assemblies": ["Keel"]}
+    problem(demo.post(f"{build}/checks", json=nothing), "assemblies", "nothing that is aboard")
     held = {**check, "held_alone": "Fuselage", "parts": ["motor", "fuselage-box"]}
     for _ in range(2):  # sent twice is once
         answer = demo.post(f"{build}/checks", json=held)

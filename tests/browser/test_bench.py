@@ -340,3 +340,32 @@ def test_twins_are_compared_with_what_to_do_about_it(bench):
     bench.keyboard.press("Enter")
     expect(pair).to_contain_text("right one heavier by 3.0")
     expect(pair).to_contain_text("1.5 g at the left tip.")
+
+
+def test_what_lies_within_an_assembly_is_of_it_however_it_was_typed(page, sandpiper):
+    """A part whose assembly was typed with spaces lies in the tray, goes on the pan with all of the
+    assembly that it is within, and is held with that alone."""
+    at = sandpiper.replace("/build/", "/api/v1/builds/")
+    for name in ("Dowel", "Latch"):
+        revision = HTTP.get(at).headers["etag"]
+        line = {"line": f"{name} 5 g in Tail / Nose"}
+        HTTP.post(f"{at}/parts/line", json=line, headers={"If-Match": revision}).raise_for_status()
+    page.goto(f"{sandpiper}/bench")
+    expect(page.locator("[data-part=dowel]")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Tail")).click()
+    expect(page.get_by_label("Pan", exact=True)).to_contain_text("Tail, put together")
+    on_it = {load["part"] for load in HTTP.get(f"{at}/pan").json()["loads"]["loads"]}
+    build = HTTP.get(at).json()["build"]
+    tail = {each["id"] for each in build["parts"] if each["assembly"] in ("Tail", "Tail/Nose")}
+    assert on_it == tail
+    assert {"dowel", "latch"} < tail
+    page.goto(f"{sandpiper}/balance")
+    checks = page.get_by_label("Checked on the bench")
+    checks.get_by_role("button", name="Fingertips").click()
+    checks.get_by_label("Where it rests").fill("500")
+    checks.get_by_text("only a part of the plane was held").click()
+    checks.get_by_label("Tail", exact=True).check()
+    checks.get_by_role("button", name="Record it").click()
+    expect(checks.locator("[data-check]").first).to_contain_text("Tail")
+    held = {each["part"] for each in HTTP.get(at).json()["build"]["checks"][-1]["stood"]}
+    assert held == tail

@@ -1,10 +1,13 @@
 """In inches and ounces with a decimal comma: each place, and no figure left in others."""
 
+import json
 import re
 
+import pytest
 from playwright.sync_api import expect
 
 from oaken_scale.core.model.quantity import OUNCE_G
+from tests.browser.waits import until
 from tests.http import HTTP
 
 
@@ -29,11 +32,15 @@ def test_in_inches_and_ounces_no_figure_is_metric_and_every_decimal_mark_is_the_
             if (!at.checkVisibility({visibilityProperty: true})) continue
             if (['STYLE', 'SCRIPT', 'OPTION', 'TITLE'].includes(at.tagName)) continue
             const text = node.textContent.trim()
-            if (/\d ?(mm|g|gf|dm[²2]|g\/dm[²2])(?!\w)|\d\.\d/.test(text)) told.push(text)
+            if (/(mm|g|gf|dm[²2]|m|m\/s)(?!\w)|\d\.\d/.test(text)) told.push(text)
         }
         return told
     }"""
-    metric = re.compile(r"\d ?(mm|g|gf|dm[²2]|g/dm[²2])(?!\w)|\d\.\d")
+    metric = re.compile(
+        # after a figure, or by itself: the unit of a field, a column or a row
+        r"\d ?(mm|g|gf|dm[²2]|g/dm[²2]|m|m/s)(?!\w)"
+        r"|(?<![\w/])(mm|gf|dm[²2]|g/dm[²2]|m/s)(?!\w)|^[gm]$|, [gm]$|\d\.\d"
+    )
     left = []
     for place, texts in looked_at("desk", (ask,), units="imperial", mark=",").items():
         for text in texts[0]:
@@ -42,7 +49,38 @@ def test_in_inches_and_ounces_no_figure_is_metric_and_every_decimal_mark_is_the_
                 rest = re.sub(re.escape(name), "", rest, flags=re.IGNORECASE)
             if metric.search(rest):
                 left.append((place, text))
-    assert left == []
+    assert not left, json.dumps(left, indent=1)
+
+
+def test_a_scale_a_tray_and_a_sheet_are_said_in_the_chosen_units(page, sandpiper):
+    page.add_init_script("localStorage.setItem('oaken-scale-units', 'imperial')")
+
+    def told():
+        return HTTP.get(sandpiper.replace("/build/", "/api/v1/builds/")).json()["build"]
+
+    page.goto(f"{sandpiper}/plan?on=scales")
+    step = page.get_by_label("Kitchen scale, step")
+    expect(step).to_have_value("0.0035")  # a tenth of a gram, of 28.35
+    step.fill("0.05")
+    step.press("Enter")
+    until(page, lambda: told()["scales"][0]["step_g"] == pytest.approx(0.05 * OUNCE_G))
+    page.get_by_label("Tray, mass").fill("1")
+    page.get_by_label("Tray, mass").press("Enter")
+    until(page, lambda: told()["containers"][0]["mass_g"] == pytest.approx(OUNCE_G))
+    page.get_by_label("Check weight on Kitchen scale").fill("4")
+    page.get_by_label("Kitchen scale shows").fill("4.05")
+    page.get_by_label("Kitchen scale shows").press("Enter")
+    until(page, lambda: told()["weighings"][-1]["reading_g"] == pytest.approx(4.05 * OUNCE_G))
+    assert told()["weighings"][-1]["pan"]["known_g"] == pytest.approx(4 * OUNCE_G)
+    page.goto(f"{sandpiper}/stock?on=rack")
+    page.locator("[data-lot=sheet-a]").click()
+    page.get_by_label("Length of one").fill("30")
+    page.get_by_label("Width of one").fill("20")
+    page.get_by_label("Width of one").press("Enter")
+    until(page, lambda: told()["lots"][0]["width_mm"] == pytest.approx(508.0))
+    assert told()["lots"][0]["length_mm"] == pytest.approx(762.0)
+    page.get_by_role("button", name="the whole sheet").click()
+    expect(page.get_by_label("Size of the piece")).to_have_value("30 x 20 in")
 
 
 def test_in_ounces_a_figure_says_as_much_as_in_grams(page, sandpiper):

@@ -8,12 +8,13 @@ from oaken_scale.core.flight.centre_of_gravity import x_from_nose
 from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.neutral_point import neutral_point
 from oaken_scale.core.geometry.wing import wing_figures
+from oaken_scale.core.ledger.assembly import lies_within
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Reference, Slide
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
-from oaken_scale.core.trim.as_it_stood import as_it_stands
+from oaken_scale.core.trim.as_it_stood import as_it_stands, loadout_of
 from oaken_scale.core.trim.cg_ranges import School, SchoolKind, schools
 from oaken_scale.core.trim.flown import fly
 
@@ -104,6 +105,28 @@ def with_check(build: Build, check: BalanceCheck, parts: Sequence[str] = ()) -> 
         words = "name a part that is not aboard now; choose from those that are"
         raise BuildFaultError([Fault("parts", words)])
     return replace(build, checks=(*build.checks, replace(check, stood=stood)))
+
+
+def held_alone(build: Build, loadout_id: str | None, assemblies: Sequence[str]) -> tuple[str, ...]:
+    """What is held when assemblies are held alone: the parts aboard of a loadout that lie in them,
+    or in one within them. Raises BuildFaultError (``assemblies``) where none is.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> parts = (Part("nose", "Nose", Pedigree.GUESS, "Fuselage/Nose"),
+    ...     Part("wing", "Wing", Pedigree.GUESS, "Wing"))
+    >>> held_alone(Build("b", "B", parts=parts), None, ("Fuselage",))
+    ('nose',)
+    """
+    aboard = build.aboard(loadout_of(build, loadout_id))
+    parts = tuple(
+        part.id
+        for part, here in zip(build.parts, aboard, strict=True)
+        if here and any(lies_within(part, each) for each in assemblies)
+    )
+    if assemblies and not parts:
+        words = "name nothing that is aboard now; choose what was held"
+        raise BuildFaultError([Fault("assemblies", words)])
+    return parts
 
 
 def with_slide(build: Build, part_id: str, slide: Slide) -> Build:

@@ -8,7 +8,7 @@ from oaken_scale.core.model import limits
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.field import Throw
-from oaken_scale.core.model.part import Part
+from oaken_scale.core.model.part import Part, assembly_path
 from oaken_scale.core.model.power import Run
 from oaken_scale.core.model.weighing import Weighing
 
@@ -18,10 +18,10 @@ Entry = Weighing | Throw | Run | Loadout
 def as_listed(name: str, assembly: str) -> tuple[str, str]:
     """What a part of a list is known by, however it is written.
 
-    >>> as_listed("Motor ", "Nose") == as_listed("motor", "nose")
+    >>> as_listed("Motor ", "Nose / Bay") == as_listed("motor", "nose/bay")
     True
     """
-    return name.strip().lower(), assembly.strip().lower()
+    return name.strip().lower(), assembly_path(assembly).lower()
 
 
 def listed_there(build: Build) -> set[tuple[str, str]]:

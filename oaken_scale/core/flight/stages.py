@@ -4,10 +4,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from oaken_scale.core.ledger.assembly import WITHIN, membership
+from oaken_scale.core.ledger.assembly import membership
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import WITHIN
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
 from oaken_scale.core.model.target import TargetKind
 

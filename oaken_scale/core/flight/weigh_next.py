@@ -11,14 +11,14 @@ from numpy.typing import NDArray
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.registry import METRICS
 from oaken_scale.core.flight.verdict import Answer, Word
-from oaken_scale.core.ledger.assembly import WITHIN, membership
+from oaken_scale.core.ledger.assembly import membership
 from oaken_scale.core.ledger.loading import Loading
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import FEW_STEPS, NEAR_CAPACITY, reading_doubt
 from oaken_scale.core.model.arrays import Flags, Matrix, Vector
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import LotUnit
-from oaken_scale.core.model.part import Part, Pedigree
+from oaken_scale.core.model.part import WITHIN, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.model.traits import traits, wherever

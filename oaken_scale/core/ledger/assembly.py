@@ -5,18 +5,14 @@ A part names its assembly; "Fuselage/Nose" is the nose within the fuselage.
 
 from collections.abc import Iterable, Sequence
 from functools import cache
-from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.part import Part
+from oaken_scale.core.model.part import WITHIN, Part, assembly_path
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.traits import wherever
-
-WITHIN: Final = "/"
-"""Stands between an assembly and the one within it."""
 
 
 @cache
@@ -28,9 +24,8 @@ def chain(assembly: str) -> tuple[str, ...]:
     >>> chain("")
     ('',)
     """
-    names = [name.strip() for name in assembly.split(WITHIN)]
-    kept = [name for name in names if name]
-    return tuple(WITHIN.join(kept[: k + 1]) for k in range(len(kept))) or ("",)
+    names = assembly_path(assembly).split(WITHIN)
+    return tuple(WITHIN.join(names[: k + 1]) for k in range(len(names)))
 
 
 def lies_within(part: Part, assembly: str) -> bool:
@@ -41,7 +36,7 @@ def lies_within(part: Part, assembly: str) -> bool:
     >>> lies_within(hatch, "Fuselage"), lies_within(hatch, "Wing")
     (True, False)
     """
-    return assembly in chain(part.assembly)
+    return assembly_path(assembly) in chain(part.assembly)
 
 
 def assemblies(parts: Iterable[Part]) -> tuple[str, ...]:

@@ -91,6 +91,21 @@ class Slide:
     high_mm: Coordinate
 
 
+WITHIN: Final = "/"
+"""Stands between an assembly and the one within it."""
+
+
+def assembly_path(text: str) -> str:
+    """An assembly as it is kept, however it was typed: the outermost first, without spaces about
+    what stands between.
+
+    >>> assembly_path(" Fuselage / Nose"), assembly_path("Wing//"), assembly_path("/")
+    ('Fuselage/Nose', 'Wing', '')
+    """
+    names = (name.strip() for name in text.split(WITHIN))
+    return WITHIN.join(name for name in names if name)
+
+
 @dataclass(frozen=True, slots=True)
 class Part:
     """One thing aboard, as it sits on the plane (four screws are one part of four pieces).
@@ -104,6 +119,10 @@ class Part:
     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
+    ``assembly`` is kept as :func:`assembly_path` has it.
+
+    >>> Part("n", "Nose block", Pedigree.GUESS, "Fuselage / Nose").assembly
+    'Fuselage/Nose'
     """
 
     id: Id
@@ -130,6 +149,11 @@ class Part:
     drawn: Drawn | None = None
     fit: Fit | None = None
     colour: Colour | None = None
+
+    def __post_init__(self) -> None:
+        """Keep the assembly's path as all have it."""
+        if self.assembly and (path := assembly_path(self.assembly)) != self.assembly:
+            object.__setattr__(self, "assembly", path)
 
 
 HABITUAL: Final = (Pedigree.GUESS, Pedigree.LISTING)

@@ -14,6 +14,7 @@ from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.geometry.neutral_point import BAND, NeutralPoint, neutral_point
 from oaken_scale.core.model.arrays import Vector
+from oaken_scale.core.model.balancing import SUPPORT_DOUBT_MM
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.recall import recalled
@@ -126,6 +127,19 @@ class LoadoutBalance:
 
 
 @dataclass(frozen=True, slots=True)
+class HeldBy:
+    """What a plane may rest on where its balance is checked, and one sigma of the place found so
+    [mm]."""
+
+    by: str
+    sd_mm: float
+
+
+HOLDS: Final = tuple(HeldBy(by, sd) for by, sd in SUPPORT_DOUBT_MM.items())
+"""All that it may rest on."""
+
+
+@dataclass(frozen=True, slots=True)
 class Beam:
     """Where it must balance by each school, and where every loadout does.
 
@@ -143,6 +157,7 @@ class Beam:
     quarrels: tuple[Quarrel, ...]
     loadouts: tuple[LoadoutBalance, ...]
     checks: tuple[CheckTold, ...]
+    held_by: tuple[HeldBy, ...] = HOLDS
 
 
 def beam(

@@ -10,11 +10,11 @@ from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.neutral_point import NeutralPoint, neutral_point
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
-from oaken_scale.core.ledger.assembly import WITHIN, lies_within
+from oaken_scale.core.ledger.assembly import lies_within
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.part import Reference
+from oaken_scale.core.model.part import WITHIN, Reference
 from oaken_scale.core.model.surface import Role, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.cg_ranges import SchoolKind, schools

@@ -3373,6 +3373,24 @@ export interface components {
             loadouts: components["schemas"]["LoadoutBalance"][];
             /** Checks */
             checks: components["schemas"]["CheckTold"][];
+            /**
+             * Held By
+             * @default [
+             *       {
+             *         "by": "fingertips",
+             *         "sd_mm": 3
+             *       },
+             *       {
+             *         "by": "pegs",
+             *         "sd_mm": 1
+             *       },
+             *       {
+             *         "by": "string",
+             *         "sd_mm": 2
+             *       }
+             *     ]
+             */
+            held_by?: components["schemas"]["HeldBy"][];
         };
         /**
          * Because
@@ -6343,6 +6361,17 @@ export interface components {
          */
         Heavy: "nose-heavy" | "tail-heavy" | "in its range";
         /**
+         * HeldBy
+         * @description What a plane may rest on where its balance is checked, and one sigma of the place found so
+         *     [mm].
+         */
+        HeldBy: {
+            /** By */
+            by: string;
+            /** Sd Mm */
+            sd_mm: number;
+        };
+        /**
          * HereBegun
          * @description One point of the map, and what the plane is called.
          */
@@ -7620,6 +7649,12 @@ export interface components {
              * @default []
              */
             parts?: string[];
+            /**
+             * Assemblies
+             * @description ... or the assemblies that it is, with what is in them
+             * @default []
+             */
+            assemblies?: string[];
         };
         /**
          * NewCode
@@ -8648,6 +8683,10 @@ export interface components {
          *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
          *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
          *     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
+         *     ``assembly`` is kept as :func:`assembly_path` has it.
+         *
+         *     >>> Part("n", "Nose block", Pedigree.GUESS, "Fuselage / Nose").assembly
+         *     'Fuselage/Nose'
          */
         Part: {
             /** Id */
@@ -8718,6 +8757,10 @@ export interface components {
          *     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
          *     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
          *     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
+         *     ``assembly`` is kept as :func:`assembly_path` has it.
+         *
+         *     >>> Part("n", "Nose block", Pedigree.GUESS, "Fuselage / Nose").assembly
+         *     'Fuselage/Nose'
          */
         PartDoc: {
             /**

@@ -61,7 +61,9 @@ function key(event: KeyboardEvent) {
     :aria-valuenow="mass.slide ? Math.round(mass.x) : undefined"
     :aria-valuemin="mass.slide ? Math.round(mass.slide.low) : undefined"
     :aria-valuemax="mass.slide ? Math.round(mass.slide.high) : undefined"
-    :aria-valuetext="mass.slide ? `${Math.round(mass.x)} mm from the nose` : undefined"
+    :aria-valuetext="
+      mass.slide ? `${number(mass.x, 'length')} ${units.length.name} from the nose` : undefined
+    "
     @pointerdown="grab"
     @pointermove="drag"
     @pointerup="letGo"

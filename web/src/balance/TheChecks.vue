@@ -12,18 +12,24 @@ import OnScale from '../shared/OnScale.vue'
 import PickList from '../shared/PickList.vue'
 import { titled } from '../shared/choices'
 
-const HELD_BY = titled({
-  fingertips: 'fingertips, ±3 mm',
-  pegs: 'two pegs, ±1 mm',
-  string: 'a string, ±2 mm',
-})
+const HOLDS: Record<string, string> = {
+  fingertips: 'fingertips',
+  pegs: 'two pegs',
+  string: 'a string',
+}
 const DATUMS = titled({ leading_edge: 'of leading edge', nose: 'of nose' })
 
 const { reason: explains, checked } = useBalanceWords()
 
-const { id, build, assessment, loadout, loadouts, aboard, balanced, send } = useBuild()
-const { number, units } = useUnits()
+const { id, build, assessment, loadout, loadouts, balanced, send } = useBuild()
+const { number, quantity, units } = useUnits()
 const { scale } = useScaleAtHand()
+const holds = computed(() =>
+  (assessment.value?.beam.held_by ?? []).map(({ by, sd_mm }) => ({
+    value: by,
+    title: `${HOLDS[by] ?? by}, ±${quantity(sd_mm, 'length')}`,
+  })),
+)
 
 const WAYS = [
   { value: 'support', title: 'Fingertips' },
@@ -46,9 +52,9 @@ const FEELS = [
 const way = ref<Way | null>(null)
 /** The assemblies that were held; none of them: the whole plane. */
 const held = ref<string[]>([])
-const groups = computed(() => [
-  ...new Set(build.value?.parts.filter((part) => !part.retired).map((part) => part.assembly)),
-].filter(Boolean)) // prettier-ignore
+const groups = computed(() =>
+  (assessment.value?.assemblies ?? []).map((each) => each.name).filter(Boolean),
+)
 const fields = reactive({ by: 'fingertips', x: '', other: '', reading: '', z: '', angle: '' })
 const reference = ref<'leading_edge' | 'nose'>('leading_edge')
 const wrong = ref('')
@@ -112,13 +118,8 @@ const keep = once(async () => {
 })
 
 /** What was held, where it was not the whole plane. */
-function partly(): Pick<NewCheck, 'held_alone' | 'parts'> {
-  if (!held.value.length) return {}
-  const parts = build.value?.parts.filter(
-    (part) => held.value.includes(part.assembly) && aboard.value.has(part.id),
-  )
-  return { held_alone: held.value.join(' and '), parts: parts?.map((part) => part.id) ?? [] }
-}
+const partly = (): Pick<NewCheck, 'held_alone' | 'assemblies'> =>
+  held.value.length ? { held_alone: held.value.join(' and '), assemblies: held.value } : {}
 
 function aside(check: string, reason: string | null) {
   void send(() =>
@@ -210,7 +211,7 @@ const whether = computed(() => (balanced.value ? checked(balanced.value.checked)
     <form v-if="way" class="small" @submit.prevent="keep">
       <p class="faint">Loaded as: {{ loadout?.name }}. L for another loadout.</p>
       <label v-if="way === 'support'"
-        >level on <PickList v-model="fields.by" :items="HELD_BY"
+        >level on <PickList v-model="fields.by" :items="holds"
       /></label>
       <label v-if="way === 'feel'"
         >on fingertips, <PickList v-model="fields.by" :items="FEELS" aria-label="What it does"

@@ -14,12 +14,12 @@ import {
 import { KINDS, METRICS } from '../say/metrics'
 import { useVariantWords } from '../say/variants'
 import { useBuild } from '../shared/useBuild'
-import { fixed, percent, useUnits } from '../shared/units'
+import { percent, useUnits } from '../shared/units'
 import { useWords } from '../shared/useWords'
 import { useVerdicts } from '../shared/verdicts'
 
 const { id, send, revision } = useBuild()
-const { number } = useUnits()
+const { number, units } = useUnits()
 const { value } = useVerdicts()
 const words = useWords()
 const client = useQueryClient()
@@ -110,7 +110,7 @@ function more(each: VariantComparison, kind: string): string {
             <th>variant</th>
             <th v-for="kind in kinds" :key="kind" class="right">{{ METRICS[kind].short }}</th>
             <th class="right">left to add</th>
-            <th class="right">stalls, m/s</th>
+            <th class="right">stalls, {{ units.speed.name }}</th>
             <th>changed</th>
             <th />
           </tr>
@@ -134,7 +134,9 @@ function more(each: VariantComparison, kind: string): string {
                   : '–'
               }}
             </td>
-            <td class="figure right">{{ each.stall_m_s ? fixed(each.stall_m_s, 1) : '–' }}</td>
+            <td class="figure right">
+              {{ each.stall_m_s ? number(each.stall_m_s, 'speed') : '–' }}
+            </td>
             <td class="small">
               {{ changes(each) || (each.build === origin ? '' : 'nothing yet') }}
             </td>

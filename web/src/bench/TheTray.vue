@@ -3,6 +3,7 @@ import { computed, nextTick, ref } from 'vue'
 import type { Twin } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
 import { useBuild } from '../shared/useBuild'
+import { liesWithin } from '../shared/assemblies'
 import { useUnits } from '../shared/units'
 import PartTag from './PartTag.vue'
 import { useBench } from './useBench'
@@ -86,8 +87,7 @@ function twinWords(twin: Twin, left: string): { words: string; cure: string } {
 /** All that an assembly is put together of, what lies within it included. */
 const within = (name: string) =>
   (build.value?.parts ?? [])
-    .filter((part) => !part.retired)
-    .filter((part) => part.assembly === name || part.assembly.startsWith(`${name}/`))
+    .filter((part) => !part.retired && liesWithin(part, name))
     .map((part) => part.id)
 
 const noParts = computed(

@@ -1,4 +1,5 @@
 import type { Build, NewWeighing, Pan } from '../api/client'
+import { chain, liesWithin } from '../shared/assemblies'
 import { plainly, useUnits } from '../shared/units'
 
 const SHOWN = { dm2: 'area', m: 'run' } as const
@@ -30,10 +31,12 @@ export function panWords(pan: NewWeighing['pan'] | Pan, build: Build | undefined
 
 function wholeAssembly(parts: string[], build: Build | undefined): string | undefined {
   const aboard = build?.parts.filter((part) => !part.retired) ?? []
-  const first = aboard.find((part) => part.id === parts[0])?.assembly
-  const members = aboard.filter((part) => part.assembly === first).map((part) => part.id)
-  const same = members.length === parts.length && members.every((id) => parts.includes(id))
-  if (same) return `${first}, put together`
+  const first = aboard.find((part) => part.id === parts[0])?.assembly ?? ''
+  const whole = chain(first).find((name) => {
+    const members = aboard.filter((part) => liesWithin(part, name))
+    return members.length === parts.length && members.every(({ id }) => parts.includes(id))
+  })
+  if (whole) return `${whole}, put together`
   if (aboard.length === parts.length) return 'The whole plane'
   return undefined
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { once } from '../shared/once'
-import { fixed } from '../shared/units'
+import { fixed, useUnits } from '../shared/units'
 import { computed, ref } from 'vue'
 import type { Build } from '../api/client'
 import { freshId } from '../shared/freshId'
@@ -12,6 +12,7 @@ import { useWords } from '../shared/useWords'
 const props = defineProps<{ scale: Build['scales'][number] }>()
 const { id, assessment, keepReading } = useBuild()
 const words = useWords()
+const { units } = useUnits()
 const known = ref('')
 const shown = ref('')
 const wrong = ref('')
@@ -31,8 +32,9 @@ const outbox = useOutbox(id, keepReading, (error) => words.complain(error))
 const record = once(async () => {
   wrong.value = ''
   try {
-    const pan = { loads: [], samples: [], known_g: await understand(known.value, 'mass') }
-    const reading_g = await understand(shown.value, 'mass')
+    const unit = units.value.mass.name
+    const pan = { loads: [], samples: [], known_g: await understand(known.value, 'mass', unit) }
+    const reading_g = await understand(shown.value, 'mass', unit)
     const at = new Date().toISOString()
     outbox.post(
       { id: freshId(), at, scale: props.scale.id, reading_g, pan, typed: shown.value },
@@ -53,9 +55,9 @@ const record = once(async () => {
       class="entry figure"
       :aria-label="`Check weight on ${scale.name}`"
       inputmode="decimal"
-      placeholder="100"
+      :placeholder="units.mass.name === 'g' ? '100' : '4'"
     />
-    <span class="faint">g shows</span>
+    <span class="faint">{{ units.mass.name }} shows</span>
     <v-text-field
       v-model="shown"
       class="entry figure"

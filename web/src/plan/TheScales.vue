@@ -8,10 +8,12 @@ import { useBuild } from '../shared/useBuild'
 import CheckWeight from './CheckWeight.vue'
 import PickList from '../shared/PickList.vue'
 import { asSaid } from '../shared/choices'
+import { useUnits } from '../shared/units'
 
 type Scale = Build['scales'][number]
 
 const { build, change, takeOff } = useBuild()
+const { units } = useUnits()
 const scales = computed(() => build.value?.scales ?? [])
 
 function set(id: string, patch: Partial<Scale>) {
@@ -49,7 +51,7 @@ function add() {
 <template>
   <section aria-label="Scales">
     <h2>Scales</h2>
-    <p class="faint small">What the display steps by, and how much it can bear. In grams.</p>
+    <p class="faint small">What the display steps by, and how much it can bear.</p>
     <template v-for="scale in scales" :key="scale.id">
       <div class="scale">
         <TextCell
@@ -63,7 +65,8 @@ function add() {
             :value="scale.step_g"
             kind="mass"
             :label="`${scale.name}, step`"
-            unit="g"
+            :unit="units.mass.name"
+            :base="units.mass.base"
             :digits="4"
             @kept="$event !== null && set(scale.id, { step_g: $event })"
           />
@@ -72,9 +75,11 @@ function add() {
             :value="scale.capacity_g"
             kind="mass"
             :label="`${scale.name}, capacity`"
-            unit="g"
+            :unit="units.mass.name"
+            :base="units.mass.base"
             @kept="$event !== null && set(scale.id, { capacity_g: $event })"
           />
+          {{ units.mass.name }}
         </span>
         <span v-if="scale.simulated" class="small">simulated</span>
       </div>
@@ -135,10 +140,11 @@ function add() {
         :value="each.mass_g"
         kind="mass"
         :label="`${each.name}, mass`"
-        unit="g"
+        :unit="units.mass.name"
+        :base="units.mass.base"
         @kept="$event !== null && hold(each.id, { mass_g: $event })"
       />
-      <span class="faint small">g</span>
+      <span class="faint small">{{ units.mass.name }}</span>
       <v-verb class="small faint" @click="takeOff('containers', each.id, each.name)">
         remove
       </v-verb>

@@ -31,15 +31,18 @@ const figures = computed(() => {
     inFeet
       ? ['Cubic loading', (told?.cubic_loading ?? NaN) * PER_FT3, 2, ' oz/ft³']
       : ['Cubic loading', told?.cubic_loading, 2, ' g/dm³'],
-    inFeet
-      ? ['Stall speed, heaviest loadout', (told?.stall_speed ?? NaN) / 0.3048, 1, ' ft/s']
-      : ['Stall speed, heaviest loadout', told?.stall_speed, 1, ' m/s'],
   ]
-  return all.flatMap(([name, value, digits, unit]) =>
+  const shown = all.flatMap(([name, value, digits, unit]) =>
     value === null || value === undefined || Number.isNaN(value)
       ? []
       : [{ name, value: fixed(value, digits) + unit }],
   )
+  if (told?.stall_speed)
+    shown.push({
+      name: 'Stall speed, heaviest loadout',
+      value: quantity(told.stall_speed, 'speed'),
+    })
+  return shown
 })
 </script>
 

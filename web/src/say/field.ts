@@ -126,8 +126,7 @@ export function useFieldWords() {
   const far = (m: number) => quantity(m, 'run', 1)
   const wind = (m_s: number) =>
     metric() ? `${fixed(m_s, 1)} m/s` : `${fixed(m_s / 0.44704, 0)} mph`
-  const sink = (m_s: number) =>
-    metric() ? `${fixed(m_s, 2)} m/s` : `${fixed(m_s / 0.3048, 1)} ft/s`
+  const sink = (m_s: number) => quantity(m_s, 'speed', 'fine')
 
   function clock(at: string | null): string {
     if (!at) return ''

@@ -2,7 +2,7 @@
 import { computed, nextTick, ref } from 'vue'
 import type { Kind, Measure, Understood } from '../api/client'
 import { keptInTurn } from './figures'
-import { decimal } from './units'
+import { decimal, plainly } from './units'
 import { understood, whyNot } from './useQuantity'
 
 const props = defineProps<{
@@ -60,9 +60,10 @@ async function read(given: string): Promise<number | null | undefined> {
     const all = await latest.told
     doubted = all.asked
     const told = all.value
-    const { least = -Infinity, most = Infinity } = props
+    const { least = -Infinity, most = Infinity, base = 1, unit = '' } = props
     if (told >= least && told <= most) return told
-    if (text.value === given) wrong.value = `${props.label}: ${least} to ${most}`
+    const [low, high] = [least, most].map((end) => plainly(end / base))
+    if (text.value === given) wrong.value = `${props.label}: ${low} to ${high} ${unit}`.trim()
     return undefined
   } catch (error) {
     latest = undefined
@@ -102,7 +103,7 @@ function settle(told: number | null) {
   props.onKept?.(told)
 }
 
-const plainly = (figure: number) =>
+const inUnit = (figure: number) =>
   decimal(`${+(figure / (props.base ?? 1)).toFixed(2)} ${props.unit ?? ''}`)
 
 /** Esc on the question puts back what was there, where it was shown already too. */
@@ -155,9 +156,9 @@ function putBack(event: KeyboardEvent) {
     >
       is that meant?
       <v-verb v-if="asked.instead !== null" @click="settle(asked.instead)">
-        {{ plainly(asked.instead) }}
+        {{ inUnit(asked.instead) }}
       </v-verb>
-      <v-verb @click="settle(asked.value)"> {{ plainly(asked.value) }}, as typed </v-verb>
+      <v-verb @click="settle(asked.value)"> {{ inUnit(asked.value) }}, as typed </v-verb>
     </small>
   </span>
 </template>

@@ -13,7 +13,7 @@ interface Unit {
 /** How exact a figure is shown where not as usual: by a name that means as much in any unit. */
 type Digits = number | 'whole' | 'fine'
 
-export type Shown = 'mass' | 'length' | 'area' | 'loading' | 'thrust' | 'run'
+export type Shown = 'mass' | 'length' | 'area' | 'loading' | 'thrust' | 'run' | 'speed'
 
 const OUNCE = 28.349523125
 const FOOT = 304.8
@@ -34,10 +34,12 @@ const LENGTHS = {
   mm: {
     length: { name: 'mm', base: 1, digits: 0, fine: 1 },
     run: { name: 'm', base: 1, digits: 2 },
+    speed: { name: 'm/s', base: 1, digits: 1, fine: 2 },
   },
   in: {
     length: { name: 'in', base: 25.4, digits: 2 },
     run: { name: 'ft', base: FOOT / 1e3, digits: 2 },
+    speed: { name: 'ft/s', base: FOOT / 1e3, digits: 1 },
   },
 } satisfies Record<string, Partial<Record<Shown, Unit>>>
 const PER_DM2 = { name: 'g/dm²', base: 1, digits: 1 }
@@ -123,7 +125,7 @@ export function percent(share: number): string {
   return `${round > 0 ? '+' : round < 0 ? '−' : '±'}${Math.abs(round)} %`
 }
 
-/** The chosen units, and numbers written in them. Values come in base units: g, mm, dm2, gf, m. */
+/** The chosen units, and numbers written in them. Values come in base units: g, mm, dm2, gf, m, m/s. */
 export function useUnits() {
   const units = computed<Record<Shown, Unit>>(() => ({
     ...MASSES[chosen.value.mass],

@@ -209,7 +209,7 @@ const quarrels = computed(() =>
               </template>
               <template v-if="point.stall_m_s">
                 <dt>stalls at</dt>
-                <dd class="figure">{{ fixed(point.stall_m_s, 1) }} m/s</dd>
+                <dd class="figure">{{ quantity(point.stall_m_s, 'speed') }}</dd>
               </template>
               <template v-if="point.minutes && !wants.minutes">
                 <dt>level on the first pack</dt>

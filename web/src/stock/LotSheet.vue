@@ -179,8 +179,8 @@ const gain = computed(() => {
           <QuantityCell
             :value="lot.length_mm"
             kind="length"
-            unit="mm"
-            :digits="0"
+            :unit="units.length.name"
+            :base="units.length.base"
             optional
             label="Length of one"
             @kept="onDescribe({ length_mm: $event })"
@@ -190,14 +190,14 @@ const gain = computed(() => {
             <QuantityCell
               :value="lot.width_mm"
               kind="length"
-              unit="mm"
-              :digits="0"
+              :unit="units.length.name"
+              :base="units.length.base"
               optional
               label="Width of one"
               @kept="onDescribe({ width_mm: $event })"
             />
           </template>
-          <span class="faint small">mm</span>
+          <span class="faint small">{{ units.length.name }}</span>
         </dd>
       </template>
       <dt>at hand</dt>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, toRef } from 'vue'
 import type { Lot } from '../api/client'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import OnScale from '../shared/OnScale.vue'
 import { useSample } from './useSample'
 
@@ -17,10 +17,13 @@ const UNIT = computed(() => ({
 
 /** The whole of one, where its size is known. */
 const whole = computed(() => {
-  const { unit, length_mm: length, width_mm: width } = props.lot
-  if (unit === 'dm2' && length && width)
-    return { text: `${length} x ${width} mm`, title: 'the whole sheet' }
-  if (unit === 'm' && length) return { text: `${length / 1000} m`, title: 'the whole of one' }
+  const { unit, length_mm: long, width_mm: width } = props.lot
+  const { length, run } = units.value
+  const side = (mm: number) => plainly(mm / length.base, 3)
+  if (unit === 'dm2' && long && width)
+    return { text: `${side(long)} x ${side(width)} ${length.name}`, title: 'the whole sheet' }
+  if (unit === 'm' && long)
+    return { text: `${plainly(long / 1000 / run.base, 3)} ${run.name}`, title: 'the whole of one' }
   return null
 })
 

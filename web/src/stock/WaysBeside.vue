@@ -31,7 +31,7 @@ const signed = (amount: number, text: string) => (amount > 0 ? `+${text}` : text
 const orNone = (amount: number | null | undefined, text: (amount: number) => string): Cell =>
   amount == null ? NONE : { figure: text(amount) }
 const speed = (amount: number | null | undefined) =>
-  orNone(amount || null, (some) => fixed(some, 1))
+  orNone(amount || null, (some) => number(some, 'speed'))
 const left = (amount: number | null | undefined) =>
   orNone(amount, (some) => number(some, 'mass', 'whole'))
 
@@ -86,7 +86,9 @@ const rows = computed(() => {
       ),
     ),
     row('these parts', mass, NONE, weighs),
-    row('stalls at', 'm/s', speed(today?.stall_m_s), (way) => speed(way.flown?.stall_m_s)),
+    row('stalls at', units.value.speed.name, speed(today?.stall_m_s), (way) =>
+      speed(way.flown?.stall_m_s),
+    ),
     row('left to add', mass, left(today?.left_g), (way) => left(way.flown?.left_g)),
     row('work and waiting', '', NONE, (way) => ({ figure: minutes(way.minutes) })),
     row('money', '', NONE, money),
