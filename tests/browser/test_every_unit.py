@@ -73,6 +73,12 @@ def test_a_scale_a_tray_and_a_sheet_are_said_in_the_chosen_units(page, sandpiper
     until(page, lambda: told()["weighings"][-1]["reading_g"] == pytest.approx(4.05 * OUNCE_G))
     assert told()["weighings"][-1]["pan"]["known_g"] == pytest.approx(4 * OUNCE_G)
     page.goto(f"{sandpiper}/stock?on=rack")
+    per_m = {lot["id"] for lot in told()["lots"] if lot["unit"] == "m"}
+    opened = HTTP.get(sandpiper.replace("/build/", "/api/v1/builds/")).json()
+    for lot in opened["assessment"]["lots"]:
+        if lot["id"] in per_m:  # as exact as 0.01 g/m
+            per_foot = f"{lot['constant'] * 0.3048 / OUNCE_G:.4f}"
+            expect(page.locator(f"[data-lot={lot['id']}]")).to_contain_text(per_foot)
     page.locator("[data-lot=sheet-a]").click()
     page.get_by_label("Length of one").fill("30")
     page.get_by_label("Width of one").fill("20")

@@ -79,6 +79,7 @@ const record = once(async () => {
 }
 
 .entry {
+  flex: none;
   width: 72px;
 }
 </style>

@@ -144,17 +144,19 @@ export function useUnits() {
     return `${number(value, kind, digits)} ${units.value[kind].name}`
   }
 
-  /** How a lot's constant is shown: so much of it in one of the unit, and what that is called. */
-  function rate(unit: 'dm2' | 'm' | 'piece'): { name: string; span: number } {
+  /** How a lot's constant is shown: so much of it in one of the unit, what that is called, and with
+   * as many digits as say as much as a hundredth of a gram per dm², m or piece. */
+  function rate(unit: 'dm2' | 'm' | 'piece'): { name: string; span: number; digits: number } {
     const { mass, area, run } = units.value
-    if (unit === 'piece') return { name: `${mass.name} each`, span: 1 }
-    const per = unit === 'dm2' ? area : run
-    return { name: `${mass.name}/${per.name}`, span: per.base }
+    const per = unit === 'dm2' ? area : unit === 'm' ? run : { name: '', base: 1 }
+    const name = per.name ? `${mass.name}/${per.name}` : `${mass.name} each`
+    const digits = 2 + Math.max(0, Math.round(Math.log10(mass.base / per.base)))
+    return { name, span: per.base, digits }
   }
 
   /** A lot's constant [g per dm2, m or piece] as a number in the chosen units. */
-  function perUnit(constant: number, unit: 'dm2' | 'm' | 'piece', digits = 2): string {
-    return number(constant * rate(unit).span, 'mass', digits)
+  function perUnit(constant: number, unit: 'dm2' | 'm' | 'piece'): string {
+    return number(constant * rate(unit).span, 'mass', rate(unit).digits)
   }
 
   /** The preset that is chosen; "own" where it is none of them. */

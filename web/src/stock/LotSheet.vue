@@ -109,6 +109,7 @@ const gain = computed(() => {
           kind="mass"
           :unit="units.mass.name"
           :base="units.mass.base"
+          :digits="rate(lot.unit).digits"
           :label="`${lot.name}, ${rate(lot.unit).name}`"
           @kept="$event !== null && onDescribe({ constant: $event / rate(lot.unit).span })"
         />
@@ -118,6 +119,7 @@ const gain = computed(() => {
           kind="mass"
           :unit="units.mass.name"
           :base="units.mass.base"
+          :digits="rate(lot.unit).digits"
           :label="`${lot.name}, doubt`"
           @kept="$event !== null && onDescribe({ doubt: $event / rate(lot.unit).span })"
         />

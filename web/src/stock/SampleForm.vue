@@ -19,7 +19,7 @@ const UNIT = computed(() => ({
 const whole = computed(() => {
   const { unit, length_mm: long, width_mm: width } = props.lot
   const { length, run } = units.value
-  const side = (mm: number) => plainly(mm / length.base, 3)
+  const side = (mm: number) => plainly(mm / length.base)
   if (unit === 'dm2' && long && width)
     return { text: `${side(long)} x ${side(width)} ${length.name}`, title: 'the whole sheet' }
   if (unit === 'm' && long)
@@ -101,7 +101,7 @@ label {
 }
 
 .size {
-  width: 118px;
+  width: 158px;
 }
 
 .reading {

@@ -32,6 +32,8 @@ const damp = computed(() => assessment.value?.damp.find((each) => each.lot === l
 
 const fresh = reactive({ name: '', kind: 'foam' as Lot['kind'], constant: '', faces: 'both' })
 const wrong = ref('')
+/** A figure to go by: a board, a bead, a stick. */
+const USUAL = { dm2: 4.6, m: 2, piece: 5 }
 const unit = computed(() => KINDS.find((each) => each.value === fresh.kind)?.unit ?? 'piece')
 
 const add = once(async () => {
@@ -104,7 +106,7 @@ async function takeDown(id: string) {
             class="entry figure few"
             :aria-label="`How heavy, ${rate(unit).name}`"
             inputmode="decimal"
-            placeholder="4.6"
+            :placeholder="perUnit(USUAL[unit], unit)"
           />
           <span class="faint small">{{ rate(unit).name }}</span>
         </span>
