@@ -255,7 +255,7 @@ const line = (patch: Partial<Pick<Thrust, 'line_z_mm' | 'line_y_mm' | 'doubt_gf'
       <v-verb @click="asUsual"> at least {{ fixed(usual[0], 0) }}, as is usual </v-verb>
     </p>
     <p v-if="layout && !layout.chord_rule" class="wrong small">
-      {{ layout.name }}: no chord rule says where it balances. Set the plan's mark, in mm.
+      {{ layout.name }}: no chord rule says where it balances. Set the plan's mark.
     </p>
     <p class="faint small">
       Registration, weight limits, where and how high one may fly: check with your local authority.

@@ -146,7 +146,7 @@ const groups = computed(() =>
               : `${outlines.open.length} paths are open`
           }}, gaps up to {{ number(gap, 'length', 2) }} {{ units.length.name }}: fold lines stay so.
           <v-verb v-if="closable.length && closing === 0" @click="close(5)">
-            close gaps up to 5 mm
+            close gaps up to {{ number(5, 'length') }} {{ units.length.name }}
           </v-verb>
         </p>
         <p v-if="!outlines.parts.length && !outlines.open.length" class="faint">
