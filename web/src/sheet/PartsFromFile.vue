@@ -25,8 +25,8 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
   <div class="from-file">
     <p class="small">
       Your own list as CSV or xlsx, whatever its columns are called and in any order; German or
-      English decimals, grams or ounces, millimetres or inches. You see what was understood before anything
-      is kept, and what is here already is not added twice.
+      English decimals, grams or ounces, millimetres or inches. You see what was understood before
+      anything is kept, and what is here already is not added twice.
     </p>
     <p>
       <v-btn @click="input?.click()">Choose a file</v-btn>
