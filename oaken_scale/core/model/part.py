@@ -119,10 +119,7 @@ class Part:
     it. ``replaces`` is the part whose place it took. ``slide`` says where it may be moved to,
     ``pattern`` what is cut out of a sheet for one piece of it; until it is cut it is as it is
     ``drawn``. ``fit`` is what it takes up, ``colour`` what it is painted or covered in.
-    ``assembly`` is kept as :func:`assembly_path` has it.
-
-    >>> Part("n", "Nose block", Pedigree.GUESS, "Fuselage / Nose").assembly
-    'Fuselage/Nose'
+    ``assembly`` is its path, the outermost first: "Fuselage/Nose".
     """
 
     id: Id
