@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { named } from '../shared/choices'
 import PickList from '../shared/PickList.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
@@ -19,6 +20,49 @@ const emit = defineEmits<{ press: [thing: string]; begin: [] }>()
 
 const { units, quantity } = useUnits()
 const beginnings = useBeginnings()
+
+interface Asked {
+  what: 'weight' | 'loading' | 'pull' | 'thrust' | 'minutes'
+  title: string
+  label: string
+  kind: 'mass' | 'loading' | 'thrust' | 'number'
+  unit?: { name: string; base?: number }
+}
+/** The figures that are wanted; a ratio to the thrust where that is known. */
+const asked = computed<Asked[]>(() => {
+  const { mass, loading, thrust } = units.value
+  const all: Asked[] = [
+    {
+      what: 'weight',
+      title: 'all-up weight, at most',
+      label: 'All-up weight, at most',
+      kind: 'mass',
+      unit: mass,
+    },
+    {
+      what: 'loading',
+      title: 'wing loading, at most',
+      label: 'Wing loading, at most',
+      kind: 'loading',
+      unit: loading,
+    },
+    { what: 'pull', title: 'static thrust', label: 'Static thrust', kind: 'thrust', unit: thrust },
+    {
+      what: 'thrust',
+      title: 'thrust-to-weight, at least',
+      label: 'Thrust-to-weight, at least',
+      kind: 'number',
+    },
+    {
+      what: 'minutes',
+      title: 'minutes level, at least',
+      label: 'Minutes in level flight, at least',
+      kind: 'number',
+      unit: { name: 'min' },
+    },
+  ]
+  return all.filter(({ what }) => what !== 'thrust' || wants.value.pull)
+})
 </script>
 
 <template>
@@ -37,73 +81,19 @@ const beginnings = useBeginnings()
         :items="named(beginnings?.layouts)"
         aria-label="How it is laid out"
     /></label>
-    <label
-      >all-up weight, at most
+    <label v-for="each in asked" :key="each.what"
+      >{{ each.title }}
       <span
         ><QuantityCell
-          :value="wants.weight"
-          kind="mass"
-          label="All-up weight, at most"
-          :unit="units.mass.name"
-          :base="units.mass.base"
+          :value="wants[each.what]"
+          :kind="each.kind"
+          :label="each.label"
+          :unit="each.unit?.base ? each.unit.name : undefined"
+          :base="each.unit?.base"
           optional
-          :on-kept="(value) => (wants.weight = value)"
+          :on-kept="(value) => (wants[each.what] = value)"
         />
-        {{ units.mass.name }}</span
-      ></label
-    >
-    <label
-      >wing loading, at most
-      <span
-        ><QuantityCell
-          :value="wants.loading"
-          kind="loading"
-          label="Wing loading, at most"
-          :unit="units.loading.name"
-          :base="units.loading.base"
-          optional
-          :on-kept="(value) => (wants.loading = value)"
-        />
-        {{ units.loading.name }}</span
-      ></label
-    >
-    <label
-      >static thrust
-      <span
-        ><QuantityCell
-          :value="wants.pull"
-          kind="thrust"
-          label="Static thrust"
-          :unit="units.thrust.name"
-          :base="units.thrust.base"
-          optional
-          :on-kept="(value) => (wants.pull = value)"
-        />
-        {{ units.thrust.name }}</span
-      ></label
-    >
-    <label v-if="wants.pull"
-      >thrust-to-weight, at least
-      <span
-        ><QuantityCell
-          :value="wants.thrust"
-          kind="number"
-          label="Thrust-to-weight, at least"
-          optional
-          :on-kept="(value) => (wants.thrust = value)"
-      /></span>
-    </label>
-    <label
-      >minutes level, at least
-      <span
-        ><QuantityCell
-          :value="wants.minutes"
-          kind="number"
-          label="Minutes in level flight, at least"
-          optional
-          :on-kept="(value) => (wants.minutes = value)"
-        />
-        min</span
+        {{ each.unit?.name }}</span
       ></label
     >
     <label
