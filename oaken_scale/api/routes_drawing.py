@@ -13,6 +13,7 @@ from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.core.changes import drawing
 from oaken_scale.core.changes.drawn_parts import cut, parts_drawn
+from oaken_scale.core.changes.first_drawing import redrawn, with_first_drawing
 from oaken_scale.core.changes.typed_part import TypedPart, with_typed_part, with_typed_parts
 from oaken_scale.core.changes.ways_of_flying import flown_with
 from oaken_scale.core.model import declared, limits
@@ -99,7 +100,7 @@ def first_drawing(
     """Draw the build's layout anew, to a span and a chord or an area."""
 
     def drawn(build: Build) -> Build:
-        return drawing.with_first_drawing(build, first.span_mm, first.chord_mm, first.area_dm2)
+        return with_first_drawing(build, first.span_mm, first.chord_mm, first.area_dm2)
 
     return told(shop.change(build_id, number(if_match), drawn))
 
@@ -107,9 +108,7 @@ def first_drawing(
 @router.put("/layout", response_model=Opened, responses=documented(404, 412))
 def draw_anew(build_id: BuildId, anew: Anew, if_match: Revision, shop: Shop) -> Response:
     """Draw another layout in place of what is drawn, to the same span and chord."""
-    held = shop.change(
-        build_id, number(if_match), lambda build: drawing.redrawn(build, anew.layout)
-    )
+    held = shop.change(build_id, number(if_match), lambda build: redrawn(build, anew.layout))
     return told(held)
 
 

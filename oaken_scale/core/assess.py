@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from oaken_scale.core.changes.drawing import slope_of, span_of, untouched
+from oaken_scale.core.changes.drawing import slope_of, span_of
 from oaken_scale.core.changes.drawn_parts import DrawnPart, drawn_parts
+from oaken_scale.core.changes.first_drawing import untouched
 from oaken_scale.core.field.fit import FitTold, fit_told
 from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity

@@ -17,11 +17,10 @@ from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.flight.metrics.registry import answers_of
 from oaken_scale.core.flight.verdict import Answer, chance_below
 from oaken_scale.core.geometry.proportions import (
-    ASPECT,
     THICKNESS,
-    USUAL_ASPECT,
     sheet_gives,
     stall_of,
+    usual_aspect,
 )
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.material.drawer import ThingKind
@@ -172,12 +171,12 @@ def span_chord_map(
     >>> start = Start("park", "tractor", (limit,), STARTER[0], STARTER[0])
     >>> told = span_chord_map(start, (900.0, 1100.0), (170.0, 190.0))
     >>> [round(point.auw_g) for point in told.points], told.best
-    ([288, 331, 337, 386], 2)
+    ([289, 332, 338, 386], 2)
     """
     points = tuple(map_point(start, *at) for at in product(spans_mm, chords_mm))
     most = max(point.chance for point in points)
     likely = [k for k, point in enumerate(points) if point.chance >= AS_LIKELY * most]
-    low, high = ASPECT.get(start.purpose, USUAL_ASPECT)
+    low, high = usual_aspect(start.purpose, start.layout) or (0.0, inf)
     usual = [k for k in likely if low <= points[k].span_mm / points[k].chord_mm <= high]
     best = min(usual or likely, key=lambda k: points[k].stall_m_s or inf)
     return SpanChordMap(

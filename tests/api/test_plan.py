@@ -104,7 +104,7 @@ def test_another_layout_is_drawn_to_the_same_span_and_chord(demo):
     anew = act(demo, "layout", method="PUT", layout="canard")
     told = anew.json()["build"]
     assert told["layout"] == "canard"
-    assert sorted(each["role"] for each in told["surfaces"]) == ["canard", "wing"]
+    assert sorted(each["role"] for each in told["surfaces"]) == ["canard", "fin", "wing"]
     was, now = before["assessment"]["wing"], anew.json()["assessment"]["wing"]
     assert now["span_mm"] == pytest.approx(was["span_mm"], abs=0.2)
     roots = [

@@ -1,14 +1,11 @@
-"""What is done to the drawing of a plane: a first one to one's own span, a surface made to a span,
-an area, a chord, a tip by its length along the slope; and the parts that a surface is made of."""
+"""What is done to a surface of a drawing: made to a span, an area, a chord, its tip to a length
+along the slope; and the parts that a surface is made of."""
 
 from collections.abc import Callable, Iterable
-from contextlib import suppress
 from dataclasses import replace
 from math import hypot, sqrt
-from typing import Final
 
-from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise, wing_figures
-from oaken_scale.core.model import presets
+from oaken_scale.core.geometry.wing import area_dm2, chord_integrals, spanwise
 from oaken_scale.core.model.amount import mm
 from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Build
@@ -17,171 +14,7 @@ from oaken_scale.core.model.lot import Lot, Use
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.pattern import Grain, Pattern, turned_over
-from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.surface import Role, Section, Surface
-
-SAME_MM: Final = 0.51
-"""Two drawings that differ by less than this are one [mm]: figures are rounded to a millimetre."""
-
-LEAST: Final = 1e-9
-"""A share of a size at which every figure that is kept is 0 [1]."""
-
-
-def first_drawing(
-    surfaces: tuple[Surface, ...],
-    span_mm: float,
-    chord_mm: float | None = None,
-    area: float | None = None,
-) -> tuple[Surface, ...]:
-    """A layout's drawing made to a span [mm], and a root chord [mm] or an area of the main wings
-    [dm2].
-
-    The wings take the span ``s`` and the chord ``c``, all arms grow with ``c``, tails and canards
-    with ``sqrt(s c)`` both ways, fins with ``s``: so the volumes ``Vh = Sh l/(S MAC)`` and
-    ``Vv = Sv l/(S b)`` stay what they were.
-
-    Raises BuildFaultError without a wing that has a span and a chord at its root, with neither a
-    chord nor an area, and for a size at which a surface is nothing: figures are kept to 0.1 mm.
-
-    >>> told = first_drawing(presets.layout("tractor").starting_surfaces, 1200.0, 200.0)
-    >>> [(round(s.y_mm), round(s.chord_mm)) for s in told[0].sections]
-    [(0, 200), (600, 200)]
-    """
-    wings = [each for each in surfaces if each.role is Role.WING]
-    if not wings:
-        raise BuildFaultError([Fault("surfaces", "draw a wing first")])
-    half = max(abs(section.y_mm) for wing in wings for section in wing.sections)
-    root = wings[0].sections[0]
-    if not half or not root.chord_mm:
-        words = "the first wing needs a span, and a chord at its root; type its sections first"
-        raise BuildFaultError([Fault("surfaces", words)])
-    across = span_mm / (2 * half)
-    if chord_mm is not None:
-        given, along = "chord_mm", chord_mm / root.chord_mm
-    elif area is not None:
-        across = max(across, LEAST)
-        given, along = "area_dm2", area / (sum(area_dm2(wing) for wing in wings) * across)
-    else:
-        raise BuildFaultError([Fault("chord_mm", "give the chord at the root, or the wing's area")])
-    other = sqrt(across * along)
-
-    at = _quarter_of(wings)
-    grown = tuple(_grown(each, across, along, other) for each in surfaces)
-    for old, new in zip(surfaces, grown, strict=True):
-        if area_dm2(old) and not area_dm2(new):
-            words = f'is so small that "{new.name}" comes to nothing; give a larger one'
-            raise BuildFaultError([Fault("span_mm" if across < along else given, words)])
-    new_at = _quarter_of([each for each in grown if each.role is Role.WING])
-    return tuple(
-        new
-        if new.role is Role.WING or not area_dm2(old)
-        else _shifted(new, new_at + along * (_quarter_of([old]) - at) - _quarter_of([new]))
-        for old, new in zip(surfaces, grown, strict=True)
-    )
-
-
-def _grown(surface: Surface, across: float, along: float, other: float) -> Surface:
-    """A surface grown about its root, its root moved aft with the chord."""
-    out, deep = {Role.WING: (across, along), Role.FIN: (across, across)}.get(
-        surface.role, (other, other)
-    )
-    side = other if surface.role is Role.FIN else out
-    first = surface.sections[0]
-    sections = tuple(
-        Section(
-            round(along * first.x_le_mm + out * (s.x_le_mm - first.x_le_mm), 1),
-            round(side * s.y_mm, 1),
-            round(out * s.z_mm, 1),
-            round(deep * s.chord_mm, 1),
-        )
-        for s in surface.sections
-    )
-    return replace(surface, sections=sections)
-
-
-def _shifted(surface: Surface, aft_mm: float) -> Surface:
-    sections = (replace(s, x_le_mm=round(s.x_le_mm + aft_mm, 1)) for s in surface.sections)
-    return replace(surface, sections=tuple(sections))
-
-
-def _quarter_of(surfaces: Iterable[Surface]) -> float:
-    """Where the quarter of the mean chord of some surfaces together is [mm]."""
-    integrals = [chord_integrals(each) for each in surfaces]
-    area, square, moment = (sum(each[k] for each in integrals) for k in range(3))
-    return (moment + square / 4) / area
-
-
-def with_first_drawing(
-    build: Build, span_mm: float, chord_mm: float | None = None, area: float | None = None
-) -> Build:
-    """The build with its layout's drawing, to its own span and chord or area.
-
-    >>> drawn = with_first_drawing(Build("b", "B", layout="tractor"), 1080.0, 190.0)
-    >>> wing = next(each for each in drawn.surfaces if each.role is Role.WING)
-    >>> wing.sections[0].chord_mm, wing.sections[-1].y_mm
-    (190.0, 540.0)
-    """
-    laid = presets.layout(build.layout) if build.layout else None
-    start = laid.starting_surfaces if laid else build.surfaces
-    return replace(build, surfaces=first_drawing(start, span_mm, chord_mm, area))
-
-
-def redrawn(build: Build, layout: str) -> Build:
-    """The build as another layout, drawn to the span and the chord at the root that its wings have;
-    one whose wings have none yet keeps its drawing.
-
-    Raises BuildFaultError on ``layout`` where there is no such one.
-
-    >>> drawn = with_first_drawing(Build("b", "B", layout="tractor"), 1080.0, 190.0)
-    >>> canard = redrawn(drawn, "canard")
-    >>> canard.layout, sorted(each.role.value for each in canard.surfaces)
-    ('canard', ['canard', 'wing'])
-    >>> round(max(s.y_mm for each in canard.surfaces for s in each.sections))
-    540
-    """
-    presets.layout(layout)
-    anew = replace(build, layout=layout)
-    wing = wing_figures(build.surfaces)
-    root = next((w.sections[0].chord_mm for w in build.surfaces if w.role is Role.WING), 0.0)
-    return with_first_drawing(anew, wing.span_mm, root) if wing and root else anew
-
-
-@recalled(keep=8)
-def untouched(layout: str, surfaces: tuple[Surface, ...]) -> frozenset[str]:
-    """The surfaces that are still as their layout brought them, by their ids: nobody's yet. A wing
-    counts as drawn once its span or chord is the builder's own.
-
-    >>> laid = presets.layout("tractor").starting_surfaces
-    >>> sorted(untouched("tractor", laid))
-    ['fin', 'tail', 'wing']
-    >>> sorted(untouched("tractor", first_drawing(laid, 1200.0, 200.0)))
-    ['fin', 'tail']
-    """
-    start = next((each.starting_surfaces for each in presets.LAYOUTS if each.id == layout), ())
-    wings = [each for each in surfaces if each.role is Role.WING]
-    as_it_came = [(each.id, each) for each in start]
-    if wings and any(each.role is Role.WING for each in start):
-        half = max(abs(section.y_mm) for wing in wings for section in wing.sections)
-        chord = wings[0].sections[0].chord_mm
-        # A wing that is nothing yet makes no tail to compare with.
-        with suppress(BuildFaultError):
-            grown = first_drawing(start, 2 * half, chord)
-            as_it_came += [(each.id, each) for each in grown if each.role is not Role.WING]
-    return frozenset(
-        each.id
-        for each in surfaces
-        if any(id == each.id and _alike(each, other) for id, other in as_it_came)
-    )
-
-
-def _alike(one: Surface, other: Surface) -> bool:
-    if len(one.sections) != len(other.sections) or one.role is not other.role:
-        return False
-    return all(
-        abs(getattr(a, name) - getattr(b, name)) < SAME_MM
-        for a, b in zip(one.sections, other.sections, strict=True)
-        for name in ("x_le_mm", "y_mm", "z_mm", "chord_mm")
-    )
 
 
 def spanned(surface: Surface, span_mm: float) -> Surface:

@@ -8,7 +8,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from oaken_scale.core.changes.drawing import first_drawing, skins
+from oaken_scale.core.changes.drawing import skins
+from oaken_scale.core.changes.first_drawing import first_drawing
 from oaken_scale.core.flight.budget import SHARES
 from oaken_scale.core.geometry.wing import wing_figures
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted

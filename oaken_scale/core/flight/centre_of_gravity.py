@@ -97,7 +97,7 @@ def x_from_nose(x_mm: float, reference: Reference, wing: WingFigures | None) -> 
 
     Without a drawn wing the leading edge is taken to be at the nose.
 
-    >>> wing = WingFigures(20.5, 1080, 190, 200, 5.7, 195)
+    >>> wing = WingFigures(20.5, 1080, 190, 200, 5.7, 195, 5.7)
     >>> x_from_nose(10.0, Reference.LEADING_EDGE, wing), x_from_nose(10.0, Reference.NOSE, wing)
     (205.0, 10.0)
     """

@@ -38,7 +38,10 @@ THICKNESS: Final = (0.08, 0.12)
 ASPECT: Final = {"sailplane": (8.0, 14.0), "glider": (5.0, 12.0), "indoor": (3.5, 7.0)}
 USUAL_ASPECT: Final = (4.5, 7.5)
 """What is usual: tail volumes, the tail's share of the span and the fin's of the tail, thickness
-over chord, and aspect ratios by purpose (docs/methods.md, section 5)."""
+over chord, and aspect ratios by purpose, else by layout (docs/methods.md, section 5)."""
+
+SHORT_BY_DESIGN: Final = frozenset({"delta"})
+"""Layouts of which no aspect ratio is usual."""
 
 FOLD: Final = 2.05
 """A chord folded over top and bottom takes so many times itself of the strip."""
@@ -104,7 +107,7 @@ def tail_volume(wing: WingFigures, tails: Sequence[Surface]) -> float:
     Source: docs/methods.md, section 5.
 
     >>> from oaken_scale.core.model.surface import Section
-    >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100)
+    >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100, 5)
     >>> tail = Surface("t", "T", Role.TAIL, (Section(675, 0, 0, 100), Section(675, 200, 0, 100)))
     >>> round(tail_volume(wing, [tail]), 3)
     0.55
@@ -118,7 +121,7 @@ def fin_volume(wing: WingFigures, fins: Sequence[Surface]) -> float:
     """``Vv = sum Sv lv/(S b)``; a twin fin counts twice.
 
     >>> from oaken_scale.core.model.surface import Section
-    >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100)
+    >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100, 5)
     >>> fin = Surface("f", "F", Role.FIN, (Section(675, 0, 0, 100), Section(675, 0, 150, 100)))
     >>> round(fin_volume(wing, [fin]), 4)
     0.0413
@@ -155,13 +158,27 @@ def sheet_gives(lot: Lot) -> SheetGives | None:
     return SheetGives(lot.id, long, 2 * long, short, short / FOLD)
 
 
+def usual_aspect(purpose: str, layout: str) -> tuple[float, float] | None:
+    """Between which a wing's aspect ratio usually is, by what the plane is for, else by how it is
+    laid out; None for a delta, which is one by its short wing.
+
+    >>> usual_aspect("park", "tractor"), usual_aspect("park", "sailplane")
+    ((4.5, 7.5), (8.0, 14.0))
+    >>> usual_aspect("park", "delta") is None
+    True
+    """
+    if layout in SHORT_BY_DESIGN:
+        return None
+    return ASPECT.get(purpose) or ASPECT.get(layout, USUAL_ASPECT)
+
+
 def proportions(build: Build, wing: WingFigures | None, heaviest_g: float) -> Proportions:
     """A plan's figures, and what a rule of thumb would say of them.
 
     >>> proportions(Build("b", "B"), None, 0.0).tail_volume is None  # nothing is drawn
     True
     """
-    drawn = _as_drawn(build.surfaces, build.lots, build.purpose, wing)
+    drawn = _as_drawn(build.surfaces, build.lots, usual_aspect(build.purpose, build.layout), wing)
     if wing is None or heaviest_g <= 0:
         return drawn
     cubic = heaviest_g / wing.area_dm2**1.5
@@ -187,7 +204,10 @@ def stall_of(build: Build, wing: WingFigures | None, mass_g: float) -> float | N
 
 @recalled(keep=16)
 def _as_drawn(
-    surfaces: tuple[Surface, ...], lots: tuple[Lot, ...], purpose: str, wing: WingFigures | None
+    surfaces: tuple[Surface, ...],
+    lots: tuple[Lot, ...],
+    aspect: tuple[float, float] | None,
+    wing: WingFigures | None,
 ) -> Proportions:
     """The figures that hang on the drawing alone."""
     sheets = tuple(told for lot in lots if (told := sheet_gives(lot)) is not None)
@@ -200,14 +220,30 @@ def _as_drawn(
     vv = fin_volume(wing, fins) if fins else None
     thick = None if main.thickness_mm is None else main.thickness_mm / wing.mac_mm
     odd = [
-        *_outside(Oddity.ASPECT_RATIO, wing.aspect_ratio, ASPECT.get(purpose, USUAL_ASPECT)),
+        *_outside(Oddity.ASPECT_RATIO, wing.aspect_ratio_alone, aspect),
         *_outside(Oddity.TAIL_VOLUME, vh, TAIL_VOLUME),
-        *_outside(Oddity.FIN_VOLUME, vv, FIN_VOLUME),
+        *_outside(Oddity.FIN_VOLUME, vv, None if _tail_first(surfaces) else FIN_VOLUME),
         *_outside(Oddity.THICKNESS, thick, THICKNESS),
         *_odd_spans(wing, tails, fins),
         *_odd_order(surfaces),
     ]
     return Proportions(vh, vv, None, None, thick, drawn_length(surfaces), sheets, tuple(odd))
+
+
+def _tail_first(surfaces: Sequence[Surface]) -> bool:
+    """Whether a plane has a canard, whatever it is called: it turns about a place well ahead of its
+    wing, from which a fin's arm is not reckoned, so the usual fin volume says nothing of it."""
+    canards = [each for each in surfaces if each.role is Role.CANARD and area_dm2(each) > 0]
+    return bool(canards or _tails_in_front(surfaces))
+
+
+def _tails_in_front(surfaces: Sequence[Surface]) -> list[Surface]:
+    foremost = min(_quarter_x(s) for s in surfaces if s.role is Role.WING and area_dm2(s) > 0)
+    return [
+        each
+        for each in surfaces
+        if each.role is Role.TAIL and area_dm2(each) > 0 and _quarter_x(each) < foremost
+    ]
 
 
 def _quarter_x(surface: Surface) -> float:
@@ -217,10 +253,12 @@ def _quarter_x(surface: Surface) -> float:
 
 
 def _outside(
-    kind: Oddity, value: float | None, usual: tuple[float, float]
+    kind: Oddity, value: float | None, usual: tuple[float, float] | None
 ) -> tuple[OddProportion, ...]:
+    if value is None or usual is None:
+        return ()
     low, high = usual
-    if value is None or low <= value <= high:
+    if low <= value <= high:
         return ()
     return (OddProportion(kind, value, low, high),)
 
@@ -228,27 +266,28 @@ def _outside(
 def _odd_spans(
     wing: WingFigures, tails: Sequence[Surface], fins: Sequence[Surface]
 ) -> tuple[OddProportion, ...]:
-    """The tail about half the wing's span, the fin's height about half the tail's span."""
+    """The tail about half the wing's span, the fin's height about half the tail's span; of twin
+    fins each is half as high."""
     if not tails:
         return ()
     half = max(abs(spanwise(each, s)) for each in tails for s in each.sections)
     odd = _outside(Oddity.TAIL_SPAN, 2 * half / wing.span_mm, TAIL_SPAN)
     if fins and half > 0:
-        heights = [max(s.z_mm for s in f.sections) - min(s.z_mm for s in f.sections) for f in fins]
-        odd += _outside(Oddity.FIN_HEIGHT, max(heights) / (2 * half), FIN_HEIGHT)
+        height = max(_height(fin) * (2 if fin.twin else 1) for fin in fins)
+        odd += _outside(Oddity.FIN_HEIGHT, height / (2 * half), FIN_HEIGHT)
     return odd
+
+
+def _height(fin: Surface) -> float:
+    along = [section.z_mm for section in fin.sections]
+    return max(along) - min(along)
 
 
 def _odd_order(surfaces: Sequence[Surface]) -> tuple[OddProportion, ...]:
     """A tail in front of the wing, and surfaces that run through each other."""
-    wings = [s for s in surfaces if s.role is Role.WING and area_dm2(s) > 0]
     odd = [
         OddProportion(Oddity.TAIL_IN_FRONT, surfaces=(each.id,))
-        for each in surfaces
-        if each.role is Role.TAIL
-        and area_dm2(each) > 0
-        and wings
-        and _quarter_x(each) < min(_quarter_x(wing) for wing in wings)
+        for each in _tails_in_front(surfaces)
     ]
     flat = [s for s in surfaces if s.role is not Role.FIN and area_dm2(s) > 0]
     for one, other in combinations(flat, 2):

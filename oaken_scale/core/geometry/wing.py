@@ -14,6 +14,8 @@ class WingFigures:
 
     ``leading_edge_x_mm`` is the root leading edge that stations are measured from, that of the
     first wing drawn; ``mac_le_x_mm`` is where the mean aerodynamic chord begins.
+    ``aspect_ratio_alone`` is that of the largest wing by itself, of which rules of thumb speak: a
+    biplane's two together come to half of it.
     """
 
     area_dm2: float
@@ -22,6 +24,7 @@ class WingFigures:
     mac_le_x_mm: float
     aspect_ratio: float
     leading_edge_x_mm: float
+    aspect_ratio_alone: float
 
 
 def spanwise(surface: Surface, section: Section) -> float:
@@ -80,7 +83,9 @@ def wing_figures(surfaces: Iterable[Surface]) -> WingFigures | None:
     >>> figures = wing_figures([wing])
     >>> round(figures.area_dm2, 3), round(figures.mac_mm, 3), round(figures.mac_le_x_mm, 3)
     (15.0, 155.556, 22.222)
-    >>> round(figures.aspect_ratio, 3)
+    >>> round(figures.aspect_ratio, 3), round(wing_figures([wing, wing]).aspect_ratio, 3)
+    (6.667, 3.333)
+    >>> round(wing_figures([wing, wing]).aspect_ratio_alone, 3)
     6.667
     """
     return _wing_figures(tuple(surfaces))
@@ -93,7 +98,8 @@ def _wing_figures(surfaces: tuple[Surface, ...]) -> WingFigures | None:
     area, square, moment = (sum(total[k] for total in totals) for k in range(3))
     if area <= 0:
         return None
-    span = 2 * max(abs(section.y_mm) for wing in wings for section in wing.sections)
+    span = max(_span(wing) for wing in wings)
+    largest, own = max(zip(wings, totals, strict=True), key=lambda each: each[1][0])
     return WingFigures(
         area_dm2=area / 1e4,
         span_mm=span,
@@ -101,7 +107,12 @@ def _wing_figures(surfaces: tuple[Surface, ...]) -> WingFigures | None:
         mac_le_x_mm=moment / area,
         aspect_ratio=span * span / area,
         leading_edge_x_mm=wings[0].sections[0].x_le_mm,
+        aspect_ratio_alone=_span(largest) * _span(largest) / own[0],
     )
+
+
+def _span(wing: Surface) -> float:
+    return 2 * max(abs(section.y_mm) for section in wing.sections)
 
 
 def side_outline(surface: Surface) -> tuple[tuple[float, float], ...]:

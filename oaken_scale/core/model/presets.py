@@ -79,45 +79,62 @@ PURPOSES: Final = (
 )
 
 
-def _plain(id: str, name: str, role: Role, x_mm: float, half_mm: float, chord_mm: float) -> Surface:
+def _plain(
+    id: str, name: str, role: Role, x_mm: float, half_mm: float, chord_mm: float, z_mm: float = 0
+) -> Surface:
     """A rectangular surface."""
-    sections = (Section(x_mm, 0, 0, chord_mm), Section(x_mm, half_mm, 0, chord_mm))
+    sections = (Section(x_mm, 0, z_mm, chord_mm), Section(x_mm, half_mm, z_mm, chord_mm))
     return Surface(id, name, role, sections)
 
 
 def _fin(x_mm: float, height_mm: float, root_mm: float, tip_mm: float) -> Surface:
     """A fin whose trailing edge stands upright."""
-    sections = (
-        Section(x_mm, 0, 0, root_mm),
-        Section(x_mm + root_mm - tip_mm, 0, height_mm, tip_mm),
-    )
-    return Surface("fin", "Fin", Role.FIN, sections)
+    return Surface("fin", "Fin", Role.FIN, _upright(x_mm, 0, 0, height_mm, root_mm, tip_mm))
+
+
+def _fins(
+    x_mm: float, y_mm: float, z_mm: float, height_mm: float, root_mm: float, tip_mm: float
+) -> Surface:
+    """A fin on either side, its trailing edge upright."""
+    sections = _upright(x_mm, y_mm, z_mm, height_mm, root_mm, tip_mm)
+    return Surface("fin", "Twin fins", Role.FIN, sections, twin=True)
+
+
+def _upright(
+    x_mm: float, y_mm: float, z_mm: float, height_mm: float, root_mm: float, tip_mm: float
+) -> tuple[Section, Section]:
+    top = Section(x_mm + root_mm - tip_mm, y_mm, z_mm + height_mm, tip_mm)
+    return Section(x_mm, y_mm, z_mm, root_mm), top
 
 
 _WING = _plain("wing", "Wing", Role.WING, 200, 500, 180)
 _TAIL = _plain("tail", "Tailplane", Role.TAIL, 700, 210, 110)
-_TAILED = (_WING, _TAIL, _fin(690, 120, 130, 80))
+_TAIL_FIN = _fin(690, 160, 120, 70)
+_TAILED = (_WING, _TAIL, _TAIL_FIN)
 _SWEPT = (
     Surface("wing", "Wing", Role.WING, (Section(0, 0, 0, 260), Section(230, 480, 0, 150))),
-    Surface("fin", "Fin", Role.FIN, (Section(250, 0, 0, 120), Section(310, 0, 100, 70))),
+    _fins(240, 480, 0, 130, 140, 90),
 )
 _DELTA = (
     Surface("wing", "Wing", Role.WING, (Section(0, 0, 0, 500), Section(380, 350, 0, 120))),
-    Surface("fin", "Fin", Role.FIN, (Section(380, 0, 0, 120), Section(440, 0, 110, 60))),
+    _fin(345, 160, 155, 80),
 )
 _CANARD = (
     _plain("wing", "Wing", Role.WING, 560, 575, 185),
     _plain("canard", "Canard", Role.CANARD, 60, 260, 120),
+    _fin(620, 170, 160, 100),
 )
 _BIPLANE = (
     _plain("wing", "Lower wing", Role.WING, 210, 400, 150),
-    _plain("upper-wing", "Upper wing", Role.WING, 180, 400, 150),
+    # A chord above the lower one, and a fifth of it ahead: what is usual for two wings.
+    _plain("upper-wing", "Upper wing", Role.WING, 180, 400, 150, 150),
     _TAIL,
-    _fin(690, 120, 130, 80),
+    _TAIL_FIN,
 )
 _TANDEM = (
     _plain("wing", "Front wing", Role.WING, 80, 380, 150),
     _plain("rear-wing", "Rear wing", Role.WING, 560, 380, 150),
+    _fin(600, 170, 150, 90),
 )
 
 _POLYHEDRAL: Final = (
@@ -131,8 +148,8 @@ _POLYHEDRAL: Final = (
             Section(245, 750, 110, 110),
         ),
     ),
-    _plain("tail", "Tailplane", Role.TAIL, 820, 220, 95),
-    _fin(810, 150, 130, 80),
+    _plain("tail", "Tailplane", Role.TAIL, 820, 270, 80),
+    _fin(810, 200, 110, 60),
 )
 _V_TAIL: Final = (
     _WING,
@@ -141,13 +158,7 @@ _V_TAIL: Final = (
 _TWIN_FINS: Final = (
     _WING,
     _TAIL,
-    Surface(
-        "fin",
-        "Twin fins",
-        Role.FIN,
-        (Section(690, 200, -20, 100), Section(710, 200, 90, 70)),
-        twin=True,
-    ),
+    _fins(690, 200, -20, 110, 90, 70),
 )
 
 LAYOUTS: Final = (

@@ -262,7 +262,7 @@ def _chord_rule(wing: WingFigures, laid: Arrangement) -> School:
     if laid is Arrangement.TAILED:
         basis, share = Basis.TAILED, CHORD_WITH_TAIL
     low, high = (wing.mac_le_x_mm + each * wing.mac_mm for each in share)
-    unsafe = wing.aspect_ratio < SHORT_WING
+    unsafe = wing.aspect_ratio_alone < SHORT_WING
     return School(SchoolKind.CHORD, low, high, basis, *share, unsafe=unsafe)
 
 

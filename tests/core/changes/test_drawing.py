@@ -10,27 +10,20 @@ from hypothesis import strategies as st
 from oaken_scale.core.changes.drawing import (
     along_the_slope,
     chorded,
-    first_drawing,
     of_area,
     reshaped,
     skins,
     span_of,
     spanned,
-    untouched,
 )
-from oaken_scale.core.geometry.proportions import fin_volume, tail_volume
-from oaken_scale.core.geometry.wing import area_dm2, wing_figures
+from oaken_scale.core.changes.first_drawing import untouched
+from oaken_scale.core.geometry.wing import area_dm2
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.surface import Role, Section, Surface
 
-WITH_WING = [
-    layout
-    for layout in presets.LAYOUTS
-    if any(each.role is Role.WING for each in layout.starting_surfaces)
-]
 TAPERED = Surface(
     "w",
     "Wing",
@@ -38,71 +31,6 @@ TAPERED = Surface(
     (Section(100, 0, 0, 200), Section(110, 300, 10, 180), Section(150, 500, 60, 100)),
 )
 SHEET = Lot("a", "Sheet A", LotUnit.DM2, 4.6, 0.4)
-
-
-@pytest.mark.parametrize("layout", WITH_WING, ids=lambda each: each.id)
-@given(st.floats(300, 2500), st.floats(60, 500))
-def test_a_first_drawing_has_its_span_its_chord_and_the_layouts_volumes(layout, span, chord):
-    start = layout.starting_surfaces
-    drawn = first_drawing(start, span, chord)
-    was, wing = wing_figures(start), wing_figures(drawn)
-    assert wing.span_mm == pytest.approx(span, abs=0.2)
-    root = next(each for each in drawn if each.role is Role.WING).sections[0]
-    assert root.chord_mm == pytest.approx(chord, abs=0.05 + 1e-9)  # to a tenth
-    for role, volume in ((Role.TAIL, tail_volume), (Role.FIN, fin_volume)):
-        old, new = ([s for s in those if s.role is role] for those in (start, drawn))
-        if old:
-            assert volume(wing, new) == pytest.approx(volume(was, old), rel=0.01)
-
-
-@pytest.mark.parametrize("layout", WITH_WING, ids=lambda each: each.id)
-def test_a_first_drawing_by_its_area(layout):
-    drawn = first_drawing(layout.starting_surfaces, 1000.0, area=22.0)
-    assert wing_figures(drawn).area_dm2 == pytest.approx(22.0, rel=2e-3)
-
-
-def test_a_first_drawing_needs_a_wing_and_a_chord():
-    for surfaces, words in (((), "draw a wing first"), ((TAPERED,), "chord at the root")):
-        with pytest.raises(BuildFaultError, match=words):
-            first_drawing(surfaces, 1000.0)
-
-
-SIZES = st.floats(5e-324, 20_000.0)
-
-
-@given(layout=st.sampled_from(WITH_WING), span=SIZES, size=SIZES, by_area=st.booleans())
-def test_whatever_the_size_it_is_drawn_or_refused_by_the_fields_name(layout, span, size, by_area):
-    made = {"area": size} if by_area else {"chord_mm": size}
-    refusals = []
-    try:
-        drawn = first_drawing(layout.starting_surfaces, span, **made)
-        assert all(area_dm2(each) for each in drawn)
-    except BuildFaultError as refused:
-        refusals += refused.faults
-    for refusal in refusals:
-        assert min(span, size) < 50.0
-        assert refusal.field in {"span_mm", "area_dm2" if by_area else "chord_mm"}
-        assert "give a larger one" in refusal.words
-    hair = tuple(chorded(each, min(size, 2.0)) for each in layout.starting_surfaces)
-    assert "wing" not in untouched(layout.id, hair)
-
-
-def test_a_wing_without_a_chord_at_its_root_is_no_beginning():
-    pointed = replace(TAPERED, sections=(Section(0, 0, 0, 0), *TAPERED.sections[1:]))
-    with pytest.raises(BuildFaultError, match="a chord at its root"):
-        first_drawing((pointed,), 1000.0, 200.0)
-
-
-@pytest.mark.parametrize("layout", presets.LAYOUTS, ids=lambda each: each.id)
-def test_what_came_with_the_layout_is_nobodys_until_it_is_touched(layout):
-    start = layout.starting_surfaces
-    assert untouched(layout.id, start) == {each.id for each in start}
-    own = first_drawing(start, 1234.0, 211.0)
-    left = {each.id for each in start if each.role is not Role.WING}
-    assert untouched(layout.id, own) == left
-    moved = tuple(spanned(each, span_of(each) + 20.0) for each in own)
-    assert untouched(layout.id, moved) == set()
-    assert untouched("", start) == untouched("none such", start) == set()
 
 
 def test_a_surface_to_a_span_an_area_a_chord():

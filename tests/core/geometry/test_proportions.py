@@ -139,6 +139,40 @@ def test_a_sailplane_may_be_slender():
     slender = plate("wing", Role.WING, 200, 900, 180)
     assert Oddity.ASPECT_RATIO in odd(slender)
     assert Oddity.ASPECT_RATIO not in odd(slender, purpose="sailplane")
+    assert Oddity.ASPECT_RATIO not in odd(slender, layout="sailplane")
+    assert Oddity.ASPECT_RATIO in odd(slender, purpose="indoor", layout="sailplane")
+
+
+def test_a_delta_may_be_short():
+    short = plate("wing", Role.WING, 0, 250, 400)
+    assert Oddity.ASPECT_RATIO in odd(short)
+    assert Oddity.ASPECT_RATIO not in odd(short, layout="delta")
+
+
+def test_the_slenderness_of_two_wings_is_that_of_the_larger():
+    """1080 mm on 190: 5.68. The two together come to 2.9, which is no odd wing."""
+    smaller = plate("upper", Role.WING, 180, 500, 150, 190)
+    wing = wing_figures((smaller, WING))
+    assert wing.aspect_ratio_alone == pytest.approx(1080 / 190)
+    assert wing.aspect_ratio == pytest.approx(1080**2 / (1080 * 190 + 1000 * 150))
+    assert Oddity.ASPECT_RATIO not in odd(smaller, WING, TAIL)
+    stubs = tuple(plate(id, Role.WING, 0, 250, 190, z) for id, z in (("a", 0), ("b", 190)))
+    assert odd(*stubs)[Oddity.ASPECT_RATIO].value == pytest.approx(500 / 190)
+
+
+def test_of_twin_fins_each_is_half_as_high():
+    """Two of 90 mm on 480 mm of tail are as good as one of 180: 0.375."""
+    single = fin(700, 90, 120)
+    assert odd(WING, TAIL, single)[Oddity.FIN_HEIGHT].value == pytest.approx(0.1875)
+    assert Oddity.FIN_HEIGHT not in odd(WING, TAIL, replace(single, twin=True))
+
+
+def test_no_fin_volume_is_usual_of_a_plane_with_its_tail_in_front():
+    small = fin(300, 60, 60)
+    assert Oddity.FIN_VOLUME in odd(WING, small)
+    told = odd(WING, plate("canard", Role.CANARD, 0, 240, 90), small)
+    assert Oddity.FIN_VOLUME not in told
+    assert Oddity.FIN_VOLUME not in odd(WING, plate("tail", Role.TAIL, 0, 240, 90), small)
 
 
 def test_only_sheets_of_a_known_size_give_spans():

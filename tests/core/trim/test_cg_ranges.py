@@ -93,6 +93,14 @@ def test_the_chord_rule_warns_on_a_plain_sheet():
     assert not told(WING, TAIL)[SchoolKind.CHORD].unsafe
 
 
+def test_two_slender_wings_are_no_short_one():
+    """Each 800 mm on 180: 4.4, the two together 2.2."""
+    lower = plate(Role.WING, 200, 400, 180)
+    upper = plate(Role.WING, 170, 400, 180, 180, id="upper")
+    assert wing_figures((lower, upper)).aspect_ratio < 2.5
+    assert not told(lower, upper, TAIL)[SchoolKind.CHORD].unsafe
+
+
 def test_held_below_the_cg_it_tips_over():
     by = told(WING, TAIL, cg=CentreOfGravity(255.0, 0, 75.0, 2, 1, 2))
     assert by[SchoolKind.HANG].low_mm is None

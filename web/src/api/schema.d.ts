@@ -12094,6 +12094,8 @@ export interface components {
          *
          *     ``leading_edge_x_mm`` is the root leading edge that stations are measured from, that of the
          *     first wing drawn; ``mac_le_x_mm`` is where the mean aerodynamic chord begins.
+         *     ``aspect_ratio_alone`` is that of the largest wing by itself, of which rules of thumb speak: a
+         *     biplane's two together come to half of it.
          */
         WingFigures: {
             /** Area Dm2 */
@@ -12108,6 +12110,8 @@ export interface components {
             aspect_ratio: number;
             /** Leading Edge X Mm */
             leading_edge_x_mm: number;
+            /** Aspect Ratio Alone */
+            aspect_ratio_alone: number;
         };
         /**
          * WingPlace

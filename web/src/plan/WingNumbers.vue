@@ -64,6 +64,10 @@ const figures = computed(() => {
       <dd class="figure">{{ quantity(assessment.wing.mac_le_x_mm, 'length') }}</dd>
       <dt>Aspect ratio</dt>
       <dd class="figure">{{ fixed(assessment.wing.aspect_ratio, 1) }}</dd>
+      <template v-if="assessment.wing.aspect_ratio_alone !== assessment.wing.aspect_ratio">
+        <dt>Aspect ratio, largest wing alone</dt>
+        <dd class="figure">{{ fixed(assessment.wing.aspect_ratio_alone, 1) }}</dd>
+      </template>
       <template v-if="assessment.beam.neutral && claimed">
         <dt>Neutral point, from the nose</dt>
         <dd class="figure">

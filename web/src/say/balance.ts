@@ -85,7 +85,7 @@ export function useBalanceWords() {
   function school({ basis, least, most, held_mm, above_mm, unsafe }: School): string {
     const between = `${fixed(100 * (least ?? 0), 0)} to ${fixed(100 * (most ?? 0), 0)} % of the mean chord`
     const warning = unsafe
-      ? `; unsafe on so short a wing (aspect ratio ${fixed(assessment.value?.wing?.aspect_ratio ?? 0, 1)})`
+      ? `; unsafe on so short a wing (aspect ratio ${fixed(assessment.value?.wing?.aspect_ratio_alone ?? 0, 1)})`
       : ''
     const tooFarAft = 'it would put the CG too far aft'
     switch (basis) {

@@ -7,7 +7,7 @@ type Ratio = Exclude<Odd['kind'], 'tail_in_front' | 'run_through'>
 
 /** The ratios that a rule of thumb looks at, and to how many decimals. */
 const RATIOS: Record<Ratio, [name: string, digits: number]> = {
-  aspect_ratio: ['aspect ratio', 1],
+  aspect_ratio: ['aspect ratio of the wing', 1],
   tail_volume: ['tail volume', 2],
   fin_volume: ['fin volume', 3],
   thickness: ['thickness over chord', 2],

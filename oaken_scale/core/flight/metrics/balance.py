@@ -47,7 +47,7 @@ def balance(plane: Flying) -> Answer:
 def balance_axis(unit: BalanceUnit, wing: WingFigures | None) -> tuple[float, float]:
     """Origin [mm from the nose] and size [mm] of one unit of a balance scale.
 
-    >>> wing = WingFigures(20.5, 1080, 190, 200, 5.7, 195)
+    >>> wing = WingFigures(20.5, 1080, 190, 200, 5.7, 195, 5.7)
     >>> balance_axis(BalanceUnit.PERCENT_MAC, wing)
     (200, 1.9)
     """
