@@ -54,12 +54,14 @@ class AmountSaid(BaseModel):
 
 class FieldFault(BaseModel):
     """One field that was wrong: in words with base units, and as a text with the names and the
-    amounts that go where ``{}`` stands, for whoever shows other units; without any it is plain."""
+    amounts that go where ``{}`` stands, for whoever shows other units; without any it is plain.
+    Words that stand ``alone`` come after a colon."""
 
     field: str
     words: str
     text: str
     facts: list[str | AmountSaid] = []
+    alone: bool = False
 
     @classmethod
     def of(cls, fault: Fault) -> "FieldFault":
@@ -70,7 +72,9 @@ class FieldFault(BaseModel):
             else str(each)
             for each in fault.facts
         ]
-        return cls(field=fault.field, words=fault.words, text=fault.text, facts=facts)
+        return cls(
+            field=fault.field, words=fault.words, text=fault.text, facts=facts, alone=fault.alone
+        )
 
 
 class Problem(BaseModel):
@@ -119,7 +123,7 @@ def answer(status: int, title: str, detail: str, faults: Iterable[Fault] = ()) -
 
 
 def _refused(faults: tuple[Fault, ...]) -> JSONResponse:
-    detail = "; ".join(f"{fault.field} {fault.words}" for fault in faults[:5])
+    detail = "; ".join(fault.sentence for fault in faults[:5])
     return answer(422, "That cannot be right", detail, faults)
 
 

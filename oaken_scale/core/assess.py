@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from oaken_scale.core.changes.drawing import slope_of, span_of
+from oaken_scale.core.changes.drawing import layers_of, slope_of, span_of
 from oaken_scale.core.changes.drawn_parts import DrawnPart, drawn_parts
 from oaken_scale.core.changes.first_drawing import untouched
 from oaken_scale.core.field.fit import FitTold, fit_told
@@ -116,7 +116,8 @@ class Outline:
     """A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
 
     ``span_mm`` is a fin's height; ``tip_mm`` how long the last panel is along its slope.
-    ``untouched``: it is still as the layout brought it, and nobody's yet. ``is_port``: it is the
+    ``layers``: how many of a sheet lie in it, as it is shaped. ``untouched``: it is still as the
+    layout brought it, and nobody's yet. ``is_port``: it is the
     other one of twins, under the id of both.
     """
 
@@ -129,6 +130,7 @@ class Outline:
     span_mm: float
     chord_mm: float
     tip_mm: float
+    layers: int
     untouched: bool
     is_port: bool = False
 
@@ -347,6 +349,7 @@ def _outlines(build: Build) -> tuple[Outline, ...]:
             span_of(each),
             each.sections[0].chord_mm,
             slope_of(each),
+            layers_of(each),
             each.id in as_it_came,
         )
         told.append(drawn)

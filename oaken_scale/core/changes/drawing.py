@@ -14,7 +14,7 @@ from oaken_scale.core.model.lot import Lot, Use
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.pattern import Grain, Pattern, turned_over
-from oaken_scale.core.model.surface import Role, Section, Surface
+from oaken_scale.core.model.surface import Profile, Role, Section, Surface
 
 
 def spanned(surface: Surface, span_mm: float) -> Surface:
@@ -159,6 +159,18 @@ def made_to(
         if value is not None:
             surface = way(surface, value)
     return surface
+
+
+def layers_of(surface: Surface) -> int:
+    """How many layers of a sheet a surface is made of: two of a wing that is folded over, as one is
+    taken to be whose shape nobody said; else one.
+
+    >>> wing = Surface("w", "Wing", Role.WING, (Section(0, 0, 0, 200), Section(0, 500, 0, 200)))
+    >>> layers_of(wing), layers_of(replace(wing, profile=Profile.FLAT))
+    (2, 1)
+    """
+    is_wing = surface.role is Role.WING
+    return 2 if is_wing and surface.profile in (None, Profile.FOLDED) else 1
 
 
 def skins(surface: Surface, lot: Lot, layers: float) -> tuple[Part, ...]:

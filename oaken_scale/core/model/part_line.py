@@ -9,7 +9,15 @@ from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.named import named
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
-from oaken_scale.core.model.quantity import SHARE, WHOLES, QuantityError, parse
+from oaken_scale.core.model.quantity import (
+    NUMBER,
+    SHARE,
+    WHOLES,
+    QuantityError,
+    figures_as_typed,
+    parse,
+    spellings_of,
+)
 
 FIELD: Final = "line"
 
@@ -23,18 +31,23 @@ KNOWN_BY: Final = dict.fromkeys(LotKind, Pedigree.CALCULATED) | {
 
 AMOUNT_OF: Final = {LotUnit.DM2: "area", LotUnit.M: "run", LotUnit.PIECE: "pieces"}
 
-_WORDS: Final = re.compile(r"\s(of|in|at|side|up)\s", re.IGNORECASE)
-_GRAMS: Final = (
-    r"(?:\d{1,3}\s*[x×]\s*)?(?:\d+\s+\d+/\d+|[\d.,/]*\d)\s*(?:kg|mg|g|oz|lb)"  # "2 x 9 g"
-)
+_INCHES: Final = r"(?<=[\d/])\sin\s(?:(?:of|in|at|side|up|x|×|\+)\s|$)"
+_WORDS: Final = re.compile(rf"(?!{_INCHES})\s(of|in|at|side|up)\s", re.IGNORECASE)
+"""The words that divide a line. "in" after a number is the unit where another of them follows, a
+second side, or nothing: "18 in x 6 in of foam board", "at 3 in"."""
+
+_MASS_UNIT: Final = "|".join(sorted(spellings_of("mass"), key=len, reverse=True))
+_TIMES: Final = r"(?:\d{1,3}\s*[x×]\s*)?"  # "2 x 9 g"
+_GRAMS: Final = rf"{_TIMES}(?:{NUMBER})\s*(?:{_MASS_UNIT})(?:\s*(?:{NUMBER})\s*(?:{_MASS_UNIT}))?"
 _MASS: Final = re.compile(
-    rf"^(?P<name>.*?\S)\s+(?P<figure>(?:{_GRAMS}?\s*\+\s*)*{_GRAMS})(?P<each>\s+each)?$",
+    rf"^(?P<name>.*?\S)\s+(?P<figure>(?:{_TIMES}(?:{NUMBER})\s*(?:{_MASS_UNIT})?\s*\+\s*)*{_GRAMS})"
+    r"(?P<each>\s+each)?$",
     re.IGNORECASE,
 )
-_AMOUNT: Final = (
-    r"(?:[\d.,/]*\d\s*(?:mm|cm|m|in|ft)?\s*[x×]\s*[\d.,/]*\d\s*(?:mm|cm|m|in|ft)?"
-    rf"|[\d.,/]*\d\s*[a-z]{{0,3}}[2²]?|{SHARE})"
+_SIDE: Final = (
+    rf"(?:(?:{NUMBER})\s*(?:ft|')\s*)?(?:{NUMBER})\s*(?:[a-z]{{0,12}}[2²]?|[\"'])"  # "3 ft 6 in"
 )
+_AMOUNT: Final = rf"(?:{_SIDE}(?:\s*[x×]\s*{_SIDE})?|{SHARE})"
 _OF_LOT: Final = re.compile(
     rf"^(?P<name>.*?\S)\s+(?P<figure>{_AMOUNT}(?:\s*\+\s*{_AMOUNT})*)$", re.IGNORECASE
 )
@@ -79,7 +92,7 @@ def part_of_line(
     >>> panel.name, panel.uses, panel.assembly, panel.station.reference.value
     ('Left panel', (Use(lot='b', amount=10.26),), 'Wing', 'leading_edge')
     """
-    head, said = _divided(_OF_ONE.sub(" ", line))
+    head, said = _divided(_OF_ONE.sub(" ", figures_as_typed(line)))
     if not head:
         raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
     part = _measured(head, said.get("of"), (lots, shelf), units)
@@ -131,7 +144,8 @@ def _measured(
     lot = _lot(of, lots)
     told = _OF_LOT.match(head)
     if told is None:
-        words = f'say how much of {lot.name}: "{head} 12 dm2 of {of}"'
+        much = {LotUnit.DM2: f"12 {units.area}", LotUnit.M: f"2 {units.run}"}.get(lot.unit, "2")
+        words = f'say how much of {lot.name}: "{head} {much} of {of}"'
         raise BuildFaultError([Fault(FIELD, words)])
     kind = AMOUNT_OF[lot.unit]
     usual = {"area": units.area, "run": units.run}.get(kind)

@@ -18,9 +18,7 @@ FACTORS: Final[dict[str, dict[str, float]]] = {
         "cm": 10.0,
         "m": 1000.0,
         "in": INCH_MM,
-        '"': INCH_MM,
         "ft": 12 * INCH_MM,
-        "'": 12 * INCH_MM,
     },
     "area": {
         "dm2": 1.0,
@@ -30,7 +28,14 @@ FACTORS: Final[dict[str, dict[str, float]]] = {
         "in2": INCH_MM**2 / 1e4,
         "ft2": (12 * INCH_MM) ** 2 / 1e4,
     },
-    "run": {"m": 1.0, "mm": 0.001, "cm": 0.01, "in": INCH_MM / 1e3, "ft": 12 * INCH_MM / 1e3},
+    "run": {
+        "m": 1.0,
+        "mm": 0.001,
+        "cm": 0.01,
+        "in": INCH_MM / 1e3,
+        "ft": 12 * INCH_MM / 1e3,
+        "yd": 36 * INCH_MM / 1e3,
+    },
     "thrust": {"gf": 1.0, "g": 1.0, "kgf": 1e3, "kg": 1e3, "oz": OUNCE_G, "n": 1e3 / 9.80665},
     "loading": {
         "g/dm2": 1.0,
@@ -45,13 +50,87 @@ FACTORS: Final[dict[str, dict[str, float]]] = {
 
 FACTORS["station"] = FACTORS["length"]
 
+SPELLINGS: Final[dict[str, str]] = {
+    spelling: unit
+    for unit, spellings in {
+        "g": "gram grams gramme grammes gr",
+        "kg": "kilogram kilograms kilo kilos",
+        "oz": "ounce ounces ozs",
+        "lb": "pound pounds lbs",
+        "mm": "millimetre millimetres millimeter millimeters",
+        "cm": "centimetre centimetres centimeter centimeters",
+        "m": "metre metres meter meters",
+        "in": 'inch inches ins "',
+        "ft": "foot feet '",
+        "yd": "yard yards yds",
+        "pcs": "pc piece pieces",
+    }.items()
+    for spelling in spellings.split()
+}
+"""Units as they are written out, each by its own name."""
+
+_SQUARE: Final = re.compile(r"(?<=\d)\s*(?:square|sq\.?)\s*(?P<unit>[a-z]+)", re.IGNORECASE)
+_IN_A_LINE: Final = re.compile(r"(?<=[\d½¼¾⅛⅜⅝⅞])[″”“′’‘½¼¾⅛⅜⅝⅞]|(?<!\S)[½¼¾⅛⅜⅝⅞]")
+_PRINTED: Final = str.maketrans(
+    {"″": '"', "”": '"', "“": '"', "′": "'", "’": "'", "‘": "'", "⁄": "/", "∕": "/"}
+    | {"½": " 1/2", "¼": " 1/4", "¾": " 3/4", "⅛": " 1/8", "⅜": " 3/8", "⅝": " 5/8", "⅞": " 7/8"}
+    | {"\u00a0": " ", "\u202f": " "}
+)
+"""What keyboards of phones and copied text write, as it is typed."""
+
+
+def as_typed(text: str) -> str:
+    """Text with its printed fractions, quotes and squares as they are typed on a keyboard.
+
+    >>> as_typed("6½″ × 12 sq in")
+    '6 1/2" × 12 in2'
+    """
+    return _SQUARE.sub(r" \g<unit>2", text.translate(_PRINTED)).strip()
+
+
+def figures_as_typed(line: str) -> str:
+    """A line with its figures as they are typed on a keyboard, and its words as they were.
+
+    >>> figures_as_typed("Pilot’s seat 6½″ of tape, 12 sq in")
+    'Pilot’s seat 6 1/2" of tape, 12 in2'
+    """
+    typed = _IN_A_LINE.sub(lambda sign: sign[0].translate(_PRINTED), line)
+    return _SQUARE.sub(r" \g<unit>2", typed)
+
+
+def spellings_of(kind: str) -> list[str]:
+    """All that the units of a kind are called.
+
+    >>> "ounces" in spellings_of("mass"), "ft" in spellings_of("mass")
+    (True, False)
+    """
+    units = FACTORS[kind]
+    return [*units, *(typed for typed, unit in SPELLINGS.items() if unit in units)]
+
+
+def unit_of(typed: str) -> str:
+    """A unit by the name that it has here, "inches" as in; what is none as it was typed.
+
+    >>> unit_of("Inches"), unit_of("feet2"), unit_of('"'), unit_of("furlong")
+    ('in', 'ft2', 'in', 'furlong')
+    """
+    unit = typed.replace("²", "2").lower()
+    plain = unit.removesuffix("2")
+    return SPELLINGS.get(plain, plain) + unit[len(plain) :]
+
+
 SIGNED: Final = frozenset({"station"})
 """Kinds that may lie on either side of zero: forward of the nose, to port."""
 
-_NUMBER = r"(?:\d+\s+)?\d+/\d+|\d+(?:[.,]\d*)?|[.,]\d+"
-_TERM = re.compile(rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z%\"'/]*(?:2|²)?)", re.IGNORECASE)
+NUMBER: Final = r"(?:\d+\s+)?\d+/\d+|\d+(?:[.,]\d*)?|[.,]\d+"
+"""A number as it is typed: a decimal, a fraction, a whole and a fraction."""
+
+_TERM = re.compile(
+    rf"\s*(?P<number>{NUMBER})\s*(?P<unit>[a-z%\"'/]*(?:²|2(?![\d.,]*\s*[a-z\"']))?)", re.IGNORECASE
+)
 _TIMES = re.compile(r"\s*[x×*]\s*", re.IGNORECASE)
 _COUNT = re.compile(r"[1-9]\d{0,3}")
+_AREA = re.compile(r"[a-z](?:2|²)\s*$", re.IGNORECASE)
 _LETTERS = re.compile(r"[a-z\"']+\s*$", re.IGNORECASE)
 _LONGEST = 40
 
@@ -71,7 +150,7 @@ _PARTS: Final = {
 }
 _COUNTS: Final = {"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5}
 SHARE: Final = (
-    rf"(?:(?:(?:{'|'.join(_COUNTS)})\s+)?(?:{'|'.join(_PARTS)})|{'|'.join(_COUNTS)}|{_NUMBER})?"
+    rf"(?:(?:(?:{'|'.join(_COUNTS)})\s+)?(?:{'|'.join(_PARTS)})|{'|'.join(_COUNTS)}|{NUMBER})?"
     rf"\s*(?:of\s+)?(?:an?\s+|one\s+|the\s+)?(?:{'|'.join(WHOLES)})s?"
 )
 """A share of one, as it is said: "2/3 sheet", "two thirds of a sheet", "half a roll"."""
@@ -128,7 +207,7 @@ def parse(
     base = next(iter(factors))
     fallback = (default_unit or base).lower()
     example = f"like 12.4 {base}".strip()
-    given = text.strip()
+    given = as_typed(text)
     if not given:
         raise QuantityError(f"nothing typed; give a number, {example}")
     if len(given) > _LONGEST:
@@ -146,7 +225,7 @@ def parse(
         term = _TERM.match(given, at)
         if term is None or term.end() == at:
             raise QuantityError(f'"{given}" is not a number with a unit; give one {example}')
-        unit = term["unit"].replace("²", "2").lower() or fallback
+        unit = unit_of(term["unit"]) or fallback
         if unit not in factors:
             known = ", ".join(name for name in factors if name)
             raise QuantityError(f'"{term["unit"]}" is not a unit of {kind} here; use {known}')
@@ -167,7 +246,7 @@ def _made_of(given: str, kind: str, unit: str | None, whole: float | None) -> fl
     if len(terms) > 1 and all(term.strip() for term in terms):
         return sum(parse(term, kind, unit, whole).value for term in terms)
     sides = _TIMES.split(given)
-    if kind == "area" and len(sides) == 2:
+    if kind == "area" and len(sides) == 2 and not _AREA.search(sides[1]):
         return _rectangle(sides[0], sides[1], (unit or "dm2").lower())
     if len(sides) == 2 and _COUNT.fullmatch(sides[0].strip()) and sides[1].strip():
         return int(sides[0]) * parse(sides[1], kind, unit).value
@@ -179,7 +258,7 @@ def _share_of(text: str, whole: float | None) -> float:
     if whole is None:
         words = f'how much "{text}" is nobody said: give its size on the Rack, or the figure itself'
         raise QuantityError(words)
-    number = re.match(_NUMBER, text)
+    number = re.match(NUMBER, text)
     if number:
         return _number(number.group()) * whole
     said = text.lower().split()

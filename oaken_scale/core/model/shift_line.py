@@ -8,7 +8,7 @@ from typing import Final
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.named import named
 from oaken_scale.core.model.part import Part
-from oaken_scale.core.model.quantity import QuantityError, parse
+from oaken_scale.core.model.quantity import QuantityError, figures_as_typed, parse
 
 FIELD: Final = "line"
 MOST: Final = 20
@@ -51,7 +51,7 @@ def shifts_of_line(line: str, parts: Sequence[Part], unit: str = "mm") -> tuple[
     (Shift(part='s', by_mm=None, to_mm=210.0),)
     """
     found: list[Shift] = []
-    for clause in filter(None, _CLAUSES.split(line.strip())):
+    for clause in filter(None, _CLAUSES.split(figures_as_typed(line).strip())):
         by, to = _BY.match(clause), _TO.match(clause)
         told = to or by
         if told is None:

@@ -125,6 +125,78 @@ def test_what_is_written_out_is_read_again(name, tenths, x, side):
     assert told == (name, GUESS, None, tenths / 10, 1, "Body", (x, side, 0, NOSE))
 
 
+IMPERIAL = Units("oz", "in", "ft2", "ft")
+
+
+@pytest.mark.parametrize("units", [Units(), IMPERIAL], ids=["metric", "imperial"])
+@pytest.mark.parametrize(
+    ("line", "name", "lot", "amount", "assembly"),
+    [
+        ("Tape 36 in of packing in Wing", "Tape", "tape", 0.9144, "Wing"),
+        ("Tape 36in of packing in Wing", "Tape", "tape", 0.9144, "Wing"),
+        ("Tape 36 inches of packing in Wing", "Tape", "tape", 0.9144, "Wing"),
+        ("Tape 4 x 6.5 in of packing", "Tape", "tape", 0.6604, ""),
+        ("Glue 3 ft 6 in of hot glue", "Glue", "bead", 1.0668, ""),
+        ("Glue 3' 6\" of hot glue", "Glue", "bead", 1.0668, ""),
+        ("Glue 2 yd of hot glue in Body", "Glue", "bead", 1.8288, "Body"),
+        ("Panel 18 in x 6 in of sheet a in Wing", "Panel", "sheet-a", 6.967728, "Wing"),
+        ('Panel 18" x 6" of sheet a in Wing', "Panel", "sheet-a", 6.967728, "Wing"),
+        ("Panel 18″ × 6½″ of sheet a", "Panel", "sheet-a", 7.548372, ""),
+        ("Panel 18 in x 6 1/2 in of sheet a", "Panel", "sheet-a", 7.548372, ""),
+        ("Panel 108 sq in of sheet a in Wing", "Panel", "sheet-a", 6.967728, "Wing"),
+        ("Rib 2 3 in x 1 in + 2 in x 1 in of sheet a", "Rib 2", "sheet-a", 0.32258, ""),
+    ],
+)
+def test_inches_are_a_unit_after_a_number(line, name, lot, amount, assembly, units):
+    part = part_of_line(line, LOTS, units)
+    assert (part.name, part.assembly) == (name, assembly)
+    assert [(use.lot, pytest.approx(use.amount)) for use in part.uses] == [(lot, amount)]
+
+
+@pytest.mark.parametrize(
+    ("line", "grams", "at"),
+    [
+        ("Motor 1 1/2 oz at 3 in", 42.524285, (76.2, 0, 0)),
+        ("Motor 1½ oz at ½ in side -2 in up 1 in", 42.524285, (12.7, -50.8, 25.4)),
+        ("Motor 3 ounces at 3 in in Nose", 85.048569, (76.2, 0, 0)),
+        ("Motor 1 lb 2 oz listing in Nose at 3 1/2", 510.291416, (88.9, 0, 0)),
+        ("Motor 1 lb + 2 oz in Nose at 3½", 510.291416, (88.9, 0, 0)),
+    ],
+)
+def test_a_mass_and_a_place_in_ounces_and_inches(line, grams, at):
+    part = part_of_line(line, LOTS, IMPERIAL)
+    assert part.name == "Motor"
+    assert part.stated_g == pytest.approx(grams)
+    assert (part.station.x_mm, part.station.y_mm, part.station.z_mm) == pytest.approx(at)
+
+
+def test_two_sides_with_a_fraction_are_not_cut_in_two():
+    """Once "6 1/2" lost its 6 to the name, and half a square foot was kept."""
+    part = part_of_line("Panel 18 x 6 1/2 of sheet a", LOTS, IMPERIAL)
+    assert (part.name, part.uses[0].amount) == ("Panel", pytest.approx(7.548372))
+
+
+@pytest.mark.parametrize(
+    ("line", "name", "assembly"),
+    [
+        ("Servo 2 in Wing", "Servo 2", "Wing"),
+        ("Servo 2 in left wing at 80", "Servo 2", "left wing"),
+        ("Pilot’s seat in Body", "Pilot’s seat", "Body"),
+    ],
+)
+def test_in_after_a_number_is_a_word_where_an_assembly_follows(line, name, assembly):
+    part = part_of_line(line, LOTS)
+    assert (part.name, part.assembly) == (name, assembly)
+
+
+@pytest.mark.parametrize(
+    ("lot", "much"), [("sheet a", "12 ft2"), ("hot glue", "2 ft"), ("craft stick", "2")]
+)
+def test_how_much_of_a_lot_is_asked_in_its_own_unit(lot, much):
+    with pytest.raises(BuildFaultError, match=f'Piece {much} of {lot}"'):
+        part_of_line(f"Piece of {lot}", LOTS, IMPERIAL, (STICK,))
+
+
 @given(st.text(max_size=80))
 def test_nothing_that_is_typed_breaks_it(text):
     with suppress(BuildFaultError):

@@ -5541,9 +5541,13 @@ export interface components {
          * @description One thing wrong: the field (a path), what is wrong there and what would be right, and the
          *     names and amounts that it speaks of, each where ``{}`` stands; without any the text is plain.
          *
+         *     ``alone``: the words are a sentence of their own, after a colon: "mass: give one".
+         *
          *     >>> from oaken_scale.core.model.amount import mm
          *     >>> Fault("board_mm", "is {}; it must be under {}", (mm(5.0), mm(4.5))).words
          *     'is 5 mm; it must be under 4.5 mm'
+         *     >>> Fault("name", "is empty").sentence, Fault("mass", "give one").sentence
+         *     ('name is empty', 'mass: give one')
          */
         Fault: {
             /** Field */
@@ -5555,6 +5559,11 @@ export interface components {
              * @default []
              */
             facts?: (string | components["schemas"]["Amount"])[];
+            /**
+             * Alone
+             * @default false
+             */
+            alone?: boolean;
         };
         /**
          * Feel
@@ -5609,6 +5618,7 @@ export interface components {
          * FieldFault
          * @description One field that was wrong: in words with base units, and as a text with the names and the
          *     amounts that go where ``{}`` stands, for whoever shows other units; without any it is plain.
+         *     Words that stand ``alone`` come after a colon.
          */
         FieldFault: {
             /** Field */
@@ -5622,6 +5632,11 @@ export interface components {
              * @default []
              */
             facts?: (string | components["schemas"]["AmountSaid"])[];
+            /**
+             * Alone
+             * @default false
+             */
+            alone?: boolean;
         };
         /**
          * FieldLog
@@ -8375,7 +8390,8 @@ export interface components {
          * @description A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
          *
          *     ``span_mm`` is a fin's height; ``tip_mm`` how long the last panel is along its slope.
-         *     ``untouched``: it is still as the layout brought it, and nobody's yet. ``is_port``: it is the
+         *     ``layers``: how many of a sheet lie in it, as it is shaped. ``untouched``: it is still as the
+         *     layout brought it, and nobody's yet. ``is_port``: it is the
          *     other one of twins, under the id of both.
          */
         Outline: {
@@ -8402,6 +8418,8 @@ export interface components {
             chord_mm: number;
             /** Tip Mm */
             tip_mm: number;
+            /** Layers */
+            layers: number;
             /** Untouched */
             untouched: boolean;
             /**

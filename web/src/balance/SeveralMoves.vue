@@ -9,7 +9,7 @@ import { useUnits } from '../shared/units'
 
 /** Several moves asked as one, in the builder's own words. */
 const { id, build, send, nameOf } = useBuild()
-const { units, number } = useUnits()
+const { units, number, example } = useUnits()
 const { outcome } = useRemedyWords()
 
 const line = ref('')
@@ -61,7 +61,7 @@ function shift(each: Shifted['shifts'][number]): string {
         v-model="line"
         class="entry"
         aria-label="Several moves as one"
-        placeholder="pack and servos both 15 forward; receiver to 210"
+        :placeholder="`pack and servos both ${example(15, 'length')} forward; receiver to ${example(210, 'length')}`"
         autocomplete="off"
         maxlength="300"
     /></label>

@@ -16,7 +16,7 @@ import { named } from '../shared/choices'
 const { outcome } = useRemedyWords()
 
 const { id, build, change, changePart, nameOf } = useBuild()
-const { units, number } = useUnits()
+const { units, number, example } = useUnits()
 const words = useWords()
 
 const movable = computed(() =>
@@ -246,7 +246,7 @@ async function keepPieces() {
         class="entry figure"
         aria-label="Pieces of ballast at hand"
         :model-value="typed ?? pieces"
-        placeholder="5; 5; 10"
+        :placeholder="[5, 5, 10].map((grams) => example(grams, 'mass')).join('; ')"
         @update:model-value="typed = $event"
         @change="keepPieces"
       />

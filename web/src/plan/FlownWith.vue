@@ -8,13 +8,13 @@ import { useWords } from '../shared/useWords'
 
 /** Which packs and payloads may be aboard: parts of the plane, or new ones, on a line each. */
 const { id, build, send } = useBuild()
-const { units } = useUnits()
+const { units, example } = useUnits()
 const said = useWords()
 
 type Kind = 'packs' | 'payloads'
-const KINDS: { kind: Kind; title: string; example: string }[] = [
-  { kind: 'packs', title: 'packs', example: '3-cell 1300, 110 g at 90' },
-  { kind: 'payloads', title: 'payloads', example: 'Camera 62 g at 215' },
+const KINDS: { kind: Kind; title: string; like: [name: string, g: number, mm: number] }[] = [
+  { kind: 'packs', title: 'packs', like: ['3-cell 1300,', 110, 90] },
+  { kind: 'payloads', title: 'payloads', like: ['Camera', 62, 215] },
 ]
 const named = reactive<Record<Kind, string[]>>({ packs: [], payloads: [] })
 const typed = reactive<Record<Kind, string>>({ packs: '', payloads: '' })
@@ -29,6 +29,10 @@ function take(kind: Kind) {
   if (text && !named[kind].includes(text)) named[kind].push(text)
   typed[kind] = ''
 }
+
+/** A line as it would be typed in the chosen units. */
+const asTyped = ([name, g, mm]: (typeof KINDS)[number]['like']) =>
+  `${name} ${example(g, 'mass')} ${units.value.mass.name} at ${example(mm, 'length')}`
 
 /** Enter takes the line; on an empty one it goes on, and makes the loadouts at the end. */
 function entered(kind: Kind) {
@@ -87,7 +91,7 @@ const make = once(async () => {
           class="entry"
           :data-first="each.kind === 'packs' ? '' : undefined"
           :aria-label="`The next of the ${each.title}`"
-          :placeholder="each.example"
+          :placeholder="asTyped(each.like)"
           list="carried"
           autocomplete="off"
           maxlength="120"

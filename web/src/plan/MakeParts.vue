@@ -13,7 +13,13 @@ const LAYERS = [
 ]
 
 /** The parts that a surface or a body is made of: made once, then as the drawing until cut. */
-const props = defineProps<{ drawing: Draft; id: string; name: string; runs?: boolean }>()
+const props = defineProps<{
+  drawing: Draft
+  id: string
+  name: string
+  usualLayers?: number
+  runs?: boolean
+}>()
 const { build, assessment } = useBuild()
 const words = useWords()
 
@@ -24,6 +30,11 @@ const lots = computed(() =>
 )
 const lot = ref('')
 const layers = ref(1)
+watch(
+  () => [props.id, props.usualLayers],
+  () => (layers.value = props.usualLayers ?? 1),
+  { immediate: true },
+)
 watch(
   lots,
   (all) => {

@@ -25,7 +25,9 @@ const props = defineProps<{ part?: Part }>()
 const emit = defineEmits<{ done: [] }>()
 
 const { build } = useBuild()
-const { units } = useUnits()
+const { units, example } = useUnits()
+/** About how a panel's sides would be typed. */
+const panel = computed(() => `${example(540, 'length')} x ${example(190, 'length')}`)
 const name = ref<Pick<HTMLElement, 'focus' | 'blur'>>()
 onMounted(() => {
   if (props.part) name.value?.focus()
@@ -104,7 +106,11 @@ watch(weighedAnew, async (asked) => {
           class="entry"
           :data-first="part ? undefined : ''"
           :aria-label="part ? 'Name' : 'Name of the next part'"
-          :placeholder="part ? '' : 'Motor 28 g at 40'"
+          :placeholder="
+            part
+              ? ''
+              : `Motor ${example(28, 'mass')} ${units.mass.name} at ${example(40, 'length')}`
+          "
           autocomplete="off"
           maxlength="200"
         />
@@ -134,7 +140,7 @@ watch(weighedAnew, async (asked) => {
             v-model="fields.amount"
             class="entry figure"
             :aria-label="fields.lot ? 'How much of the lot' : 'Mass'"
-            :placeholder="amountUnit === 'dm²' ? '540 x 190, 2/3 sheet' : ''"
+            :placeholder="amountUnit === units.area.name ? `${panel}, 2/3 sheet` : ''"
             inputmode="decimal"
             autocomplete="off"
           />
@@ -216,8 +222,9 @@ watch(weighedAnew, async (asked) => {
         {{ unfolded ? 'the line alone' : 'figure by figure' }}
       </v-verb>
       <span v-if="!part" class="faint"
-        >“Left panel 540 x 190 of sheet b in Wing at le 80”: after its name a mass, or how much of
-        what; then <em>in</em>, <em>at</em>, <em>side</em>, <em>up</em>.</span
+        >“Left panel {{ panel }} of sheet b in Wing at le {{ example(80, 'length') }}”: after its
+        name a mass, or how much of what; then <em>in</em>, <em>at</em>, <em>side</em>,
+        <em>up</em>.</span
       >
     </div>
     <TheseWords :of="['known by', 'pieces', 'station', 'option', 'lot']" class="words" />

@@ -190,7 +190,12 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
         @update:model-value="drawing.set({ twin: $event })"
       />
     </p>
-    <MakeParts :id="surface.id" :drawing="drawing" :name="surface.name" />
+    <MakeParts
+      :id="surface.id"
+      :drawing="drawing"
+      :name="surface.name"
+      :usual-layers="outline?.layers"
+    />
     <p>
       <v-verb class="faint small" @click="drawing.remove()"> remove {{ surface.name }} </v-verb>
     </p>

@@ -36,15 +36,19 @@ function inWords({ text, facts = [] }: Pick<FieldFault, 'text'> & Partial<FieldF
     : text
 }
 
+/** A field, and what is wrong with it. */
+function about(name: string | undefined, fault: ListFault | FieldFault): string {
+  const field = name ?? fault.field
+  return field ? `${field}${fault.alone ? ':' : ''} ${inWords(fault)}` : inWords(fault)
+}
+
 /** What the workshop refused, each field called as its page calls it. */
 export function refusal(problem: Problem, called: Called = () => undefined): string {
-  const each = (problem.faults ?? []).map((fault) =>
-    `${called(fault.field) ?? fault.field} ${inWords(fault)}`.trim(),
-  )
+  const each = (problem.faults ?? []).map((fault) => about(called(fault.field), fault))
   return each.join('; ') || problem.detail
 }
 
 /** Why a line of a list cannot come in: what is wrong with which of its columns. */
 export function whyLeftOut(fault: ListFault): string {
-  return `${fault.field} ${inWords(fault)}`.trim()
+  return about(fault.field, fault)
 }

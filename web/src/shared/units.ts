@@ -144,13 +144,19 @@ export function useUnits() {
     return `${number(value, kind, digits)} ${units.value[kind].name}`
   }
 
+  /** About so much as somebody would type it, for what a field is like: "40", or "1.6" in inches. */
+  function example(value: number, kind: Shown): string {
+    const { base } = units.value[kind]
+    return plainly(value / base, base === 1 ? 0 : 1)
+  }
+
   /** How a lot's constant is shown: so much of it in one of the unit, what that is called, and with
    * as many digits as say as much as a hundredth of a gram per dm², m or piece. */
   function rate(unit: 'dm2' | 'm' | 'piece'): { name: string; span: number; digits: number } {
     const { mass, area, run } = units.value
     const per = unit === 'dm2' ? area : unit === 'm' ? run : { name: '', base: 1 }
     const name = per.name ? `${mass.name}/${per.name}` : `${mass.name} each`
-    const digits = 2 + Math.max(0, Math.round(Math.log10(mass.base / per.base)))
+    const digits = Math.max(0, 2 + Math.round(Math.log10(mass.base / per.base)))
     return { name, span: per.base, digits }
   }
 
@@ -175,5 +181,5 @@ export function useUnits() {
     },
   })
 
-  return { choice, chosen, units, number, quantity, rate, perUnit }
+  return { choice, chosen, units, number, quantity, example, rate, perUnit }
 }

@@ -12,7 +12,7 @@ import { named } from '../shared/choices'
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ begun: [id: string] }>()
 
-const { units, quantity } = useUnits()
+const { units, quantity, example } = useUnits()
 const beginnings = useBeginnings()
 const purposes = computed(() => beginnings.value?.purposes ?? [])
 const layouts = computed(() => beginnings.value?.layouts ?? [])
@@ -70,7 +70,7 @@ const begin = once(async () => {
         <v-text-field
           :model-value="limit.text.value"
           label="All-up weight limit, if there is one"
-          :placeholder="`like 590 ${units.mass.name}`"
+          :placeholder="`like ${example(590, 'mass')} ${units.mass.name}`"
           :error-messages="limit.wrong.value"
           :hint="
             limit.value.value === undefined

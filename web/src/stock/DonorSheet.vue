@@ -13,7 +13,8 @@ import { vFirst } from '../shared/vFirst'
 const props = defineProps<{ groups: { value: Group; title: string }[] }>()
 const emit = defineEmits<{ kept: [] }>()
 const { id, send } = useBuild()
-const { quantity, units } = useUnits()
+const { quantity, units, example } = useUnits()
+const grams = (g: number) => `${example(g, 'mass')} ${units.value.mass.name}`
 
 const name = ref('the donor')
 const lines = ref('')
@@ -32,7 +33,7 @@ const read = useQuery({
 })
 const wrong = computed(() => (read.error.value ? whyNot(read.error.value, called) : ''))
 /** A field of the workshop as the sheet calls it: ``lines.3`` is its third line. */
-const called = (field: string) => field.replace(/^lines\.(\d+)$/, 'Line $1:')
+const called = (field: string) => field.replace(/^lines\.(\d+)$/, 'Line $1')
 const told = computed(() => {
   const parts = read.data.value ?? []
   return props.groups
@@ -67,7 +68,7 @@ const keep = once(async () => {
         v-model="lines"
         v-first
         label="its parts, one on each line"
-        placeholder="Left wing 92 g&#10;Motor 28 g&#10;2 x 9 g servos"
+        :placeholder="`Left wing ${grams(92)}\nMotor ${grams(28)}\nServos 2 x ${grams(9)}`"
         rows="7"
         :error-messages="wrong || undefined"
       />

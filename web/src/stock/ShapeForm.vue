@@ -9,7 +9,7 @@ import { titled } from '../shared/choices'
 
 const props = defineProps<{ measure: (shape: NewShape) => Promise<Candidate | undefined> }>()
 const emit = defineEmits<{ add: [part: Candidate] }>()
-const { units, quantity } = useUnits()
+const { units, quantity, example } = useUnits()
 
 type Kind = NewShape['shape']['kind']
 const SHAPES: Record<Kind, { title: string; sides: [string, string][] }> = {
@@ -30,6 +30,8 @@ const SHAPES: Record<Kind, { title: string; sides: [string, string][] }> = {
   ellipse: { title: 'ellipse or circle', sides: [['width_mm', 'wide'], ['height_mm', 'high']] },
   polygon: { title: 'any corners', sides: [] },
 } // prettier-ignore
+/** A tapered fin's, for what the field is like [mm]. */
+const CORNERS = [[0, 0], [190, 0], [150, 60], [0, 60]] // prettier-ignore
 const SHAPED = titled(SHAPES)
 const CUT_OUTS = SHAPED.filter(({ value }) => value !== 'polygon')
 
@@ -132,7 +134,9 @@ const add = once(async () => {
         class="figure corners"
         aria-label="Corners"
         rows="3"
-        placeholder="0 0; 190 0; 150 60; 0 60"
+        :placeholder="
+          CORNERS.map((at) => at.map((mm) => example(mm, 'length')).join(' ')).join('; ')
+        "
       />
     </div>
     <div v-for="(hole, at) in holes" :key="at" class="line">

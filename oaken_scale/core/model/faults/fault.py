@@ -2,11 +2,19 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from dataclasses import field as derived
+from typing import Final
 
 from oaken_scale.core.model.amount import Amount
 
 Fact = str | Amount
 """A name or an amount that a fault speaks of."""
+
+GOES_ON: Final = frozenset(
+    {"is", "are", "has", "have", "lies", "says", "comes", "come", "reaches", "overlaps"}
+    | {"leave", "name", "should", "must", "cannot", "needs"}
+)
+"""Words that begin with one of these go on from the name of their field."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,19 +22,33 @@ class Fault:
     """One thing wrong: the field (a path), what is wrong there and what would be right, and the
     names and amounts that it speaks of, each where ``{}`` stands; without any the text is plain.
 
+    ``alone``: the words are a sentence of their own, after a colon: "mass: give one".
+
     >>> from oaken_scale.core.model.amount import mm
     >>> Fault("board_mm", "is {}; it must be under {}", (mm(5.0), mm(4.5))).words
     'is 5 mm; it must be under 4.5 mm'
+    >>> Fault("name", "is empty").sentence, Fault("mass", "give one").sentence
+    ('name is empty', 'mass: give one')
     """
 
     field: str
     text: str
     facts: tuple[Fact, ...] = ()
+    alone: bool = derived(init=False, default=False)
+
+    def __post_init__(self) -> None:
+        """See how the words begin."""
+        object.__setattr__(self, "alone", self.text.split(" ", 1)[0] not in GOES_ON)
 
     @property
     def words(self) -> str:
         """The text with its facts, amounts in base units."""
         return self.text.format(*self.facts) if self.facts else self.text
+
+    @property
+    def sentence(self) -> str:
+        """The field and the words about it."""
+        return f"{self.field}{':' if self.alone else ''} {self.words}"
 
 
 class BuildFaultError(ValueError):
