@@ -35,7 +35,7 @@ from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.ledger.moisture import Damp, damp
 from oaken_scale.core.ledger.outliers import DOUBTFUL, Doubt, predicted
 from oaken_scale.core.ledger.posterior import Posterior
-from oaken_scale.core.ledger.prior import nobody_knows
+from oaken_scale.core.ledger.prior import allowance_share, nobody_knows
 from oaken_scale.core.ledger.scale import Unfit, before_the_fact
 from oaken_scale.core.material.joint_clock import Adhesive, JointTimes, joint_times, own_adhesives
 from oaken_scale.core.model.build import Build
@@ -181,6 +181,7 @@ class Assessment:
     damp: tuple[Damp, ...]
     beam: Beam
     so_far: SoFar
+    allowance_share: float
     unchecked: tuple[Unchecked, ...]
     power: PowerTold | None
     fit: FitTold
@@ -256,6 +257,7 @@ def assess(build: Build) -> Assessment:
         damp=(gained := damp(build)),
         beam=beam(build, planes, answers, [id for id, _ in names], flown.checks),
         so_far=so_far(build, after, planes[0].aboard, been),
+        allowance_share=allowance_share(build.allowance),
         unchecked=_unchecked(build, names),
         power=power,
         fit=fit_told(build),

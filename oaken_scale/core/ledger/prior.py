@@ -359,6 +359,16 @@ def _factors(habits: tuple[Habit, ...]) -> list[tuple[float, float]]:
     ]
 
 
+def allowance_share(learned: Known | None) -> float:
+    """The share of the rest that an allowance without a figure of its own counts as [1]: what the
+    builder's own finished builds had, else the usual 4 %.
+
+    >>> allowance_share(None), allowance_share(Known(0.062, 0.01, "finished builds"))
+    (0.04, 0.062)
+    """
+    return ALLOWANCE_SHARE if learned is None else learned.value
+
+
 def is_unknown(part: Part) -> bool:
     """Whether nobody knows a part's mass yet: no figure, no lot, and no other build that weighed
     it.
@@ -384,7 +394,7 @@ def _set_allowance(
         for i, part in enumerate(parts)
         if part.pedigree is not Pedigree.ALLOWANCE and not part.option and not part.retired
     ]
-    usual = ALLOWANCE_SHARE if allowance is None else allowance.value
+    usual = allowance_share(allowance)
     rest = max(float(estimate[always].sum()), 0.0)
     doubt = {}
     for i, part in enumerate(parts):

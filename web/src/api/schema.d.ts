@@ -2982,6 +2982,8 @@ export interface components {
             damp: components["schemas"]["Damp"][];
             beam: components["schemas"]["Beam"];
             so_far: components["schemas"]["SoFar"];
+            /** Allowance Share */
+            allowance_share: number;
             /** Unchecked */
             unchecked: components["schemas"]["Unchecked"][];
             power: components["schemas"]["PowerTold"] | null;

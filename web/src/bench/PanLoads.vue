@@ -1,11 +1,25 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { Lot } from '../api/client'
+import { plainly, useUnits } from '../shared/units'
+import { useUsualSample } from '../shared/usualSample'
 import { useBuild } from '../shared/useBuild'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBench } from './useBench'
 
 const { build } = useBuild()
 const { pan, count, amount } = useBench()
+
+const { units } = useUnits()
+const shown = (unit: Lot['unit']) =>
+  ({ dm2: units.value.area, m: units.value.run, piece: undefined })[unit]
+const usual = useUsualSample()
+/** What the figure is counted in, and how much of that a usual square is. */
+function counted(unit: Lot['unit']): string {
+  const { name = 'pieces', base = 1 } = shown(unit) ?? {}
+  const { called, amount } = usual(unit)
+  return unit === 'dm2' ? `${name} (${called} is ${plainly(amount / base, 3)})` : name
+}
 
 const KINDS = { dm2: 'area', m: 'run', piece: 'pieces' } as const
 
@@ -45,13 +59,13 @@ const pieces = (id: string, fitted: number, given: number | null) => {
       <QuantityCell
         :kind="KINDS[sample.lot.unit]"
         :value="sample.amount"
+        :unit="shown(sample.lot.unit)?.name"
+        :base="shown(sample.lot.unit)?.base"
         :digits="3"
         :label="`${sample.lot.name}: on the pan`"
         @kept="$event && amount(sample.lot.id, $event)"
       />
-      <span class="faint">{{
-        { dm2: 'dm² (1 is 100 × 100 mm)', m: 'm', piece: 'pieces' }[sample.lot.unit]
-      }}</span>
+      <span class="faint">{{ counted(sample.lot.unit) }}</span>
     </label>
   </div>
 </template>

@@ -11,6 +11,7 @@ import { useWeighNext } from '../say/weighNext'
 import { freshId } from '../shared/freshId'
 import { useBuild } from '../shared/useBuild'
 import { useLive } from '../shared/useLive'
+import { useUsualSample } from '../shared/usualSample'
 import { useWords } from '../shared/useWords'
 import { useOutbox } from '../shared/useOutbox'
 
@@ -140,10 +141,16 @@ function setUp() {
     put({ ...pan.value, loads: all ? rest : [...rest, ...added] })
   }
 
+  const usual = useUsualSample()
+  function sampleOf(id: string): Pan['samples'][number] {
+    const lot = build.value?.lots.find((each) => each.id === id)
+    return { lot: id, amount: usual(lot?.unit ?? 'dm2').amount }
+  }
+
   function pressSample(lot: string) {
     const on = pan.value.samples.some((sample) => sample.lot === lot)
     const others = pan.value.samples.filter((sample) => sample.lot !== lot)
-    put({ ...pan.value, samples: on ? others : [...others, { lot, amount: 1 }] })
+    put({ ...pan.value, samples: on ? others : [...others, sampleOf(lot)] })
   }
 
   function count(part: string, times: number) {
@@ -283,7 +290,7 @@ function setUp() {
     else if (best.parts.length)
       put({ ...EMPTY, loads: best.parts.map((part) => ({ part, count: 1 })) })
     else if (best.part) put({ ...EMPTY, loads: [{ part: best.part, count: 1 }] })
-    else if (best.lot) put({ ...EMPTY, samples: [{ lot: best.lot, amount: 1 }] })
+    else if (best.lot) put({ ...EMPTY, samples: [sampleOf(best.lot)] })
   }
 
   return {

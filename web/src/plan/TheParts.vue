@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import type { Part } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import GroupMove from './GroupMove.vue'
 import PartForm from './PartForm.vue'
@@ -47,7 +47,10 @@ function basis(part: Part): string {
       lot.unit === 'piece' ? `${use.amount}` : quantity(use.amount, LOT_SHOWN[lot.unit])
     return `${amount} of ${lot.name}`
   }
-  return part.stated_g === null ? '4 % of the rest' : quantity(part.stated_g, 'mass')
+  if (part.stated_g !== null) return quantity(part.stated_g, 'mass')
+  if (part.pedigree !== 'allowance')
+    return part.elsewhere ? 'as another build found' : 'nobody knows yet'
+  return `${plainly(100 * (assessment.value?.allowance_share ?? 0), 1)} % of the rest`
 }
 
 function known(part: Part): string {
@@ -107,13 +110,13 @@ function together(name: string): string {
             </button>
           </th>
           <th class="more">figure</th>
-          <th class="more">pieces</th>
+          <th class="right more">pieces</th>
           <th class="right" :aria-sort="aria('nose')">
             <button type="button" class="plainly sort" @click="sort('nose')">from nose</button>
           </th>
           <th class="right more">from leading edge</th>
-          <th class="more">side</th>
-          <th class="more">up</th>
+          <th class="right more">side</th>
+          <th class="right more">up</th>
           <th class="more">option</th>
           <th class="now" :aria-sort="aria('now')">
             <button type="button" class="plainly sort" @click="sort('now')">now</button>
@@ -151,7 +154,7 @@ function together(name: string): string {
             <td class="faint more">{{ part.assembly }}</td>
             <td class="more">{{ known(part) }}</td>
             <td class="figure basis more" :title="basis(part)">{{ basis(part) }}</td>
-            <td class="figure more">{{ part.pieces > 1 ? part.pieces : '' }}</td>
+            <td class="figure right more">{{ part.pieces > 1 ? part.pieces : '' }}</td>
             <template v-if="isAdrift(part)">
               <td class="wrong right">not placed</td>
               <td class="more" />
@@ -164,10 +167,10 @@ function together(name: string): string {
             >
               {{ from.text }}
             </td>
-            <td class="figure more">
+            <td class="figure right more">
               {{ part.station?.y_mm ? number(part.station.y_mm, 'length') : '' }}
             </td>
-            <td class="figure more">
+            <td class="figure right more">
               {{ part.station?.z_mm ? number(part.station.z_mm, 'length') : '' }}
             </td>
             <td class="more">{{ part.option ? 'yes' : '' }}</td>

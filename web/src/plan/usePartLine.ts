@@ -6,12 +6,12 @@ import { useBuild } from '../shared/useBuild'
 import { understand, understood, whyNot } from '../shared/useQuantity'
 
 export const PEDIGREES = [
-  { value: 'guess', title: 'guess', doubt: '25 %' },
-  { value: 'listing', title: 'listing', doubt: '5 %' },
-  { value: 'calculated', title: 'calculated', doubt: '3 %' },
-  { value: 'joint', title: 'glue, paint', doubt: '40 %' },
-  { value: 'covering', title: 'tape, film', doubt: '10 %' },
-  { value: 'allowance', title: 'allowance', doubt: '100 %' },
+  { value: 'guess', title: 'guess' },
+  { value: 'listing', title: 'listing' },
+  { value: 'calculated', title: 'calculated' },
+  { value: 'joint', title: 'glue, paint' },
+  { value: 'covering', title: 'tape, film' },
+  { value: 'allowance', title: 'allowance' },
 ] as const
 
 const LOT_KINDS = { dm2: 'area', m: 'run', piece: 'pieces' } as const

@@ -1,6 +1,7 @@
 import type { Assessment } from '../api/client'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
+import { useUsualSample } from '../shared/usualSample'
 import { METRICS } from './metrics'
 
 type Suggestion = Assessment['weigh_next'][number]
@@ -8,15 +9,13 @@ type Suggestion = Assessment['weigh_next'][number]
 /** What is worth weighing next, and why, in sentences. */
 export function useWeighNext() {
   const { build, nameOf } = useBuild()
-  const { quantity, units } = useUnits()
+  const { quantity } = useUnits()
+  const usual = useUsualSample()
 
   /** A piece of a lot to weigh: a 100 mm square, a metre. */
   function sample(id: string): string {
     const lot = build.value?.lots.find((each) => each.id === id)
-    const isMetric = units.value.length.base === 1
-    const metre = isMetric ? 'one metre' : quantity(1000, 'length')
-    const piece = lot?.unit === 'dm2' ? `a ${quantity(100, 'length')} square` : metre
-    return `${piece} of ${lot?.name ?? id}`
+    return lot ? `${usual(lot.unit).called} of ${lot.name}` : id
   }
 
   /** What to put on. */

@@ -54,6 +54,7 @@ const limit = computed(() => {
   border-left: 1px solid var(--line);
   padding: 6px 12px 4px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 2px;
   align-content: start;
   container-type: inline-size;
@@ -80,7 +81,9 @@ const limit = computed(() => {
   white-space: nowrap;
 }
 
+/* In letters of their own width: "oz/ft²" takes a fifth less. */
 .unit {
+  font-family: var(--words);
   font-size: 13px;
   font-weight: 500;
 }

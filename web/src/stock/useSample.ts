@@ -7,6 +7,7 @@ import { useOutbox } from '../shared/useOutbox'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useScaleAtHand } from '../shared/useScaleAtHand'
 import { useUnits } from '../shared/units'
+import { useUsualSample } from '../shared/usualSample'
 import { useWords } from '../shared/useWords'
 
 const SIZES = { dm2: 'area', m: 'run', piece: 'pieces' } as const
@@ -31,8 +32,8 @@ export function useSample(lot: Ref<Lot | undefined>) {
 
   const { scale: atHand } = useScaleAtHand()
 
-  const square = computed(() => (units.value.length.name === 'mm' ? '100 x 100' : '4 x 4 in'))
-  const first = computed(() => (lot.value && lot.value.unit !== 'dm2' ? '1' : square.value))
+  const usual = useUsualSample()
+  const first = computed(() => usual(lot.value?.unit ?? 'dm2').typed)
   watch(first, (now, before) => {
     if (size.value === before) size.value = now
   })
