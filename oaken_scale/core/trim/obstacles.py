@@ -96,8 +96,46 @@ def _solved(ready: Balanceable) -> Remedy | None:
 
 
 def _permission(ready: Balanceable) -> Found | None:
-    """Let what is not allowed to move be moved: a pack, and a spot in the nose; each by itself."""
+    """Let what is not allowed to move be moved: a pack, and a spot in the nose; each by itself,
+    else both; else over the weight limit, which is said."""
+    packs = _with_packs(ready)
+    nose = _with_a_nose_spot(ready)
+    both = None if packs is None or nose is None else _with_a_nose_spot(packs)
+    alone = [each for each in (packs, nose) if each is not None]
+    together = [] if both is None else [both]
+    told = _offers(ready, alone) or _offers(ready, together)
+    if not told and ready.most_g is not None:
+        told = _offers(ready, [*together, *alone], is_over=True)
+    if not told:
+        return None
+    subject = told[0].slides[0].part if told[0].slides else None
+    may_move = bool(ready.movable or ready.spots)
+    return Obstacle(Limit.PERMISSION, subject, may_move=may_move), tuple(told)
+
+
+def _offers(
+    ready: Balanceable, offered: Sequence[Balanceable], is_over: bool = False
+) -> list[Remedy]:
+    """What would do with what is offered, also where that ``is_over`` the weight limit."""
     told = []
+    for each in offered:
+        way = _solved(replace(each, most_g=None) if is_over else each)
+        if way is None:
+            continue
+        if way.ballast or any(slid.part in _ids(each, ready) for slid in way.slides):
+            spots = each.spots if way.ballast else ()
+            told.append(replace(way, offer=True, spots=spots, breaks_limit=is_over))
+    return told
+
+
+def _ids(offered: Balanceable, ready: Balanceable) -> set[str]:
+    """What may move in one and not in the other, by their ids."""
+    return {ready.build.parts[i].id for i in offered.movable if i not in ready.movable}
+
+
+def _with_packs(ready: Balanceable) -> Balanceable | None:
+    """The same with all packs free to move from end to end, and no ballast; None where they are
+    already, or none is aboard."""
     packs = [
         i
         for i, part in enumerate(ready.build.parts)
@@ -107,24 +145,20 @@ def _permission(ready: Balanceable) -> Found | None:
         and not part.retired
         and ready.aboard[:, i].any()
     ]
-    if packs:
-        ends = _ends(ready)
-        wide = np.tile(ends, (len(packs), 1))
-        slide = np.vstack([ready.slide, wide]) if len(ready.slide) else wide
-        way = _solved(replace(ready, movable=(*ready.movable, *packs), slide=slide, spots=()))
-        if way is not None and way.slides:
-            told.append(replace(way, offer=True))
-    if not ready.spots:
-        low, _ = _ends(ready)
-        spot = BallastSpot("nose-ballast", "Nose", float(low), most_g=AMPLE_G / 10)
-        way = _solved(replace(ready, spots=(spot,), pieces=()))
-        if way is not None and way.ballast:
-            told.append(replace(way, offer=True, spots=(spot,)))
-    if not told:
+    if not packs:
         return None
-    subject = told[0].slides[0].part if told[0].slides else None
-    may_move = bool(ready.movable or ready.spots)
-    return Obstacle(Limit.PERMISSION, subject, may_move=may_move), tuple(told)
+    wide = np.tile(_ends(ready), (len(packs), 1))
+    slide = np.vstack([ready.slide, wide]) if len(ready.slide) else wide
+    return replace(ready, movable=(*ready.movable, *packs), slide=slide, spots=())
+
+
+def _with_a_nose_spot(ready: Balanceable) -> Balanceable | None:
+    """The same with a spot for any ballast in the nose; None where ballast has its spots."""
+    if ready.spots:
+        return None
+    low, _ = _ends(ready)
+    spot = BallastSpot("nose-ballast", "Nose", float(low), most_g=AMPLE_G / 10)
+    return replace(ready, spots=(spot,), pieces=())
 
 
 def _ends(ready: Balanceable) -> tuple[float, float]:

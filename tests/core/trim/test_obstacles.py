@@ -53,6 +53,33 @@ def test_with_no_permission_at_all_the_pack_and_the_nose_are_offered():
     assert pack.slide.high_mm == 190.0
 
 
+LIGHT_PACK = (*BODY, thing("pack", 20, 300))
+"""118000 g mm in 360 g, at 327.8: with the pack in the nose it would be at 311.1."""
+
+
+def test_where_neither_alone_would_do_the_pack_and_the_nose_are_offered_together():
+    told = remedies(ready(plane(*LIGHT_PACK, most=450.0)))
+    assert told.in_the_way.limit is Limit.PERMISSION
+    (both,) = told.offers
+    (slid,) = both.slides
+    assert (slid.part, slid.to_mm) == ("pack", pytest.approx(0.0, abs=1e-3))
+    assert both.ballast_g == pytest.approx(300 * 280 / 255 + 40 * 700 / 255 - 360, abs=0.01)
+    assert not both.breaks_limit
+    assert [each.x_mm for each in both.loadouts] == [pytest.approx(255.0, abs=1e-3)]
+
+
+@pytest.mark.parametrize("most", [400.0, 300.0])
+def test_over_the_weight_limit_what_would_do_is_offered_and_says_so(most):
+    """Also where the plane is over it as it is: its balance is no better for that."""
+    told = remedies(ready(plane(*LIGHT_PACK, most=most)))
+    assert told.in_the_way.limit is Limit.PERMISSION
+    both, nose = told.offers
+    assert (both.breaks_limit, nose.breaks_limit) == (True, True)
+    assert both.ballast_g == pytest.approx(112_000 / 255 - 360, abs=0.01)
+    assert nose.slides == ()
+    assert nose.ballast_g == pytest.approx(118_000 / 255 - 360, abs=0.01)
+
+
 def test_how_much_longer_the_bay_would_have_to_be():
     parts = (*BODY, thing("pack", 100, 190, (30, 240)))
     moment = 300 * 280 + 40 * 700

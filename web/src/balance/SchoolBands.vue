@@ -33,6 +33,8 @@ const ruler = computed(() => {
 })
 const across = (x: number) =>
   `${(100 * (x - ruler.value.from)) / (ruler.value.to - ruler.value.from)}%`
+/** Beyond the middle the figure ends at its line: there is no room behind it. */
+const isFarAft = computed(() => !!cg.value && 2 * cg.value.x_mm > ruler.value.from + ruler.value.to)
 /** Round figures of the unit that is chosen, behind the leading edge. */
 const ticks = computed(() => {
   const base = units.value.length.base
@@ -95,7 +97,9 @@ function choose(school: SchoolKind) {
       <span />
       <span class="scale">
         <span v-if="cg" class="now" :style="{ left: across(cg.x_mm), height: `${28 * rows}px` }"
-          ><span class="small">now {{ number(cg.x_mm - edge, 'length') }}</span></span
+          ><span class="small" :class="{ before: isFarAft }"
+            >now {{ number(cg.x_mm - edge, 'length') }}</span
+          ></span
         >
         <span
           v-if="told?.neutral"
@@ -178,13 +182,19 @@ button.name:hover {
   pointer-events: none;
 }
 
+/* Under the figures of the ruler: no band and no line runs there. */
 .now span {
   position: absolute;
-  bottom: -2px;
-  left: 5px;
+  top: calc(100% + 17px);
+  left: -3px;
   color: var(--sea);
   font-weight: 600;
   white-space: nowrap;
+}
+
+.now .before {
+  right: 0;
+  left: auto;
 }
 
 .np {

@@ -3,9 +3,8 @@ export interface Disc {
   id: string
   name: string
   mass: number
-  /** Where it hangs, and where the beam is above it. */
+  /** Where it hangs. */
   x: number
-  top: number
   r: number
   reach: { low: number; high: number } | null
 }
@@ -28,7 +27,7 @@ const LETTER = 6.3
 /** Half the height of a name, and how far its baseline lies under its middle. */
 const HALF = 7
 const BASELINE = 4
-const NEAREST = 38
+const NEAREST = 30
 const STEP = 8
 /** So far below all others one may hang for the sake of its name. */
 const ROOM = 60
@@ -46,13 +45,14 @@ const upright = (x: number, top: number, bottom: number): Box => ({
 })
 
 /**
- * Where each disc hangs below a beam, the heaviest highest, and where its name stands: no disc, no
- * name, no string lies on a name, nor does one of the `lines` that run through all of it. One whose
- * name finds no place between the strings of those below hangs lower than they do.
+ * Where each disc hangs below a beam, level or tipped: its lower edge is at `under` an x. The
+ * heaviest hangs highest; no disc, no name, no string lies on a name, nor does the beam, or one of
+ * the `lines` that run through all of it. One whose name finds no place between the strings of those
+ * below hangs lower than they do.
  */
 export function hangings(
   discs: Disc[],
-  beam: number,
+  under: (x: number) => number,
   lines: number[],
   width: number,
 ): Map<string, Hanging> {
@@ -60,13 +60,15 @@ export function hangings(
   const names: Box[] = []
   const solid: Box[] = []
   const leaders: Box[] = []
-  const throughout = (x: number) => upright(x, beam, beam + LOWEST)
+  const throughout = (x: number) => upright(x, 0, LOWEST)
+  const isBelow = ({ left, right, top }: Box) => top > Math.max(under(left), under(right)) + 2
   const strings: Box[] = lines.map(throughout)
   let waiting = [...discs].sort((a, b) => b.mass - a.mass)
 
   function hang(disc: Disc, y: number, isForced: boolean): boolean {
     const body = bodyOf(disc, y)
-    const threads = threadsOf(disc, y)
+    const threads = threadsOf(disc, under(disc.x), y)
+    if (!isBelow(body)) return false
     if ([...solid, ...leaders].some((each) => meet(each, body))) return false
     const isCrossed = [body, ...threads].some((each) => names.some((name) => meet(name, each)))
     if (isCrossed && !isForced) return false
@@ -74,7 +76,7 @@ export function hangings(
     const later = waiting.filter((each) => each !== disc).map((each) => throughout(each.x))
     const inTheWay = [...strings, ...leaders, ...later, ...threads, ...solid, body, ...names]
     const place =
-      nameOf(disc, y, width, inTheWay, [...solid, ...names]) ??
+      nameOf(disc, y, width, inTheWay, [...solid, ...names], isBelow) ??
       (isForced ? { box: boxAt(disc, disc.x, y + disc.r + 10), leader: null } : undefined)
     if (!place) return false
     const { box, leader } = place
@@ -87,11 +89,14 @@ export function hangings(
     return true
   }
 
+  // Where the beam rises, strings are as long as where it is level.
+  const level = (under(0) + under(width)) / 2
   for (let isForced = false; waiting.length;) {
     const before = waiting.length
     for (const disc of waiting) {
-      const lowest = Math.max(beam, ...solid.map((each) => each.bottom)) + disc.r + ROOM
-      for (let y = beam + NEAREST + disc.r; y <= lowest; y += STEP) {
+      const top = Math.max(level, under(disc.x))
+      const lowest = Math.max(top + ROOM, ...solid.map((each) => each.bottom)) + disc.r + ROOM
+      for (let y = top + NEAREST + disc.r; y <= lowest; y += STEP) {
         if (!hang(disc, y, isForced)) continue
         waiting = waiting.filter((each) => each !== disc)
         break
@@ -109,7 +114,7 @@ function bodyOf({ x, r, reach }: Disc, y: number): Box {
 }
 
 /** The string that it hangs by, and the line along which it slides. */
-function threadsOf({ x, r, top, reach }: Disc, y: number): Box[] {
+function threadsOf({ x, r, reach }: Disc, top: number, y: number): Box[] {
   const string = upright(x, top, y - r)
   return reach ? [string, levelled({ from: reach.low, to: reach.high }, y)] : [string]
 }
@@ -130,10 +135,20 @@ function boxAt({ name }: Disc, x: number, middle: number): Box {
  * The nearest place for a name that no line and no disc crosses: under its disc, else beside it
  * with a leader. Undefined where there is none at this height.
  */
-function nameOf(disc: Disc, y: number, width: number, inTheWay: Box[], uncrossed: Box[]) {
+function nameOf(
+  disc: Disc,
+  y: number,
+  width: number,
+  inTheWay: Box[],
+  uncrossed: Box[],
+  isBelow: (box: Box) => boolean,
+) {
   const half = (disc.name.length * LETTER) / 2
   const isFree = (box: Box) =>
-    box.left >= 2 && box.right <= width - 2 && !inTheWay.some((each) => meet(each, box))
+    box.left >= 2 &&
+    box.right <= width - 2 &&
+    isBelow(box) &&
+    !inTheWay.some((each) => meet(each, box))
   for (const away of shifts(half)) {
     const box = boxAt(disc, disc.x + away, y + disc.r + 10)
     if (isFree(box)) return { box, leader: null }

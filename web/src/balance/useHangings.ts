@@ -1,7 +1,7 @@
 import { computed, type Ref } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { hangings } from './hanging'
-import { BEAM_Y, UNDER, type BeamScale } from './useBeamScale'
+import { UNDER, type BeamScale } from './useBeamScale'
 import type { Hung } from './useHung'
 
 const radius = (mass: number) => Math.max(2.2 * Math.sqrt(Math.max(mass, 0)), 7)
@@ -16,6 +16,7 @@ export function useHangings(
 
   const placed = computed(() => {
     const turn = Math.tan((tip.value.deg * Math.PI) / 180)
+    const under = (x: number) => UNDER + (x - tip.value.x) * turn
     const neutral = assessment.value?.beam.neutral
     const discs = hung.value.map((each) => {
       const x = scale.x(each.x)
@@ -23,13 +24,13 @@ export function useHangings(
         mass: each,
         x,
         r: radius(each.mass),
-        top: UNDER + (x - tip.value.x) * turn,
+        top: under(x),
         reach: each.slide ? { low: scale.x(each.slide.low), high: scale.x(each.slide.high) } : null,
       }
     })
     const found = hangings(
-      discs.map(({ mass: { id, name, mass }, ...disc }) => ({ ...disc, id, name, mass })),
-      BEAM_Y,
+      discs.map(({ mass: { id, name, mass }, x, r, reach }) => ({ id, name, mass, x, r, reach })),
+      under,
       neutral ? [scale.x(neutral.x_mm)] : [],
       scale.width.value,
     )
