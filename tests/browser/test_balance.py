@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from tests.browser.choosing import choose
 from tests.browser.waits import build_told, until
+from tests.http import HTTP
 
 
 @pytest.fixture
@@ -57,6 +58,35 @@ def test_no_name_under_the_beam_lies_on_another(page, demo_served, build):
                         or b["bottom"] <= a["top"] + 2
                     )
                     assert apart, (one["name"], other["name"])
+
+
+def test_all_that_hangs_is_below_a_beam_that_tips_far(page, sandpiper):
+    """And the figure of where the CG is now stays on its paper, however far aft that is."""
+    url = sandpiper.replace("/build/", "/api/v1/builds/")
+    header = {"If-Match": HTTP.get(url).headers["etag"]}
+    line = {"line": "Lead 300 g in Tailplane at 760"}
+    HTTP.post(f"{url}/parts/line", json=line, headers=header).raise_for_status()
+    page.goto(f"{sandpiper}/balance")
+    expect(page.locator(".hung .name", has_text="tailplane")).to_be_visible()
+    page.wait_for_function(
+        """() => {
+          const oak = document.querySelector('rect.oak'), to = oak.getScreenCTM()
+          const corner = (x) => new DOMPoint(x, oak.y.baseVal.value + oak.height.baseVal.value)
+          const left = corner(oak.x.baseVal.value).matrixTransform(to)
+          const right = corner(oak.x.baseVal.value + oak.width.baseVal.value).matrixTransform(to)
+          const slope = (right.y - left.y) / (right.x - left.x)
+          const under = (x) => left.y + (x - left.x) * slope
+          const hung = [...document.querySelectorAll('.hung circle.disc, .hung .name')]
+          const boxes = hung.map((each) => each.getBoundingClientRect())
+          return slope > 0.1 && boxes.every((b) => b.top >= Math.max(under(b.left), under(b.right)))
+        }"""
+    )
+    paper, now = (
+        page.locator(each).bounding_box()
+        for each in ("section[aria-label='Where it belongs']", ".now span")
+    )
+    assert paper["x"] <= now["x"]
+    assert now["x"] + now["width"] <= paper["x"] + paper["width"]
 
 
 def test_arrows_move_what_may_move_everything_answers_and_enter_keeps(balance):

@@ -87,6 +87,18 @@ def test_a_scale_a_tray_and_a_sheet_are_said_in_the_chosen_units(page, sandpiper
     assert told()["lots"][0]["length_mm"] == pytest.approx(762.0)
     page.get_by_role("button", name="the whole sheet").click()
     expect(page.get_by_label("Size of the piece")).to_have_value("30 x 20 in")
+    # A sample is cut with the ruler at hand: a square of 4 in is a ninth of a square foot.
+    page.goto(f"{sandpiper}/bench")
+    page.locator(".sample", has_text="Sheet A").click()
+    on = page.locator("label", has_text="Sheet A, both papers: on the pan")
+    expect(on).to_contain_text("ft² (a 4 in square is 0.111)")
+    expect(on.locator("input")).to_have_value("0.111")
+    expect(page.get_by_label("Till roll")).to_be_visible()
+    page.keyboard.type("0.17")
+    page.keyboard.press("Enter")
+    until(page, lambda: told()["weighings"][-1]["reading_g"] == pytest.approx(0.17 * OUNCE_G))
+    (square,) = told()["weighings"][-1]["pan"]["samples"]
+    assert square["amount"] == pytest.approx((4 * 0.254) ** 2)
 
 
 def test_in_ounces_a_figure_says_as_much_as_in_grams(page, sandpiper):

@@ -246,7 +246,7 @@ def test_what_a_variant_changed_is_said_in_the_chosen_units(page, sandpiper, dem
 @pytest.mark.parametrize(
     ("next_one", "units", "says"),
     [
-        ({"lot": "sheet-a"}, "imperial", "a 3.94 in square of Sheet A, both papers"),
+        ({"lot": "sheet-a"}, "imperial", "a 4 in square of Sheet A, both papers"),
         ({"lot": "sheet-a"}, "metric", "a 100 mm square of Sheet A, both papers"),
         ({"run": "big"}, "metric", "a run on the stand with 3-cell 1300"),
         (
