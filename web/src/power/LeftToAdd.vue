@@ -35,7 +35,8 @@ const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
       <p class="small">
         <template v-if="first.chance > 0.995">That much is sure.</template>
         <template v-else>
-          Chance that anything is left: <span class="figure">{{ percent(first.chance) }}</span>
+          Chance that anything is left:
+          <span class="figure whole">{{ percent(first.chance) }}</span>
         </template>
       </p>
       <p class="small faint">
@@ -60,6 +61,10 @@ const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
 </template>
 
 <style scoped>
+.whole {
+  white-space: nowrap;
+}
+
 header {
   display: flex;
   justify-content: space-between;

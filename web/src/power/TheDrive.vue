@@ -253,6 +253,11 @@ h3 {
   width: 72px;
 }
 
+/* Three figures with their units on one line. */
+.thing > span :deep(.cell) {
+  width: 60px;
+}
+
 .thing {
   display: grid;
   gap: 4px;
