@@ -85,6 +85,13 @@ def test_a_scale_a_tray_and_a_sheet_are_said_in_the_chosen_units(page, sandpiper
     page.get_by_label("Width of one").press("Enter")
     until(page, lambda: told()["lots"][0]["width_mm"] == pytest.approx(508.0))
     assert told()["lots"][0]["length_mm"] == pytest.approx(762.0)
+    stated = page.get_by_label("Sheet A, both papers, oz/ft²")
+    before = told()["lots"][0]["constant"]
+    expect(stated).to_have_value(f"{before / (OUNCE_G / 9.290304):.2f}".rstrip("0"))
+    for typed, dm2 in (("45 g per m²", 0.45), ("1.5", 1.5 * OUNCE_G / 9.290304)):
+        stated.fill(typed)
+        stated.press("Enter")
+        until(page, lambda dm2=dm2: told()["lots"][0]["constant"] == pytest.approx(dm2))
     page.get_by_role("button", name="the whole sheet").click()
     expect(page.get_by_label("Size of the piece")).to_have_value("30 x 20 in")
     # A sample is cut with the ruler at hand: a square of 4 in is a ninth of a square foot.

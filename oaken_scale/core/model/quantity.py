@@ -11,6 +11,9 @@ OUNCE_G: Final = 28.349523125
 INCH_MM: Final = 25.4
 """One inch [mm]."""
 
+FOOT_DM: Final = 12 * INCH_MM / 100
+"""One foot [dm]."""
+
 FACTORS: Final[dict[str, dict[str, float]]] = {
     "mass": {"g": 1.0, "kg": 1000.0, "mg": 0.001, "oz": OUNCE_G, "lb": 16 * OUNCE_G},
     "length": {
@@ -40,9 +43,27 @@ FACTORS: Final[dict[str, dict[str, float]]] = {
     "loading": {
         "g/dm2": 1.0,
         "kg/m2": 10.0,
-        "oz/ft2": OUNCE_G / ((12 * INCH_MM) ** 2 / 1e4),
+        "oz/ft2": OUNCE_G / FOOT_DM**2,
+        "g/m2": 0.01,
+        "g/cm2": 100.0,
+        "g/ft2": 1 / FOOT_DM**2,
+        "g/in2": 144 / FOOT_DM**2,
+        "oz/dm2": OUNCE_G,
+        "oz/in2": 144 * OUNCE_G / FOOT_DM**2,
+        "oz/yd2": OUNCE_G / (9 * FOOT_DM**2),
+        "lb/ft2": 16 * OUNCE_G / FOOT_DM**2,
     },
-    "per_run": {"g/m": 1.0, "oz/ft": OUNCE_G / (12 * INCH_MM / 1e3)},
+    "per_run": {
+        "g/m": 1.0,
+        "oz/ft": OUNCE_G / (FOOT_DM / 10),
+        "g/cm": 100.0,
+        "g/ft": 10 / FOOT_DM,
+        "g/in": 120 / FOOT_DM,
+        "g/yd": 10 / (3 * FOOT_DM),
+        "oz/m": OUNCE_G,
+        "oz/in": 120 * OUNCE_G / FOOT_DM,
+        "oz/yd": 10 * OUNCE_G / (3 * FOOT_DM),
+    },
     "number": {"": 1.0, "%": 1.0},
     "pieces": {"": 1.0, "pcs": 1.0, "x": 1.0},
 }
@@ -69,7 +90,8 @@ SPELLINGS: Final[dict[str, str]] = {
 }
 """Units as they are written out, each by its own name."""
 
-_SQUARE: Final = re.compile(r"(?<=\d)\s*(?:square|sq\.?)\s*(?P<unit>[a-z]+)", re.IGNORECASE)
+_SQUARE: Final = re.compile(r"(?<=[\d/])\s*(?:square|sq\.?)\s*(?P<unit>[a-z]+)", re.IGNORECASE)
+_PER: Final = re.compile(r"(?<=[a-z])\s*(?:/|\bper\b)\s*", re.IGNORECASE)
 _IN_A_LINE: Final = re.compile(r"(?<=[\d½¼¾⅛⅜⅝⅞])[″”“′’‘½¼¾⅛⅜⅝⅞]|(?<!\S)[½¼¾⅛⅜⅝⅞]")
 _PRINTED: Final = str.maketrans(
     {"″": '"', "”": '"', "“": '"', "′": "'", "’": "'", "‘": "'", "⁄": "/", "∕": "/"}
@@ -85,7 +107,15 @@ def as_typed(text: str) -> str:
     >>> as_typed("6½″ × 12 sq in")
     '6 1/2" × 12 in2'
     """
-    return _SQUARE.sub(r" \g<unit>2", text.translate(_PRINTED)).strip()
+    typed = _PER.sub("/", text.translate(_PRINTED).replace("^2", "2"))
+    return _squared(typed).strip()
+
+
+def _squared(text: str) -> str:
+    """ "12 sq in" as "12 in2", and "oz/sq ft" as "oz/ft2"."""
+    return _SQUARE.sub(
+        lambda told: f"{'' if text[told.start() - 1] == '/' else ' '}{told['unit']}2", text
+    )
 
 
 def figures_as_typed(line: str) -> str:
@@ -95,7 +125,7 @@ def figures_as_typed(line: str) -> str:
     'Pilot’s seat 6 1/2" of tape, 12 in2'
     """
     typed = _IN_A_LINE.sub(lambda sign: sign[0].translate(_PRINTED), line)
-    return _SQUARE.sub(r" \g<unit>2", typed)
+    return _squared(typed)
 
 
 def spellings_of(kind: str) -> list[str]:
@@ -113,8 +143,14 @@ def unit_of(typed: str) -> str:
 
     >>> unit_of("Inches"), unit_of("feet2"), unit_of('"'), unit_of("furlong")
     ('in', 'ft2', 'in', 'furlong')
+    >>> unit_of("ounces/foot2"), unit_of("gsm")
+    ('oz/ft2', 'g/m2')
     """
-    unit = typed.replace("²", "2").lower()
+    over, slash, under = typed.replace("²", "2").lower().partition("/")
+    return "".join((_called(over), slash, _called(under))) if over != "gsm" else "g/m2"
+
+
+def _called(unit: str) -> str:
     plain = unit.removesuffix("2")
     return SPELLINGS.get(plain, plain) + unit[len(plain) :]
 

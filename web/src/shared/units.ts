@@ -1,4 +1,5 @@
 import { computed, ref, watch } from 'vue'
+import type { Kind } from '../api/client'
 
 interface Unit {
   name: string
@@ -125,6 +126,15 @@ export function percent(share: number): string {
   return `${round > 0 ? '+' : round < 0 ? '−' : '±'}${Math.abs(round)} %`
 }
 
+/** How a lot's constant is shown and typed: its unit and that unit's size in the base unit. */
+interface Rate {
+  name: string
+  kind: Kind
+  unit: string
+  base: number
+  digits: number
+}
+
 /** The chosen units, and numbers written in them. Values come in base units: g, mm, dm2, gf, m, m/s. */
 export function useUnits() {
   const units = computed<Record<Shown, Unit>>(() => ({
@@ -152,17 +162,24 @@ export function useUnits() {
 
   /** How a lot's constant is shown: so much of it in one of the unit, what that is called, and with
    * as many digits as say as much as a hundredth of a gram per dm², m or piece. */
-  function rate(unit: 'dm2' | 'm' | 'piece'): { name: string; span: number; digits: number } {
+  function rate(unit: 'dm2' | 'm' | 'piece'): Rate {
     const { mass, area, run } = units.value
     const per = unit === 'dm2' ? area : unit === 'm' ? run : { name: '', base: 1 }
-    const name = per.name ? `${mass.name}/${per.name}` : `${mass.name} each`
-    const digits = Math.max(0, 2 + Math.round(Math.log10(mass.base / per.base)))
-    return { name, span: per.base, digits }
+    const base = mass.base / per.base
+    return {
+      name: per.name ? `${mass.name}/${per.name}` : `${mass.name} each`,
+      kind: unit === 'dm2' ? 'loading' : unit === 'm' ? 'per_run' : 'mass',
+      unit: per.name ? `${mass.name}/${per.name}` : mass.name,
+      base,
+      digits: Math.max(0, 2 + Math.round(Math.log10(base))),
+    }
   }
 
   /** A lot's constant [g per dm2, m or piece] as a number in the chosen units. */
   function perUnit(constant: number, unit: 'dm2' | 'm' | 'piece'): string {
-    return number(constant * rate(unit).span, 'mass', rate(unit).digits)
+    const { base, digits } = rate(unit)
+    const text = fixed(constant / base, digits)
+    return /^-0([.,]0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')
   }
 
   /** The preset that is chosen; "own" where it is none of them. */

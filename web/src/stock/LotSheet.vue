@@ -23,6 +23,11 @@ const emit = defineEmits<{ shelve: []; leave: [] }>()
 
 const { build, setSeveralAside, id } = useBuild()
 const { units, rate, perUnit } = useUnits()
+/** How its constant is typed: "12 oz/sq ft" is understood, whatever is chosen. */
+const asTyped = computed(() => {
+  const { kind, unit, base, digits } = rate(props.lot.unit)
+  return { kind, unit, base, digits }
+})
 
 const lot = toRef(props, 'lot')
 const uses = computed(() =>
@@ -105,23 +110,17 @@ const gain = computed(() => {
       <dt>stated</dt>
       <dd>
         <QuantityCell
-          :value="lot.constant * rate(lot.unit).span"
-          kind="mass"
-          :unit="units.mass.name"
-          :base="units.mass.base"
-          :digits="rate(lot.unit).digits"
+          :value="lot.constant"
+          v-bind="asTyped"
           :label="`${lot.name}, ${rate(lot.unit).name}`"
-          @kept="$event !== null && onDescribe({ constant: $event / rate(lot.unit).span })"
+          @kept="$event !== null && onDescribe({ constant: $event })"
         />
         ±
         <QuantityCell
-          :value="lot.doubt * rate(lot.unit).span"
-          kind="mass"
-          :unit="units.mass.name"
-          :base="units.mass.base"
-          :digits="rate(lot.unit).digits"
+          :value="lot.doubt"
+          v-bind="asTyped"
           :label="`${lot.name}, doubt`"
-          @kept="$event !== null && onDescribe({ doubt: $event / rate(lot.unit).span })"
+          @kept="$event !== null && onDescribe({ doubt: $event })"
         />
         <span class="faint small">{{ rate(lot.unit).name }}, one sigma</span>
       </dd>

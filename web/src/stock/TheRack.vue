@@ -14,7 +14,7 @@ import { titled } from '../shared/choices'
 
 const { build, assessment } = useBuild()
 const { rack, lots, told, others, builds, take, hang, putOnRack, describe, leave } = useRack()
-const { units, rate, perUnit } = useUnits()
+const { rate, perUnit } = useUnits()
 
 const chosen = ref<string>()
 const lot = computed(() => lots.value.find((each) => each.id === chosen.value) ?? lots.value[0])
@@ -40,8 +40,8 @@ const add = once(async () => {
   wrong.value = ''
   try {
     if (!fresh.name.trim()) throw new Error('Name: like the shop and the day it was bought')
-    const grams = await understand(fresh.constant, 'mass', units.value.mass.name)
-    const constant = grams / rate(unit.value).span
+    const { kind, unit: each } = rate(unit.value)
+    const constant = await understand(fresh.constant, kind, each)
     const hung = await hang({
       name: fresh.name.trim(),
       kind: fresh.kind,

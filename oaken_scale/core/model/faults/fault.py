@@ -11,8 +11,9 @@ Fact = str | Amount
 """A name or an amount that a fault speaks of."""
 
 GOES_ON: Final = frozenset(
-    {"is", "are", "has", "have", "lies", "says", "comes", "come", "reaches", "overlaps"}
-    | {"leave", "name", "should", "must", "cannot", "needs"}
+    {"is", "are", "was", "were", "has", "have", "holds", "lies", "says", "stands", "takes", "uses"}
+    | {"comes", "come", "reaches", "overlaps", "leave", "name", "should", "must", "cannot", "needs"}
+    | {"unpacks", "declares", "copies", "agrees"}
 )
 """Words that begin with one of these go on from the name of their field."""
 
