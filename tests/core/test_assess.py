@@ -207,3 +207,15 @@ def test_a_surface_is_told_by_its_corners_its_area_and_its_panels():
     assert drawn["fin"].side == told[2].side
     assert {z for _, z in drawn["fin"].side} == {0, 120}
     assert not any(each.untouched for each in drawn.values())
+
+
+def test_an_allowance_counts_as_what_finished_builds_had_and_says_so():
+    """A part of 200 g and what is still to come: 4 % of it, or the 6.5 % that was learned."""
+    parts = (
+        Part("body", "Body", Pedigree.GUESS, stated_g=200.0),
+        Part("rest", "Still to come", Pedigree.ALLOWANCE),
+    )
+    for learned, share in ((None, 0.04), (Known(0.065, 0.01, "finished builds"), 0.065)):
+        told = assess(Build("b", "B", parts=parts, allowance=learned))
+        assert told.allowance_share == share
+        assert told.parts[1].mass_g == pytest.approx(share * 200.0)

@@ -96,7 +96,7 @@ const points = computed<Point[]>(() =>
                 {{ row.cg ? number(row.cg.x_mm, 'length') : '–' }}
               </td>
               <td class="figure right">
-                {{ row.told?.margin == null ? '–' : `${fixed(100 * row.told.margin, 0).replace('-', '−')} %` }}
+                {{ row.told?.margin == null ? '–' : `${fixed(100 * row.told.margin, 0)} %` }}
               </td>
               <td class="figure right" :class="{ wrong: (row.left?.grams ?? 0) < 0 }">
                 {{ row.left ? number(row.left.grams, 'mass', 'whole') : '–' }}

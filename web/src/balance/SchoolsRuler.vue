@@ -46,7 +46,7 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
         </template>
         <template v-if="mine?.margin != null"
           >The margin to the neutral point is
-          <span class="figure">{{ fixed(100 * mine.margin, 0).replace('-', '−') }}</span>
+          <span class="figure">{{ fixed(100 * mine.margin, 0) }}</span>
           <span class="faint figure"> ±{{ fixed(200 * (mine.margin_sd ?? 0), 0) }}</span> %
           now.</template
         >

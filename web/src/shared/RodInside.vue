@@ -69,7 +69,7 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
       till roll on the Bench.
     </p>
     <p v-if="thin(answer)" class="wrong">
-      What is in hand is {{ thin(answer) }}. 100 ml of water weigh 100 g.
+      What is in hand is {{ thin(answer) }}. 100 ml of water weigh {{ quantity(100, 'mass') }}.
     </p>
     <p v-if="unchecked" class="wrong">
       Not checked on the fingertips since: {{ done(unchecked.since) }}.

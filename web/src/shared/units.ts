@@ -110,9 +110,10 @@ export function decimal(text: string): string {
   return mark.value === ',' ? text.replace('.', ',') : text
 }
 
-/** A number with so many digits behind the mark. */
+/** A number with so many digits behind the mark, and a minus of its own where it is below zero. */
 export function fixed(value: number, digits: number): string {
-  return decimal(value.toFixed(digits))
+  const text = decimal(value.toFixed(digits))
+  return /^-0([.,]0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')
 }
 
 /** A number with as many digits as it needs, `most` of them behind the mark at most. */
@@ -146,8 +147,7 @@ export function useUnits() {
   function number(value: number, kind: Shown, digits?: Digits): string {
     const unit = units.value[kind]
     const many = typeof digits === 'string' ? unit[digits] : digits
-    const text = fixed(value / unit.base, many ?? unit.digits)
-    return /^-0([.,]0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')
+    return fixed(value / unit.base, many ?? unit.digits)
   }
 
   function quantity(value: number, kind: Shown, digits?: Digits): string {
@@ -178,8 +178,7 @@ export function useUnits() {
   /** A lot's constant [g per dm2, m or piece] as a number in the chosen units. */
   function perUnit(constant: number, unit: 'dm2' | 'm' | 'piece'): string {
     const { base, digits } = rate(unit)
-    const text = fixed(constant / base, digits)
-    return /^-0([.,]0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')
+    return fixed(constant / base, digits)
   }
 
   /** The preset that is chosen; "own" where it is none of them. */

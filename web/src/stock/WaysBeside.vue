@@ -64,7 +64,7 @@ function minutes(amount: number): string {
 }
 function money(way: Column): Cell {
   if (way.money === null) return { said: 'a price is missing' }
-  return { figure: signed(way.money, fixed(way.money, 2).replace('-', '−')) }
+  return { figure: signed(way.money, fixed(way.money, 2)) }
 }
 const noted = (way: Column) => [
   ...way.comes.map((each) => QUALITIES[each]),
