@@ -104,7 +104,7 @@ const figures = computed(() => {
       </p>
     </details>
     <p v-for="each in untouched" :key="each.id" class="untouched small">
-      {{ each.name }} is still as it came with the layout: not yet yours.
+      {{ each.name }}: still as it came with the layout, not yet yours.
     </p>
     <p class="faint small">Only surfaces called wing count; both halves, ailerons included.</p>
   </aside>
