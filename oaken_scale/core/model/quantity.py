@@ -39,7 +39,8 @@ FACTORS: Final[dict[str, dict[str, float]]] = {
         "ft": 12 * INCH_MM / 1e3,
         "yd": 36 * INCH_MM / 1e3,
     },
-    "thrust": {"gf": 1.0, "g": 1.0, "kgf": 1e3, "kg": 1e3, "oz": OUNCE_G, "n": 1e3 / 9.80665},
+    "thrust": {"gf": 1.0, "g": 1.0, "kgf": 1e3, "kg": 1e3, "oz": OUNCE_G}
+    | {"lb": 16 * OUNCE_G, "n": 1e3 / 9.80665},
     "loading": {
         "g/dm2": 1.0,
         "kg/m2": 10.0,
@@ -85,6 +86,7 @@ SPELLINGS: Final[dict[str, str]] = {
         "ft": "foot feet '",
         "yd": "yard yards yds",
         "pcs": "pc piece pieces",
+        "n": "newton newtons",
     }.items()
     for spelling in spellings.split()
 }

@@ -25,6 +25,7 @@ from oaken_scale.core.model.quantity import FACTORS, SIGNED, QuantityError, pars
         ("2.5kg/m2", "loading", None, 25.0),
         ("28 %", "number", None, 28.0),
         ("2 N", "thrust", None, 203.9432),
+        ("1 lb 2 oz", "thrust", None, 510.2914),
         ("540 x 190", "area", None, 10.26),
         ("540×190 mm", "area", None, 10.26),
         ("54 * 19 cm", "area", None, 10.26),
@@ -78,7 +79,8 @@ UNITS = {
         "ft2": 9.290304,
     },
     "run": {"m": 1, "mm": 1e-3, "cm": 1e-2, "in": 0.0254, "ft": 0.3048, "yd": 0.9144},
-    "thrust": {"gf": 1, "g": 1, "kgf": 1000, "kg": 1000, "oz": 28.349523125, "n": 101.9716213},
+    "thrust": {"gf": 1, "g": 1, "kgf": 1000, "kg": 1000, "oz": 28.349523125}
+    | {"lb": 453.59237, "n": 101.9716213},
     "loading": {
         "g/dm2": 1,
         "kg/m2": 10,

@@ -15,7 +15,8 @@ GOES_ON: Final = frozenset(
     | {"comes", "come", "reaches", "overlaps", "leave", "name", "should", "must", "cannot", "needs"}
     | {"unpacks", "declares", "copies", "agrees"}
 )
-"""Words that begin with one of these go on from the name of their field."""
+"""Words that begin with one of these go on from the name of their field, as those that begin with
+its amount do: "reading 900 g is over what the scale can weigh"."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +40,9 @@ class Fault:
 
     def __post_init__(self) -> None:
         """See how the words begin."""
-        object.__setattr__(self, "alone", self.text.split(" ", 1)[0] not in GOES_ON)
+        first = self.text.split(" ", 1)[0]
+        is_amount = first == "{}" and isinstance(next(iter(self.facts), None), Amount)
+        object.__setattr__(self, "alone", first not in GOES_ON and not is_amount)
 
     @property
     def words(self) -> str:
