@@ -12,7 +12,7 @@ from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.trim.remedy import Balanceable, Remedy
-from oaken_scale.core.trim.remedy_program import solve_best_chance, solve_least
+from oaken_scale.core.trim.remedy_program import solve
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 
 FARTHEST_MM: Final = 400.0
@@ -91,10 +91,6 @@ def in_the_way(ready: Balanceable) -> tuple[Obstacle, tuple[Remedy, ...]]:
 Found = tuple[Obstacle, tuple[Remedy, ...]]
 
 
-def _solved(ready: Balanceable) -> Remedy | None:
-    return solve_least(ready) or solve_best_chance(ready)
-
-
 def _permission(ready: Balanceable) -> Found | None:
     """Let what is not allowed to move be moved: a pack, and a spot in the nose; each by itself,
     else both; else over the weight limit, which is said."""
@@ -119,7 +115,7 @@ def _offers(
     """What would do with what is offered, also where that ``is_over`` the weight limit."""
     told = []
     for each in offered:
-        way = _solved(replace(each, most_g=None) if is_over else each)
+        way = solve(replace(each, most_g=None) if is_over else each)
         if way is None:
             continue
         if way.ballast or any(slid.part in _ids(each, ready) for slid in way.slides):
@@ -173,7 +169,7 @@ def _longer_bay(ready: Balanceable) -> Found | None:
         return None
 
     def wider(by: float) -> Remedy | None:
-        return _solved(replace(ready, slide=ready.slide + np.array([-by, by])))
+        return solve(replace(ready, slide=ready.slide + np.array([-by, by])))
 
     if wider(FARTHEST_MM) is None:
         return None
@@ -200,7 +196,7 @@ def _more_ballast(ready: Balanceable) -> Found | None:
     if not ready.spots:
         return None
     roomy = tuple(replace(spot, most_g=AMPLE_G) for spot in ready.spots)
-    way = _solved(replace(ready, spots=roomy, pieces=()))
+    way = solve(replace(ready, spots=roomy, pieces=()))
     if way is None or not way.ballast:
         return None
     placed = max(way.ballast, key=lambda each: each.grams)
@@ -213,10 +209,10 @@ def _weight(ready: Balanceable) -> Found | None:
     """By how much the weight limit would be broken."""
     if ready.most_g is None:
         return None
-    way = _solved(replace(ready, most_g=None))
+    way = solve(replace(ready, most_g=None))
     if way is None:
         roomy = tuple(replace(spot, most_g=AMPLE_G) for spot in ready.spots)
-        way = _solved(replace(ready, most_g=None, spots=roomy, pieces=()))
+        way = solve(replace(ready, most_g=None, spots=roomy, pieces=()))
     if way is None:
         return None
     over = max(each.auw_g for each in way.loadouts) - ready.most_g
@@ -225,7 +221,7 @@ def _weight(ready: Balanceable) -> Found | None:
 
 def _sideways(ready: Balanceable) -> Found | None:
     """Which part pulls it to one side, and how many grams at the other tip would hold it."""
-    if _solved(replace(ready, y=np.zeros_like(ready.y))) is None:
+    if solve(replace(ready, y=np.zeros_like(ready.y))) is None:
         return None
     side = [float((ready.mass * on) @ ready.y) for on in ready.aboard]
     k = int(np.argmax(np.abs(side)))

@@ -25,7 +25,13 @@ from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.obstacles import Obstacle, in_the_way
 from oaken_scale.core.trim.remedy import Balanceable, Placed, Remedy, comes_to
-from oaken_scale.core.trim.remedy_program import chance_of, solve_best_chance, solve_least
+from oaken_scale.core.trim.remedy_program import (
+    FAR_MM,
+    SURE_ENOUGH,
+    chance_of,
+    solve,
+    solve_least,
+)
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM, SLACK_G
 
 NARROWED: Final = 1.0
@@ -46,9 +52,6 @@ ROUNDS: Final = 4
 
 NO_DEEPER: Final = 0.1
 """Of two plans for the best chance, one this many sigma deeper in its range is not worth doing."""
-
-SURE_ENOUGH: Final = 0.84
-"""A plan whose chance is less wants a weighing to be surer."""
 
 
 class Outcome(StrEnum):
@@ -97,7 +100,7 @@ def balanceable(build: Build, planes: Sequence[Flying], names: Sequence[str]) ->
     wing: WingFigures | None = planes[0].wing
     origin, size = balance_axis(target.balance_unit, wing)
     where, after = planes[0].where, planes[0].after
-    far = 1e5
+    far = FAR_MM
     low0 = -far if target.low is None else origin + size * target.low
     high0 = far if target.high is None else origin + size * target.high
     sigma = np.array([plane.cg.x_sd_mm for plane in planes if plane.cg])
@@ -163,7 +166,7 @@ def remedies(ready: Balanceable, planes: Sequence[Flying]) -> Remedies:
     if _is_fine(ready):
         comes = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))
         return Remedies(Outcome.FINE, Remedy((), (), 0.0, comes))
-    best = solve_least(ready) or solve_best_chance(ready)
+    best = solve(ready)
     here = _depth(ready, ready.x)
     if best is not None and best.chance < SURE_ENOUGH and here > 0:
         stay = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))

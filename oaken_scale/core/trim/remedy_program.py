@@ -6,7 +6,7 @@ over a range narrowed by its doubt, the best worst-case chance of lying in the r
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import numpy as np
@@ -31,8 +31,72 @@ AT_EDGE_MM: Final = 1e-3
 """What is nearer to an edge than this is inside [mm]."""
 
 
+FAR_MM: Final = 1e5
+"""An end of a range that is so far away is none [mm]."""
+
 DEEPEST: Final = 30.0
 """Farther inside its range than so many sigma no loadout is looked for."""
+
+
+SURE_ENOUGH: Final = 0.84
+"""A plan whose chance is less wants a weighing to be surer."""
+
+AS_SURE: Final = 0.02
+"""A plan whose chance is less by no more than this is as good as another."""
+
+MUCH_LESS_G: Final = 5.0
+"""With so much less ballast [g], and half of it at most, a plan that is as sure is the better."""
+
+
+def solve(ready: Balanceable) -> Remedy | None:
+    """The least that brings every loadout into its range narrowed by its doubt, else what does so
+    with the best chance; None where nothing works.
+
+    Where the doubt is as wide as the range the narrowed one is a wish: a plan that is as sure with
+    much less ballast is the better one.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> one = np.ones((1, 2))
+    >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
+    >>> ready = Balanceable(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    ...     np.array([90.0]), 80.0, 90.0, np.array([0.0]), None, (), np.zeros((0, 2)),
+    ...     (BallastSpot("nose", "Nose", 0.0),), ())
+    >>> round(solve(ready).ballast_g, 2)
+    22.22
+    """
+    best = solve_least(ready)
+    if best is None:
+        return solve_best_chance(ready)
+    if best.chance >= SURE_ENOUGH or best.ballast_g <= MUCH_LESS_G:
+        return best
+    lighter = solve_least(_as_sure(ready, best.chance - AS_SURE))
+    if lighter is None or lighter.chance < best.chance - 2 * AS_SURE:
+        return best
+    most = min(best.ballast_g / 2, best.ballast_g - MUCH_LESS_G)
+    return lighter if lighter.ballast_g <= most else best
+
+
+def _as_sure(ready: Balanceable, chance: float) -> Balanceable:
+    """The same where a loadout's doubt is as wide as its range: that is as wide as it may be for a
+    chance of lying in the whole of it."""
+
+    def out_to(k: int, inner: float, edge: float) -> float:
+        def is_sure(x: float) -> bool:
+            return chance_of_one(ready, k, x) >= chance
+
+        is_narrowed_whole = abs(edge - inner) > 0.999 * float(ready.u[k])
+        if abs(edge) >= FAR_MM or is_narrowed_whole or not is_sure(inner):
+            return inner
+        near, far = inner, edge
+        for _ in range(30):
+            middle = (near + far) / 2
+            near, far = (middle, far) if is_sure(middle) else (near, middle)
+        return near
+
+    loadouts = range(len(ready.names))
+    low = np.array([out_to(k, float(ready.low[k]), ready.lowest) for k in loadouts])
+    high = np.array([out_to(k, float(ready.high[k]), ready.highest) for k in loadouts])
+    return replace(ready, low=low, high=high)
 
 
 def solve_least(ready: Balanceable) -> Remedy | None:
@@ -104,13 +168,24 @@ def chance_of(ready: Balanceable, loadouts: Sequence[Comes]) -> float:
     >>> round(chance_of(ready, [Comes("all", 85.0, 0.0, 236.0)]), 3)  # one sigma either way
     0.683
     """
-    far = 1e5
-    low = None if ready.lowest <= -far else ready.lowest - AT_EDGE_MM
-    high = None if ready.highest >= far else ready.highest + AT_EDGE_MM
-    return min(
-        chance_within(low, high, each.x_mm, float(u))
-        for each, u in zip(loadouts, ready.u, strict=True)
-    )
+    return min(chance_of_one(ready, k, each.x_mm) for k, each in enumerate(loadouts))
+
+
+def chance_of_one(ready: Balanceable, k: int, x_mm: float) -> float:
+    """The chance that loadout ``k`` lies in its range with its CG believed at ``x_mm``.
+
+    >>> from oaken_scale.core.model.build import Build
+    >>> one = np.ones((1, 2))
+    >>> mass, x, y = np.array([100.0, 100.0]), np.array([0.0, 200.0]), np.zeros(2)
+    >>> ready = Balanceable(Build("b", "B"), ("all",), mass, x, y, one, one, np.array([80.0]),
+    ...     np.array([90.0]), 80.0, 90.0, np.array([5.0]), None, (), np.zeros((0, 2)),
+    ...     (BallastSpot("nose", "Nose", 0.0),), ())
+    >>> round(chance_of_one(ready, 0, 90.0), 3)  # at its end
+    0.477
+    """
+    low = None if ready.lowest <= -FAR_MM else ready.lowest - AT_EDGE_MM
+    high = None if ready.highest >= FAR_MM else ready.highest + AT_EDGE_MM
+    return chance_within(low, high, x_mm, float(ready.u[k]))
 
 
 @dataclass(frozen=True, slots=True, eq=False)

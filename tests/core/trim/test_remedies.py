@@ -384,3 +384,25 @@ def test_what_hangs_to_one_side_is_held_at_the_other_tip(side):
     tip = Ballast((BallastSpot("tip", "Tip", 250.0, -400.0 * side, most_g=50.0),))
     told = best(plane(thing("body", 300, 262, y=12.0 * side), low=200.0, high=261.9, ballast=tip))
     assert told.ballast_g == pytest.approx(300 * (12.0 - SIDEWAYS_MM) / (400.0 + SIDEWAYS_MM))
+
+
+def test_where_the_doubt_is_as_wide_as_the_range_no_ballast_is_spent_on_its_middle():
+    """A heavy pack that nobody weighed has a doubt wider than half the range: to hold it and the
+    camera to the middle fifth would take more than a hundred grams, and make it no surer. The
+    light pack, which is known, keeps its sigma from the edge."""
+    body = thing("body", 520, 310)
+    light = thing("light", 74, 165, (0, 840), option=True)
+    heavy = replace(thing("heavy", 108, 89, (0, 840), option=True), doubt_g=27.0)
+    heavy = replace(heavy, station=replace(heavy.station, doubt_mm=30.0))
+    camera = thing("camera", 62, 228, option=True)
+    ways = {"a": ("light",), "b": ("light", "camera"), "c": ("heavy",), "d": ("heavy", "camera")}
+    loadouts = tuple(Loadout(id, id, aboard) for id, aboard in ways.items())
+    build = plane(
+        body, light, heavy, camera, low=256.0, high=269.0, loadouts=loadouts, ballast=spot(most=500)
+    )
+    held = ready(build)
+    strict, told = solve_least(held), best(build)
+    assert told.ballast_g < strict.ballast_g / 2
+    assert told.chance > strict.chance - 0.021
+    for k, each in enumerate(told.loadouts[:2]):
+        assert each.x_mm <= 269.0 - held.u[k] + 1e-3
