@@ -65,6 +65,28 @@ def wing_assembly(names: Sequence[str]) -> str | None:
     return next((name for name in called if "wing" in name.lower()), next(iter(called), None))
 
 
+def of_the_wings(build: Build, assembly: str) -> list[bool]:
+    """Whether each part moves with the wings: one of the ``assembly``, or of any surface drawn as a
+    wing. A biplane's wings move together, whichever of them is meant.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.surface import Section
+    >>> two = tuple(Surface(name, name, Role.WING, (Section(0, 0, 0, 90), Section(0, 300, 0, 90)))
+    ...     for name in ("Lower wing", "Upper wing"))
+    >>> parts = tuple(Part(name, name, Pedigree.GUESS, name, 9.0)
+    ...     for name in ("Lower wing", "Upper wing", "Body"))
+    >>> of_the_wings(Build("b", "B", parts=parts, surfaces=two), "Lower wing")
+    [True, True, False]
+    """
+    wings = [each for each in build.surfaces if each.role is Role.WING]
+    names, ids = {assembly, *(each.name for each in wings)}, {each.id for each in wings}
+    return [
+        any(lies_within(part, name) for name in names)
+        or (part.drawn is not None and part.drawn.of in ids)
+        for part in build.parts
+    ]
+
+
 def placed_edge(
     fuselage_g: float, fuselage_x_mm: float, wing_g: float, wing_back_mm: float, target_mm: float
 ) -> float:
@@ -90,10 +112,11 @@ def wing_place(
 ) -> WingPlace:
     """Where the wing belongs so that a loadout balances in the middle of its target.
 
-    ``assembly`` is the wing's; it moves with the surfaces drawn as wings. A target in % MAC or from
-    the leading edge moves along with it; one fixed to the nose does not say where on the wing it
-    should balance, and a ``school`` has to. On a canard or a tandem the neutral point moves against
-    the wing, and the margin of the target's middle is kept: solved step by step.
+    ``assembly`` is the wing's; it moves with the surfaces drawn as wings, and with all of those. A
+    target in % MAC or from the leading edge moves along with it; one fixed to the nose does not say
+    where on the wing it should balance, and a ``school`` has to. On a canard or a tandem the
+    neutral point moves against the wing, and the margin of the target's middle is kept: solved step
+    by step.
 
     Source: docs/methods.md, section 5a. Raises BuildFaultError where the target, the wing or the
     fuselage is missing, or which school is meant.
@@ -117,9 +140,10 @@ def wing_place(
         raise BuildFaultError([Fault("targets", words)])
     where, mass = stations(build, wing), solve(build).mass
     aboard = np.array(build.aboard(loadout), dtype=float) * where.placed
-    on_wing = np.array([lies_within(part, assembly) for part in build.parts], dtype=float)
+    on_wing = np.array(of_the_wings(build, assembly), dtype=float)
+    named = np.array([lies_within(part, assembly) for part in build.parts], dtype=float)
     body, group = mass * aboard * (1 - on_wing), mass * aboard * on_wing
-    if group.sum() <= 0 or body.sum() <= 0:
+    if (mass * aboard * named).sum() <= 0 or body.sum() <= 0:
         words = f'no wing and fuselage apart: nothing placed is in "{assembly}", or all of it is'
         raise BuildFaultError([Fault("assembly", words)])
     fuselage_g, wing_g = float(body.sum()), float(group.sum())
@@ -220,14 +244,14 @@ def with_wing_at(build: Build, place: WingPlace, assembly: str) -> Build:
     """
     by = round(place.by_mm, 1)
     parts = []
-    for part in build.parts:
+    for part, moves in zip(build.parts, of_the_wings(build, assembly), strict=True):
         at = part.station
         if at is not None:
             follows = at.reference is Reference.LEADING_EDGE
             shift = 0.0
-            if lies_within(part, assembly) and not follows:
+            if moves and not follows:
                 shift = by
-            elif not lies_within(part, assembly) and follows:
+            elif not moves and follows:
                 shift = -by
             if shift:
                 at = replace(at, x_mm=round(at.x_mm + shift, 1))

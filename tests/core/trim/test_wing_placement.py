@@ -6,6 +6,7 @@ import pytest
 
 from oaken_scale.core.assess import assess
 from oaken_scale.core.geometry.neutral_point import neutral_point
+from oaken_scale.core.model.body import Drawn
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
@@ -143,6 +144,39 @@ def test_the_wing_is_told_by_its_name(names, wing):
     parts = tuple(Part(f"p{k}", "P", Pedigree.GUESS, each, 10.0) for k, each in enumerate(names))
     told = assess(Build("b", "B", parts=parts)).assemblies
     assert [each.name for each in told if each.is_wing] == ([] if wing is None else [wing])
+
+
+def test_both_wings_of_a_biplane_move_and_both_count():
+    """Lower 60 g at 290 and upper 50 g at 260, body 300 at 260 and servo 18 at 300, to 29 % MAC."""
+    lower = surface(Role.WING, 200, 400, 190)
+    upper = replace(
+        lower,
+        id="upper",
+        name="Upper wing",
+        sections=tuple(replace(s, x_le_mm=170, z_mm=190) for s in lower.sections),
+    )
+    parts = (
+        thing("low", 60, 290, "Lower"),
+        thing("high", 50, 260, "Upper wing"),
+        replace(thing("rib", 10, 265, "Odds and ends"), drawn=Drawn("upper", "left")),
+        thing("body", 300, 260),
+        thing("servo", 18, 300),
+    )
+    build = replace(plane(), surfaces=(lower, upper), parts=parts)
+    told = wing_place(build, None, "Lower")
+    back = (60 * 290 + 50 * 260 + 10 * 265) / 120 - 200
+    target = 185 + 0.29 * 190 - 200  # the mean chord begins between the two, at 185
+    fuselage_x = (300 * 260 + 18 * 300) / 318
+    assert (told.wing_g, told.fuselage_g) == pytest.approx((120, 318))
+    assert told.edge_mm == pytest.approx(fuselage_x + (120 * back - 438 * target) / 318)
+    after = with_wing_at(build, told, "Lower")
+    moved = [
+        part.station.x_mm - was.station.x_mm for part, was in zip(after.parts, parts, strict=True)
+    ]
+    by = round(told.by_mm, 1)
+    assert moved == pytest.approx([by, by, by, 0.0, 0.0])
+    (loadout,) = assess(after).beam.loadouts
+    assert loadout.heavy is Heavy.NEITHER
 
 
 @pytest.mark.parametrize(("to", "is_there"), [(200.4, True), (199.6, True), (200.6, False)])
