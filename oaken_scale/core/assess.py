@@ -1,7 +1,7 @@
 """``assess(build) -> Assessment``: everything the product tells about a build."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -64,11 +64,20 @@ class LotConstant:
 
 @dataclass(frozen=True, slots=True)
 class ScaleError:
-    """How far a scale reads off, as a fraction, one sigma."""
+    """How far a scale reads off, as a fraction, one sigma; whether that is within its doubt.
+
+    >>> ScaleError("kitchen", 0.002, 0.003).is_true, ScaleError("kitchen", 0.004, 0.003).is_true
+    (True, False)
+    """
 
     id: str
     error: float
     sd: float
+    is_true: bool = field(init=False, default=True)
+
+    def __post_init__(self) -> None:
+        """Work out what follows."""
+        object.__setattr__(self, "is_true", abs(self.error) < self.sd)
 
 
 @dataclass(frozen=True, slots=True)

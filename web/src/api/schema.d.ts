@@ -10111,7 +10111,10 @@ export interface components {
         };
         /**
          * ScaleError
-         * @description How far a scale reads off, as a fraction, one sigma.
+         * @description How far a scale reads off, as a fraction, one sigma; whether that is within its doubt.
+         *
+         *     >>> ScaleError("kitchen", 0.002, 0.003).is_true, ScaleError("kitchen", 0.004, 0.003).is_true
+         *     (True, False)
          */
         ScaleError: {
             /** Id */
@@ -10120,6 +10123,11 @@ export interface components {
             error: number;
             /** Sd */
             sd: number;
+            /**
+             * Is True
+             * @default true
+             */
+            is_true?: boolean;
         };
         /**
          * School

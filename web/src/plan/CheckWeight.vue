@@ -23,7 +23,7 @@ const error = computed(() => {
   if (!told) return ''
   const off = 100 * told.error
   const doubt = fixed(200 * told.sd, 2)
-  if (Math.abs(told.error) < told.sd) return `true within ±${doubt} %`
+  if (told.is_true) return `true within ±${doubt} %`
   return `reads ${fixed(Math.abs(off), 2)} % ${off > 0 ? 'high' : 'low'}, ±${doubt}`
 })
 
