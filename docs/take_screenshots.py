@@ -103,6 +103,7 @@ def sheet(page: Page, url: str) -> None:
     """The plane on one page."""
     page.goto(f"{url}/build/sandpiper/sheet")
     page.locator(".paper > svg").wait_for()
+    page.locator(".rods .v-select").wait_for()
     page.screenshot(path=PICTURES / "sheet.png")
 
 
