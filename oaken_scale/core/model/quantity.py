@@ -93,6 +93,9 @@ SPELLINGS: Final[dict[str, str]] = {
 """Units as they are written out, each by its own name."""
 
 _SQUARE: Final = re.compile(r"(?<=[\d/])\s*(?:square|sq\.?)\s*(?P<unit>[a-z]+)", re.IGNORECASE)
+_DOTTED: Final = re.compile(
+    r"(?P<figure>[\d\"'/]\s*(?:in|ft|yd|oz|lbs?|kg|g|mm|cm|m)2?)\.(?!\S)", re.IGNORECASE
+)
 _PER: Final = re.compile(r"(?<=[a-z])\s*(?:/|\bper\b)\s*", re.IGNORECASE)
 _IN_A_LINE: Final = re.compile(r"(?<=[\d½¼¾⅛⅜⅝⅞])[″”“′’‘½¼¾⅛⅜⅝⅞]|(?<!\S)[½¼¾⅛⅜⅝⅞]")
 _PRINTED: Final = str.maketrans(
@@ -114,10 +117,11 @@ def as_typed(text: str) -> str:
 
 
 def _squared(text: str) -> str:
-    """ "12 sq in" as "12 in2", and "oz/sq ft" as "oz/ft2"."""
-    return _SQUARE.sub(
+    """ "12 sq. in." as "12 in2", and "oz/sq ft" as "oz/ft2"."""
+    squared = _SQUARE.sub(
         lambda told: f"{'' if text[told.start() - 1] == '/' else ' '}{told['unit']}2", text
     )
+    return _DOTTED.sub(r"\g<figure>", squared)
 
 
 def figures_as_typed(line: str) -> str:

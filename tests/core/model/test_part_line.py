@@ -143,6 +143,8 @@ IMPERIAL = Units("oz", "in", "ft2", "ft")
         ('Panel 18" x 6" of sheet a in Wing', "Panel", "sheet-a", 6.967728, "Wing"),
         ("Panel 18″ × 6½″ of sheet a", "Panel", "sheet-a", 7.548372, ""),
         ("Panel 18 in x 6 1/2 in of sheet a", "Panel", "sheet-a", 7.548372, ""),
+        ("Panel 18 in. x 6 in. of sheet a in Wing", "Panel", "sheet-a", 6.967728, "Wing"),
+        ("Panel 108 sq. in. of sheet a", "Panel", "sheet-a", 6.967728, ""),
         ("Panel 108 sq in of sheet a in Wing", "Panel", "sheet-a", 6.967728, "Wing"),
         ("Rib 2 3 in x 1 in + 2 in x 1 in of sheet a", "Rib 2", "sheet-a", 0.32258, ""),
     ],
@@ -156,6 +158,7 @@ def test_inches_are_a_unit_after_a_number(line, name, lot, amount, assembly, uni
 @pytest.mark.parametrize(
     ("line", "grams", "at"),
     [
+        ("Motor 1 1/2 oz. at 3 in.", 42.524285, (76.2, 0, 0)),
         ("Motor 1 1/2 oz at 3 in", 42.524285, (76.2, 0, 0)),
         ("Motor 1½ oz at ½ in side -2 in up 1 in", 42.524285, (12.7, -50.8, 25.4)),
         ("Motor 3 ounces at 3 in in Nose", 85.048569, (76.2, 0, 0)),

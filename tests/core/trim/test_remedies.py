@@ -391,6 +391,7 @@ def test_where_the_doubt_is_as_wide_as_the_range_no_ballast_is_spent_on_its_midd
     camera to the middle fifth would take more than a hundred grams, and make it no surer. The
     light pack, which is known, keeps its sigma from the edge."""
     body = thing("body", 520, 310)
+    body = replace(body, station=replace(body.station, doubt_mm=3.0))
     light = thing("light", 74, 165, (0, 840), option=True)
     heavy = replace(thing("heavy", 108, 89, (0, 840), option=True), doubt_g=27.0)
     heavy = replace(heavy, station=replace(heavy.station, doubt_mm=30.0))
@@ -404,5 +405,6 @@ def test_where_the_doubt_is_as_wide_as_the_range_no_ballast_is_spent_on_its_midd
     strict, told = solve_least(held), best(build)
     assert told.ballast_g < strict.ballast_g / 2
     assert told.chance > strict.chance - 0.021
+    assert held.u[:2].min() > 2.0
     for k, each in enumerate(told.loadouts[:2]):
         assert each.x_mm <= 269.0 - held.u[k] + 1e-3
