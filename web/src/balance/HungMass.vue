@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { useUnits } from '../shared/units'
 import type { Hanging } from './hanging'
 import type { Hung } from './useHung'
@@ -16,6 +17,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ slid: [to: number]; kept: []; dropped: [] }>()
 const { number, units } = useUnits()
+/** Written on its disc where that is wide enough. */
+const weighs = computed(() => number(props.mass.mass, 'mass', 'whole'))
 
 // The disc follows the pointer at once, the rest as soon as it is worked out.
 let offset: number | null = null
@@ -93,8 +96,8 @@ function key(event: KeyboardEvent) {
       class="arrow"
       :d="`M${x - r - 4} ${hanging.y - 5} l-7 5 l7 5 z M${x + r + 4} ${hanging.y - 5} l7 5 l-7 5 z`"
     />
-    <text v-if="r > 10" class="figure grams" :x="x" :y="hanging.y + 4">
-      {{ number(mass.mass, 'mass', 'whole') }}
+    <text v-if="r > 3.7 * weighs.length + 2" class="figure grams" :x="x" :y="hanging.y + 4">
+      {{ weighs }}
     </text>
     <text class="name" :x="hanging.name.x" :y="hanging.name.y">{{ mass.name }}</text>
   </g>
