@@ -1,6 +1,7 @@
 """What goes wrong around the workshop: the disk, the clock, wrong command lines, many pages."""
 
 import asyncio
+import socket
 import sqlite3
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -107,6 +108,28 @@ def test_copies_of_days_still_to_come_keep_no_copy_of_today_away(tmp_path):
     assert made.exists()
 
 
+def a_free_port() -> int:
+    with socket.socket() as tried:
+        tried.bind(("127.0.0.1", 0))
+        return tried.getsockname()[1]
+
+
+@pytest.mark.parametrize(
+    ("more", "says"),
+    [
+        (["--lan-port", "9000"], "give --lan as well"),
+        (["--lan", "--lan-address", "a b"], "is no address"),
+        ([], "cannot be listened on"),
+    ],
+)
+def test_what_was_said_wrong_is_told_before_a_port_in_use(capsys, more, says):
+    with socket.socket() as held:
+        held.bind(("127.0.0.1", 0))
+        held.listen()
+        assert main(["serve", "--port", str(held.getsockname()[1]), *more]) == 2
+    assert says in capsys.readouterr().err
+
+
 @pytest.mark.parametrize(
     ("line", "says"),
     [
@@ -120,10 +143,10 @@ def test_copies_of_days_still_to_come_keep_no_copy_of_today_away(tmp_path):
         (["serve", "--lan-port", "9000"], "give --lan as well"),
         (["serve", "--port", "18117", "--lan", "--lan-port", "18117"], "give another one"),
         (["serve", "--lan", "--lan-address", "a b"], "is no address"),
-        (["serve", "--database", "{folder}", "--port", "18118"], "is a folder"),
-        (["serve", "--database", "{file}", "--port", "18118"], "not an Oaken Scale database"),
-        (["serve", "--database", "/proc/nowhere/w.sqlite", "--port", "18118"], "cannot"),
-        (["demo", "--database", "{file}", "--port", "18118"], "not an Oaken Scale database"),
+        (["serve", "--database", "{folder}", "--port", "{port}"], "is a folder"),
+        (["serve", "--database", "{file}", "--port", "{port}"], "not an Oaken Scale database"),
+        (["serve", "--database", "/proc/nowhere/w.sqlite", "--port", "{port}"], "cannot"),
+        (["demo", "--database", "{file}", "--port", "{port}"], "not an Oaken Scale database"),
         (["export", "Curlew", "out.json", "--database", "{none}"], "no workshop at"),
         (["export", "Curlew", "/proc/out.json", "--database", "{shop}"], 'no build "Curlew"'),
         (["export", "Sandpiper", "/proc/out.json", "--database", "{shop}"], "cannot be written"),
@@ -151,6 +174,7 @@ def test_a_wrong_command_line_is_answered_in_words(tmp_path, capsys, line, says)
         "{file}": str(tmp_path / "words.txt"),
         "{none}": str(tmp_path / "none"),
         "{shop}": str(shop),
+        "{port}": str(a_free_port()),
     }
     try:
         status = main([names.get(each, each) for each in line])

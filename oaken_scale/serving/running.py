@@ -45,7 +45,8 @@ class Listening:
 def listening_as(
     host: str, port: int, lan: bool, lan_port: int | None, lan_address: str | None
 ) -> Listening:
-    """Where to listen, before anything is laid out.
+    """Where to listen, before anything is laid out: what was said wrong is told before a port that
+    something listens on.
 
     Raises CannotError for a port that something listens on, for an address that is not this
     machine's own, and where there is no network to let anybody in from.
@@ -55,16 +56,18 @@ def listening_as(
             f"--host {host} is not this machine alone: anybody on the network could read and "
             "change everything; give --lan instead, which lets in by a code"
         )
-    _free_port(host, port)
     if not lan:
         if lan_port is not None or lan_address is not None:
             raise CannotError("--lan-port and --lan-address are for --lan; give --lan as well")
+        _free_port(host, port)
         return Listening(host, port)
     door = lan_port or port + 1
     if door == port:
         raise CannotError(f"--lan-port {door} is the port of this machine; give another one")
+    told = address_told(lan_address)
+    _free_port(host, port)
     _free_port("0.0.0.0", door)
-    return Listening(host, port, door, address_told(lan_address))
+    return Listening(host, port, door, told)
 
 
 def address_told(given: str | None) -> str:
