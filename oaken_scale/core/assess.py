@@ -11,6 +11,7 @@ from oaken_scale.core.changes.first_drawing import untouched
 from oaken_scale.core.field.fit import FitTold, fit_told
 from oaken_scale.core.flight.budget import BudgetLine, budget_lines
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
+from oaken_scale.core.flight.equipment import Equipment, equipment
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
 from oaken_scale.core.flight.headroom import Headroom, at_the_ends, headroom
@@ -196,6 +197,7 @@ class Assessment:
     fit: FitTold
     notices: tuple[Notice, ...]
     progress: Progress
+    carries: Equipment
 
 
 @dataclass(frozen=True, slots=True)
@@ -272,6 +274,7 @@ def assess(build: Build) -> Assessment:
         fit=fit_told(build),
         notices=notices(build, after, bool(doubted), gained),
         progress=_progress(build, after, marks),
+        carries=equipment(build, build.parts),
     )
 
 

@@ -31,11 +31,22 @@ EDGE: Final = 13.0
 """What is left free around a page [mm]."""
 
 
-CAUTIONS: Final = (
+BALANCED: Final = (
     "Balance with the pack that flies, canopy on, everything taped where it flies. Ballast and "
     "packs cannot come loose.",
-    "First flights at the forward end of the range. Propeller off while working on the drive.",
-    "Where, how high and at what weight one may fly is for the local authority and the club: ask.",
+    "Balance with everything taped where it flies. Ballast cannot come loose.",
+)
+"""What to mind about the balance: with a pack, and without."""
+
+
+FIRST_FLIGHTS: Final = "First flights at the forward end of the range."
+
+
+AT_THE_DRIVE: Final = "Propeller off while working on the drive."
+
+
+RULES: Final = (
+    "Where, how high and at what weight one may fly is for the local authority and the club: ask."
 )
 
 
@@ -46,6 +57,10 @@ MOST_LOADOUTS: Final = 6
 
 
 MOST_CHECKS: Final = 4
+
+
+MUCH: Final = 400.0
+"""A light plane's tenths are printed: one sigma that so small a share of it would be."""
 
 
 MARK_MM: Final = 50.0
@@ -193,13 +208,15 @@ def _weights(page: Page, subject: Subject, x: float, y: float, wide: float, show
     page.words(x, y, f"Weights, {unit}", 10.5, "strong")
     ways = _ways_known(subject)
     all_of = subject.told.assemblies
+    whole = subject.told.so_far
+    exact = shown.masses.exact_to(min(whole.forecast_sd_g, whole.forecast_g / MUCH))
     few = all_of if len(all_of) <= MOST_ASSEMBLIES else all_of[: MOST_ASSEMBLIES - 1]
     rows: list[Sequence[Cell]] = [
         (
             each.name or "Loose parts",
             ways.get(each.name, HowKnown.GUESS),
-            shown.mass(each.mass_g),
-            shown.mass(2 * each.sd_g),
+            shown.mass(each.mass_g, exact),
+            shown.mass(2 * each.sd_g, exact),
         )
         for each in few
     ]
@@ -207,7 +224,7 @@ def _weights(page: Page, subject: Subject, x: float, y: float, wide: float, show
     if rest:
         # What shares a sheet or a bottle is not independent: the sum of the doubts is the most.
         grams, doubt = sum(each.mass_g for each in rest), 2 * sum(each.sd_g for each in rest)
-        rows.append((f"{len(rest)} more", "", shown.mass(grams), shown.mass(doubt)))
+        rows.append((f"{len(rest)} more", "", shown.mass(grams, exact), shown.mass(doubt, exact)))
     columns = (
         Column("assembly, all that is listed", wide - 38),
         Column("", 6.0),
@@ -299,7 +316,8 @@ def _notes(subject: Subject, half: float, shown: Shown) -> tuple[list[str], list
     for each in sorted(told, key=lambda check: check.at)[-MOST_CHECKS:]:
         lines += folded(checked(each, subject.build, shown), half, 8.5)
     if not told:
-        words = "Not checked by hand yet: hold it at both marks with the pack in."
+        with_it = " with the pack in" if subject.told.carries.pack else ""
+        words = f"Not checked by hand yet: hold it at both marks{with_it}."
         lines = folded(words, half, 8.5)
     since = next(
         (
@@ -311,7 +329,13 @@ def _notes(subject: Subject, half: float, shown: Shown) -> tuple[list[str], list
     )
     if since is not None:
         lines += folded(f"Not checked since: {done_since(since.since, subject.build)}.", half, 8.5)
-    return lines, [line for each in CAUTIONS for line in folded(each, half, 8.5)]
+    return lines, [line for each in _cautions(subject.told) for line in folded(each, half, 8.5)]
+
+
+def _cautions(told: Assessment) -> tuple[str, str, str]:
+    """What to mind before each flight, of what this plane carries."""
+    drive = "" if told.carries.thrown else f" {AT_THE_DRIVE}"
+    return BALANCED[0 if told.carries.pack else 1], FIRST_FLIGHTS + drive, RULES
 
 
 def _both(page: Page, notes: tuple[list[str], list[str]], y: float, right: float) -> None:

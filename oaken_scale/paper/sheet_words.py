@@ -12,32 +12,23 @@ from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.as_it_stood import ChangeKind
 from oaken_scale.core.trim.checks import CheckTold
 from oaken_scale.core.trim.unchecked import Since
-from oaken_scale.paper.shown import Shown
+from oaken_scale.paper.shown import Measure, Shown
 
 
 @dataclass(frozen=True, slots=True)
 class Printed:
-    """A metric as it is printed: its title, its figure and its unit."""
+    """A metric as it is printed: its title and what its figures are printed in."""
 
     title: str
-    figure: Callable[[Shown, float], str]
-    unit: Callable[[Shown], str]
+    measure: Callable[[Shown], Measure]
 
 
 PRINTED: Final = {
-    TargetKind.AUW: Printed("All-up weight", Shown.mass, lambda shown: shown.mass_unit.value),
-    TargetKind.WING_LOADING: Printed(
-        "Wing loading", Shown.loading, lambda shown: shown.loading_unit
-    ),
-    TargetKind.THRUST_TO_WEIGHT: Printed(
-        "Thrust-to-weight", lambda shown, value: shown.fixed(value, 2), lambda shown: ""
-    ),
-    TargetKind.POWER_LOADING: Printed(
-        "Power loading", lambda shown, value: shown.fixed(value, 0), lambda shown: "W/kg"
-    ),
-    TargetKind.BALANCE: Printed(
-        "Balance", lambda shown, value: shown.fixed(value, 1), lambda shown: "%\u00a0MAC"
-    ),
+    TargetKind.AUW: Printed("All-up weight", lambda shown: shown.masses),
+    TargetKind.WING_LOADING: Printed("Wing loading", lambda shown: shown.loadings),
+    TargetKind.THRUST_TO_WEIGHT: Printed("Thrust-to-weight", lambda shown: Measure("", 1.0, 2)),
+    TargetKind.POWER_LOADING: Printed("Power loading", lambda shown: Measure("W/kg", 1.0, 0)),
+    TargetKind.BALANCE: Printed("Balance", lambda shown: Measure("%\u00a0MAC", 1.0, 1)),
 }
 
 
@@ -47,10 +38,11 @@ TO_TELL: Final = {
     Missing.STATIONS: "give the parts their stations on the Plan",
     Missing.THRUST: "state the thrust on the Plan",
     Missing.DRIVE: "list the drive in Power",
+    Missing.MOTOR: "thrown: it has no motor",
 }
 
 
-BALANCE_BY_LENGTH: Final = Printed("Balance", Shown.length, lambda shown: shown.length_unit.value)
+BALANCE_BY_LENGTH: Final = Printed("Balance", lambda shown: shown.lengths)
 
 
 HOW_CHECKED: Final = {
@@ -101,13 +93,14 @@ def checked(check: CheckTold, build: Build, shown: Shown) -> str:
 
 
 def figure_of(answer: Answer, value: float, shown: Shown) -> str:
-    """A figure of an answer's metric, in the chosen units."""
-    return printed(answer).figure(shown, value)
+    """A figure of an answer's metric, in the chosen units, as exact as its doubt lets it be."""
+    measure = printed(answer).measure(shown)
+    return shown.figure(value, measure, measure.exact_to(answer.sd))
 
 
 def unit_of(answer: Answer, shown: Shown) -> str:
     """Its unit; nothing where it has none."""
-    return printed(answer).unit(shown)
+    return printed(answer).measure(shown).unit
 
 
 def printed(answer: Answer) -> Printed:
@@ -119,7 +112,7 @@ def printed(answer: Answer) -> Printed:
 def wanted(answer: Answer, shown: Shown) -> str:
     """The stretch that its target allows."""
     low, high = (
-        None if end is None else figure_of(answer, end, shown) for end in (answer.low, answer.high)
+        None if end is None else _end(answer, end, shown) for end in (answer.low, answer.high)
     )
     unit = unit_of(answer, shown)
     if low is not None and high is not None:
@@ -127,6 +120,10 @@ def wanted(answer: Answer, shown: Shown) -> str:
     if high is not None:
         return f"at most {high}\u00a0{unit}".strip()
     return f"at least {low}\u00a0{unit}".strip() if low is not None else "–"
+
+
+def _end(answer: Answer, end: float, shown: Shown) -> str:
+    return shown.stated(end) if answer.kind is TargetKind.AUW else figure_of(answer, end, shown)
 
 
 def as_now(answer: Answer, shown: Shown) -> str:
@@ -141,7 +138,8 @@ def as_sum(answer: Answer, shown: Shown) -> str:
     """What it comes to as a mass, two sigma beside it."""
     if answer.value is None or answer.sd is None:
         return "–"
-    return f"{shown.mass(answer.value)} ±{shown.mass(2 * answer.sd)}"
+    digits = shown.masses.exact_to(answer.sd)
+    return f"{shown.mass(answer.value, digits)} ±{shown.mass(2 * answer.sd, digits)}"
 
 
 def verdict(answer: Answer, shown: Shown) -> str:

@@ -46,6 +46,26 @@ _LOADING: Final = {
 
 
 @dataclass(frozen=True, slots=True)
+class Measure:
+    """What a kind of figure is printed in: its unit, how many base units make one of it, and with
+    how many digits."""
+
+    unit: str
+    base: float
+    digits: int
+
+    def exact_to(self, sd: float | None) -> int:
+        """With how many digits a figure is printed that has so much doubt (one sigma, in the base
+        unit): one more than usual where its doubt would be written as nothing.
+
+        >>> Measure("g", 1.0, 0).exact_to(3.0), Measure("g", 1.0, 0).exact_to(0.1)
+        (0, 1)
+        """
+        nothing = bool(sd) and not f"{2 * (sd or 0) / self.base:.{self.digits}f}".strip("0.")
+        return self.digits + nothing
+
+
+@dataclass(frozen=True, slots=True)
 class Shown:
     """The units of one reader."""
 
@@ -65,28 +85,50 @@ class Shown:
             text = text.removeprefix("-")
         return text.replace("-", "−").replace(".", self.mark.value)
 
+    @property
+    def masses(self) -> Measure:
+        """What masses of whole planes are printed in."""
+        unit = self.mass_unit.value
+        return Measure(unit, FACTORS["mass"][unit], 0 if self.mass_unit is MassUnit.G else 1)
+
+    @property
+    def lengths(self) -> Measure:
+        """What lengths are printed in."""
+        unit = self.length_unit.value
+        return Measure(unit, FACTORS["length"][unit], 0 if self.length_unit is LengthUnit.MM else 2)
+
+    @property
+    def loadings(self) -> Measure:
+        """What wing loadings are printed in.
+
+        >>> Shown(area_unit=AreaUnit.FT2).loadings.unit
+        'oz/ft²'
+        """
+        name, unit, digits = _LOADING[self.area_unit]
+        return Measure(name, FACTORS["loading"][unit], digits)
+
+    def figure(self, value: float, measure: Measure, digits: int | None = None) -> str:
+        """A figure in its base unit, as it is printed, without its unit.
+
+        >>> shown = Shown(area_unit=AreaUnit.FT2)
+        >>> shown.figure(30.0, shown.loadings)
+        '9.8'
+        """
+        return self.fixed(value / measure.base, measure.digits if digits is None else digits)
+
     def mass(self, grams: float, digits: int | None = None) -> str:
         """A mass, without its unit."""
-        usual = 0 if self.mass_unit is MassUnit.G else 1
-        value = grams / FACTORS["mass"][self.mass_unit.value]
-        return self.fixed(value, usual if digits is None else digits)
+        return self.figure(grams, self.masses, digits)
 
     def length(self, mm: float, digits: int | None = None) -> str:
         """A length, without its unit."""
-        usual = 0 if self.length_unit is LengthUnit.MM else 2
-        value = mm / FACTORS["length"][self.length_unit.value]
-        return self.fixed(value, usual if digits is None else digits)
+        return self.figure(mm, self.lengths, digits)
 
-    def loading(self, g_per_dm2: float) -> str:
-        """A wing loading, without its unit.
+    def stated(self, grams: float) -> str:
+        """A mass that somebody stated, a limit, with as many digits as it needs.
 
-        >>> Shown(area_unit=AreaUnit.FT2).loading(30.0)
-        '9.8'
+        >>> Shown().stated(250.0), Shown().stated(249.5), Shown(MassUnit.OZ).stated(249.5)
+        ('250', '249.5', '8.8')
         """
-        _, unit, digits = _LOADING[self.area_unit]
-        return self.fixed(g_per_dm2 / FACTORS["loading"][unit], digits)
-
-    @property
-    def loading_unit(self) -> str:
-        """What wing loading is shown in."""
-        return _LOADING[self.area_unit][0]
+        exact = self.mass(grams, self.masses.digits + 1)
+        return exact.rstrip("0").rstrip(self.mark.value)

@@ -37,7 +37,20 @@ NOSE = answer(TargetKind.BALANCE, "mm_from_nose", 254.6, sd=2.3, low=239.0, high
     ("of", "shown", "now", "target"),
     [
         (AUW, METRIC, "586 ±19", "at most 590 g"),
-        (AUW, IMPERIAL, "20,7 ±0,7", "at most 20,8 oz"),
+        # As exact as its doubt lets it be, and a limit as it was stated.
+        (
+            answer(TargetKind.AUW, "g", 249.62, sd=0.11, high=249.5),
+            METRIC,
+            "249.6 ±0.2",
+            "at most 249.5 g",
+        ),
+        (
+            answer(TargetKind.AUW, "g", 249.62, sd=0.11, high=250.0),
+            IMPERIAL,
+            "8,81 ±0,01",
+            "at most 8,82 oz",
+        ),
+        (AUW, IMPERIAL, "20,7 ±0,7", "at most 20,81 oz"),
         (LOADING, METRIC, "28.6 ±0.9", "at most 30.0 g/dm²"),
         (LOADING, IMPERIAL, "9,4 ±0,3", "at most 9,8 oz/ft²"),
         (THRUST, METRIC, "0.82 ±0.06", "at least 0.70"),

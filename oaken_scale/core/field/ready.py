@@ -6,7 +6,7 @@ balance, doubtful readings) is no line to tick: it closes and opens with its ans
 """
 
 import zlib
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from enum import StrEnum
@@ -14,6 +14,7 @@ from typing import Final
 
 from oaken_scale.core.field.controls import drawn_controls
 from oaken_scale.core.flight.budget import group_of
+from oaken_scale.core.flight.equipment import Equipment, equipment
 from oaken_scale.core.flight.verdict import Answer, Word
 from oaken_scale.core.model.balancing import Stood
 from oaken_scale.core.model.build import Build
@@ -130,8 +131,9 @@ class Reason:
 
 @dataclass(frozen=True, slots=True)
 class ReadyLine:
-    """One line: what it asks for and about what (a control, a line of the builder's own, parts by
-    their names), whether it can be ticked, who closed it, and why it is open where it is."""
+    """One line: what it asks for and about what (a control, a line of the builder's own, ``pack``
+    or ``controls`` where it speaks of them, parts by their names), whether it can be ticked, who
+    closed it, and why it is open where it is."""
 
     id: str
     kind: LineKind
@@ -211,44 +213,55 @@ def ready_list(build: Build, loadout: str | None, bench: BenchSays, now: datetim
 def _lines(build: Build, loadout: str | None, bench: BenchSays) -> Iterator[ReadyLine]:
     """Every line that this plane has, with this loadout."""
     aboard = _aboard(build, loadout)
-    groups = {_group(build, each) for each in aboard}
-    drive = build.power is not None or build.thrust is not None
-    powered = drive or Group.POWER in groups
+    carries = equipment(build, aboard)
+    yield from _bench_lines(build, bench, carries)
+    yield ReadyLine("straight", LineKind.STRAIGHT)
+    options = tuple(each.name for each in aboard if each.option)
+    held = "controls" if carries.controls else ""
+    yield ReadyLine("fixed", LineKind.FIXED, held, parts=options)
+    ballast = tuple(each.name for each in aboard if _is_ballast(each))
+    if ballast:
+        yield ReadyLine("ballast", LineKind.BALLAST, parts=ballast)
+    if carries.controls:
+        yield ReadyLine("leads", LineKind.LEADS)
+    drawn = drawn_controls(build)
+    yield from _control_lines(build, drawn, carries.controls)
+    for own in build.field.own_lines:
+        yield ReadyLine(f"own-{own.id}", LineKind.OWN, own.words)
+    if carries.drive and not carries.thrown:
+        yield ReadyLine("propeller", LineKind.PROPELLER)
+    if carries.drive:
+        yield ReadyLine("pack", LineKind.PACK)
+    if carries.controls or any(each.kind is not ControlKind.TAB for each in drawn):
+        yield ReadyLine("range", LineKind.RANGE)
+    for kind in (LineKind.WIND, LineKind.PEOPLE, LineKind.PLACE):
+        yield ReadyLine(kind.value, kind)
+
+
+def _bench_lines(build: Build, bench: BenchSays, carries: Equipment) -> Iterator[ReadyLine]:
+    """What the bench answers."""
     targets = {target.kind for target in build.targets}
     if bench.doubted:
         yield ReadyLine("doubt", LineKind.DOUBT, by_thumb=False)
     if TargetKind.AUW in targets:
         yield ReadyLine("weight", LineKind.WEIGHT, by_thumb=False)
     if TargetKind.BALANCE in targets:
-        yield ReadyLine("balance", LineKind.BALANCE, by_thumb=False)
-    yield ReadyLine("straight", LineKind.STRAIGHT)
-    options = tuple(each.name for each in aboard if each.option)
-    yield ReadyLine("fixed", LineKind.FIXED, parts=options)
-    ballast = tuple(each.name for each in aboard if _is_ballast(each))
-    if ballast:
-        yield ReadyLine("ballast", LineKind.BALLAST, parts=ballast)
-    steered = powered or Group.CONTROL in groups
-    if steered:
-        yield ReadyLine("leads", LineKind.LEADS)
-    moving = [each for each in drawn_controls(build) if each.kind is not ControlKind.TAB]
+        with_it = "pack" if carries.pack else ""
+        yield ReadyLine("balance", LineKind.BALANCE, with_it, by_thumb=False)
+
+
+def _control_lines(build: Build, drawn: Sequence[Control], steered: bool) -> Iterator[ReadyLine]:
+    """Each control that is drawn, or one line for all where none is; the tabs as they are set."""
+    moving = [each for each in drawn if each.kind is not ControlKind.TAB]
     for control in moving:
         about = _travel(control)
         yield ReadyLine(f"control-{control.id}", LineKind.CONTROL, control.id, about=about)
     if steered and not moving:
         yield ReadyLine("controls", LineKind.CONTROLS, _steering(build))
-    tabs = [each for each in drawn_controls(build) if each.kind is ControlKind.TAB or each.set_mm]
+    tabs = [each for each in drawn if each.kind is ControlKind.TAB or each.set_mm]
     if tabs:
         about = " ".join(f"{each.id}:{each.set_mm:g}" for each in tabs)
         yield ReadyLine("tabs", LineKind.TABS, about=about)
-    for own in build.field.own_lines:
-        yield ReadyLine(f"own-{own.id}", LineKind.OWN, own.words)
-    if powered:
-        yield ReadyLine("propeller", LineKind.PROPELLER)
-        yield ReadyLine("pack", LineKind.PACK)
-    if steered or moving:
-        yield ReadyLine("range", LineKind.RANGE)
-    for kind in (LineKind.WIND, LineKind.PEOPLE, LineKind.PLACE):
-        yield ReadyLine(kind.value, kind)
 
 
 def _steering(build: Build) -> str:

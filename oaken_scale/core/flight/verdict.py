@@ -26,6 +26,7 @@ class Missing(StrEnum):
     STATIONS = "stations"
     THRUST = "thrust"
     DRIVE = "drive"
+    MOTOR = "motor"
 
 
 WORST_FIRST: Final = (

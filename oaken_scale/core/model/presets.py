@@ -23,6 +23,11 @@ class Purpose:
     thrust_source: str = ""
     watts_per_kg: tuple[float, float] | None = None
 
+    @property
+    def thrown(self) -> bool:
+        """Whether it flies without a motor: then it asks for no thrust."""
+        return self.thrust_to_weight_low is None
+
 
 @dataclass(frozen=True, slots=True)
 class Layout:

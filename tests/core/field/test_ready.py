@@ -329,3 +329,22 @@ def test_what_is_to_drive_it_is_asked_about_before_there_is_a_drive():
 def test_tabs_and_what_is_set_off_centre_are_looked_at(control, asked):
     lines = ready_list(replace(PLANE, field=FieldLog((control,))), "big", WELL, NOON).lines
     assert [each.about for each in lines if each.id == "tabs"] == ([asked] if asked else [])
+
+
+def test_what_is_thrown_is_asked_for_no_propeller_and_no_pack_that_is_not_aboard():
+    glider = Build(
+        "g",
+        "G",
+        purpose="glider",
+        parts=(part("wing", Group.FOAM, 200),),
+        targets=(Target(TargetKind.BALANCE, 25.0, 33.0),),
+    )
+    bare = {line.kind.value: line for line in ready_list(glider, None, WELL, NOON).lines}
+    assert bare["balance"].subject == bare["fixed"].subject == ""
+    assert not bare.keys() & {"propeller", "pack", "leads", "range", "controls"}
+    steered = replace(glider, parts=(*glider.parts, part("battery", Group.POWER, 20)))
+    told = {line.kind.value: line for line in ready_list(steered, None, WELL, NOON).lines}
+    assert (told["balance"].subject, told["fixed"].subject) == ("pack", "controls")
+    assert told.keys() - bare.keys() == {"pack", "leads", "range", "controls"}
+    driven = replace(steered, purpose="park")
+    assert "propeller" in {line.kind.value for line in ready_list(driven, None, WELL, NOON).lines}

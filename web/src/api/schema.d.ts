@@ -2991,6 +2991,7 @@ export interface components {
             /** Notices */
             notices: components["schemas"]["Notice"][];
             progress: components["schemas"]["Progress"];
+            carries: components["schemas"]["Equipment"];
         };
         /**
          * AtTheField
@@ -5509,6 +5510,22 @@ export interface components {
          */
         "End-Output": "nose" | "tail";
         /**
+         * Equipment
+         * @description ``thrown``: by hand, with no motor to reckon with; ``drive``: something of one is aboard, or
+         *     one was listed; ``pack``: it is to fly with one, as all do but what is thrown without;
+         *     ``controls``: something steers it.
+         */
+        Equipment: {
+            /** Thrown */
+            thrown: boolean;
+            /** Drive */
+            drive: boolean;
+            /** Pack */
+            pack: boolean;
+            /** Controls */
+            controls: boolean;
+        };
+        /**
          * Expected
          * @description What a pan should read [g], one sigma, what the scale makes of such a load, and between
          *     which readings nothing speaks against one [g].
@@ -7468,7 +7485,7 @@ export interface components {
          * @description What a metric cannot be told without.
          * @enum {string}
          */
-        Missing: "parts" | "wing" | "stations" | "thrust" | "drive";
+        Missing: "parts" | "wing" | "stations" | "thrust" | "drive" | "motor";
         /**
          * Moisture
          * @description What a lot became since it was first weighed.
@@ -9490,8 +9507,9 @@ export interface components {
         };
         /**
          * ReadyLine
-         * @description One line: what it asks for and about what (a control, a line of the builder's own, parts by
-         *     their names), whether it can be ticked, who closed it, and why it is open where it is.
+         * @description One line: what it asks for and about what (a control, a line of the builder's own, ``pack``
+         *     or ``controls`` where it speaks of them, parts by their names), whether it can be ticked, who
+         *     closed it, and why it is open where it is.
          */
         ReadyLine: {
             /** Id */

@@ -8,7 +8,7 @@ import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
 
 const { build, assessment, loadouts, loadout, choose } = useBuild()
-const { number } = useUnits()
+const { number, inProportion } = useUnits()
 const { value } = useVerdicts()
 
 const told = computed(() => assessment.value?.beam)
@@ -99,7 +99,7 @@ const points = computed<Point[]>(() =>
                 {{ row.told?.margin == null ? '–' : `${fixed(100 * row.told.margin, 0)} %` }}
               </td>
               <td class="figure right" :class="{ wrong: (row.left?.grams ?? 0) < 0 }">
-                {{ row.left ? number(row.left.grams, 'mass', 'whole') : '–' }}
+                {{ row.left ? number(row.left.grams, 'mass', inProportion(row.left.grams)) : '–' }}
               </td>
               <td :class="{ wrong: row.told?.flies === 'may not fly' }">
                 {{ row.told?.flies }}<span v-if="row.why" class="faint small">: {{ row.why }}</span>

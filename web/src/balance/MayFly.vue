@@ -6,7 +6,7 @@ import { useMayFly, type Balances } from './useMayFly'
 
 /** Weight against where it balances: each loadout with its doubt, the range and the limit. */
 const props = defineProps<Balances>()
-const { number, units } = useUnits()
+const { number, units, stated } = useUnits()
 
 const holder = ref<HTMLElement>()
 const { width } = useElementSize(holder)
@@ -66,8 +66,7 @@ const words = computed(() =>
     </svg>
     <figcaption class="small faint">
       <template v-if="limit !== null"
-        >The line is the limit, {{ number(limit, 'mass', 'whole') }} {{ units.mass.name }};
-        the</template
+        >The line is the limit, {{ stated(limit) }} {{ units.mass.name }}; the</template
       ><template v-else>The</template>
       shaded field is where it may be.
       <ol v-if="narrow">

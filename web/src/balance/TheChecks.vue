@@ -12,6 +12,7 @@ const { reason: explains, checked } = useBalanceWords()
 const { id, build, assessment, loadouts, balanced, send } = useBuild()
 const { number, units } = useUnits()
 const way = ref<Way | null>(null)
+const pack = computed(() => assessment.value?.carries.pack ?? true)
 function open(chosen: Way) {
   way.value = way.value === chosen ? null : chosen
 }
@@ -92,7 +93,8 @@ const whether = computed(() => (balanced.value ? checked(balanced.value.checked)
       </li>
     </ul>
     <p v-if="!made.length" class="faint small">
-      Hold it at both wing marks, with the pack in, canopy on, everything taped where it flies.
+      Hold it at both wing marks{{ pack ? ', with the pack in, canopy on' : '' }}, everything taped
+      where it flies.
     </p>
     <div class="ways">
       <v-btn

@@ -8,7 +8,7 @@ import PickList from '../shared/PickList.vue'
 import { asSaid } from '../shared/choices'
 
 const { id, build, assessment, loadout, send } = useBuild()
-const { number, units } = useUnits()
+const { number, units, inProportion } = useUnits()
 
 const assemblies = computed(() => assessment.value?.assemblies ?? [])
 const groups = computed(() => assemblies.value.map((each) => each.name).filter(Boolean))
@@ -93,7 +93,10 @@ function move() {
       /></label>
     </p>
     <p v-if="place">
-      The rest, <span class="figure">{{ number(place.fuselage_g, 'mass', 'whole') }}</span>
+      The rest,
+      <span class="figure">{{
+        number(place.fuselage_g, 'mass', inProportion(place.fuselage_g))
+      }}</span>
       {{ units.mass.name }}, balances at
       <span class="figure">{{ number(place.fuselage_x_mm, 'length') }}</span>
       {{ units.length.name }}. The leading edge belongs at

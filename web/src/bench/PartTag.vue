@@ -6,7 +6,7 @@ import { useUnits } from '../shared/units'
 
 const props = defineProps<{ part: Part; mass: PartMass; on: boolean; ashore: boolean }>()
 defineEmits<{ press: [byKeys: boolean] }>()
-const { number } = useUnits()
+const { number, exactness } = useUnits()
 
 /** How far it came out from the estimate, as a part of it; at most a half is shown. */
 const off = computed(() => {
@@ -33,7 +33,7 @@ const off = computed(() => {
         <span class="figure mass"
           >{{ number(mass.mass_g, 'mass')
           }}<span v-if="mass.mark === 'guess'" class="faint">
-            ±{{ number(2 * mass.sd_g, 'mass', 'whole') }}</span
+            ±{{ number(2 * mass.sd_g, 'mass', exactness(mass.sd_g)) }}</span
           ></span
         >
       </span>

@@ -10,7 +10,7 @@ import { useBench } from './useBench'
 
 const { id, build, assessment, aboard } = useBuild()
 const { isOn, press, pressAll, pressSample, pan } = useBench()
-const { quantity, number, units, rate, perUnit } = useUnits()
+const { quantity, number, inProportion, units, rate, perUnit } = useUnits()
 
 const finding = ref(false)
 const sought = ref('')
@@ -131,7 +131,7 @@ defineExpose({ find })
         >
           <h3>{{ group.title }}</h3>
           <span v-if="group.total" class="figure faint">{{
-            quantity(group.total.mass_g, 'mass', units.mass.name === 'g' ? 0 : 2)
+            quantity(group.total.mass_g, 'mass', inProportion(group.total.mass_g))
           }}</span>
         </button>
         <PartTag

@@ -15,7 +15,7 @@ import WhatCameBack from './WhatCameBack.vue'
 import { openField } from './useField'
 
 const { field, told, open, waiting, outOfReach, query } = openField()
-const { quantity } = useUnits()
+const { quantity, inProportion } = useUnits()
 
 const VIEWS = [
   { name: 'list', title: 'Ready or not' },
@@ -43,7 +43,10 @@ const balance = computed(() => {
       <p>
         <strong>{{ told.name }}</strong>
         <span class="faint small">
-          {{ told.auw_g === null ? '' : `${quantity(told.auw_g, 'mass', 'whole')} · `
+          {{
+            told.auw_g === null
+              ? ''
+              : `${quantity(told.auw_g, 'mass', inProportion(told.auw_g))} · `
           }}{{ balance }}
         </span>
       </p>

@@ -13,7 +13,7 @@ import { useField } from './useField'
 
 const { field, waiting, keepNote, setAside } = useField()
 const { build, loadouts, nameOf } = useBuild()
-const { quantity } = useUnits()
+const { quantity, stated, units } = useUnits()
 const { value, unit, origin } = useVerdicts()
 const said = useWords()
 const router = useRouter()
@@ -105,7 +105,7 @@ const beginNext = once(async () => {
             <td class="figure">
               {{ quantity(back.planned_g, 'mass')
               }}<template v-if="back.limit_g !== null"
-                >, limit {{ quantity(back.limit_g, 'mass', 'whole') }}</template
+                >, limit {{ stated(back.limit_g) }} {{ units.mass.name }}</template
               >
             </td>
             <td class="figure">{{ quantity(back.weighs_g, 'mass') }}</td>

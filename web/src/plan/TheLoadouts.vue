@@ -12,7 +12,7 @@ import TheseWords from '../shared/TheseWords.vue'
 type Loadout = Build['loadouts'][number]
 
 const { build, loadouts: told, change, takeOff } = useBuild()
-const { quantity } = useUnits()
+const { quantity, exactness } = useUnits()
 const name = ref('')
 
 const options = computed(
@@ -46,8 +46,8 @@ const add = once(async () => {
 })
 
 function auw(id: string): string {
-  const value = told.value.find((each) => each.id === id)?.answers[0]?.value
-  return value === null || value === undefined ? '' : quantity(value, 'mass', 'whole')
+  const answer = told.value.find((each) => each.id === id)?.answers[0]
+  return answer?.value == null ? '' : quantity(answer.value, 'mass', exactness(answer.sd))
 }
 </script>
 

@@ -12,7 +12,7 @@ import { useLife } from './useLife'
 const { done } = useBalanceWords()
 
 const { id, build, assessment, loadout } = useBuild()
-const { quantity, number, units } = useUnits()
+const { quantity, number, units, exactness } = useUnits()
 const words = useWords()
 const { finish } = useLife()
 
@@ -98,8 +98,8 @@ const unchecked = computed(() =>
         <v-text-field v-model="day" class="entry" type="date" aria-label="The plane as it was on" />
       </label>
       <span v-if="auw && auw.value !== null" class="figure" data-then
-        >{{ quantity(auw.value, 'mass', 'whole') }}
-        <span class="faint">±{{ number(2 * (auw.sd ?? 0), 'mass', 'whole') }}</span
+        >{{ quantity(auw.value, 'mass', exactness(auw.sd)) }}
+        <span class="faint">±{{ number(2 * (auw.sd ?? 0), 'mass', exactness(auw.sd)) }}</span
         ><template v-if="balance && balance.value !== null && balance.unit === 'percent_mac'"
           >, {{ fixed(balance.value, 1) }} % MAC</template
         ></span

@@ -15,10 +15,12 @@ import TheLadders from './TheLadders.vue'
 import TheRatings from './TheRatings.vue'
 import TheRuns from './TheRuns.vue'
 import WhichPack from './WhichPack.vue'
+import { useBuild } from '../shared/useBuild'
 import { useDrive } from './useDrive'
 import { openPoints } from './usePoints'
 
 const { drive, begin } = useDrive()
+const { assessment } = useBuild()
 openPoints()
 
 const VIEWS = [
@@ -50,11 +52,17 @@ const fitted = computed(() => {
 <template>
   <div v-if="!drive" class="begin">
     <h1>Power</h1>
-    <p>
+    <p v-if="assessment?.carries.thrown">
+      It is thrown by hand: it has no motor, and nothing is to be reckoned here. Where one goes in
+      after all, say what the drive is.
+    </p>
+    <p v-else>
       What does each pack give: how much thrust, how many amps, how many minutes, and how many grams
       are left? Say what the drive is; it is a guess until it ran on a stand, and says so.
     </p>
-    <v-btn class="press--main" @click="list">List the drive</v-btn>
+    <v-btn :class="{ 'press--main': !assessment?.carries.thrown }" @click="list">
+      List the drive
+    </v-btn>
   </div>
   <div v-else class="place">
     <PlaceTabs class="tabs" :views="VIEWS" :here="here" label="In Power">

@@ -2,11 +2,13 @@
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { fixed, plainly, useUnits } from '../shared/units'
+import { useVerdicts } from '../shared/verdicts'
 import { useDrive } from './useDrive'
 
 const { drive, told } = useDrive()
 const { assessment, loadouts, loadout, choose } = useBuild()
-const { number, units } = useUnits()
+const { units } = useUnits()
+const { value } = useVerdicts()
 
 const rows = computed(() => {
   const flying = loadouts.value.map((each) => {
@@ -17,7 +19,7 @@ const rows = computed(() => {
       id: each.id,
       name: each.name,
       pack: drive.value?.packs.find((pack) => pack.id === power?.pack)?.name,
-      auw: of('auw')?.value ?? null,
+      auw: of('auw'),
       ratio: of('thrust_to_weight'),
       power,
       over: power?.margins.some((margin) => margin.rung === 'over') ?? false,
@@ -59,7 +61,7 @@ const rows = computed(() => {
               <div class="faint small">{{ row.pack ?? 'no pack of the drive' }}</div>
             </td>
             <td class="figure right">
-              {{ row.auw === null ? '–' : number(row.auw, 'mass', 'whole') }}
+              {{ row.auw?.value == null ? '–' : value(row.auw.value, row.auw) }}
             </td>
             <td
               class="figure right"

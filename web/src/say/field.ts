@@ -73,7 +73,7 @@ export function motionWords(told: ControlTold | undefined): string {
 const TITLES: Record<ReadyLine['kind'], string> = {
   doubt: 'No reading is doubtful',
   weight: 'It weighs what it may',
-  balance: 'It balances with this pack',
+  balance: 'It balances',
   straight: 'Look along it: straight, no twist',
   fixed: 'Everything is fixed',
   ballast: 'Ballast cannot come loose',
@@ -92,7 +92,6 @@ const TITLES: Record<ReadyLine['kind'], string> = {
 
 const CAUTIONS: Partial<Record<ReadyLine['kind'], string>> = {
   straight: 'Fin upright, tailplane level with the wing; a twisted tail cannot be trimmed out',
-  fixed: 'Pull at each: servos, receiver, hatch, wing',
   ballast: 'Taped for the first flights, then fixed for good',
   leads: 'Move every control to its end and look inside',
   propeller: 'Nobody in its disc, eyes covered, the plane held down',
@@ -142,6 +141,7 @@ export function useFieldWords() {
     if (line.kind === 'own') return line.subject
     if (line.kind === 'control')
       return `${control?.name ?? line.subject}: the right way, and far enough`
+    if (line.kind === 'balance' && line.subject) return `${TITLES.balance} with this pack`
     return TITLES[line.kind]
   }
 
@@ -167,9 +167,10 @@ export function useFieldWords() {
       return wind_m_s === null
         ? 'Throw into it'
         : `Under ${wind(wind_m_s)}, a third of its stall speed; into it`
-    if ((line.kind === 'fixed' || line.kind === 'ballast') && line.parts.length)
-      return `${line.parts.join(', ')}. ${CAUTIONS[line.kind]}`
-    return CAUTIONS[line.kind] ?? ''
+    const held = line.parts.length ? `${line.parts.join(', ')}. ` : ''
+    if (line.kind === 'fixed')
+      return `${held}Pull at each: ${line.subject ? 'servos, receiver, hatch, wing' : 'wing, tail, nose'}`
+    return `${held}${CAUTIONS[line.kind] ?? ''}`
   }
 
   const DONE: Record<string, string> = {
@@ -212,7 +213,7 @@ export function useFieldWords() {
       case 'not_told':
         return 'cannot be told yet'
       case 'not_checked':
-        return 'never checked by hand with this pack'
+        return 'never checked by hand as it flies'
       case 'not_checked_since':
         return `not checked since ${at}${reason.at ? `: ${done({ ...reason, at: reason.at })}` : ''}`
       case 'doubtful':
@@ -246,8 +247,8 @@ export function useFieldWords() {
       bend_a_tab: `Bend a little ${told.side}; put a tab on the drawing to have it counted`,
     }[told.do]
     const because = {
-      cg_behind: 'it balances behind its range with this pack, and no tab cures that',
-      cg_ahead: 'it balances ahead of its range with this pack',
+      cg_behind: 'it balances behind its range, and no tab cures that',
+      cg_ahead: 'it balances ahead of its range',
       too_much_up: 'it rises and stalls, its balance in range: too much up',
       too_much_down: 'it dives, its balance in range: too much down',
       cg_too_far_aft: 'twitchy, tucking: the balance is too far back, whatever the sums say',

@@ -7,7 +7,7 @@ import RodMeasure from './RodMeasure.vue'
 import { isWorrying, useVerdicts } from './verdicts'
 
 const props = defineProps<{ answer: TargetAnswer; outside: string }>()
-const { value, unit, origin, words, doubtingShort, unchecked } = useVerdicts()
+const { value, unit, end, origin, words, doubtingShort, unchecked } = useVerdicts()
 const aside = computed(
   () => doubtingShort(props.answer) || unchecked(props.answer) || props.outside,
 )
@@ -20,8 +20,8 @@ const figure = computed(() => {
 
 const limit = computed(() => {
   const { low, high } = props.answer
-  const write = (point: number) => `${value(point, props.answer)} ${unit(props.answer)}`.trim()
-  if (low !== null && high !== null) return `between ${value(low, props.answer)} and ${write(high)}`
+  const write = (point: number) => `${end(point, props.answer)} ${unit(props.answer)}`.trim()
+  if (low !== null && high !== null) return `between ${end(low, props.answer)} and ${write(high)}`
   if (high !== null) return `at most ${write(high)}`
   return low !== null ? `at least ${write(low)}` : 'no target set; set one on the Plan'
 })

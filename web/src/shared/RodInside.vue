@@ -15,7 +15,7 @@ const { what } = useWeighNext()
 
 const props = defineProps<{ answer: TargetAnswer; limit: string }>()
 const { build, assessment, loadout, nameOf } = useBuild()
-const { number, quantity, units } = useUnits()
+const { number, quantity, units, inProportion } = useUnits()
 const { mend, doubting, unchecked: thin, value, unit } = useVerdicts()
 
 const WORDS = {
@@ -74,7 +74,8 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
     <p v-if="unchecked" class="wrong">
       Not checked on the fingertips since: {{ done(unchecked.since) }}.
     </p>
-    <p v-if="answer.missing">To tell it: {{ MISSING[answer.missing] }}.</p>
+    <p v-if="answer.missing === 'motor'">It is thrown: it has no motor, and needs no thrust.</p>
+    <p v-else-if="answer.missing">To tell it: {{ MISSING[answer.missing] }}.</p>
     <p v-if="left">
       {{ left.grams < 0 ? 'Over by' : 'Left to add' }}
       <strong class="figure">{{ quantity(Math.abs(left.grams), 'mass') }}</strong>
@@ -101,7 +102,7 @@ const share = (of: number) => `${Math.round(100 * Math.max(of, 0))} %`
             ><span :style="{ width: `${(100 * part.mass_g) / total}%` }"
           /></span>
           <span class="figure"
-            >{{ number(part.mass_g, 'mass', 'whole') }} {{ units.mass.name }}</span
+            >{{ number(part.mass_g, 'mass', inProportion(total)) }} {{ units.mass.name }}</span
           >
           <span class="faint small">{{ share(part.doubt_share) }} of the doubt</span>
         </li>

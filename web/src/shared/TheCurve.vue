@@ -61,7 +61,7 @@ const words = computed(() => {
   const now = points.value.at(-1)
   if (!first || !now) return ''
   const write = (p: { at: number; sd: number }) =>
-    `${value(p.at, props.answer)} ±${value(2 * p.sd, props.answer)}`
+    `${value(p.at, props.answer, p.sd)} ±${value(2 * p.sd, props.answer, p.sd)}`
   return `${write(first)} before the first reading, ${write(now)} ${unit(props.answer)} after ${now.n}`
 })
 </script>

@@ -16,6 +16,8 @@ type Digits = number | 'whole' | 'fine'
 
 export type Shown = 'mass' | 'length' | 'area' | 'loading' | 'thrust' | 'run' | 'speed'
 
+/** A light plane's tenths are told: twice so many times as heavy as what a doubt is written as. */
+const MUCH = 400
 const OUNCE = 28.349523125
 const FOOT = 304.8
 const FT2 = FOOT ** 2 / 1e4
@@ -121,6 +123,11 @@ export function plainly(value: number, most = 2): string {
   return decimal(String(+value.toFixed(most)))
 }
 
+/** One digit more than usual where twice a doubt would be written as nothing without it. */
+export function finer(sd: number, digits: number): number {
+  return sd > 0 && !/[1-9]/.test(fixed(2 * sd, digits)) ? digits + 1 : digits
+}
+
 /** By how much more or less, in per cent. */
 export function percent(share: number): string {
   const round = Math.round(100 * share)
@@ -152,6 +159,23 @@ export function useUnits() {
 
   function quantity(value: number, kind: Shown, digits?: Digits): string {
     return `${number(value, kind, digits)} ${units.value[kind].name}`
+  }
+
+  /** With how many digits a mass is shown that has so much doubt [g, one sigma], or another kind of
+   * figure: as usual, in wholes of a mass, but finer where its doubt would be written as nothing. */
+  function exactness(sd: number | null | undefined, kind: Shown = 'mass'): number {
+    const { base, digits, whole } = units.value[kind]
+    return finer((sd ?? 0) / base, kind === 'mass' ? (whole ?? digits) : digits)
+  }
+
+  /** How exact a mass [g] is shown whose doubt is not told beside it: finer where a whole is much. */
+  function inProportion(grams: number): number {
+    return exactness(Math.abs(grams) / MUCH)
+  }
+
+  /** A mass that somebody stated, a limit, with as many digits as it needs. */
+  function stated(grams: number): string {
+    return plainly(grams / units.value.mass.base, units.value.mass.digits)
   }
 
   /** About so much as somebody would type it, for what a field is like: "40", or "1.6" in inches. */
@@ -197,5 +221,17 @@ export function useUnits() {
     },
   })
 
-  return { choice, chosen, units, number, quantity, example, rate, perUnit }
+  return {
+    choice,
+    chosen,
+    units,
+    number,
+    quantity,
+    exactness,
+    inProportion,
+    stated,
+    example,
+    rate,
+    perUnit,
+  }
 }

@@ -1,7 +1,7 @@
 import type { Mend, TargetAnswer, Word } from '../api/client'
 import { METRICS, MISSING } from '../say/metrics'
 import { useBuild } from './useBuild'
-import { fixed, useUnits } from './units'
+import { finer, fixed, useUnits } from './units'
 
 /** Whether a verdict calls for the builder's eye. */
 export function isWorrying(word: Word | null): boolean {
@@ -13,14 +13,19 @@ const isLength = (answer: TargetAnswer) =>
 
 /** Answers, margins and verdicts put into the chosen units. */
 export function useVerdicts() {
-  const { number, quantity, units } = useUnits()
+  const { number, quantity, stated, exactness, units } = useUnits()
   const { build, nameOf } = useBuild()
 
-  function value(amount: number, answer: TargetAnswer, digits?: number): string {
-    const { shown, digits: usual } = METRICS[answer.kind]
-    if (shown === 'mass') return number(amount, 'mass', digits ?? 'whole')
-    if (shown) return number(amount, shown, digits)
-    return isLength(answer) ? number(amount, 'length', digits) : fixed(amount, digits ?? usual)
+  /** A figure of an answer, as exact as its doubt lets it be, or one that had another doubt. */
+  function value(amount: number, answer: TargetAnswer, sd = answer.sd): string {
+    const { shown, digits } = METRICS[answer.kind]
+    const kind = isLength(answer) ? 'length' : shown
+    return kind ? number(amount, kind, exactness(sd, kind)) : fixed(amount, finer(sd ?? 0, digits))
+  }
+
+  /** An end of a target; a mass as it was stated. */
+  function end(point: number, answer: TargetAnswer): string {
+    return METRICS[answer.kind].shown === 'mass' ? stated(point) : value(point, answer)
   }
 
   function unit(answer: TargetAnswer): string {
@@ -37,7 +42,12 @@ export function useVerdicts() {
 
   function margin(answer: TargetAnswer): string {
     if (answer.margin === null || answer.value === null) return ''
-    const amount = `${value(Math.abs(answer.margin), answer)} ${unit(answer)}`.trim()
+    const size = Math.abs(answer.margin)
+    // Between two that are rounded alike there is something yet.
+    const amount =
+      METRICS[answer.kind].shown === 'mass' && size
+        ? quantity(size, 'mass', exactness(Math.min(size / 2, answer.sd ?? size)))
+        : `${value(size, answer)} ${unit(answer)}`.trim()
     if (answer.margin >= 0) return `${amount} in hand`
     if (answer.kind === 'balance') {
       return `${amount} ${answer.high !== null && answer.value > answer.high ? 'aft' : 'forward'}`
@@ -91,7 +101,7 @@ export function useVerdicts() {
 
   function mend(mend: Mend, name: (id: string) => string): string {
     const amount = Math.abs(mend.amount)
-    if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', 'whole')} lighter`
+    if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', exactness(amount / 2))} lighter`
     if (mend.by === 'more_thrust_gf') return `${quantity(amount, 'thrust')} more thrust`
     if (mend.by === 'more_power_w') return `${fixed(amount, 0)} W more power`
     if (mend.by === 'more_wing_dm2') return `${quantity(amount, 'area')} more wing`
@@ -99,7 +109,7 @@ export function useVerdicts() {
     return `${name(mend.part ?? '')} ${quantity(amount, 'length')} ${way}`
   }
 
-  return { value, unit, origin, margin, words, mend, doubting, doubtingShort, unchecked }
+  return { value, unit, end, origin, margin, words, mend, doubting, doubtingShort, unchecked }
 }
 
 /** A probability as builders read it; never certain before everything is weighed. */

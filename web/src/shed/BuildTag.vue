@@ -4,13 +4,11 @@ import PlanView from '../shared/PlanView.vue'
 import { useUnits } from '../shared/units'
 import { isWorrying } from '../shared/verdicts'
 
-defineProps<{ build: Shelved; across: number }>()
+const { build } = defineProps<{ build: Shelved; across: number }>()
 defineEmits<{ shelve: []; copy: []; next: [] }>()
-const { quantity } = useUnits()
+const { quantity, exactness } = useUnits()
 
-function grams(value: number): string {
-  return quantity(value, 'mass', 'whole')
-}
+const grams = (value: number) => quantity(value, 'mass', exactness(build.auw_sd_g))
 </script>
 
 <template>

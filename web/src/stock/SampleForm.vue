@@ -7,7 +7,7 @@ import { useSample } from './useSample'
 
 const props = defineProps<{ lot: Lot }>()
 const { size, reading, wrong, moved, record, waiting } = useSample(toRef(props, 'lot'))
-const { number, quantity, units } = useUnits()
+const { number, quantity, units, exactness } = useUnits()
 
 const UNIT = computed(() => ({
   dm2: units.value.length.name === 'mm' ? 'mm, or dm²' : `${units.value.area.name}, or 4 x 4 in`,
@@ -64,10 +64,16 @@ const most = computed(() =>
     <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
     <div v-if="moved" class="moved" role="status">
       <p>
-        All-up weight <span class="figure">{{ quantity(moved.auw[0], 'mass', 'whole') }}</span>
-        <span class="faint figure"> ±{{ number(moved.doubt[0], 'mass', 'whole') }}</span> →
-        <strong class="figure">{{ quantity(moved.auw[1], 'mass', 'whole') }}</strong>
-        <span class="faint figure"> ±{{ number(moved.doubt[1], 'mass', 'whole') }}</span>
+        All-up weight
+        <template v-for="(grams, at) in moved.auw" :key="at"
+          ><template v-if="at"> → </template
+          ><component :is="at ? 'strong' : 'span'" class="figure">{{
+            quantity(grams, 'mass', exactness(moved.sd[at]))
+          }}</component>
+          <span class="faint figure">
+            ±{{ number(2 * moved.sd[at]!, 'mass', exactness(moved.sd[at])) }}</span
+          ></template
+        >
       </p>
       <ul>
         <li v-for="part in moved.parts" :key="part.id" class="small">

@@ -8,7 +8,7 @@ import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
 const { id, assessment, send } = useBuild()
-const { number, quantity } = useUnits()
+const { number, quantity, stated, exactness, units, inProportion } = useUnits()
 const told = computed(() => assessment.value?.so_far)
 
 const shelf = useQuery({
@@ -27,7 +27,11 @@ function measureBy(build: string) {
     ),
   )
 }
-const whole = (grams: number) => number(grams, 'mass', 'whole')
+/** All of it is as exact as the whole of it. */
+const exactly = computed(() =>
+  Math.max(exactness(told.value?.forecast_sd_g), inProportion(told.value?.forecast_g ?? 0)),
+)
+const whole = (grams: number) => number(grams, 'mass', exactly.value)
 </script>
 
 <template>
@@ -35,19 +39,19 @@ const whole = (grams: number) => number(grams, 'mass', 'whole')
     <div class="head">
       <h3>
         So far on a pan
-        <span class="figure">{{ quantity(told.been_g, 'mass', 'whole') }}</span> of
-        <span class="figure">{{ quantity(told.forecast_g, 'mass', 'whole') }}</span>
-        <span class="faint figure"> ±{{ number(2 * told.forecast_sd_g, 'mass', 'whole') }}</span>
+        <span class="figure">{{ quantity(told.been_g, 'mass', exactly) }}</span> of
+        <span class="figure">{{ quantity(told.forecast_g, 'mass', exactly) }}</span>
+        <span class="faint figure"> ±{{ number(2 * told.forecast_sd_g, 'mass', exactly) }}</span>
       </h3>
       <p class="faint small">
         <template v-if="told.limit_g !== null"
-          >limit {{ quantity(told.limit_g, 'mass', 'whole') }}</template
+          >limit {{ stated(told.limit_g) }} {{ units.mass.name }}</template
         >
         <template v-if="told.budget_g !== null">
-          · budget {{ quantity(told.budget_g, 'mass', 'whole') }}</template
+          · budget {{ stated(told.budget_g) }} {{ units.mass.name }}</template
         >
         <template v-if="told.reference_g !== null">
-          · {{ told.reference }} {{ quantity(told.reference_g, 'mass', 'whole') }}</template
+          · {{ told.reference }} {{ quantity(told.reference_g, 'mass', exactly) }}</template
         >
       </p>
       <label class="small"

@@ -12,7 +12,7 @@ import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
 const { id, build, assessment, send, changePart, loadouts } = useBuild()
-const { number, quantity, units } = useUnits()
+const { number, quantity, units, inProportion, stated } = useUnits()
 
 const GROUPS: { value: Group; title: string; holds: string }[] = [
   { value: 'foam', title: 'Foam and spars', holds: 'sheets, rods, plates' },
@@ -81,7 +81,7 @@ function asEarlier(earlier: string) {
 function stands(group: Group): string {
   const line = lines.value.get(group)
   if (!line || line.left_g === null) return ''
-  const amount = quantity(Math.abs(line.left_g), 'mass', 'whole')
+  const amount = quantity(Math.abs(line.left_g), 'mass', inProportion(line.left_g))
   if (line.word === 'off course') return `${amount} over`
   if (line.word === 'too close to call')
     return `too close to call, ${amount} ${line.left_g >= 0 ? 'left' : 'over'}`
@@ -115,7 +115,7 @@ function sort(part: string, group: string) {
         <p class="faint small">
           {{
             build?.budget
-              ? `Allotted: ${quantity(total, 'mass', 'whole')}, ${build.budget.source}.`
+              ? `Allotted: ${stated(total)} ${units.mass.name}, ${build.budget.source}.`
               : 'No grams are allotted yet.'
           }}
           Aboard: {{ loadouts[0]?.name }}.

@@ -28,7 +28,7 @@ export function useSample(lot: Ref<Lot | undefined>) {
   const reading = ref('')
   const wrong = ref('')
   /** What the last sample moved, and all-up weight with its doubt before and after. */
-  const moved = ref<{ parts: Move[]; auw: [number, number]; doubt: [number, number] }>()
+  const moved = ref<{ parts: Move[]; auw: [number, number]; sd: [number, number] }>()
 
   const { scale: atHand } = useScaleAtHand()
 
@@ -62,7 +62,7 @@ export function useSample(lot: Ref<Lot | undefined>) {
         after: now.get(part.id) ?? 0,
       })),
       auw: [auw(before)?.value ?? 0, auw(after)?.value ?? 0],
-      doubt: [2 * (auw(before)?.sd ?? 0), 2 * (auw(after)?.sd ?? 0)],
+      sd: [auw(before)?.sd ?? 0, auw(after)?.sd ?? 0],
     }
   }
 

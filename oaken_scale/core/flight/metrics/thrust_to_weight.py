@@ -2,6 +2,7 @@
 
 from typing import Final
 
+from oaken_scale.core.flight.equipment import is_thrown
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.metric import Metric, untold
 from oaken_scale.core.flight.metrics.over_the_weight import against_the_weight, over_the_weight
@@ -13,7 +14,7 @@ def thrust_to_weight(plane: Flying) -> Answer:
     """Static thrust over all-up weight: ``T/M``.
 
     ``u^2 = (u_T/M)^2 + (T u_M/M^2)^2``. The chance that ``T >= r M`` is that of the normal
-    ``T - r M``, which needs no linearisation.
+    ``T - r M``, which needs no linearisation. What is thrown by hand has none, and lacks nothing.
 
     >>> from oaken_scale.core.model.build import Build
     >>> from oaken_scale.core.model.part import Part, Pedigree
@@ -27,7 +28,8 @@ def thrust_to_weight(plane: Flying) -> Answer:
     """
     kind, unit = TargetKind.THRUST_TO_WEIGHT, "ratio"
     if plane.thrust is None:
-        return untold(kind, unit, plane.target(kind), Missing.THRUST)
+        missing = Missing.MOTOR if is_thrown(plane.build) else Missing.THRUST
+        return untold(kind, unit, plane.target(kind), missing)
     return over_the_weight(
         plane, kind, unit, plane.thrust.thrust_gf, plane.thrust_sd_gf, "more_thrust_gf"
     )

@@ -1,0 +1,64 @@
+"""What a plane carries besides its airframe, where the craft asks otherwise for it: whether it is
+thrown, whether a pack flies in it, whether anything steers it."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from oaken_scale.core.flight.budget import group_of
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Group, Part
+from oaken_scale.core.model.presets import PURPOSES
+from oaken_scale.core.model.target import TargetKind
+
+
+@dataclass(frozen=True, slots=True)
+class Equipment:
+    """``thrown``: by hand, with no motor to reckon with; ``drive``: something of one is aboard, or
+    one was listed; ``pack``: it is to fly with one, as all do but what is thrown without;
+    ``controls``: something steers it."""
+
+    thrown: bool
+    drive: bool
+    pack: bool
+    controls: bool
+
+
+def equipment(build: Build, parts: Sequence[Part]) -> Equipment:
+    """What a plane of these ``parts`` carries.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> wing = Part("w", "Wing", Pedigree.GUESS, stated_g=20.0)
+    >>> equipment(Build("b", "B", purpose="glider"), [wing])
+    Equipment(thrown=True, drive=False, pack=False, controls=False)
+    >>> equipment(Build("b", "B", purpose="park"), [wing])
+    Equipment(thrown=False, drive=False, pack=True, controls=False)
+    """
+    lots = {lot.id: lot for lot in build.lots}
+    groups = {group_of(part, lots) for part in parts}
+    listed = build.power is not None or build.thrust is not None
+    drive, thrown = listed or Group.POWER in groups, is_thrown(build)
+    return Equipment(
+        thrown=thrown,
+        drive=drive,
+        pack=drive or not thrown,
+        controls=drive or Group.CONTROL in groups,
+    )
+
+
+def is_thrown(build: Build) -> bool:
+    """Whether a build has no motor: its purpose asks for none, and neither a drive, a thrust nor a
+    target for one was ever stated.
+
+    >>> from oaken_scale.core.model.target import Thrust
+    >>> is_thrown(Build("b", "B", purpose="glider"))
+    True
+    >>> is_thrown(Build("b", "B", purpose="glider", thrust=Thrust(60.0)))
+    False
+    """
+    wanted = {target.kind for target in build.targets}
+    return (
+        any(each.id == build.purpose and each.thrown for each in PURPOSES)
+        and build.power is None
+        and build.thrust is None
+        and not wanted & {TargetKind.THRUST_TO_WEIGHT, TargetKind.POWER_LOADING}
+    )

@@ -1,0 +1,68 @@
+"""What a plane carries besides its airframe: thrown or driven, with a pack or without."""
+
+from dataclasses import replace
+
+import pytest
+
+from oaken_scale.core.assess import assess
+from oaken_scale.core.flight.equipment import Equipment, equipment, is_thrown
+from oaken_scale.core.flight.verdict import Missing
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Group, Part, Pedigree
+from oaken_scale.core.model.power import Motor, Power
+from oaken_scale.core.model.target import Target, TargetKind, Thrust
+
+THROWN = Build("b", "B", purpose="glider")
+
+
+def part(group: Group) -> Part:
+    return Part(group.value, group.value, Pedigree.LISTING, stated_g=10.0, group=group)
+
+
+@pytest.mark.parametrize(
+    ("groups", "carries"),
+    [
+        ((), Equipment(thrown=True, drive=False, pack=False, controls=False)),
+        ((Group.FOAM,), Equipment(thrown=True, drive=False, pack=False, controls=False)),
+        ((Group.CONTROL,), Equipment(thrown=True, drive=False, pack=False, controls=True)),
+        # A receiver's battery drives nothing, and is a pack.
+        ((Group.POWER,), Equipment(thrown=True, drive=True, pack=True, controls=True)),
+    ],
+)
+def test_what_is_thrown_carries_what_is_aboard(groups, carries):
+    assert equipment(THROWN, [part(group) for group in groups]) == carries
+
+
+@pytest.mark.parametrize(
+    ("parts", "drive", "controls"), [((), False, False), ((Group.CONTROL,), False, True)]
+)
+def test_any_other_plane_is_to_fly_with_a_pack(parts, drive, controls):
+    carries = equipment(replace(THROWN, purpose="park"), [part(group) for group in parts])
+    assert carries == Equipment(thrown=False, drive=drive, pack=True, controls=controls)
+
+
+@pytest.mark.parametrize(
+    "said",
+    [
+        {"purpose": "sailplane"},
+        {"purpose": ""},
+        {"thrust": Thrust(60.0)},
+        {"power": Power(Motor(1400.0, 30.0))},
+        {"targets": (Target(TargetKind.THRUST_TO_WEIGHT, low=0.3),)},
+        {"targets": (Target(TargetKind.POWER_LOADING, low=60.0),)},
+    ],
+)
+def test_a_motor_that_is_meant_is_a_motor(said):
+    assert is_thrown(THROWN)
+    assert is_thrown(replace(THROWN, targets=(Target(TargetKind.AUW, high=60.0),)))
+    assert not is_thrown(replace(THROWN, **said))
+
+
+@pytest.mark.parametrize(("purpose", "missing"), [("glider", "motor"), ("park", "thrust")])
+def test_what_has_no_motor_lacks_no_thrust(purpose, missing):
+    told = assess(replace(THROWN, purpose=purpose, parts=(part(Group.FOAM),)))
+    (answer,) = (
+        each for each in told.loadouts[0].answers if each.kind is TargetKind.THRUST_TO_WEIGHT
+    )
+    assert answer.missing is Missing(missing)
+    assert told.carries == equipment(replace(THROWN, purpose=purpose), [part(Group.FOAM)])
