@@ -110,7 +110,8 @@ def test_a_scale_a_tray_and_a_sheet_are_said_in_the_chosen_units(page, sandpiper
 
 def test_in_ounces_a_figure_says_as_much_as_in_grams(page, sandpiper):
     """Whole ounces are of 28 g: what is over its allotment by 7 g is not over by none. Each figure
-    of the budget, of so far and of a moved weight against the same in grams, to a tenth."""
+    of the budget, of so far and of a moved weight against the same in grams, to a tenth; to a
+    hundredth where it or its doubt would be nothing else."""
     page.goto(f"{sandpiper}/stock?on=budget")
     told = HTTP.get(sandpiper.replace("/build/", "/api/v1/builds/")).json()["assessment"]
     page.evaluate("() => localStorage.setItem('oaken-scale-units', 'imperial')")
@@ -119,7 +120,9 @@ def test_in_ounces_a_figure_says_as_much_as_in_grams(page, sandpiper):
         if line["left_g"] is None:
             continue
         row = page.locator(f"[data-group={line['group']}]")
-        expect(row).to_contain_text(f"{abs(line['left_g']) / OUNCE_G:.1f} oz")
+        least = min(abs(line["left_g"]), 2 * line["sd_g"]) / OUNCE_G
+        digits = 1 if least >= 0.05 else 2
+        expect(row).to_contain_text(f"{abs(line['left_g']) / OUNCE_G:.{digits}f} oz")
     head = page.get_by_text("So far on a pan")
     expect(head).to_contain_text(f"{told['so_far']['been_g'] / OUNCE_G:.1f} oz of")
     expect(head).to_contain_text(f"{told['so_far']['forecast_g'] / OUNCE_G:.1f} oz")

@@ -110,6 +110,7 @@ class Why(StrEnum):
     ANOTHER_DAY = "another_day"
     VERDICT = "verdict"
     NOT_TOLD = "not_told"
+    NO_TARGET = "no_target"
     NOT_CHECKED = "not_checked"
     NOT_CHECKED_SINCE = "not_checked_since"
     DOUBTFUL = "doubtful"
@@ -197,7 +198,7 @@ def ready_list(build: Build, loadout: str | None, bench: BenchSays, now: datetim
     >>> from datetime import UTC
     >>> told = ready_list(Build("b", "B"), None, BenchSays(), datetime(2026, 3, 1, tzinfo=UTC))
     >>> [line.kind.value for line in told.lines], told.ready
-    (['straight', 'fixed', 'wind', 'people', 'place'], False)
+    (['balance', 'straight', 'fixed', 'wind', 'people', 'place'], False)
     """
     here = stance(build, loadout)
     wind = None if bench.stall_speed_m_s is None else max(bench.stall_speed_m_s / 3, 1.0)
@@ -245,9 +246,8 @@ def _bench_lines(build: Build, bench: BenchSays, carries: Equipment) -> Iterator
         yield ReadyLine("doubt", LineKind.DOUBT, by_thumb=False)
     if TargetKind.AUW in targets:
         yield ReadyLine("weight", LineKind.WEIGHT, by_thumb=False)
-    if TargetKind.BALANCE in targets:
-        with_it = "pack" if carries.pack else ""
-        yield ReadyLine("balance", LineKind.BALANCE, with_it, by_thumb=False)
+    with_it = "pack" if carries.pack else ""
+    yield ReadyLine("balance", LineKind.BALANCE, with_it, by_thumb=False)
 
 
 def _control_lines(build: Build, drawn: Sequence[Control], steered: bool) -> Iterator[ReadyLine]:
@@ -287,7 +287,8 @@ def _bench_reason(kind: LineKind, bench: BenchSays) -> Reason | None:
     target = TargetKind.AUW if kind is LineKind.WEIGHT else TargetKind.BALANCE
     answer = next((each for each in bench.answers if each.kind is target), None)
     if answer is None or answer.word is None:
-        return Reason(Why.NOT_TOLD)
+        is_aimed_for = answer is None or answer.low is not None or answer.high is not None
+        return Reason(Why.NOT_TOLD if is_aimed_for else Why.NO_TARGET)
     if answer.word not in (Word.MET, Word.ON_COURSE):
         return Reason(Why.VERDICT, answer.word.value)
     if kind is LineKind.BALANCE:

@@ -11,7 +11,7 @@ import numpy as np
 from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.balance import balance_axis
-from oaken_scale.core.flight.verdict import Answer, Word
+from oaken_scale.core.flight.verdict import Answer, Word, chance_below, word
 from oaken_scale.core.geometry.neutral_point import BAND, NeutralPoint, neutral_point
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.balancing import SUPPORT_DOUBT_MM
@@ -258,7 +258,8 @@ def _loadout(
     light = None
     if cg is not None and abs(cg.y_mm) > max(2 * cg.y_sd_mm, SIDEWAYS_FELT_MM):
         light = "left" if cg.y_mm > 0 else "right"
-    flies, why = _flies(four)
+    outside = _outside(plane, neutral, told)
+    flies, why = _flies(four, outside, _of_the_margin(margin, margin_sd))
     pulls, tip_g = _pulls(build, plane) if light else (None, None)
     return LoadoutBalance(
         id=id,
@@ -274,7 +275,7 @@ def _loadout(
         flies=flies,
         why=why,
         checked=_checked(build, id, checks),
-        outside=_outside(plane, neutral, told),
+        outside=outside,
         pulls=pulls,
         tip_g=tip_g,
         thrust_side_mm=(side := _side(plane)),
@@ -360,16 +361,33 @@ def _throttle(plane: Flying, sinks_mm: float | None = 0.0) -> tuple[float | None
     return arm, arm * thrust.thrust_gf / 1000
 
 
-def _flies(four: tuple[Answer, ...]) -> tuple[Flies, tuple[TargetKind, ...]]:
-    """May fly with every target met or on course; may not with one missed or off course."""
-    judged = [each for each in four if each.word is not None]
-    bad = tuple(each.kind for each in judged if each.word in (Word.MISSED, Word.OFF_COURSE))
-    if bad:
-        return Flies.NO, bad
-    close = tuple(each.kind for each in judged if each.word is Word.TOO_CLOSE)
-    if close or not judged:
-        return Flies.UNSURE, close
+def _flies(
+    four: tuple[Answer, ...], outside: Outside | None, stable: Word | None
+) -> tuple[Flies, tuple[TargetKind, ...]]:
+    """May fly with every target met or on course; may not with one missed or off course.
+
+    Where nobody said where it is to balance it may not where it is not ``stable``, and else nobody
+    knows; nor where its range lets its CG lie behind the neutral point, for the drawing may lack
+    something, or the range be wrong."""
+    judged = {each.kind: each.word for each in four if each.word is not None}
+    bad = {kind for kind, word in judged.items() if word in (Word.MISSED, Word.OFF_COURSE)}
+    close = {kind for kind, word in judged.items() if word is Word.TOO_CLOSE}
+    is_balanced = TargetKind.BALANCE in judged
+    if stable is Word.OFF_COURSE and not is_balanced:
+        bad.add(TargetKind.BALANCE)
+    elif outside is Outside.BEHIND_NEUTRAL or not is_balanced:
+        close.add(TargetKind.BALANCE)
+    if bad or close:
+        flies = Flies.NO if bad else Flies.UNSURE
+        return flies, tuple(each.kind for each in four if each.kind in (bad or close))
     return Flies.YES, ()
+
+
+def _of_the_margin(margin: float | None, sd: float | None) -> Word | None:
+    """Whether the CG lies ahead of the neutral point, in a word; None where that is not told."""
+    if margin is None or sd is None:
+        return None
+    return word(chance_below(0.0, -margin, sd), fully_weighed=False)
 
 
 def _checked(build: Build, id: str, checks: tuple[CheckTold, ...]) -> ByHand:

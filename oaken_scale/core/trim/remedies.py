@@ -56,13 +56,14 @@ NO_DEEPER: Final = 0.1
 
 class Outcome(StrEnum):
     """How the search for a remedy ended: every loadout is in its range as it is; there is a remedy;
-    nothing moves it farther in; something stands in the way; or there is nothing to balance yet,
-    without a balance target or parts with stations."""
+    nothing moves it farther in; something stands in the way; or there is no balance target, or
+    nothing to balance yet, without parts with stations."""
 
     FINE = "fine"
     FOUND = "found"
     NO_FARTHER = "no_farther"
     IN_THE_WAY = "in_the_way"
+    NO_TARGET = "no_target"
     NOTHING_YET = "nothing_yet"
 
 

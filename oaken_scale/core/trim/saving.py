@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.remedies import Outcome, Remedies, what_would_fix
 
 
@@ -17,12 +18,14 @@ class Saved:
 
 
 def remedies_told(build: Build) -> Remedies:
-    """What would fix a build; that nothing can be told yet, where :func:`what_would_fix` has none.
+    """What would fix a build; what is missing to tell it, where :func:`what_would_fix` has none.
 
     >>> remedies_told(Build("b", "B")).outcome.value
-    'nothing_yet'
+    'no_target'
     """
-    return what_would_fix(build) or Remedies(Outcome.NOTHING_YET)
+    is_aimed_for = any(each.kind is TargetKind.BALANCE for each in build.targets)
+    missing = Outcome.NOTHING_YET if is_aimed_for else Outcome.NO_TARGET
+    return what_would_fix(build) or Remedies(missing)
 
 
 def saved(build: Build, changed: Build) -> Saved:

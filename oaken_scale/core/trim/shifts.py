@@ -75,7 +75,7 @@ def shifted_told(build: Build, shifts: Sequence[Shift], moved: Build) -> Shifted
 
     >>> told = shifted_told(Build("b", "B"), (), Build("b", "B"))
     >>> told.saves_g, told.now.outcome.value
-    (None, 'nothing_yet')
+    (None, 'no_target')
     """
     both = saved(build, moved)
     return Shifted(tuple(shifts), balances(build, moved), both.now, both.then, both.saves_g)

@@ -109,7 +109,26 @@ def test_the_list_is_made_from_the_plane():
     ]
     glider = replace(PLANE, power=None, parts=(PLANE.parts[0],), field=FieldLog(), targets=())
     lines = [line.id for line in ready_list(glider, None, BenchSays(), MORNING).lines]
-    assert lines == ["straight", "fixed", "wind", "people", "place"]
+    assert lines == ["balance", "straight", "fixed", "wind", "people", "place"]
+
+
+@pytest.mark.parametrize(
+    ("answer", "why"),
+    [
+        (Answer(TargetKind.BALANCE, "percent_mac", 30.0, 2.0), Why.NO_TARGET),
+        (Answer(TargetKind.BALANCE, "percent_mac", low=25.0, high=33.0), Why.NOT_TOLD),
+        (None, Why.NOT_TOLD),
+    ],
+)
+def test_every_plane_is_asked_whether_it_balances(answer, why):
+    """It is open where nobody said where it is to balance: that is not to be forgotten."""
+    bench = BenchSays(() if answer is None else (answer,), checked=True)
+    (line,) = (
+        each
+        for each in ready_list(replace(PLANE, targets=()), None, bench, NOON).lines
+        if each.kind.value == "balance"
+    )
+    assert line.reason.why is why
 
 
 @pytest.mark.parametrize(

@@ -25,6 +25,7 @@ def thing(id: str, grams: float, x: float, y: float = 0.0, z: float = 0.0, **mor
 
 
 WING = Surface("wing", "Wing", Role.WING, (Section(200, 0, 0, 190), Section(200, 540, 0, 190)))
+TAIL = Surface("tail", "Tail", Role.TAIL, (Section(700, 0, 0, 110), Section(700, 210, 0, 110)))
 BAND = Target(TargetKind.BALANCE, 240.0, 260.0, "", BalanceUnit.MM_FROM_NOSE)
 
 
@@ -46,11 +47,34 @@ def told(build: Build, k: int = 0):
     ],
 )
 def test_which_way_it_tips_and_how_far(x, heavy, off, flies):
-    of = told(plane(thing("all", 300, x)))
+    of = told(replace(plane(thing("all", 300, x)), surfaces=(WING, TAIL)))
     assert of.heavy is heavy
     assert of.off_mm == pytest.approx(off, abs=1e-6)
     assert of.flies is flies
     assert of.why == (() if flies is Flies.YES else (TargetKind.BALANCE,))
+
+
+@pytest.mark.parametrize(
+    ("x", "targets", "flies"),
+    [
+        # Nobody said where it is to balance: a wing alone is neutral at about a quarter, 245.3.
+        (290.0, (), Flies.NO),
+        (246.0, (), Flies.UNSURE),
+        (230.0, (), Flies.UNSURE),
+        (230.0, (Target(TargetKind.AUW, high=500.0),), Flies.UNSURE),
+        # Its range lets it balance behind that: the range is wrong, or the tail is not drawn.
+        (250.0, (BAND,), Flies.UNSURE),
+        (243.0, (BAND,), Flies.YES),
+        # What is over its limit is told alone.
+        (250.0, (BAND, Target(TargetKind.AUW, high=200.0)), Flies.NO),
+    ],
+)
+def test_what_nobody_knows_to_balance_may_not_fly_for_that(x, targets, flies):
+    of = told(replace(plane(thing("all", 300, x)), targets=targets))
+    assert of.flies is flies
+    over = any(each.high == 200.0 for each in targets)
+    why = (TargetKind.AUW,) if over else (TargetKind.BALANCE,)
+    assert of.why == (() if flies is Flies.YES else why)
 
 
 def test_the_margin_is_to_the_neutral_point():

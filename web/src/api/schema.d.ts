@@ -8399,11 +8399,11 @@ export interface components {
         /**
          * Outcome
          * @description How the search for a remedy ended: every loadout is in its range as it is; there is a remedy;
-         *     nothing moves it farther in; something stands in the way; or there is nothing to balance yet,
-         *     without a balance target or parts with stations.
+         *     nothing moves it farther in; something stands in the way; or there is no balance target, or
+         *     nothing to balance yet, without parts with stations.
          * @enum {string}
          */
-        Outcome: "fine" | "found" | "no_farther" | "in_the_way" | "nothing_yet";
+        Outcome: "fine" | "found" | "no_farther" | "in_the_way" | "no_target" | "nothing_yet";
         /**
          * Outline
          * @description A surface as it is drawn: corners (x, y) from above, ``side`` (x, z) [mm], its area [dm2].
@@ -12121,7 +12121,7 @@ export interface components {
          * @description Why a line is open.
          * @enum {string}
          */
-        Why: "never" | "unticked" | "other_loadout" | "happened" | "landed_hard" | "added" | "taken_off" | "moved" | "asks_otherwise" | "seen_nowhere" | "another_day" | "verdict" | "not_told" | "not_checked" | "not_checked_since" | "doubtful";
+        Why: "never" | "unticked" | "other_loadout" | "happened" | "landed_hard" | "added" | "taken_off" | "moved" | "asks_otherwise" | "seen_nowhere" | "another_day" | "verdict" | "not_told" | "no_target" | "not_checked" | "not_checked_since" | "doubtful";
         /**
          * Wider
          * @description A change of the plan: how far one thing might slide [mm from its station's reference].

@@ -16,9 +16,9 @@ const props = defineProps<{
   toMm: (event: PointerEvent) => number
 }>()
 const emit = defineEmits<{ slid: [to: number]; kept: []; dropped: [] }>()
-const { number, units, exactness } = useUnits()
+const { number, units, exactLeft } = useUnits()
 /** Written on its disc where that is wide enough. */
-const weighs = computed(() => number(props.mass.mass, 'mass', exactness(props.mass.mass / 2)))
+const weighs = computed(() => number(props.mass.mass, 'mass', exactLeft(props.mass.mass)))
 
 // The disc follows the pointer at once, the rest as soon as it is worked out.
 let offset: number | null = null

@@ -8,7 +8,7 @@ import { useBuild } from '../shared/useBuild'
 import { fixed, useUnits } from '../shared/units'
 
 const { build, assessment, loadouts, loadout, choose } = useBuild()
-const { number, inProportion } = useUnits()
+const { number, exactLeft } = useUnits()
 const { value } = useVerdicts()
 
 const told = computed(() => assessment.value?.beam)
@@ -36,6 +36,8 @@ const rows = computed(() =>
     }
   }),
 )
+const left = ({ grams, sd_g }: { grams: number; sd_g: number }) =>
+  number(grams, 'mass', exactLeft(grams, sd_g))
 const limit = computed(() => build.value?.targets.find((each) => each.kind === 'auw')?.high ?? null)
 
 const points = computed<Point[]>(() =>
@@ -99,7 +101,7 @@ const points = computed<Point[]>(() =>
                 {{ row.told?.margin == null ? '–' : `${fixed(100 * row.told.margin, 0)} %` }}
               </td>
               <td class="figure right" :class="{ wrong: (row.left?.grams ?? 0) < 0 }">
-                {{ row.left ? number(row.left.grams, 'mass', inProportion(row.left.grams)) : '–' }}
+                {{ row.left ? left(row.left) : '–' }}
               </td>
               <td :class="{ wrong: row.told?.flies === 'may not fly' }">
                 {{ row.told?.flies }}<span v-if="row.why" class="faint small">: {{ row.why }}</span>

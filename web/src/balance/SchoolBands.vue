@@ -39,9 +39,15 @@ const isFarAft = computed(() => !!cg.value && 2 * cg.value.x_mm > ruler.value.fr
 const ticks = computed(() => {
   const base = units.value.length.base
   const ends = [ruler.value.from, ruler.value.to].map((each) => (each - edge.value) / base)
-  return scaleLinear(ends, [0, 1])
-    .ticks(5)
-    .map((each) => ({ x: each * base + edge.value, text: plainly(each) }))
+  const scale = scaleLinear(ends, [0, 1])
+  const texts = (many: number) =>
+    scale.ticks(many).map((each) => ({
+      x: each * base + edge.value,
+      text: plainly(each).replace('-', '−'),
+    }))
+  const usual = texts(5)
+  // Long figures, of a canard ahead of its wing, want more room each.
+  return usual.some(({ text }) => text.length > 3) ? texts(3) : usual
 })
 
 function choose(school: SchoolKind) {

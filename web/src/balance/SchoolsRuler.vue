@@ -24,7 +24,11 @@ const noChord = computed(() => silent.value.find((each) => each.kind === 'chord 
 const all = (school: School) => {
   const of = (x: number) => number(x, 'length')
   const [low, high] = [school.low_mm ?? 0, school.high_mm ?? 0]
-  return `${of(low - edge.value)} to ${of(high - edge.value)} ${units.value.length.name} behind the leading edge, ${of(low)} to ${of(high)} from the nose, ${fixed(school.low_percent ?? 0, 0)} to ${fixed(school.high_percent ?? 0, 0)} % MAC`
+  const from =
+    high < edge.value
+      ? `${of(edge.value - low)} to ${of(edge.value - high)} ${units.value.length.name} ahead of`
+      : `${of(low - edge.value)} to ${of(high - edge.value)} ${units.value.length.name} behind`
+  return `${from} the leading edge, ${of(low)} to ${of(high)} from the nose, ${fixed(school.low_percent ?? 0, 0)} to ${fixed(school.high_percent ?? 0, 0)} % MAC`
 }
 
 const target = computed(() => build.value?.targets.find((each) => each.kind === 'balance'))
@@ -43,6 +47,9 @@ const target = computed(() => build.value?.targets.find((each) => each.kind === 
         <template v-if="told?.chosen">The {{ told.chosen }} is chosen. </template
         ><template v-else-if="target"
           >Your own range: {{ target.source || 'no reason noted' }}.
+        </template>
+        <template v-else-if="offered.length"
+          ><strong>Nothing is aimed for yet</strong>: press a range's name, and it is the target.
         </template>
         <template v-if="mine?.margin != null"
           >The margin to the neutral point is

@@ -19,7 +19,7 @@ import { useWords } from '../shared/useWords'
 import { useVerdicts } from '../shared/verdicts'
 
 const { id, send, revision } = useBuild()
-const { number, units, inProportion } = useUnits()
+const { number, units, exactLeft } = useUnits()
 const { value } = useVerdicts()
 const words = useWords()
 const client = useQueryClient()
@@ -84,7 +84,8 @@ const kinds = computed(() =>
 )
 const figure = (answer: TargetAnswer | undefined) =>
   answer?.value == null ? '–' : value(answer.value, answer)
-const left = (grams: number) => number(grams, 'mass', inProportion(grams))
+const left = ({ grams, sd_g }: { grams: number; sd_g: number }) =>
+  number(grams, 'mass', exactLeft(grams, sd_g))
 const first = (each: VariantComparison, kind: string) =>
   each.loadouts[0]?.answers.find((answer) => answer.kind === kind)
 /** By how many per cent it is more than the build that it is a variant of. */
@@ -129,7 +130,7 @@ function more(each: VariantComparison, kind: string): string {
               <span v-if="kind !== 'balance'" class="faint small">{{ more(each, kind) }}</span>
             </td>
             <td class="figure right">
-              {{ each.loadouts[0]?.headroom[0] ? left(each.loadouts[0].headroom[0].grams) : '–' }}
+              {{ each.loadouts[0]?.headroom[0] ? left(each.loadouts[0].headroom[0]) : '–' }}
             </td>
             <td class="figure right">
               {{ each.stall_m_s ? number(each.stall_m_s, 'speed') : '–' }}

@@ -212,6 +212,8 @@ export function useFieldWords() {
         return `${reason.subject}: see the rod`
       case 'not_told':
         return 'cannot be told yet'
+      case 'no_target':
+        return 'nobody said where it is to balance'
       case 'not_checked':
         return 'never checked by hand as it flies'
       case 'not_checked_since':

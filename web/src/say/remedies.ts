@@ -85,7 +85,9 @@ export function useRemedyWords() {
       case 'no_farther':
         return `Nothing moves it farther in: ${chance(told)}.`
       case 'nothing_yet':
-        return 'Needs a balance target, and parts with stations: give them on the Plan.'
+        return 'Needs parts with their stations: give them on the Plan.'
+      case 'no_target':
+        return 'Nothing is aimed for yet: press a range under “Where it belongs”, or give one on the Plan.'
       case 'in_the_way':
         return told.in_the_way ? obstacle(told.in_the_way, told.offers) : ''
       case 'found': {

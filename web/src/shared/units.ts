@@ -168,6 +168,11 @@ export function useUnits() {
     return finer((sd ?? 0) / base, kind === 'mass' ? (whole ?? digits) : digits)
   }
 
+  /** How exact what is left or over is shown [g, one sigma]: finer too where it would be nothing. */
+  function exactLeft(grams: number, sd_g?: number | null): number {
+    return exactness(Math.min(Math.abs(grams) / 2, sd_g || Infinity))
+  }
+
   /** How exact a mass [g] is shown whose doubt is not told beside it: finer where a whole is much. */
   function inProportion(grams: number): number {
     return exactness(Math.abs(grams) / MUCH)
@@ -228,6 +233,7 @@ export function useUnits() {
     number,
     quantity,
     exactness,
+    exactLeft,
     inProportion,
     stated,
     example,

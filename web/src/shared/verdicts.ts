@@ -13,7 +13,7 @@ const isLength = (answer: TargetAnswer) =>
 
 /** Answers, margins and verdicts put into the chosen units. */
 export function useVerdicts() {
-  const { number, quantity, stated, exactness, units } = useUnits()
+  const { number, quantity, stated, exactness, exactLeft, units } = useUnits()
   const { build, nameOf } = useBuild()
 
   /** A figure of an answer, as exact as its doubt lets it be, or one that had another doubt. */
@@ -46,7 +46,7 @@ export function useVerdicts() {
     // Between two that are rounded alike there is something yet.
     const amount =
       METRICS[answer.kind].shown === 'mass' && size
-        ? quantity(size, 'mass', exactness(Math.min(size / 2, answer.sd ?? size)))
+        ? quantity(size, 'mass', exactLeft(size, answer.sd))
         : `${value(size, answer)} ${unit(answer)}`.trim()
     if (answer.margin >= 0) return `${amount} in hand`
     if (answer.kind === 'balance') {
@@ -101,7 +101,7 @@ export function useVerdicts() {
 
   function mend(mend: Mend, name: (id: string) => string): string {
     const amount = Math.abs(mend.amount)
-    if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', exactness(amount / 2))} lighter`
+    if (mend.by === 'lighter_g') return `${quantity(amount, 'mass', exactLeft(amount))} lighter`
     if (mend.by === 'more_thrust_gf') return `${quantity(amount, 'thrust')} more thrust`
     if (mend.by === 'more_power_w') return `${fixed(amount, 0)} W more power`
     if (mend.by === 'more_wing_dm2') return `${quantity(amount, 'area')} more wing`

@@ -12,7 +12,7 @@ import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
 
 const { id, build, assessment, send, changePart, loadouts } = useBuild()
-const { number, quantity, units, inProportion, stated } = useUnits()
+const { number, quantity, units, exactLeft, stated } = useUnits()
 
 const GROUPS: { value: Group; title: string; holds: string }[] = [
   { value: 'foam', title: 'Foam and spars', holds: 'sheets, rods, plates' },
@@ -81,7 +81,7 @@ function asEarlier(earlier: string) {
 function stands(group: Group): string {
   const line = lines.value.get(group)
   if (!line || line.left_g === null) return ''
-  const amount = quantity(Math.abs(line.left_g), 'mass', inProportion(line.left_g))
+  const amount = quantity(Math.abs(line.left_g), 'mass', exactLeft(line.left_g, line.sd_g))
   if (line.word === 'off course') return `${amount} over`
   if (line.word === 'too close to call')
     return `too close to call, ${amount} ${line.left_g >= 0 ? 'left' : 'over'}`

@@ -21,7 +21,7 @@ const { compared } = defineProps<{ compared: Compared }>()
 const emit = defineEmits<{ adopt: [way: Choosing, called: string] }>()
 
 const { loadout } = useBuild()
-const { number, units, inProportion } = useUnits()
+const { number, units, exactLeft } = useUnits()
 const { value, unit, words } = useVerdicts()
 
 const NONE: Cell = { figure: '–' }
@@ -33,7 +33,7 @@ const orNone = (amount: number | null | undefined, text: (amount: number) => str
 const speed = (amount: number | null | undefined) =>
   orNone(amount || null, (some) => number(some, 'speed'))
 const left = (amount: number | null | undefined) =>
-  orNone(amount, (some) => number(some, 'mass', inProportion(some)))
+  orNone(amount, (some) => number(some, 'mass', exactLeft(some)))
 
 const columns = computed(() =>
   compared.ways.map((way) => ({
