@@ -9,7 +9,7 @@ from oaken_scale.core.changes.drawing import layers_of, slope_of, span_of
 from oaken_scale.core.changes.drawn_parts import DrawnPart, drawn_parts
 from oaken_scale.core.changes.first_drawing import untouched
 from oaken_scale.core.field.fit import FitTold, fit_told
-from oaken_scale.core.flight.budget import BudgetLine, budget_lines
+from oaken_scale.core.flight.budget import BudgetLine, GuessedGroup, budget_lines, guessed_groups
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.equipment import Equipment, equipment
 from oaken_scale.core.flight.flying import Flying
@@ -198,6 +198,7 @@ class Assessment:
     notices: tuple[Notice, ...]
     progress: Progress
     carries: Equipment
+    guessed_groups: tuple[GuessedGroup, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -275,6 +276,7 @@ def assess(build: Build) -> Assessment:
         notices=notices(build, after, bool(doubted), gained),
         progress=_progress(build, after, marks),
         carries=equipment(build, build.parts),
+        guessed_groups=guessed_groups(build),
     )
 
 

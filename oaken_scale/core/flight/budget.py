@@ -11,6 +11,7 @@ from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.group_named import group_named
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
@@ -64,10 +65,13 @@ class BudgetLine:
 def group_of(part: Part, lots: dict[str, Lot]) -> Group:
     """Where a part stands in the budget: as its builder says, else as its first lot does.
 
-    What is neither goes to foam, joining or the rest by how its mass is known.
+    What is neither goes to foam or joining by how its mass is known, to what its name says, or to
+    the rest.
 
     >>> group_of(Part("g", "Glue", Pedigree.JOINT, stated_g=3.0), {}).value
     'joining'
+    >>> group_of(Part("m", "Motor", Pedigree.LISTING, stated_g=28.0), {}).value
+    'power'
     """
     if part.group is not None:
         return part.group
@@ -77,7 +81,34 @@ def group_of(part: Part, lots: dict[str, Lot]) -> Group:
             return _OF_LOT[lot.kind]
         if lot.unit is LotUnit.DM2 and part.pedigree is Pedigree.CALCULATED:
             return Group.FOAM
-    return _OF_PEDIGREE.get(part.pedigree, Group.REST)
+    return _OF_PEDIGREE.get(part.pedigree) or group_named(part.name) or Group.REST
+
+
+@dataclass(frozen=True, slots=True)
+class GuessedGroup:
+    """A part that nobody sorted, and the group that it counts in until somebody does."""
+
+    part: str
+    group: Group
+
+
+def guessed_groups(build: Build) -> tuple[GuessedGroup, ...]:
+    """The parts that only their names sort, into the rest where those say nothing.
+
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=28.0),
+    ...          Part("l", "Wire legs", Pedigree.GUESS, stated_g=4.0))
+    >>> [(each.part, each.group.value) for each in guessed_groups(Build("b", "B", parts=parts))]
+    [('m', 'power'), ('l', 'rest')]
+    """
+    lots = {lot.id: lot for lot in build.lots}
+    return tuple(
+        GuessedGroup(part.id, group_of(part, lots))
+        for part in build.parts
+        if part.group is None
+        and part.pedigree in (Pedigree.GUESS, Pedigree.LISTING)
+        and not part.retired
+        and not part.uses
+    )
 
 
 def budget_lines(build: Build, after: Posterior, aboard: Vector) -> tuple[BudgetLine, ...]:

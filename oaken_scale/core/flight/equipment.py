@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from oaken_scale.core.flight.budget import group_of
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.group_named import is_motor_named
 from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.presets import PURPOSES
 from oaken_scale.core.model.target import TargetKind
@@ -46,8 +47,8 @@ def equipment(build: Build, parts: Sequence[Part]) -> Equipment:
 
 
 def is_thrown(build: Build) -> bool:
-    """Whether a build has no motor: its purpose asks for none, and neither a drive, a thrust nor a
-    target for one was ever stated.
+    """Whether a build has no motor: its purpose asks for none, no part is called one, and neither a
+    drive, a thrust nor a target for one was ever stated.
 
     >>> from oaken_scale.core.model.target import Thrust
     >>> is_thrown(Build("b", "B", purpose="glider"))
@@ -61,4 +62,5 @@ def is_thrown(build: Build) -> bool:
         and build.power is None
         and build.thrust is None
         and not wanted & {TargetKind.THRUST_TO_WEIGHT, TargetKind.POWER_LOADING}
+        and not any(is_motor_named(part.name) for part in build.parts if not part.retired)
     )

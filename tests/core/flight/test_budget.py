@@ -3,7 +3,13 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.flight.budget import SHARES, budget_of, group_of, preset_budget
+from oaken_scale.core.flight.budget import (
+    SHARES,
+    budget_of,
+    group_of,
+    guessed_groups,
+    preset_budget,
+)
 from oaken_scale.core.flight.verdict import Word
 from oaken_scale.core.material.drawer import GROUPS, Thing, ThingKind, expected, fitted
 from oaken_scale.core.model.build import Build, Loadout
@@ -129,3 +135,29 @@ def test_a_fitted_thing_is_a_listed_part_of_its_group():
         part = fitted(Thing("t", "Thing", kind, 20.0, price=3.0), "t-2")
         assert (part.thing, part.group, part.price) == ("t", GROUPS[kind], 3.0)
         assert part.option == (kind in (ThingKind.PACK, ThingKind.CAMERA))
+
+
+def test_what_nobody_sorted_counts_where_its_name_says():
+    def plain(name: str, **more) -> Part:
+        return Part(name, name, more.pop("pedigree", Pedigree.LISTING), stated_g=10.0, **more)
+
+    build = Build(
+        "b",
+        "B",
+        parts=(
+            plain("Motor"),
+            plain("Servo", pedigree=Pedigree.GUESS),
+            plain("Wire legs"),
+            plain("Camera", group=Group.REST),
+            plain("Motor glue", pedigree=Pedigree.JOINT),
+            plain("Pack", retired=True),
+        ),
+    )
+    assert [(each.part, each.group) for each in guessed_groups(build)] == [
+        ("Motor", Group.POWER),
+        ("Servo", Group.CONTROL),
+        ("Wire legs", Group.REST),
+    ]
+    where = {part.name: group_of(part, {}) for part in build.parts}
+    assert where["Camera"] is Group.REST  # its builder says so
+    assert where["Motor glue"] is Group.JOINING  # how its mass is known says so

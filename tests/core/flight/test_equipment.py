@@ -49,12 +49,16 @@ def test_any_other_plane_is_to_fly_with_a_pack(parts, drive, controls):
         {"thrust": Thrust(60.0)},
         {"power": Power(Motor(1400.0, 30.0))},
         {"targets": (Target(TargetKind.THRUST_TO_WEIGHT, low=0.3),)},
+        {"parts": (Part("m", "Motor, 10 g", Pedigree.LISTING, stated_g=10.0),)},
         {"targets": (Target(TargetKind.POWER_LOADING, low=60.0),)},
     ],
 )
 def test_a_motor_that_is_meant_is_a_motor(said):
     assert is_thrown(THROWN)
     assert is_thrown(replace(THROWN, targets=(Target(TargetKind.AUW, high=60.0),)))
+    gone = Part("m", "Motor", Pedigree.LISTING, stated_g=10.0, retired=True)
+    mount = Part("p", "Motor mount", Pedigree.LISTING, stated_g=2.0)
+    assert is_thrown(replace(THROWN, parts=(gone, mount)))
     assert not is_thrown(replace(THROWN, **said))
 
 

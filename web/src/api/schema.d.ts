@@ -2992,6 +2992,8 @@ export interface components {
             notices: components["schemas"]["Notice"][];
             progress: components["schemas"]["Progress"];
             carries: components["schemas"]["Equipment"];
+            /** Guessed Groups */
+            guessed_groups: components["schemas"]["GuessedGroup"][];
         };
         /**
          * AtTheField
@@ -6269,6 +6271,15 @@ export interface components {
          * @enum {string}
          */
         Group: "foam" | "joining" | "power" | "control" | "payload" | "rest";
+        /**
+         * GuessedGroup
+         * @description A part that nobody sorted, and the group that it counts in until somebody does.
+         */
+        GuessedGroup: {
+            /** Part */
+            part: string;
+            group: components["schemas"]["Group"];
+        };
         /**
          * Habit
          * @description How the workshop's finished builds found one pedigree's figures to run.

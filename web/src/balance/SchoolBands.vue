@@ -23,6 +23,9 @@ const rows = computed(
   () => offered.length + (!told.value?.chosen && told.value?.low_mm != null ? 1 : 0),
 )
 
+/** Until a range is chosen each offers itself. */
+const isAimedFor = computed(() => told.value?.low_mm != null || told.value?.high_mm != null)
+
 const ruler = computed(() => {
   const xs = offered.flatMap((each) => [each.low_mm ?? 0, each.high_mm ?? 0])
   if (cg.value) xs.push(cg.value.x_mm)
@@ -69,7 +72,7 @@ function choose(school: SchoolKind) {
       <button
         type="button"
         class="plainly name small"
-        :class="{ chosen: told?.chosen === school.kind }"
+        :class="{ chosen: told?.chosen === school.kind, open: !isAimedFor }"
         :aria-pressed="told?.chosen === school.kind"
         :title="`Take it as the target: ${all(school)}`"
         @click="choose(school.kind)"
@@ -143,6 +146,7 @@ function choose(school: SchoolKind) {
   font-weight: 650;
 }
 
+button.name.open,
 button.name:hover {
   text-decoration: underline;
 }

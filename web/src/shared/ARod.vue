@@ -42,7 +42,9 @@ const limit = computed(() => {
         </span>
         <RodMeasure :answer="answer" />
         <span class="words" :class="{ wrong: isWorrying(answer.word) }">{{ words(answer) }}</span>
-        <span v-if="aside" class="aside" :title="aside">{{ aside }}</span>
+        <span v-if="aside" class="aside" :class="{ wrong: aside === outside }" :title="aside">{{
+          aside
+        }}</span>
       </button>
     </template>
     <RodInside :answer="answer" :limit="limit" />
@@ -97,7 +99,6 @@ const limit = computed(() => {
 .aside {
   font-size: 12px;
   line-height: 1.2;
-  color: var(--ink);
 }
 
 /* Where there are more than four. */

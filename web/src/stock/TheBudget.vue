@@ -9,9 +9,11 @@ import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { percent } from '../shared/verdicts'
 import PickList from '../shared/PickList.vue'
+import BudgetMeasure from './BudgetMeasure.vue'
+import GuessedGroups from './GuessedGroups.vue'
 import { named } from '../shared/choices'
 
-const { id, build, assessment, send, changePart, loadouts } = useBuild()
+const { id, build, assessment, send, loadouts } = useBuild()
 const { number, quantity, units, exactLeft, stated } = useUnits()
 
 const GROUPS: { value: Group; title: string; holds: string }[] = [
@@ -36,7 +38,6 @@ const most = computed(() =>
 const total = computed(() =>
   (build.value?.budget?.allotments ?? []).reduce((sum, each) => sum + each.grams, 0),
 )
-const across = (grams: number) => `${(100 * Math.max(grams, 0)) / most.value}%`
 
 const shelf = useQuery({
   queryKey: ['shelf'],
@@ -91,21 +92,6 @@ const isOver = (group: Group) => {
   const word = lines.value.get(group)?.word
   return word === 'off course' || word === 'too close to call'
 }
-
-/** What nobody has sorted: no lot, no word of the builder's. */
-const unsorted = computed(() =>
-  (build.value?.parts ?? []).filter(
-    (part) =>
-      !part.retired &&
-      part.group === null &&
-      !part.uses.length &&
-      (part.pedigree === 'guess' || part.pedigree === 'listing'),
-  ),
-)
-
-function sort(part: string, group: string) {
-  void changePart(part, (now) => ({ ...now, group: group as Group }))
-}
 </script>
 
 <template>
@@ -142,28 +128,14 @@ function sort(part: string, group: string) {
             ><strong>{{ group.title }}</strong>
             <span class="faint small">{{ group.holds }}</span></span
           >
-          <span class="measure" aria-hidden="true">
-            <template v-if="lines.get(group.value)">
-              <span class="mass" :style="{ width: across(lines.get(group.value)!.mass_g) }" />
-              <span
-                class="doubt"
-                :style="{
-                  left: across(lines.get(group.value)!.mass_g - 2 * lines.get(group.value)!.sd_g),
-                  width: across(4 * lines.get(group.value)!.sd_g),
-                }"
-              />
-              <span
-                v-if="lines.get(group.value)!.allotted_g !== null"
-                class="allotted"
-                :style="{ left: across(lines.get(group.value)!.allotted_g!) }"
-              />
-            </template>
-          </span>
+          <BudgetMeasure class="measure" :line="lines.get(group.value)" :most="most" />
           <span class="figure now"
-            >{{ number(lines.get(group.value)?.mass_g ?? 0, 'mass') }}
-            <span class="faint"
-              >±{{ number(2 * (lines.get(group.value)?.sd_g ?? 0), 'mass') }}</span
-            ></span
+            ><template v-if="lines.get(group.value)?.mass_g"
+              >{{ number(lines.get(group.value)!.mass_g, 'mass') }}
+              <span class="faint"
+                >±{{ number(2 * lines.get(group.value)!.sd_g, 'mass') }}</span
+              ></template
+            ><template v-else>–</template></span
           >
           <span class="of"
             >of
@@ -186,19 +158,7 @@ function sort(part: string, group: string) {
       </ul>
     </section>
     <SoFar />
-    <section v-if="unsorted.length" aria-label="Not sorted">
-      <h3>Counted as the rest until somebody says</h3>
-      <div class="unsorted">
-        <label v-for="part in unsorted" :key="part.id" class="small"
-          >{{ part.name }}
-          <PickList
-            :model-value="''"
-            :items="[{ value: '', title: 'belongs to' }, ...GROUPS]"
-            :aria-label="`${part.name} belongs to`"
-            @update:model-value="sort(part.id, $event)"
-        /></label>
-      </div>
-    </section>
+    <GuessedGroups :groups="GROUPS" />
   </div>
 </template>
 
@@ -239,35 +199,6 @@ li {
   display: grid;
 }
 
-.measure {
-  position: relative;
-  height: 26px;
-  background: linear-gradient(var(--line), var(--line)) bottom / 100% 1px no-repeat;
-}
-
-.mass {
-  position: absolute;
-  bottom: 0;
-  height: 14px;
-  background: var(--tag-line);
-}
-
-.doubt {
-  position: absolute;
-  bottom: 5px;
-  height: 4px;
-  background: var(--sea);
-}
-
-.allotted {
-  position: absolute;
-  bottom: 0;
-  height: 24px;
-  width: 4px;
-  margin-left: -2px;
-  background: var(--oak);
-}
-
 .now {
   text-align: right;
 }
@@ -278,13 +209,6 @@ li {
 
 .of :deep(.cell) {
   width: 78px;
-}
-
-.unsorted {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 22px;
-  margin-top: 8px;
 }
 
 @media (max-width: 1000px) {
