@@ -204,7 +204,7 @@ def _balances(plane: Flying, answer: Answer) -> float | None:
     if pack.station is None or pack.slide is None:
         return None
     origin, size = balance_axis(target.balance_unit, plane.wing)
-    moves = float(plane.after.mass[packs[0]]) / plane.auw_g
+    moves = float(plane.after.mass[packs[0]]) / plane.placed_g
     low = -inf if target.low is None else origin + size * target.low
     high = inf if target.high is None else origin + size * target.high
     low -= moves * (pack.slide.high_mm - pack.station.x_mm)

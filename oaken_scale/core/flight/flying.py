@@ -71,6 +71,12 @@ class Flying:
         return self.auw_g > 0
 
     @property
+    def placed_g(self) -> float:
+        """What has a place aboard [g]: what has none sits where the rest balances, and moves with
+        it."""
+        return float(self.after.mass @ (self.aboard * self.where.placed))
+
+    @property
     def believed_auw_g(self) -> float | None:
         """All-up weight if the readings that are not believed are right [g]."""
         return None if self.believing_g is None else float(self.believing_g @ self.aboard)

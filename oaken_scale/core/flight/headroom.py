@@ -94,7 +94,7 @@ def at_the_ends(plane: Flying) -> tuple[Headroom, ...]:
         edge = None if limit is None else origin + size * limit
         if edge is None or (end - edge) * (1 if at is End.TAIL else -1) <= 0:
             continue
-        per_mm = plane.auw_g / abs(end - edge)
+        per_mm = plane.placed_g / abs(end - edge)
         inside = edge - cg.x_mm if at is End.TAIL else cg.x_mm - edge
         grams, sd = per_mm * inside, per_mm * cg.x_sd_mm
         told.append(Headroom(target.kind, grams, sd, 1 - chance_below(0.0, grams, sd), at))

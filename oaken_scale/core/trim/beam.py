@@ -336,10 +336,10 @@ LOWERED_MM: Final = 10.0
 
 def _sinks(build: Build, plane: Flying) -> float | None:
     """How far the CG sinks with every pack aboard that much lower [mm]; None without a pack."""
-    if plane.thrust is None or plane.thrust.line_z_mm is None or plane.auw_g <= 0:
+    if plane.thrust is None or plane.thrust.line_z_mm is None or plane.placed_g <= 0:
         return None
-    packs = _packs(build.parts) * plane.aboard
-    share = float(packs @ plane.after.mass) / plane.auw_g
+    packs = _packs(build.parts) * plane.aboard * plane.where.placed
+    share = float(packs @ plane.after.mass) / plane.placed_g
     return LOWERED_MM * share if share > 0 else None
 
 

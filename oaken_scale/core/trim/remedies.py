@@ -258,13 +258,31 @@ def _depth(ready: Balanceable, x: np.ndarray) -> float:
     return float((np.minimum(at - ready.lowest, ready.highest - at) / ready.u).min())
 
 
+def fine_range(ready: Balanceable, k: int) -> tuple[float, float]:
+    """Where a loadout's CG may stay [mm from the nose]: its narrowed range, and a little beyond.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> part = Part("p", "P", Pedigree.GUESS, stated_g=50.0, doubt_g=0.1, station=Station(90.0))
+    >>> target = Target(TargetKind.BALANCE, 80.0, 100.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> build = Build("b", "B", parts=(part,), targets=(target,))
+    >>> ready = balanceable(build, fly(build).planes, ["all"])
+    >>> low, high = fine_range(ready, 0)
+    >>> 80 < low < ready.low[0] and ready.high[0] < high < 100
+    True
+    """
+    low = ready.lowest + STILL_FINE * (float(ready.low[k]) - ready.lowest)
+    high = ready.highest - STILL_FINE * (ready.highest - float(ready.high[k]))
+    return low - FINE_MM, high + FINE_MM
+
+
 def _is_fine(ready: Balanceable) -> bool:
     """Whether everything may stay: a millimetre at the edge of a narrowed range is none."""
     for k in range(len(ready.names)):
         at = comes_to(ready, ready.x, (), k)
-        low = ready.lowest + STILL_FINE * (float(ready.low[k]) - ready.lowest)
-        high = ready.highest - STILL_FINE * (ready.highest - float(ready.high[k]))
-        if not low - FINE_MM <= at.x_mm <= high + FINE_MM:
+        low, high = fine_range(ready, k)
+        if not low <= at.x_mm <= high:
             return False
         if abs(at.y_mm) > SIDEWAYS_MM:
             return False

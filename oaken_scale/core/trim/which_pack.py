@@ -23,7 +23,7 @@ from oaken_scale.core.power.flight_time import FlownPower, LevelPower, endurance
 from oaken_scale.core.power.loadout_power import how_it_flies
 from oaken_scale.core.power.margins import Rung, cell_margins, margins
 from oaken_scale.core.trim.flown import fly
-from oaken_scale.core.trim.remedies import balanceable
+from oaken_scale.core.trim.remedies import balanceable, fine_range
 from oaken_scale.core.trim.remedy import Balanceable
 from oaken_scale.core.trim.tried import TriedMotor, TriedPack
 
@@ -83,10 +83,12 @@ class TriedDrive:
 @dataclass(frozen=True, slots=True, eq=False)
 class _Plane:
     """A loadout with its pack taken off, and its motors where others are tried: mass, one sigma
-    [g], moment [g mm]; the places of both, and how far the rest may be moved [g mm] either way."""
+    [g], the mass of what has a place [g] and its moment [g mm]; the places of both, and how far the
+    rest may be moved [g mm] either way."""
 
     mass_g: float
     sd_g: float
+    placed_g: float
     moment: float
     pack_x: float | None
     motor_x: float | None
@@ -188,9 +190,7 @@ def _bare(
     mass, sd = plane.after.total(aboard * there)
     grams, x = plane.after.mass, plane.where.xyz[:, 0]
     placed = aboard * there * plane.where.placed
-    # What has no place sits where the rest of the plane balances.
-    share = mass / max(float(placed @ grams), 1e-9)
-    moment = float(placed @ (grams * x)) * share
+    moment = float(placed @ (grams * x))
     least = most = 0.0
     slide = (0.0, 0.0)
     for j, (low, high) in _slides(ready):
@@ -205,6 +205,7 @@ def _bare(
     return _Plane(
         mass,
         sd,
+        float(placed @ grams),
         moment,
         None if pack is None else float(x[pack]),
         float(np.mean(x[motors])) if motors else None,
@@ -370,11 +371,14 @@ def _balancing(
     if ready is None or bare.pack_x is None:
         return Balancing(Balances.UNKNOWN)
     motor_g = mass - bare.mass_g - pack_g
-    motor_x = bare.motor_x if bare.motor_x is not None else bare.moment / max(bare.mass_g, 1e-9)
+    motor_x = bare.motor_x if bare.motor_x is not None else bare.moment / max(bare.placed_g, 1e-9)
     moment = bare.moment + pack_g * bare.pack_x + motor_g * motor_x
+    # What has no place sits where all the rest of the plane balances.
+    mass = bare.placed_g + pack_g + motor_g
     low, high = float(ready.low[k]), float(ready.high[k])
+    fine_low, fine_high = fine_range(ready, k)
     x = moment / mass
-    if low <= x <= high:
+    if fine_low <= x <= fine_high:
         return Balancing(Balances.AS_IT_IS)
     needs = mass * (low - x if x < low else high - x)
     alone = needs / pack_g
@@ -382,7 +386,8 @@ def _balancing(
         return Balancing(Balances.BY_MOVING, pack_mm=alone)
     reach = bare.least if needs < 0 else bare.most
     reach += pack_g * bare.pack_slide[0 if needs < 0 else 1]
-    if abs(reach) >= abs(needs):
+    farthest = (moment + reach) / mass
+    if abs(reach) >= abs(needs) or fine_low <= farthest <= fine_high:
         return Balancing(Balances.BY_MOVING)
     return _with_ballast(ready, mass, moment + reach, low if needs > 0 else high)
 

@@ -113,3 +113,19 @@ def test_the_chance_that_anything_is_left_is_the_chance_that_the_limit_holds(see
     assert set(chances) == {TargetKind.AUW, TargetKind.WING_LOADING, TargetKind.THRUST_TO_WEIGHT}
     for kind, chance in chances.items():
         assert chance == pytest.approx(METRICS[kind].evaluate(plane).probability, abs=1e-9)
+
+
+@pytest.mark.parametrize(("grams", "loose"), [(400.0, 0.0), (400.0, 120.0), (60.0, 300.0)])
+def test_what_an_end_bears_put_there_brings_it_to_the_edge(grams, loose):
+    """By putting it there, with things aboard that have no place yet."""
+    nose, tail = (
+        Part(name, name, Pedigree.LISTING, stated_g=grams / 2, station=Station(x))
+        for name, x in (("nose", 60.0), ("tail", 455.0))
+    )
+    sand = Part("sand", "Sand", Pedigree.LISTING, stated_g=loose)
+    build = replace(PLANE, parts=(nose, tail, *((sand,) if loose else ())))
+    told = {each.at: each.grams for each in at_the_ends(fly(build).planes[0])}
+    for end, x, edge in ((End.NOSE, 60.0, 250.0), (End.TAIL, 455.0, 266.0)):
+        more = Part("more", "More", Pedigree.LISTING, stated_g=told[end], station=Station(x))
+        there = fly(replace(build, parts=(*build.parts, more))).planes[0]
+        assert there.cg.x_mm == pytest.approx(edge, abs=1e-6)

@@ -99,6 +99,10 @@ def test_a_lower_pack_lowers_the_cg_by_its_share():
     assert of.lowered_arm_mm == pytest.approx(of.thrust_arm_mm + 10 * 100 / 400)
     assert of.throttle_gm == 0.0
     assert of.lowered_throttle_gm == pytest.approx(of.lowered_arm_mm * 0.5)
+    # What has no place yet goes along.
+    sand = replace(thing("sand", 100, 0.0), station=None)
+    loose = told(replace(build, parts=(*build.parts, sand)))
+    assert loose.lowered_arm_mm == pytest.approx(of.lowered_arm_mm)
     without = told(plane(thing("all", 300, 250), thrust=Thrust(500.0, line_z_mm=3.0)))
     assert (without.lowered_arm_mm, without.lowered_throttle_gm) == (None, None)
 

@@ -250,3 +250,31 @@ def test_a_pack_slides_as_far_as_its_bay_goes_either_way(room, aft):
     else:
         assert told.how is Balances.NOT
         assert told.short_mm == pytest.approx(20 * lever, abs=0.5)
+
+
+@pytest.mark.parametrize("x", [180.0, 200.0, 215.0, 230.0, 260.0, 300.0])
+def test_the_pack_that_flies_balances_as_it_is_where_nothing_is_to_fix(x):
+    """Whatever else has no place yet, and a little beyond the narrowed range too."""
+    sand = Part("sand", "Still to come", Pedigree.ALLOWANCE, stated_g=80.0, doubt_g=60.0)
+    parts = tuple(
+        replace(each, station=Station(x), slide=None) if each.id == "pack" else each
+        for each in PLANE.parts
+        if each.id != "servo"
+    )
+    build = replace(PLANE, parts=(*parts, sand))
+    fine = what_would_fix(build).outcome.value == "fine"
+    (own,) = choices(build, packs=())
+    assert (own.balance.how is Balances.AS_IT_IS) == fine
+
+
+def test_what_has_no_place_sits_where_the_whole_plane_balances():
+    """The placed masses alone make the CG, the pack among them."""
+    sand = Part("sand", "Sand", Pedigree.LISTING, stated_g=100.0, doubt_g=0.1)
+    fixed = tuple(replace(each, slide=None) for each in PLANE.parts)
+    build = replace(PLANE, parts=(*fixed, sand), ballast=Ballast())
+    own = choices(build, packs=())[0]
+    cg = (250 * 320 + 28 * 20 + 105 * 160 + 18 * 300) / (250 + 28 + 105 + 18)
+    flown = assess(build).loadouts[0].cg
+    assert flown.x_mm == pytest.approx(cg)
+    assert 250.0 < cg < 266.0  # 25 to 33 % of a chord of 200 mm that begins at 200
+    assert own.balance.how is Balances.AS_IT_IS

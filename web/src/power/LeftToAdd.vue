@@ -6,8 +6,7 @@ import { useUnits } from '../shared/units'
 import { percent } from '../shared/verdicts'
 
 const { loadout } = useBuild()
-const { number, quantity, units } = useUnits()
-const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
+const { number, quantity, exactLeft, units } = useUnits()
 
 const first = computed(() => loadout.value?.headroom[0] ?? null)
 /** What the two ends bear until the balance leaves its range. */
@@ -20,6 +19,7 @@ const ends = computed(() =>
     )
     .join('; '),
 )
+const digits = computed(() => exactLeft(first.value?.grams ?? 0, first.value?.sd_g))
 const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
 </script>
 
@@ -33,11 +33,8 @@ const others = computed(() => loadout.value?.headroom.slice(1) ?? [])
         </strong>
       </header>
       <p class="small">
-        <template v-if="first.chance > 0.995">That much is sure.</template>
-        <template v-else>
-          Chance that anything is left:
-          <span class="figure whole">{{ percent(first.chance) }}</span>
-        </template>
+        Chance that anything is left:
+        <span class="figure whole">{{ percent(first.chance) }}</span>
       </p>
       <p class="small faint">
         give or take {{ quantity(2 * first.sd_g, 'mass', digits) }};

@@ -10,7 +10,7 @@ import { useChoices } from './useChoices'
 
 const { choices, listed, adopt } = useChoices()
 const { loadout } = useBuild()
-const { number, quantity, units } = useUnits()
+const { number, quantity, inProportion, units } = useUnits()
 
 const KNOWN = { run: 'run', stated: 'stated', calculated: 'calculated', guess: 'a guess' }
 
@@ -39,7 +39,6 @@ const rows = computed(() =>
         a.auw_g - b.auw_g,
     ),
 )
-const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
 </script>
 
 <template>
@@ -73,7 +72,7 @@ const digits = computed(() => (units.value.mass.name === 'g' ? 0 : 1))
               </div>
             </td>
             <td class="figure right">
-              {{ number(row.auw_g, 'mass', digits) }}
+              {{ number(row.auw_g, 'mass', inProportion(row.auw_g)) }}
             </td>
             <td class="figure right" :class="{ wrong: row.breaks.includes('thrust_to_weight') }">
               {{ fixed(row.thrust_to_weight, 2) }}

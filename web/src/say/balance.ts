@@ -18,13 +18,13 @@ export const FLAWS: Record<HangFlaw, string> = {
 /** What is told of checks, schools and throttle, in sentences. */
 export function useBalanceWords() {
   const { nameOf, loadouts, assessment } = useBuild()
-  const { quantity, units } = useUnits()
+  const { quantity, exactLeft, units } = useUnits()
 
   /** What would explain a check that disagrees with the sum. */
   function reason({ kind, part, loadout, amount }: Reason): string {
     const name = nameOf(part ?? '')
     const by = amount ?? 0
-    const grams = quantity(by, 'mass', units.value.mass.name === 'g' ? 0 : undefined)
+    const grams = quantity(by, 'mass', exactLeft(by))
     switch (kind) {
       case 'loadout': {
         const other = loadouts.value.find((each) => each.id === loadout)?.name ?? loadout
