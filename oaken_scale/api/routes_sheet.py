@@ -148,7 +148,7 @@ def print_labels(
     held = shop.held(build_id)
     chosen = list(part) or None
     if chosen is None and of is Labelled.PACKS:
-        chosen = [each.id for each in held.build.parts if is_pack(each)]
+        chosen = [each.id for each in held.build.parts if is_pack(each) and not each.retired]
     laid = (
         free_grid(PAPERS[paper.value], across, down) if grid is GridName.FREE else GRIDS[grid.value]
     )

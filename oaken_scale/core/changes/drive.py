@@ -6,11 +6,11 @@ from datetime import datetime
 from itertools import count
 from typing import Final
 
-from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted, pack_of
 from oaken_scale.core.model.build import Build, Loadout, loadout_meant
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.kind_named import names_a_motor, names_a_pack, names_a_propeller
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run
@@ -40,8 +40,6 @@ USUAL_SIZE_IN: Final = (6.0, 3.0)
 MOST_MOTORS: Final = 8
 MOST_PACKS: Final = 12
 """So many motors and packs a drive has at most."""
-
-_NO_MOTOR: Final = ("mount", "plate", "screw", "control", "wire", "wiring", "plug", "cable", "bell")
 
 
 def runs_stay(before: Power | None, after: Power | None) -> None:
@@ -219,12 +217,11 @@ def _is(part: Part, kind: ThingKind, things: Mapping[str, Thing]) -> bool:
     thing = things.get(part.thing or "")
     if thing is not None:
         return thing.kind is kind
-    name = part.name.lower()
     if kind is ThingKind.PACK:
-        return is_pack(part)
+        return names_a_pack(part.name)
     if kind is ThingKind.MOTOR:
-        return "motor" in name and not any(word in name for word in _NO_MOTOR)
-    return "propeller" in name and size_named(name) is not None
+        return names_a_motor(part.name)
+    return names_a_propeller(part.name) and size_named(part.name) is not None
 
 
 def _motor_of(build: Build, motors: list[Part], things: Mapping[str, Thing]) -> Motor:

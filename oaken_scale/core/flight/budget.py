@@ -11,7 +11,7 @@ from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.group_named import group_named
+from oaken_scale.core.model.kind_named import group_named
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.recall import recalled

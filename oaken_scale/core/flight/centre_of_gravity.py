@@ -1,7 +1,6 @@
 """Where the plane balances: its centre of gravity, and how far that can be trusted."""
 
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -9,6 +8,7 @@ import numpy as np
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.kind_named import names_a_pack
 from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.part import Part, Reference
 from oaken_scale.core.model.recall import recalled
@@ -71,12 +71,7 @@ def is_pack(part: Part) -> bool:
     >>> is_pack(Part("p", "Pack, 3-cell 1300", Pedigree.LISTING))
     True
     """
-    return _names_a_pack(part.name)
-
-
-@lru_cache(maxsize=4096)
-def _names_a_pack(name: str) -> bool:
-    return any(word in name.lower() for word in ("pack", "battery", "akku", "cell"))
+    return names_a_pack(part.name)
 
 
 def station_doubt(part: Part, big_foam: bool) -> float:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from oaken_scale.core.flight.budget import group_of
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.group_named import is_motor_named
+from oaken_scale.core.model.kind_named import names_a_motor, names_a_propeller
 from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.presets import PURPOSES
 from oaken_scale.core.model.target import TargetKind
@@ -62,5 +62,9 @@ def is_thrown(build: Build) -> bool:
         and build.power is None
         and build.thrust is None
         and not wanted & {TargetKind.THRUST_TO_WEIGHT, TargetKind.POWER_LOADING}
-        and not any(is_motor_named(part.name) for part in build.parts if not part.retired)
+        and not any(
+            names_a_motor(part.name) or names_a_propeller(part.name)
+            for part in build.parts
+            if not part.retired
+        )
     )

@@ -13,6 +13,7 @@ from oaken_scale.core.geometry.proportions import proportions
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Vector
 from oaken_scale.core.model.build import Build, Loadout
+from oaken_scale.core.model.kind_named import names_a_motor
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Motor, Pack, Power
 from oaken_scale.core.model.target import TargetKind
@@ -163,7 +164,7 @@ def motor_parts(build: Build, power: Power) -> tuple[Part, ...]:
     >>> [part.id for part in motor_parts(plane, Power(Motor(2300.0, 28.0)))]
     ['n']
     """
-    named = [i for i in build.parts if "motor" in i.name.lower() and not i.retired and i.stated_g]
+    named = [i for i in build.parts if names_a_motor(i.name) and not i.retired and i.stated_g]
 
     def off(part: Part) -> float:
         each = (part.stated_g or 0.0) / part.pieces

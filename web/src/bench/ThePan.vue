@@ -4,7 +4,7 @@ import { useWeighNext } from '../say/weighNext'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useQuantity } from '../shared/useQuantity'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import PanDrawing from './PanDrawing.vue'
 import PanLoads from './PanLoads.vue'
 import { useBench } from './useBench'
@@ -110,7 +110,7 @@ defineExpose({ type })
       <span>on the pan</span>
       <span>
         {{ scale?.name ?? 'no scale' }},
-        {{ scale ? quantity(scale.step_g, 'mass', digits) : '' }} steps,
+        {{ scale ? `${plainly(scale.step_g / units.mass.base, 4)} ${units.mass.name}` : '' }} steps,
         <strong v-if="simulated" class="sea">simulated</strong>
         <span v-else-if="bench.isRead.value">on its cable</span>
         <span v-else>read by eye</span>

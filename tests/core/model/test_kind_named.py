@@ -3,7 +3,12 @@ one of them."""
 
 import pytest
 
-from oaken_scale.core.model.group_named import group_named
+from oaken_scale.core.model.kind_named import (
+    group_named,
+    names_a_motor,
+    names_a_pack,
+    names_a_propeller,
+)
 from oaken_scale.core.model.part import Group
 
 SAYS = {
@@ -21,6 +26,10 @@ SAYS = {
         "3S 1300",
         "Battery",
         "Receiver battery",
+        "4S 1500",
+        "Akkupack",
+        "Motor plug",
+        "Outrunner",
     ),
     Group.CONTROL: (
         "Servo",
@@ -63,3 +72,39 @@ SAYS = {
 @pytest.mark.parametrize("written", [str, str.upper, str.lower])
 def test_a_name_says_what_a_thing_is(written, name, group):
     assert group_named(written(name)) is group
+
+
+KINDS = {
+    names_a_pack: (
+        ("Pack, 3-cell 1300", "4S 1500", "2s", "Battery", "Akku 850", "Receiver battery", "2cell"),
+        (
+            "Pack tray",
+            "Battery strap",
+            "Battery plug",
+            "ESC 2-4S 20 A",
+            "Motor for 3S",
+            "Cellophane",
+        ),
+    ),
+    names_a_motor: (
+        ("Motor", "Motors, two", "Outrunner 2204"),
+        ("Motor mount", "Motor controller", "Motor wires", "Motor screws", "Motor bell", "Moto"),
+    ),
+    names_a_propeller: (
+        ("Propeller 8 x 4.5", "Prop 7x4", "Props"),
+        ("Propeller nut", "Prop saver", "Prop adapter", "Properly glued", "Propeller, dummy"),
+    ),
+}
+
+
+@pytest.mark.parametrize(
+    ("says", "name", "so"),
+    [
+        (says, name, so)
+        for says, (yes, no) in KINDS.items()
+        for names, so in ((yes, True), (no, False))
+        for name in names
+    ],
+)
+def test_a_pack_a_motor_and_a_propeller_are_told_by_their_names(says, name, so):
+    assert says(name) is says(name.upper()) is so

@@ -1,0 +1,106 @@
+"""What a part is by its name: a pack, a motor, a propeller; where it belongs in the weight budget.
+
+Nothing is decided by a name where its builder, its lot or the drawer says what it is.
+"""
+
+import re
+from functools import lru_cache
+from typing import Final
+
+from oaken_scale.core.model.part import Group
+
+
+def _words(*words: str) -> re.Pattern[str]:
+    return re.compile(rf"\b(?:{'|'.join(words)})\b")
+
+
+_HOLDS: Final = _words(
+    *("plates?", "mounts?", "trays?", "bay", "box", "cradles?", "covers?", "hatch", "holders?"),
+    *("bulkheads?", "firewall", "straps?", "shrouds?", "nacelles?", "pods?", "guards?", "stand"),
+    *("tape", "glue", "foam", "plywood", "ballast", "dummy"),
+)
+"""What holds or covers a thing, or weighs for it, is named after it and is not the thing."""
+
+_LEADS: Final = _words(
+    *("wires?", "wiring", "cables?", "leads?", "plugs?", "connectors?", "screws?", "bell"),
+    *("adapters?", "nuts?", "savers?", "shafts?", "alarm"),
+)
+"""What belongs to a thing is not the thing either, and goes where it goes."""
+
+_PACK: Final = re.compile(
+    r"\b(?:\w*packs?|batter(?:y|ies)|\w*akkus?|\d{1,2} ?s)\b|(?:\b|\d)cells?\b"
+)
+_MOTOR: Final = _words("motors?", "outrunners?")
+_PROPELLER: Final = _words("props?", "propellers?")
+_CONTROLLER: Final = _words("esc", "speed controls?", "controls?", "controllers?")
+_FLIGHT_CONTROLLER: Final = _words("flight controllers?")
+_STEERS: Final = _words(
+    *("servos?", "receivers?", "rx", "gyros?", "horns?", "push ?-?rods?", "pull ?-?lines?"),
+    *("linkages?", "clevis(?:es)?", "aerials?", "antennas?", "extension leads?"),
+)
+_CARRIED: Final = _words("cameras?", "gimbals?")
+_SPINNER: Final = _words("spinners?")
+
+
+@lru_cache(maxsize=4096)
+def names_a_pack(name: str) -> bool:
+    """Whether a name says a flight pack.
+
+    >>> [names_a_pack(name) for name in ("Pack, 3-cell 1300", "4S 1500", "Battery")]
+    [True, True, True]
+    >>> [names_a_pack(name) for name in ("Pack tray", "Battery plug", "Controller 2-4S")]
+    [False, False, False]
+    """
+    others = (_MOTOR, _PROPELLER, _CONTROLLER)
+    return _names(_PACK, name) and not any(each.search(name.lower()) for each in others)
+
+
+@lru_cache(maxsize=4096)
+def names_a_motor(name: str) -> bool:
+    """Whether a name says a motor.
+
+    >>> [names_a_motor(name) for name in ("Motor 2204", "Motor mount", "Motor controller")]
+    [True, False, False]
+    """
+    return _names(_MOTOR, name) and not _CONTROLLER.search(name.lower())
+
+
+@lru_cache(maxsize=4096)
+def names_a_propeller(name: str) -> bool:
+    """Whether a name says a propeller.
+
+    >>> [names_a_propeller(name) for name in ("Propeller 8 x 4", "Prop 7x4", "Propeller nut")]
+    [True, True, False]
+    """
+    return _names(_PROPELLER, name)
+
+
+@lru_cache(maxsize=4096)
+def group_named(name: str) -> Group | None:
+    """The group that a part's name says, of those that drive, steer and are carried; None where it
+    says none of them. A receiver's battery is a battery, a camera's servo a servo.
+
+    >>> group_named("Motor 2204").value, group_named("Servo, aileron left").value
+    ('power', 'control')
+    >>> group_named("3-cell 1300").value, group_named("Camera").value
+    ('power', 'payload')
+    >>> group_named("Motor plate, plywood"), group_named("Wing, left")
+    (None, None)
+    """
+    said = name.lower()
+    if _HOLDS.search(said):
+        return None
+    if _FLIGHT_CONTROLLER.search(said):
+        return Group.CONTROL
+    if _PACK.search(said):
+        return Group.POWER
+    if _STEERS.search(said):
+        return Group.CONTROL
+    if any(each.search(said) for each in (_MOTOR, _PROPELLER, _CONTROLLER, _SPINNER)):
+        return Group.POWER
+    return Group.PAYLOAD if _CARRIED.search(said) else None
+
+
+def _names(kind: re.Pattern[str], name: str) -> bool:
+    said = name.lower()
+    return bool(kind.search(said)) and not _HOLDS.search(said) and not _LEADS.search(said)
