@@ -10,6 +10,7 @@ from typing import Final
 from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.kind_named import group_named
 from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.part_line import METRIC, Units, part_of_line
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
@@ -19,31 +20,24 @@ MOST_LINES: Final = 200
 """So many lines of a list are read at once."""
 EXAMPLE: Final = grams(28.0)
 
-CALLED: Final[Mapping[Group, tuple[str, ...]]] = {
+_JOINS: Final = ("glue", "tape", "epoxy", "cement", "adhesive")
+_CALLED: Final[Mapping[Group, tuple[str, ...]]] = {
     group: tuple(names.split(", "))
     for group, names in (
-        (Group.JOINING, "glue, tape, epoxy, cement, adhesive"),
-        (
-            Group.CONTROL,
-            "servo, receiver, pushrod, push rod, horn, wire, wiring, lead, linkage, regulator, "
-            "antenna, pull line",
-        ),
-        (
-            Group.POWER,
-            "motor, propeller, prop, controller, esc, pack, battery, cell, engine",
-        ),
-        (Group.PAYLOAD, "camera, payload, transmitter, pod load"),
-        (Group.REST, "paint, marker, decal, ballast, screw, magnet, band, film"),
+        (Group.CONTROL, "wire, lead, regulator"),
+        (Group.POWER, "engine"),
+        (Group.PAYLOAD, "payload, transmitter, pod load"),
+        (Group.REST, "paint, marker, decal, ballast, screw, magnet, band, strap, film"),
         (
             Group.FOAM,
             "wing, fuselage, body, tail, fin, rudder, elevator, aileron, spar, foam, sheet, rib, "
             "panel, boom, tube, rod, hatch, bulkhead, doubler, canard, tailplane, stabiliser, "
-            "flap, winglet, airframe, former, stick, skid, nose",
+            "flap, winglet, airframe, former, stick, skid, nose, plate, plywood, mount, tray, bay, "
+            "box, cradle, cover, holder, firewall, shroud, nacelle, pod, guard",
         ),
     )
 }
-"""What things are called, by their place in a budget; the first that fits has it: a servo lead is
-control, and a motor mount power."""
+"""What else things are called, by their place in a budget; the first that fits has it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,13 +101,18 @@ def called(name: str) -> Group | None:
     """Where a thing belongs in a budget by what it is called; None where its name does not say.
 
     >>> called("Servo lead"), called("Motor mount"), called("Whatnot")
-    (<Group.CONTROL: 'control'>, <Group.POWER: 'power'>, None)
+    (<Group.CONTROL: 'control'>, <Group.FOAM: 'foam'>, None)
     """
     words = name.lower()
-    for group, names in CALLED.items():
-        if any(re.search(rf"\b{re.escape(each)}s?\b", words) for each in names):
-            return group
-    return None
+    if _has(words, _JOINS):
+        return Group.JOINING
+    return group_named(name) or next(
+        (group for group, names in _CALLED.items() if _has(words, names)), None
+    )
+
+
+def _has(words: str, names: tuple[str, ...]) -> bool:
+    return any(re.search(rf"\b{re.escape(each)}s?\b", words) for each in names)
 
 
 def measured_by_donor(build: Build, name: str, parts: tuple[DonorPart, ...]) -> Build:

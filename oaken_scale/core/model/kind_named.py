@@ -32,14 +32,24 @@ _PACK: Final = re.compile(
 )
 _MOTOR: Final = _words("motors?", "outrunners?")
 _PROPELLER: Final = _words("props?", "propellers?")
-_CONTROLLER: Final = _words("esc", "speed controls?", "controls?", "controllers?")
-_FLIGHT_CONTROLLER: Final = _words("flight controllers?")
+_CONTROLLER: Final = _words("esc", "speed controls?", "controllers?")
+_CONTROLS: Final = _words("controls?", "wires", "wiring")
 _STEERS: Final = _words(
     *("servos?", "receivers?", "rx", "gyros?", "horns?", "push ?-?rods?", "pull ?-?lines?"),
     *("linkages?", "clevis(?:es)?", "aerials?", "antennas?", "extension leads?"),
 )
-_CARRIED: Final = _words("cameras?", "gimbals?")
-_SPINNER: Final = _words("spinners?")
+_GROUPS: Final = (
+    (_words("flight controllers?"), Group.CONTROL),
+    (_PACK, Group.POWER),
+    (_STEERS, Group.CONTROL),
+    (_MOTOR, Group.POWER),
+    (_PROPELLER, Group.POWER),
+    (_CONTROLLER, Group.POWER),
+    (_words("spinners?"), Group.POWER),
+    (_CONTROLS, Group.CONTROL),
+    (_words("cameras?", "gimbals?"), Group.PAYLOAD),
+)
+"""The first that a name says has it."""
 
 
 @lru_cache(maxsize=4096)
@@ -62,7 +72,8 @@ def names_a_motor(name: str) -> bool:
     >>> [names_a_motor(name) for name in ("Motor 2204", "Motor mount", "Motor controller")]
     [True, False, False]
     """
-    return _names(_MOTOR, name) and not _CONTROLLER.search(name.lower())
+    said = name.lower()
+    return _names(_MOTOR, name) and not _CONTROLLER.search(said) and not _CONTROLS.search(said)
 
 
 @lru_cache(maxsize=4096)
@@ -90,15 +101,7 @@ def group_named(name: str) -> Group | None:
     said = name.lower()
     if _HOLDS.search(said):
         return None
-    if _FLIGHT_CONTROLLER.search(said):
-        return Group.CONTROL
-    if _PACK.search(said):
-        return Group.POWER
-    if _STEERS.search(said):
-        return Group.CONTROL
-    if any(each.search(said) for each in (_MOTOR, _PROPELLER, _CONTROLLER, _SPINNER)):
-        return Group.POWER
-    return Group.PAYLOAD if _CARRIED.search(said) else None
+    return next((group for words, group in _GROUPS if words.search(said)), None)
 
 
 def _names(kind: re.Pattern[str], name: str) -> bool:

@@ -50,7 +50,13 @@ def test_ounces_where_they_are_meant():
     ("name", "group"),
     [
         ("Servo lead", Group.CONTROL),
-        ("Motor mount", Group.POWER),
+        # What holds a thing is of the airframe, as a plate of plywood is.
+        ("Motor mount", Group.FOAM),
+        ("Servo tray", Group.FOAM),
+        ("Battery strap", Group.REST),
+        ("Engine", Group.POWER),
+        ("Video transmitter", Group.PAYLOAD),
+        ("Wire", Group.CONTROL),
         ("Wing tape", Group.JOINING),
         ("Tailplane", Group.FOAM),
         ("Tail", Group.FOAM),

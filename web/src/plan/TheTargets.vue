@@ -255,7 +255,8 @@ const line = (patch: Partial<Pick<Thrust, 'line_z_mm' | 'line_y_mm' | 'doubt_gf'
       <v-verb @click="asUsual"> at least {{ fixed(usual[0], 0) }}, as is usual </v-verb>
     </p>
     <p v-if="layout && !layout.chord_rule" class="wrong small">
-      {{ layout.name }}: no chord rule says where it balances. Set the plan's mark.
+      {{ layout.name }}: no chord rule says where it balances. Press a range on
+      <router-link :to="{ name: 'balance', params: { id } }">Balance</router-link>, or give it here.
     </p>
     <p class="faint small">
       Registration, weight limits, where and how high one may fly: check with your local authority.
@@ -328,6 +329,10 @@ td:nth-child(3) {
   thead .from,
   td.from {
     display: none;
+  }
+
+  td .pick {
+    max-width: 98px;
   }
 }
 </style>
