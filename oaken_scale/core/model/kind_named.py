@@ -17,9 +17,13 @@ def _words(*words: str) -> re.Pattern[str]:
 _HOLDS: Final = _words(
     *("plates?", "mounts?", "trays?", "bay", "box", "cradles?", "covers?", "hatch", "holders?"),
     *("bulkheads?", "firewall", "straps?", "shrouds?", "nacelles?", "pods?", "guards?", "stand"),
-    *("tape", "glue", "foam", "plywood", "ballast", "dummy"),
+    *("tape", "glue", "foam", "plywood", "ballast"),
 )
 """What holds or covers a thing, or weighs for it, is named after it and is not the thing."""
+
+_DUMMY: Final = _words("dummy")
+_WITH: Final = re.compile(r",|\(| with | and ")
+"""What stands behind is said of a thing: a motor with its leads is a motor."""
 
 _LEADS: Final = _words(
     *("wires?", "wiring", "cables?", "leads?", "plugs?", "connectors?", "screws?", "bell"),
@@ -99,11 +103,17 @@ def group_named(name: str) -> Group | None:
     (None, None)
     """
     said = name.lower()
-    if _HOLDS.search(said):
+    if _HOLDS.search(_head(said)) or _DUMMY.search(said):
         return None
     return next((group for words, group in _GROUPS if words.search(said)), None)
 
 
 def _names(kind: re.Pattern[str], name: str) -> bool:
     said = name.lower()
-    return bool(kind.search(said)) and not _HOLDS.search(said) and not _LEADS.search(said)
+    others = (_HOLDS, _LEADS)
+    is_other = any(each.search(_head(said)) for each in others) or _DUMMY.search(said)
+    return bool(kind.search(said)) and not is_other
+
+
+def _head(said: str) -> str:
+    return _WITH.split(said, maxsplit=1)[0]

@@ -91,7 +91,7 @@ KINDS = {
         ),
     ),
     names_a_motor: (
-        ("Motor", "Motors, two", "Outrunner 2204"),
+        ("Motor", "Motors, two", "Outrunner 2204", "Motor, leads on", "Motor with its plate"),
         ("Motor mount", "Motor controller", "Motor wires", "Motor screws", "Motor bell", "Moto"),
     ),
     names_a_propeller: (
