@@ -12,11 +12,9 @@ const aside = computed(
   () => doubtingShort(props.answer) || unchecked(props.answer) || props.outside,
 )
 
-const figure = computed(() => {
-  const { value: at, sd } = props.answer
-  if (at === null) return '–'
-  return `${value(at, props.answer)} ±${value(2 * (sd ?? 0), props.answer)}`
-})
+const doubt = computed(() =>
+  props.answer.value === null ? '' : ` ±${value(2 * (props.answer.sd ?? 0), props.answer)}`,
+)
 
 const limit = computed(() => {
   const { low, high } = props.answer
@@ -37,7 +35,9 @@ const limit = computed(() => {
             }}<template v-if="origin(answer)">, {{ origin(answer) }}</template></span
           >
           <span class="figure value"
-            >{{ figure }} <span class="unit">{{ unit(answer) }}</span></span
+            >{{ answer.value === null ? '–' : value(answer.value, answer)
+            }}<span class="doubt">{{ doubt }}</span
+            ><span class="unit">{{ ` ${unit(answer)}` }}</span></span
           >
         </span>
         <RodMeasure :answer="answer" />
@@ -81,6 +81,10 @@ const limit = computed(() => {
   font-weight: 700;
   font-size: 16px;
   white-space: nowrap;
+}
+
+.doubt {
+  font-size: 13px;
 }
 
 /* In letters of their own width: "oz/ft²" takes a fifth less. */
