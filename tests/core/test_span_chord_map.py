@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from itertools import pairwise, product
+from statistics import NormalDist
 
 import pytest
 
@@ -92,6 +93,30 @@ def test_the_pack_is_put_where_it_balances_and_the_chance_is_that_it_can_be():
         band = Target(TargetKind.BALANCE, low, high, "", BalanceUnit.PERCENT_MAC)
         point = map_point(replace(START, targets=(band,)), 1000.0, 180.0)
         assert least <= point.chances[0].chance <= most
+
+
+@pytest.mark.parametrize(("low", "high"), [(33.0, 36.0), (22.0, 25.5), (38.0, 40.0)])
+def test_the_chance_that_the_pack_can_be_put_where_it_balances_by_hand(low, high):
+    """Its slide, in its share of what has a place: the allowance has none, and goes along."""
+    band = Target(TargetKind.BALANCE, low, high, "", BalanceUnit.PERCENT_MAC)
+    start = replace(START, targets=(band,))
+    build = begun_from(start, 1000.0, 180.0)
+    told = assess(build)
+    pack = next(part for part in build.parts if part.thing == "pack-1300")
+    at = {part.id: part for part in told.parts}
+    placed = sum(each.mass_g for each in told.parts if each.x_from_nose_mm is not None)
+    assert placed < sum(each.mass_g for each in told.parts)
+    share = at[pack.id].mass_g / placed
+    forward = share * (pack.station.x_mm - pack.slide.low_mm)
+    aft = share * (pack.slide.high_mm - pack.station.x_mm)
+    cg, edge = told.loadouts[0].cg, told.wing.mac_le_x_mm
+    ends = (
+        edge + low / 100 * told.wing.mac_mm - aft,
+        edge + high / 100 * told.wing.mac_mm + forward,
+    )
+    cdf = NormalDist(cg.x_mm, cg.x_sd_mm).cdf
+    point = map_point(start, 1000.0, 180.0)
+    assert point.chances[0].chance == pytest.approx(cdf(ends[1]) - cdf(ends[0]), abs=1e-9)
 
 
 def test_a_larger_wing_is_heavier_and_flies_slower():

@@ -300,3 +300,16 @@ def test_a_body_is_drawn_where_it_lies_on_the_plane():
     assert abs(middles[0] - middles[1]) * per_mm == pytest.approx(120.0, rel=1e-6)
     long = max(x for x, _ in drawn[0].points) - min(x for x, _ in drawn[0].points)
     assert long * per_mm == pytest.approx(200.0, rel=1e-6)
+
+
+def test_what_is_thrown_is_told_of_no_pack_and_no_propeller():
+    """The last column before the foot minds what a plane carries, and nothing else."""
+    thrown = read(page_of(PLANES["dunlin"])).pages[0].extract_text().replace("\n", " ")
+    assert "Propeller" not in thrown
+    assert "pack" not in thrown
+    assert "thrown: it has no" in thrown
+    unchecked = replace(PLANES["dunlin"], checks=())
+    assert "hold it at both marks." in read(page_of(unchecked)).pages[0].extract_text()
+    driven = read(page_of(sandpiper())).pages[0].extract_text().replace("\n", " ")
+    assert "Propeller off while" in driven
+    assert "with the pack in" in driven

@@ -12,7 +12,7 @@ interface Unit {
   fine?: number
 }
 /** How exact a figure is shown where not as usual: by a name that means as much in any unit. */
-type Digits = number | 'whole' | 'fine'
+type Digits = number | 'fine'
 
 export type Shown = 'mass' | 'length' | 'area' | 'loading' | 'thrust' | 'run' | 'speed'
 
