@@ -7,6 +7,8 @@ def test_a_thrown_plane_is_asked_for_no_thrust_no_pack_and_no_propeller(page, de
     page.goto(f"{demo_served.url}/build/dunlin/power")
     expect(page.locator("[data-rod=thrust_to_weight]")).to_contain_text("thrown: it has no motor")
     expect(page.get_by_text("It is thrown by hand")).to_be_visible()
+    page.get_by_role("link", name="Balance").click()
+    expect(page.get_by_text("Ballast must not be able to come loose")).to_be_visible()
     page.get_by_role("link", name="Field").click()
     expect(page.get_by_text("It balances", exact=True)).to_be_visible()
     expect(page.get_by_text("Pull at each: wing, tail, nose")).to_be_visible()

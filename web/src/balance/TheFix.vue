@@ -98,8 +98,8 @@ function doIt(which = 0) {
       </p>
     </template>
     <p class="faint small">
-      Ballast and packs must not be able to come loose: tape until the first flights prove it, then
-      fix for good.
+      {{ assessment?.carries.pack === false ? 'Ballast' : 'Ballast and packs' }} must not be able to
+      come loose: tape until the first flights prove it, then fix for good.
     </p>
   </section>
 </template>
