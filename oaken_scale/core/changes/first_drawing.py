@@ -5,7 +5,6 @@ from collections.abc import Iterable
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from itertools import pairwise
-from math import sqrt
 from typing import Final
 
 from oaken_scale.core.geometry.proportions import SAME_HEIGHT_MM
@@ -32,10 +31,11 @@ def first_drawing(
     """A layout's drawing made to a span [mm], and a root chord [mm] or an area of the main wings
     [dm2].
 
-    The wings take the span ``s`` and the chord ``c``, all arms and the gap between two wings grow
-    with ``c``, tails and canards with ``sqrt(s c)`` both ways, fins with ``s``: so the volumes
-    ``Vh = Sh l/(S MAC)`` and ``Vv = Sv l/(S b)`` stay what they were. A fin that stands on a wing
-    goes with it: its height with ``s``, its chords with ``c``, at its share of the wing's chord.
+    Every surface takes the span ``s`` and the chord ``c``, fins ``s`` both ways; all arms and the
+    gap between two wings grow with ``c``: so the volumes ``Vh = Sh l/(S MAC)`` and
+    ``Vv = Sv l/(S b)``, the tail's share of the span and the fin's of the tail stay what they were.
+    A fin that stands on a wing goes with it: its height with ``s``, its chords with ``c``, at its
+    share of the wing's chord.
 
     Raises BuildFaultError without a wing that has a span and a chord at its root, with neither a
     chord nor an area, and for a size at which a surface is nothing: figures are kept to 0.1 mm.
@@ -107,17 +107,14 @@ class _Growth:
 
 
 def _growth(surface: Surface, across: float, along: float) -> _Growth:
-    """Swept wings keep their sweep; where the trailing edge runs straight out, as a delta's does,
-    it goes on to."""
+    """Swept surfaces keep their sweep; where the trailing edge runs straight out, as a delta's
+    does, it goes on to."""
     root, tip = surface.sections[0], surface.sections[-1]
-    other = sqrt(across * along)
-    if surface.role is Role.WING:
-        straight = root.x_le_mm + root.chord_mm - tip.x_le_mm - tip.chord_mm
-        back = along if abs(straight) < SAME_MM else across
-        return _Growth(root, along, along, back, across, across, along)
     if surface.role is Role.FIN:
-        return _Growth(root, along, across, across, other, across, across)
-    return _Growth(root, along, other, other, other, other, other)
+        return _Growth(root, along, across, across, across, across, across)
+    straight = root.x_le_mm + root.chord_mm - tip.x_le_mm - tip.chord_mm
+    back = along if abs(straight) < SAME_MM else across
+    return _Growth(root, along, along, back, across, across, along)
 
 
 def _grown(surface: Surface, across: float, along: float) -> Surface:

@@ -11,7 +11,7 @@ from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.drawing import chorded, span_of, spanned
 from oaken_scale.core.changes.first_drawing import first_drawing, untouched
 from oaken_scale.core.geometry.neutral_point import neutral_point
-from oaken_scale.core.geometry.proportions import fin_volume, tail_volume
+from oaken_scale.core.geometry.proportions import Oddity, fin_volume, tail_volume
 from oaken_scale.core.geometry.wing import area_dm2, wing_figures
 from oaken_scale.core.model import presets
 from oaken_scale.core.model.build import Build
@@ -86,15 +86,21 @@ def test_the_trailing_edge_of_a_delta_stays_straight():
 
 
 @pytest.mark.parametrize("layout", presets.LAYOUTS, ids=lambda each: each.id)
-@pytest.mark.parametrize("larger", [0.6, 1.0, 1.4])
-def test_nothing_about_our_own_first_drawings_is_odd(layout, larger):
-    """As the layout is, and to a size of the builder's own."""
+@pytest.mark.parametrize(
+    ("wider", "deeper"), [(0.6, 0.6), (1.0, 1.0), (1.4, 1.4), (1.3, 1.0), (0.95, 1.15), (2.4, 1.0)]
+)
+def test_nothing_about_our_own_first_drawings_is_odd(layout, wider, deeper):
+    """As the layout is, and to a size of the builder's own; a wing more or less slender
+    than the layout's is told as that, and a fin that stands on one keeps its foot on the chord."""
     start = layout.starting_surfaces
     wing = next(each for each in start if each.role is Role.WING)
-    own = first_drawing(start, larger * span_of(wing), larger * wing.sections[0].chord_mm)
+    own = first_drawing(start, wider * span_of(wing), deeper * wing.sections[0].chord_mm)
     for surfaces in (start, own):
         build = Build("b", "B", purpose="park", layout=layout.id, surfaces=surfaces)
-        assert assess(build).proportions.odd == ()
+        odd = {each.kind for each in assess(build).proportions.odd}
+        tailed = any(each.role is Role.TAIL for each in surfaces)
+        slender = {Oddity.ASPECT_RATIO} if tailed else {Oddity.ASPECT_RATIO, Oddity.FIN_VOLUME}
+        assert odd <= (slender if wider != deeper else set())
 
 
 @pytest.mark.parametrize("layout", presets.LAYOUTS, ids=lambda each: each.id)
