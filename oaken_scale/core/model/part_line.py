@@ -10,6 +10,7 @@ from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.named import named
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.quantity import (
+    COUNTS,
     NUMBER,
     SHARE,
     WHOLES,
@@ -44,6 +45,7 @@ _MASS: Final = re.compile(
     r"(?P<each>\s+each)?$",
     re.IGNORECASE,
 )
+_UNIT: Final = "|".join(spellings_of("length") + spellings_of("mass"))
 _SIDE: Final = (
     rf"(?:(?:{NUMBER})\s*(?:ft|')\s*)?(?:{NUMBER})\s*(?:[a-z]{{0,12}}[2²]?|[\"'])"  # "3 ft 6 in"
 )
@@ -55,6 +57,14 @@ _OF_ONE: Final = re.compile(
     rf"\sof\s+(?:an?|one|the)\s+(?=(?:{'|'.join(WHOLES)})\s)", re.IGNORECASE
 )
 """An "of" that belongs to the figure: two thirds *of a* sheet."""
+_COUNT: Final = rf"(?P<count>\d{{1,3}}|{'|'.join(COUNTS)})"
+_SO_MANY: Final = (
+    re.compile(rf"^{_COUNT}\s+(?!(?:{_UNIT})\s)[a-z].*s$", re.IGNORECASE),
+    re.compile(rf"^.*\S,\s*{_COUNT}$", re.IGNORECASE),
+)
+"""A name that says how many: "Two servos", "Motor screws, four"; "5 mm strips" does not."""
+
+_OF_MASS: Final = re.compile(rf"^{_GRAMS}(?:\s+each)?$", re.IGNORECASE)
 _SURE: Final = re.compile(r"\s(?P<word>guess|listing|listed|calculated)$", re.IGNORECASE)
 
 
@@ -79,8 +89,8 @@ def part_of_line(
     after the words *in*, *at*, *side* and *up* its assembly and its station.
 
     "at" is from the nose, "at le" from the root leading edge; a lot is named by any part of its
-    name that no other has, one of ``shelf`` where none of ``lots`` is meant; "2 x 9 g" is two
-    pieces. The part has no id yet (``""``).
+    name that no other has, one of ``shelf`` where none of ``lots`` is meant; "2 x 9 g", "two
+    servos 9 g each" and "4 of 0.5 g" are so many pieces. The part has no id yet (``""``).
 
     Raises BuildFaultError on ``line``, in words that say what was not understood.
 
@@ -131,16 +141,24 @@ def _measured(
     if sure:
         head = head[: sure.start()].strip()
         known = Pedigree("listing" if sure["word"].lower() == "listed" else sure["word"].lower())
+    if of is not None and _OF_MASS.match(of) and (counted := re.search(r"\s\d{1,3}$", head)):
+        # "Screws 4 of 0.5 g"
+        head = f"{head[: counted.start()]} {counted.group().strip()} x {of}"
+        of = None
     if of is None:
         told = _MASS.match(head)
         if told is None:
             return Part("", _name(head), known or Pedigree.GUESS)
         figure, pieces = told["figure"], 1
         times = re.match(r"(\d{1,3})\s*[x×]\s*[^+]*$", figure)
+        grams = _parsed(figure, "mass", units.mass)
+        name = _name(told["name"])
         if times:
             pieces = int(times[1])
-        grams = _parsed(figure, "mass", units.mass)
-        return Part("", _name(told["name"]), known or Pedigree.GUESS, stated_g=grams, pieces=pieces)
+        elif told["each"]:
+            pieces = _counted(name)
+            grams *= pieces
+        return Part("", name, known or Pedigree.GUESS, stated_g=grams, pieces=pieces)
     lot = _lot(of, lots)
     told = _OF_LOT.match(head)
     if told is None:
@@ -152,6 +170,12 @@ def _measured(
     use = Use(lot.id, _parsed(told["figure"], kind, usual, lot.size))
     pedigree = known or KNOWN_BY[lot.kind]
     return Part("", _name(told["name"]), pedigree, uses=(use,))
+
+
+def _counted(name: str) -> int:
+    """How many a name says there are; 1 where it says nothing of it."""
+    said = next((told["count"].lower() for each in _SO_MANY if (told := each.match(name))), "1")
+    return COUNTS.get(said) or max(1, int(said))
 
 
 def _name(typed: str) -> str:

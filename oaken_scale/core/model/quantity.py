@@ -190,7 +190,21 @@ _PARTS: Final = {
     "eighth": 1 / 8,
     "eighths": 1 / 8,
 }
-_COUNTS: Final = {"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5}
+COUNTS: Final = {
+    "two": 2,
+    "three": 3,
+    "four": 4,
+    "five": 5,
+    "six": 6,
+    "seven": 7,
+    "eight": 8,
+    "nine": 9,
+    "ten": 10,
+    "twelve": 12,
+}
+"""Counts that are said in words."""
+
+_COUNTS: Final = {"a": 1, "an": 1, "one": 1} | COUNTS
 SHARE: Final = (
     rf"(?:(?:(?:{'|'.join(_COUNTS)})\s+)?(?:{'|'.join(_PARTS)})|{'|'.join(_COUNTS)}|{NUMBER})?"
     rf"\s*(?:of\s+)?(?:an?\s+|one\s+|the\s+)?(?:{'|'.join(WHOLES)})s?"

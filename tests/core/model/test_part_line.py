@@ -76,6 +76,17 @@ LINES = {
     "Skids 3 of craft stick": ("Skids", CALCULATED, "stick", 3.0, 1, "", None),
     "Pod two thirds of a sheet of sheet b": ("Pod", CALCULATED, "sheet-b", 24.0, 1, "", None),
     "Pod 2/3 sheet of sheet b in Wing": ("Pod", CALCULATED, "sheet-b", 24.0, 1, "Wing", None),
+    "Two servos 9 g each at 90": ("Two servos", GUESS, None, 18.0, 2, "", (90, 0, 0, NOSE)),
+    "10 short screws 0.4 g each": ("10 short screws", GUESS, None, 4.0, 10, "", None),
+    "Motor screws, four 0.6 g each": ("Motor screws, four", GUESS, None, 2.4, 4, "", None),
+    "Motor screws, 4, 0.6 g each": ("Motor screws, 4", GUESS, None, 2.4, 4, "", None),
+    "Two servos 18 g": ("Two servos", GUESS, None, 18.0, 1, "", None),
+    "Servo 9 g each": ("Servo", GUESS, None, 9.0, 1, "", None),
+    "5 mm strips 3 g each": ("5 mm strips", GUESS, None, 3.0, 1, "", None),
+    "3 cell pack 110 g each": ("3 cell pack", GUESS, None, 110.0, 1, "", None),
+    "0 servos 9 g each": ("0 servos", GUESS, None, 9.0, 1, "", None),
+    "Screws 4 of 0.5 g at 10": ("Screws", GUESS, None, 2.0, 4, "", (10, 0, 0, NOSE)),
+    "Servos 2 of 9 g each in Tail": ("Servos", GUESS, None, 18.0, 2, "Tail", None),
     "Rib 4 mm": ("Rib 4 mm", GUESS, None, None, 1, "", None),
 }
 
