@@ -27,6 +27,7 @@ class _Field:
     within: "Columns[Any] | None"
     kept: Convert | None
     read: Convert | None
+    may_be_none: bool = False
 
 
 class Columns(Generic[T]):
@@ -59,7 +60,7 @@ class Columns(Generic[T]):
         own = [each.name for each in fields(kind) if each.name not in apart]  # type: ignore[arg-type]
         self.kind = kind
         self._fields = [
-            _Field(name, within[name].names, within[name], None, None)
+            _Field(name, within[name].names, within[name], None, None, _may_be_none(hints[name]))
             if name in within
             else _Field(name, (named.get(name, prefix + name),), None, *_conversions(hints[name]))
             for name in own
@@ -95,7 +96,8 @@ class Columns(Generic[T]):
         for field in self._fields:
             if field.within is not None:
                 own = row[at : at + len(field.names)]
-                given[field.name] = field.within.value_or_none(own)
+                read = field.within.value_or_none if field.may_be_none else field.within.value
+                given[field.name] = read(own)
                 at += len(own)
                 continue
             column = row[at]
@@ -135,6 +137,10 @@ class Columns(Generic[T]):
         for belongs_to, own in values:
             for place, value in enumerate(own):
                 yield (build_id, belongs_to, place, *self.row(value))
+
+
+def _may_be_none(hint: Any) -> bool:
+    return type(None) in get_args(hint)
 
 
 def _conversions(hint: Any) -> tuple[Convert | None, Convert | None]:

@@ -1,21 +1,27 @@
 """What is done to a plane's drive."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 from datetime import datetime
 from itertools import count
-from typing import Final
+from typing import Final, TypeVar
 
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted, pack_of
 from oaken_scale.core.model.build import Build, Loadout, loadout_meant
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.kind_named import names_a_motor, names_a_pack, names_a_propeller
+from oaken_scale.core.model.kind_named import (
+    names_a_controller,
+    names_a_drive_pack,
+    names_a_motor,
+    names_a_propeller,
+)
 from oaken_scale.core.model.named import free_id
 from oaken_scale.core.model.part import Group, Part, Pedigree
-from oaken_scale.core.model.power import Motor, Pack, Power, Propeller, Run
+from oaken_scale.core.model.power import Controller, Motor, Pack, Power, Propeller, Run
 from oaken_scale.core.model.quantity import INCH_MM
 from oaken_scale.core.power.as_named import (
+    amperes_named,
     capacity_named,
     cells_named,
     kv_named,
@@ -24,18 +30,8 @@ from oaken_scale.core.power.as_named import (
 )
 from oaken_scale.core.power.drive_aboard import pack_aboard
 
-USUAL_KV: Final = 2000.0
-"""A motor of which no more is known turns so fast [rpm/V]."""
-
 USUAL_MOTOR_G: Final = 30.0
 """What a motor weighs that is on no list [g]."""
-
-USUAL_CELLS: Final = 3
-USUAL_CAPACITY_MAH: Final = 1000.0
-"""A pack of which no more is known: its cells, and what they hold."""
-
-USUAL_SIZE_IN: Final = (6.0, 3.0)
-"""A propeller of which no more is known: diameter and pitch [in]."""
 
 MOST_MOTORS: Final = 8
 MOST_PACKS: Final = 12
@@ -180,9 +176,10 @@ def without_part(build: Build, id: str) -> Build:
 
 
 def drive_begun(build: Build, drawer: Iterable[Thing]) -> Build:
-    """The build with a drive made of what its parts say: motors by their masses, packs and a
-    propeller; what they are in the drawer first, then what their names say, and a guess where
-    neither tells. All of it is there to be put right.
+    """The build with a drive made of what its parts say: motors by their masses, a controller,
+    packs and a propeller; what they are in the drawer first, then what their names say. A pack of
+    which neither tells the cells and what they hold, or a propeller without a size, is left for
+    its builder to say, so that nothing is told of figures that nobody gave.
 
     Raises BuildFaultError where the build has a drive.
 
@@ -199,15 +196,17 @@ def drive_begun(build: Build, drawer: Iterable[Thing]) -> Build:
     aboard = [part for part in build.parts if not part.retired]
     motors = [part for part in aboard if _is(part, ThingKind.MOTOR, things)]
     packs = [part for part in aboard if _is(part, ThingKind.PACK, things)][:MOST_PACKS]
-    blades = next((part for part in aboard if _is(part, ThingKind.PROPELLER, things)), None)
+    blades = [part for part in aboard if _is(part, ThingKind.PROPELLER, things)]
+    steered = [part for part in aboard if _is(part, ThingKind.CONTROLLER, things)]
     turning = min(sum(part.pieces for part in motors), MOST_MOTORS)
     return replace(
         build,
         power=Power(
             _motor_of(build, motors, things),
             motors=max(turning, 1),
-            propellers=(_propeller_of(blades),),
-            packs=tuple(_pack_of(part, things) for part in packs),
+            controller=next(_present(_controller_of(part, things) for part in steered), None),
+            propellers=tuple(_present(_propeller_of(part) for part in blades))[:1],
+            packs=tuple(_present(_pack_of(part, things) for part in packs)),
         ),
     )
 
@@ -218,41 +217,56 @@ def _is(part: Part, kind: ThingKind, things: Mapping[str, Thing]) -> bool:
     if thing is not None:
         return thing.kind is kind
     if kind is ThingKind.PACK:
-        return names_a_pack(part.name)
+        return names_a_drive_pack(part.name)
     if kind is ThingKind.MOTOR:
         return names_a_motor(part.name)
-    return names_a_propeller(part.name) and size_named(part.name) is not None
+    if kind is ThingKind.CONTROLLER:
+        return names_a_controller(part.name)
+    return names_a_propeller(part.name)
+
+
+_T = TypeVar("_T")
+
+
+def _present(those: Iterable[_T | None]) -> Iterator[_T]:
+    """Those that are something."""
+    return (each for each in those if each is not None)
 
 
 def _motor_of(build: Build, motors: list[Part], things: Mapping[str, Thing]) -> Motor:
     """One of the motors, by what all of them weigh together."""
     if not motors:
-        return Motor(USUAL_KV, USUAL_MOTOR_G)
+        return Motor(None, USUAL_MOTOR_G)
     first = motors[0]
     thing = things.get(first.thing or "")
     at = {part.id: i for i, part in enumerate(build.parts)}
     masses = solve(build).mass
     each = sum(float(masses[at[part.id]]) for part in motors) / sum(part.pieces for part in motors)
-    kv = (thing.kv if thing else None) or kv_named(first.name) or USUAL_KV
+    kv = (thing.kv if thing else None) or kv_named(first.name)
     mass_g = round(each, 1) if each >= 1 else USUAL_MOTOR_G
     return Motor(kv, mass_g, most_a=thing.most_a if thing else None)
 
 
-def _pack_of(part: Part, things: Mapping[str, Thing]) -> Pack:
+def _controller_of(part: Part, things: Mapping[str, Thing]) -> Controller | None:
     thing = things.get(part.thing or "")
-    return Pack(
-        part.id,
-        part.name,
-        (thing.cells if thing else None) or cells_named(part.name) or USUAL_CELLS,
-        (thing.capacity_mah if thing else None) or capacity_named(part.name) or USUAL_CAPACITY_MAH,
-        (thing.c_rating if thing else None) or rating_named(part.name),
-        part.id,
-    )
+    stands_a = (thing.most_a if thing else None) or amperes_named(part.name)
+    return None if stands_a is None else Controller(stands_a)
 
 
-def _propeller_of(part: Part | None) -> Propeller:
-    usual = (USUAL_SIZE_IN[0] * INCH_MM, USUAL_SIZE_IN[1] * INCH_MM)
-    size = (size_named(part.name) if part else None) or usual
+def _pack_of(part: Part, things: Mapping[str, Thing]) -> Pack | None:
+    thing = things.get(part.thing or "")
+    cells = (thing.cells if thing else None) or cells_named(part.name)
+    holds_mah = (thing.capacity_mah if thing else None) or capacity_named(part.name)
+    if cells is None or holds_mah is None:
+        return None
+    c_rating = (thing.c_rating if thing else None) or rating_named(part.name)
+    return Pack(part.id, part.name, cells, holds_mah, c_rating, part.id)
+
+
+def _propeller_of(part: Part) -> Propeller | None:
+    size = size_named(part.name)
+    if size is None:
+        return None
     inches = (f"{mm / INCH_MM:.4g}" for mm in size)
     name = " x ".join(inches)
     return Propeller(free_id(f"prop {name}", ()), name, *size)

@@ -1,4 +1,5 @@
-"""What a part is by its name: a pack, a motor, a propeller; where it belongs in the weight budget.
+"""What a part is by its name: a pack, a motor, its controller, a propeller; its group in the weight
+budget.
 
 Nothing is decided by a name where its builder, its lot or the drawer says what it is.
 """
@@ -34,6 +35,7 @@ _LEADS: Final = _words(
 _PACK: Final = re.compile(
     r"\b(?:\w*packs?|batter(?:y|ies)|\w*akkus?|\d{1,2} ?s)\b|(?:\b|\d)cells?\b"
 )
+_OWN_PACK: Final = _words("receivers?", "rx", "radio", "cameras?", "video", "lights?")
 _MOTOR: Final = _words("motors?", "outrunners?")
 _PROPELLER: Final = _words("props?", "propellers?")
 _CONTROLLER: Final = _words("esc", "speed controls?", "controllers?")
@@ -42,8 +44,9 @@ _STEERS: Final = _words(
     *("servos?", "receivers?", "rx", "gyros?", "horns?", "push ?-?rods?", "pull ?-?lines?"),
     *("linkages?", "clevis(?:es)?", "aerials?", "antennas?", "extension leads?"),
 )
+_FLIES: Final = _words("flight controllers?")
 _GROUPS: Final = (
-    (_words("flight controllers?"), Group.CONTROL),
+    (_FLIES, Group.CONTROL),
     (_PACK, Group.POWER),
     (_STEERS, Group.CONTROL),
     (_MOTOR, Group.POWER),
@@ -70,6 +73,16 @@ def names_a_pack(name: str) -> bool:
 
 
 @lru_cache(maxsize=4096)
+def names_a_drive_pack(name: str) -> bool:
+    """Whether a name says a pack that turns a motor: not one of the receiver's or the camera's own.
+
+    >>> [names_a_drive_pack(name) for name in ("Pack, 3-cell 1300", "Receiver pack, 4-cell 700")]
+    [True, False]
+    """
+    return names_a_pack(name) and not _OWN_PACK.search(name.lower())
+
+
+@lru_cache(maxsize=4096)
 def names_a_motor(name: str) -> bool:
     """Whether a name says a motor.
 
@@ -88,6 +101,18 @@ def names_a_propeller(name: str) -> bool:
     [True, True, False]
     """
     return _names(_PROPELLER, name)
+
+
+@lru_cache(maxsize=4096)
+def names_a_controller(name: str) -> bool:
+    """Whether a name says what a motor's speed is set with.
+
+    >>> [names_a_controller(name) for name in ("ESC 40 A", "Speed controller", "ESC plug")]
+    [True, True, False]
+    >>> names_a_controller("Flight controller")
+    False
+    """
+    return _names(_CONTROLLER, name) and not _FLIES.search(name.lower())
 
 
 @lru_cache(maxsize=4096)

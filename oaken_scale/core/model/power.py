@@ -37,9 +37,9 @@ FULL_V_PER_CELL: Final = 4.2
 @dataclass(frozen=True, slots=True)
 class Motor:
     """A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm], no-load
-    current [A] and the current that it stands [A] where the listing tells them."""
+    current [A] and the current that it stands [A]: what the listing does not tell is None."""
 
-    kv: Kv
+    kv: Kv | None
     mass_g: Annotated[float, Range(ge=0.5, le=2_000)]
     winding_ohm: Annotated[float, Range(gt=0, le=20)] | None = None
     idle_a: Annotated[float, Range(gt=0, le=50)] | None = None

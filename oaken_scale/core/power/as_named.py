@@ -1,10 +1,11 @@
-"""What the names of a drive's things usually say: cells, capacity, Kv, diameter by pitch."""
+"""What names say of a drive's things: cells, capacity, Kv, amperes, diameter by pitch."""
 
 import re
 from math import inf
 from typing import Any, Final, get_args
 
 from oaken_scale.core.model.declared import (
+    Amperes,
     Capacity,
     Cells,
     Diameter,
@@ -18,6 +19,7 @@ from oaken_scale.core.model.quantity import INCH_MM
 _CELLS: Final = re.compile(r"(?<![\d.,])(\d{1,2})\s*-?\s*(?:cells?\b|s(?![a-z]))", re.IGNORECASE)
 _CAPACITY: Final = re.compile(r"(?<![\d.,])(\d{3,5})(?![\d.,]*\d)(?!\s*(?:kv|rpm))", re.IGNORECASE)
 _RATING: Final = re.compile(r"(?<![\d.,])(\d{1,3})\s*C\b")
+_AMPERES: Final = re.compile(r"(?<![\d.,])(\d{1,3})\s*(?:a|amps?|amperes?)\b", re.IGNORECASE)
 _KV: Final = re.compile(r"(?<![\d.,])(\d{3,5})\s*(?:kv|rpm)|\bkv\s*(\d{3,5})", re.IGNORECASE)
 _SIZE: Final = re.compile(
     r"(?<![\d.,])(\d{1,3}(?:[.,]\d+)?)\s*(?:x|×|\*|by)\s*(\d{1,3}(?:[.,]\d+)?)\s*(mm\b)?",
@@ -53,6 +55,16 @@ def rating_named(name: str) -> float | None:
     """
     found = _RATING.search(name)
     return float(found[1]) if found and _may_be(int(found[1]), Rating) else None
+
+
+def amperes_named(name: str) -> float | None:
+    """What a controller's name says that it stands [A].
+
+    >>> amperes_named("ESC 40 A"), amperes_named("Speed controller 20A"), amperes_named("ESC")
+    (40.0, 20.0, None)
+    """
+    found = _AMPERES.search(name)
+    return float(found[1]) if found and _may_be(int(found[1]), Amperes) else None
 
 
 def kv_named(name: str) -> float | None:

@@ -14,6 +14,7 @@ from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.power import Motor, Pack, Propeller
 
 KV_SD: Final = 0.05
+UNLISTED_KV_SD: Final = 0.40
 UNLISTED_OHM_SD: Final = 0.40
 LISTED_OHM_SD: Final = 0.20
 UNLISTED_IDLE_SD: Final = 0.35
@@ -35,8 +36,22 @@ class Belief:
     cov: Matrix
 
 
+def usual_kv(mass_g: float) -> float:
+    """How fast a motor of a mass [g] turns that lists no Kv [rpm/V]: ``2300 (28 g/m)^0.75``, the
+    larger the slower.
+
+    Source: docs/methods.md, section 10.
+
+    >>> usual_kv(28.0), round(usual_kv(74.0))
+    (2300.0, 1110)
+    """
+    slower: float = (28 / mass_g) ** 0.75
+    return 2300 * slower
+
+
 def motor_belief(motor: Motor) -> Belief:
-    """Logarithms of Kv [rpm/V], winding resistance [ohm] and no-load current [A].
+    """Logarithms of Kv [rpm/V], winding resistance [ohm] and no-load current [A]. What is not
+    listed follows from Kv and mass; where Kv is not listed either, its doubt is theirs too.
 
     Raises BuildFaultError for what is not more than nothing.
 
@@ -45,15 +60,21 @@ def motor_belief(motor: Motor) -> Belief:
     """
     _positive("motor", kv=motor.kv, mass_g=motor.mass_g)
     _positive("motor", winding_ohm=motor.winding_ohm, idle_a=motor.idle_a)
-    by_kv, by_mass = motor.kv / 2300, motor.mass_g / 28
+    kv = motor.kv or usual_kv(motor.mass_g)
+    by_kv, by_mass = kv / 2300, motor.mass_g / 28
     ohm = motor.winding_ohm or 0.12 * by_kv**-1.5 * by_mass**-1.5
     idle = motor.idle_a or 0.70 * by_kv**0.8 * by_mass**0.6
-    sd = [
-        KV_SD,
+    by = np.array([1.0, 0.0, 0.0])
+    if motor.kv is None:
+        by[1] = 0.0 if motor.winding_ohm else -1.5
+        by[2] = 0.0 if motor.idle_a else 0.8
+    kv_sd = UNLISTED_KV_SD if motor.kv is None else KV_SD
+    own = [
+        0.0,
         UNLISTED_OHM_SD if motor.winding_ohm is None else LISTED_OHM_SD,
         UNLISTED_IDLE_SD if motor.idle_a is None else LISTED_IDLE_SD,
     ]
-    return Belief(np.log([motor.kv, ohm, idle]), np.diag(np.square(sd)))
+    return Belief(np.log([kv, ohm, idle]), kv_sd**2 * np.outer(by, by) + np.diag(np.square(own)))
 
 
 def propeller_belief(propeller: Propeller) -> Belief:

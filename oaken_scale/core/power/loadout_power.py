@@ -6,6 +6,7 @@ from math import exp
 from typing import Final
 
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.kind_named import names_a_drive_pack
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.target import TargetKind, Thrust
@@ -92,7 +93,8 @@ class Constant:
 
 @dataclass(frozen=True, slots=True)
 class PowerTold:
-    """What is told of a build's drive."""
+    """What is told of a build's drive; the packs aboard, by their parts' ids, that are ``unlisted``
+    with it."""
 
     constants: tuple[Constant, ...]
     doubts: tuple[PointDoubt, ...]
@@ -100,6 +102,7 @@ class PowerTold:
     fits: tuple[PointFit, ...]
     loadouts: tuple[LoadoutPower, ...]
     tired: tuple[TiredPack, ...]
+    unlisted: tuple[str, ...]
 
 
 @recalled(keep=64)
@@ -243,6 +246,24 @@ def power_told(
         estimate.fits,
         tuple(replace(each, unbeaten=_unbeaten(mass, each, told)) for mass, each in told),
         tired_packs(power.flights),
+        unlisted_packs(build),
+    )
+
+
+def unlisted_packs(build: Build) -> tuple[str, ...]:
+    """The parts that are packs of a drive by their names and not listed with it yet.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> from oaken_scale.core.model.power import Motor
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> unlisted_packs(Build("b", "B", parts=(part,), power=Power(Motor(1400, 60))))
+    ('pack',)
+    """
+    listed = {pack.part for pack in build.power.packs} if build.power else set()
+    return tuple(
+        part.id
+        for part in build.parts
+        if not part.retired and names_a_drive_pack(part.name) and part.id not in listed
     )
 
 

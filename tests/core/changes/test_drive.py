@@ -3,12 +3,12 @@
 from dataclasses import replace
 from datetime import UTC, datetime
 
+import numpy as np
 import pytest
 
+from oaken_scale.core.assess import assess
 from oaken_scale.core.changes.drive import (
-    USUAL_CAPACITY_MAH,
-    USUAL_CELLS,
-    USUAL_KV,
+    MOST_PACKS,
     USUAL_MOTOR_G,
     adopted_pack,
     drive_begun,
@@ -22,7 +22,18 @@ from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.part import Part, Pedigree, Slide, Station
-from oaken_scale.core.model.power import Flight, Motor, Pack, Power, Propeller, Run, RunPoint
+from oaken_scale.core.model.power import (
+    Controller,
+    Flight,
+    Motor,
+    Pack,
+    Power,
+    Propeller,
+    Run,
+    RunPoint,
+)
+from oaken_scale.core.power.drive_estimate import estimate_drive
+from oaken_scale.core.power.listings import motor_belief
 
 DAY = datetime(2026, 5, 1, tzinfo=UTC)
 BIG = Pack("big", "3-cell 1300", 3, 1300.0, 25.0, "pack")
@@ -186,12 +197,56 @@ def test_a_drive_is_begun_from_what_its_parts_say():
     assert [(each.name, each.diameter_mm, each.pitch_mm) for each in drive.propellers] == [
         ("5 x 3", 127.0, 76.2)
     ]
-    assert drive_begun(Build("b", "B"), ()).power == Power(
-        Motor(USUAL_KV, USUAL_MOTOR_G),
-        propellers=(Propeller("prop-6-x-3", "6 x 3", pytest.approx(152.4), pytest.approx(76.2)),),
+    assert drive.controller == Controller(20.0)
+
+
+def test_what_nobody_said_of_a_drive_is_left_to_be_said():
+    assert drive_begun(Build("b", "B"), ()).power == Power(Motor(None, USUAL_MOTOR_G))
+    parts = (
+        listed("m", "Motor", 74.0),
+        listed("esc", "Speed controller", 22.0),
+        listed("fc", "Flight controller 5 A", 8.0),
+        listed("p", "Pack", 80.0),
+        listed("cells", "Pack, 3-cell", 80.0),
+        listed("holds", "Pack 1300", 80.0),
+        listed("rx", "Receiver pack, 4-cell 700", 60.0),
+        listed("prop", "Propeller", 3.0),
     )
-    plain = drive_begun(Build("b", "B", parts=(listed("p", "Pack", 80.0),)), ()).power
-    assert plain.packs == (Pack("p", "Pack", USUAL_CELLS, USUAL_CAPACITY_MAH, None, "p"),)
+    plain = Build("b", "B", parts=parts)
+    begun = drive_begun(plain, ())
+    assert begun.power == Power(Motor(None, 74.0))
+    assert assess(begun).power.unlisted == ("p", "cells", "holds")
+    said = Pack("p", "Pack", 3, 1300.0, None, "p")
+    listed_one = replace(begun, power=replace(begun.power, packs=(said,)))
+    assert assess(listed_one).power.unlisted == ("cells", "holds")
+
+
+def test_a_motor_of_no_kv_is_a_wide_guess_by_its_mass():
+    """ln T goes with 2 ln Kv and less, so its doubt is several times that of a listed one."""
+    propeller = Propeller("prop", "8 x 4", 203.2, 101.6)
+    pack = Pack("p", "Pack", 3, 1300.0, None, "p")
+    sized = [
+        estimate_drive(Power(Motor(kv, 74.0), propellers=(propeller,), packs=(pack,))).predict(
+            "p", "prop"
+        )
+        for kv in (None, 2300 * (28 / 74) ** 0.75)
+    ]
+    unsaid, said = sized
+    assert unsaid.thrust_gf == pytest.approx(said.thrust_gf)
+    assert unsaid.thrust_sd_gf > 2.5 * said.thrust_sd_gf
+    assert unsaid.known is said.known
+
+
+def test_the_doubt_of_a_kv_nobody_said_is_in_what_follows_from_it():
+    """R_m = 0.12 (2300/Kv)^1.5 ..., I_0 = 0.70 (Kv/2300)^0.8 ...: by the sums of methods 10."""
+    cov = motor_belief(Motor(None, 74.0)).cov
+    assert np.sqrt(np.diag(cov)) == pytest.approx(
+        [0.40, np.hypot(0.40, 1.5 * 0.40), np.hypot(0.35, 0.8 * 0.40)]
+    )
+    assert cov[0, 1] == pytest.approx(-1.5 * 0.16)
+    assert cov[1, 2] == pytest.approx(-1.5 * 0.8 * 0.16)
+    listed_too = motor_belief(Motor(None, 74.0, 0.05, 1.0)).cov
+    assert listed_too == pytest.approx(np.diag([0.16, 0.04, 0.04]))
 
 
 def test_what_lies_in_the_drawer_says_more_than_a_name():
@@ -213,6 +268,7 @@ def test_a_drive_that_is_there_is_not_begun_again():
     with pytest.raises(BuildFaultError, match="listed already"):
         drive_begun(replace(PLANE, power=DRIVE), ())
     faulty = drive_begun(
-        Build("b", "B", parts=tuple(listed(f"p{k}", f"Pack {k}", 50.0) for k in range(15))), ()
+        Build("b", "B", parts=tuple(listed(f"p{k}", f"{k}, 3S 850", 50.0) for k in range(15))), ()
     )
+    assert len(faulty.power.packs) == MOST_PACKS
     assert list(faults(faulty)) == []

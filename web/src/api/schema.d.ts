@@ -7526,11 +7526,11 @@ export interface components {
         /**
          * Motor
          * @description A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm], no-load
-         *     current [A] and the current that it stands [A] where the listing tells them.
+         *     current [A] and the current that it stands [A]: what the listing does not tell is None.
          */
         Motor: {
             /** Kv */
-            kv: number;
+            kv: number | null;
             /** Mass G */
             mass_g: number;
             /** Winding Ohm */
@@ -7543,11 +7543,11 @@ export interface components {
         /**
          * MotorDoc
          * @description A motor as listed: ``kv`` [rpm/V], its mass [g]; resistance of its windings [ohm], no-load
-         *     current [A] and the current that it stands [A] where the listing tells them.
+         *     current [A] and the current that it stands [A]: what the listing does not tell is None.
          */
         MotorDoc: {
             /** Kv */
-            kv: number;
+            kv: number | null;
             /** Mass G */
             mass_g: number;
             /** Winding Ohm */
@@ -9278,7 +9278,8 @@ export interface components {
         };
         /**
          * PowerTold
-         * @description What is told of a build's drive.
+         * @description What is told of a build's drive; the packs aboard, by their parts' ids, that are ``unlisted``
+         *     with it.
          */
         PowerTold: {
             /** Constants */
@@ -9293,6 +9294,8 @@ export interface components {
             loadouts: components["schemas"]["LoadoutPower"][];
             /** Tired */
             tired: components["schemas"]["TiredPack"][];
+            /** Unlisted */
+            unlisted: string[];
         };
         /**
          * Predicted
