@@ -38,6 +38,7 @@ TO_TELL: Final = {
     Missing.STATIONS: "give the parts their stations on the Plan",
     Missing.THRUST: "state the thrust on the Plan",
     Missing.DRIVE: "list the drive in Power",
+    Missing.PACK: "say its pack and propeller in Power",
     Missing.MOTOR: "thrown: it has no motor",
 }
 

@@ -26,6 +26,7 @@ class Missing(StrEnum):
     STATIONS = "stations"
     THRUST = "thrust"
     DRIVE = "drive"
+    PACK = "pack"
     MOTOR = "motor"
 
 

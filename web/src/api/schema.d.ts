@@ -7496,7 +7496,7 @@ export interface components {
          * @description What a metric cannot be told without.
          * @enum {string}
          */
-        Missing: "parts" | "wing" | "stations" | "thrust" | "drive" | "motor";
+        Missing: "parts" | "wing" | "stations" | "thrust" | "drive" | "pack" | "motor";
         /**
          * Moisture
          * @description What a lot became since it was first weighed.

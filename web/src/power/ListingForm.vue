@@ -13,7 +13,7 @@ const emit = defineEmits<{ listed: [listed: Listed] }>()
 const { units } = useUnits()
 
 const kind = ref<'pack' | 'motor'>('pack')
-const typed = reactive({ name: '', mass: '', cells: '3', held: '', c: '', kv: '', most: '' })
+const typed = reactive({ name: '', mass: '', cells: '', held: '', c: '', kv: '', most: '' })
 const wrong = ref('')
 
 async function figure(what: string, text: string, of: 'number' | 'mass' = 'number') {
@@ -54,7 +54,7 @@ const add = once(async () => {
         },
       })
     }
-    Object.assign(typed, { name: '', mass: '', held: '', c: '', kv: '', most: '' })
+    Object.assign(typed, { name: '', mass: '', cells: '', held: '', c: '', kv: '', most: '' })
   } catch (error) {
     wrong.value = whyNot(error)
   }

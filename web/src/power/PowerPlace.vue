@@ -45,7 +45,8 @@ const fitted = computed(() => {
   if (!all) return ''
   const motors = all.motors > 1 ? `${all.motors} motors` : 'motor'
   const propeller = all.propellers[0] ? ` · propeller ${all.propellers[0].name}` : ''
-  return `${motors} ${fixed(all.motor.kv, 0)} rpm/V${propeller}`
+  const kv = all.motor.kv === null ? ', Kv not said' : ` ${fixed(all.motor.kv, 0)} rpm/V`
+  return `${motors}${kv}${propeller}`
 })
 </script>
 
@@ -57,8 +58,9 @@ const fitted = computed(() => {
       after all, say what the drive is.
     </p>
     <p v-else>
-      What does each pack give: how much thrust, how many amps, how many minutes, and how many grams
-      are left? Say what the drive is; it is a guess until it ran on a stand, and says so.
+      What does each pack give: how much thrust, how many amps, how many minutes, and how much
+      weight is left to add? Say what the drive is; it is a guess until it ran on a stand, and says
+      so.
     </p>
     <v-btn :class="{ 'press--main': !assessment?.carries.thrown }" @click="list">
       List the drive

@@ -1,9 +1,30 @@
 <script setup lang="ts">
+import { computed } from 'vue'
+import { useBuild } from '../shared/useBuild'
 import { fixed, plainly } from '../shared/units'
 import LadderRow from './LadderRow.vue'
 import { useLadders } from './useLadders'
 
 const { mine, rows, cells, heat, missing } = useLadders()
+const { loadout } = useBuild()
+
+const figures = computed(() => {
+  const fresh = mine.value?.fresh
+  if (!fresh) return []
+  const loading = loadout.value?.answers.find((each) => each.kind === 'power_loading')
+  return [
+    { title: 'current', value: fresh.pack_a, sd: fresh.pack_sd_a, digits: 1, unit: 'A' },
+    { title: 'voltage', value: fresh.pack_v, sd: fresh.pack_sd_v, digits: 1, unit: 'V' },
+    { title: 'power', value: fresh.power_w, sd: fresh.power_sd_w, digits: 0, unit: 'W' },
+    {
+      title: 'power loading',
+      value: mine.value?.watts_per_kg ?? null,
+      sd: loading?.sd ?? null,
+      digits: 0,
+      unit: 'W/kg',
+    },
+  ].flatMap(({ value, ...each }) => (value === null ? [] : [{ value, ...each }]))
+})
 </script>
 
 <template>
@@ -12,27 +33,16 @@ const { mine, rows, cells, heat, missing } = useLadders()
     <template v-if="mine">
       <p class="small faint">A fresh pack, at rest {{ plainly(4.2) }} V a cell.</p>
       <dl class="figures">
-        <div>
-          <dt>current</dt>
+        <template v-for="each in figures" :key="each.title">
+          <dt>{{ each.title }}</dt>
           <dd class="figure">
-            {{ fixed(mine.fresh.pack_a, 1)
-            }}<small class="faint"> ±{{ fixed(2 * mine.fresh.pack_sd_a, 1) }} A</small>
+            {{ fixed(each.value, each.digits)
+            }}<small class="faint"
+              ><template v-if="each.sd !== null"> ±{{ fixed(2 * each.sd, each.digits) }}</template>
+              {{ each.unit }}</small
+            >
           </dd>
-        </div>
-        <div>
-          <dt>voltage</dt>
-          <dd class="figure">{{ fixed(mine.fresh.pack_v, 1) }}<small class="faint"> V</small></dd>
-        </div>
-        <div>
-          <dt>power</dt>
-          <dd class="figure">{{ fixed(mine.fresh.power_w, 0) }}<small class="faint"> W</small></dd>
-        </div>
-        <div v-if="mine.watts_per_kg !== null">
-          <dt>power loading</dt>
-          <dd class="figure">
-            {{ fixed(mine.watts_per_kg, 0) }}<small class="faint"> W/kg</small>
-          </dd>
-        </div>
+        </template>
       </dl>
       <ul>
         <LadderRow v-for="row in rows" :key="row.part" :row="row" :share="row.share" />
@@ -56,8 +66,9 @@ section {
 
 .figures {
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 6px 12px;
+  grid-template-columns: 1fr auto;
+  align-items: baseline;
+  gap: 2px 12px;
   margin: 8px 0 12px;
 }
 
@@ -69,6 +80,8 @@ dt {
 dd {
   margin: 0;
   font-size: 19px;
+  text-align: right;
+  white-space: nowrap;
 }
 
 dd small {

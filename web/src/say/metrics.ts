@@ -54,6 +54,7 @@ export const MISSING: Record<Missing, string> = {
   stations: 'give the parts their stations on the Plan',
   thrust: 'state the thrust on the Plan',
   drive: 'list the drive in Power',
+  pack: 'say its pack and propeller in Power',
   motor: 'thrown: it has no motor',
 }
 

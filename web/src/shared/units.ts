@@ -118,6 +118,9 @@ export function fixed(value: number, digits: number): string {
   return /^-0([.,]0*)?$/.test(text) ? text.slice(1) : text.replace('-', '−')
 }
 
+/** An inch [mm]: propellers are sold by them. */
+export const INCH_MM = 25.4
+
 /** A number with as many digits as it needs, `most` of them behind the mark at most. */
 export function plainly(value: number, most = 2): string {
   return decimal(String(+value.toFixed(most)))

@@ -25,7 +25,8 @@ def power_loading(plane: Flying) -> Answer:
     """
     kind, unit = TargetKind.POWER_LOADING, "W/kg"
     if plane.power is None:
-        return untold(kind, unit, plane.target(kind), Missing.DRIVE)
+        missing = Missing.DRIVE if plane.build.power is None else Missing.PACK
+        return untold(kind, unit, plane.target(kind), missing)
     watts, sd = plane.power
     return over_the_weight(plane, kind, unit, watts, sd, "more_power_w", KG_PER_G)
 
