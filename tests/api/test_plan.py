@@ -157,7 +157,11 @@ def test_an_amount_that_no_part_has_is_asked_about_once(demo, line, meant):
 def test_a_line_that_is_not_understood_changes_nothing(demo):
     before = opened(demo)
     assert "no lot" in refused(act(demo, "parts/line", line="Panel 3 dm2 of marble"))
-    assert refused(act(demo, "parts/line", line="Motor"))
+    motor = act(demo, "parts/line", line="Motor")
+    assert refused(motor).endswith('of what it is made of: "Motor 12 g"')
+    assert refused(act(demo, "parts/line", line="Motor", mass="oz")).endswith('"Motor 0.4 oz"')
+    bare = act(demo, "parts/line", line="Wing left 45 in Wing at le 70", mass="oz")
+    assert refused(bare).endswith('"Wing left 45 oz"')
     assert opened(demo) == before
 
 

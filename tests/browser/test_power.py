@@ -108,7 +108,9 @@ def test_a_drive_is_begun_from_the_parts(page, served):
     expect(page.locator("[data-pack] [aria-label=Capacity]")).to_have_value("850")
     kv = page.get_by_label("Motor Kv")
     expect(kv).to_have_value("")
-    expect(section(page, "The drive")).to_contain_text("Nobody said its Kv: by its mass about 2580 ±")
+    expect(section(page, "The drive")).to_contain_text(
+        "Nobody said its Kv: by its mass about 2580 ±"
+    )
     expect(page.locator('[data-rod="thrust_to_weight"]')).to_contain_text("pack and propeller")
     listing = page.locator("[data-another]")
     expect(listing.get_by_role("button", name="list it")).to_be_disabled()

@@ -1,6 +1,7 @@
 """A part typed on one line, put on the plane with the lot of the rack that it is cut from; a figure
 that no part has is asked about first."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
@@ -61,6 +62,8 @@ def with_typed_part(build: Build, typed: TypedPart, rack: Sequence[Lot], at: dat
     others = {ON_RACK + lot.id: lot for lot in rack if lot.id not in here}
     shelf = [replace(lot, id=id) for id, lot in others.items()]
     part = part_of_line(typed.line, build.lots, typed.units, shelf)
+    if part.stated_g is None and not part.uses:
+        raise BuildFaultError([Fault(FIELD, _unweighed(part, typed.units))])
     unusual = asked_of_part(part, (*build.lots, *shelf), build.surfaces)
     if unusual is not None and not typed.is_sure:
         raise UnusualError([_unusual(*unusual)])
@@ -87,6 +90,13 @@ def with_typed_parts(
     for each in typed:
         build = with_typed_part(build, each, rack, at)
     return build, build.parts[before:]
+
+
+def _unweighed(part: Part, units: Units) -> str:
+    """What a line lacks that says no mass: its unit, where it ends with a number."""
+    bare = re.search(r"\s[\d.,/]+$", part.name)
+    said = part.name if bare else f"{part.name} {'0.4' if units.mass == 'oz' else '12'}"
+    return f'say what it weighs, or how much of what it is made of: "{said} {units.mass}"'
 
 
 def _unusual(of: FigureOf, asked: Asked) -> Fault:

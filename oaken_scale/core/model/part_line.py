@@ -57,12 +57,15 @@ _OF_ONE: Final = re.compile(
     rf"\sof\s+(?:an?|one|the)\s+(?=(?:{'|'.join(WHOLES)})\s)", re.IGNORECASE
 )
 """An "of" that belongs to the figure: two thirds *of a* sheet."""
-_COUNT: Final = rf"(?P<count>\d{{1,3}}|{'|'.join(COUNTS)})"
+_COUNTS: Final = "|".join(COUNTS)
 _SO_MANY: Final = (
-    re.compile(rf"^{_COUNT}\s+(?!(?:{_UNIT})\s)[a-z].*s$", re.IGNORECASE),
-    re.compile(rf"^.*\S,\s*{_COUNT}$", re.IGNORECASE),
+    re.compile(rf"^(?P<count>{_COUNTS})\s+\S", re.IGNORECASE),
+    re.compile(rf"^(?P<count>\d{{1,3}})\s+(?!(?:{_UNIT})\s)(?:(?i:[a-z].*s$)|[A-Z]{{2}})"),
+    re.compile(rf"^.*\S,?\s+(?P<count>{_COUNTS})$", re.IGNORECASE),
+    re.compile(r"^.*\S,\s*(?P<count>\d{1,3})$"),
 )
-"""A name that says how many: "Two servos", "Motor screws, four"; "5 mm strips" does not."""
+"""A name that says how many: "Two servos", "2 ESC", "Motor screws, four"; "5 mm strips" does
+not."""
 
 _OF_MASS: Final = re.compile(rf"^{_GRAMS}(?:\s+each)?$", re.IGNORECASE)
 _SURE: Final = re.compile(r"\s(?P<word>guess|listing|listed|calculated)$", re.IGNORECASE)

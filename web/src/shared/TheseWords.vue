@@ -7,7 +7,7 @@ defineProps<{ of: readonly Term[] }>()
 
 <template>
   <details class="small words">
-    <summary class="faint">{{ of.length === 1 ? `what a ${of[0]} is` : 'these words' }}</summary>
+    <summary class="faint">{{ of.length === 1 ? `what “${of[0]}” means` : 'these words' }}</summary>
     <dl>
       <template v-for="term in of" :key="term">
         <dt>{{ term }}</dt>
