@@ -9,7 +9,7 @@ import { useTrial } from './useTrial'
 defineProps<{ masses: number }>()
 const { checked } = useBalanceWords()
 const { loadout, balanced } = useBuild()
-const { quantity, units } = useUnits()
+const { quantity, exactness } = useUnits()
 const { tried, keep, drop } = useTrial()
 
 const isOff = computed(() => balanced.value?.heavy?.endsWith('heavy'))
@@ -17,7 +17,11 @@ const headline = computed(() => {
   const told = balanced.value
   if (!told?.heavy || !loadout.value?.cg) return 'Where it balances'
   if (told.heavy === 'in its range') return 'Balanced: in its range'
-  const far = quantity(Math.abs(told.off_mm), 'length', units.value.length.name === 'mm' ? 0 : 2)
+  const far = quantity(
+    Math.abs(told.off_mm),
+    'length',
+    exactness(Math.abs(told.off_mm) / 2, 'length'),
+  )
   const [way, side] = told.heavy === 'tail-heavy' ? ['Tail-heavy', 'aft'] : ['Nose-heavy', 'ahead']
   return `${way}: ${far} ${side} of its range`
 })

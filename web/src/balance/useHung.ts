@@ -1,3 +1,4 @@
+import { inSentence } from '../say/names'
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useTrial } from './useTrial'
@@ -24,7 +25,7 @@ export function useHung() {
       const group = each.assembly || 'loose parts'
       return {
         id: each.part ?? `rest-${group}`,
-        name: (each.part === null ? group : nameOf(each.part)).toLowerCase(),
+        name: inSentence(each.part === null ? group : nameOf(each.part)),
         x: moved.value.get(each.part ?? '') ?? each.x_mm,
         mass: each.mass_g,
         slide:

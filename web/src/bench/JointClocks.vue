@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '../say/names'
 import { ref } from 'vue'
 import JointSheet from './JointSheet.vue'
 import SpreadSheet from './SpreadSheet.vue'
@@ -23,11 +24,11 @@ defineExpose({ spread: () => (spreading.value = true) })
       @click="opened = clock.joint.id"
     >
       <strong>{{ clock.joint.name }}</strong>
-      <span class="glue">{{ clock.joint.adhesive.toLowerCase() }}</span>
+      <span class="glue">{{ inSentence(clock.joint.adhesive) }}</span>
       <span class="figure time">{{ clock.words }}</span>
     </button>
     <span v-if="clocks.length && free.length" class="meanwhile">
-      meanwhile: weigh {{ free.map((name) => name.toLowerCase()).join(', ') }}
+      meanwhile: weigh {{ free.map(inSentence).join(', ') }}
     </span>
     <SpreadSheet v-model="spreading" />
     <JointSheet v-model="opened" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '../say/names'
 import { UNFIT, useOddTare } from '../say/tare'
 import { useWeighNext } from '../say/weighNext'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -68,7 +69,7 @@ const leftOff = computed(() => {
 const then = computed(() =>
   (assessment.value?.weigh_next ?? [])
     .slice(1)
-    .map((each) => what(each).toLowerCase())
+    .map((each) => inSentence(what(each)))
     .join(', '),
 )
 

@@ -1,3 +1,4 @@
+import { inSentence } from '../say/names'
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Doubt, type Slip } from '../api/client'
 import { useBuild } from '../shared/useBuild'
@@ -28,9 +29,9 @@ export function useDoubts() {
 
   function container(id: string | null): string {
     const found = build.value?.containers.find((each) => each.id === id)
-    return found ? `${found.name.toLowerCase()}, ${quantity(found.mass_g, 'mass')},` : 'container'
+    return found ? `${inSentence(found.name)}, ${quantity(found.mass_g, 'mass')},` : 'container'
   }
-  const thing = (id: string | null) => nameOf(id ?? '').toLowerCase()
+  const thing = (id: string | null) => inSentence(nameOf(id ?? ''))
 
   /** What the slip was, as its reason is kept in the log. */
   function reason(slip: Slip): string {

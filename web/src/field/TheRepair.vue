@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '../say/names'
 import { useWeighNext } from '../say/weighNext'
 import { computed, reactive, ref } from 'vue'
 import type { Schemas } from '../api/client'
@@ -58,7 +59,7 @@ async function damage(): Promise<Schemas['DamageDoc'][]> {
       })
     } else {
       const added = []
-      const named = nameOf(part).toLowerCase()
+      const named = inSentence(nameOf(part))
       if (of.glue.trim())
         added.push({
           name: `Glue on ${named}`.slice(0, 80),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '../say/names'
 import { computed } from 'vue'
 import { goesSideways, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
@@ -41,7 +42,7 @@ const groups = computed(() => {
     if (!each.distance_m) return
     const name = changing.value.map((control) => {
       const at = (each.settings ?? []).find((one) => one.control === control.id)?.mm ?? 0
-      return `${control.name.toLowerCase()} ${words.setting(at, goesSideways(control, fins.value))}`
+      return `${inSentence(control.name)} ${words.setting(at, goesSideways(control, fins.value))}`
     })
     const key = name.join('|')
     const group = all.get(key) ?? { name, far: [] }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '../say/names'
 import { fixed } from '../shared/units'
 import { computed } from 'vue'
 import { goesSideways, useFieldWords } from '../say/field'
@@ -12,8 +13,7 @@ const words = useFieldWords()
 const fins = computed(
   () => new Set((build.value?.surfaces ?? []).filter((s) => s.role === 'fin').map((s) => s.id)),
 )
-const named = (id: string) =>
-  (controls.value.find((each) => each.id === id)?.name ?? id).toLowerCase()
+const named = (id: string) => inSentence(controls.value.find((each) => each.id === id)?.name ?? id)
 const sideways = (id: string) => {
   const control = controls.value.find((each) => each.id === id)
   return control !== undefined && goesSideways(control, fins.value)

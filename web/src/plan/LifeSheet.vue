@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '../say/names'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Part, type NewPart, type Shelved } from '../api/client'
@@ -78,7 +79,7 @@ const guess = (name: string, stated_g: number, pedigree: Part['pedigree']): NewP
 const keep = once(async () => {
   wrong.value = ''
   const { words } = fields
-  const called = props.part.name.toLowerCase()
+  const called = inSentence(props.part.name)
   try {
     let kept = false
     if (done.value === 'repair') {

@@ -31,7 +31,11 @@ const figures = computed(() => {
   <section aria-label="At full throttle">
     <h2>At full throttle</h2>
     <template v-if="mine">
-      <p class="small faint">A fresh pack, at rest {{ plainly(4.2) }} V a cell.</p>
+      <p class="small faint">
+        A fresh pack, at rest {{ plainly(4.2) }} V a cell{{
+          mine.fresh.known === 'guess' ? '; a guess until it ran on a stand' : ''
+        }}.
+      </p>
       <dl class="figures">
         <template v-for="each in figures" :key="each.title">
           <dt>{{ each.title }}</dt>

@@ -1,3 +1,4 @@
+import { inSentence } from './names'
 import type { Remedies } from '../api/client'
 import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -12,7 +13,7 @@ export function useRemedyWords() {
   const { build, nameOf } = useBuild()
   const { quantity, units } = useUnits()
 
-  const named = (part: string) => nameOf(part).toLowerCase()
+  const named = (part: string) => inSentence(nameOf(part))
   const grams = (amount: number) =>
     quantity(amount, 'mass', units.value.mass.name === 'g' && amount >= 10 ? 0 : undefined)
 
@@ -20,7 +21,7 @@ export function useRemedyWords() {
     const spots = [...(build.value?.ballast.spots ?? []), ...(remedy?.spots ?? [])]
     return spots.find((each) => each.id === id)
   }
-  const at = (id: string, remedy?: Remedy) => (spotOf(id, remedy)?.name ?? id).toLowerCase()
+  const at = (id: string, remedy?: Remedy) => inSentence(spotOf(id, remedy)?.name ?? id)
 
   /** What is done, without its full stop; empty where nothing is. */
   function acts(remedy: Remedy): string {

@@ -1,3 +1,4 @@
+import { inSentence } from '../say/names'
 import type { Mend, TargetAnswer, Word } from '../api/client'
 import { METRICS, MISSING } from '../say/metrics'
 import { useBuild } from './useBuild'
@@ -87,7 +88,7 @@ export function useVerdicts() {
     const found = build.value?.weighings.find((each) => each.id === id)
     const load = found?.pan.loads[0]
     if (!found) return 'a reading'
-    const name = load ? (nameOf(load.part).toLowerCase().split(',')[0] ?? '') : 'the sample'
+    const name = load ? (inSentence(nameOf(load.part)).split(',')[0] ?? '') : 'the sample'
     const more = found.pan.loads.length > 1 ? ` and ${found.pan.loads.length - 1} more` : ''
     return `${name}${more}, ${quantity(found.reading_g, 'mass').replace(' ', '\u00a0')}`
   }
