@@ -1,3 +1,5 @@
+import re
+
 from playwright.sync_api import expect
 
 
@@ -54,7 +56,19 @@ def test_a_tray_is_kept_with_the_scales(bench):
     mass = bench.get_by_label("Tray, mass")
     expect(mass).to_have_value("31.4")
     bench.get_by_role("button", name="one more tray").click()
-    expect(bench.get_by_label("Tray 3, mass")).to_have_value("20")
+    empty = bench.get_by_label("Mass of one more tray")
+    expect(empty).to_be_focused()
+    bench.keyboard.press("Escape")
+    expect(empty).to_have_count(0)
+    expect(bench.get_by_label("Tray 3, mass")).to_have_count(0)
+    bench.get_by_role("button", name="one more tray").click()
+    bench.keyboard.type("0.5 oz")
+    bench.keyboard.press("Enter")
+    expect(bench.get_by_label("Tray 3, mass")).to_have_value("14.17")
+    bench.get_by_role("button", name="one more scale").click()
+    bench.get_by_label("Steps of one more scale").fill("1")
+    bench.keyboard.press("Enter")
+    expect(bench.get_by_label(re.compile(r"^Scale \d, step"))).to_have_value("1")
 
 
 def test_a_practice_bench_from_the_shed_to_its_truth(page, demo_served):

@@ -6,6 +6,7 @@ import TextCell from '../shared/TextCell.vue'
 import { numbered } from '../shared/numbered'
 import { useBuild } from '../shared/useBuild'
 import CheckWeight from './CheckWeight.vue'
+import OneMoreMass from './OneMoreMass.vue'
 import PickList from '../shared/PickList.vue'
 import { asSaid } from '../shared/choices'
 import { useUnits } from '../shared/units'
@@ -31,18 +32,18 @@ function hold(id: string, patch: Partial<Container>) {
   }))
 }
 
-function addContainer() {
+function addContainer(mass_g: number) {
   void change(({ containers: there }) => {
-    const fresh = { ...numbered('tray', 'Tray', there), mass_g: 20 }
+    const fresh = { ...numbered('tray', 'Tray', there), mass_g }
     return { containers: [...there, fresh] }
   })
 }
 
 const BAUDS = [1200, 2400, 4800, 9600, 19200, 38400, 57600, 115200]
 
-function add() {
+function add(step_g: number) {
   void change(({ scales: there }) => {
-    const fresh = { ...numbered('scale', 'Scale', there), step_g: 0.1 }
+    const fresh = { ...numbered('scale', 'Scale', there), step_g }
     return { scales: [...there, fresh] }
   })
 }
@@ -125,7 +126,12 @@ function add() {
       </details>
       <CheckWeight :scale="scale" />
     </template>
-    <v-verb class="small" @click="add">one more scale</v-verb>
+    <OneMoreMass
+      words="one more scale"
+      says="it shows steps of"
+      label="Steps of one more scale"
+      @said="add"
+    />
     <h3>Trays and cups</h3>
     <p class="faint small">
       Weigh yours empty once: a reading that forgot to tare one is then known by its gap.
@@ -149,7 +155,12 @@ function add() {
         remove
       </v-verb>
     </div>
-    <v-verb class="small" @click="addContainer">one more tray</v-verb>
+    <OneMoreMass
+      words="one more tray"
+      says="empty it weighs"
+      label="Mass of one more tray"
+      @said="addContainer"
+    />
   </section>
 </template>
 
