@@ -21,6 +21,7 @@ from oaken_scale.paper.sheet_words import (
     counted,
     day,
     done_since,
+    in_sentence,
     verdict,
     wanted,
 )
@@ -116,9 +117,9 @@ def _head(page: Page, subject: Subject, right: float, shown: Shown) -> None:
     span = f"{shown.length(wing.span_mm)} {shown.length_unit.value}" if wing else ""
     named = (
         next((each.name for each in PURPOSES if each.id == build.purpose), build.purpose),
-        next((each.name for each in LAYOUTS if each.id == build.layout), build.layout).lower(),
+        next((each.name for each in LAYOUTS if each.id == build.layout), build.layout),
     )
-    about = ", ".join(each for each in (*named, span) if each)
+    about = ", ".join(each for each in (named[0], in_sentence(named[1]), span) if each)
     page.words(EDGE, 25.5, fitted(about, 110, 10), 10, colour=FAINT)
     readings = [each for each in build.weighings if each.set_aside is None]
     checks = [each for each in build.checks if each.set_aside is None]

@@ -15,6 +15,15 @@ from oaken_scale.core.trim.unchecked import Since
 from oaken_scale.paper.shown import Measure, Shown
 
 
+def in_sentence(name: str) -> str:
+    """A name inside a sentence: it begins small, but for a letter that stands alone.
+
+    >>> in_sentence("Twin motors"), in_sentence("V-tail")
+    ('twin motors', 'V-tail')
+    """
+    return name[:1].lower() + name[1:] if name[1:2].isalpha() else name
+
+
 @dataclass(frozen=True, slots=True)
 class Printed:
     """A metric as it is printed: its title and what its figures are printed in."""

@@ -40,6 +40,13 @@ const line = (points: { y: number; z: number }[], sign: number) =>
   points.map((p) => `${-sign * p.y},${-p.z}`).join(' ')
 const thrust = computed(() => build.value?.thrust?.line_z_mm ?? null)
 const far = (mm: number) => number(Math.abs(mm), 'length', units.value.length.name === 'mm' ? 0 : 2)
+
+/** How far to one side or the other; `level` where that would be written as nothing. */
+function apart(mm: number, more: string, less: string, level: string): string {
+  return /[1-9]/.test(far(mm))
+    ? `${far(mm)} ${units.value.length.name} ${mm > 0 ? more : less}`
+    : level
+}
 </script>
 
 <template>
@@ -71,17 +78,21 @@ const far = (mm: number) => number(Math.abs(mm), 'length', units.value.length.na
           ? 'In the middle'
           : `${far(cg.y_mm)} ${units.length.name} to the ${cg.y_mm > 0 ? 'right' : 'left'}`
       }}<span class="faint figure"> ±{{ far(2 * cg.y_sd_mm) }}</span
-      >; the CG {{ far(cg.z_mm) }} {{ units.length.name }}
-      {{ cg.z_mm >= 0 ? 'above' : 'below' }} the datum<template v-if="mine?.thrust_arm_mm != null"
-        >, the thrust line (dashed) {{ far(mine.thrust_arm_mm) }} {{ units.length.name }}
-        {{ mine.thrust_arm_mm >= 0 ? 'above' : 'below' }} it:
+      >; the CG
+      {{ apart(cg.z_mm, 'above the datum', 'below the datum', 'at the height of the datum')
+      }}<template v-if="mine?.thrust_arm_mm != null"
+        >, the thrust line (dashed)
+        {{ apart(mine.thrust_arm_mm, 'above it', 'below it', 'through it') }}:
         {{ throttle(mine.throttle_gm) }}</template
       ><template v-if="mine?.lowered_arm_mm != null"
-        >; with the pack {{ far(10) }} {{ units.length.name }} lower {{ far(mine.lowered_arm_mm) }}
-        {{ units.length.name }}: {{ throttle(mine.lowered_throttle_gm) }}</template
+        >; with the pack {{ far(10) }} {{ units.length.name }} lower
+        {{ apart(mine.lowered_arm_mm, 'above it', 'below it', 'through it') }}:
+        {{ throttle(mine.lowered_throttle_gm) }}</template
       ><template v-if="mine?.thrust_side_mm != null"
-        >; {{ far(mine.thrust_side_mm) }} {{ units.length.name }} to the
-        {{ mine.thrust_side_mm >= 0 ? 'right' : 'left' }} of it:
+        >;
+        {{
+          apart(mine.thrust_side_mm, 'to the right of it', 'to the left of it', 'in line with it')
+        }}:
         {{
           mine.swings ? `throttle swings the nose ${mine.swings}` : 'next to no swing with throttle'
         }}</template

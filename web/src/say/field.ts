@@ -77,7 +77,7 @@ const TITLES: Record<ReadyLine['kind'], string> = {
   straight: 'Look along it: straight, no twist',
   fixed: 'Everything is fixed',
   ballast: 'Ballast cannot come loose',
-  leads: 'Leads reach, and are clear of the propeller',
+  leads: 'Leads reach, and are clear of all that moves',
   control: '',
   controls: 'Every control: the right way, and far enough',
   tabs: 'Tabs are set as written',
@@ -91,7 +91,7 @@ const TITLES: Record<ReadyLine['kind'], string> = {
 }
 
 const CAUTIONS: Partial<Record<ReadyLine['kind'], string>> = {
-  straight: 'Fin upright, tailplane level with the wing; a twisted tail cannot be trimmed out',
+  straight: 'Tail level with the wing, fins true; what is twisted cannot be trimmed out',
   ballast: 'Taped for the first flights, then fixed for good',
   leads: 'Move every control to its end and look inside',
   propeller: 'Nobody in its disc, eyes covered, the plane held down',
