@@ -86,6 +86,11 @@ MAY_NOT = in_the_way(
             ],
         ),
         (
+            {**WAYS, "best": remedy([("LiPo 3S 1300 45C Nose", -20.0)])},
+            "metric",
+            ["Slide the LiPo 3S 1300 45C nose 20 mm forward; no ballast."],
+        ),
+        (
             in_the_way("slides", "pack-850", 12.7),
             "imperial",
             ["The bay of the pack, 3-cell 850 is 0.50 in short."],
