@@ -95,7 +95,11 @@ def test_what_was_typed_wrong_is_said_and_stays(power):
 def test_a_drive_is_begun_from_the_parts(page, served):
     at = f"{served.url}/api/v1/builds"
     told = HTTP.post(at, json={"name": "Wren", "layout": "tractor"}).json()
-    for name, grams in (("Motor, outrunner", 24.0), ("Pack, 2-cell 850", 52.0)):
+    for name, grams in (
+        ("Motor, outrunner", 24.0),
+        ("Pack, 2-cell 850", 52.0),
+        ("Pack, 3-cell", 80.0),
+    ):
         told = HTTP.post(
             f"{at}/{told['build']['id']}/parts",
             json={"name": name, "pedigree": "listing", "stated_g": grams, "station": {"x_mm": 100}},
@@ -104,15 +108,26 @@ def test_a_drive_is_begun_from_the_parts(page, served):
     page.goto(f"{served.url}/build/{told['build']['id']}/power")
     page.get_by_role("button", name="List the drive").click()
     expect(page.get_by_label("Motor mass")).to_have_value("24")
-    expect(page.locator("[data-pack] [aria-label=Cells]")).to_have_value("2")
-    expect(page.locator("[data-pack] [aria-label=Capacity]")).to_have_value("850")
+    first = page.locator("[data-pack]").first
+    expect(first.get_by_label("Cells", exact=True)).to_have_value("2")
+    expect(first.get_by_label("Capacity", exact=True)).to_have_value("850")
     kv = page.get_by_label("Motor Kv")
     expect(kv).to_have_value("")
     expect(section(page, "The drive")).to_contain_text(
         "Nobody said its Kv: by its mass about 2580 ±"
     )
     expect(page.locator('[data-rod="thrust_to_weight"]')).to_contain_text("pack and propeller")
+    unlisted = page.locator("[data-another]").last
+    expect(unlisted.get_by_label("Cells of another")).to_have_value("3")
+    expect(unlisted.get_by_role("button", name="list it")).to_be_disabled()
+    unlisted.get_by_label("Capacity of another").fill("1300")
+    page.keyboard.press("Tab")
+    unlisted.get_by_role("button", name="list it").click()
+    packs = page.locator("[data-pack]")
+    expect(packs).to_have_count(2)
+    expect(packs.last.get_by_label("Pack", exact=True)).to_have_value("Pack, 3-cell")
     listing = page.locator("[data-another]")
+    expect(listing).to_have_count(1)
     expect(listing.get_by_role("button", name="list it")).to_be_disabled()
     listing.get_by_label("Diameter of another").fill("8")
     listing.get_by_label("Pitch of another").fill("4 1/2")
@@ -243,6 +258,9 @@ def test_a_listing_is_tried_beside_them(mine):
     mine.keyboard.press("Enter")
     expect(table.get_by_role("alert")).to_contain_text("Mass")
     table.get_by_label("Listed, g").fill("6 oz")
+    mine.keyboard.press("Enter")
+    expect(table.get_by_role("alert")).to_contain_text("Cells")
+    table.get_by_label("Cells").fill("3")
     mine.keyboard.press("Enter")
     expect(table).to_contain_text("Listed: From a shop, 170.1 g")
     shop = table.locator("tbody tr", has_text="From a shop")

@@ -10,6 +10,7 @@ from oaken_scale.core.model.kind_named import names_a_drive_pack
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.target import TargetKind, Thrust
+from oaken_scale.core.power.as_named import capacity_named, cells_named
 from oaken_scale.core.power.drive_aboard import (
     _estimate,
     as_measured,
@@ -92,9 +93,18 @@ class Constant:
 
 
 @dataclass(frozen=True, slots=True)
+class UnlistedPack:
+    """A part that is a pack and not listed with the drive: its cells and what it holds [mAh], as
+    far as its name says them."""
+
+    part: str
+    cells: int | None
+    capacity_mah: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class PowerTold:
-    """What is told of a build's drive; the packs aboard, by their parts' ids, that are ``unlisted``
-    with it."""
+    """What is told of a build's drive, and the packs of its parts that are ``unlisted`` with it."""
 
     constants: tuple[Constant, ...]
     doubts: tuple[PointDoubt, ...]
@@ -102,7 +112,7 @@ class PowerTold:
     fits: tuple[PointFit, ...]
     loadouts: tuple[LoadoutPower, ...]
     tired: tuple[TiredPack, ...]
-    unlisted: tuple[str, ...]
+    unlisted: tuple[UnlistedPack, ...]
 
 
 @recalled(keep=64)
@@ -250,18 +260,18 @@ def power_told(
     )
 
 
-def unlisted_packs(build: Build) -> tuple[str, ...]:
+def unlisted_packs(build: Build) -> tuple[UnlistedPack, ...]:
     """The parts that are packs of a drive by their names and not listed with it yet.
 
     >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> from oaken_scale.core.model.power import Motor
-    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> part = Part("pack", "Pack 3S", Pedigree.LISTING, stated_g=120.0)
     >>> unlisted_packs(Build("b", "B", parts=(part,), power=Power(Motor(1400, 60))))
-    ('pack',)
+    (UnlistedPack(part='pack', cells=3, capacity_mah=None),)
     """
     listed = {pack.part for pack in build.power.packs} if build.power else set()
     return tuple(
-        part.id
+        UnlistedPack(part.id, cells_named(part.name), capacity_named(part.name))
         for part in build.parts
         if not part.retired and names_a_drive_pack(part.name) and part.id not in listed
     )

@@ -34,6 +34,7 @@ from oaken_scale.core.model.power import (
 )
 from oaken_scale.core.power.drive_estimate import estimate_drive
 from oaken_scale.core.power.listings import motor_belief
+from oaken_scale.core.power.loadout_power import UnlistedPack
 
 DAY = datetime(2026, 5, 1, tzinfo=UTC)
 BIG = Pack("big", "3-cell 1300", 3, 1300.0, 25.0, "pack")
@@ -215,10 +216,14 @@ def test_what_nobody_said_of_a_drive_is_left_to_be_said():
     plain = Build("b", "B", parts=parts)
     begun = drive_begun(plain, ())
     assert begun.power == Power(Motor(None, 74.0))
-    assert assess(begun).power.unlisted == ("p", "cells", "holds")
+    assert assess(begun).power.unlisted == (
+        UnlistedPack("p", None, None),
+        UnlistedPack("cells", 3, None),
+        UnlistedPack("holds", None, 1300.0),
+    )
     said = Pack("p", "Pack", 3, 1300.0, None, "p")
     listed_one = replace(begun, power=replace(begun.power, packs=(said,)))
-    assert assess(listed_one).power.unlisted == ("cells", "holds")
+    assert [each.part for each in assess(listed_one).power.unlisted] == ["cells", "holds"]
 
 
 def test_a_motor_of_no_kv_is_a_wide_guess_by_its_mass():

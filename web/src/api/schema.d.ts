@@ -9278,8 +9278,7 @@ export interface components {
         };
         /**
          * PowerTold
-         * @description What is told of a build's drive; the packs aboard, by their parts' ids, that are ``unlisted``
-         *     with it.
+         * @description What is told of a build's drive, and the packs of its parts that are ``unlisted`` with it.
          */
         PowerTold: {
             /** Constants */
@@ -9295,7 +9294,7 @@ export interface components {
             /** Tired */
             tired: components["schemas"]["TiredPack"][];
             /** Unlisted */
-            unlisted: string[];
+            unlisted: components["schemas"]["UnlistedPack"][];
         };
         /**
          * Predicted
@@ -11863,6 +11862,19 @@ export interface components {
          * @enum {string}
          */
         Unfit: "too_light" | "near_its_end";
+        /**
+         * UnlistedPack
+         * @description A part that is a pack and not listed with the drive: its cells and what it holds [mAh], as
+         *     far as its name says them.
+         */
+        UnlistedPack: {
+            /** Part */
+            part: string;
+            /** Cells */
+            cells: number | null;
+            /** Capacity Mah */
+            capacity_mah: number | null;
+        };
         /**
          * Use
          * @description How much of a lot a part uses, in the lot's unit; negative for a pocket cut out.

@@ -156,7 +156,7 @@ defineExpose({ type })
         inputmode="decimal"
         autocomplete="off"
         enterkeyhint="done"
-        placeholder="12.4, 0.44 oz"
+        :placeholder="units.mass.name === 'g' ? '12.4, 0.44 oz' : '0.44, 12.4 g'"
         @input="typed.typed(($event.target as HTMLInputElement).value)"
         @keydown.esc.stop="leave"
       />

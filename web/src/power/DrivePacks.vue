@@ -31,7 +31,20 @@ const fresh = reactive({
   cells: null as number | null,
   capacity_mah: null as number | null,
 })
-watch(unlisted, ([first]) => (fresh.part = first ?? ''), { immediate: true })
+/** What a part's name says is there already. */
+function choose(part: string) {
+  const named = unlisted.value.find((each) => each.part === part)
+  Object.assign(fresh, {
+    part,
+    cells: named?.cells ?? null,
+    capacity_mah: named?.capacity_mah ?? null,
+  })
+}
+watch(
+  () => unlisted.value[0]?.part ?? '',
+  (first) => choose(first),
+  { immediate: true },
+)
 const filled = computed(() => fresh.cells !== null && fresh.capacity_mah !== null)
 async function add() {
   const { part, capacity_mah } = fresh
@@ -41,7 +54,7 @@ async function add() {
   const name = (of ?? `${cells}-cell ${plainly(capacity_mah)}`).slice(0, 80)
   const pack = { id: freshId(), name, cells, capacity_mah, c_rating: null, part: part || null }
   if (!(await edit((now) => ({ packs: [...now.packs, pack] })))) return
-  Object.assign(fresh, { cells: null, capacity_mah: null })
+  choose(unlisted.value[0]?.part ?? '')
   open.value = false
 }
 </script>
@@ -98,7 +111,8 @@ async function add() {
       <label class="small"
         >is the part
         <PickList
-          v-model="fresh.part"
+          :model-value="fresh.part"
+          @update:model-value="choose($event)"
           aria-label="Another pack is the part"
           :items="named(parts, 'none of this plane')"
       /></label>

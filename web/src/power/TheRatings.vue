@@ -174,6 +174,14 @@ section {
   font-size: 14px;
 }
 
+/* The figures stand under one another, whatever their unit. */
+.rows label > span {
+  display: grid;
+  grid-template-columns: 72px 34px;
+  gap: 6px;
+  align-items: center;
+}
+
 .rows :deep(.cell) {
   width: 72px;
 }
