@@ -171,7 +171,7 @@ def span_chord_map(
     >>> start = Start("park", "tractor", (limit,), STARTER[0], STARTER[0])
     >>> told = span_chord_map(start, (900.0, 1100.0), (170.0, 190.0))
     >>> [round(point.auw_g) for point in told.points], told.best
-    ([289, 332, 338, 386], 2)
+    ([289, 333, 338, 386], 2)
     """
     points = tuple(map_point(start, *at) for at in product(spans_mm, chords_mm))
     most = max(point.chance for point in points)
