@@ -35,7 +35,7 @@ _LEADS: Final = _words(
 _PACK: Final = re.compile(
     r"\b(?:\w*packs?|batter(?:y|ies)|\w*akkus?|\d{1,2} ?s)\b|(?:\b|\d)cells?\b"
 )
-_OWN_PACK: Final = _words("receivers?", "rx", "radio", "cameras?", "video", "lights?")
+_OWN_PACK: Final = _words("receivers?", "rx", "radio", "cameras?", "video")
 _MOTOR: Final = _words("motors?", "outrunners?")
 _PROPELLER: Final = _words("props?", "propellers?")
 _CONTROLLER: Final = _words("esc", "speed controls?", "controllers?")
