@@ -3,6 +3,7 @@ import { computed, reactive, ref, watch } from 'vue'
 import type { Drive } from '../api/client'
 import PickList from '../shared/PickList.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
+import DriveList from './DriveList.vue'
 import TextCell from '../shared/TextCell.vue'
 import { named } from '../shared/choices'
 import { freshId } from '../shared/freshId'
@@ -60,8 +61,7 @@ async function add() {
 </script>
 
 <template>
-  <div v-if="drive" class="drive-things">
-    <h3>Packs</h3>
+  <DriveList v-if="drive" title="Packs">
     <div v-for="each in drive.packs" :key="each.id" class="thing" :data-pack="each.id">
       <TextCell
         :value="each.name"
@@ -142,43 +142,5 @@ async function add() {
       </span>
     </div>
     <v-verb v-else class="small" @click="open = true">another pack</v-verb>
-  </div>
+  </DriveList>
 </template>
-
-<style scoped>
-.drive-things {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-  width: 100%;
-}
-
-h3 {
-  font-size: 15px;
-  margin: 8px 0 0;
-}
-
-.verbs {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-
-.thing {
-  display: grid;
-  gap: 4px;
-  width: 100%;
-  padding: 6px 0;
-  border-bottom: 1px solid var(--line);
-  justify-items: start;
-}
-
-/* Three figures with their units on one line. */
-.thing > span :deep(.cell) {
-  width: 60px;
-}
-
-label .pick {
-  max-width: 190px;
-}
-</style>

@@ -2,6 +2,7 @@
 import { computed, reactive, ref } from 'vue'
 import type { Drive } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
+import DriveList from './DriveList.vue'
 import TextCell from '../shared/TextCell.vue'
 import { freshId } from '../shared/freshId'
 import { INCH_MM, plainly, useUnits } from '../shared/units'
@@ -39,8 +40,7 @@ async function add() {
 </script>
 
 <template>
-  <div v-if="drive" class="drive-things">
-    <h3>Propellers</h3>
+  <DriveList v-if="drive" title="Propellers">
     <div
       v-for="(each, at) in drive.propellers"
       :key="each.id"
@@ -115,39 +115,5 @@ async function add() {
       </span>
     </div>
     <v-verb v-else class="small" @click="open = true">another propeller</v-verb>
-  </div>
+  </DriveList>
 </template>
-
-<style scoped>
-.drive-things {
-  display: grid;
-  gap: 8px;
-  justify-items: start;
-  width: 100%;
-}
-
-h3 {
-  font-size: 15px;
-  margin: 8px 0 0;
-}
-
-.verbs {
-  display: flex;
-  gap: 12px;
-  align-items: center;
-}
-
-.thing {
-  display: grid;
-  gap: 4px;
-  width: 100%;
-  padding: 6px 0;
-  border-bottom: 1px solid var(--line);
-  justify-items: start;
-}
-
-/* Three figures with their units on one line. */
-.thing > span :deep(.cell) {
-  width: 60px;
-}
-</style>
