@@ -422,9 +422,11 @@ def test_a_drive_is_listed_from_what_the_drawer_knows_of_the_parts(client):
     ).json()["thing"]
     assert kept["kv"] is None  # put right by hand it is as it was put
     client.put(f"/api/v1/drawer/{laid['id']}", json={**BARE, "name": "Outrunner", "kv": 1650})
+    blades = {"name": "Prop 6 x 3", "kind": "propeller", "listing_g": 3}
+    prop = client.post("/api/v1/drawer", json=blades).json()["thing"]
     told = begin(client)
     at = f"/api/v1/builds/{told['build']['id']}"
-    for thing in (laid["id"], "4-cell-1500-30c"):
+    for thing in (laid["id"], "4-cell-1500-30c", prop["id"]):
         told = client.post(
             f"{at}/things",
             json={"thing": thing, "station": {"x_mm": 40}},
@@ -437,6 +439,7 @@ def test_a_drive_is_listed_from_what_the_drawer_knows_of_the_parts(client):
     assert (drive["motor"]["kv"], drive["motor"]["mass_g"], drive["motors"]) == (1650, 28, 1)
     (pack,) = drive["packs"]
     assert (pack["cells"], pack["capacity_mah"], pack["c_rating"]) == (4, 1500, 30)
+    assert [each["name"] for each in drive["propellers"]] == ["6 x 3"]
     assert listed.json()["assessment"]["power"]["loadouts"]
     again = client.post(f"{at}/power", headers={"If-Match": listed.headers["ETag"]})
     assert problem(again, "power", "listed already")
