@@ -16,6 +16,7 @@ from oaken_scale.core.changes.drive import (
     without_part,
 )
 from oaken_scale.core.changes.variants import adopted_variant
+from oaken_scale.core.flight.verdict import Missing
 from oaken_scale.core.material.drawer import Thing, ThingKind, fitted
 from oaken_scale.core.model.balancing import BalanceCheck, CheckKind
 from oaken_scale.core.model.build import Build, Loadout
@@ -32,6 +33,7 @@ from oaken_scale.core.model.power import (
     Run,
     RunPoint,
 )
+from oaken_scale.core.model.target import Target, TargetKind
 from oaken_scale.core.power.drive_estimate import estimate_drive
 from oaken_scale.core.power.listings import motor_belief
 from oaken_scale.core.power.loadout_power import UnlistedPack
@@ -221,6 +223,14 @@ def test_what_nobody_said_of_a_drive_is_left_to_be_said():
         UnlistedPack("cells", 3, None),
         UnlistedPack("holds", None, 1300.0),
     )
+    asked = (Target(TargetKind.THRUST_TO_WEIGHT, 0.7), Target(TargetKind.POWER_LOADING, 100.0))
+    for build, lacks in (
+        (begun, [Missing.PACK, Missing.PACK]),
+        (plain, [Missing.THRUST, Missing.DRIVE]),
+    ):
+        (flown,) = assess(replace(build, targets=asked)).loadouts
+        kinds = [target.kind for target in asked]
+        assert [one.missing for one in flown.answers if one.kind in kinds] == lacks
     said = Pack("p", "Pack", 3, 1300.0, None, "p")
     listed_one = replace(begun, power=replace(begun.power, packs=(said,)))
     assert [each.part for each in assess(listed_one).power.unlisted] == ["cells", "holds"]
