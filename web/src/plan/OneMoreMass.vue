@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { nextTick, ref } from 'vue'
+import { nextTick, ref, useTemplateRef, type ComponentPublicInstance } from 'vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useUnits } from '../shared/units'
 
@@ -9,7 +9,8 @@ const emit = defineEmits<{ said: [grams: number] }>()
 const { units } = useUnits()
 
 const open = ref(false)
-const room = ref<HTMLElement>()
+const room = useTemplateRef('room')
+const verb = useTemplateRef<ComponentPublicInstance>('verb')
 
 async function ask() {
   open.value = true
@@ -17,9 +18,12 @@ async function ask() {
   room.value?.querySelector('input')?.focus()
 }
 
-/** Left with nothing typed, nothing was meant. */
-function left(event: FocusEvent) {
-  if (!(event.target as HTMLInputElement).value.trim()) open.value = false
+/** Left with nothing typed, nothing was meant: by Esc the hand is back on the verb. */
+async function left(event: FocusEvent) {
+  if ((event.target as HTMLInputElement).value.trim()) return
+  open.value = false
+  await nextTick()
+  if (!event.relatedTarget) (verb.value?.$el as HTMLElement | undefined)?.focus()
 }
 
 function kept(grams: number | null) {
@@ -43,7 +47,7 @@ function kept(grams: number | null) {
     />
     {{ units.mass.name }}
   </span>
-  <v-verb v-else class="small" @click="ask">{{ words }}</v-verb>
+  <v-verb v-else ref="verb" class="small" @click="ask">{{ words }}</v-verb>
 </template>
 
 <style scoped>

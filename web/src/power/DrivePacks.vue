@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, reactive, ref, watch } from 'vue'
+import { computed, reactive, watch } from 'vue'
 import type { Drive } from '../api/client'
 import PickList from '../shared/PickList.vue'
 import QuantityCell from '../shared/QuantityCell.vue'
@@ -10,6 +10,7 @@ import { freshId } from '../shared/freshId'
 import { plainly } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useDrive } from './useDrive'
+import { useOneMore } from './useOneMore'
 
 const { drive, told, edit, takeAway } = useDrive()
 const { build } = useBuild()
@@ -23,7 +24,7 @@ const setPack = (id: string, patch: Partial<Pack>) =>
 
 /** One more is listed once somebody said what it holds: nothing is told of one made up. */
 const unlisted = computed(() => told.value?.unlisted ?? [])
-const open = ref(false)
+const { open, ask, leave, listed } = useOneMore()
 const another = computed(
   () => open.value || unlisted.value.length > 0 || drive.value?.packs.length === 0,
 )
@@ -56,13 +57,19 @@ async function add() {
   const pack = { id: freshId(), name, cells, capacity_mah, c_rating: null, part: part || null }
   if (!(await edit((now) => ({ packs: [...now.packs, pack] })))) return
   choose(unlisted.value[0]?.part ?? '')
-  open.value = false
+  await listed(pack.id)
 }
 </script>
 
 <template>
-  <DriveList v-if="drive" title="Packs">
-    <div v-for="each in drive.packs" :key="each.id" class="thing" :data-pack="each.id">
+  <DriveList v-if="drive" ref="list" title="Packs">
+    <div
+      v-for="each in drive.packs"
+      :key="each.id"
+      class="thing"
+      :data-pack="each.id"
+      :data-listed="each.id"
+    >
       <TextCell
         :value="each.name"
         label="Pack"
@@ -138,9 +145,9 @@ async function add() {
       </span>
       <span class="small verbs">
         <v-btn :disabled="!filled" @click="add">list it</v-btn>
-        <v-verb v-if="open" class="faint" @click="open = false">leave it</v-verb>
+        <v-verb v-if="open" class="faint" @click="leave">leave it</v-verb>
       </span>
     </div>
-    <v-verb v-else class="small" @click="open = true">another pack</v-verb>
+    <v-verb v-else class="small" data-more @click="ask">another pack</v-verb>
   </DriveList>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive } from 'vue'
 import type { Drive } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import DriveList from './DriveList.vue'
@@ -7,6 +7,7 @@ import TextCell from '../shared/TextCell.vue'
 import { freshId } from '../shared/freshId'
 import { INCH_MM, plainly, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
+import { useOneMore } from './useOneMore'
 
 const { drive, edit, takeAway } = useDrive()
 const { units } = useUnits()
@@ -24,7 +25,7 @@ const fit = (id: string) =>
   }))
 
 /** One more is listed once somebody said how large it is: nothing is told of one made up. */
-const open = ref(false)
+const { open, ask, leave, listed } = useOneMore()
 const another = computed(() => open.value || drive.value?.propellers.length === 0)
 const size = reactive({ diameter_mm: null as number | null, pitch_mm: null as number | null })
 const sized = computed(() => size.diameter_mm !== null && size.pitch_mm !== null)
@@ -35,17 +36,18 @@ async function add() {
   const fresh = { id: freshId(), name, diameter_mm, pitch_mm }
   if (!(await edit((now) => ({ propellers: [...now.propellers, fresh] })))) return
   Object.assign(size, { diameter_mm: null, pitch_mm: null })
-  open.value = false
+  await listed(fresh.id)
 }
 </script>
 
 <template>
-  <DriveList v-if="drive" title="Propellers">
+  <DriveList v-if="drive" ref="list" title="Propellers">
     <div
       v-for="(each, at) in drive.propellers"
       :key="each.id"
       class="thing"
       :data-propeller="each.id"
+      :data-listed="each.id"
     >
       <TextCell
         :value="each.name"
@@ -111,9 +113,9 @@ async function add() {
       </span>
       <span class="small verbs">
         <v-btn :disabled="!sized" @click="add">list it</v-btn>
-        <v-verb v-if="open" class="faint" @click="open = false">leave it</v-verb>
+        <v-verb v-if="open" class="faint" @click="leave">leave it</v-verb>
       </span>
     </div>
-    <v-verb v-else class="small" @click="open = true">another propeller</v-verb>
+    <v-verb v-else class="small" data-more @click="ask">another propeller</v-verb>
   </DriveList>
 </template>
