@@ -78,13 +78,15 @@ class Trusted:
     current_off: float
 
 
-def predictions(seeds: Iterable[int], pack: str, propeller: str, runs: bool) -> Trusted:
+def predictions(
+    seeds: Iterable[int], pack: str, propeller: str, runs: bool, drive: Power = DRIVE
+) -> Trusted:
     """Full throttle with a pack and a propeller, predicted from one run of the three-cell pack with
     the smaller propeller, or from the listings alone."""
     within, off = [], []
     for seed in seeds:
-        truth = Truth(seed)
-        told = estimate_drive(replace(DRIVE, runs=(truth.run(),) if runs else ()))
+        truth = Truth(seed, drive)
+        told = estimate_drive(replace(drive, runs=(truth.run(),) if runs else ()))
         thrust, amps = truth.full(pack, propeller)
         found = told.predict(pack, propeller)
         within.append(

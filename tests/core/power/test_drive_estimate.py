@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from oaken_scale.core.model.faults.fault import BuildFaultError
-from oaken_scale.core.model.power import Propeller, Run, RunPoint
+from oaken_scale.core.model.power import Motor, Propeller, Run, RunPoint
 from oaken_scale.core.power import drive_estimate
 from oaken_scale.core.power.drive_estimate import HowKnown, estimate_drive, one_of_them
 from oaken_scale.core.power.drive_readings import (
@@ -84,6 +84,21 @@ def test_made_up_drives_come_out_as_doubtful_as_told(
     pack, propeller, runs, thrust_off, current_off
 ):
     told = predictions(range(120), pack, propeller, runs)
+    assert told.thrust_within == pytest.approx(0.95, abs=0.05)
+    assert told.current_within == pytest.approx(0.95, abs=0.05)
+    assert told.thrust_off < thrust_off
+    assert told.current_off < current_off
+
+
+@pytest.mark.parametrize(
+    ("pack", "runs", "thrust_off", "current_off"),
+    [("small", True, 0.05, 0.06), ("big", False, 0.45, 0.65)],
+    ids=["another pack", "no run"],
+)
+def test_a_motor_of_no_kv_is_told_as_widely_as_it_is_off(pack, runs, thrust_off, current_off):
+    """A run makes up for the listing; without one most is open, and told so."""
+    unsaid = replace(DRIVE, motor=Motor(None, 28.0))
+    told = predictions(range(120), pack, "six", runs, unsaid)
     assert told.thrust_within == pytest.approx(0.95, abs=0.05)
     assert told.current_within == pytest.approx(0.95, abs=0.05)
     assert told.thrust_off < thrust_off
