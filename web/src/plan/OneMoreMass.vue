@@ -53,7 +53,8 @@ function kept(grams: number | null) {
 <style scoped>
 .room {
   display: inline-flex;
-  gap: 6px;
+  gap: 10px;
+  padding: 6px 0;
   align-items: center;
 }
 

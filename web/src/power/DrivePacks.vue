@@ -24,7 +24,7 @@ const setPack = (id: string, patch: Partial<Pack>) =>
 
 /** One more is listed once somebody said what it holds: nothing is told of one made up. */
 const unlisted = computed(() => told.value?.unlisted ?? [])
-const { open, ask, leave, listed } = useOneMore()
+const { open, wrong, ask, leave, listed, missing } = useOneMore()
 const another = computed(
   () => open.value || unlisted.value.length > 0 || drive.value?.packs.length === 0,
 )
@@ -47,11 +47,10 @@ watch(
   (first) => choose(first),
   { immediate: true },
 )
-const filled = computed(() => fresh.cells !== null && fresh.capacity_mah !== null)
 async function add() {
   const { part, capacity_mah } = fresh
   const cells = Math.round(fresh.cells ?? 0)
-  if (!cells || capacity_mah === null) return
+  if (!cells || capacity_mah === null) return missing('Say its cells and what it holds.')
   const of = parts.value.find((each) => each.id === part)?.name
   const name = (of ?? `${cells}-cell ${plainly(capacity_mah)}`).slice(0, 80)
   const pack = { id: freshId(), name, cells, capacity_mah, c_rating: null, part: part || null }
@@ -143,8 +142,9 @@ async function add() {
         />
         mAh
       </span>
+      <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
       <span class="small verbs">
-        <v-btn :disabled="!filled" @click="add">list it</v-btn>
+        <v-btn @click="add">list it</v-btn>
         <v-verb v-if="open" class="faint" @click="leave">leave it</v-verb>
       </span>
     </div>

@@ -25,13 +25,12 @@ const fit = (id: string) =>
   }))
 
 /** One more is listed once somebody said how large it is: nothing is told of one made up. */
-const { open, ask, leave, listed } = useOneMore()
+const { open, wrong, ask, leave, listed, missing } = useOneMore()
 const another = computed(() => open.value || drive.value?.propellers.length === 0)
 const size = reactive({ diameter_mm: null as number | null, pitch_mm: null as number | null })
-const sized = computed(() => size.diameter_mm !== null && size.pitch_mm !== null)
 async function add() {
   const { diameter_mm, pitch_mm } = size
-  if (diameter_mm === null || pitch_mm === null) return
+  if (diameter_mm === null || pitch_mm === null) return missing('Say its diameter and its pitch.')
   const name = [diameter_mm, pitch_mm].map((mm) => plainly(mm / INCH_MM)).join(' x ')
   const fresh = { id: freshId(), name, diameter_mm, pitch_mm }
   if (!(await edit((now) => ({ propellers: [...now.propellers, fresh] })))) return
@@ -111,8 +110,9 @@ async function add() {
         />
         in
       </span>
+      <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
       <span class="small verbs">
-        <v-btn :disabled="!sized" @click="add">list it</v-btn>
+        <v-btn @click="add">list it</v-btn>
         <v-verb v-if="open" class="faint" @click="leave">leave it</v-verb>
       </span>
     </div>
