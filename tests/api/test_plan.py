@@ -161,7 +161,9 @@ def test_a_line_that_is_not_understood_changes_nothing(demo):
     assert refused(motor).endswith('of what it is made of: "Motor 12 g"')
     assert refused(act(demo, "parts/line", line="Motor", mass="oz")).endswith('"Motor 0.4 oz"')
     bare = act(demo, "parts/line", line="Wing left 45 in Wing at le 70", mass="oz")
-    assert refused(bare).endswith('"Wing left 45 oz"')
+    assert refused(bare).endswith('"Wing left 45 oz in Wing at le 70"')
+    weighed = act(demo, "parts/line", line="Motor 28.2 g weighed at 20")
+    assert refused(weighed).endswith('add "Motor" as a guess, then type 28.2 g on the Bench')
     assert opened(demo) == before
 
 

@@ -142,6 +142,23 @@ def test_a_mistyped_mass_names_its_field_and_keeps_the_line(shed):
     expect(page.get_by_label("Name of the next part")).to_have_value("Motor")
 
 
+def test_a_line_is_answered_where_it_is_typed(shed):
+    page = shed
+    begin(page, "Curlew")
+    line = page.get_by_label("Name of the next part")
+    line.fill("Receiver 4 g 250")
+    line.press("Enter")
+    form = page.get_by_role("form", name="The next part")
+    expect(form.get_by_role("alert")).to_have_text('where is it? "Receiver 4 g at 250"')
+    expect(line).to_have_value("Receiver 4 g 250")
+    line.fill("Receiver 4 g at 250 left 30")
+    line.press("Enter")
+    told = "Receiver: 4.0 g, 250 mm from the nose, 30 mm to port"
+    expect(form.get_by_text(told)).to_have_attribute("role", "status")
+    expect(form.get_by_role("alert")).to_have_count(0)
+    expect(line).to_have_value("")
+
+
 def test_a_part_is_changed_in_its_line_and_removed(shed):
     page = shed
     begin(page, "Curlew")

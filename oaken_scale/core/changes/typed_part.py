@@ -13,8 +13,9 @@ from oaken_scale.core.model.amount import Amount
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
+from oaken_scale.core.model.mass_in_words import FIELD
 from oaken_scale.core.model.part import Part
-from oaken_scale.core.model.part_line import FIELD, METRIC, Units, part_of_line
+from oaken_scale.core.model.part_line import METRIC, Units, part_of_line
 from oaken_scale.core.model.plausible import Asked, FigureOf, asked_of_part
 
 ON_RACK: Final = "rack:"
@@ -63,7 +64,8 @@ def with_typed_part(build: Build, typed: TypedPart, rack: Sequence[Lot], at: dat
     shelf = [replace(lot, id=id) for id, lot in others.items()]
     part = part_of_line(typed.line, build.lots, typed.units, shelf)
     if part.stated_g is None and not part.uses:
-        raise BuildFaultError([Fault(FIELD, _unweighed(part, typed.units))])
+        raise BuildFaultError([Fault(FIELD, _unweighed(part, typed))])
+    _refuse_weighed(part)
     unusual = asked_of_part(part, (*build.lots, *shelf), build.surfaces)
     if unusual is not None and not typed.is_sure:
         raise UnusualError([_unusual(*unusual)])
@@ -92,11 +94,22 @@ def with_typed_parts(
     return build, build.parts[before:]
 
 
-def _unweighed(part: Part, units: Units) -> str:
-    """What a line lacks that says no mass: its unit, where it ends with a number."""
-    bare = re.search(r"\s[\d.,/]+$", part.name)
-    said = part.name if bare else f"{part.name} {'0.4' if units.mass == 'oz' else '12'}"
-    return f'say what it weighs, or how much of what it is made of: "{said} {units.mass}"'
+def _unweighed(part: Part, typed: TypedPart) -> str:
+    """What a line lacks that says no mass: its unit, where its name ends with a number."""
+    unit = typed.units.mass
+    some = "" if re.search(r"\s[\d.,/]+$", part.name) else " 0.4" if unit == "oz" else " 12"
+    line = typed.line.strip().replace(part.name, f"{part.name}{some} {unit}", 1)
+    return f'say what it weighs, or how much of what it is made of: "{line}"'
+
+
+def _refuse_weighed(part: Part) -> None:
+    """What was weighed is a reading, and counts as one: as a guess it would be doubted."""
+    if part.stated_g is not None and (told := re.search(r"[\s,]+weighed$", part.name, re.I)):
+        name = part.name[: told.start()]
+        words = (
+            f'what was weighed is a reading: add "{name}" as a guess, then type {{}} on the Bench'
+        )
+        raise BuildFaultError([Fault(FIELD, words, (Amount(part.stated_g, "g"),))])
 
 
 def _unusual(of: FigureOf, asked: Asked) -> Fault:

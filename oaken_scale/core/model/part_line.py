@@ -7,10 +7,10 @@ from typing import Final
 
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
+from oaken_scale.core.model.mass_in_words import FIELD, is_mass, mass_in_words, without_mass
 from oaken_scale.core.model.named import named
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.quantity import (
-    COUNTS,
     NUMBER,
     SHARE,
     WHOLES,
@@ -19,8 +19,6 @@ from oaken_scale.core.model.quantity import (
     parse,
     spellings_of,
 )
-
-FIELD: Final = "line"
 
 KNOWN_BY: Final = dict.fromkeys(LotKind, Pedigree.CALCULATED) | {
     LotKind.ADHESIVE: Pedigree.JOINT,
@@ -32,20 +30,25 @@ KNOWN_BY: Final = dict.fromkeys(LotKind, Pedigree.CALCULATED) | {
 
 AMOUNT_OF: Final = {LotUnit.DM2: "area", LotUnit.M: "run", LotUnit.PIECE: "pieces"}
 
-_INCHES: Final = r"(?<=[\d/])\sin\s(?:(?:of|in|at|side|up|x|×|\+)\s|$)"
-_WORDS: Final = re.compile(rf"(?!{_INCHES})\s(of|in|at|side|up)\s", re.IGNORECASE)
+_THE: Final = re.compile(r"^the\s+", re.IGNORECASE)
+_WAYS: Final = {
+    "left": ("side", "-"),
+    "port": ("side", "-"),
+    "right": ("side", ""),
+    "starboard": ("side", ""),
+    "down": ("up", "-"),
+}
+"""Which way a figure goes, said by another word: of which of ours it is, with which sign."""
+_WAY: Final = "|".join(_WAYS)
+_INCHES: Final = (
+    r"(?<=[\d/])\sin\s(?:(?:of|in|at|side|up|from|behind|aft|x|×|\+)\s"
+    rf"|(?:{_WAY})\s+[\d.]|$)"
+)
+_WORDS: Final = re.compile(rf"(?!{_INCHES})\s(of|in|at|side|up|{_WAY})\s", re.IGNORECASE)
 """The words that divide a line. "in" after a number is the unit where another of them follows, a
 second side, or nothing: "18 in x 6 in of foam board", "at 3 in"."""
 
-_MASS_UNIT: Final = "|".join(sorted(spellings_of("mass"), key=len, reverse=True))
-_TIMES: Final = r"(?:\d{1,3}\s*[x×]\s*)?"  # "2 x 9 g"
-_GRAMS: Final = rf"{_TIMES}(?:{NUMBER})\s*(?:{_MASS_UNIT})(?:\s*(?:{NUMBER})\s*(?:{_MASS_UNIT}))?"
-_MASS: Final = re.compile(
-    rf"^(?P<name>.*?\S)\s+(?P<figure>(?:{_TIMES}(?:{NUMBER})\s*(?:{_MASS_UNIT})?\s*\+\s*)*{_GRAMS})"
-    r"(?P<each>\s+each)?$",
-    re.IGNORECASE,
-)
-_UNIT: Final = "|".join(spellings_of("length") + spellings_of("mass"))
+_LENGTH_UNIT: Final = "|".join(map(re.escape, spellings_of("length")))
 _SIDE: Final = (
     rf"(?:(?:{NUMBER})\s*(?:ft|')\s*)?(?:{NUMBER})\s*(?:[a-z]{{0,12}}[2²]?|[\"'])"  # "3 ft 6 in"
 )
@@ -57,18 +60,22 @@ _OF_ONE: Final = re.compile(
     rf"\sof\s+(?:an?|one|the)\s+(?=(?:{'|'.join(WHOLES)})\s)", re.IGNORECASE
 )
 """An "of" that belongs to the figure: two thirds *of a* sheet."""
-_COUNTS: Final = "|".join(COUNTS)
-_SO_MANY: Final = (
-    re.compile(rf"^(?P<count>{_COUNTS})\s+\S", re.IGNORECASE),
-    re.compile(rf"^(?P<count>\d{{1,3}})\s+(?!(?:{_UNIT})\s)(?:(?i:[a-z].*s$)|[A-Z]{{2}})"),
-    re.compile(rf"^.*\S,?\s+(?P<count>{_COUNTS})$", re.IGNORECASE),
-    re.compile(r"^.*\S,\s*(?P<count>\d{1,3})$"),
+_SURE: Final = re.compile(r"[\s,]+(?P<word>guess|listing|listed|calculated)$", re.IGNORECASE)
+_EDGE: Final = re.compile(
+    r"(?:(?:from|behind|aft\s+of)\s+)?(?:the\s+)?"
+    r"\b(?:(?P<edge>le|leading\s+edge)|nose(?:\s+tip)?)\b",
+    re.IGNORECASE,
 )
-"""A name that says how many: "Two servos", "2 ESC", "Motor screws, four"; "5 mm strips" does
-not."""
-
-_OF_MASS: Final = re.compile(rf"^{_GRAMS}(?:\s+each)?$", re.IGNORECASE)
-_SURE: Final = re.compile(r"\s(?P<word>guess|listing|listed|calculated)$", re.IGNORECASE)
+_PLACED: Final = re.compile(
+    rf"(?<!\sat)(?<!\sle)[\s,]+(?=(?:{NUMBER})\s*(?:{_LENGTH_UNIT})?\s+(?:from|behind|aft\s+of)\s+"
+    r"(?:the\s+)?(?:nose|le|leading\s+edge)\b)|\s@\s*",
+    re.IGNORECASE,
+)
+"""Where a place begins that is said without its word: "Receiver 4 g, 250 mm from the nose"."""
+_TO_ONE_SIDE: Final = re.compile(
+    rf"^(?:(?P<before>{_WAY})\s+)?(?P<far>[-+\d.].*?)(?:\s+(?:to\s+)?(?:the\s+)?(?P<after>{_WAY}))?$",
+    re.IGNORECASE,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,9 +98,10 @@ def part_of_line(
     """The part that a line says: its name, then what it weighs or how much of which lot it is, and
     after the words *in*, *at*, *side* and *up* its assembly and its station.
 
-    "at" is from the nose, "at le" from the root leading edge; a lot is named by any part of its
-    name that no other has, one of ``shelf`` where none of ``lots`` is meant; "2 x 9 g", "two
-    servos 9 g each" and "4 of 0.5 g" are so many pieces. The part has no id yet (``""``).
+    "at" is from the nose, "at le" from the root leading edge, "left" and "right" after it are to
+    the side; a lot is named by any part of its name that no other has, one of ``shelf`` where none
+    of ``lots`` is meant; "2 x 9 g", "two servos 9 g each" and "4 of 0.5 g" are so many pieces. The
+    mass may stand anywhere, as mass_in_words reads it. The part has no id yet (``""``).
 
     Raises BuildFaultError on ``line``, in words that say what was not understood.
 
@@ -108,30 +116,56 @@ def part_of_line(
     head, said = _divided(_OF_ONE.sub(" ", figures_as_typed(line)))
     if not head:
         raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
+    if "of" not in said and mass_in_words(head, units.mass).grams is None:
+        head, said = _with_its_mass(head, said)
     part = _measured(head, said.get("of"), (lots, shelf), units)
     station = None
     if "at" in said:
         station = _station(said, units)
     elif "side" in said or "up" in said:
         raise BuildFaultError([Fault(FIELD, "say where it sits along the plane too: at 240")])
-    return replace(part, assembly=said.get("in", ""), station=station)
+    return replace(part, assembly=_THE.sub("", said.get("in", "")), station=station)
 
 
 def _divided(line: str) -> tuple[str, dict[str, str]]:
     """What stands before the first of the words, and what follows each."""
-    pieces = _WORDS.split(f" {' '.join(line.split())} ")
-    head, said = pieces[0].strip(), dict[str, str]()
+    pieces = _WORDS.split(f" {' '.join(_PLACED.sub(' at ', line).split())} ")
+    said, last = {"": pieces[0].strip()}, ""
     for typed, text in zip(pieces[1::2], pieces[2::2], strict=True):
-        word = typed.lower()
-        quantity = word in ("at", "side", "up")
-        if word in said or (quantity and not re.search(r"\d", text)) or not text.strip():
-            # "Wheel in foam" or "Rest of it": a word of the name, not ours.
-            if not said:
-                head = f"{head} {word} {text.strip()}".strip()
-                continue
-            words = f'"{word} {text.strip()}" is not understood; say of, in, at, side, up once each'
-            raise BuildFaultError([Fault(FIELD, words)])
-        said[word] = text.strip()
+        word, what = typed.lower(), text.strip()
+        if word in _WAYS and "at" in said and re.match(r"[\d.]", what):
+            word, sign = _WAYS[word]
+            what = sign + what
+        elif word in _WAYS or not _is_said(word, what):
+            # "Wing left", "Wheel in foam" or "Rest of it": a word of the name, not ours.
+            if word not in _WAYS and last:
+                raise _not_understood(word, what)
+            said[last] = f"{said[last]} {typed} {what}".strip()
+            continue
+        if word in said:
+            raise _not_understood(word, what)
+        said[word], last = what, word
+    return said.pop(""), said
+
+
+def _is_said(word: str, what: str) -> bool:
+    """Whether what follows a word is a place after at, side and up, and anything after the rest."""
+    if word == "at" and _EDGE.match(what):
+        return True
+    return bool(re.search(r"\d", what) if word in ("at", "side", "up") else what)
+
+
+def _not_understood(word: str, what: str) -> BuildFaultError:
+    words = f'"{word} {what}" is not understood; say of, in, at, side, up once each'
+    return BuildFaultError([Fault(FIELD, words)])
+
+
+def _with_its_mass(head: str, said: dict[str, str]) -> tuple[str, dict[str, str]]:
+    """The head with a mass that is said last: "Motor at 40, 28 g"."""
+    for word, what in said.items():
+        rest, mass = without_mass(what)
+        if mass:
+            return f"{head} {mass}", {**said, word: rest}
     return head, said
 
 
@@ -139,54 +173,38 @@ def _measured(
     head: str, of: str | None, lots: tuple[Sequence[Lot], Sequence[Lot]], units: Units
 ) -> Part:
     """The part with its figure."""
-    sure = _SURE.search(head)
-    known = None
-    if sure:
-        head = head[: sure.start()].strip()
-        known = Pedigree("listing" if sure["word"].lower() == "listed" else sure["word"].lower())
-    if of is not None and _OF_MASS.match(of) and (counted := re.search(r"\s\d{1,3}$", head)):
+    head, known = _known(head)
+    if of is not None and is_mass(of) and (counted := re.search(r"\s\d{1,3}$", head)):
         # "Screws 4 of 0.5 g"
         head = f"{head[: counted.start()]} {counted.group().strip()} x {of}"
         of = None
+    elif of is not None and without_mass(of)[1] and not _OF_LOT.match(head):
+        head, of = f"{head} of {of}", None  # "Pair of wheels 6 g"
     if of is None:
-        told = _MASS.match(head)
-        if told is None:
-            return Part("", _name(head), known or Pedigree.GUESS)
-        figure, pieces = told["figure"], 1
-        times = re.match(r"(\d{1,3})\s*[x×]\s*[^+]*$", figure)
-        grams = _parsed(figure, "mass", units.mass)
-        name = _name(told["name"])
-        if times:
-            pieces = int(times[1])
-        elif told["each"]:
-            pieces = _counted(name)
-            grams *= pieces
-        return Part("", name, known or Pedigree.GUESS, stated_g=grams, pieces=pieces)
+        told = mass_in_words(head, units.mass)
+        name, listed = _known(told.name)
+        pedigree = known or listed or Pedigree.GUESS
+        return Part("", name, pedigree, stated_g=told.grams, pieces=told.pieces)
     lot = _lot(of, lots)
-    told = _OF_LOT.match(head)
-    if told is None:
+    measured = _OF_LOT.match(head)
+    if measured is None:
         much = {LotUnit.DM2: f"12 {units.area}", LotUnit.M: f"2 {units.run}"}.get(lot.unit, "2")
         words = f'say how much of {lot.name}: "{head} {much} of {of}"'
         raise BuildFaultError([Fault(FIELD, words)])
     kind = AMOUNT_OF[lot.unit]
     usual = {"area": units.area, "run": units.run}.get(kind)
-    use = Use(lot.id, _parsed(told["figure"], kind, usual, lot.size))
+    use = Use(lot.id, _parsed(measured["figure"], kind, usual, lot.size))
     pedigree = known or KNOWN_BY[lot.kind]
-    return Part("", _name(told["name"]), pedigree, uses=(use,))
+    return Part("", measured["name"].rstrip(" ,;:"), pedigree, uses=(use,))
 
 
-def _counted(name: str) -> int:
-    """How many a name says there are; 1 where it says nothing of it."""
-    said = next((told["count"].lower() for each in _SO_MANY if (told := each.match(name))), "1")
-    return COUNTS.get(said) or max(1, int(said))
-
-
-def _name(typed: str) -> str:
-    """A name as it was typed, without the comma before its figure: "Pack, 110 g"."""
-    name = typed.rstrip(" ,;:")
-    if not name:
-        raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
-    return name
+def _known(words: str) -> tuple[str, Pedigree | None]:
+    """Words without how the mass is known, and how."""
+    sure = _SURE.search(words)
+    if not sure:
+        return words, None
+    word = sure["word"].lower()
+    return words[: sure.start()].strip(), Pedigree("listing" if word == "listed" else word)
 
 
 def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:
@@ -200,15 +218,25 @@ def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:
 
 def _station(said: dict[str, str], units: Units) -> Station:
     text, reference = said["at"], Reference.NOSE
-    edge = re.search(r"\b(le|leading edge)\b", text, re.IGNORECASE)
-    if edge:
-        reference = Reference.LEADING_EDGE
-        text = (text[: edge.start()] + text[edge.end() :]).strip()
+    along, _, across = text.partition(", ")
+    if "side" not in said and (far := _signed(across)) != across:
+        text, said = along, {**said, "side": far or ""}
+    datum = _EDGE.search(text)
+    if datum:
+        reference = Reference.LEADING_EDGE if datum["edge"] else Reference.NOSE
+        text = (text[: datum.start()] + text[datum.end() :]).strip(" ,") or "0"
     x, y, z = (
         _parsed(each, "station", units.length) if each else 0.0
-        for each in (text, said.get("side"), said.get("up"))
+        for each in (text, _signed(said.get("side")), _signed(said.get("up")))
     )
     return Station(x, y, z, reference)
+
+
+def _signed(text: str | None) -> str | None:
+    """A figure to port or down as one below zero: "left 300", "300 to the left"."""
+    told = _TO_ONE_SIDE.match(text) if text else None
+    way = told and (told["before"] or told["after"])
+    return f"{_WAYS[way.lower()][1]}{told['far']}" if told and way else text
 
 
 def _parsed(text: str, kind: str, unit: str | None, whole: float | None = None) -> float:

@@ -75,7 +75,7 @@ FACTORS["station"] = FACTORS["length"]
 SPELLINGS: Final[dict[str, str]] = {
     spelling: unit
     for unit, spellings in {
-        "g": "gram grams gramme grammes gr",
+        "g": "gram grams gramme grammes gr gm gms",
         "kg": "kilogram kilograms kilo kilos",
         "oz": "ounce ounces ozs",
         "lb": "pound pounds lbs",

@@ -84,10 +84,50 @@ LINES = {
     "2 ESC 12 A 11 g each": ("2 ESC 12 A", GUESS, None, 22.0, 2, "", None),
     "Props 5x4.5 two 3 g each": ("Props 5x4.5 two", GUESS, None, 6.0, 2, "", None),
     "Two servos 18 g": ("Two servos", GUESS, None, 18.0, 1, "", None),
-    "Servo 9 g each": ("Servo", GUESS, None, 9.0, 1, "", None),
-    "5 mm strips 3 g each": ("5 mm strips", GUESS, None, 3.0, 1, "", None),
-    "3 cell pack 110 g each": ("3 cell pack", GUESS, None, 110.0, 1, "", None),
-    "0 servos 9 g each": ("0 servos", GUESS, None, 9.0, 1, "", None),
+    "5 mm strips 3 g": ("5 mm strips", GUESS, None, 3.0, 1, "", None),
+    "3 cell pack 110 g": ("3 cell pack", GUESS, None, 110.0, 1, "", None),
+    # The mass before the name, and within it.
+    "9g servo": ("servo", GUESS, None, 9.0, 1, "", None),
+    "28 g motor at 40": ("motor", GUESS, None, 28.0, 1, "", (40, 0, 0, NOSE)),
+    "Motor 28 g 2300kv at 40": ("Motor 2300kv", GUESS, None, 28.0, 1, "", (40, 0, 0, NOSE)),
+    "Camera 35g under wing at 9": ("Camera under wing", GUESS, None, 35, 1, "", (9, 0, 0, NOSE)),
+    "Motor 28 g + 3 g leads": ("Motor leads", GUESS, None, 31.0, 1, "", None),
+    "9g servo 8.7 g": ("9g servo", GUESS, None, 8.7, 1, "", None),
+    "Servo 9 g 8.7 g": ("Servo 9 g", GUESS, None, 8.7, 1, "", None),
+    "Bag 1 kg 200 g": ("Bag", GUESS, None, 1200.0, 1, "", None),
+    "Pack 3s 450mAh (38 g)": ("Pack 3s 450mAh", GUESS, None, 38.0, 1, "", None),
+    "ESC ~9 g": ("ESC", GUESS, None, 9.0, 1, "", None),
+    "ESC about 9 gm": ("ESC", GUESS, None, 9.0, 1, "", None),
+    "Motor, listed 28 g": ("Motor", LISTING, None, 28.0, 1, "", None),
+    # The mass after a place or an assembly.
+    "Motor at 40, 28 g": ("Motor", GUESS, None, 28.0, 1, "", (40, 0, 0, NOSE)),
+    "Spar in the wing 12 g at 90": ("Spar", GUESS, None, 12.0, 1, "wing", (90, 0, 0, NOSE)),
+    "Pair of wheels 6 g at 100": ("Pair of wheels", GUESS, None, 6.0, 1, "", (100, 0, 0, NOSE)),
+    # How many.
+    "2 9g servos at 80": ("2 servos", GUESS, None, 18.0, 2, "", (80, 0, 0, NOSE)),
+    "2 small 9 g servos": ("2 small servos", GUESS, None, 18.0, 2, "", None),
+    "2 servos 18 g black": ("2 servos black", GUESS, None, 18.0, 1, "", None),
+    "2 x 9 g servos": ("servos", GUESS, None, 18.0, 2, "", None),
+    "Aileron servo 9g x2": ("Aileron servo", GUESS, None, 18.0, 2, "", None),
+    "Aileron servo 9 g each x 2": ("Aileron servo", GUESS, None, 18.0, 2, "", None),
+    "Servos (2) 9 g each": ("Servos (2)", GUESS, None, 18.0, 2, "", None),
+    "Servos x 2 9 g each": ("Servos x 2", GUESS, None, 18.0, 2, "", None),
+    # The place.
+    "Motor 28 g @ 40": ("Motor", GUESS, None, 28.0, 1, "", (40, 0, 0, NOSE)),
+    "Skid 5 g at the nose": ("Skid", GUESS, None, 5.0, 1, "", (0, 0, 0, NOSE)),
+    "Skid at nose 5 g": ("Skid", GUESS, None, 5.0, 1, "", (0, 0, 0, NOSE)),
+    "Receiver 4 g, 250 mm from nose": ("Receiver", GUESS, None, 4, 1, "", (250, 0, 0, NOSE)),
+    "Rx 4 g at 25 cm from the nose": ("Rx", GUESS, None, 4.0, 1, "", (250, 0, 0, NOSE)),
+    "Rx 4 g 10 mm behind the le": ("Rx", GUESS, None, 4.0, 1, "", (10, 0, 0, EDGE)),
+    "Rx 4 g at the leading edge": ("Rx", GUESS, None, 4.0, 1, "", (0, 0, 0, EDGE)),
+    "Tape 3 g at 450 left 300": ("Tape", GUESS, None, 3.0, 1, "", (450, -300, 0, NOSE)),
+    "Tape 3 g at 450 right 300 down 20": ("Tape", GUESS, None, 3, 1, "", (450, 300, -20, NOSE)),
+    "Tape 3 g at 450 side 300 left": ("Tape", GUESS, None, 3.0, 1, "", (450, -300, 0, NOSE)),
+    "Tape 3 g at 45 cm, 30 cm to port": ("Tape", GUESS, None, 3, 1, "", (450, -300, 0, NOSE)),
+    "Left tip 3 g at 450 left 300": ("Left tip", GUESS, None, 3.0, 1, "", (450, -300, 0, NOSE)),
+    "Tape 5 g at 450 in left wing": ("Tape", GUESS, None, 5, 1, "left wing", (450, 0, 0, NOSE)),
+    "Bird 5 g on the left": ("Bird on the left", GUESS, None, 5.0, 1, "", None),
+    "Motor 28 g at CG": ("Motor at CG", GUESS, None, 28.0, 1, "", None),
     "Screws 4 of 0.5 g at 10": ("Screws", GUESS, None, 2.0, 4, "", (10, 0, 0, NOSE)),
     "Servos 2 of 9 g each in Tail": ("Servos", GUESS, None, 18.0, 2, "Tail", None),
     "Rib 4 mm": ("Rib 4 mm", GUESS, None, None, 1, "", None),
@@ -118,6 +158,16 @@ def test_units_that_are_not_typed_are_those_of_the_page():
         ("Panel 3 g of sheet a", '"g" is not a unit of area'),
         ("Pack 62 g side 20", "say where it sits along the plane too"),
         ("Pack 62 g at 20 at 30", "once each"),
+        ("Receiver 4 g 250", 'where is it? "Receiver 4 g at 250"'),
+        ("Receiver, 4 g, 250 mm", 'where is it? "Receiver 4 g at 250 mm"'),
+        ("Motor 28 g with 3 g leads", 'more than one mass; add them: "28 g + 3 g"'),
+        ("Servo 9 g each", 'each of how many? "Servo 2 x 9 g"'),
+        ("2 elevon 6 g each at 440", 'each of how many? "elevon 2 x 6 g"'),
+        ("5 mm strips 3 g each", 'each of how many? "5 mm strips 2 x 3 g"'),
+        ("3 cell pack 110 g each", 'each of how many? "cell pack 3 x 110 g"'),
+        ("0 servos 9 g each", 'each of how many? "0 servos 2 x 9 g"'),
+        ("6 g", "begin with the part's name"),
+        ("Tape 3 g at 200, 300", "is not one number with a unit"),
     ],
 )
 def test_what_is_not_understood_is_said(line, words):
@@ -137,6 +187,14 @@ def test_what_is_written_out_is_read_again(name, tenths, x, side):
     line = f"{name} {tenths / 10} g in Body at {x} side {side}"
     told = read(line)
     assert told == (name, GUESS, None, tenths / 10, 1, "Body", (x, side, 0, NOSE))
+
+
+@given(NAMES, st.integers(1, 99_999), st.integers(0, 900))
+def test_a_mass_and_a_place_stand_in_any_order(name, tenths, x):
+    mass, place = f"{tenths / 10} g", f"at {x}"
+    in_order = read(f"{name} {mass} {place}")
+    for words in ((name, place, mass), (mass, name, place), (f"{name},", place, f"({mass})")):
+        assert read(" ".join(words)) == in_order
 
 
 IMPERIAL = Units("oz", "in", "ft2", "ft")
@@ -174,6 +232,8 @@ def test_inches_are_a_unit_after_a_number(line, name, lot, amount, assembly, uni
     [
         ("Motor 1 1/2 oz. at 3 in.", 42.524285, (76.2, 0, 0)),
         ("Motor 1 1/2 oz at 3 in", 42.524285, (76.2, 0, 0)),
+        ("1½ oz Motor, 3 in from the nose", 42.524285, (76.2, 0, 0)),
+        ("Motor 1 1/2 oz at 3 in left 2 in down 1", 42.524285, (76.2, -50.8, -25.4)),
         ("Motor 1½ oz at ½ in side -2 in up 1 in", 42.524285, (12.7, -50.8, 25.4)),
         ("Motor 3 ounces at 3 in in Nose", 85.048569, (76.2, 0, 0)),
         ("Motor 1 lb 2 oz listing in Nose at 3 1/2", 510.291416, (88.9, 0, 0)),

@@ -1,30 +1,15 @@
 <script setup lang="ts">
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import type { Part } from '../api/client'
-import { COLOURS } from '../say/colours'
 import { useUnits } from '../shared/units'
-import { useBuild } from '../shared/useBuild'
 import LifeSheet from './LifeSheet.vue'
+import PartFigures from './PartFigures.vue'
 import { usePartKeeping } from './usePartKeeping'
-import { PEDIGREES } from './usePartLine'
 import TheseWords from '../shared/TheseWords.vue'
-import PickList from '../shared/PickList.vue'
-import { asSaid, type Choice, type Heading } from '../shared/choices'
-
-const OF = [
-  { value: 'all' as const, title: 'in all' },
-  { value: 'each' as const, title: 'each' },
-]
-const DATUMS = [
-  { value: 'nose' as const, title: 'of nose' },
-  { value: 'leading_edge' as const, title: 'of leading edge' },
-]
-const PAINTS = [{ value: '', title: 'plain' }, ...asSaid(Object.keys(COLOURS))]
 
 const props = defineProps<{ part?: Part }>()
 const emit = defineEmits<{ done: [] }>()
 
-const { build } = useBuild()
 const { units, example } = useUnits()
 /** About how a panel's sides would be typed. */
 const panel = computed(() => `${example(540, 'length')} x ${example(190, 'length')}`)
@@ -42,9 +27,9 @@ async function kept() {
 const {
   fields,
   wrong,
+  said,
   amountUnit,
   multiplied,
-  others,
   weighed,
   weighedAnew,
   chooseLot,
@@ -57,21 +42,6 @@ const {
 const asking = ref(false)
 /** On a phone the line is all that is asked for a new part, until the figures are wanted. */
 const unfolded = ref(false)
-const groups = computed(() =>
-  [...new Set(build.value?.parts.map((part) => part.assembly))].filter(Boolean),
-)
-const pedigrees = computed(() =>
-  props.part?.pedigree === 'allowance'
-    ? PEDIGREES
-    : PEDIGREES.filter((each) => each.value !== 'allowance'),
-)
-const lots = computed((): (Choice | Heading)[] => [
-  { value: '', title: 'by itself' },
-  ...(build.value?.lots ?? []).map((lot) => ({ value: lot.id, title: `of ${lot.name}` })),
-  ...(others.value.length ? [{ type: 'subheader' as const, title: 'from the rack' }] : []),
-  ...others.value.map(({ lot }) => ({ value: `rack:${lot.id}`, title: `of ${lot.name}` })),
-])
-const several = computed(() => Number(fields.pieces.replace(',', '.')) > 1)
 
 /** Enter keeps the line; on what is pressed it presses that, and on a list it opens it. */
 function onEnter(event: KeyboardEvent) {
@@ -115,101 +85,16 @@ watch(weighedAnew, async (asked) => {
           maxlength="200"
         />
       </label>
-      <label class="assembly"
-        ><span class="faint">in</span>
-        <v-text-field
-          v-model="fields.assembly"
-          class="entry"
-          aria-label="Assembly"
-          list="assemblies"
-          placeholder="assembly"
-          maxlength="80"
-        />
-        <datalist id="assemblies">
-          <option v-for="group in groups" :key="group" :value="group" />
-        </datalist>
-      </label>
-      <label
-        ><span class="faint">known by</span>
-        <PickList v-model="fields.pedigree" :items="pedigrees" aria-label="How the mass is known" />
-      </label>
-      <div class="figures">
-        <label
-          ><span class="faint">figure, {{ amountUnit }}</span>
-          <v-text-field
-            v-model="fields.amount"
-            class="entry figure"
-            :aria-label="fields.lot ? 'How much of the lot' : 'Mass'"
-            :placeholder="amountUnit === units.area.name ? `${panel}, 2/3 sheet` : ''"
-            inputmode="decimal"
-            autocomplete="off"
-          />
-        </label>
-        <PickList
-          v-model="fields.lot"
-          :items="lots"
-          aria-label="Made of"
-          @update:model-value="chooseLot"
-        />
-      </div>
-      <div class="figures">
-        <label
-          ><span class="faint">pieces</span>
-          <v-text-field
-            v-model="fields.pieces"
-            class="entry figure few"
-            aria-label="Pieces"
-            inputmode="numeric"
-            autocomplete="off"
-          />
-        </label>
-        <template v-if="several">
-          <PickList v-model="fields.of" :items="OF" aria-label="The figure is of" />
-          <span class="faint small times" role="status">{{ multiplied }}</span>
-        </template>
-      </div>
-      <div class="figures">
-        <label
-          ><span class="faint">{{ units.length.name }} aft</span>
-          <v-text-field
-            v-model="fields.x"
-            class="entry figure"
-            aria-label="Station"
-            inputmode="decimal"
-            autocomplete="off"
-          />
-        </label>
-        <PickList v-model="fields.reference" :items="DATUMS" aria-label="Measured from" />
-      </div>
-      <label
-        ><span class="faint">starboard</span>
-        <v-text-field
-          v-model="fields.y"
-          class="entry figure few"
-          aria-label="To starboard"
-          inputmode="decimal"
-          autocomplete="off"
-        />
-      </label>
-      <label
-        ><span class="faint">up</span>
-        <v-text-field
-          v-model="fields.z"
-          class="entry figure few"
-          aria-label="Up"
-          inputmode="decimal"
-          autocomplete="off"
-        />
-      </label>
-      <label
-        ><span class="faint">colour</span>
-        <PickList v-model="fields.colour" :items="PAINTS" aria-label="Colour" />
-      </label>
-      <label class="option"
-        ><span class="faint">option</span>
-        <v-checkbox-btn v-model="fields.option" aria-label="Only in some loadouts" />
-      </label>
+      <PartFigures
+        v-model="fields"
+        :is-allowance="part?.pedigree === 'allowance'"
+        :amount-unit="amountUnit"
+        :multiplied="multiplied"
+        @lot="chooseLot"
+      />
     </div>
+    <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
+    <p v-else-if="!part" class="small" role="status">{{ said }}</p>
     <div class="verbs small">
       <v-verb @click="keep"> {{ part ? 'keep' : 'add' }} <kbd>Enter</kbd> </v-verb>
       <template v-if="part">
@@ -223,8 +108,8 @@ watch(weighedAnew, async (asked) => {
       </v-verb>
       <span v-if="!part" class="faint"
         >“Left panel {{ panel }} of sheet b in Wing at le {{ example(80, 'length') }}”: after its
-        name a mass, or how much of what; then <em>in</em>, <em>at</em>, <em>side</em>,
-        <em>up</em>.</span
+        name a mass, or how much of what; then <em>in</em>, <em>at</em>, <em>left</em>,
+        <em>right</em>, <em>up</em>.</span
       >
     </div>
     <TheseWords :of="['known by', 'pieces', 'station', 'option', 'lot']" class="words" />
@@ -243,7 +128,6 @@ watch(weighedAnew, async (asked) => {
       <v-verb @click="anotherPart"> another part, to be weighed anew </v-verb>
       <v-verb class="faint" @click="weighedAnew = null"> neither <kbd>Esc</kbd> </v-verb>
     </div>
-    <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </form>
 </template>
 
@@ -265,52 +149,14 @@ watch(weighedAnew, async (asked) => {
   align-items: end;
 }
 
-label {
-  display: grid;
-  font-size: 13px;
-}
-
 .name {
+  display: grid;
   flex: 1 1 260px;
-}
-
-.assembly {
-  flex: 0 1 140px;
+  font-size: 13px;
 }
 
 .entry {
   width: 100%;
-}
-
-.figures {
-  display: flex;
-  align-items: end;
-  gap: 4px;
-}
-
-.figures label {
-  width: 92px;
-}
-
-.figures .pick {
-  max-width: 140px;
-}
-
-.fields .few {
-  width: 64px;
-  min-width: 0;
-}
-
-.figures label:has(.few) {
-  width: auto;
-}
-
-.entry.figure {
-  text-align: right;
-}
-
-.option .v-selection-control {
-  margin: 3px 0;
 }
 
 .unfold {

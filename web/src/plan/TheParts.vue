@@ -2,7 +2,8 @@
 import { computed, ref, watch } from 'vue'
 import type { Part } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
-import { plainly, useUnits } from '../shared/units'
+import { usePartWords } from '../say/parts'
+import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import GroupMove from './GroupMove.vue'
 import PartForm from './PartForm.vue'
@@ -12,7 +13,8 @@ import TheseWords from '../shared/TheseWords.vue'
 import PickList from '../shared/PickList.vue'
 
 const { build, assessment } = useBuild()
-const { quantity, number } = useUnits()
+const { number } = useUnits()
+const { basis } = usePartWords()
 
 const editing = ref<string | null>(null)
 const masses = computed(() => new Map(assessment.value?.parts.map((mass) => [mass.id, mass])))
@@ -37,22 +39,6 @@ const COLUMNS: { key: Column; title: string; class?: string }[] = [
   { key: 'assembly', title: 'assembly', class: 'more' },
   { key: 'known', title: 'known by', class: 'more' },
 ]
-const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
-
-function basis(part: Part): string {
-  const use = part.uses[0]
-  const lot = build.value?.lots.find((each) => each.id === use?.lot)
-  if (use && lot) {
-    const amount =
-      lot.unit === 'piece' ? `${use.amount}` : quantity(use.amount, LOT_SHOWN[lot.unit])
-    return `${amount} of ${lot.name}`
-  }
-  if (part.stated_g !== null) return quantity(part.stated_g, 'mass')
-  if (part.pedigree !== 'allowance')
-    return part.elsewhere ? 'as another build found' : 'nobody knows yet'
-  return `${plainly(100 * (assessment.value?.allowance_share ?? 0), 1)} % of the rest`
-}
-
 function known(part: Part): string {
   return PEDIGREES.find((each) => each.value === part.pedigree)?.title ?? part.pedigree
 }

@@ -1,5 +1,6 @@
 import { computed, ref } from 'vue'
 import { answered, api, RefusedError, type Part, type NewPart, type Opened } from '../api/client'
+import { usePartWords } from '../say/parts'
 import { once } from '../shared/once'
 import { merged } from '../shared/merged'
 import { useUnits } from '../shared/units'
@@ -15,6 +16,9 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   const { units } = useUnits()
   const { lots, others, take } = useRack()
   const beginnings = useBeginnings()
+  const { spoken } = usePartWords()
+  /** What was typed last, as it was understood. */
+  const said = ref('')
   const { fields, wrong, amountUnit, multiplied, typedPart, next } = usePartLine(part)
 
   const weighed = computed(() =>
@@ -55,7 +59,7 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   function addLine(): Promise<boolean> {
     const line = fields.name.trim()
     const { mass, length, area, run } = units.value
-    return send(async (header) => {
+    const ask = async (header: { 'If-Match': string }) => {
       try {
         const told = await answered<Opened>(
           api.POST('/api/v1/builds/{build_id}/parts/line', {
@@ -77,7 +81,8 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
         asked.value = error instanceof RefusedError && error.status === 409 ? line : ''
         throw error
       }
-    })
+    }
+    return send(ask, (field) => (field === 'line' ? '' : undefined), wrong)
   }
 
   /** What a weighed part is now: its figure was wrong, or it is another part. Null while not
@@ -144,7 +149,10 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   }
 
   const keep = once(async () => {
+    said.value = ''
     if (await (isLine.value ? keptAsLine() : keptAsTyped())) {
+      const added = build.value?.parts.at(-1)
+      if (!part && added) said.value = spoken(added)
       if (!part) next()
       await kept()
     }
@@ -157,9 +165,9 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   return {
     fields,
     wrong,
+    said,
     amountUnit,
     multiplied,
-    others,
     weighed,
     weighedAnew,
     chooseLot,

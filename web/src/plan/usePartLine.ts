@@ -19,7 +19,7 @@ const LOT_KINDS = { dm2: 'area', m: 'run', piece: 'pieces' } as const
 /** What is asked about where it is absurd for its kind. */
 const ASKED = { mass: 'mass', area: 'area', run: 'run', station: 'station' } as const
 
-interface Fields {
+export interface Fields {
   name: string
   assembly: string
   pedigree: Part['pedigree']

@@ -26,6 +26,7 @@ import { freshId } from './freshId'
 import { outbox } from './outbox'
 import { underWay } from './underWay'
 import { useUnits } from './units'
+import { whyNot } from './useQuantity'
 import { useWords } from './useWords'
 
 /** How a build is asked for; the answer is kept under its key for all that show it. */
@@ -138,10 +139,11 @@ function setUp(id: Ref<string>) {
   )
 
   /** Send a change; true when it was kept. What was refused is said, each field as the pages call
-   * it or as it is `called` here, and nothing was changed. */
+   * it or as it is `called` here, `there` where it was typed, and nothing was changed. */
   function send(
     request: (headers: { 'If-Match': string }) => Promise<Opened>,
     called: Called = () => undefined,
+    there?: Ref<string>,
   ): Promise<boolean> {
     const said: Called = (field) => called(field) ?? fieldCalled(field, build.value)
     const ended = underWay()
@@ -152,7 +154,8 @@ function setUp(id: Ref<string>) {
         words.hush()
         return true
       } catch (error) {
-        words.complain(error, said)
+        if (there && error instanceof RefusedError) there.value = whyNot(error, said)
+        else words.complain(error, said)
         // Nothing answered: what was changed waits here until something does.
         const late = error instanceof TypeError ? untilAnswered(mine) : undefined
         ended()

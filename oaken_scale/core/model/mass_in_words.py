@@ -1,0 +1,169 @@
+"""What a part weighs, as its line says it: "Motor 28 g 2300 Kv", "4 9 g servos"."""
+
+import re
+from dataclasses import dataclass
+from typing import Final
+
+from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
+from oaken_scale.core.model.quantity import (
+    COUNTS,
+    NUMBER,
+    SPELLINGS,
+    QuantityError,
+    parse,
+    spellings_of,
+)
+
+FIELD: Final = "line"
+
+_MASS_UNIT: Final = "|".join(sorted(spellings_of("mass"), key=len, reverse=True))
+_LENGTH_UNIT: Final = "|".join(map(re.escape, sorted(spellings_of("length"), key=len)))
+_TIMES: Final = r"(?:\d{1,3}\s*[x×]\s*)?"  # "2 x 9 g"
+_ONE: Final = rf"(?:{NUMBER})\s*(?:{_MASS_UNIT})(?![\w/²])"
+_LARGE: Final = "kg|lb|" + "|".join(
+    typed for typed, unit in SPELLINGS.items() if unit in ("kg", "lb")
+)
+_MASS: Final = rf"{_TIMES}(?:(?:{NUMBER})\s*(?:{_LARGE})\s*)?{_ONE}"  # "1 lb 2 oz"
+_FIGURE: Final = rf"(?:{_TIMES}(?:{NUMBER})\s*(?:{_MASS_UNIT})?\s*\+\s*)*{_MASS}"
+_EACH: Final = r"(?:each|apiece)"
+
+_AT_THE_END: Final = re.compile(
+    rf"^(?P<before>.*?\S)\s+(?P<figure>{_FIGURE})"
+    rf"(?P<each>\s+{_EACH})?(?:\s*[x×]\s*(?P<times>\d{{1,3}}))?(?P<after>)$",
+    re.IGNORECASE,
+)
+_WITHIN: Final = re.compile(
+    rf"(?<![^\s])(?P<figure>{_FIGURE})(?P<each>\s+{_EACH})?"
+    r"(?:\s*[x×]\s*(?P<times>\d{1,3})(?!\S))?(?=[\s,;])",
+    re.IGNORECASE,
+)
+_IN_BRACKETS: Final = re.compile(
+    rf"[(\[]\s*(?P<inside>{_FIGURE}(?:\s+{_EACH})?)\s*[)\]]", re.IGNORECASE
+)
+_ABOUT: Final = re.compile(
+    rf"(?:[~≈]|(?<!\S)(?:about|approx\.?|roughly|circa|ca\.?)\s)\s*(?={_FIGURE})", re.IGNORECASE
+)
+_PLACE: Final = re.compile(rf"^(?:{NUMBER})\s*(?:{_LENGTH_UNIT})?$", re.IGNORECASE)
+_OF_MASS: Final = re.compile(rf"^{_MASS}(?:\s+{_EACH})?$", re.IGNORECASE)
+_LAST: Final = re.compile(rf"^(?P<rest>.*?\S)[\s,;]+(?P<mass>{_FIGURE}(?:\s+{_EACH})?)$", re.I)
+
+_UNIT: Final = rf"{_LENGTH_UNIT}|{_MASS_UNIT}"
+_COUNTS: Final = "|".join(COUNTS)
+_SO_MANY: Final = (
+    re.compile(rf"^(?P<count>{_COUNTS})\s+\S", re.IGNORECASE),
+    re.compile(rf"^(?P<count>\d{{1,3}})\s+(?!(?:{_UNIT})\s)(?:(?i:[a-z].*s$)|[A-Z]{{2}})"),
+    re.compile(rf"^.*\S,?\s+(?P<count>{_COUNTS})$", re.IGNORECASE),
+    re.compile(r"^.*\S,\s*(?P<count>\d{1,3})$"),
+    re.compile(r"^.*\S\s+[x×]\s*(?P<count>\d{1,3})$", re.IGNORECASE),
+    re.compile(rf"^.*\S\s*\(\s*(?P<count>\d{{1,3}}|{_COUNTS})\s*\)$", re.IGNORECASE),
+)
+"""A name that says how many: "Two servos", "2 ESC", "Motor screws, four", "Servos (2)"; "5 mm
+strips" does not."""
+
+_LEAD: Final = re.compile(rf"^(?P<count>[1-9]\d{{0,2}})\s+(?!(?:{_UNIT})\s)(?P<thing>\D.*)$")
+
+
+@dataclass(frozen=True, slots=True)
+class SaidMass:
+    """A name; the mass of all pieces [g], None where none is said; how many pieces."""
+
+    name: str
+    grams: float | None = None
+    pieces: int = 1
+
+
+def mass_in_words(words: str, unit: str = "g") -> SaidMass:
+    """What a part is called, what it weighs, and how many it is. The mass stands where it likes:
+    after the name, before it, or within it; ``unit`` is meant where the sum that it ends has none.
+
+    Raises BuildFaultError on ``line`` where there is no name, where more than one mass is said,
+    where "each" stands and nothing says how many, and where a bare length follows the mass: it may
+    be a size, or a place.
+
+    >>> mass_in_words("Motor 28 g 2300 Kv")
+    SaidMass(name='Motor 2300 Kv', grams=28.0, pieces=1)
+    >>> mass_in_words("4 9 g servos"), mass_in_words("Screws 0.6 g x 4").grams
+    (SaidMass(name='4 servos', grams=36.0, pieces=4), 2.4)
+    """
+    plain = _plain(words)
+    found = _AT_THE_END.match(plain)
+    before, after = (found["before"], "") if found else ("", "")
+    if found is None:
+        within = list(_WITHIN.finditer(f"{plain} "))
+        if len(within) > 1:
+            figures = " + ".join(each["figure"] for each in within)
+            raise BuildFaultError([Fault(FIELD, f'says more than one mass; add them: "{figures}"')])
+        if not within:
+            return SaidMass(_name(words))
+        found = within[0]
+        before, after = plain[: found.start()], plain[found.end() :].strip(" ,;:")
+        if _PLACE.match(after):
+            name = before.strip(" ,;:") or "Motor"
+            raise BuildFaultError(
+                [Fault(FIELD, f'where is it? "{name} {found["figure"].strip()} at {after}"')]
+            )
+    name = _name(f"{_bare(before)} {after}".strip())
+    each = _counted(name)
+    if found["times"]:
+        pieces, many = int(found["times"]), int(found["times"])
+    elif times := re.match(r"(\d{1,3})\s*[x×]\s*[^+]*$", found["figure"]):
+        pieces, many = int(times[1]), 1
+    elif found["each"] or (each > 1 and after.endswith("s") and not _bare(before).endswith("s")):
+        pieces = many = each
+    else:
+        pieces = many = 1
+    if found["each"] and pieces == 1:
+        lead = _LEAD.match(name)
+        thing, some = (lead["thing"], lead["count"]) if lead else (name, "2")
+        words = f'each of how many? "{thing} {some} x {found["figure"].strip()}"'
+        raise BuildFaultError([Fault(FIELD, words)])
+    return SaidMass(name, max(1, many) * _grams(found["figure"], unit), max(1, pieces))
+
+
+def is_mass(words: str) -> bool:
+    """Whether it is a mass and nothing else: "0.5 g", "9 g each".
+
+    >>> is_mass("9 g each"), is_mass("a 9 g servo")
+    (True, False)
+    """
+    return bool(_OF_MASS.match(words))
+
+
+def without_mass(words: str) -> tuple[str, str]:
+    """What stands before a mass at the end, and the mass; all of it and nothing where none is.
+
+    >>> without_mass("40, 28 g"), without_mass("left wing")
+    (('40', '28 g'), ('left wing', ''))
+    """
+    told = _LAST.match(_plain(words))
+    return (told["rest"], told["mass"]) if told else (words, "")
+
+
+def _plain(words: str) -> str:
+    """A mass without its brackets, and without "about"."""
+    return _ABOUT.sub("", _IN_BRACKETS.sub(r" \g<inside> ", words)).strip()
+
+
+def _counted(name: str) -> int:
+    """How many a name says there are; 1 where it says nothing of it."""
+    said = next((told["count"].lower() for each in _SO_MANY if (told := each.match(name))), "1")
+    return COUNTS.get(said) or max(1, int(said))
+
+
+def _bare(text: str) -> str:
+    return text.strip(" ,;:")
+
+
+def _name(typed: str) -> str:
+    """A name as it was typed, without the comma before its figure: "Pack, 110 g"."""
+    name = typed.rstrip(" ,;:")
+    if not name:
+        raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
+    return name
+
+
+def _grams(text: str, unit: str) -> float:
+    try:
+        return parse(text, "mass", unit).value
+    except QuantityError as error:
+        raise BuildFaultError([Fault(FIELD, str(error))]) from error

@@ -1,0 +1,46 @@
+import type { Part } from '../api/client'
+import { useBuild } from '../shared/useBuild'
+import { plainly, useUnits } from '../shared/units'
+
+const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
+
+/** What the pages say of a part as it was typed. */
+export function usePartWords() {
+  const { build, assessment } = useBuild()
+  const { quantity } = useUnits()
+
+  /** What its mass is worked out from. */
+  function basis(part: Part): string {
+    const use = part.uses[0]
+    const lot = build.value?.lots.find((each) => each.id === use?.lot)
+    if (use && lot) {
+      const amount =
+        lot.unit === 'piece' ? `${use.amount}` : quantity(use.amount, LOT_SHOWN[lot.unit])
+      return `${amount} of ${lot.name}`
+    }
+    if (part.stated_g !== null) return quantity(part.stated_g, 'mass')
+    if (part.pedigree !== 'allowance')
+      return part.elsewhere ? 'as another build found' : 'nobody knows yet'
+    return `${plainly(100 * (assessment.value?.allowance_share ?? 0), 1)} % of the rest`
+  }
+
+  /** Where it sits; nothing for the side and the height that are none. */
+  function place({ station }: Part): string[] {
+    if (!station) return ['not placed yet']
+    const { x_mm, y_mm, z_mm, reference } = station
+    const along = `${quantity(x_mm, 'length')} from the ${reference === 'nose' ? 'nose' : 'leading edge'}`
+    const across =
+      y_mm && `${quantity(Math.abs(y_mm), 'length')} to ${y_mm < 0 ? 'port' : 'starboard'}`
+    const up = z_mm && `${quantity(Math.abs(z_mm), 'length')} ${z_mm < 0 ? 'down' : 'up'}`
+    return [along, across, up].filter((each) => typeof each === 'string')
+  }
+
+  /** What a line was understood to be. */
+  function spoken(part: Part): string {
+    const pieces = part.pieces > 1 ? [`${part.pieces} pieces`] : []
+    const where = part.assembly ? [`in ${part.assembly}`] : []
+    return `${part.name}: ${[basis(part), ...pieces, ...place(part), ...where].join(', ')}`
+  }
+
+  return { basis, spoken }
+}
