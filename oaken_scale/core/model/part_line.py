@@ -113,12 +113,15 @@ def part_of_line(
     >>> panel.name, panel.uses, panel.assembly, panel.station.reference.value
     ('Left panel', (Use(lot='b', amount=10.26),), 'Wing', 'leading_edge')
     """
-    head, said = _divided(_OF_ONE.sub(" ", figures_as_typed(line)))
+    typed, known = _known(figures_as_typed(line).rstrip(" ?"))
+    head, said = _divided(_OF_ONE.sub(" ", typed))
     if not head:
         raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
     if "of" not in said and mass_in_words(head, units.mass).grams is None:
         head, said = _with_its_mass(head, said)
     part = _measured(head, said.get("of"), (lots, shelf), units)
+    if known:
+        part = replace(part, pedigree=known)
     station = None
     if "at" in said:
         station = _station(said, units)
@@ -162,6 +165,9 @@ def _not_understood(word: str, what: str) -> BuildFaultError:
 
 def _with_its_mass(head: str, said: dict[str, str]) -> tuple[str, dict[str, str]]:
     """The head with a mass that is said last: "Motor at 40, 28 g"."""
+    if is_mass(at := said.get("at", "")):  # "4 sticks at 1 g"
+        others = {word: what for word, what in said.items() if word != "at"}
+        return f"{head} {at.removesuffix(' each')} each", others
     for word, what in said.items():
         rest, mass = without_mass(what)
         if mass:

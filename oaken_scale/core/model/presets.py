@@ -122,7 +122,7 @@ _SWEPT = (
 )
 _DELTA = (
     Surface("wing", "Wing", Role.WING, (Section(0, 0, 0, 500), Section(380, 350, 0, 120))),
-    _fin(345, 160, 155, 80),
+    _fin(320, 190, 180, 100),
 )
 _CANARD = (
     _plain("wing", "Wing", Role.WING, 560, 575, 185),

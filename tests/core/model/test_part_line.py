@@ -112,6 +112,10 @@ LINES = {
     "Aileron servo 9 g each x 2": ("Aileron servo", GUESS, None, 18.0, 2, "", None),
     "Servos (2) 9 g each": ("Servos (2)", GUESS, None, 18.0, 2, "", None),
     "Servos x 2 9 g each": ("Servos x 2", GUESS, None, 18.0, 2, "", None),
+    "4 sticks at 1 g each in Tail": ("4 sticks", GUESS, None, 4.0, 4, "Tail", None),
+    "4 sticks @ 1 g": ("4 sticks", GUESS, None, 4.0, 4, "", None),
+    "Motor 28 g at 40 listing": ("Motor", LISTING, None, 28.0, 1, "", (40, 0, 0, NOSE)),
+    "Hatch 4 g?": ("Hatch", GUESS, None, 4.0, 1, "", None),
     # The place.
     "Motor 28 g @ 40": ("Motor", GUESS, None, 28.0, 1, "", (40, 0, 0, NOSE)),
     "Skid 5 g at the nose": ("Skid", GUESS, None, 5.0, 1, "", (0, 0, 0, NOSE)),
