@@ -12,6 +12,7 @@ NOTHING = {
     "offers": [],
     "unsure_part": None,
     "sure": True,
+    "sideways": None,
 }
 
 
@@ -51,6 +52,7 @@ STAYS = {
     "sure": False,
     "unsure_part": "paint",
 }
+ASIDE = in_the_way("sideways", "camera", 2.0, tip="right")["in_the_way"]
 MAY_NOT = in_the_way(
     "permission", "receiver", may_move=False, offers=[remedy([("receiver", -20.0)])]
 )
@@ -108,7 +110,12 @@ MAY_NOT = in_the_way(
         (
             in_the_way("sideways", "camera", 3.21, tip="left"),
             "metric",
-            ["the camera and strap pulls it over; 3.2 g at the left tip would hold it."],
+            ["The camera and strap pulls it to the right; 3.2 g at the left tip would hold it."],
+        ),
+        (
+            {**WAYS, "sideways": ASIDE},
+            "imperial",
+            ["Sideways: the camera and strap pulls it to the left; 0.07 oz at the right tip would"],
         ),
     ],
 )

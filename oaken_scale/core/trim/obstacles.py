@@ -11,7 +11,7 @@ import numpy as np
 from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.model.part import Part
-from oaken_scale.core.trim.remedy import Balanceable, Remedy
+from oaken_scale.core.trim.remedy import Balanceable, Comes, Remedy
 from oaken_scale.core.trim.remedy_program import solve
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 
@@ -78,7 +78,7 @@ def in_the_way(ready: Balanceable) -> tuple[Obstacle, tuple[Remedy, ...]]:
     >>> obstacle.limit.value, len(offers)
     ('permission', 1)
     """
-    one_by_one = [_longer_bay, _more_ballast, _weight, _sideways, _permission, _adrift]
+    one_by_one = [_longer_bay, _more_ballast, _weight, _permission, _adrift]
     if not ready.movable and not ready.spots:
         one_by_one.insert(0, _permission)
     for tried in one_by_one:
@@ -219,16 +219,28 @@ def _weight(ready: Balanceable) -> Found | None:
     return Obstacle(Limit.WEIGHT, None, over, way=way), ()
 
 
-def _sideways(ready: Balanceable) -> Found | None:
-    """Which part pulls it to one side, and how many grams at the other tip would hold it."""
-    if solve(replace(ready, y=np.zeros_like(ready.y))) is None:
+def sideways(ready: Balanceable, loadouts: Sequence[Comes]) -> Obstacle | None:
+    """Which part pulls the worst loadout to one side, and how many grams at the other tip would
+    hold it; None where all come near enough to the middle.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree, Station
+    >>> from oaken_scale.core.model.build import Build
+    >>> from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
+    >>> from oaken_scale.core.trim.flown import fly
+    >>> from oaken_scale.core.trim.remedies import balanceable
+    >>> camera = Part("c", "Camera", Pedigree.GUESS, stated_g=50.0, station=Station(60.0, 40.0))
+    >>> target = Target(TargetKind.BALANCE, 40.0, 80.0, balance_unit=BalanceUnit.MM_FROM_NOSE)
+    >>> build = Build("b", "B", parts=(camera,), targets=(target,))
+    >>> told = sideways(balanceable(build, fly(build).planes, ["all"]), [Comes("all", 60, 40, 50)])
+    >>> told.subject, told.tip.value
+    ('c', 'left')
+    """
+    k = int(np.argmax([abs(each.y_mm) for each in loadouts]))
+    if abs(loadouts[k].y_mm) <= SIDEWAYS_MM:
         return None
-    side = [float((ready.mass * on) @ ready.y) for on in ready.aboard]
-    k = int(np.argmax(np.abs(side)))
-    part, grams, tip = pulls_sideways(
-        ready.build.parts, ready.mass * ready.aboard[k], ready.y, tip_mm(ready)
-    )
-    return Obstacle(Limit.SIDEWAYS, part, grams, tip=tip), ()
+    aboard = ready.mass * ready.aboard[k]
+    part, grams, tip = pulls_sideways(ready.build.parts, aboard, ready.y, tip_mm(ready))
+    return Obstacle(Limit.SIDEWAYS, part, grams, tip=tip)
 
 
 def tip_mm(ready: Balanceable) -> float:

@@ -23,7 +23,7 @@ from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Station
 from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.flown import fly
-from oaken_scale.core.trim.obstacles import Obstacle, in_the_way
+from oaken_scale.core.trim.obstacles import Limit, Obstacle, in_the_way, sideways
 from oaken_scale.core.trim.remedy import Balanceable, Placed, Remedy, comes_to
 from oaken_scale.core.trim.remedy_program import (
     FAR_MM,
@@ -32,7 +32,7 @@ from oaken_scale.core.trim.remedy_program import (
     solve,
     solve_least,
 )
-from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM, SLACK_G
+from oaken_scale.core.trim.remedy_rows import SLACK_G
 
 NARROWED: Final = 1.0
 """The range is narrowed by so many sigma of the CG at each end, so that it holds."""
@@ -70,7 +70,8 @@ class Outcome(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Remedies:
     """The best remedy first, and other ways; or what stands in the way of all, and what might be
-    allowed. ``unsure_part`` is what to weigh to be surer, where the best is not ``sure`` enough."""
+    allowed. ``unsure_part`` is what to weigh to be surer, where the best is not ``sure`` enough;
+    ``sideways`` what pulls a loadout to one side, where that is left as it is."""
 
     outcome: Outcome
     best: Remedy | None = None
@@ -79,6 +80,7 @@ class Remedies:
     offers: tuple[Remedy, ...] = ()
     unsure_part: str | None = None
     sure: bool = True
+    sideways: Obstacle | None = None
 
 
 def balanceable(build: Build, planes: Sequence[Flying], names: Sequence[str]) -> Balanceable | None:
@@ -149,7 +151,8 @@ def _range(part: Part, edge_mm: float) -> tuple[float, float]:
 
 def remedies(ready: Balanceable, planes: Sequence[Flying]) -> Remedies:
     """The least that brings every loadout into its range, and other ways to do it; or what stands
-    in the way.
+    in the way. Lengthways comes first: what hangs to one side, with no spot to hold it at, stands
+    in the way of nothing, and is told beside.
 
     Source: docs/methods.md, section 5a; SciPy's ``milp`` (HiGHS).
 
@@ -164,24 +167,45 @@ def remedies(ready: Balanceable, planes: Sequence[Flying]) -> Remedies:
     >>> remedies(balanceable(build, planes, ["all"]), planes).outcome.value  # nothing may move
     'in_the_way'
     """
-    if _is_fine(ready):
-        comes = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))
-        return Remedies(Outcome.FINE, Remedy((), (), 0.0, comes))
-    best = solve(ready)
+    stay = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))
+    over = sideways(ready, stay)
+    if _is_fine_lengthways(ready):
+        if over is None:
+            return Remedies(Outcome.FINE, Remedy((), (), 0.0, stay))
+        if not ready.is_one_sided:
+            unsure = _unsure(ready, planes)
+            return Remedies(Outcome.IN_THE_WAY, in_the_way=over, unsure_part=unsure)
+        best = solve(ready)
+    else:
+        best = solve(ready)
+        if best is None and ready.is_one_sided:
+            ready = replace(ready, across=False)
+            best = solve(ready)
     here = _depth(ready, ready.x)
     if best is not None and best.chance < SURE_ENOUGH and here > 0:
-        stay = tuple(comes_to(ready, ready.x, (), k) for k in range(len(ready.names)))
-        if chance_of(ready, stay) > best.chance - NO_DEEPER / 4:
-            chance, unsure = chance_of(ready, stay), _unsure(ready, planes)
+        chance, unsure = chance_of(ready, stay), _unsure(ready, planes)
+        if chance > best.chance - NO_DEEPER / 4:
             stays = Remedy((), (), 0.0, stay, chance)
-            return Remedies(Outcome.NO_FARTHER, stays, unsure_part=unsure, sure=False)
+            return Remedies(
+                Outcome.NO_FARTHER, stays, unsure_part=unsure, sure=False, sideways=over
+            )
     if best is None:
         obstacle, offers = in_the_way(ready)
-        return Remedies(Outcome.IN_THE_WAY, None, (), obstacle, offers, _unsure(ready, planes))
+        if obstacle.limit is Limit.RANGE and over is not None:
+            obstacle, over = over, None
+        unsure = _unsure(ready, planes)
+        return Remedies(
+            Outcome.IN_THE_WAY, None, (), obstacle, offers, unsure_part=unsure, sideways=over
+        )
     sure = best.chance >= SURE_ENOUGH
-    unsure = None if sure else _unsure(ready, planes)
-    others = tuple(_other_ways(ready, best))
-    return Remedies(Outcome.FOUND, best, others, unsure_part=unsure, sure=sure)
+    return Remedies(
+        Outcome.FOUND,
+        best,
+        tuple(_other_ways(ready, best)),
+        unsure_part=None if sure else _unsure(ready, planes),
+        sure=sure,
+        sideways=sideways(ready, best.loadouts),
+    )
 
 
 def what_would_fix(build: Build) -> Remedies | None:
@@ -214,7 +238,7 @@ def what_would_fix(build: Build) -> Remedies | None:
             return found
         done = applied(build, found.best)
         then = balanceable(done, fly(done).planes, names)
-        if then is None or _is_fine(then) or not (then.u > ready.u * (1 + 1e-3)).any():
+        if then is None or _is_fine_lengthways(then) or not (then.u > ready.u * (1 + 1e-3)).any():
             return found
         ready = _narrowed(ready, np.maximum(ready.u, then.u))
         found = remedies(ready, flown.planes)
@@ -277,14 +301,12 @@ def fine_range(ready: Balanceable, k: int) -> tuple[float, float]:
     return low - FINE_MM, high + FINE_MM
 
 
-def _is_fine(ready: Balanceable) -> bool:
+def _is_fine_lengthways(ready: Balanceable) -> bool:
     """Whether everything may stay: a millimetre at the edge of a narrowed range is none."""
     for k in range(len(ready.names)):
         at = comes_to(ready, ready.x, (), k)
         low, high = fine_range(ready, k)
         if not low <= at.x_mm <= high:
-            return False
-        if abs(at.y_mm) > SIDEWAYS_MM:
             return False
     return True
 

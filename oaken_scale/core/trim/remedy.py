@@ -66,7 +66,7 @@ class Balanceable:
     ``all_aboard`` (L, N); ``low`` and ``high`` (L,) [mm from the nose] are the range narrowed by
     the CG's doubt ``u`` (L,) [mm], ``lowest`` and ``highest`` the range itself; ``most_g`` None
     without a weight limit. ``slide`` (K, 2) is where each of the ``movable`` may sit [mm from the
-    nose].
+    nose]. ``across`` is false where only the balance lengthways is looked for.
     """
 
     build: Build
@@ -86,6 +86,12 @@ class Balanceable:
     slide: Matrix
     spots: tuple[BallastSpot, ...]
     pieces: tuple[float, ...]
+    across: bool = True
+
+    @property
+    def is_one_sided(self) -> bool:
+        """Whether there is a spot on one side alone: what hangs to the other can be held there."""
+        return any(spot.y_mm and not spot.pair for spot in self.spots)
 
 
 def comes_to(ready: Balanceable, x: Vector, placed: Sequence[Placed], k: int) -> Comes:

@@ -194,7 +194,8 @@ def add_ballast(ready: Balanceable, columns: Columns, rows: Rows, most: Vector) 
 
 
 def add_balance(ready: Balanceable, columns: Columns, rows: Rows, deepest: bool) -> None:
-    """Every loadout in its range along x, near the middle along y, within its weight.
+    """Every loadout in its range along x, within its weight, and near the middle along y where
+    there is a spot on one side: elsewhere ballast would only make it so heavy that it hangs less.
 
     For the best chance the range itself counts, less the depth [sigma] of the worst loadout.
 
@@ -211,12 +212,11 @@ def add_balance(ready: Balanceable, columns: Columns, rows: Rows, deepest: bool)
     ([[-90.0, 0.0], [-80.0, 0.0]], [-2000.0, inf])
     """
     ballast = columns.ballast()
-    is_one_sided = any(option.spot.y_mm and not option.spot.pair for option in columns.options)
     for k in range(len(ready.names)):
         _add_range(ready, columns, rows, k, deepest)
         aboard = ready.mass * ready.aboard[k]
         mass, side = float(aboard.sum()), float(aboard @ ready.y)
-        if is_one_sided or abs(side) > SIDEWAYS_MM * mass:
+        if ready.across and ready.is_one_sided:
             for sign in (1.0, -1.0):
                 row = {
                     column: option.grams

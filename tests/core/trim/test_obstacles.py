@@ -12,6 +12,10 @@ from oaken_scale.core.trim.remedies import Outcome, applied
 from tests.core.trim.planes import BODY, NOSE, plane, ready, remedies, spot, thing
 
 
+def replace_y(part, y):
+    return replace(part, station=replace(part.station, y_mm=y))
+
+
 @pytest.mark.parametrize(
     ("build", "limit"),
     [
@@ -117,6 +121,55 @@ def test_what_pulls_one_loadout_over_is_looked_for_aboard_it_alone():
     # No wing is drawn: the tips are taken to be where the farthest part sits.
     assert told.in_the_way.amount == pytest.approx((50 * 80 - 3 * 350) / (90 + 3))
     assert told.in_the_way.tip is Tip.LEFT
+
+
+LOPSIDED = thing("camera", 30, 250, y=120.0)
+"""3600 g mm to the right; 470 g may lie 3 mm off, which is 1410."""
+
+
+@pytest.mark.parametrize(
+    "ballast", [NOSE, Ballast(NOSE.spots, (5.0,) * 30)], ids=["by the gram", "in pieces"]
+)
+def test_lengthways_is_mended_while_it_hangs_to_one_side(ballast):
+    """Ballast on the middle line makes it heavier, and so hang less: it once was put in for that."""
+    pack = thing("pack", 100, 190, (-200, 240))
+    level = remedies(ready(plane(*BODY, replace_y(LOPSIDED, 0.0), pack, ballast=ballast)))
+    told = remedies(ready(plane(*BODY, LOPSIDED, pack, ballast=ballast)))
+    assert told.outcome is Outcome.FOUND
+    assert (told.best.slides, told.best.ballast_g) == (level.best.slides, level.best.ballast_g)
+    assert level.sideways is None
+    assert (told.sideways.limit, told.sideways.subject) == (Limit.SIDEWAYS, "camera")
+    assert told.sideways.tip is Tip.LEFT
+    assert told.sideways.amount == pytest.approx((3600 - 3 * 470) / (120 + 3))
+
+
+def test_what_is_offered_does_not_hang_on_the_balance_sideways():
+    parts = (*BODY, thing("pack", 100, 190))
+    level = remedies(ready(plane(*parts, replace_y(LOPSIDED, 0.0))))
+    told = remedies(ready(plane(*parts, LOPSIDED)))
+    assert [(each.slides, each.ballast_g) for each in told.offers] == [
+        (each.slides, each.ballast_g) for each in level.offers
+    ]
+    assert told.in_the_way.limit is Limit.PERMISSION
+    assert told.sideways.subject == "camera"
+
+
+def test_a_tip_without_room_for_what_would_hold_it_leaves_the_slide():
+    tip = Ballast((BallastSpot("tip", "Left tip", 250.0, -500.0, most_g=1.0),))
+    pack = thing("pack", 100, 190, (-200, 240))
+    told = remedies(ready(plane(*BODY, LOPSIDED, pack, ballast=tip)))
+    assert [each.part for each in told.best.slides] == ["pack"]
+    assert told.sideways.subject == "camera"
+    roomy = Ballast((replace(tip.spots[0], most_g=10.0),))
+    held = remedies(ready(plane(*BODY, LOPSIDED, pack, ballast=roomy)))
+    assert held.sideways is None
+    assert [each.spot for each in held.best.ballast] == ["tip"]
+    assert abs(held.best.loadouts[0].y_mm) <= 3.0 + 1e-6
+
+
+def test_what_hangs_to_one_side_alone_is_not_answered_by_weight_in_the_nose():
+    told = remedies(ready(plane(thing("body", 300, 250, y=50.0), thing("pack", 10, 250))))
+    assert (told.in_the_way.limit, told.offers, told.sideways) == (Limit.SIDEWAYS, (), None)
 
 
 def test_two_loadouts_that_lie_farther_apart_than_the_range_is_wide():

@@ -9675,7 +9675,8 @@ export interface components {
         /**
          * Remedies
          * @description The best remedy first, and other ways; or what stands in the way of all, and what might be
-         *     allowed. ``unsure_part`` is what to weigh to be surer, where the best is not ``sure`` enough.
+         *     allowed. ``unsure_part`` is what to weigh to be surer, where the best is not ``sure`` enough;
+         *     ``sideways`` what pulls a loadout to one side, where that is left as it is.
          */
         Remedies: {
             outcome: components["schemas"]["Outcome"];
@@ -9698,6 +9699,7 @@ export interface components {
              * @default true
              */
             sure?: boolean;
+            sideways?: components["schemas"]["Obstacle"] | null;
         };
         /**
          * Remedy

@@ -8,7 +8,7 @@ import { useBuild } from '../shared/useBuild'
 import { percent } from '../shared/verdicts'
 import { useTrial } from './useTrial'
 
-const { outcome, other, offer } = useRemedyWords()
+const { outcome, other, offer, beside } = useRemedyWords()
 const { number, units } = useUnits()
 
 const { id, revision, assessment, loadouts, send } = useBuild()
@@ -97,6 +97,7 @@ function doIt(which = 0) {
         <v-verb @click="doIt(at)">allow it, and do it</v-verb>
       </p>
     </template>
+    <p v-if="told?.sideways" class="small">{{ beside(told) }}</p>
     <p class="faint small">
       {{ assessment?.carries.pack === false ? 'Ballast' : 'Ballast and packs' }} must not be able to
       come loose: tape until the first flights prove it, then fix for good.

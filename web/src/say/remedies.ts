@@ -50,6 +50,10 @@ export function useRemedyWords() {
     return `${acts(remedy)}${breaks}.`
   }
 
+  /** What hangs to one side, and what would hold it. */
+  const pull = ({ subject, amount, tip }: Obstacle) =>
+    `the ${named(subject ?? '')} pulls it to the ${tip === 'left' ? 'right' : 'left'}; ${grams(amount ?? 0)} at the ${tip} tip would hold it`
+
   function obstacle(told: Obstacle, offers: Remedy[]): string {
     const { limit, subject, amount } = told
     const more = amount ?? 0
@@ -70,7 +74,7 @@ export function useRemedyWords() {
       case 'weight':
         return `${begun(told.way ? acts(told.way) : '')} would do, and break the weight limit by ${grams(more)}.`
       case 'sideways':
-        return `The balance sideways stands in the way: the ${named(subject ?? '')} pulls it over; ${grams(more)} at the ${told.tip} tip would hold it.`
+        return `${begun(pull(told))}.`
       case 'adrift':
         return `${grams(more)} still to come have no place: weigh the whole plane, or place them.`
       case 'range':
@@ -100,6 +104,8 @@ export function useRemedyWords() {
 
   return {
     outcome,
+    /** What is left to one side beside all that; nothing where it hangs in the middle. */
+    beside: (told: Remedies) => (told.sideways ? `Sideways: ${pull(told.sideways)}.` : ''),
     other: (remedy: Remedy) => `or ${way(remedy)}`,
     offer: (remedy: Remedy) => begun(way(remedy)),
   }
