@@ -92,16 +92,17 @@ Found = tuple[Obstacle, tuple[Remedy, ...]]
 
 
 def _permission(ready: Balanceable) -> Found | None:
-    """Let what is not allowed to move be moved: a pack, and a spot in the nose; each by itself,
-    else both; else over the weight limit, which is said."""
+    """Let what is not allowed to move be moved: a pack, else it and a spot in the nose, which takes
+    less there then; and the spot by itself; else over the weight limit, which is said."""
     packs = _with_packs(ready)
     nose = _with_a_nose_spot(ready)
     both = None if packs is None or nose is None else _with_a_nose_spot(packs)
-    alone = [each for each in (packs, nose) if each is not None]
-    together = [] if both is None else [both]
-    told = _offers(ready, alone) or _offers(ready, together)
+    slid = _offers(ready, [packs])
+    told = [*(slid or _offers(ready, [both])), *_offers(ready, [nose])]
     if not told and ready.most_g is not None:
-        told = _offers(ready, [*together, *alone], is_over=True)
+        told = _offers(ready, [both, packs, nose], is_over=True)
+    if len(told) > 1 and not told[0].slides:
+        told = told[:1]  # With the pack where it is: the nose alone, once.
     if not told:
         return None
     subject = told[0].slides[0].part if told[0].slides else None
@@ -110,11 +111,11 @@ def _permission(ready: Balanceable) -> Found | None:
 
 
 def _offers(
-    ready: Balanceable, offered: Sequence[Balanceable], is_over: bool = False
+    ready: Balanceable, offered: Sequence[Balanceable | None], is_over: bool = False
 ) -> list[Remedy]:
     """What would do with what is offered, also where that ``is_over`` the weight limit."""
     told = []
-    for each in offered:
+    for each in filter(None, offered):
         way = solve(replace(each, most_g=None) if is_over else each)
         if way is None:
             continue

@@ -72,6 +72,15 @@ def test_where_neither_alone_would_do_the_pack_and_the_nose_are_offered_together
     assert [each.x_mm for each in both.loadouts] == [pytest.approx(255.0, abs=1e-3)]
 
 
+def test_where_the_pack_alone_does_not_reach_it_is_moved_before_the_ballast_that_would_do_alone():
+    both, nose = remedies(ready(plane(*LIGHT_PACK))).offers
+    assert [each.part for each in both.slides] == ["pack"]
+    assert both.ballast_g == pytest.approx(112_000 / 255 - 360, abs=0.01)
+    assert nose.slides == ()
+    assert nose.ballast_g == pytest.approx(118_000 / 255 - 360, abs=0.01)
+    assert not (both.breaks_limit or nose.breaks_limit)
+
+
 @pytest.mark.parametrize("most", [400.0, 300.0])
 def test_over_the_weight_limit_what_would_do_is_offered_and_says_so(most):
     """Also where the plane is over it as it is: its balance is no better for that."""
