@@ -1,16 +1,15 @@
 """A donor's weights, as they stand on a scrap of cardboard, for the first budget of the next plane:
 no plane is made of it."""
 
-import re
 from collections import defaultdict
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Final
 
 from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.kind_named import group_named
+from oaken_scale.core.model.kind_named import place_in_budget
 from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.part_line import METRIC, Units, part_of_line
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
@@ -19,25 +18,6 @@ from oaken_scale.core.model.target import Allotment, Budget
 MOST_LINES: Final = 200
 """So many lines of a list are read at once."""
 EXAMPLE: Final = grams(28.0)
-
-_JOINS: Final = ("glue", "tape", "epoxy", "cement", "adhesive")
-_CALLED: Final[Mapping[Group, tuple[str, ...]]] = {
-    group: tuple(names.split(", "))
-    for group, names in (
-        (Group.CONTROL, "wire, lead, regulator"),
-        (Group.POWER, "engine"),
-        (Group.PAYLOAD, "payload, transmitter, pod load"),
-        (Group.REST, "paint, marker, decal, ballast, screw, magnet, band, strap, film"),
-        (
-            Group.FOAM,
-            "wing, fuselage, body, tail, fin, rudder, elevator, aileron, spar, foam, sheet, rib, "
-            "panel, boom, tube, rod, hatch, bulkhead, doubler, canard, tailplane, stabiliser, "
-            "flap, winglet, airframe, former, stick, skid, nose, plate, plywood, mount, tray, bay, "
-            "box, cradle, cover, holder, firewall, shroud, nacelle, pod, guard",
-        ),
-    )
-}
-"""What else things are called, by their place in a budget; the first that fits has it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +62,7 @@ def _parts(lines: str, units: Units) -> Iterator[DonorPart]:
         if part.stated_g is None:
             facts = (line[:60], line.split()[0], EXAMPLE)
             raise BuildFaultError([Fault(f"lines.{k}", 'say what "{}" weighs, like {} {}', facts)])
-        group = _said(part) or called(part.name)
+        group = _said(part) or place_in_budget(part.name)
         is_group = part.assembly.lower() in (each.value for each in Group)
         yield DonorPart(
             part.name,
@@ -95,24 +75,6 @@ def _parts(lines: str, units: Units) -> Iterator[DonorPart]:
 
 def _said(part: Part) -> Group | None:
     return next((each for each in Group if each.value == part.assembly.lower()), None)
-
-
-def called(name: str) -> Group | None:
-    """Where a thing belongs in a budget by what it is called; None where its name does not say.
-
-    >>> called("Servo lead"), called("Motor mount"), called("Whatnot")
-    (<Group.CONTROL: 'control'>, <Group.FOAM: 'foam'>, None)
-    """
-    words = name.lower()
-    if _has(words, _JOINS):
-        return Group.JOINING
-    return group_named(name) or next(
-        (group for group, names in _CALLED.items() if _has(words, names)), None
-    )
-
-
-def _has(words: str, names: tuple[str, ...]) -> bool:
-    return any(re.search(rf"\b{re.escape(each)}s?\b", words) for each in names)
 
 
 def measured_by_donor(build: Build, name: str, parts: tuple[DonorPart, ...]) -> Build:

@@ -11,7 +11,7 @@ from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.kind_named import group_named
+from oaken_scale.core.model.kind_named import place_in_budget
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
@@ -81,7 +81,7 @@ def group_of(part: Part, lots: dict[str, Lot]) -> Group:
             return _OF_LOT[lot.kind]
         if lot.unit is LotUnit.DM2 and part.pedigree is Pedigree.CALCULATED:
             return Group.FOAM
-    return _OF_PEDIGREE.get(part.pedigree) or group_named(part.name) or Group.REST
+    return _OF_PEDIGREE.get(part.pedigree) or place_in_budget(part.name) or Group.REST
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +96,7 @@ def guessed_groups(build: Build) -> tuple[GuessedGroup, ...]:
     """The parts that only their names sort, into the rest where those say nothing.
 
     >>> parts = (Part("m", "Motor", Pedigree.LISTING, stated_g=28.0),
-    ...          Part("l", "Wire legs", Pedigree.GUESS, stated_g=4.0))
+    ...          Part("l", "Whatnot", Pedigree.GUESS, stated_g=4.0))
     >>> [(each.part, each.group.value) for each in guessed_groups(Build("b", "B", parts=parts))]
     [('m', 'power'), ('l', 'rest')]
     """

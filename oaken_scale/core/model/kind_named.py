@@ -58,6 +58,30 @@ _GROUPS: Final = (
 )
 """The first that a name says has it."""
 
+_JOINS: Final = _words("glue", "tapes?", "epoxy", "cement", "adhesives?")
+_PLACES: Final = tuple(
+    (_words(*(f"{name}s?" for name in names.split(", "))), group)
+    for group, names in (
+        (
+            Group.REST,
+            "paint, marker, marking, decal, ballast, screw, magnet, band, strap, film, wheel, leg, "
+            "landing gear, undercarriage",
+        ),
+        (Group.CONTROL, "wire, lead, regulator"),
+        (Group.POWER, "engine"),
+        (Group.PAYLOAD, "payload, transmitter, pod load"),
+        (
+            Group.FOAM,
+            "wing, fuselage, body, tail, fin, rudder, elevator, aileron, elevon, spar, foam, "
+            "sheet, rib, panel, boom, tube, rod, hatch, bulkhead, doubler, canard, tailplane, "
+            "stabiliser, flap, winglet, airframe, glider, former, stick, skid, nose, plate, "
+            "plywood, mount, tray, bay, box, cradle, cover, holder, firewall, shroud, nacelle, "
+            "pod, guard",
+        ),
+    )
+)
+"""What else things are called, by their place in a budget; the first that fits has it."""
+
 
 @lru_cache(maxsize=4096)
 def names_a_pack(name: str) -> bool:
@@ -131,6 +155,23 @@ def group_named(name: str) -> Group | None:
     if _HOLDS.search(_head(said)) or _DUMMY.search(said):
         return None
     return next((group for words, group in _GROUPS if words.search(said)), None)
+
+
+@lru_cache(maxsize=4096)
+def place_in_budget(name: str) -> Group | None:
+    """Where a thing belongs in a budget by what it is called; None where its name does not say.
+
+    >>> place_in_budget("Servo lead").value, place_in_budget("Motor mount").value
+    ('control', 'foam')
+    >>> place_in_budget("Wing glue").value, place_in_budget("Whatnot")
+    ('joining', None)
+    """
+    said = name.lower()
+    if _JOINS.search(said):
+        return Group.JOINING
+    return group_named(name) or next(
+        (group for words, group in _PLACES if words.search(said)), None
+    )
 
 
 def _names(kind: re.Pattern[str], name: str) -> bool:

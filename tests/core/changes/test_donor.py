@@ -2,7 +2,7 @@
 
 import pytest
 
-from oaken_scale.core.changes.donor import called, donor_parts, measured_by_donor
+from oaken_scale.core.changes.donor import donor_parts, measured_by_donor
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.part import Group
@@ -44,29 +44,6 @@ def test_a_scrap_of_cardboard_is_sorted_and_summed():
 def test_ounces_where_they_are_meant():
     (part,) = donor_parts("Motor 1 oz", Units(mass="oz"))
     assert part.grams == pytest.approx(28.3495, abs=1e-3)
-
-
-@pytest.mark.parametrize(
-    ("name", "group"),
-    [
-        ("Servo lead", Group.CONTROL),
-        # What holds a thing is of the airframe, as a plate of plywood is.
-        ("Motor mount", Group.FOAM),
-        ("Servo tray", Group.FOAM),
-        ("Battery strap", Group.REST),
-        ("Engine", Group.POWER),
-        ("Video transmitter", Group.PAYLOAD),
-        ("Wire", Group.CONTROL),
-        ("Wing tape", Group.JOINING),
-        ("Tailplane", Group.FOAM),
-        ("Tail", Group.FOAM),
-        ("Packing tape", Group.JOINING),
-        ("Props", Group.POWER),
-        ("Whatnot", None),
-    ],
-)
-def test_where_a_thing_belongs_by_its_name(name, group):
-    assert called(name) is group
 
 
 @pytest.mark.parametrize(

@@ -148,6 +148,8 @@ def test_what_nobody_sorted_counts_where_its_name_says():
             plain("Motor"),
             plain("Servo", pedigree=Pedigree.GUESS),
             plain("Wire legs"),
+            plain("Wing, left", pedigree=Pedigree.GUESS),
+            plain("Hinge tape", pedigree=Pedigree.GUESS),
             plain("Camera", group=Group.REST),
             plain("Motor glue", pedigree=Pedigree.JOINT),
             plain("Pack", retired=True),
@@ -157,6 +159,8 @@ def test_what_nobody_sorted_counts_where_its_name_says():
         ("Motor", Group.POWER),
         ("Servo", Group.CONTROL),
         ("Wire legs", Group.REST),
+        ("Wing, left", Group.FOAM),
+        ("Hinge tape", Group.JOINING),
     ]
     where = {part.name: group_of(part, {}) for part in build.parts}
     assert where["Camera"] is Group.REST  # its builder says so

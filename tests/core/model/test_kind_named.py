@@ -8,6 +8,7 @@ from oaken_scale.core.model.kind_named import (
     names_a_motor,
     names_a_pack,
     names_a_propeller,
+    place_in_budget,
 )
 from oaken_scale.core.model.part import Group
 
@@ -112,3 +113,32 @@ KINDS = {
 )
 def test_a_pack_a_motor_and_a_propeller_are_told_by_their_names(says, name, so):
     assert says(name) is says(name.upper()) is so
+
+
+@pytest.mark.parametrize(
+    ("name", "group"),
+    [
+        ("Servo lead", Group.CONTROL),
+        # What holds a thing is of the airframe, as a plate of plywood is.
+        ("Motor mount", Group.FOAM),
+        ("Servo tray", Group.FOAM),
+        ("Battery strap", Group.REST),
+        ("Engine", Group.POWER),
+        ("Video transmitter", Group.PAYLOAD),
+        ("Wire", Group.CONTROL),
+        ("Wing tape", Group.JOINING),
+        ("Tailplane", Group.FOAM),
+        ("Tail", Group.FOAM),
+        ("Packing tape", Group.JOINING),
+        ("Props", Group.POWER),
+        ("Wire landing gear", Group.REST),
+        ("Wheels", Group.REST),
+        ("Delta plate", Group.FOAM),
+        ("Chuck glider", Group.FOAM),
+        ("2 elevons", Group.FOAM),
+        ("CA glue", Group.JOINING),
+        ("Whatnot", None),
+    ],
+)
+def test_where_a_thing_belongs_by_its_name(name, group):
+    assert place_in_budget(name) is group

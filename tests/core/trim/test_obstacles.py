@@ -78,7 +78,7 @@ def test_where_the_pack_alone_does_not_reach_it_is_moved_before_the_ballast_that
     assert both.ballast_g == pytest.approx(112_000 / 255 - 360, abs=0.01)
     assert nose.slides == ()
     assert nose.ballast_g == pytest.approx(118_000 / 255 - 360, abs=0.01)
-    assert not (both.breaks_limit or nose.breaks_limit)
+    assert [each.breaks_limit for each in (both, nose)] == [False, False]
 
 
 @pytest.mark.parametrize("most", [400.0, 300.0])
@@ -140,7 +140,7 @@ LOPSIDED = thing("camera", 30, 250, y=120.0)
     "ballast", [NOSE, Ballast(NOSE.spots, (5.0,) * 30)], ids=["by the gram", "in pieces"]
 )
 def test_lengthways_is_mended_while_it_hangs_to_one_side(ballast):
-    """Ballast on the middle line makes it heavier, and so hang less: it once was put in for that."""
+    """Ballast on the middle line makes it heavier, and so hang less: no reason for it."""
     pack = thing("pack", 100, 190, (-200, 240))
     level = remedies(ready(plane(*BODY, replace_y(LOPSIDED, 0.0), pack, ballast=ballast)))
     told = remedies(ready(plane(*BODY, LOPSIDED, pack, ballast=ballast)))

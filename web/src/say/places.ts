@@ -47,7 +47,7 @@ export const TERMS = {
     'Builders do not agree where a plane should balance. Each school is a rule with its reasons; take one as the target, or set a range of your own.',
   loadout:
     'One way of flying it: the airframe with one choice of packs and payloads aboard. Key L goes to the next.',
-  lot: 'One batch of material with one constant: grams a square decimetre, a metre, a piece. What one reading tells of it holds for every part made of it.',
+  lot: 'One batch of material with one constant: what an area, a length or a piece of it weighs. What one reading tells of it holds for every part made of it.',
   doubt:
     'The figure after ± is two sigma: 19 times of 20 the true value lies within. It comes from the readings and from how each part is known.',
   'mean aerodynamic chord':

@@ -102,7 +102,7 @@ const isOver = (group: Group) => {
           {{
             build?.budget
               ? `Allotted: ${stated(total)} ${units.mass.name}, ${build.budget.source}.`
-              : 'No grams are allotted yet.'
+              : 'Nothing is allotted yet.'
           }}
           Aboard: {{ loadouts[0]?.name }}.
         </p>

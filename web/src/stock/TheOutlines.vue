@@ -161,7 +161,7 @@ const groups = computed(() =>
       <div v-if="!sheets.length" class="blank">
         <h2>No sheet to cut from yet</h2>
         <p class="faint">
-          Take a foam sheet from the Rack first; its grams make areas into masses.
+          Take a foam sheet from the Rack first; what a piece of it weighs makes areas into masses.
         </p>
       </div>
       <div v-else-if="!offers.length" class="blank faint">
