@@ -24,7 +24,7 @@ _LARGE: Final = "kg|lb|" + "|".join(
     typed for typed, unit in SPELLINGS.items() if unit in ("kg", "lb")
 )
 _MASS: Final = rf"{_TIMES}(?:(?:{NUMBER})\s*(?:{_LARGE})\s*)?{_ONE}"  # "1 lb 2 oz"
-_FIGURE: Final = rf"(?:{_TIMES}(?:{NUMBER})\s*(?:{_MASS_UNIT})?\s*\+\s*)*{_MASS}"
+_FIGURE: Final = rf"(?:{_TIMES}(?:{NUMBER})(?:\s*(?:{_MASS_UNIT}))?\s*\+\s*)*{_MASS}"
 _EACH: Final = r"(?:each|apiece)"
 
 _AT_THE_END: Final = re.compile(

@@ -50,11 +50,13 @@ second side, or nothing: "18 in x 6 in of foam board", "at 3 in"."""
 
 _LENGTH_UNIT: Final = "|".join(map(re.escape, spellings_of("length")))
 _SIDE: Final = (
-    rf"(?:(?:{NUMBER})\s*(?:ft|')\s*)?(?:{NUMBER})\s*(?:[a-z]{{0,12}}[2²]?|[\"'])"  # "3 ft 6 in"
+    # "3 ft 6 in"
+    rf"(?:(?:{NUMBER})\s*(?:ft|')\s*)?(?:{NUMBER})"
+    rf"(?:\s*(?:(?!(?:{'|'.join(WHOLES)})s?\b)[a-z]{{1,12}}[2²]?|[\"']))?"
 )
 _AMOUNT: Final = rf"(?:{_SIDE}(?:\s*[x×]\s*{_SIDE})?|{SHARE})"
 _OF_LOT: Final = re.compile(
-    rf"^(?P<name>.*?\S)\s+(?P<figure>{_AMOUNT}(?:\s*\+\s*{_AMOUNT})*)$", re.IGNORECASE
+    rf"^(?P<name>.*?\S)\s+(?P<figure>{_AMOUNT}(?:\s*\+\s*+{_AMOUNT})*)$", re.IGNORECASE
 )
 _OF_ONE: Final = re.compile(
     rf"\sof\s+(?:an?|one|the)\s+(?=(?:{'|'.join(WHOLES)})\s)", re.IGNORECASE
