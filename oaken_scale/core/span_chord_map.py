@@ -15,7 +15,7 @@ from oaken_scale.core.changes.sketch import Start, begun_from
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.flight.metrics.registry import answers_of
-from oaken_scale.core.flight.verdict import Answer, chance_below
+from oaken_scale.core.flight.verdict import chance_below
 from oaken_scale.core.geometry.proportions import (
     THICKNESS,
     sheet_gives,
@@ -140,10 +140,13 @@ def map_point(start: Start, span_mm: float, chord_mm: float) -> MapPoint:
     plane = fly(build).planes[0]
     answers = answers_of(plane)
     chances = tuple(
-        Chance(Want(each.kind), each.value, each.probability if slides is None else slides)
+        Chance(
+            Want(each.kind),
+            each.value,
+            _balances(plane) if each.kind is TargetKind.BALANCE else each.probability,
+        )
         for each in answers
         if each.low is not None or each.high is not None
-        for slides in (_balances(plane, each),)
     )
     auw = next((each.value for each in answers if each.kind is TargetKind.AUW), None) or 0.0
     stall = stall_of(build, wing_figures(build.surfaces), auw)
@@ -152,7 +155,7 @@ def map_point(start: Start, span_mm: float, chord_mm: float) -> MapPoint:
         chance = None if minutes is None else _lasts(minutes, sd, start.least_minutes)
         chances = (*chances, Chance(Want.MINUTES, minutes, chance))
     known = [each.chance for each in chances if each.chance is not None]
-    least = min(known, default=0.0)
+    least = min(known, default=0.0 if chances else 1.0)
     return MapPoint(span_mm, chord_mm, auw, chances, least, stall, minutes)
 
 
@@ -189,16 +192,16 @@ def span_chord_map(
     )
 
 
-def _balances(plane: Flying, answer: Answer) -> float | None:
-    """The chance that the pack can slide to where the plane balances; None for the other answers,
-    and without a pack that slides.
+def _balances(plane: Flying) -> float | None:
+    """The chance that the pack can slide to where the plane balances; None without a pack that
+    slides: of a bare airframe nobody knows what will balance it.
 
     The CG comes into its range where it lies between ``lo - d_hi m/M`` and ``hi - d_lo m/M``, ``d``
     what is left of the bay either way.
     """
     target, cg = plane.target(TargetKind.BALANCE), plane.cg
     packs = [k for k, part in enumerate(plane.build.parts) if part.slide is not None]
-    if answer.kind is not TargetKind.BALANCE or target is None or cg is None or not packs:
+    if target is None or cg is None or not packs:
         return None
     pack = plane.build.parts[packs[0]]
     if pack.station is None or pack.slide is None:

@@ -16,7 +16,14 @@ from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.faults.whole import faults
 from oaken_scale.core.model.part import Pedigree
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
-from oaken_scale.core.span_chord_map import LIKELY, Want, map_point, span_chord_map
+from oaken_scale.core.span_chord_map import (
+    LIKELY,
+    SURE,
+    Likely,
+    Want,
+    map_point,
+    span_chord_map,
+)
 from oaken_scale.demo.sandpiper_parts import DRAWER
 
 RACK = {lot.id: lot for lot in STARTER}
@@ -93,6 +100,24 @@ def test_the_pack_is_put_where_it_balances_and_the_chance_is_that_it_can_be():
         band = Target(TargetKind.BALANCE, low, high, "", BalanceUnit.PERCENT_MAC)
         point = map_point(replace(START, targets=(band,)), 1000.0, 180.0)
         assert least <= point.chances[0].chance <= most
+
+
+@pytest.mark.parametrize("aboard", [(), ("motor", "receiver")], ids=["bare", "without a pack"])
+def test_without_a_pack_nobody_knows_what_will_balance_it(aboard):
+    things = tuple(each for each in DRAWER if each.id in aboard)
+    start = replace(START, targets=(TARGETS[1], TARGETS[3]), things=things)
+    point = map_point(start, 1000.0, 180.0)
+    assert [each.kind for each in point.chances] == [Want.WING_LOADING, Want.BALANCE]
+    loading, balance = point.chances
+    assert balance.chance is None
+    assert point.chance == loading.chance > SURE
+    assert point.likely is Likely.SURE
+    told = span_chord_map(start, (900.0, 1100.0), (170.0, 190.0))
+    assert told.quarrels == ()
+
+
+def test_a_plane_of_which_nothing_is_wanted_is_as_wanted():
+    assert map_point(replace(START, targets=()), 1000.0, 180.0).chance == 1.0
 
 
 @pytest.mark.parametrize(("low", "high"), [(33.0, 36.0), (22.0, 25.5), (38.0, 40.0)])

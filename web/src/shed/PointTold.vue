@@ -23,8 +23,14 @@ function figure(kind: FigureKind, value: number | null): string {
       <dd class="figure">{{ quantity(point.auw_g, 'mass') }}</dd>
     </template>
     <template v-for="each in point.chances" :key="each.kind">
-      <dt>{{ FIGURES[each.kind] }}</dt>
-      <dd class="figure">{{ figure(each.kind, each.value) }} {{ per(each.chance) }}</dd>
+      <template v-if="each.kind === 'balance' && each.chance === null">
+        <dt>balance</dt>
+        <dd>once a pack is chosen</dd>
+      </template>
+      <template v-else>
+        <dt>{{ FIGURES[each.kind] }}</dt>
+        <dd class="figure">{{ figure(each.kind, each.value) }} {{ per(each.chance) }}</dd>
+      </template>
     </template>
     <template v-if="point.stall_m_s">
       <dt>stalls at</dt>
