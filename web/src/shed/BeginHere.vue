@@ -46,12 +46,14 @@ const quarrels = computed(() =>
         <p v-else-if="!map" class="faint" aria-busy="true">Working out planes …</p>
         <template v-else>
           <SpanChordPlot :map="map" :point="point" @choose="at = $event" />
-          <p class="small">
-            <span class="box sure" aria-hidden="true" /> all wants met, 90 % and more
-            <span class="box likely" aria-hidden="true" /> likelier than not
-            <span class="box" aria-hidden="true" /> not: W too heavy, L loading, T thrust, B
-            balance, M minutes
-            <span class="faint">{{ isFine ? '' : ' · refining …' }}</span>
+          <p class="small legend">
+            <span><span class="box sure" aria-hidden="true" /> all wants met, 90 % and more</span>
+            <span><span class="box likely" aria-hidden="true" /> likelier than not</span>
+            <span
+              ><span class="box" aria-hidden="true" /> not: W too heavy, L loading, T thrust, B
+              balance, M minutes</span
+            >
+            <span class="faint">{{ isFine ? '' : 'refining …' }}</span>
           </p>
           <p v-for="words in quarrels" :key="words" class="wrong" role="note">
             {{ words.replace(/^./, (first) => first.toUpperCase()) }}.
@@ -104,6 +106,12 @@ section {
   align-content: start;
 }
 
+.legend {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 14px;
+}
+
 .box {
   display: inline-block;
   width: 14px;
@@ -111,11 +119,6 @@ section {
   border: 1px solid var(--line);
   background: var(--paper);
   vertical-align: -2px;
-}
-
-.box + .box,
-.box:not(:first-child) {
-  margin-left: 14px;
 }
 
 .box.likely {
