@@ -10,6 +10,7 @@ from oaken_scale.core.model.amount import grams
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.kind_named import place_in_budget
+from oaken_scale.core.model.mass_in_words import WEIGHED
 from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.part_line import METRIC, Units, part_of_line
 from oaken_scale.core.model.reference_build import ReferenceBuild, ReferencePart
@@ -62,11 +63,12 @@ def _parts(lines: str, units: Units) -> Iterator[DonorPart]:
         if part.stated_g is None:
             facts = (line[:60], line.split()[0], EXAMPLE)
             raise BuildFaultError([Fault(f"lines.{k}", 'say what "{}" weighs, like {} {}', facts)])
-        group = _said(part) or place_in_budget(part.name)
+        name = WEIGHED.sub("", part.name)
+        group = _said(part) or place_in_budget(name)
         is_group = part.assembly.lower() in (each.value for each in Group)
         yield DonorPart(
-            part.name,
-            part.name if is_group else part.assembly or part.name,
+            name,
+            name if is_group else part.assembly or name,
             part.stated_g,
             group or Group.REST,
             group is not None,

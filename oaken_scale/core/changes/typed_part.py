@@ -13,7 +13,7 @@ from oaken_scale.core.model.amount import Amount
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
-from oaken_scale.core.model.mass_in_words import FIELD
+from oaken_scale.core.model.mass_in_words import FIELD, WEIGHED
 from oaken_scale.core.model.part import Part
 from oaken_scale.core.model.part_line import METRIC, Units, part_of_line
 from oaken_scale.core.model.plausible import Asked, FigureOf, asked_of_part
@@ -104,7 +104,7 @@ def _unweighed(part: Part, typed: TypedPart) -> str:
 
 def _refuse_weighed(part: Part) -> None:
     """What was weighed is a reading, and counts as one: as a guess it would be doubted."""
-    if part.stated_g is not None and (told := re.search(r"[\s,]+weighed$", part.name, re.I)):
+    if part.stated_g is not None and (told := WEIGHED.search(part.name)):
         name = part.name[: told.start()]
         words = (
             f'what was weighed is a reading: add "{name}" as a guess, then type {{}} on the Bench'

@@ -60,6 +60,9 @@ _SO_MANY: Final = (
 """A name that says how many: "Two servos", "2 ESC", "Motor screws, four", "Servos (2)"; "5 mm
 strips" does not."""
 
+WEIGHED: Final = re.compile(r"[\s,]+weighed$", re.IGNORECASE)
+"""How a name ends that says that its mass was on a pan."""
+
 _LEAD: Final = re.compile(rf"^(?P<count>[1-9]\d{{0,2}})\s+(?!(?:{_UNIT})\s)(?P<thing>\D.*)$")
 
 
@@ -108,7 +111,7 @@ def mass_in_words(words: str, unit: str = "g") -> SaidMass:
         pieces, many = int(found["times"]), int(found["times"])
     elif times := re.match(r"(\d{1,3})\s*[x×]\s*[^+]*$", found["figure"]):
         pieces, many = int(times[1]), 1
-    elif found["each"] or (each > 1 and after.endswith("s") and not _bare(before).endswith("s")):
+    elif found["each"] or (each > 1 and _is_of_each(_bare(before), after)):
         pieces = many = each
     else:
         pieces = many = 1
@@ -148,6 +151,12 @@ def _counted(name: str) -> int:
     """How many a name says there are; 1 where it says nothing of it."""
     said = next((told["count"].lower() for each in _SO_MANY if (told := each.match(name))), "1")
     return COUNTS.get(said) or max(1, int(said))
+
+
+def _is_of_each(before: str, after: str) -> bool:
+    """Whether a mass before what it is of is each one's: "4 9 g servos", "9 g servo x 2"; of "2
+    servos 18 g black" it is not."""
+    return not before.endswith("s") and (after.endswith("s") or _counted(f"a {after}") > 1)
 
 
 def _bare(text: str) -> str:

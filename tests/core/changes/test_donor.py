@@ -41,6 +41,11 @@ def test_a_scrap_of_cardboard_is_sorted_and_summed():
     assert [part.name for part in parts if not part.is_sorted] == ["Whatnot"]
 
 
+def test_what_was_weighed_is_called_by_its_name():
+    told = donor_parts("Motor 28 g weighed\n9g servo x2")
+    assert [(part.name, part.grams) for part in told] == [("Motor", 28.0), ("servo x2", 18.0)]
+
+
 def test_ounces_where_they_are_meant():
     (part,) = donor_parts("Motor 1 oz", Units(mass="oz"))
     assert part.grams == pytest.approx(28.3495, abs=1e-3)

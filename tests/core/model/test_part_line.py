@@ -106,6 +106,9 @@ LINES = {
     # How many.
     "2 9g servos at 80": ("2 servos", GUESS, None, 18.0, 2, "", (80, 0, 0, NOSE)),
     "2 small 9 g servos": ("2 small servos", GUESS, None, 18.0, 2, "", None),
+    "9g servo x2": ("servo x2", GUESS, None, 18.0, 2, "", None),
+    "Servo 9 g (2)": ("Servo (2)", GUESS, None, 18.0, 2, "", None),
+    "Servos 18 g (2)": ("Servos (2)", GUESS, None, 18.0, 1, "", None),
     "2 servos 18 g black": ("2 servos black", GUESS, None, 18.0, 1, "", None),
     "2 x 9 g servos": ("servos", GUESS, None, 18.0, 2, "", None),
     "Aileron servo 9g x2": ("Aileron servo", GUESS, None, 18.0, 2, "", None),
