@@ -72,10 +72,12 @@ def asked(client, line: str, unit: str = "mm"):
 
 def test_several_moves_are_asked_as_one(demo):
     before = opened(demo)
-    told = asked(demo, "pack, 3-cell 1300 20 mm forward")
-    assert told.status_code == 422  # a comma divides; the name is written without what follows it
-    told = asked(demo, "3-cell 1300 and motor, leads 20 mm forward")
-    assert told.status_code == 422
+    called = asked(demo, "pack, 3-cell 1300 20 mm forward").json()  # comma and all
+    alone = asked(demo, "3-cell 1300 20 mm forward").json()
+    assert called == alone
+    assert [each["by_mm"] for each in called["shifts"]] == [-20.0]
+    told = asked(demo, "3-cell 1300 and motor, leads 20 mm forward").json()
+    assert [each["part"] for each in told["shifts"]] == ["pack-1300", "motor"]
     told = asked(demo, "3-cell 1300 and receiver both 20 mm forward").json()
     assert [(each["by_mm"]) for each in told["shifts"]] == [-20.0, -20.0]
     masses = {each["id"]: each["mass_g"] for each in before["assessment"]["parts"]}
