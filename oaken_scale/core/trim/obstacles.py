@@ -18,6 +18,9 @@ from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 FARTHEST_MM: Final = 400.0
 """A bay is not made longer than by this [mm]."""
 
+ROUNDED_MM: Final = 0.05
+"""So far beyond the middle's tolerance is within it [mm]: ballast is put down to 0.01 g."""
+
 AMPLE_G: Final = 5_000.0
 """A spot that is given so much has room enough [g]."""
 
@@ -237,7 +240,7 @@ def sideways(ready: Balanceable, loadouts: Sequence[Comes]) -> Obstacle | None:
     ('c', 'left')
     """
     k = int(np.argmax([abs(each.y_mm) for each in loadouts]))
-    if abs(loadouts[k].y_mm) <= SIDEWAYS_MM:
+    if abs(loadouts[k].y_mm) <= SIDEWAYS_MM + ROUNDED_MM:
         return None
     aboard = ready.mass * ready.aboard[k]
     part, grams, tip = pulls_sideways(ready.build.parts, aboard, ready.y, tip_mm(ready))

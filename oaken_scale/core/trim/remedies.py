@@ -34,6 +34,9 @@ from oaken_scale.core.trim.remedy_program import (
 )
 from oaken_scale.core.trim.remedy_rows import SLACK_G
 
+BALLAST: Final = "Ballast"
+"""The assembly of what was put in to balance."""
+
 NARROWED: Final = 1.0
 """The range is narrowed by so many sigma of the CG at each end, so that it holds."""
 
@@ -136,9 +139,21 @@ def balanceable(build: Build, planes: Sequence[Flying], names: Sequence[str]) ->
         most_g=limits[0] if limits else None,
         movable=movable,
         slide=slide,
-        spots=build.ballast.spots,
+        spots=tuple(_with_room(spot, build, after.mass) for spot in build.ballast.spots),
         pieces=build.ballast.pieces,
     )
+
+
+def _with_room(spot: BallastSpot, build: Build, mass: np.ndarray) -> BallastSpot:
+    """A spot with what it still takes, less the ballast that lies there."""
+    held = {1.0: 0.0, -1.0: 0.0}
+    for part, grams in zip(build.parts, mass, strict=True):
+        at = part.station
+        if part.assembly != BALLAST or part.retired or at is None or at.x_mm != spot.x_mm:
+            continue
+        for side in held:
+            held[side] += float(grams) if at.y_mm == side * spot.y_mm else 0.0
+    return replace(spot, most_g=max(spot.most_g - max(held.values()), 0.0))
 
 
 def _range(part: Part, edge_mm: float) -> tuple[float, float]:
@@ -179,7 +194,8 @@ def remedies(ready: Balanceable, planes: Sequence[Flying]) -> Remedies:
     else:
         best = solve(ready)
         if best is None and ready.is_one_sided:
-            ready = replace(ready, across=False)
+            middle = tuple(spot for spot in ready.spots if spot.pair or not spot.y_mm)
+            ready = replace(ready, across=False, spots=middle)
             best = solve(ready)
     here = _depth(ready, ready.x)
     if best is not None and best.chance < SURE_ENOUGH and here > 0:
@@ -234,13 +250,15 @@ def what_would_fix(build: Build) -> Remedies | None:
         return None
     found = remedies(ready, flown.planes)
     for _ in range(ROUNDS):
-        if found.best is None or not (found.best.slides or found.best.ballast):
+        u = ready.u
+        for way in (found.best,) if found.best else found.offers:
+            done = applied(build, way)
+            then = balanceable(done, fly(done).planes, names)
+            if then is not None and not _is_fine_lengthways(then):
+                u = np.maximum(u, then.u)
+        if not (u > ready.u * (1 + 1e-3)).any():
             return found
-        done = applied(build, found.best)
-        then = balanceable(done, fly(done).planes, names)
-        if then is None or _is_fine_lengthways(then) or not (then.u > ready.u * (1 + 1e-3)).any():
-            return found
-        ready = _narrowed(ready, np.maximum(ready.u, then.u))
+        ready = _narrowed(ready, u)
         found = remedies(ready, flown.planes)
     return found
 
@@ -249,8 +267,8 @@ def _narrowed(ready: Balanceable, u: np.ndarray) -> Balanceable:
     """The same with a range narrowed by another doubt of the CG (L,) [mm]."""
     most = (1 - LEAST_BAND) / 2 * (ready.highest - ready.lowest)
     by = np.minimum(NARROWED * u, most)
-    low = np.where(ready.low > ready.lowest, ready.lowest + by, ready.low)
-    high = np.where(ready.high < ready.highest, ready.highest - by, ready.high)
+    low = ready.lowest + by if ready.lowest > -FAR_MM else ready.low
+    high = ready.highest - by if ready.highest < FAR_MM else ready.high
     return replace(ready, low=low, high=high, u=u)
 
 
@@ -378,7 +396,7 @@ def _ballast_part(spot: BallastSpot, placed: Placed, side: float, taken: set[str
         name=f"Ballast, {spot.name.lower()}{where}"[:80],
         pedigree=Pedigree.LISTING,
         doubt_g=0.0 if placed.pieces else None,
-        assembly="Ballast",
+        assembly=BALLAST,
         stated_g=round(placed.grams, 2),
         station=Station(spot.x_mm, side * spot.y_mm, spot.z_mm),
     )

@@ -8,7 +8,7 @@ from oaken_scale.core.model.balancing import Ballast, BallastSpot
 from oaken_scale.core.model.build import Loadout
 from oaken_scale.core.model.surface import Role, Section, Surface
 from oaken_scale.core.trim.obstacles import Limit, Tip
-from oaken_scale.core.trim.remedies import Outcome, applied
+from oaken_scale.core.trim.remedies import Outcome, applied, what_would_fix
 from tests.core.trim.planes import BODY, NOSE, plane, ready, remedies, spot, thing
 
 
@@ -174,6 +174,33 @@ def test_a_tip_without_room_for_what_would_hold_it_leaves_the_slide():
     assert held.sideways is None
     assert [each.spot for each in held.best.ballast] == ["tip"]
     assert abs(held.best.loadouts[0].y_mm) <= 3.0 + 1e-6
+
+
+def test_weight_for_the_balance_lengthways_goes_to_no_tip():
+    """There is room at the tip to mend it lengthways, and it would hang the more for it."""
+    tips = BallastSpot("tip", "Right tip", 0.0, 500.0, most_g=150.0)
+    told = remedies(ready(plane(*BODY, LOPSIDED, ballast=Ballast((tips,)))))
+    assert told.best is None
+    assert told.sideways.tip is Tip.LEFT
+    both = remedies(ready(plane(*BODY, LOPSIDED, ballast=Ballast((tips, *NOSE.spots)))))
+    assert [each.spot for each in both.best.ballast] == ["nose"]
+
+
+def test_a_spot_takes_no_more_than_it_has_room_for_in_all():
+    """What lies there already is counted when it is asked again."""
+    build = plane(*BODY, ballast=Ballast((BallastSpot("nose", "Nose", 0.0, most_g=30.0),)))
+    lies = thing("lies", 20, 0.0, assembly="Ballast")
+    told = remedies(ready(replace(build, parts=(*build.parts, lies))))
+    assert told.in_the_way.limit is Limit.BALLAST
+    assert told.in_the_way.room_g == pytest.approx(10.0)
+
+
+def test_what_is_offered_and_done_is_done():
+    """A plane whose masses are all known, and ballast by the gram, which is not."""
+    for parts in ((*BODY, thing("pack", 100, 190)), LIGHT_PACK):
+        for offer in (told := what_would_fix(plane(*parts))).offers:
+            assert told.in_the_way.limit is Limit.PERMISSION
+            assert what_would_fix(applied(plane(*parts), offer)).outcome is Outcome.FINE
 
 
 def test_what_hangs_to_one_side_alone_is_not_answered_by_weight_in_the_nose():
