@@ -43,6 +43,8 @@ _IN_BRACKETS: Final = re.compile(
 _ABOUT: Final = re.compile(
     rf"(?:[~≈]|(?<!\S)(?:about|approx\.?|roughly|circa|ca\.?)\s)\s*(?={_FIGURE})", re.IGNORECASE
 )
+_AND_MORE: Final = re.compile(rf"{_ONE}\s*(?:[+&,;/]|(?:with|and|plus)\s)", re.IGNORECASE)
+"""Another mass that is meant too: "Motor 28 g and prop 5 g"; a "9g servo" is called so."""
 _PLACE: Final = re.compile(rf"^(?:{NUMBER})\s*(?:{_LENGTH_UNIT})?$", re.IGNORECASE)
 _OF_MASS: Final = re.compile(rf"^{_MASS}(?:\s+{_EACH})?$", re.IGNORECASE)
 _LAST: Final = re.compile(rf"^(?P<rest>.*?\S)[\s,;]+(?P<mass>{_FIGURE}(?:\s+{_EACH})?)$", re.I)
@@ -91,11 +93,11 @@ def mass_in_words(words: str, unit: str = "g") -> SaidMass:
     plain = _plain(words)
     found = _AT_THE_END.match(plain)
     before, after = (found["before"], "") if found else ("", "")
+    within = list(_WITHIN.finditer(f"{plain} "))
+    if len(within) > 1 and (found is None or _AND_MORE.search(before)):
+        figures = " + ".join(each["figure"] for each in within)
+        raise BuildFaultError([Fault(FIELD, f'says more than one mass; add them: "{figures}"')])
     if found is None:
-        within = list(_WITHIN.finditer(f"{plain} "))
-        if len(within) > 1:
-            figures = " + ".join(each["figure"] for each in within)
-            raise BuildFaultError([Fault(FIELD, f'says more than one mass; add them: "{figures}"')])
         if not within:
             return SaidMass(_name(words))
         found = within[0]
