@@ -113,6 +113,11 @@ MAY_NOT = in_the_way(
             ["The camera and strap pulls it to the right; 3.2 g at the left tip would hold it."],
         ),
         (
+            in_the_way("sideways", "camera", 0.034, tip="left"),
+            "metric",
+            ["The camera and strap pulls it to the right; 0.03 g at the left tip would hold it."],
+        ),
+        (
             {**WAYS, "sideways": ASIDE},
             "imperial",
             ["Sideways: the camera and strap pulls it to the left; 0.07 oz at the right tip would"],

@@ -33,10 +33,11 @@ _AT_THE_END: Final = re.compile(
     re.IGNORECASE,
 )
 _WITHIN: Final = re.compile(
-    rf"(?<![^\s])(?P<figure>{_FIGURE})(?P<each>\s+{_EACH})?"
+    rf"(?<!\S)(?P<figure>{_FIGURE})(?P<each>\s+{_EACH})?"
     r"(?:\s*[x×]\s*(?P<times>\d{1,3})(?!\S))?(?=[\s,;])",
     re.IGNORECASE,
 )
+_SUM_OF: Final = re.compile(r"(?P<count>\d{1,3})\s*[x×]\s*[^+]*$", re.IGNORECASE)
 _IN_BRACKETS: Final = re.compile(
     rf"[(\[]\s*(?P<inside>{_FIGURE}(?:\s+{_EACH})?)\s*[)\]]", re.IGNORECASE
 )
@@ -108,21 +109,15 @@ def mass_in_words(words: str, unit: str = "g") -> SaidMass:
                 [Fault(FIELD, f'where is it? "{name} {found["figure"].strip()} at {after}"')]
             )
     name = _name(f"{_bare(before)} {after}".strip())
-    each = _counted(name)
-    if found["times"]:
-        pieces, many = int(found["times"]), int(found["times"])
-    elif times := re.match(r"(\d{1,3})\s*[x×]\s*[^+]*$", found["figure"]):
-        pieces, many = int(times[1]), 1
-    elif found["each"] or (each > 1 and _is_of_each(_bare(before), after)):
-        pieces = many = each
-    else:
-        pieces = many = 1
+    grams = _grams(found["figure"], unit)
+    if times := _SUM_OF.match(found["figure"]):  # the figure is of them all already
+        return SaidMass(name, grams, max(1, int(times["count"])))
+    pieces = max(1, int(found["times"])) if found["times"] else 1
+    if pieces == 1 and (found["each"] or _is_of_each(_bare(before), after)):
+        pieces = counted(name)
     if found["each"] and pieces == 1:
-        lead = _LEAD.match(name)
-        thing, some = (lead["thing"], lead["count"]) if lead else (name, "2")
-        words = f'each of how many? "{thing} {some} x {found["figure"].strip()}"'
-        raise BuildFaultError([Fault(FIELD, words)])
-    return SaidMass(name, max(1, many) * _grams(found["figure"], unit), max(1, pieces))
+        raise BuildFaultError([Fault(FIELD, _how_many(name, found["figure"].strip()))])
+    return SaidMass(name, pieces * grams, pieces)
 
 
 def is_mass(words: str) -> bool:
@@ -149,8 +144,19 @@ def _plain(words: str) -> str:
     return _ABOUT.sub("", _IN_BRACKETS.sub(r" \g<inside> ", words)).strip()
 
 
-def _counted(name: str) -> int:
-    """How many a name says there are; 1 where it says nothing of it."""
+def _how_many(name: str, figure: str) -> str:
+    """What is asked where each weighs so much, and nothing says how many there are."""
+    lead = _LEAD.match(name)
+    thing, some = (lead["thing"], lead["count"]) if lead else (name, "2")
+    return f'each of how many? "{thing} {some} x {figure}"'
+
+
+def counted(name: str) -> int:
+    """How many a name says there are; 1 where it says nothing of it.
+
+    >>> counted("Two servos"), counted("Servos (2)"), counted("5 mm strips")
+    (2, 2, 1)
+    """
     said = next((told["count"].lower() for each in _SO_MANY if (told := each.match(name))), "1")
     return COUNTS.get(said) or max(1, int(said))
 
@@ -158,7 +164,7 @@ def _counted(name: str) -> int:
 def _is_of_each(before: str, after: str) -> bool:
     """Whether a mass before what it is of is each one's: "4 9 g servos", "9 g servo x 2"; of "2
     servos 18 g black" it is not."""
-    return not before.endswith("s") and (after.endswith("s") or _counted(f"a {after}") > 1)
+    return not before.endswith("s") and (after.endswith("s") or counted(f"a {after}") > 1)
 
 
 def _bare(text: str) -> str:

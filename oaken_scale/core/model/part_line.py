@@ -7,7 +7,13 @@ from typing import Final
 
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
-from oaken_scale.core.model.mass_in_words import FIELD, is_mass, mass_in_words, without_mass
+from oaken_scale.core.model.mass_in_words import (
+    FIELD,
+    counted,
+    is_mass,
+    mass_in_words,
+    without_mass,
+)
 from oaken_scale.core.model.named import named
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.quantity import (
@@ -169,7 +175,8 @@ def _with_its_mass(head: str, said: dict[str, str]) -> tuple[str, dict[str, str]
     """The head with a mass that is said last: "Motor at 40, 28 g"."""
     if is_mass(at := said.get("at", "")):  # "4 sticks at 1 g"
         others = {word: what for word, what in said.items() if word != "at"}
-        return f"{head} {at.removesuffix(' each')} each", others
+        each = " each" if counted(head) > 1 and not at.endswith("each") else ""
+        return f"{head} {at}{each}", others
     for word, what in said.items():
         rest, mass = without_mass(what)
         if mass:

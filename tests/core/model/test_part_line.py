@@ -117,6 +117,7 @@ LINES = {
     "Servos x 2 9 g each": ("Servos x 2", GUESS, None, 18.0, 2, "", None),
     "4 sticks at 1 g each in Tail": ("4 sticks", GUESS, None, 4.0, 4, "Tail", None),
     "4 sticks @ 1 g": ("4 sticks", GUESS, None, 4.0, 4, "", None),
+    "Motor at 28 g": ("Motor", GUESS, None, 28.0, 1, "", None),
     "Motor 28 g at 40 listing": ("Motor", LISTING, None, 28.0, 1, "", (40, 0, 0, NOSE)),
     "Hatch 4 g?": ("Hatch", GUESS, None, 4.0, 1, "", None),
     # The place.

@@ -94,7 +94,7 @@ watch(weighedAnew, async (asked) => {
       />
     </div>
     <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
-    <p v-else-if="!part" class="small" role="status">{{ said }}</p>
+    <p v-if="!part" class="small" role="status">{{ said }}</p>
     <div class="verbs small">
       <v-verb @click="keep"> {{ part ? 'keep' : 'add' }} <kbd>Enter</kbd> </v-verb>
       <template v-if="part">

@@ -118,9 +118,9 @@ async function add() {
         >is the part
         <PickList
           :model-value="fresh.part"
-          @update:model-value="choose($event)"
           aria-label="Another pack is the part"
           :items="named(parts, 'none of this plane')"
+          @update:model-value="choose($event)"
       /></label>
       <span class="small">
         <QuantityCell

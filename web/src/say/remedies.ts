@@ -1,6 +1,6 @@
 import { inSentence } from './names'
 import type { Remedies } from '../api/client'
-import { fixed, useUnits } from '../shared/units'
+import { finer, fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 
 type Remedy = NonNullable<Remedies['best']>
@@ -50,9 +50,14 @@ export function useRemedyWords() {
     return `${acts(remedy)}${breaks}.`
   }
 
+  /** However little it is, it is not nothing. */
+  function heldBy(amount: number): string {
+    const { base, digits } = units.value.mass
+    return quantity(amount, 'mass', finer(amount / 2 / base, digits))
+  }
   /** What hangs to one side, and what would hold it. */
   const pull = ({ subject, amount, tip }: Obstacle) =>
-    `the ${named(subject ?? '')} pulls it to the ${tip === 'left' ? 'right' : 'left'}; ${grams(amount ?? 0)} at the ${tip} tip would hold it`
+    `the ${named(subject ?? '')} pulls it to the ${tip === 'left' ? 'right' : 'left'}; ${heldBy(amount ?? 0)} at the ${tip} tip would hold it`
 
   function obstacle(told: Obstacle, offers: Remedy[]): string {
     const { limit, subject, amount } = told

@@ -25,7 +25,7 @@ function figure(kind: FigureKind, value: number | null): string {
     <template v-for="each in point.chances" :key="each.kind">
       <template v-if="each.kind === 'balance' && each.chance === null">
         <dt>balance</dt>
-        <dd>once a pack is chosen</dd>
+        <dd>nothing aboard slides</dd>
       </template>
       <template v-else>
         <dt>{{ FIGURES[each.kind] }}</dt>
