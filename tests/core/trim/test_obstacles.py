@@ -7,8 +7,9 @@ import pytest
 from oaken_scale.core.model.balancing import Ballast, BallastSpot
 from oaken_scale.core.model.build import Loadout
 from oaken_scale.core.model.surface import Role, Section, Surface
-from oaken_scale.core.trim.obstacles import Limit, Tip
+from oaken_scale.core.trim.obstacles import Limit, Tip, sideways
 from oaken_scale.core.trim.remedies import Outcome, applied, what_would_fix
+from oaken_scale.core.trim.remedy import Comes
 from tests.core.trim.planes import BODY, NOSE, plane, ready, remedies, spot, thing
 
 
@@ -193,6 +194,22 @@ def test_a_spot_takes_no_more_than_it_has_room_for_in_all():
     told = remedies(ready(replace(build, parts=(*build.parts, lies))))
     assert told.in_the_way.limit is Limit.BALLAST
     assert told.in_the_way.room_g == pytest.approx(10.0)
+
+
+@pytest.mark.parametrize(("body", "at"), [(200.0, 700.0), (300.0, 0.0)], ids=["tail", "nose"])
+def test_ballast_by_the_gram_that_is_in_is_enough_at_either_end(body, at):
+    """Ballast of so many grams is listed, and has its doubt, where all else is known."""
+    ballast = Ballast((BallastSpot("spot", "Spot", at, most_g=200.0),))
+    build = plane(thing("body", 300, body), ballast=ballast)
+    told = what_would_fix(build)
+    assert told.best.ballast_g > 20.0
+    assert what_would_fix(applied(build, told.best)).outcome is Outcome.FINE
+
+
+@pytest.mark.parametrize(("off_mm", "is_held"), [(3.0, True), (-3.04, True), (3.06, False)])
+def test_a_hundredth_of_a_gram_at_a_tip_is_not_asked_for(off_mm, is_held):
+    comes = Comes("as-built", 250.0, off_mm, 370.0)
+    assert (sideways(ready(plane(*BODY, LOPSIDED)), [comes]) is None) is is_held
 
 
 def test_what_is_offered_and_done_is_done():
