@@ -25,6 +25,10 @@ const DATUMS = [
   { value: 'nose' as const, title: 'of nose' },
   { value: 'leading_edge' as const, title: 'of leading edge' },
 ]
+const ASIDE = [
+  { of: 'y', title: 'starboard', label: 'To starboard' },
+  { of: 'z', title: 'up', label: 'Up' },
+] as const
 const PAINTS = [{ value: '', title: 'plain' }, ...asSaid(Object.keys(COLOURS))]
 
 const { build } = useBuild()
@@ -115,22 +119,12 @@ const several = computed(() => Number(fields.value.pieces.replace(',', '.')) > 1
       </label>
       <PickList v-model="fields.reference" :items="DATUMS" aria-label="Measured from" />
     </div>
-    <label
-      ><span class="faint">starboard</span>
+    <label v-for="each in ASIDE" :key="each.of"
+      ><span class="faint">{{ each.title }}</span>
       <v-text-field
-        v-model="fields.y"
+        v-model="fields[each.of]"
         class="entry figure few"
-        aria-label="To starboard"
-        inputmode="decimal"
-        autocomplete="off"
-      />
-    </label>
-    <label
-      ><span class="faint">up</span>
-      <v-text-field
-        v-model="fields.z"
-        class="entry figure few"
-        aria-label="Up"
+        :aria-label="each.label"
         inputmode="decimal"
         autocomplete="off"
       />
