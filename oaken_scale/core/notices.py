@@ -10,7 +10,6 @@ from oaken_scale.core.ledger.drift import drifts
 from oaken_scale.core.ledger.moisture import Damp
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.part import Pedigree
 
 STRAINED: Final = 3.0
 """A scale error of more than this many times its doubt is not the scale's."""
@@ -18,12 +17,11 @@ STRAINED: Final = 3.0
 
 class NoticeCode(StrEnum):
     """What a builder should know: that weighings contradict each other, so that a part would weigh
-    less than nothing; that parts have no station; that the readings only agree if a scale is off by
+    less than nothing; that the readings only agree if a scale is off by
     more than it can be; that a lot gained or lost weight; that a scale reads a known weight
     otherwise than before; that nothing can be told of the build at all."""
 
     NEGATIVE_MASS = "negative_mass"
-    NO_STATION = "no_station"
     STRAINED_SCALE = "strained_scale"
     DAMP = "damp"
     DRIFT = "drift"
@@ -76,13 +74,6 @@ def _notices(build: Build, after: Posterior) -> tuple[Notice, ...]:
         if not part.retired:
             grams = float(mass[i])
             told.append(Notice(NoticeCode.NEGATIVE_MASS, (part.id,), amount=grams))
-    adrift = tuple(
-        part.id
-        for part in build.parts
-        if part.station is None and not part.retired and part.pedigree is not Pedigree.ALLOWANCE
-    )
-    if adrift:
-        told.append(Notice(NoticeCode.NO_STATION, adrift))
     return tuple(told)
 
 

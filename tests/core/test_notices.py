@@ -25,19 +25,6 @@ def told(build: Build, is_doubted: bool = False, gained: tuple[Damp, ...] = ()) 
     return {each.code: each for each in found}
 
 
-def test_who_has_no_station_is_named_but_for_what_is_off_and_what_nobody_lists():
-    parts = (
-        part("motor", 30.0),
-        part("box", 40.0, station=None),
-        part("hatch", 4.0, station=None),
-        part("old", 9.0, station=None, retired=True),
-        part("rest", 6.0, Pedigree.ALLOWANCE, station=None),
-    )
-    notice = told(Build("b", "B", parts=parts))[NoticeCode.NO_STATION]
-    assert notice.parts == ("box", "hatch")
-    assert told(Build("b", "B", parts=parts[:1])) == {}
-
-
 def test_less_than_nothing_is_told_with_what_it_would_weigh():
     """Both weigh 50 g together, and one alone 60: the other would weigh 10 less than nothing."""
     parts = (part("motor", 58.0), part("screws", 1.0))

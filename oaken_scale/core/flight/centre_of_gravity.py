@@ -6,12 +6,14 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.geometry.wing import WingFigures
-from oaken_scale.core.model.arrays import Matrix, Vector
+from oaken_scale.core.model.arrays import Flags, Matrix, Vector
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.kind_named import names_a_pack
 from oaken_scale.core.model.lot import Lot, LotUnit
-from oaken_scale.core.model.part import Part, Reference
+from oaken_scale.core.model.part import ALL_OVER, Part, Reference
+from oaken_scale.core.model.plausible import drawn_length
 from oaken_scale.core.model.recall import recalled
+from oaken_scale.core.model.surface import Surface
 
 PLACED_DOUBT_MM: Final = 2.0
 """How well a thing is placed, one sigma [mm]."""
@@ -50,6 +52,10 @@ class Stations:
     placed: np.ndarray
     told: Told | None = None
     adrift: Matrix | None = None
+    lumps: Flags | None = None
+    """Which lie in one place, wherever that is, (N,)."""
+    ends: tuple[float, float] = (0.0, 0.0)
+    """From the nose, or what sits ahead of it, to the last that is drawn or placed [mm]."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,11 +115,16 @@ def stations(build: Build, wing: WingFigures | None) -> Stations:
     >>> told.xyz.tolist(), told.placed.tolist()
     ([[20.0, 0.0, 0.0]], [True])
     """
-    return _stations(build.parts, build.lots, wing)
+    return _stations(build.parts, build.lots, build.surfaces, wing)
 
 
 @recalled(keep=8)
-def _stations(parts: tuple[Part, ...], lots: tuple[Lot, ...], wing: WingFigures | None) -> Stations:
+def _stations(
+    parts: tuple[Part, ...],
+    lots: tuple[Lot, ...],
+    surfaces: tuple[Surface, ...],
+    wing: WingFigures | None,
+) -> Stations:
     sheets = {lot.id for lot in lots if lot.unit is LotUnit.DM2}
     rows = []
     for part in parts:
@@ -125,7 +136,36 @@ def _stations(parts: tuple[Part, ...], lots: tuple[Lot, ...], wing: WingFigures 
             x = x_from_nose(at.x_mm, at.reference, wing)
             rows.append((x, at.y_mm, at.z_mm, doubt, 1.0))
     table = np.array(rows, dtype=float).reshape(-1, 5)
-    return Stations(table[:, :3], table[:, 3], table[:, 4] > 0)
+    placed = table[:, 4] > 0
+    lumps = np.array([each.pedigree not in ALL_OVER and each.host is None for each in parts], bool)
+    x = table[placed, 0].tolist()
+    ends = min([0.0, *x]), max([drawn_length(surfaces), *x])
+    return Stations(table[:, :3], table[:, 3], placed, lumps=lumps, ends=ends)
+
+
+def spread_without_place(here: Vector, where: Stations, centre: Vector) -> Matrix:
+    """The variance of where each part lies if it has no place, about the CG of the rest, along
+    x, y and z, shape (N, 3) [mm2].
+
+    What lies all over the plane (glue, tape, what nobody listed) and what was done to another part
+    has the spread of the rest. What lies in one place may be anywhere from nose to tail:
+    ``(a^2 + a b + b^2)/3`` of the distances to both. ``here`` (N,) is the mass placed aboard [g],
+    ``centre`` its CG [mm].
+
+    Source: docs/methods.md, section 2.
+
+    >>> where = Stations(np.zeros((2, 3)), np.zeros(2), np.array([True, False]),
+    ...     lumps=np.array([True, True]), ends=(-100.0, 200.0))
+    >>> spread_without_place(np.array([50.0, 0.0]), where, np.zeros(3))[1].tolist()
+    [10000.0, 0.0, 0.0]
+    """
+    rest = np.maximum(here @ (where.xyz - centre) ** 2 / float(here.sum()), 0.0)
+    variance: Matrix = np.tile(rest, (len(here), 1))
+    if where.lumps is not None:
+        ahead, behind = where.ends[0] - centre[0], where.ends[1] - centre[0]
+        anywhere = (ahead**2 + ahead * behind + behind**2) / 3
+        variance[where.lumps, 0] = max(rest[0], anywhere)
+    return variance
 
 
 def centre_of_gravity(
@@ -135,8 +175,8 @@ def centre_of_gravity(
 
     ``xcg = sum m x / sum m``; ``d xcg/d m_i = (x_i - xcg)/M``, ``d xcg/d x_i = m_i/M``, with the
     ledger's covariance ``mass_cov`` (N, N) [g2]. ``mass`` and ``aboard`` (0 or 1) have shape (N,).
-    What has no station yet is taken to lie at the CG of the rest, give or take the spread of
-    the rest: it moves nothing and adds its doubt.
+    What has no station yet is taken to lie at the CG of the rest, give or take what
+    spread_without_place says: it moves nothing and adds its doubt.
 
     Source: docs/methods.md, section 5a; JCGM 100:2008, 5.2.
 
@@ -156,8 +196,9 @@ def centre_of_gravity(
     mass_variance = (lever * (mass_cov @ lever)).sum(axis=0)
     station_variance = float(((here / placed_mass * where.doubt) ** 2).sum())
     adrift = flying * ~where.placed / total
-    spread = np.maximum(here @ (where.xyz - centre) ** 2 / placed_mass, 0.0)
-    variance = mass_variance + station_variance + float((adrift**2).sum()) * spread
+    variance = mass_variance + station_variance
+    if adrift.any():
+        variance = variance + adrift**2 @ spread_without_place(here, where, centre)
     if where.told is not None:
         variance = variance - _taken_away(where.told, lever, here / placed_mass + adrift)
     if where.adrift is not None:

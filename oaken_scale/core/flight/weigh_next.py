@@ -18,14 +18,11 @@ from oaken_scale.core.ledger.scale import FEW_STEPS, NEAR_CAPACITY, reading_doub
 from oaken_scale.core.model.arrays import Flags, Matrix, Vector
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.lot import LotUnit
-from oaken_scale.core.model.part import WITHIN, Part, Pedigree
+from oaken_scale.core.model.part import ALL_OVER, WITHIN, Part, Pedigree
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.model.traits import traits, wherever
 from oaken_scale.core.model.weighing import Scale
-
-NOT_ALONE: Final = (Pedigree.JOINT, Pedigree.COVERING, Pedigree.ALLOWANCE)
-"""Glue, tape and what nobody listed cannot be put on the pan by themselves."""
 
 SETTLED: Final = 0.975
 """A target met or missed with at least this probability needs no more weighing."""
@@ -294,7 +291,7 @@ def _groups(
 @recalled(keep=8)
 def _listed(parts: tuple[Part, ...]) -> NDArray[np.bool_]:
     """Which parts can lie on a pan by themselves, shape (N,)."""
-    return np.array([part.pedigree not in NOT_ALONE for part in parts], dtype=bool)
+    return np.array([part.pedigree not in ALL_OVER for part in parts], dtype=bool)
 
 
 def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) -> Suggestion:

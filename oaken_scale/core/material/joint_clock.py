@@ -9,11 +9,12 @@ from datetime import datetime, timedelta
 from enum import StrEnum
 from typing import Final
 
-from oaken_scale.core.flight.weigh_next import NOT_ALONE, Suggestion
+from oaken_scale.core.flight.weigh_next import Suggestion
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.joint import Joint
 from oaken_scale.core.model.lot import LotKind
+from oaken_scale.core.model.part import ALL_OVER
 
 MINUTE: Final = 60.0
 HOUR: Final = 3600.0
@@ -232,7 +233,7 @@ def meanwhile(
         part.id
         for part in build.parts
         if not part.retired
-        and part.pedigree not in NOT_ALONE
+        and part.pedigree not in ALL_OVER
         and part.id not in felt
         and part.id not in held
         and part.id not in told

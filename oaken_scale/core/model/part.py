@@ -34,6 +34,11 @@ class Pedigree(StrEnum):
     ALLOWANCE = "allowance"
 
 
+ALL_OVER: Final = (Pedigree.JOINT, Pedigree.COVERING, Pedigree.ALLOWANCE)
+"""Glue, tape and what nobody listed lie all over the plane, and cannot be put on the pan by
+themselves."""
+
+
 class Group(StrEnum):
     """What a weight budget allots grams to."""
 

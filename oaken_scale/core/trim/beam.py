@@ -33,6 +33,7 @@ from oaken_scale.core.trim.checks import CheckTold
 from oaken_scale.core.trim.hung import Hung, hung
 from oaken_scale.core.trim.obstacles import pulls_sideways
 from oaken_scale.core.trim.unchecked import Since, unchecked_since
+from oaken_scale.core.trim.unplaced import Unplaced, unplaced
 
 ON_LINE_MM: Final = 5.0
 """A thrust line this near the CG's height does next to nothing [mm]."""
@@ -100,7 +101,7 @@ class LoadoutBalance:
     ``lowered_throttle_gm`` are the same with the pack 10 mm lower. ``why`` names the targets
     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
-    ``hung`` is what hangs on the beam.
+    ``hung`` is what hangs on the beam, ``unplaced`` what does not because it has no place yet.
     """
 
     id: str
@@ -124,6 +125,7 @@ class LoadoutBalance:
     lowered_arm_mm: float | None = None
     lowered_throttle_gm: float | None = None
     hung: tuple[Hung, ...] = ()
+    unplaced: Unplaced | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -283,6 +285,7 @@ def _loadout(
         lowered_arm_mm=lowered_arm,
         lowered_throttle_gm=lowered,
         hung=hung(plane),
+        unplaced=unplaced(plane, low, high),
     )
 
 

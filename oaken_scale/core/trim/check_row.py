@@ -9,10 +9,11 @@ import numpy as np
 from oaken_scale.core.flight.centre_of_gravity import (
     Stations,
     centre_of_gravity,
+    spread_without_place,
 )
 from oaken_scale.core.ledger.posterior import Posterior
 from oaken_scale.core.ledger.scale import reading_doubt
-from oaken_scale.core.model.arrays import Vector
+from oaken_scale.core.model.arrays import Matrix, Vector
 from oaken_scale.core.model.balancing import (
     FEELS,
     HANG_DOUBT_DEG,
@@ -48,15 +49,15 @@ class CheckRow:
     noise: float
     found_mm: float
     found_sd_mm: float
-    adrift: Vector
-    """The variance of where a thing without a place lies, along x and y [mm2]."""
+    adrift: Matrix
+    """The variance of where each part lies if it has no place, along x and y, (2, N) [mm2]."""
 
 
 def row_of(build: Build, after: Posterior, where: Stations, check: BalanceCheck) -> CheckRow | None:
     """A check as an equation; None while nothing placed was aboard.
 
-    What was aboard and had no place is taken to lie about the CG, give or take the spread of the
-    rest, and where it lies is told by the check as the other places are.
+    What was aboard and had no place is taken to lie about the CG, give or take what
+    spread_without_place says, and where it lies is told by the check as the other places are.
 
     >>> from datetime import UTC, datetime
     >>> from oaken_scale.core.ledger.posterior import solve
@@ -78,7 +79,7 @@ def row_of(build: Build, after: Posterior, where: Stations, check: BalanceCheck)
         return None
     placed = then
     middle = here @ then.xyz / float(here.sum())
-    adrift = np.maximum(here @ (then.xyz - middle) ** 2 / float(here.sum()), 0.0)[:2]
+    adrift = spread_without_place(here, then, middle)[:, :2].T
     then = replace(then, xyz=np.where(then.placed[:, None], then.xyz, middle))
     x, axis = then.xyz[:, 0], 0
     feel = FEELS.get(check.by) if check.kind is CheckKind.SUPPORT else None

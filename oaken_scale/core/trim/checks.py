@@ -143,7 +143,7 @@ def _conditioned(
     moment = np.array([row.moment for row in rows])
     lost = ~np.array([row.then.placed for row in rows]).any(axis=0)
     wide = np.array([row.adrift for row in rows]).max(axis=0)
-    variance = np.where(lost, wide[:, None], where.doubt**2)[axis]
+    variance = np.where(lost, wide, where.doubt**2)[axis]
     mass, shift = mass0.copy(), np.zeros((2, len(mass0)))
     noise = np.diag([row.noise**2 for row in rows])
     for _ in range(2):

@@ -7000,7 +7000,7 @@ export interface components {
          *     ``lowered_throttle_gm`` are the same with the pack 10 mm lower. ``why`` names the targets
          *     that keep it on the ground or unsure. ``outside`` is told next to any verdict. Where it hangs to
          *     one side, ``pulls`` is the part that does it, and ``tip_g`` at the light tip would hold it.
-         *     ``hung`` is what hangs on the beam.
+         *     ``hung`` is what hangs on the beam, ``unplaced`` what does not because it has no place yet.
          */
         LoadoutBalance: {
             /** Id */
@@ -7044,6 +7044,7 @@ export interface components {
              * @default []
              */
             hung?: components["schemas"]["Hung"][];
+            unplaced?: components["schemas"]["Unplaced"] | null;
         };
         /**
          * LoadoutDoc
@@ -8213,12 +8214,12 @@ export interface components {
         /**
          * NoticeCode
          * @description What a builder should know: that weighings contradict each other, so that a part would weigh
-         *     less than nothing; that parts have no station; that the readings only agree if a scale is off by
+         *     less than nothing; that the readings only agree if a scale is off by
          *     more than it can be; that a lot gained or lost weight; that a scale reads a known weight
          *     otherwise than before; that nothing can be told of the build at all.
          * @enum {string}
          */
-        NoticeCode: "negative_mass" | "no_station" | "strained_scale" | "damp" | "drift" | "cannot_be_assessed";
+        NoticeCode: "negative_mass" | "strained_scale" | "damp" | "drift" | "cannot_be_assessed";
         /**
          * Obstacle
          * @description What stands in the way: the kind of limit, the thing or spot that it is about, and how much
@@ -11876,6 +11877,23 @@ export interface components {
             cells: number | null;
             /** Capacity Mah */
             capacity_mah: number | null;
+        };
+        /**
+         * Unplaced
+         * @description Parts aboard that lie in one place each and have none yet, and what they weigh together.
+         *
+         *     With all of them between ``from_mm`` and ``to_mm`` from the nose the plane would balance in its
+         *     range; None where there is no range, or no place from nose to tail would do.
+         */
+        Unplaced: {
+            /** Parts */
+            parts: string[];
+            /** Mass G */
+            mass_g: number;
+            /** From Mm */
+            from_mm?: number | null;
+            /** To Mm */
+            to_mm?: number | null;
         };
         /**
          * Use

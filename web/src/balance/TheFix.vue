@@ -7,11 +7,13 @@ import { answered, api, type Opened, type Remedies } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { percent } from '../shared/verdicts'
 import { useTrial } from './useTrial'
+import { useUnplacedWords } from '../say/unplaced'
 
 const { outcome, other, offer, beside } = useRemedyWords()
+const { unplaced } = useUnplacedWords()
 const { number, units } = useUnits()
 
-const { id, revision, assessment, loadouts, send } = useBuild()
+const { id, revision, assessment, balanced, loadouts, send } = useBuild()
 const { tryOut, drop, tried } = useTrial()
 
 // What is shown is what is done: it belongs to one revision of the build, and to no other.
@@ -61,6 +63,12 @@ function doIt(which = 0) {
 <template>
   <section aria-label="What would fix it">
     <h2>{{ isFine ? 'Nothing to fix' : 'What would fix it' }}</h2>
+    <p v-if="balanced?.unplaced">
+      {{ unplaced(balanced.unplaced) }}
+      <router-link :to="{ name: 'plan', params: { id }, query: { on: 'parts', only: 'adrift' } }"
+        >Say where</router-link
+      >
+    </p>
     <p v-if="query.isPending.value" class="faint working">Working it out …</p>
     <p v-else-if="told && isFine">{{ outcome(told) }}</p>
     <template v-else-if="told && best">

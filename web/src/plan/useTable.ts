@@ -1,4 +1,5 @@
 import { computed, ref, type Ref } from 'vue'
+import { useRoute } from 'vue-router'
 import type { Part, PartMass } from '../api/client'
 
 export type Column = 'list' | 'part' | 'assembly' | 'known' | 'nose' | 'now'
@@ -17,7 +18,7 @@ interface Section {
 /** The list of parts as it is looked at: found, filtered, sorted, grouped by assembly. */
 export function useTable(parts: Ref<Part[]>, masses: Ref<Map<string, PartMass>>) {
   const find = ref('')
-  const only = ref<Only>('all')
+  const only = ref<Only>(useRoute().query.only === 'adrift' ? 'adrift' : 'all')
   const by = ref<Column>('list')
   const down = ref(false)
   const grouped = ref(false)

@@ -20,10 +20,6 @@ export function useNoticeWords() {
     switch (told.code) {
       case 'negative_mass':
         return `The weighings contradict each other: ${nameOf(told.parts[0] ?? '')} would weigh ${quantity(amount, 'mass')}. One of the readings with it on the pan is wrong.`
-      case 'no_station': {
-        const many = told.parts.length
-        return `${many === 1 ? 'One thing has' : `${many} things have`} no station yet and count at the CG of the rest.`
-      }
       case 'strained_scale':
         return `The readings only agree if ${scaleOf(told.scale)} reads ${per(amount)} ${amount > 0 ? 'high' : 'low'}. One of them is probably wrong.`
       case 'damp':

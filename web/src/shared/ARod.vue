@@ -6,7 +6,7 @@ import RodInside from './RodInside.vue'
 import RodMeasure from './RodMeasure.vue'
 import { isWorrying, useVerdicts } from './verdicts'
 
-const props = defineProps<{ answer: TargetAnswer; outside: string }>()
+const props = defineProps<{ answer: TargetAnswer; outside: string; beside: string }>()
 const { value, unit, end, origin, words, doubtingShort, unchecked } = useVerdicts()
 const aside = computed(
   () => doubtingShort(props.answer) || unchecked(props.answer) || props.outside,
@@ -45,6 +45,7 @@ const limit = computed(() => {
         <span v-if="aside" class="aside" :class="{ wrong: aside === outside }" :title="aside">{{
           aside
         }}</span>
+        <span v-if="beside" class="aside">{{ beside }}</span>
       </button>
     </template>
     <RodInside :answer="answer" :limit="limit" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useNoticeWords } from '../say/notices'
+import { useUnplacedWords } from '../say/unplaced'
 import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import ARod from './ARod.vue'
@@ -14,6 +15,7 @@ import { useLamp } from './useLamp'
 const UnitSheet = defineAsyncComponent(() => import('./UnitSheet.vue'))
 
 const noticeWords = useNoticeWords()
+const { short } = useUnplacedWords()
 
 const { build, loadouts, loadout, balanced, nextLoadout, assessment, turnBack } = useBuild()
 const { choice, units } = useUnits()
@@ -32,13 +34,11 @@ const { lamp, toggle } = useLamp()
 
 const place = computed(() => loadouts.value.findIndex((each) => each.id === loadout.value?.id) + 1)
 const answers = computed(() => loadout.value?.answers ?? [])
-const contradictions = computed(() =>
-  (assessment.value?.notices ?? []).filter((each) => each.code !== 'no_station'),
-)
-/** A CG outside every range that applies is said next to any verdict. */
+/** A CG outside every range that applies is said next to any verdict, and who has no place. */
 const outside = computed(() =>
   balanced.value?.outside ? `the CG lies ${balanced.value.outside}` : '',
 )
+const unplaced = computed(() => (balanced.value?.unplaced ? short(balanced.value.unplaced) : ''))
 const noting = ref(false)
 useKeys({ l: nextLoadout, m: () => (noting.value = true) })
 
@@ -114,11 +114,12 @@ onBeforeUnmount(() => {
       :key="answer.kind"
       :answer="answer"
       :outside="answer.kind === 'balance' ? outside : ''"
+      :beside="answer.kind === 'balance' ? unplaced : ''"
     />
     <NoteSheet v-model="noting" />
     <UnitSheet v-if="hasChosen" v-model="choosing" />
     <p
-      v-for="notice in contradictions"
+      v-for="notice in assessment?.notices"
       :key="`${notice.code} ${notice.parts} ${notice.lot} ${notice.scale}`"
       class="notice wrong"
     >
