@@ -60,16 +60,23 @@ def test_no_name_under_the_beam_lies_on_another(page, demo_served, build):
                     assert apart, (one["name"], other["name"])
 
 
-def test_all_that_hangs_is_below_a_beam_that_tips_far(page, sandpiper):
-    """And the figure of where the CG is now stays on its paper, however far aft that is."""
+@pytest.mark.parametrize(
+    ("lead", "hangs", "slope"),
+    [
+        ("Lead 300 g in Tailplane at 760", "tailplane", 0.1),
+        ("Lead 300 g in Nose at 10", "nose", -0.05),
+    ],
+)
+def test_all_that_hangs_is_below_a_beam_that_tips_far(page, sandpiper, lead, hangs, slope):
+    """And what rises stays in the picture, and the figure of where the CG is now on its paper,
+    however far off that is."""
     url = sandpiper.replace("/build/", "/api/v1/builds/")
     header = {"If-Match": HTTP.get(url).headers["etag"]}
-    line = {"line": "Lead 300 g in Tailplane at 760"}
-    HTTP.post(f"{url}/parts/line", json=line, headers=header).raise_for_status()
+    HTTP.post(f"{url}/parts/line", json={"line": lead}, headers=header).raise_for_status()
     page.goto(f"{sandpiper}/balance")
-    expect(page.locator(".hung .name", has_text="tailplane")).to_be_visible()
+    expect(page.locator(".hung .name", has_text=hangs).first).to_be_visible()
     page.wait_for_function(
-        """() => {
+        """(least) => {
           const oak = document.querySelector('rect.oak'), to = oak.getScreenCTM()
           const corner = (x) => new DOMPoint(x, oak.y.baseVal.value + oak.height.baseVal.value)
           const left = corner(oak.x.baseVal.value).matrixTransform(to)
@@ -78,8 +85,13 @@ def test_all_that_hangs_is_below_a_beam_that_tips_far(page, sandpiper):
           const under = (x) => left.y + (x - left.x) * slope
           const hung = [...document.querySelectorAll('.hung circle.disc, .hung .name')]
           const boxes = hung.map((each) => each.getBoundingClientRect())
-          return slope > 0.1 && boxes.every((b) => b.top >= Math.max(under(b.left), under(b.right)))
-        }"""
+          const top = oak.ownerSVGElement.getBoundingClientRect().top
+          const drawn = [...document.querySelectorAll('.fuselage, .side')]
+          return slope / least > 1
+            && drawn.length > 3 && drawn.every((each) => each.getBoundingClientRect().top >= top)
+            && boxes.every((b) => b.top >= Math.max(under(b.left), under(b.right)))
+        }""",
+        arg=slope,
     )
     paper, now = (
         page.locator(each).bounding_box()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { howMany } from '../say/counts'
 import { computed } from 'vue'
 import { useBalanceWords } from '../say/balance'
 import { useBuild } from '../shared/useBuild'
@@ -32,7 +33,7 @@ const headline = computed(() => {
     <div>
       <h2 :class="{ wrong: isOff }" aria-live="polite">{{ headline }}</h2>
       <p class="faint small">
-        {{ loadout?.name }}; sum of {{ masses }} masses;
+        {{ loadout?.name }}; sum of {{ howMany(masses, 'mass', 'masses') }};
         {{ balanced ? checked(balanced.checked) : '' }}
       </p>
     </div>

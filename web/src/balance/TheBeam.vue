@@ -14,6 +14,7 @@ import { UNDER, useBeamScale } from './useBeamScale'
 import { useHangings } from './useHangings'
 import { useHung } from './useHung'
 import { useStationFlags } from './useStationFlags'
+import { useTilt } from './useTilt'
 import { useTrial } from './useTrial'
 
 const { build, assessment, loadout } = useBuild()
@@ -31,12 +32,7 @@ const edge = computed(() => {
   if (typeof low === 'number' && typeof high === 'number') return (low + high) / 2
   return low ?? high ?? loadout.value?.cg?.x_mm ?? null
 })
-/** ... and how far, in degrees: by the moment about that edge for each gram aboard. */
-const tip = computed(() => {
-  const cg = loadout.value?.cg
-  const off = edge.value === null || !cg ? 0 : cg.x_mm - edge.value
-  return { x: scale.x(edge.value ?? 0), deg: 9 * Math.tanh(off / 28) }
-})
+const { tip, room } = useTilt(scale, edge)
 
 const { placed, depth } = useHangings(hung, scale, tip)
 const flags = useStationFlags()
@@ -62,7 +58,7 @@ function toMm(event: PointerEvent): number {
       <svg
         v-if="width"
         ref="svg"
-        :viewBox="`0 0 ${scale.width.value} ${foot + 4}`"
+        :viewBox="`0 ${-room} ${scale.width.value} ${foot + 4 + room}`"
         role="group"
         aria-label="The plane on its beam"
       >

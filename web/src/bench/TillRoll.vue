@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { howMany } from '../say/counts'
 import { computed, ref } from 'vue'
 import type { Weighing } from '../api/client'
 import { useBuild } from '../shared/useBuild'
@@ -69,9 +70,8 @@ function toggle(reading: Weighing) {
       <div class="head">
         <h2>Till roll</h2>
         <span class="faint"
-          >{{ readings.length }} readings<template v-if="aside"
-            >, {{ aside }} set aside</template
-          ></span
+          >{{ howMany(readings.length, 'reading')
+          }}<template v-if="aside">, {{ aside }} set aside</template></span
         >
         <span v-if="doubts.size" class="wrong flag"
           >{{ doubts.size === 1 ? 'one is doubtful' : `${doubts.size} are doubtful` }}

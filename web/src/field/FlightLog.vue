@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { howMany } from '../say/counts'
 import { fixed, plainly } from '../shared/units'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
@@ -129,10 +130,11 @@ const flights = computed(() => {
     </form>
     <p class="small faint" role="status">{{ said }}</p>
     <p v-if="counts">
-      <strong class="figure">{{ counts.flights }}</strong> flights, {{ hours(counts.minutes) }} on
-      plane and motor<template v-if="counts.hard">, {{ counts.hard }} landed hard</template
+      <strong>{{ howMany(counts.flights, 'flight') }}</strong>, {{ hours(counts.minutes) }} on plane
+      and motor<template v-if="counts.hard">, {{ counts.hard }} landed hard</template
       ><template v-if="counts.crashes">, {{ counts.crashes }} crashed</template
-      ><template v-if="counts.throws">; {{ counts.throws }} throws</template>.
+      ><template v-if="counts.throws">; {{ howMany(counts.throws, 'throw') }}</template
+      >.
       <span v-for="each in counts.packs" :key="each.id" class="small faint">
         {{ nameOf(each.id) }}: {{ each.flights }}, {{ hours(each.minutes) }}.
       </span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { howMany } from '../say/counts'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { answered, api, type NoteKind, type Opened } from '../api/client'
@@ -121,7 +122,7 @@ const beginNext = once(async () => {
             <td>
               {{
                 back.finished_at
-                  ? `${day(back.finished_at)}, ${fixed(back.days ?? 0, 0)} days`
+                  ? `${day(back.finished_at)}, ${howMany(Math.round(back.days ?? 0), 'day')}`
                   : 'not finished'
               }}
             </td>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { howMany } from '../say/counts'
 import { useBalanceWords } from '../say/balance'
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Assessment } from '../api/client'
@@ -104,7 +105,7 @@ const unchecked = computed(() =>
           >, {{ fixed(balance.value, 1) }} % MAC</template
         ></span
       >
-      <span v-if="then" class="faint small">{{ then.parts.length }} parts then</span>
+      <span v-if="then" class="faint small">{{ howMany(then.parts.length, 'part') }} then</span>
     </p>
     <p>
       <v-checkbox-btn

@@ -11,15 +11,18 @@ import { percent } from '../shared/verdicts'
 const { id, revision, build, loadout } = useBuild()
 const { number, quantity, units } = useUnits()
 
-const grams = ref(60)
-const wing = ref(0)
+/** Nothing is asked until it is said how much more: a figure of ours would be an answer nobody asked for. */
+const grams = ref<number | null>(null)
+const wing = ref<number | null>(null)
+const isAsked = computed(() => grams.value !== null || wing.value !== null)
 const asked = computed(() => ({
-  grams: grams.value,
-  wing_dm2: wing.value,
+  grams: grams.value ?? 0,
+  wing_dm2: wing.value ?? 0,
   ...(build.value?.loadouts.length && loadout.value ? { loadout: loadout.value.id } : {}),
 }))
 const query = useQuery({
   queryKey: ['one-more', id, revision, asked],
+  enabled: isAsked,
   placeholderData: (before: OneMore | undefined) => before,
   queryFn: () =>
     answered<OneMore>(
@@ -32,7 +35,7 @@ const shortly = (value: number | null, digits: number) =>
   value === null ? null : fixed(value, digits)
 const rows = computed(() => {
   const { now, then } = query.data.value ?? {}
-  if (!now || !then) return []
+  if (!isAsked.value || !now || !then) return []
   const row = (name: string, of: (cost: Cost) => string | null) => ({
     name,
     now: of(now) ?? '–',
@@ -46,7 +49,7 @@ const rows = computed(() => {
     row('minutes', (each) => shortly(each.minutes, 1)),
   ]
 })
-const first = computed(() => query.data.value?.then.headroom[0] ?? null)
+const first = computed(() => (isAsked.value && query.data.value?.then.headroom[0]) || null)
 </script>
 
 <template>
@@ -62,7 +65,8 @@ const first = computed(() => query.data.value?.then.headroom[0] ?? null)
         :unit="units.mass.name"
         :base="units.mass.base"
         :digits="1"
-        @kept="(more) => more !== null && (grams = more)"
+        optional
+        @kept="(more) => (grams = more)"
       />
       {{ units.mass.name }} more, and
       <QuantityCell
@@ -74,7 +78,8 @@ const first = computed(() => query.data.value?.then.headroom[0] ?? null)
         :unit="units.area.name"
         :base="units.area.base"
         :digits="1"
-        @kept="(more) => more !== null && (wing = more)"
+        optional
+        @kept="(more) => (wing = more)"
       />
       {{ units.area.name }} of wing
     </p>

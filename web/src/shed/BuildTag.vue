@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { howMany } from '../say/counts'
 import type { Shelved } from '../api/client'
 import PlanView from '../shared/PlanView.vue'
 import { useUnits } from '../shared/units'
@@ -33,7 +34,7 @@ const grams = (value: number) => quantity(value, 'mass', exactness(build.auw_sd_
         build.worst ?? 'no target told yet'
       }}</span>
       <span class="faint small"
-        >{{ build.readings }} readings, begun
+        >{{ howMany(build.readings, 'reading') }}, begun
         {{
           new Date(build.created_at).toLocaleDateString('en-GB', {
             day: 'numeric',
