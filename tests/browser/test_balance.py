@@ -262,3 +262,24 @@ def test_what_a_hand_feels_and_a_part_held_alone_go_into_the_ledger(balance):
     checks.get_by_role("button", name="Record it").click()
     expect(checks.locator("[data-check]").first).to_contain_text("Fuselage and Power and control")
     expect(checks).to_contain_text("Not checked by hand yet")
+
+
+def test_what_has_no_place_is_named_before_ballast_and_leads_to_where_it_is_said(page, sandpiper):
+    url = sandpiper.replace("/build/", "/api/v1/builds/")
+    header = {"If-Match": HTTP.get(url).headers["etag"]}
+    HTTP.post(f"{url}/parts/line", json={"line": "Clay 30 g"}, headers=header).raise_for_status()
+    page.goto(f"{sandpiper}/balance")
+    expect(page.locator("[data-rod=balance]")).to_contain_text("clay has no place yet")
+    fix = page.get_by_label("What would fix it")
+    told = re.compile(
+        r"Clay has no place yet: .+ counted where the rest balances\. "
+        r"Between [\d.]+ and [\d.]+ mm from the nose it brings the plane into its range\."
+    )
+    expect(fix).to_contain_text(told)
+    fix.get_by_role("link", name="Say where").click()
+    expect(page.get_by_role("button", name="Change Clay")).to_be_visible()
+    expect(page.get_by_role("combobox", name="Show only")).to_have_value("not placed")
+    page.get_by_role("button", name="Change Clay").click()
+    page.get_by_role("textbox", name="Station").last.fill("20")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-rod=balance]")).not_to_contain_text("no place yet")
