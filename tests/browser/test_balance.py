@@ -273,7 +273,7 @@ def test_what_has_no_place_is_named_before_ballast_and_leads_to_where_it_is_said
     fix = page.get_by_label("What would fix it")
     told = re.compile(
         r"Clay has no place yet: .+ counted where the rest balances\. "
-        r"Between [\d.]+ and [\d.]+ mm from the nose it brings the plane into its range\."
+        r"Between −?[\d.]+ and [\d.]+ mm from the nose it brings the plane into its range\."
     )
     expect(fix).to_contain_text(told)
     fix.get_by_role("link", name="Say where").click()
