@@ -36,15 +36,16 @@ SAMPLE: Final = 1.0
 
 class Because(StrEnum):
     """Why a suggestion is worth it: the thing is only a guess or a listing so far; it also tells
-    about lots; parts are made of the lot; what joins things is weighed with them; no known weight
-    was ever on the scale, which may be off by more than is in hand; nothing was run yet, or never
-    with this pack."""
+    about lots; parts are made of the lot; what joins things is weighed with them; one by one they
+    are too light for the scale; no known weight was ever on the scale, which may be off by more
+    than is in hand; nothing was run yet, or never with this pack."""
 
     GUESS = "guess"
     LISTING = "listing"
     TELLS_OF = "tells_of"
     PARTS_OF = "parts_of"
     JOINED = "joined"
+    TOO_LIGHT = "too_light"
     SCALE_UNCHECKED = "scale_unchecked"
     NEVER_RUN = "never_run"
     NOT_WITH_THIS_PACK = "not_with_this_pack"
@@ -56,6 +57,7 @@ class Together(StrEnum):
     WHOLE_PLANE = "whole_plane"
     AS_IT_IS = "as_it_is"
     ASSEMBLY = "assembly"
+    LIGHT_ONES = "light_ones"
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,9 +65,9 @@ class Suggestion:
     """One thing to weigh: a part, a sample of a lot, or several together, and why.
 
     ``parts`` go on the pan ``together``: the plane as the loadout ``called`` so flies it, the part
-    called so with what was done to it, or the assembly; ``part`` alone; on ``scale`` a known
-    weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part of the
-    goal's variance that this would take away.
+    called so with what was done to it, the assembly, or those too light by themselves; ``part``
+    alone; on ``scale`` a known weight, to check it; with the pack ``run`` the drive on its stand.
+    ``share`` is the part of the goal's variance that this would take away.
     """
 
     part: str | None
@@ -161,7 +163,9 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
 
     trait = traits(build.parts)
     may = _listed(wherever(build.parts)) & trait.there & ~trait.host & ~trait.done
-    may &= ~_been_alone_or_glued(build, after) & (mean[parts] >= FEW_STEPS * scale.step_g)
+    may &= ~_been_alone_or_glued(build, after)
+    light = may & (mean[parts] < FEW_STEPS * scale.step_g)
+    may &= ~light
     rows: list[tuple[int, float]] = [(parts.start + i, 1.0) for i in np.flatnonzero(may).tolist()]
     used = (after.prior.uses != 0).any(axis=0)
     rows += [
@@ -169,7 +173,7 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
         for k, lot in enumerate(build.lots)
         if used[k] and lot.unit is not LotUnit.PIECE
     ]
-    groups = _together(build, after, most_g(scale))
+    groups = _together(build, after, most_g(scale)) + _light_ones(after, light)
     if not rows and not groups:
         return ()
     columns = np.array([column for column, _ in rows], dtype=np.intp)
@@ -249,6 +253,14 @@ def _together(build: Build, after: Posterior, most: float) -> list[_Group]:
     ]
 
 
+def _light_ones(after: Posterior, light: Flags) -> list[_Group]:
+    """All that is too light for the scale by itself, at once; none where just these have been."""
+    group = _Group(Together.LIGHT_ONES, "", light, light.astype(float), int(light.sum()))
+    if group.count < 2 or _weighed_as_one(after.of.loading, after.parts, group):
+        return []
+    return [group]
+
+
 def _weighed_as_one(pans: Loading, parts: slice, group: _Group) -> bool:
     """Whether just these things were on a pan together."""
     if pans.most < group.count:
@@ -296,8 +308,9 @@ def _listed(parts: tuple[Part, ...]) -> NDArray[np.bool_]:
 
 def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) -> Suggestion:
     parts = tuple(build.parts[i].id for i in np.flatnonzero(group.inside))
+    why = Because.TOO_LIGHT if group.together is Together.LIGHT_ONES else Because.JOINED
     return Suggestion(
-        None, None, share, kind, Because.JOINED, parts, together=group.together, called=group.called
+        None, None, share, kind, why, parts, together=group.together, called=group.called
     )
 
 

@@ -76,10 +76,12 @@ _EDGE: Final = re.compile(
 )
 _PLACED: Final = re.compile(
     rf"(?<!\sat)(?<!\sle)[\s,]+(?=(?:{NUMBER})\s*(?:{_LENGTH_UNIT})?\s+(?:from|behind|aft\s+of)\s+"
-    r"(?:the\s+)?(?:nose|le|leading\s+edge)\b)|\s@\s*",
+    r"(?:the\s+)?(?:nose|le|leading\s+edge)\b)|\s@\s*"
+    rf"|[\s,]+on(?=\s+(?:the\s+)?nose(?:\s*,|\s+(?:{NUMBER})|$))",
     re.IGNORECASE,
 )
-"""Where a place begins that is said without its word: "Receiver 4 g, 250 mm from the nose"."""
+"""Where a place begins that is said without its word: "Receiver 4 g, 250 mm from the nose",
+"Clip on the nose 1 g"."""
 _TO_ONE_SIDE: Final = re.compile(
     rf"^(?:(?P<before>{_WAY})\s+)?(?P<far>[-+\d.].*?)(?:\s+(?:to\s+)?(?:the\s+)?(?P<after>{_WAY}))?$",
     re.IGNORECASE,

@@ -1,14 +1,18 @@
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.flight.weigh_next import Because, reduction
+from oaken_scale.core.flight.weigh_next import Because, Together, reduction
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.readings import pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
+from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.target import TargetKind
-from oaken_scale.core.model.weighing import Load, Pan, Sample
-from tests.benches import case_l, reading
+from oaken_scale.core.model.weighing import Load, Pan, Sample, Scale
+from tests.benches import case_l, reading, with_readings
 
 GLUED = {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1}
 
@@ -66,3 +70,49 @@ def test_a_sheet_says_how_many_parts_are_cut_from_it():
     told = {each.lot: each for each in assess(case_l()).weigh_next if each.lot}
     assert told["sheet"].made_of_it == 3
     assert told["sheet"].because is Because.PARTS_OF
+
+
+def light_plane(readings=(), step_g: float = 1.0) -> Build:
+    """A glider of trifles and one thing of just twenty steps, with a scale of 1 g steps."""
+    grams = {"tray": 20.0, "wing": 2.0, "stick": 3.0, "tail": 0.8, "box": 30.0}
+    parts = [
+        Part(k, k.title(), Pedigree.GUESS, stated_g=g, doubt_g=g / 4, station=Station(100.0))
+        for k, g in grams.items()
+    ]
+    parts += [
+        Part("bead", "Bead", Pedigree.JOINT, stated_g=1.0, station=Station(100.0)),
+        Part("patch", "Patch", Pedigree.GUESS, stated_g=0.5, host="box"),
+        Part("old", "Old", Pedigree.GUESS, stated_g=4.0, retired=True),
+    ]
+    scale = Scale("kitchen", "Kitchen scale", step_g, calibration_doubt=0.0)
+    return with_readings(Build("b", "B", parts=tuple(parts), scales=(scale,)), *readings)
+
+
+def test_what_is_too_light_for_the_scale_is_weighed_together():
+    build = light_plane()
+    told = assess(build).weigh_next
+    alone = [each.part for each in told if each.part]
+    assert alone == ["tray"]
+    (light,) = [each for each in told if each.together is Together.LIGHT_ONES]
+    assert (light.parts, light.because) == (("wing", "stick", "tail"), Because.TOO_LIGHT)
+    after = solve(build)
+    goal = after.of.loading.felt * 0.0
+    goal[after.parts] = [not part.retired for part in build.parts]
+    n = after.parts.stop
+    share = taken(build, Pan(tuple(Load(part) for part in light.parts)))
+    assert light.share == pytest.approx(share / (goal[:n] @ after.cov[:n, :n] @ goal[:n]), rel=0.02)
+
+
+def test_a_finer_scale_takes_them_one_by_one():
+    told = assess(light_plane(step_g=0.01)).weigh_next
+    assert Together.LIGHT_ONES not in [each.together for each in told]
+    assert {"wing", "stick"} < {each.part for each in told}
+
+
+def test_together_once_is_enough_and_one_alone_is_not_together():
+    both = {"wing": 1, "stick": 1, "tail": 1}
+    told = assess(light_plane((reading(1, 6.0, both),))).weigh_next
+    assert Together.LIGHT_ONES not in [each.together for each in told]
+    one = light_plane()
+    one = replace(one, parts=tuple(p for p in one.parts if p.id not in ("stick", "tail")))
+    assert Together.LIGHT_ONES not in [each.together for each in assess(one).weigh_next]

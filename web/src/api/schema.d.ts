@@ -3400,12 +3400,12 @@ export interface components {
         /**
          * Because
          * @description Why a suggestion is worth it: the thing is only a guess or a listing so far; it also tells
-         *     about lots; parts are made of the lot; what joins things is weighed with them; no known weight
-         *     was ever on the scale, which may be off by more than is in hand; nothing was run yet, or never
-         *     with this pack.
+         *     about lots; parts are made of the lot; what joins things is weighed with them; one by one they
+         *     are too light for the scale; no known weight was ever on the scale, which may be off by more
+         *     than is in hand; nothing was run yet, or never with this pack.
          * @enum {string}
          */
-        Because: "guess" | "listing" | "tells_of" | "parts_of" | "joined" | "scale_unchecked" | "never_run" | "not_with_this_pack";
+        Because: "guess" | "listing" | "tells_of" | "parts_of" | "joined" | "too_light" | "scale_unchecked" | "never_run" | "not_with_this_pack";
         /**
          * Beginnings
          * @description What a build can begin from, the units that may be typed, how a part of each kind of lot is
@@ -10994,9 +10994,9 @@ export interface components {
          * @description One thing to weigh: a part, a sample of a lot, or several together, and why.
          *
          *     ``parts`` go on the pan ``together``: the plane as the loadout ``called`` so flies it, the part
-         *     called so with what was done to it, or the assembly; ``part`` alone; on ``scale`` a known
-         *     weight, to check it; with the pack ``run`` the drive on its stand. ``share`` is the part of the
-         *     goal's variance that this would take away.
+         *     called so with what was done to it, the assembly, or those too light by themselves; ``part``
+         *     alone; on ``scale`` a known weight, to check it; with the pack ``run`` the drive on its stand.
+         *     ``share`` is the part of the goal's variance that this would take away.
          */
         Suggestion: {
             /** Part */
@@ -11626,7 +11626,7 @@ export interface components {
          * @description What several parts on the pan are.
          * @enum {string}
          */
-        "Together-Output": "whole_plane" | "as_it_is" | "assembly";
+        "Together-Output": "whole_plane" | "as_it_is" | "assembly" | "light_ones";
         /**
          * Touched
          * @description One thing that a change touched: the field of the build that it stands in, what was done to

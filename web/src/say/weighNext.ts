@@ -3,6 +3,7 @@ import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useUsualSample } from '../shared/usualSample'
 import { METRICS } from './metrics'
+import { inSentence } from './names'
 
 type Suggestion = Assessment['weigh_next'][number]
 
@@ -19,7 +20,7 @@ export function useWeighNext() {
   }
 
   /** What to put on. */
-  function what({ part, lot, scale, run, together, called }: Suggestion): string {
+  function what({ part, lot, scale, run, together, called, parts }: Suggestion): string {
     if (part) return nameOf(part)
     if (lot) return sample(lot)
     if (scale)
@@ -27,6 +28,11 @@ export function useWeighNext() {
     if (run)
       return `a run on the stand with ${build.value?.power?.packs.find((each) => each.id === run)?.name ?? run}`
     if (together === 'whole_plane') return called ? `the whole plane, ${called}` : 'the whole plane'
+    if (together === 'light_ones') {
+      const names = parts.map((id) => inSentence(nameOf(id)))
+      if (names.length > 3) return `${names.length} light parts together`
+      return `${names.slice(0, -1).join(', ')} and ${names.at(-1)} together`
+    }
     return together === 'as_it_is' ? `${called}, as it is now` : `${called}, put together`
   }
 
@@ -43,6 +49,8 @@ export function useWeighNext() {
         return `${parts === 1 ? 'one part is' : `${parts} parts are`} made of it`
       case 'joined':
         return 'what joins it is weighed with it'
+      case 'too_light':
+        return 'one by one they are too light for this scale'
       case 'never_run':
         return 'nothing was run yet'
       case 'not_with_this_pack':
