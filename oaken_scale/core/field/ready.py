@@ -119,13 +119,14 @@ class Why(StrEnum):
 @dataclass(frozen=True, slots=True)
 class Reason:
     """Why a line is open: about what (a part, a loadout, a verdict), since when, by how much [mm,
-    or how many], and the builder's own words where there are some, or the parts that sit otherwise
-    since."""
+    or how many; of a verdict in its ``unit`` beyond its range, aft or over positive], and the
+    builder's own words where there are some, or the parts that sit otherwise since."""
 
     why: Why
     subject: str = ""
     at: datetime | None = None
     amount: float | None = None
+    unit: str = ""
     words: str = ""
     changed: tuple[ChangedSince, ...] = ()
 
@@ -290,7 +291,7 @@ def _bench_reason(kind: LineKind, bench: BenchSays) -> Reason | None:
         is_aimed_for = answer is None or answer.low is not None or answer.high is not None
         return Reason(Why.NOT_TOLD if is_aimed_for else Why.NO_TARGET)
     if answer.word not in (Word.MET, Word.ON_COURSE):
-        return Reason(Why.VERDICT, answer.word.value)
+        return Reason(Why.VERDICT, answer.word.value, amount=_beyond(answer), unit=answer.unit)
     if kind is LineKind.BALANCE:
         if not bench.checked:
             return Reason(Why.NOT_CHECKED)
@@ -299,6 +300,15 @@ def _bench_reason(kind: LineKind, bench: BenchSays) -> Reason | None:
             return Reason(
                 Why.NOT_CHECKED_SINCE, at=since.at, words=since.words, changed=since.changed
             )
+    return None
+
+
+def _beyond(answer: Answer) -> float | None:
+    """How far an answer lies beyond its range: over it or aft of it positive; None within."""
+    if answer.value is not None and answer.high is not None and answer.value > answer.high:
+        return answer.value - answer.high
+    if answer.value is not None and answer.low is not None and answer.value < answer.low:
+        return answer.value - answer.low
     return None
 
 

@@ -208,6 +208,26 @@ def test_6_a_verdict_that_turns_opens_weight_or_balance(word):
     }
 
 
+@pytest.mark.parametrize(
+    ("kind", "unit", "value", "low", "high", "beyond"),
+    [
+        (TargetKind.AUW, "g", 612.0, None, 590.0, 22.0),
+        (TargetKind.AUW, "g", 588.0, None, 590.0, None),
+        (TargetKind.BALANCE, "percent_mac", 52.0, 25.0, 33.0, 19.0),
+        (TargetKind.BALANCE, "percent_mac", 20.0, 25.0, 33.0, -5.0),
+        (TargetKind.BALANCE, "mm_from_nose", 30.0, 25.0, 33.0, None),
+    ],
+)
+def test_6_it_says_how_far_beyond_its_range_there_are_no_rods_at_the_field(
+    kind, unit, value, low, high, beyond
+):
+    told = Answer(kind, unit, value, 2.0, low, high, word=Word.TOO_CLOSE)
+    others = tuple(each for each in WELL.answers if each.kind is not kind)
+    (reason,) = opened(ticked(PLANE), bench=replace(WELL, answers=(told, *others))).values()
+    assert (reason.why, reason.unit) == (Why.VERDICT, unit)
+    assert reason.amount == (None if beyond is None else pytest.approx(beyond))
+
+
 def test_7_a_balance_not_checked_since_opens_and_no_tick_closes_it():
     since = replace(WELL, unchecked=Since(NOON, "nose glued"))
     found = opened(ticked(PLANE), bench=since)

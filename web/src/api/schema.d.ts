@@ -12293,8 +12293,8 @@ export interface components {
         /**
          * Reason
          * @description Why a line is open: about what (a part, a loadout, a verdict), since when, by how much [mm,
-         *     or how many], and the builder's own words where there are some, or the parts that sit otherwise
-         *     since.
+         *     or how many; of a verdict in its ``unit`` beyond its range, aft or over positive], and the
+         *     builder's own words where there are some, or the parts that sit otherwise since.
          */
         oaken_scale__core__field__ready__Reason: {
             why: components["schemas"]["Why"];
@@ -12307,6 +12307,11 @@ export interface components {
             at?: string | null;
             /** Amount */
             amount?: number | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit?: string;
             /**
              * Words
              * @default

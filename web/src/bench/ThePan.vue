@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { inSentence } from '../say/names'
-import { UNFIT, useOddTare } from '../say/tare'
+import { unfit, useOddTare } from '../say/tare'
 import { useWeighNext } from '../say/weighNext'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
@@ -136,7 +136,9 @@ defineExpose({ type })
     </p>
     <p v-if="odd" class="suspicion" role="status">{{ odd }}</p>
     <PanDrawing :build="build" />
-    <p v-if="expected?.warning" class="wrong small">{{ UNFIT[expected.warning] }}</p>
+    <p v-if="expected?.warning" class="wrong small">
+      {{ unfit(expected.warning, bench.pan.value.loads.length) }}
+    </p>
     <PanLoads />
     <p v-if="leftOff" class="faint small">{{ leftOff }}</p>
     <div class="verbs">

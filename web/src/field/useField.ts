@@ -69,6 +69,7 @@ function setUp() {
               subject: '',
               at: last.at,
               amount: null,
+              unit: '',
               words: '',
               changed: [],
             },

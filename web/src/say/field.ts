@@ -181,6 +181,15 @@ export function useFieldWords() {
     move: 'moved',
   }
 
+  /** How far a verdict's figure lies beyond its range. */
+  function beyond({ amount, unit }: Reason): string {
+    if (amount == null) return ''
+    const size = Math.abs(amount)
+    if (unit === 'g') return `, ${quantity(size, 'mass')} ${amount > 0 ? 'over' : 'short'}`
+    const far = unit === 'percent_mac' ? `${fixed(size, 1)} % MAC` : quantity(size, 'length')
+    return `, ${far} ${amount > 0 ? 'aft' : 'forward'}`
+  }
+
   /** Why a line is open, from what is known of it. */
   function why(reason: Reason): string {
     const at = clock(reason.at)
@@ -209,7 +218,7 @@ export function useFieldWords() {
       case 'another_day':
         return `another day: last ticked ${at}`
       case 'verdict':
-        return `${reason.subject}: see the rod`
+        return `${reason.subject}${beyond(reason)}`
       case 'not_told':
         return 'cannot be told yet'
       case 'no_target':

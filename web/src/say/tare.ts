@@ -1,10 +1,11 @@
 import type { PanState, Unfit } from '../api/client'
 import { useUnits } from '../shared/units'
 
-/** Why a scale does not weigh a load well. */
-export const UNFIT: Record<Unfit, string> = {
-  too_light: 'too light for this scale: weigh several together',
-  near_its_end: "near the end of this scale's range",
+/** Why a scale does not weigh a load well, of one thing or several. */
+export function unfit(why: Unfit, loads: number): string {
+  if (why === 'near_its_end') return "near the end of this scale's range"
+  if (loads > 1) return 'light for this scale, even together: a finer one would tell more'
+  return 'too light for this scale: weigh several together'
 }
 
 type OddTare = NonNullable<PanState['note']>
