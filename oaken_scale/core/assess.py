@@ -51,7 +51,7 @@ from oaken_scale.core.power.which_run import in_their_order, telling_runs
 from oaken_scale.core.trim.beam import Beam, beam
 from oaken_scale.core.trim.flown import Flown, fly
 from oaken_scale.core.trim.unchecked import Since, unchecked_since
-from oaken_scale.core.trim.wing_placement import wing_assembly
+from oaken_scale.core.trim.wing_placement import WingGroups, wing_groups
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,14 +85,12 @@ class ScaleError:
 class AssemblyMass:
     """An assembly's mass [g], one sigma: all its parts not retired, and what lies within it.
 
-    ``name`` is its whole path, "Fuselage/Nose"; ``is_wing``: it is the one that is taken for the
-    wing where nobody says which.
+    ``name`` is its whole path, "Fuselage/Nose".
     """
 
     name: str
     mass_g: float
     sd_g: float
-    is_wing: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,6 +173,7 @@ class Assessment:
     lots: tuple[LotConstant, ...]
     scales: tuple[ScaleError, ...]
     assemblies: tuple[AssemblyMass, ...]
+    wing_groups: WingGroups
     wing: WingFigures | None
     outlines: tuple[Outline, ...]
     bodies: tuple[BodyOutline, ...]
@@ -241,6 +240,7 @@ def assess(build: Build) -> Assessment:
         lots=_lots(build, after),
         scales=_scales(build, after),
         assemblies=_assemblies(build, after),
+        wing_groups=wing_groups(build),
         wing=wing,
         outlines=_outlines(build),
         bodies=tuple(
@@ -343,10 +343,7 @@ def _scales(build: Build, after: Posterior) -> tuple[ScaleError, ...]:
 def _assemblies(build: Build, after: Posterior) -> tuple[AssemblyMass, ...]:
     names, inside = membership(build.parts)
     totals = after.totals(inside.astype(float))
-    wing = wing_assembly(names)
-    return tuple(
-        AssemblyMass(name, *total, name == wing) for name, total in zip(names, totals, strict=True)
-    )
+    return tuple(AssemblyMass(name, *total) for name, total in zip(names, totals, strict=True))
 
 
 def _outlines(build: Build) -> tuple[Outline, ...]:

@@ -12,7 +12,7 @@ from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.as_it_stood import ChangeKind
 from oaken_scale.core.trim.checks import CheckTold
 from oaken_scale.core.trim.unchecked import Since
-from oaken_scale.paper.shown import Measure, Shown
+from oaken_scale.paper.shown import Measure, Shown, rounded
 
 
 def in_sentence(name: str) -> str:
@@ -172,7 +172,9 @@ def percent(probability: float) -> str:
     """A probability, never said surer than it is."""
     if probability > 0.99:
         return "over\u00a099\u00a0%"
-    return "under\u00a01\u00a0%" if probability < 0.01 else f"{100 * probability:.0f}\u00a0%"
+    if probability < 0.01:
+        return "under\u00a01\u00a0%"
+    return f"{rounded(100 * probability, 0)}\u00a0%"
 
 
 def day(at: datetime) -> str:

@@ -1,6 +1,7 @@
 """Figures as they are printed: in the chosen units, with the decimal mark of the reader."""
 
 from dataclasses import dataclass
+from decimal import ROUND_HALF_UP, Decimal
 from enum import StrEnum
 from typing import Final
 
@@ -61,8 +62,18 @@ class Measure:
         >>> Measure("g", 1.0, 0).exact_to(3.0), Measure("g", 1.0, 0).exact_to(0.1)
         (0, 1)
         """
-        nothing = bool(sd) and not f"{2 * (sd or 0) / self.base:.{self.digits}f}".strip("0.")
+        nothing = bool(sd) and not rounded(2 * (sd or 0) / self.base, self.digits).strip("0.")
         return self.digits + nothing
+
+
+def rounded(value: float, digits: int) -> str:
+    """A number with so many digits, a half away from zero as the pages round it: one figure is the
+    same on paper and on the screen.
+
+    >>> rounded(86.5, 0), rounded(-0.125, 2), rounded(1.005, 2)  # the last lies below its half
+    ('87', '-0.13', '1.00')
+    """
+    return str(Decimal(value).quantize(Decimal(1).scaleb(-digits), ROUND_HALF_UP))
 
 
 @dataclass(frozen=True, slots=True)
@@ -80,7 +91,7 @@ class Shown:
         >>> Shown(mark=DecimalMark.COMMA).fixed(-0.04, 1), Shown().fixed(-2.5, 1)
         ('0,0', '−2.5')
         """
-        text = f"{value:.{digits}f}"
+        text = rounded(value, digits)
         if float(text) == 0:
             text = text.removeprefix("-")
         return text.replace("-", "−").replace(".", self.mark.value)

@@ -208,3 +208,16 @@ def test_one_is_one_and_two_are_two():
     assert words.counted(1, "part") == "1 part"
     assert words.counted(2, "part") == "2 parts"
     assert words.counted(0, "part") == "0 parts"
+
+
+@pytest.mark.parametrize(
+    ("value", "digits", "says"),
+    [(86.5, 0, "87"), (85.5, 0, "86"), (-86.5, 0, "−87"), (0.25, 1, "0.3"), (2.675, 2, "2.67")],
+)
+def test_a_half_is_rounded_as_the_pages_round_it(value, digits, says):
+    """Away from zero; 2.675 lies below its half in binary, there and here."""
+    assert METRIC.fixed(value, digits) == says
+
+
+def test_a_chance_is_rounded_so_too():
+    assert (words.percent(0.865), words.percent(0.125)) == ("87\u00a0%", "13\u00a0%")

@@ -1,6 +1,5 @@
 """Where to put the wing: the loaded fuselage's balance against the wing's place."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from typing import Final
 
@@ -10,11 +9,11 @@ from oaken_scale.core.flight.centre_of_gravity import stations
 from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.neutral_point import NeutralPoint, neutral_point
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
-from oaken_scale.core.ledger.assembly import lies_within
+from oaken_scale.core.ledger.assembly import assemblies, lies_within
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.part import WITHIN, Reference
+from oaken_scale.core.model.part import ALL_OVER, WITHIN, Part, Reference
 from oaken_scale.core.model.surface import Role, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.cg_ranges import SchoolKind, schools
@@ -54,20 +53,46 @@ class WingPlace:
         object.__setattr__(self, "is_there", abs(self.by_mm) < STAYS_MM)
 
 
-def wing_assembly(names: Sequence[str]) -> str | None:
-    """The assembly that is the wing by what it is called, the outermost of them, else the first;
-    None where there is none.
+@dataclass(frozen=True, slots=True)
+class WingGroups:
+    """What may be meant by the wing: the assemblies that hold a part, then the parts that lie in
+    none; and the one of them that is taken for it where nobody says."""
 
-    >>> wing_assembly(("Fuselage", "Main wing", "Main wing/Left")), wing_assembly(())
-    ('Main wing', None)
+    names: tuple[str, ...]
+    taken: str | None
+
+
+def wing_groups(build: Build) -> WingGroups:
+    """What may be the wing of a build, and which of it is by what it is called: the outermost
+    assembly before those within it, and before any part by itself.
+
+    >>> from oaken_scale.core.model.part import Part, Pedigree
+    >>> parts = (Part("w", "Moulded wing", Pedigree.GUESS, stated_g=18.0),
+    ...     Part("m", "Motor", Pedigree.LISTING, "Nose", 12.0))
+    >>> wing_groups(Build("b", "B", parts=parts))
+    WingGroups(names=('Nose', 'Moulded wing'), taken='Moulded wing')
     """
-    called = sorted((name for name in names if name), key=lambda name: name.count(WITHIN))
-    return next((name for name in called if "wing" in name.lower()), next(iter(called), None))
+    there = [
+        part
+        for part in build.parts
+        if not part.retired and part.host is None and part.pedigree not in ALL_OVER
+    ]
+    groups = [name for name in assemblies(there) if name]
+    loose = list(dict.fromkeys(part.name for part in there if not part.assembly))
+    outermost = sorted(groups, key=lambda name: name.count(WITHIN))
+    taken = next((name for name in (*outermost, *loose) if "wing" in name.lower()), None)
+    return WingGroups((*groups, *loose), taken)
+
+
+def _is_of(part: Part, group: str) -> bool:
+    """Whether a part is of an assembly, or is the one called so that lies in none."""
+    return lies_within(part, group) or (not part.assembly and part.name == group)
 
 
 def of_the_wings(build: Build, assembly: str) -> list[bool]:
-    """Whether each part moves with the wings: one of the ``assembly``, or of any surface drawn as a
-    wing. A biplane's wings move together, whichever of them is meant.
+    """Whether each part moves with the wings: one of the ``assembly``, or called so where it lies
+    in none, or of any surface drawn as a wing. A biplane's wings move together, whichever of them
+    is meant.
 
     >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> from oaken_scale.core.model.surface import Section
@@ -81,7 +106,7 @@ def of_the_wings(build: Build, assembly: str) -> list[bool]:
     wings = [each for each in build.surfaces if each.role is Role.WING]
     names, ids = {assembly, *(each.name for each in wings)}, {each.id for each in wings}
     return [
-        any(lies_within(part, name) for name in names)
+        any(_is_of(part, name) for name in names)
         or (part.drawn is not None and part.drawn.of in ids)
         for part in build.parts
     ]
@@ -112,11 +137,11 @@ def wing_place(
 ) -> WingPlace:
     """Where the wing belongs so that a loadout balances in the middle of its target.
 
-    ``assembly`` is the wing's; it moves with the surfaces drawn as wings, and with all of those. A
-    target in % MAC or from the leading edge moves along with it; one fixed to the nose does not say
-    where on the wing it should balance, and a ``school`` has to. On a canard or a tandem the
-    neutral point moves against the wing, and the margin of the target's middle is kept: solved step
-    by step.
+    ``assembly`` is the wing's, or the part that is one; it moves with the surfaces drawn as wings,
+    and with all of those. A target in % MAC or from the leading edge moves along with it; one fixed
+    to the nose does not say where on the wing it should balance, and a ``school`` has to. On a
+    canard or a tandem the neutral point moves against the wing, and the margin of the target's
+    middle is kept: solved step by step.
 
     Source: docs/methods.md, section 5a. Raises BuildFaultError where the target, the wing or the
     fuselage is missing, or which school is meant.
@@ -141,7 +166,7 @@ def wing_place(
     where, mass = stations(build, wing), solve(build).mass
     aboard = np.array(build.aboard(loadout), dtype=float) * where.placed
     on_wing = np.array(of_the_wings(build, assembly), dtype=float)
-    named = np.array([lies_within(part, assembly) for part in build.parts], dtype=float)
+    named = np.array([_is_of(part, assembly) for part in build.parts], dtype=float)
     body, group = mass * aboard * (1 - on_wing), mass * aboard * on_wing
     if (mass * aboard * named).sum() <= 0 or body.sum() <= 0:
         words = f'no wing and fuselage apart: nothing placed is in "{assembly}", or all of it is'

@@ -16,8 +16,8 @@ from oaken_scale.core.trim.beam import Heavy, Outside
 from oaken_scale.core.trim.cg_ranges import SchoolKind
 from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.wing_placement import (
+    WingGroups,
     WingPlace,
-    wing_assembly,
     wing_place,
     with_wing_at,
 )
@@ -130,20 +130,53 @@ def test_a_cg_outside_every_range_is_said_whatever_the_target(x, low, outside):
 
 
 @pytest.mark.parametrize(
-    ("names", "wing"),
+    ("named", "groups", "wing"),
     [
-        (("Fuselage", "Main Wing", "Tail"), "Main Wing"),
-        (("Fuselage/Wing saddle", "Wing"), "Wing"),
-        (("Fuselage", "Fuselage/Wing saddle"), "Fuselage/Wing saddle"),
-        (("", "Body", "Tail"), "Body"),
-        (("",), None),
+        (("Fuselage", "Main Wing", "Tail"), ("Fuselage", "Main Wing", "Tail"), "Main Wing"),
+        (("Fuselage/Wing saddle", "Wing"), ("Fuselage", "Fuselage/Wing saddle", "Wing"), "Wing"),
+        (("F/Wing saddle",), ("F", "F/Wing saddle"), "F/Wing saddle"),
+        ((":Stick", "Body", "Tail"), ("Body", "Tail", "Stick"), None),
+        ((":Stick", ":Left wing", "Tail"), ("Tail", "Stick", "Left wing"), "Left wing"),
+        ((":Left wing", "Wing"), ("Wing", "Left wing"), "Wing"),
+        ((), (), None),
     ],
 )
-def test_the_wing_is_told_by_its_name(names, wing):
-    assert wing_assembly(names) == wing
-    parts = tuple(Part(f"p{k}", "P", Pedigree.GUESS, each, 10.0) for k, each in enumerate(names))
-    told = assess(Build("b", "B", parts=parts)).assemblies
-    assert [each.name for each in told if each.is_wing] == ([] if wing is None else [wing])
+def test_the_wing_is_told_by_its_name(named, groups, wing):
+    """A name after a colon is a part's that lies in no assembly."""
+    parts = [
+        Part(f"p{k}", each.removeprefix(":"), Pedigree.GUESS, stated_g=10.0)
+        if each.startswith(":")
+        else Part(f"p{k}", "P", Pedigree.GUESS, each, 10.0)
+        for k, each in enumerate(named)
+    ]
+    nobodys = (
+        Part("rest", "Still to come", Pedigree.ALLOWANCE, "Not listed"),
+        Part("glue", "Wing glue", Pedigree.JOINT, stated_g=1.0),
+        Part("old", "Old wing", Pedigree.GUESS, stated_g=1.0, retired=True),
+        Part("patch", "Wing patch", Pedigree.GUESS, stated_g=1.0, host="p0"),
+    )
+    parts = tuple(parts) + (nobodys if parts else nobodys[:1])
+    assert assess(Build("b", "B", parts=parts)).wing_groups == WingGroups(groups, wing)
+
+
+def test_a_wing_in_one_piece_needs_no_assembly():
+    """Body 30 g at 130 and wing 20 g at 85 with its edge at 65, to 30 % of 60 mm."""
+    span = (Section(65, 0, 0, 60), Section(65, 150, 0, 60))
+    parts = (
+        Part("w", "Foam wing", Pedigree.GUESS, stated_g=20.0, station=Station(85.0)),
+        Part("f", "Stick", Pedigree.GUESS, stated_g=30.0, station=Station(130.0)),
+    )
+    target = Target(TargetKind.BALANCE, 28.0, 32.0, balance_unit=BalanceUnit.PERCENT_MAC)
+    build = Build(
+        "b", "B", parts=parts, surfaces=(Surface("w", "W", Role.WING, span),), targets=(target,)
+    )
+    place = wing_place(build, None, "Foam wing")
+    # 20 (e + 20) + 30 130 = 50 (e + 18)
+    assert place.edge_mm == pytest.approx((400 + 3900 - 900) / 30)
+    moved = with_wing_at(build, place, "Foam wing")
+    assert [part.station.x_mm for part in moved.parts] == [pytest.approx(133.3), 130.0]
+    balance = assess(moved).loadouts[0].answers[-1]
+    assert balance.value == pytest.approx(30.0, abs=0.1)
 
 
 def test_both_wings_of_a_biplane_move_and_both_count():

@@ -2921,8 +2921,7 @@ export interface components {
          * AssemblyMass
          * @description An assembly's mass [g], one sigma: all its parts not retired, and what lies within it.
          *
-         *     ``name`` is its whole path, "Fuselage/Nose"; ``is_wing``: it is the one that is taken for the
-         *     wing where nobody says which.
+         *     ``name`` is its whole path, "Fuselage/Nose".
          */
         AssemblyMass: {
             /** Name */
@@ -2931,11 +2930,6 @@ export interface components {
             mass_g: number;
             /** Sd G */
             sd_g: number;
-            /**
-             * Is Wing
-             * @default false
-             */
-            is_wing?: boolean;
         };
         /**
          * Assessment
@@ -2954,6 +2948,7 @@ export interface components {
             scales: components["schemas"]["ScaleError"][];
             /** Assemblies */
             assemblies: components["schemas"]["AssemblyMass"][];
+            wing_groups: components["schemas"]["WingGroups"];
             wing: components["schemas"]["WingFigures"] | null;
             /** Outlines */
             outlines: components["schemas"]["Outline"][];
@@ -12204,6 +12199,17 @@ export interface components {
             leading_edge_x_mm: number;
             /** Aspect Ratio Alone */
             aspect_ratio_alone: number;
+        };
+        /**
+         * WingGroups
+         * @description What may be meant by the wing: the assemblies that hold a part, then the parts that lie in
+         *     none; and the one of them that is taken for it where nobody says.
+         */
+        WingGroups: {
+            /** Names */
+            names: string[];
+            /** Taken */
+            taken: string | null;
         };
         /**
          * WingPlace

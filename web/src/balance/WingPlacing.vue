@@ -10,12 +10,9 @@ import { asSaid } from '../shared/choices'
 const { id, build, assessment, loadout, send } = useBuild()
 const { number, units, inProportion } = useUnits()
 
-const assemblies = computed(() => assessment.value?.assemblies ?? [])
-const groups = computed(() => assemblies.value.map((each) => each.name).filter(Boolean))
+const groups = computed(() => assessment.value?.wing_groups.names ?? [])
 const chosen = ref('')
-const assembly = computed(
-  () => chosen.value || assemblies.value.find((each) => each.is_wing)?.name || '',
-)
+const assembly = computed(() => chosen.value || assessment.value?.wing_groups.taken || '')
 /** The range that travels with the wing, where the target is fixed to the nose. */
 const school = ref<SchoolKind | ''>('')
 const fixed = computed(
@@ -43,7 +40,8 @@ const query = () => ({
 let turn = 0
 async function find() {
   const mine = ++turn
-  wrong.value = ''
+  wrong.value = assembly.value ? '' : 'Say which part or assembly the wing is.'
+  if (wrong.value) return
   try {
     const found = await answered<WingPlace>(
       api.GET('/api/v1/builds/{build_id}/wing-place', {
@@ -74,8 +72,8 @@ function move() {
         >the wing is
         <PickList
           v-model="chosen"
-          :items="[{ value: '', title: assembly || 'no assembly yet' }, ...asSaid(groups)]"
-          aria-label="The wing's assembly"
+          :items="[{ value: '', title: assembly || 'which?' }, ...asSaid(groups)]"
+          aria-label="What the wing is"
       /></label>
       {{ ' ' }}
       <v-verb @click="find">find its place</v-verb>
