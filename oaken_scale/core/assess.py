@@ -40,6 +40,7 @@ from oaken_scale.core.ledger.prior import allowance_share, nobody_knows
 from oaken_scale.core.ledger.scale import Unfit, before_the_fact
 from oaken_scale.core.material.joint_clock import Adhesive, JointTimes, joint_times, own_adhesives
 from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.kind_named import never_mended
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.recall import recalled
 from oaken_scale.core.model.surface import Role
@@ -197,6 +198,7 @@ class Assessment:
     notices: tuple[Notice, ...]
     progress: Progress
     carries: Equipment
+    never_mended: tuple[str, ...]
     guessed_groups: tuple[GuessedGroup, ...]
 
 
@@ -276,6 +278,7 @@ def assess(build: Build) -> Assessment:
         notices=notices(build, after, bool(doubted), gained),
         progress=_progress(build, after, marks),
         carries=equipment(build, build.parts),
+        never_mended=tuple(part.id for part in build.parts if never_mended(part.name)),
         guessed_groups=guessed_groups(build),
     )
 

@@ -1,4 +1,5 @@
-"""Looking back: what was planned against what became of it, and what repairs added over time."""
+"""Looking back: what was planned against what became of it, and what repairs and new parts added
+over time."""
 
 from dataclasses import dataclass
 from datetime import datetime
@@ -8,9 +9,12 @@ from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
 from oaken_scale.core.flight.part_masses import PartMass
 from oaken_scale.core.material.shopping import shopping
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.diary import DiaryKind
+from oaken_scale.core.model.diary import DiaryEntry, DiaryKind
 from oaken_scale.core.model.part import Pedigree
 from oaken_scale.core.model.target import Target, TargetKind
+
+MENDING: Final = (DiaryKind.REPAIR, DiaryKind.REPLACE)
+"""What is a repair, or a part in place of another."""
 
 MOST_PARTS: Final = 5
 """So many parts are told, those farthest from their figure."""
@@ -28,7 +32,8 @@ class PartOff:
 
 @dataclass(frozen=True, slots=True)
 class Repaired:
-    """A repair: when, in its words, what it added, and what all repairs have added by then [g]."""
+    """A repair or a replacement: when, in its words, what it added, and what all of them have added
+    by then [g]."""
 
     at: datetime
     words: str
@@ -105,16 +110,35 @@ def looking_back(
 
 
 def _repairs(build: Build, masses: tuple[PartMass, ...]) -> tuple[Repaired, ...]:
-    """Every repair in its time, with what it left on the plane."""
-    weighs = {
-        part.id: mass.mass_g
-        for part, mass in zip(build.parts, masses, strict=True)
-        if part.host is not None and not part.retired
-    }
-    told, total = [], 0.0
+    """Every repair and replacement in its time, with what it left on the plane.
+
+    What was mended and replaced at once is one; what came off for good with it counts as well.
+    """
+    weighs = {mass.id: mass.mass_g for mass in masses}
+    acts: dict[datetime, list[DiaryEntry]] = {}
     for each in sorted(build.diary, key=lambda each: each.at):
-        if each.kind is DiaryKind.REPAIR:
-            added = sum(weighs.get(id, 0.0) for id in each.parts)
+        acts.setdefault(each.at, []).append(each)
+    told, total = [], 0.0
+    for at, entries in acts.items():
+        if any(each.kind in MENDING for each in entries):
+            added = sum(_left(build, each, weighs) for each in entries)
             total += added
-            told.append(Repaired(each.at, each.words, added, total))
+            words = dict.fromkeys(each.words for each in entries)
+            told.append(Repaired(at, "; ".join(words), added, total))
     return tuple(told)
+
+
+def _left(build: Build, entry: DiaryEntry, weighs: dict[str, float]) -> float:
+    """What one entry left on the plane [g]: what was added and is still on it; a part in another's
+    place, and in whose place it came; less what came off for good."""
+    here = {part.id for part in build.parts if not part.retired}
+    if entry.kind is DiaryKind.REPAIR:
+        hosted = {part.id for part in build.parts if part.host is not None}
+        return sum(weighs[id] for id in entry.parts if id in here & hosted)
+    if entry.kind is DiaryKind.REPLACE:
+        there = here | {part.replaces for part in build.parts}
+        came = sum(weighs.get(id, 0.0) for id in entry.parts[1:] if id in there)
+        return came - sum(weighs.get(id, 0.0) for id in entry.parts[:1])
+    if entry.kind is DiaryKind.RETIRE:
+        return -sum(weighs.get(id, 0.0) for id in entry.parts)
+    return 0.0

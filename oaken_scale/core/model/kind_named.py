@@ -127,6 +127,15 @@ def names_a_propeller(name: str) -> bool:
     return _names(_PROPELLER, name)
 
 
+def never_mended(name: str) -> bool:
+    """Whether a thing that was hurt is replaced and never mended: a propeller, or a pack.
+
+    >>> [never_mended(name) for name in ("Prop 7x4", "Pack, 3-cell 1300", "Pack tray", "Wing")]
+    [True, True, False, False]
+    """
+    return names_a_propeller(name) or names_a_pack(name)
+
+
 @lru_cache(maxsize=4096)
 def names_a_controller(name: str) -> bool:
     """Whether a name says what a motor's speed is set with.

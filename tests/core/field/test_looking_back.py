@@ -88,3 +88,42 @@ def test_repairs_add_up_in_the_order_of_their_days():
         ("first", 2.5, 2.5),
         ("second", 1.5, 4.0),
     ]
+
+
+def test_a_new_part_counts_by_what_it_weighs_more_and_one_crash_is_one_line():
+    """A crash: the pod replaced, 12 g heavier, the wing patched with 3, the skid of 4 off for good;
+    then the new pod by a lighter one. By then 100 + 30 became 100 + 3 + 35."""
+
+    def entry(id: str, day: int, kind: DiaryKind, *parts: str) -> DiaryEntry:
+        words = "met a post" if day == 2 else id
+        return DiaryEntry(id, MORNING + timedelta(days=day), kind, words, parts)
+
+    parts = (
+        part("wing"),
+        part("pod", retired=True),
+        part("pod2", retired=True, replaces="pod"),
+        part("pod3", replaces="pod2"),
+        part("patch", host="wing"),
+        part("skid", retired=True),
+        part("camera", retired=True),
+    )
+    diary = (
+        entry("swap", 9, DiaryKind.REPLACE, "pod2", "pod3"),
+        entry("a", 2, DiaryKind.REPLACE, "pod", "pod2"),
+        entry("b", 2, DiaryKind.REPAIR, "wing", "patch"),
+        entry("c", 2, DiaryKind.RETIRE, "skid"),
+        entry("off", 5, DiaryKind.RETIRE, "camera"),  # no repair
+        entry("odd", 7, DiaryKind.REPLACE, "nobody"),
+    )
+    grams = {"wing": 100, "pod": 30, "pod2": 42, "pod3": 35, "patch": 3, "skid": 4, "camera": 50}
+    masses = tuple(mass(id, grams[id], grams[id]) for id in grams)
+    told = looking_back(Build("b", "B", parts=parts, diary=diary), masses, None)
+    assert [(each.words, each.added_g, each.by_then_g) for each in told.repairs] == [
+        ("met a post", 12 + 3 - 4, 11),
+        ("odd", 0, 11),
+        ("swap", -7, 4),
+    ]
+    never = replace(parts[2], retired=True), replace(parts[3], replaces=None)
+    gone = (parts[0], parts[1], *never, *parts[4:])
+    told = looking_back(Build("b", "B", parts=gone, diary=diary[1:2]), masses, None)
+    assert told.repairs[0].added_g == -30  # what came in its place is off again

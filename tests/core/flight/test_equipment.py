@@ -70,3 +70,10 @@ def test_what_has_no_motor_lacks_no_thrust(purpose, missing):
     )
     assert answer.missing is Missing(missing)
     assert told.carries == equipment(replace(THROWN, purpose=purpose), [part(Group.FOAM)])
+
+
+def test_a_hurt_propeller_or_pack_is_never_mended():
+    names = ("Prop 5 x 3", "Pack, 2-cell 300", "Motor", "Pack tray", "Wing")
+    parts = tuple(Part(name, name, Pedigree.GUESS, stated_g=5.0) for name in names)
+    told = assess(replace(THROWN, parts=parts))
+    assert told.never_mended == names[:2]

@@ -2987,6 +2987,8 @@ export interface components {
             notices: components["schemas"]["Notice"][];
             progress: components["schemas"]["Progress"];
             carries: components["schemas"]["Equipment"];
+            /** Never Mended */
+            never_mended: string[];
             /** Guessed Groups */
             guessed_groups: components["schemas"]["GuessedGroup"][];
         };
@@ -9751,7 +9753,8 @@ export interface components {
         };
         /**
          * Repaired
-         * @description A repair: when, in its words, what it added, and what all repairs have added by then [g].
+         * @description A repair or a replacement: when, in its words, what it added, and what all of them have added
+         *     by then [g].
          */
         Repaired: {
             /**

@@ -26,6 +26,10 @@ const WAYS = [
   { name: 'replaced', title: 'replaced' },
   { name: 'off', title: 'off for good' },
 ] as const
+/** A hurt propeller or pack is replaced: what comes first says so. */
+const isNeverMended = (id: string) => assessment.value?.never_mended.includes(id) ?? false
+const waysOf = (id: string) =>
+  isNeverMended(id) ? WAYS.filter((each) => each.name !== 'mended') : WAYS
 const hurt = reactive(new Map<string, Hurt>())
 const happened = ref('')
 const wrong = ref('')
@@ -41,7 +45,10 @@ const listed = computed(() => (more.value ? parts.value : parts.value.slice(0, 1
 const nameOf = (id: string) => parts.value.find((each) => each.id === id)?.name ?? id
 function toggle(id: string) {
   if (hurt.has(id)) hurt.delete(id)
-  else hurt.set(id, { way: 'mended', glue: '', patch: '', name: nameOf(id), weighs: '' })
+  else {
+    const way = isNeverMended(id) ? 'replaced' : 'mended'
+    hurt.set(id, { way, glue: '', patch: '', name: nameOf(id), weighs: '' })
+  }
   done.value = false
 }
 
@@ -96,6 +103,7 @@ const keep = once(async () => {
 const { what } = useWeighNext()
 const next = computed(() => assessment.value?.weigh_next[0])
 const repairs = computed(() => field.value?.told.looking_back.repairs ?? [])
+const byThen = computed(() => repairs.value.at(-1)?.by_then_g ?? 0)
 </script>
 
 <template>
@@ -123,7 +131,14 @@ const repairs = computed(() => field.value?.told.looking_back.repairs ?? [])
     <form aria-label="The repair" @submit.prevent="keep">
       <fieldset v-for="[id, part] in hurt" :key="id">
         <legend>{{ nameOf(id) }}</legend>
-        <ChoiceButtons v-model="part.way" :options="WAYS" :label="`What became of ${nameOf(id)}`" />
+        <ChoiceButtons
+          v-model="part.way"
+          :options="waysOf(id)"
+          :label="`What became of ${nameOf(id)}`"
+        />
+        <p v-if="isNeverMended(id)" class="small faint" role="note">
+          A hurt propeller or pack is not mended: a new one in its place.
+        </p>
         <div v-if="part.way === 'mended'" class="two">
           <v-text-field
             v-model="part.glue"
@@ -179,7 +194,7 @@ const repairs = computed(() => field.value?.told.looking_back.repairs ?? [])
       </template>
     </p>
     <template v-if="repairs.length">
-      <h3>What repairs have added</h3>
+      <h3>What repairs and new parts have added</h3>
       <ol>
         <li v-for="each in repairs" :key="each.at + each.words">
           <span
@@ -187,11 +202,14 @@ const repairs = computed(() => field.value?.told.looking_back.repairs ?? [])
               new Date(each.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
             }}, {{ each.words }}</span
           >
-          <span class="figure">+{{ quantity(each.added_g, 'mass') }}</span>
+          <span class="figure"
+            >{{ each.added_g > 0 ? '+' : '' }}{{ quantity(each.added_g, 'mass') }}</span
+          >
         </li>
       </ol>
       <p class="small">
-        {{ quantity(repairs.at(-1)!.by_then_g, 'mass') }} heavier by repairs than it was built.
+        {{ quantity(Math.abs(byThen), 'mass') }} {{ byThen < 0 ? 'lighter' : 'heavier' }} by them
+        than it was built.
       </p>
     </template>
   </section>

@@ -15,7 +15,7 @@ import { named } from '../shared/choices'
 const props = defineProps<{ part: Part }>()
 const open = defineModel<boolean>({ required: true })
 useEscape(open)
-const { id, build } = useBuild()
+const { id, build, assessment } = useBuild()
 const { units } = useUnits()
 const life = useLife()
 
@@ -29,7 +29,11 @@ const DONE = [
 ] as const
 type Done = (typeof DONE)[number]['value']
 
-const done = ref<Done>('repair')
+const isNeverMended = computed(
+  () => assessment.value?.never_mended.includes(props.part.id) ?? false,
+)
+const first = (): Done => (isNeverMended.value ? 'replace' : 'repair')
+const done = ref<Done>(first())
 const EMPTY = {
   words: '', grams: '', name: '', glue: '', patch: '', to: '', long: '', wide: '', deep: '', holds: '',
 } // prettier-ignore
@@ -37,7 +41,7 @@ const fields = reactive({ ...EMPTY })
 const wrong = ref('')
 watch(open, (now) => {
   if (!now) return
-  done.value = 'repair'
+  done.value = first()
   wrong.value = ''
   Object.assign(fields, EMPTY)
 })
@@ -119,6 +123,9 @@ const keep = once(async () => {
         <v-radio-group v-model="done" inline hide-details aria-label="What was done">
           <v-radio v-for="each in DONE" :key="each.value" :value="each.value" :label="each.title" />
         </v-radio-group>
+        <p v-if="isNeverMended" class="small faint" role="note">
+          A hurt propeller or pack is not mended: a new one in its place.
+        </p>
         <template v-if="done === 'repair'">
           <label
             >glue and tape, about
