@@ -8,6 +8,7 @@ from typing import Final
 
 from shapely.geometry import Polygon
 
+from oaken_scale.core.geometry.neutral_point import neutral_point
 from oaken_scale.core.geometry.wing import (
     WingFigures,
     area_dm2,
@@ -117,8 +118,12 @@ def tail_volume(wing: WingFigures, tails: Sequence[Surface]) -> float:
     return moment / (wing.area_dm2 * wing.mac_mm)
 
 
-def fin_volume(wing: WingFigures, fins: Sequence[Surface]) -> float:
-    """``Vv = sum Sv lv/(S b)``; a twin fin counts twice.
+def fin_volume(wing: WingFigures, fins: Sequence[Surface], about_mm: float | None = None) -> float:
+    """``Vv = sum Sv lv/(S b)``, arms from the wing's quarter chord, or from ``about_mm`` from the
+    nose; a twin fin counts twice.
+
+    A plane with its tail in front turns well ahead of its wing: its arms are those from the neutral
+    point. Source: docs/methods.md, section 5.
 
     >>> from oaken_scale.core.model.surface import Section
     >>> wing = WingFigures(20.0, 1000, 200, 100, 5, 100, 5)
@@ -126,7 +131,7 @@ def fin_volume(wing: WingFigures, fins: Sequence[Surface]) -> float:
     >>> round(fin_volume(wing, [fin]), 4)
     0.0413
     """
-    from_x = wing.mac_le_x_mm + wing.mac_mm / 4
+    from_x = wing.mac_le_x_mm + wing.mac_mm / 4 if about_mm is None else about_mm
     moment = sum(
         (2 if each.twin else 1) * area_dm2(each) * (_quarter_x(each) - from_x) for each in fins
     )
@@ -217,12 +222,13 @@ def _as_drawn(
     fins = [s for s in surfaces if s.role is Role.FIN and area_dm2(s) > 0]
     main = next(s for s in surfaces if s.role is Role.WING)
     vh = tail_volume(wing, tails) if tails else None
-    vv = fin_volume(wing, fins) if fins else None
+    neutral = neutral_point(surfaces) if _tail_first(surfaces) else None
+    vv = fin_volume(wing, fins, neutral.x_mm if neutral else None) if fins else None
     thick = None if main.thickness_mm is None else main.thickness_mm / wing.mac_mm
     odd = [
         *_outside(Oddity.ASPECT_RATIO, wing.aspect_ratio_alone, aspect),
         *_outside(Oddity.TAIL_VOLUME, vh, TAIL_VOLUME),
-        *_outside(Oddity.FIN_VOLUME, vv, None if _tail_first(surfaces) else FIN_VOLUME),
+        *_outside(Oddity.FIN_VOLUME, vv, FIN_VOLUME),
         *_outside(Oddity.THICKNESS, thick, THICKNESS),
         *_odd_spans(wing, tails, fins),
         *_odd_order(surfaces),
@@ -232,7 +238,7 @@ def _as_drawn(
 
 def _tail_first(surfaces: Sequence[Surface]) -> bool:
     """Whether a plane has a canard, whatever it is called: it turns about a place well ahead of its
-    wing, from which a fin's arm is not reckoned, so the usual fin volume says nothing of it."""
+    wing."""
     canards = [each for each in surfaces if each.role is Role.CANARD and area_dm2(each) > 0]
     return bool(canards or _tails_in_front(surfaces))
 

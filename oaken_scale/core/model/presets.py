@@ -127,7 +127,7 @@ _DELTA = (
 _CANARD = (
     _plain("wing", "Wing", Role.WING, 560, 575, 185),
     _plain("canard", "Canard", Role.CANARD, 60, 260, 120),
-    _fin(620, 170, 160, 100),
+    _fin(585, 240, 195, 130),
 )
 _BIPLANE = (
     _plain("wing", "Lower wing", Role.WING, 210, 400, 150),

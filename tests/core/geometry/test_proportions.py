@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
+from oaken_scale.core.geometry.neutral_point import neutral_point
 from oaken_scale.core.geometry.proportions import (
     Oddity,
     OddProportion,
@@ -167,12 +168,15 @@ def test_of_twin_fins_each_is_half_as_high():
     assert Oddity.FIN_HEIGHT not in odd(WING, TAIL, replace(single, twin=True))
 
 
-def test_no_fin_volume_is_usual_of_a_plane_with_its_tail_in_front():
-    small = fin(300, 60, 60)
-    assert Oddity.FIN_VOLUME in odd(WING, small)
-    told = odd(WING, plate("canard", Role.CANARD, 0, 240, 90), small)
-    assert Oddity.FIN_VOLUME not in told
-    assert Oddity.FIN_VOLUME not in odd(WING, plate("tail", Role.TAIL, 0, 240, 90), small)
+@pytest.mark.parametrize("role", [Role.CANARD, Role.TAIL])
+def test_with_the_tail_in_front_a_fins_arm_is_from_the_neutral_point(role):
+    """From the wing it would be next to none."""
+    ahead, upright = plate("ahead", role, -300, 240, 90), fin(260, 200, 180)
+    told = assess(Build("b", "B", surfaces=(WING, ahead, upright))).proportions
+    arm = 260 + 180 / 4 - neutral_point((WING, ahead, upright)).x_mm
+    assert told.fin_volume == pytest.approx(2.0 * 1.8 * arm / (20.52 * 1080))
+    assert told.fin_volume > fin_volume(wing_figures((WING,)), [upright]) + 0.005
+    assert odd(WING, ahead, fin(260, 60, 60))[Oddity.FIN_VOLUME].low == 0.02
 
 
 def test_only_sheets_of_a_known_size_give_spans():
