@@ -11,7 +11,7 @@ from oaken_scale.core.changes.first_drawing import untouched
 from oaken_scale.core.field.fit import FitTold, fit_told
 from oaken_scale.core.flight.budget import BudgetLine, GuessedGroup, budget_lines, guessed_groups
 from oaken_scale.core.flight.centre_of_gravity import CentreOfGravity
-from oaken_scale.core.flight.equipment import Equipment, equipment
+from oaken_scale.core.flight.equipment import Equipment, equipment, packs_at_once
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.forecast import Behind, Lesson, Mark, behind, lessons
 from oaken_scale.core.flight.headroom import Headroom, at_the_ends, headroom
@@ -199,6 +199,7 @@ class Assessment:
     progress: Progress
     carries: Equipment
     never_mended: tuple[str, ...]
+    packs_at_once: tuple[str, ...]
     guessed_groups: tuple[GuessedGroup, ...]
 
 
@@ -278,6 +279,7 @@ def assess(build: Build) -> Assessment:
         notices=notices(build, after, bool(doubted), gained),
         progress=_progress(build, after, marks),
         carries=equipment(build, build.parts),
+        packs_at_once=packs_at_once(build),
         never_mended=tuple(part.id for part in build.parts if never_mended(part.name)),
         guessed_groups=guessed_groups(build),
     )

@@ -8,7 +8,7 @@ import numpy as np
 from oaken_scale.core.geometry.wing import WingFigures
 from oaken_scale.core.model.arrays import Flags, Matrix, Vector
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.kind_named import names_a_pack
+from oaken_scale.core.model.kind_named import lies_all_over, names_a_pack
 from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.part import ALL_OVER, Part, Reference
 from oaken_scale.core.model.plausible import drawn_length
@@ -137,10 +137,16 @@ def _stations(
             rows.append((x, at.y_mm, at.z_mm, doubt, 1.0))
     table = np.array(rows, dtype=float).reshape(-1, 5)
     placed = table[:, 4] > 0
-    lumps = np.array([each.pedigree not in ALL_OVER and each.host is None for each in parts], bool)
+    lumps = np.array([_is_lump(each) for each in parts], bool)
     x = table[placed, 0].tolist()
     ends = min([0.0, *x]), max([drawn_length(surfaces), *x])
     return Stations(table[:, :3], table[:, 3], placed, lumps=lumps, ends=ends)
+
+
+def _is_lump(part: Part) -> bool:
+    """Whether a part lies in one place."""
+    smeared = part.pedigree in ALL_OVER or lies_all_over(part.name)
+    return not smeared and part.host is None
 
 
 def spread_without_place(here: Vector, where: Stations, centre: Vector) -> Matrix:

@@ -5,8 +5,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from oaken_scale.core.flight.budget import group_of
+from oaken_scale.core.flight.lateral_pairs import pairs
 from oaken_scale.core.model.build import Build
-from oaken_scale.core.model.kind_named import names_a_motor, names_a_propeller
+from oaken_scale.core.model.kind_named import names_a_drive_pack, names_a_motor, names_a_propeller
 from oaken_scale.core.model.part import Group, Part
 from oaken_scale.core.model.presets import PURPOSES
 from oaken_scale.core.model.target import TargetKind
@@ -44,6 +45,30 @@ def equipment(build: Build, parts: Sequence[Part]) -> Equipment:
         pack=drive or not thrown,
         controls=drive or Group.CONTROL in groups,
     )
+
+
+def packs_at_once(build: Build) -> tuple[str, ...]:
+    """Which parts called flight packs fly at once with some loadout, where there is more than one
+    that is not the twin of another; a builder may have meant one at a time.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> packs = tuple(Part(name, name, Pedigree.LISTING, stated_g=90.0)
+    ...     for name in ("3S 1300", "3S 850", "Receiver pack"))
+    >>> packs_at_once(Build("b", "B", parts=packs))
+    ('3S 1300', '3S 850')
+    >>> packs_at_once(Build("b", "B", parts=packs[1:]))
+    ()
+    """
+    twins = pairs(build.parts)
+    for loadout in build.loadouts or (None,):
+        aboard = build.aboard(loadout)
+        packs = {
+            i for i, part in enumerate(build.parts) if aboard[i] and names_a_drive_pack(part.name)
+        }
+        packs -= {right for left, right in twins if left in packs}
+        if len(packs) > 1:
+            return tuple(build.parts[i].id for i in sorted(packs))
+    return ()
 
 
 def is_thrown(build: Build) -> bool:

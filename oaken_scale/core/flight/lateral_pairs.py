@@ -61,7 +61,7 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
         default=0.0,
     )
     told = []
-    for i, j in _pairs(wherever(build.parts)):
+    for i, j in pairs(build.parts):
         part, here, there = build.parts[i], build.parts[i].station, build.parts[j].station
         if here is None or there is None:
             continue
@@ -78,9 +78,18 @@ def twins(build: Build, after: Posterior) -> tuple[Twin, ...]:
     return tuple(told)
 
 
+def pairs(parts: tuple[Part, ...]) -> tuple[tuple[int, int], ...]:
+    """The places of each left part and of its right twin.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> pairs(tuple(Part(side, f"{side} panel", Pedigree.GUESS) for side in ("Right", "Left")))
+    ((1, 0),)
+    """
+    return _pairs(wherever(parts))
+
+
 @recalled(keep=8)
 def _pairs(parts: tuple[Part, ...]) -> tuple[tuple[int, int], ...]:
-    """The places of each left part and of its right twin."""
     by_name = {part.name.lower(): i for i, part in enumerate(parts) if not part.retired}
     pairs = []
     for i, part in enumerate(parts):

@@ -59,6 +59,12 @@ _GROUPS: Final = (
 """The first that a name says has it."""
 
 _JOINS: Final = _words("glue", "tapes?", "epoxy", "cement", "adhesives?")
+_SMEARED: Final = _words(
+    *("paints?", "markers?", "markings?", "decals?", "films?", "covering", "wires", "wiring"),
+    *("cables", "leads", "screws", "linkages", "ties", "small stuff", "odds and ends"),
+)
+"""What else lies all over a plane."""
+
 _PLACES: Final = tuple(
     (_words(*(f"{name}s?" for name in names.split(", "))), group)
     for group, names in (
@@ -125,6 +131,19 @@ def names_a_propeller(name: str) -> bool:
     [True, True, False]
     """
     return _names(_PROPELLER, name)
+
+
+@lru_cache(maxsize=4096)
+def lies_all_over(name: str) -> bool:
+    """Whether a name says what lies all over a plane rather than in one place.
+
+    >>> [lies_all_over(name) for name in ("Hot glue", "Packing tape", "Wiring", "Screws, six")]
+    [True, True, True, True]
+    >>> [lies_all_over(name) for name in ("Receiver", "Clay", "Motor with leads")]
+    [False, False, False]
+    """
+    head = _head(name.lower())
+    return bool(_JOINS.search(head) or _SMEARED.search(head))
 
 
 def never_mended(name: str) -> bool:

@@ -69,6 +69,8 @@ _OF_ONE: Final = re.compile(
 )
 """An "of" that belongs to the figure: two thirds *of a* sheet."""
 _SURE: Final = re.compile(r"[\s,]+(?P<word>guess|listing|listed|calculated)$", re.IGNORECASE)
+_OPTION: Final = re.compile(r"[\s,]+(?:as\s+an\s+|an\s+)?option(?:al)?$", re.IGNORECASE)
+"""Said of what flies only with some loadouts: "Camera 85 g at 40, optional"."""
 _EDGE: Final = re.compile(
     r"(?:(?:from|behind|aft\s+of)\s+)?(?:the\s+)?"
     r"\b(?:(?P<edge>le|leading\s+edge)|nose(?:\s+tip)?)\b",
@@ -123,7 +125,9 @@ def part_of_line(
     >>> panel.name, panel.uses, panel.assembly, panel.station.reference.value
     ('Left panel', (Use(lot='b', amount=10.26),), 'Wing', 'leading_edge')
     """
-    typed, known = _known(figures_as_typed(line).rstrip(" ?"))
+    whole = figures_as_typed(line).rstrip(" ?")
+    option = _OPTION.search(whole)
+    typed, known = _known(whole[: option.start()] if option else whole)
     head, said = _divided(_OF_ONE.sub(" ", typed))
     if not head:
         raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
@@ -137,7 +141,8 @@ def part_of_line(
         station = _station(said, units)
     elif "side" in said or "up" in said:
         raise BuildFaultError([Fault(FIELD, "say where it sits along the plane too: at 240")])
-    return replace(part, assembly=_THE.sub("", said.get("in", "")), station=station)
+    assembly = _THE.sub("", said.get("in", ""))
+    return replace(part, assembly=assembly, station=station, option=option is not None)
 
 
 def _divided(line: str) -> tuple[str, dict[str, str]]:

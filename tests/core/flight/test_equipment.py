@@ -5,9 +5,9 @@ from dataclasses import replace
 import pytest
 
 from oaken_scale.core.assess import assess
-from oaken_scale.core.flight.equipment import Equipment, equipment, is_thrown
+from oaken_scale.core.flight.equipment import Equipment, equipment, is_thrown, packs_at_once
 from oaken_scale.core.flight.verdict import Missing
-from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Group, Part, Pedigree
 from oaken_scale.core.model.power import Motor, Power
 from oaken_scale.core.model.target import Target, TargetKind, Thrust
@@ -77,3 +77,28 @@ def test_a_hurt_propeller_or_pack_is_never_mended():
     parts = tuple(Part(name, name, Pedigree.GUESS, stated_g=5.0) for name in names)
     told = assess(replace(THROWN, parts=parts))
     assert told.never_mended == names[:2]
+
+
+def packs(*names: str, **more) -> tuple[Part, ...]:
+    return tuple(Part(name, name, Pedigree.LISTING, stated_g=90.0, **more) for name in names)
+
+
+@pytest.mark.parametrize(
+    ("parts", "loadouts", "at_once"),
+    [
+        (packs("3S 1300", "3S 850", "Motor"), (), ("3S 1300", "3S 850")),
+        (packs("3S 1300", "Receiver pack", "Pack tray"), (), ()),
+        (packs("Left pack", "Right pack"), (), ()),
+        (packs("Left pack", "Right pack", "Middle pack"), (), ("Left pack", "Middle pack")),
+        ((*packs("3S 1300"), *packs("3S 850", retired=True)), (), ()),
+        (packs("3S 1300", "3S 850", option=True), (Loadout("a", "A", ("3S 850",)),), ()),
+        (
+            (*packs("3S 1300"), *packs("3S 850", option=True)),
+            (Loadout("a", "A"), Loadout("b", "B", ("3S 850",))),
+            ("3S 1300", "3S 850"),
+        ),
+    ],
+)
+def test_packs_that_fly_at_once_are_named_but_for_twins(parts, loadouts, at_once):
+    build = Build("b", "B", parts=parts, loadouts=loadouts)
+    assert assess(build).packs_at_once == packs_at_once(build) == at_once

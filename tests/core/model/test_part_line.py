@@ -134,6 +134,11 @@ LINES = {
     "Tape 3 g at 45 cm, 30 cm to port": ("Tape", GUESS, None, 3, 1, "", (450, -300, 0, NOSE)),
     "Left tip 3 g at 450 left 300": ("Left tip", GUESS, None, 3.0, 1, "", (450, -300, 0, NOSE)),
     "Tape 5 g at 450 in left wing": ("Tape", GUESS, None, 5, 1, "left wing", (450, 0, 0, NOSE)),
+    "Clip on the nose 1 g": ("Clip", GUESS, None, 1.0, 1, "", (0, 0, 0, NOSE)),
+    "Clip on nose, 1 g": ("Clip", GUESS, None, 1.0, 1, "", (0, 0, 0, NOSE)),
+    "Clay 2 g on the nose": ("Clay", GUESS, None, 2.0, 1, "", (0, 0, 0, NOSE)),
+    "Tape on nose and tail 3 g": ("Tape on nose and tail", GUESS, None, 3.0, 1, "", None),
+    "Wheel on nose leg 4 g": ("Wheel on nose leg", GUESS, None, 4.0, 1, "", None),
     "Bird 5 g on the left": ("Bird on the left", GUESS, None, 5.0, 1, "", None),
     "Motor 28 g at CG": ("Motor at CG", GUESS, None, 28.0, 1, "", None),
     "Screws 4 of 0.5 g at 10": ("Screws", GUESS, None, 2.0, 4, "", (10, 0, 0, NOSE)),
@@ -148,6 +153,14 @@ def test_a_line_is_understood(line):
     told = read(line)
     assert (told[0], told[1], told[2], *told[4:]) == (name, pedigree, lot, *rest)
     assert told[3] == (None if amount is None else pytest.approx(amount))
+
+
+@pytest.mark.parametrize("said", [", optional", " option", ", as an option", " an option"])
+def test_what_flies_only_sometimes_says_so_last(said):
+    part = part_of_line(f"Camera 62 g listing at 215{said}", ())
+    assert (part.name, part.pedigree, part.option) == ("Camera", LISTING, True)
+    assert (part.stated_g, part.station.x_mm) == (62.0, 215.0)
+    assert not part_of_line("Optional camera 62 g at 215", ()).option
 
 
 def test_units_that_are_not_typed_are_those_of_the_page():

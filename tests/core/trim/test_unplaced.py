@@ -79,6 +79,7 @@ def test_several_count_together_and_what_lies_all_over_is_not_asked_about():
     more = (
         part("ball", 3),
         part("bead", 2, pedigree=Pedigree.JOINT),
+        part("hot glue", 4),
         Part("stripe", "Stripe", Pedigree.COVERING, uses=(Use("film", 1.0),)),
         part("patch", 1, host="wing"),
         part("gone", 5, retired=True),

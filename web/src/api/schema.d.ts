@@ -2989,6 +2989,8 @@ export interface components {
             carries: components["schemas"]["Equipment"];
             /** Never Mended */
             never_mended: string[];
+            /** Packs At Once */
+            packs_at_once: string[];
             /** Guessed Groups */
             guessed_groups: components["schemas"]["GuessedGroup"][];
         };

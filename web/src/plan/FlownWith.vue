@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type Opened } from '../api/client'
 import { once } from '../shared/once'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
+import { inARow } from '../say/names'
 import { useWords } from '../shared/useWords'
 
 /** Which packs and payloads may be aboard: parts of the plane, or new ones, on a line each. */
-const { id, build, send } = useBuild()
+const { id, build, assessment, nameOf, send } = useBuild()
 const { units, example } = useUnits()
 const said = useWords()
 
@@ -23,6 +24,16 @@ const fields = ref<Pick<HTMLElement, 'focus'>[]>([])
 const parts = computed(() => build.value?.parts.filter((part) => !part.retired) ?? [])
 const partOf = (text: string) =>
   parts.value.find((part) => part.name.toLowerCase() === text.toLowerCase())
+
+/** Packs that all fly at once stand there already: most often one at a time is meant. */
+const atOnce = computed(() => (assessment.value?.packs_at_once ?? []).map(nameOf))
+watch(
+  atOnce,
+  (now, before) => {
+    if (now.join() !== before?.join()) named.packs = [...now]
+  },
+  { immediate: true },
+)
 
 function take(kind: Kind) {
   const text = typed[kind].trim()
@@ -82,6 +93,9 @@ const make = once(async () => {
 <template>
   <form class="flown slip" aria-label="Loadouts from packs and payloads" @submit.prevent="make">
     <h3>From packs and payloads, in one step</h3>
+    <p v-if="atOnce.length">
+      {{ inARow(atOnce) }} fly at once now. If one flies at a time, this makes a loadout of each.
+    </p>
     <div v-for="each in KINDS" :key="each.kind" class="kind">
       <label
         >{{ each.title }}

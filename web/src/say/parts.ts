@@ -1,4 +1,5 @@
 import type { Part } from '../api/client'
+import { inARow } from './names'
 import { useBuild } from '../shared/useBuild'
 import { plainly, useUnits } from '../shared/units'
 
@@ -6,7 +7,7 @@ const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
 
 /** What the pages say of a part as it was typed. */
 export function usePartWords() {
-  const { build, assessment } = useBuild()
+  const { build, assessment, nameOf } = useBuild()
   const { quantity } = useUnits()
 
   /** What its mass is worked out from. */
@@ -35,11 +36,20 @@ export function usePartWords() {
     return [along, across, up].filter((each) => typeof each === 'string')
   }
 
+  /** That another pack flies with this one: its builder may have meant one at a time. */
+  function atOnce({ id }: Part): string {
+    const packs = assessment.value?.packs_at_once ?? []
+    const others = packs.filter((each) => each !== id).map(nameOf)
+    if (!packs.includes(id) || !others.length) return ''
+    return `; ${inARow(others)} ${others.length > 1 ? 'fly' : 'flies'} at once with it: if one flies at a time, make loadouts of them`
+  }
+
   /** What a line was understood to be. */
   function spoken(part: Part): string {
     const pieces = part.pieces > 1 ? [`${part.pieces} pieces`] : []
     const where = part.assembly ? [`in ${part.assembly}`] : []
-    return `${part.name}: ${[basis(part), ...pieces, ...place(part), ...where].join(', ')}`
+    const option = part.option ? ['an option'] : []
+    return `${part.name}: ${[basis(part), ...pieces, ...place(part), ...where, ...option].join(', ')}${atOnce(part)}`
   }
 
   return { basis, spoken }

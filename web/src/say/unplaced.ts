@@ -1,7 +1,7 @@
 import type { Assessment } from '../api/client'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
-import { inSentence } from './names'
+import { inARow, inSentence } from './names'
 
 type Unplaced = NonNullable<Assessment['beam']['loadouts'][number]['unplaced']>
 
@@ -14,7 +14,7 @@ export function useUnplacedWords() {
   function short({ parts }: Unplaced): string {
     const names = parts.map((part) => inSentence(nameOf(part)))
     if (names.length > 2) return `${names.length} parts have no place yet`
-    return `${names.join(' and ')} ${names.length > 1 ? 'have' : 'has'} no place yet`
+    return `${inARow(names)} ${names.length > 1 ? 'have' : 'has'} no place yet`
   }
 
   /** What they weigh, how they count meanwhile, and where they would bring the CG into its range. */

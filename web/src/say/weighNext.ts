@@ -3,7 +3,7 @@ import { fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { useUsualSample } from '../shared/usualSample'
 import { METRICS } from './metrics'
-import { inSentence } from './names'
+import { inARow, inSentence } from './names'
 
 type Suggestion = Assessment['weigh_next'][number]
 
@@ -31,7 +31,7 @@ export function useWeighNext() {
     if (together === 'light_ones') {
       const names = parts.map((id) => inSentence(nameOf(id)))
       if (names.length > 3) return `${names.length} light parts together`
-      return `${names.slice(0, -1).join(', ')} and ${names.at(-1)} together`
+      return `${inARow(names)} together`
     }
     return together === 'as_it_is' ? `${called}, as it is now` : `${called}, put together`
   }
@@ -44,7 +44,7 @@ export function useWeighNext() {
       case 'listing':
         return 'it is only a listing so far'
       case 'tells_of':
-        return `it also tells about ${named.join(' and ') || 'itself'}`
+        return `it also tells about ${inARow(named) || 'itself'}`
       case 'parts_of':
         return `${parts === 1 ? 'one part is' : `${parts} parts are`} made of it`
       case 'joined':

@@ -1,4 +1,4 @@
-import { inSentence } from '../say/names'
+import { inARow, inSentence } from '../say/names'
 import type { Mend, TargetAnswer, Word } from '../api/client'
 import { METRICS, MISSING } from '../say/metrics'
 import { useBuild } from './useBuild'
@@ -70,7 +70,7 @@ export function useVerdicts() {
     if (answer.believing === null || !answer.disbelieving.length) return ''
     const which = answer.disbelieving.map(reading)
     const them = which.length > 1 ? 'they are' : 'it is'
-    return `not believing ${which.join(' and ')}; ${other(answer)} if ${them} right`
+    return `not believing ${inARow(which)}; ${other(answer)} if ${them} right`
   }
 
   const other = (answer: TargetAnswer) =>
