@@ -232,6 +232,28 @@ def test_an_option_flies_only_with_its_loadout(shed):
     expect(page.locator("[data-rod=auw]")).to_contain_text("154 ±")
 
 
+def test_two_packs_typed_as_parts_become_a_loadout_each(shed):
+    """Nobody flies both: the weight of the second is not lost in the first's verdict."""
+    page = shed
+    begin(page, "Whimbrel")
+    line = page.get_by_label("Name of the next part")
+    for part in ("Wing 200 g at 250", "3S 1300 110 g at 90", "3S 850 76 g at 90"):
+        line.fill(part)
+        line.press("Enter")
+        expect(line).to_have_value("")
+    told = page.get_by_text("3S 1300 flies at once with it: if one flies at a time")
+    expect(told).to_be_visible()
+    expect(page.locator("[data-rod=auw] .value")).to_contain_text("401")
+    turn(page, "Loadouts")
+    expect(page.get_by_text("3S 1300 and 3S 850 fly at once now")).to_be_visible()
+    page.get_by_role("button", name="Make the loadouts").click()
+    expect(page.get_by_label("Name of 3S 850")).to_be_visible()
+    expect(page.get_by_text("fly at once now")).not_to_be_visible()
+    expect(page.locator("[data-rod=auw] .value")).to_contain_text(
+        "318"
+    )  # 4 % of the wing still to come
+
+
 def test_a_file_out_of_one_shelf_and_into_it_again(page, served, tmp_path):
     page.goto(served.url)
     begin(page, "Curlew")
