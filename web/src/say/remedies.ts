@@ -1,4 +1,4 @@
-import { inSentence } from './names'
+import { inARow, inSentence } from './names'
 import type { Remedies } from '../api/client'
 import { finer, fixed, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
@@ -64,10 +64,10 @@ export function useRemedyWords() {
     const more = amount ?? 0
     switch (limit) {
       case 'permission': {
-        const whose = (offers[0]?.slides ?? []).map((each) => named(each.part))
+        const whose = (offers[0]?.slides ?? []).map((each) => `the ${named(each.part)}`)
         const may = told.may_move ? 'What may move does not reach' : 'Nothing may move yet'
         return whose.length
-          ? `${may}: let the ${whose.join(' and the ')} slide.`
+          ? `${may}: let ${inARow(whose)} slide.`
           : `${may}: allow ballast in the nose.`
       }
       case 'slides':
