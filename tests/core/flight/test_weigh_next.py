@@ -109,10 +109,17 @@ def test_a_finer_scale_takes_them_one_by_one():
     assert {"wing", "stick"} < {each.part for each in told}
 
 
+def light_ones(readings=(), *ids: str) -> list:
+    build = light_plane(readings)
+    kept = tuple(p for p in build.parts if p.id in ids)
+    told = assess(replace(build, parts=kept)).weigh_next
+    return [each.parts for each in told if each.together is Together.LIGHT_ONES]
+
+
 def test_together_once_is_enough_and_one_alone_is_not_together():
-    both = {"wing": 1, "stick": 1, "tail": 1}
-    told = assess(light_plane((reading(1, 6.0, both),))).weigh_next
-    assert Together.LIGHT_ONES not in [each.together for each in told]
-    one = light_plane()
-    one = replace(one, parts=tuple(p for p in one.parts if p.id not in ("stick", "tail")))
-    assert Together.LIGHT_ONES not in [each.together for each in assess(one).weigh_next]
+    three = ("wing", "stick", "tail")
+    assert light_ones((), *three) == [three]
+    assert light_ones((reading(1, 6.0, dict.fromkeys(three, 1)),), *three) == []
+    two = ("wing", "stick")
+    assert light_ones((reading(1, 5.0, dict.fromkeys(two, 1)),), *three) == [three]
+    assert light_ones((), "wing") == []

@@ -18,6 +18,7 @@ from oaken_scale.core.trim.flown import fly
 from oaken_scale.core.trim.wing_placement import (
     WingGroups,
     WingPlace,
+    of_the_wings,
     wing_place,
     with_wing_at,
 )
@@ -171,6 +172,8 @@ def test_a_wing_in_one_piece_needs_no_assembly():
         "b", "B", parts=parts, surfaces=(Surface("w", "W", Role.WING, span),), targets=(target,)
     )
     place = wing_place(build, None, "Foam wing")
+    rack = replace(parts[0], id="r", assembly="Body", stated_g=5.0)
+    assert of_the_wings(replace(build, parts=(*parts, rack)), "Foam wing") == [True, False, False]
     # 20 (e + 20) + 30 130 = 50 (e + 18)
     assert place.edge_mm == pytest.approx((400 + 3900 - 900) / 30)
     moved = with_wing_at(build, place, "Foam wing")
