@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
+from oaken_scale.core.flight.verdict import chance_below
 from oaken_scale.core.model.power import Pack, Power, Run
 from oaken_scale.core.power.drive_estimate import Predicted
 
@@ -44,8 +45,8 @@ class Rung(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Margin:
-    """A current at full throttle beside what a part stands [A], the ``share`` of it, and the rung
-    that it stands on; ``seconds`` that a burst may last."""
+    """A current at full throttle beside what a part stands [A], the ``share`` of it, the rung that
+    it stands on, and the chance that the part stands it; ``seconds`` that a burst may last."""
 
     part: Rated
     current_a: float
@@ -53,6 +54,7 @@ class Margin:
     most_a: float
     share: float
     rung: Rung
+    holds: float
     seconds: float | None = None
 
 
@@ -136,7 +138,8 @@ def _margin(
     part: Rated, current: float, sd: float, most: float, seconds: float | None = None
 ) -> Margin:
     share = current / most
-    return Margin(part, current, sd, most, share, rung(share), seconds)
+    holds = chance_below(most, current, sd)
+    return Margin(part, current, sd, most, share, rung(share), holds, seconds)
 
 
 def cell_margins(power: Power, pack: Pack) -> tuple[CellMargin, ...]:

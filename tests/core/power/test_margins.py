@@ -139,3 +139,22 @@ def test_the_last_run_that_was_felt_tells_and_none_that_is_set_aside():
     aside = replace(drive, runs=(first, replace(second, set_aside="wrong")))
     assert [each.run for each in heats(aside, BIG, fresh(10.0), amps)] == ["1"]
     assert heats(drive, BIG, fresh(10.0), {}) == ()
+
+
+@pytest.mark.parametrize(("motors", "holds"), [(1, 0.1587), (2, 0.9987)])
+def test_how_likely_it_holds_is_told_beside_the_rung(motors, holds):
+    """12.5 +-0.5 A of 12: one sigma over. Of two motors each takes half, as 13.5 would: 3 under."""
+    amps = 12.5 if motors == 1 else 2 * 11.25
+    found = margins(replace(DRIVE, motors=motors), BIG, fresh(amps, 0.5))
+    (controller,) = [each for each in found if each.part is Rated.CONTROLLER]
+    assert controller.holds == pytest.approx(holds, abs=1e-4)
+
+
+def test_a_load_that_is_known_holds_or_does_not():
+    regulator = Regulator(5.0, 3.0, 2.0)
+    (told,) = [
+        each
+        for each in margins(replace(DRIVE, regulator=regulator), BIG, fresh(8.0))
+        if each.part is Rated.REGULATOR
+    ]
+    assert told.holds == 1.0

@@ -7420,8 +7420,8 @@ export interface components {
         };
         /**
          * Margin
-         * @description A current at full throttle beside what a part stands [A], the ``share`` of it, and the rung
-         *     that it stands on; ``seconds`` that a burst may last.
+         * @description A current at full throttle beside what a part stands [A], the ``share`` of it, the rung that
+         *     it stands on, and the chance that the part stands it; ``seconds`` that a burst may last.
          */
         Margin: {
             part: components["schemas"]["Rated"];
@@ -7434,6 +7434,8 @@ export interface components {
             /** Share */
             share: number;
             rung: components["schemas"]["Rung"];
+            /** Holds */
+            holds: number;
             /** Seconds */
             seconds?: number | null;
         };

@@ -1,5 +1,6 @@
 import { computed } from 'vue'
 import { fixed, plainly } from '../shared/units'
+import { percent as likely } from '../shared/verdicts'
 import { useDrive } from './useDrive'
 
 const TITLES = {
@@ -12,6 +13,9 @@ const TITLES = {
   regulator: 'Regulator',
 }
 const short = (part: keyof typeof TITLES) => TITLES[part].split(',')[0]
+
+/** Whether a chance leaves anything open that a figure alone would not tell. */
+const isOpen = (chance: number) => chance >= 0.01 && chance <= 0.99
 
 /** What a part of the drive takes, in words, and how it stands that. */
 export interface Rung {
@@ -32,10 +36,11 @@ export function useLadders() {
       const over = percent ? `over what it stands by ${percent} %` : 'just over what it stands'
       const bursts = each.part === 'controller' ? ': in bursts only, if it has them' : ''
       const feel = each.rung === 'little in hand' && each.part !== 'burst'
+      const holds = isOpen(each.holds) ? `, ${likely(each.holds)} that it holds` : ''
       const words =
         each.rung === 'over'
-          ? over + bursts
-          : `${percent} % in hand${feel ? ': feel it after 20 s' : ''}`
+          ? over + holds + bursts
+          : `${percent} % in hand${holds}${feel ? ': feel it after 20 s' : ''}`
       return {
         part: each.part,
         rung: each.rung,

@@ -52,7 +52,7 @@ export const MISSING: Record<Missing, string> = {
   parts: 'add the parts on the Plan',
   wing: 'draw the wing on the Plan',
   stations: 'give the parts their stations on the Plan',
-  thrust: 'list the drive in Power, or state its thrust on the Plan',
+  thrust: 'say its drive in Power, or its thrust on the Plan',
   drive: 'list the drive in Power',
   pack: 'say its pack and propeller in Power',
   motor: 'thrown: it has no motor',
