@@ -83,6 +83,7 @@ def test_thirty_parts_loadouts_and_six_readings_by_keys_alone(page, served):
     hands.type("200")
     hands.key("Enter")
     expect(page.get_by_label("What the drawing comes to")).to_contain_text("22.00 dm²")
+    expect(page.get_by_role("region", name="Wing", exact=True)).to_be_focused()
     hands.key("a")
     line = page.get_by_label("Name of the next part")
     for count, part in enumerate(PARTS, start=1):

@@ -43,7 +43,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
 </script>
 
 <template>
-  <section v-if="surface" class="form" :aria-label="surface.name">
+  <section v-if="surface" class="form" :aria-label="surface.name" tabindex="-1">
     <div class="head">
       <TextCell
         class="name"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useBeginnings } from '../shared/useBeginnings'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useKeys } from '../shared/useKeys'
 import DrawnPlane from '../shared/drawing/DrawnPlane.vue'
@@ -29,6 +29,14 @@ const first = computed(() => {
   return !wing || wing.untouched
 })
 const holder = ref<HTMLElement>()
+
+/** Once it is drawn its form is gone: the hand goes on at the wing. */
+const beside = ref<HTMLElement>()
+watch(first, async (is) => {
+  await nextTick()
+  if (!is && document.activeElement === document.body)
+    beside.value?.querySelector<HTMLElement>('section')?.focus()
+})
 </script>
 
 <template>
@@ -55,7 +63,7 @@ const holder = ref<HTMLElement>()
         it.
       </figcaption>
     </figure>
-    <div class="beside">
+    <div ref="beside" class="beside">
       <FirstDrawing v-if="first" />
       <SurfaceForm :drawing="drawing" />
       <BodyForm :drawing="drawing" />
