@@ -64,7 +64,7 @@ def test_no_name_under_the_beam_lies_on_another(page, demo_served, build):
     ("lead", "hangs", "slope"),
     [
         ("Lead 300 g in Tailplane at 760", "tailplane", 0.1),
-        ("Lead 300 g in Nose at 10", "nose", -0.05),
+        ("Lead 300 g in Nose at 10", "nose", -0.04),
     ],
 )
 def test_all_that_hangs_is_below_a_beam_that_tips_far(page, sandpiper, lead, hangs, slope):

@@ -4,7 +4,7 @@ import { BODY_Y, type BeamScale } from './useBeamScale'
 
 /** How far it tips at most, and at least where it is far out of its range [degrees]. */
 const MOST = 9
-const LEAST = 4
+const LEAST = 3
 /** So far out of its range it has all but tipped [mm]. */
 const FAR_MM = 28
 /** Between the highest point and the picture's edge [px]. */
