@@ -315,9 +315,25 @@ class Reckoning:
             variance += (shift * self.x_sd[i]) ** 2
         variance += slope @ self.mass_cov @ slope
         here = self.mass * aboard * self.placed
-        spread = here @ (self.x - at) ** 2 / here.sum()
-        adrift = self.mass * aboard * ~self.placed / (self.mass @ aboard)
-        return at, sqrt(variance + (adrift**2).sum() * spread)
+        rest = here @ (self.x - at) ** 2 / here.sum()
+        anywhere = np.mean((self._along() - at) ** 2)
+        for i, part in enumerate(self.parts):
+            if self.placed[i]:
+                continue
+            share = self.mass[i] * aboard[i] / (self.mass @ aboard)
+            lump = part["pedigree"] in ("guess", "listing", "calculated") and not part.get("host")
+            variance += share**2 * (max(rest, anywhere) if lump else rest)
+        return at, sqrt(variance)
+
+    def _along(self) -> np.ndarray:
+        """Many places from the nose, or what sits ahead of it, to the last drawn or placed."""
+        sits = self.x[self.placed]
+        drawn = [
+            section["x_le_mm"] + section["chord_mm"]
+            for surface in self.build["surfaces"]
+            for section in surface["sections"]
+        ]
+        return np.linspace(min([0.0, *sits]), max([0.0, *drawn, *sits]), 20_001)
 
     def answers(self, loadout: dict[str, Any] | None) -> dict[str, dict[str, Any]]:
         """The four answers with value, doubt, chance and word."""

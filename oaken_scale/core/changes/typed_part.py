@@ -9,12 +9,13 @@ from typing import Final
 
 from oaken_scale.core.changes.drawing import with_parts
 from oaken_scale.core.changes.shelf import taken_lot
+from oaken_scale.core.ledger.assembly import assemblies
 from oaken_scale.core.model.amount import Amount
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.mass_in_words import FIELD, WEIGHED
-from oaken_scale.core.model.part import Part
+from oaken_scale.core.model.part import WITHIN, Part, assembly_path
 from oaken_scale.core.model.part_line import METRIC, Units, part_of_line
 from oaken_scale.core.model.plausible import Asked, FigureOf, asked_of_part
 
@@ -58,6 +59,9 @@ def with_typed_part(build: Build, typed: TypedPart, rack: Sequence[Lot], at: dat
     >>> told = with_typed_part(Build("b", "B"), typed, rack, datetime(2026, 3, 7))
     >>> [(lot.id, lot.rack) for lot in told.lots], told.parts[0].id, told.parts[0].assembly
     ([('sheet', 'sheet')], 'panel', 'Wing')
+    >>> told = with_typed_part(told, TypedPart("Spar 8 g in the wing"), (), datetime(2026, 3, 7))
+    >>> told.parts[1].assembly  # which is there
+    'Wing'
     """
     here = {lot.rack for lot in build.lots}
     others = {ON_RACK + lot.id: lot for lot in rack if lot.id not in here}
@@ -74,8 +78,18 @@ def with_typed_part(build: Build, typed: TypedPart, rack: Sequence[Lot], at: dat
             lot = taken_lot(build, others[use.lot])
             build = replace(build, lots=(*build.lots, lot))
             part = replace(part, uses=(replace(use, lot=lot.id),))
-    whole = replace(part, assembly=part.assembly or typed.assembly, added_at=at)
-    return with_parts(build, [whole])
+    assembly = _as_listed(build, part.assembly or typed.assembly)
+    return with_parts(build, [replace(part, assembly=assembly, added_at=at)])
+
+
+def _as_listed(build: Build, assembly: str) -> str:
+    """An assembly as it is written on the list already, however its letters were typed."""
+    there = {name.casefold(): name for name in assemblies(build.parts)}
+    path = ""
+    for name in assembly_path(assembly).split(WITHIN):
+        path = f"{path}{WITHIN}{name}" if path else name
+        path = there.get(path.casefold(), path)
+    return path
 
 
 def with_typed_parts(

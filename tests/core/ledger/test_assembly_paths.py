@@ -65,3 +65,20 @@ def test_an_assembly_that_is_held_has_all_that_lies_in_it_and_flies():
     assert held_alone(build, None, ()) == ()
     with pytest.raises(BuildFaultError, match="aboard"):
         held_alone(build, None, ("Tail",))
+
+
+@pytest.mark.parametrize(
+    ("line", "assembly", "kept"),
+    [
+        ("Hatch 4 g in the nose", "", "Nose"),
+        ("Hatch 4 g in the FUSELAGE", "", "Fuselage"),
+        ("Hatch 4 g", "fuselage / bay", "Fuselage/Bay"),
+        ("Hatch 4 g in fuselage/Tail", "", "Fuselage/Tail"),
+        ("Hatch 4 g in bay", "", "bay"),
+        ("Hatch 4 g", "", ""),
+    ],
+)
+def test_a_line_joins_the_assembly_that_is_there_however_its_letters_are(line, assembly, kept):
+    build = Build("b", "B", parts=(part("tray", "Fuselage/Bay"), part("old", "Nose", retired=True)))
+    told = with_typed_part(build, TypedPart(line, assembly), (), MORNING)
+    assert told.parts[-1].assembly == kept
