@@ -24,6 +24,7 @@ from oaken_scale.paper.sheet_words import (
     in_sentence,
     verdict,
     wanted,
+    without_place,
 )
 from oaken_scale.paper.shown import Shown
 from oaken_scale.paper.table import ROW_MM, Cell, Column, legend, table
@@ -330,6 +331,11 @@ def _notes(subject: Subject, half: float, shown: Shown) -> tuple[list[str], list
     )
     if since is not None:
         lines += folded(f"Not checked since: {done_since(since.since, subject.build)}.", half, 8.5)
+    mine = subject.loadout and next(
+        each for each in subject.told.beam.loadouts if each.id == subject.loadout.id
+    )
+    if mine and mine.unplaced:
+        lines += folded(without_place(mine.unplaced, subject.build), half, 8.5)
     return lines, [line for each in _cautions(subject.told) for line in folded(each, half, 8.5)]
 
 

@@ -12,6 +12,7 @@ from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.as_it_stood import ChangeKind
 from oaken_scale.core.trim.checks import CheckTold
 from oaken_scale.core.trim.unchecked import Since
+from oaken_scale.core.trim.unplaced import Unplaced
 from oaken_scale.paper.shown import Measure, Shown, rounded
 
 
@@ -79,6 +80,13 @@ def done_since(since: Since, build: Build) -> str:
     first, *others = since.changed
     more = f", and {len(others)} more" if others else ""
     return f"{names.get(first.part, first.part)} {_BECAME[first.kind]}{more}"
+
+
+def without_place(told: Unplaced, build: Build) -> str:
+    """Who has no place yet: at most three by their names."""
+    names = [part.name for part in build.parts if part.id in told.parts]
+    more = f" and {len(names) - 3} more" if len(names) > 3 else ""
+    return f"Without a place yet, counted where the rest balances: {'; '.join(names[:3])}{more}."
 
 
 def checked(check: CheckTold, build: Build, shown: Shown) -> str:

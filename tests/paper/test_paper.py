@@ -99,6 +99,15 @@ def test_the_sheet_says_what_the_bench_says():
     assert "local authority" in " ".join(text.split())
 
 
+def test_the_sheet_names_what_has_no_place():
+    build = sandpiper()
+    clay = Part("clay", "Clay", Pedigree.GUESS, stated_g=8.0)
+    says = "Without a place yet, counted where the rest balances: Clay."
+    text = read(page_of(replace(build, parts=(*build.parts, clay)))).pages[0].extract_text()
+    assert says in " ".join(text.split())
+    assert "Without a place" not in read(page_of(build)).pages[0].extract_text()
+
+
 def test_in_ounces_and_inches_with_a_comma_nothing_is_metric():
     text = read(page_of(sandpiper(), "letter", INCHES)).pages[0].extract_text()
     auw = assess(sandpiper()).loadouts[0].answers[0]

@@ -13,6 +13,7 @@ from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.as_it_stood import ChangedSince, ChangeKind
 from oaken_scale.core.trim.checks import CheckTold
 from oaken_scale.core.trim.unchecked import Since
+from oaken_scale.core.trim.unplaced import Unplaced
 from oaken_scale.paper import sheet_words as words
 from oaken_scale.paper.shown import AreaUnit, DecimalMark, LengthUnit, MassUnit, Shown
 
@@ -221,3 +222,13 @@ def test_a_half_is_rounded_as_the_pages_round_it(value, digits, says):
 
 def test_a_chance_is_rounded_so_too():
     assert (words.percent(0.865), words.percent(0.125)) == ("87\u00a0%", "13\u00a0%")
+
+
+def test_who_has_no_place_is_named_three_of_them_at_most():
+    parts = tuple(Part(k, k.title(), Pedigree.GUESS, stated_g=4.0) for k in ("a", "b", "c", "d"))
+    build = Build("b", "B", parts=parts)
+    begins = "Without a place yet, counted where the rest balances: "
+    assert words.without_place(Unplaced(("b",), 4.0), build) == f"{begins}B."
+    assert words.without_place(Unplaced(("a", "b", "c"), 12.0), build) == f"{begins}A; B; C."
+    told = words.without_place(Unplaced(("a", "b", "c", "d"), 16.0), build)
+    assert told == f"{begins}A; B; C and 1 more."

@@ -6,6 +6,7 @@ from typing import Final
 import numpy as np
 
 from oaken_scale.core.flight.centre_of_gravity import stations
+from oaken_scale.core.flight.lateral_pairs import pairs
 from oaken_scale.core.flight.metrics.balance import balance_axis
 from oaken_scale.core.geometry.neutral_point import NeutralPoint, neutral_point
 from oaken_scale.core.geometry.wing import WingFigures, wing_figures
@@ -13,7 +14,8 @@ from oaken_scale.core.ledger.assembly import assemblies, lies_within
 from oaken_scale.core.ledger.mixture import solve
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
-from oaken_scale.core.model.part import ALL_OVER, WITHIN, Part, Reference
+from oaken_scale.core.model.kind_named import place_in_budget
+from oaken_scale.core.model.part import ALL_OVER, WITHIN, Group, Part, Reference
 from oaken_scale.core.model.surface import Role, Surface
 from oaken_scale.core.model.target import BalanceUnit, Target, TargetKind
 from oaken_scale.core.trim.cg_ranges import SchoolKind, schools
@@ -80,7 +82,8 @@ def wing_groups(build: Build) -> WingGroups:
     groups = [name for name in assemblies(there) if name]
     loose = list(dict.fromkeys(part.name for part in there if not part.assembly))
     outermost = sorted(groups, key=lambda name: name.count(WITHIN))
-    taken = next((name for name in (*outermost, *loose) if "wing" in name.lower()), None)
+    wings = [name for name in loose if place_in_budget(name) is Group.FOAM]
+    taken = next((name for name in (*outermost, *wings) if "wing" in name.lower()), None)
     return WingGroups((*groups, *loose), taken)
 
 
@@ -92,7 +95,7 @@ def _is_of(part: Part, group: str) -> bool:
 def of_the_wings(build: Build, assembly: str) -> list[bool]:
     """Whether each part moves with the wings: one of the ``assembly``, or called so where it lies
     in none, or of any surface drawn as a wing. A biplane's wings move together, whichever of them
-    is meant.
+    is meant, and so do a left and a right one.
 
     >>> from oaken_scale.core.model.part import Part, Pedigree
     >>> from oaken_scale.core.model.surface import Section
@@ -105,11 +108,14 @@ def of_the_wings(build: Build, assembly: str) -> list[bool]:
     """
     wings = [each for each in build.surfaces if each.role is Role.WING]
     names, ids = {assembly, *(each.name for each in wings)}, {each.id for each in wings}
-    return [
+    moves = [
         any(_is_of(part, name) for name in names)
         or (part.drawn is not None and part.drawn.of in ids)
         for part in build.parts
     ]
+    for left, right in pairs(build.parts):
+        moves[left] = moves[right] = moves[left] or moves[right]
+    return moves
 
 
 def placed_edge(

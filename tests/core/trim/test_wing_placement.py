@@ -139,6 +139,8 @@ def test_a_cg_outside_every_range_is_said_whatever_the_target(x, low, outside):
         ((":Stick", "Body", "Tail"), ("Body", "Tail", "Stick"), None),
         ((":Stick", ":Left wing", "Tail"), ("Tail", "Stick", "Left wing"), "Left wing"),
         ((":Left wing", "Wing"), ("Wing", "Left wing"), "Wing"),
+        ((":Wing servo", ":Wing"), ("Wing servo", "Wing"), "Wing"),
+        ((":Wing glue", ":Stick"), ("Wing glue", "Stick"), None),
         ((), (), None),
     ],
 )
@@ -158,6 +160,14 @@ def test_the_wing_is_told_by_its_name(named, groups, wing):
     )
     parts = tuple(parts) + (nobodys if parts else nobodys[:1])
     assert assess(Build("b", "B", parts=parts)).wing_groups == WingGroups(groups, wing)
+
+
+def test_a_left_and_a_right_wing_move_together():
+    parts = tuple(thing(k, 20.0, 85.0, "") for k in ("left wing", "right wing", "stick"))
+    build = Build("b", "B", parts=parts)
+    for name in ("Left Wing", "Right Wing"):
+        assert of_the_wings(build, name) == [True, True, False]
+    assert of_the_wings(build, "Stick") == [False, False, True]
 
 
 def test_a_wing_in_one_piece_needs_no_assembly():

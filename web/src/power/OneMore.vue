@@ -11,7 +11,7 @@ import { percent } from '../shared/verdicts'
 const { id, revision, build, loadout } = useBuild()
 const { number, quantity, units } = useUnits()
 
-/** Nothing is asked until it is said how much more: a figure of ours would be an answer nobody asked for. */
+/** Nothing is asked until it is said how much more. */
 const grams = ref<number | null>(null)
 const wing = ref<number | null>(null)
 const isAsked = computed(() => grams.value !== null || wing.value !== null)
