@@ -175,3 +175,19 @@ def test_every_place_has_its_keys_its_title_and_a_way_past_the_rule(page, demo_s
         page.keyboard.press("Tab")
     page.locator(".skip").press("Enter")
     assert page.evaluate("() => document.activeElement.id") == "work"
+
+
+@pytest.mark.parametrize("leave", ["Escape", "Nothing happened"])
+def test_a_sheet_that_goes_gives_the_hand_back_to_what_opened_it(page, sandpiper, leave):
+    page.goto(f"{sandpiper}/plan?on=parts")
+    page.get_by_role("button", name="Change Hatch").press("Enter")
+    verb = page.get_by_role("button", name="it was repaired, replaced …")
+    verb.press("Enter")
+    sheet = page.get_by_role("dialog", name="What happened to it")
+    expect(sheet).to_be_visible()
+    if leave == "Escape":
+        page.keyboard.press("Escape")
+    else:
+        sheet.get_by_role("button", name=leave).press("Enter")
+    expect(sheet).not_to_be_visible()
+    expect(verb).to_be_focused()
