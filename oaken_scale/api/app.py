@@ -17,6 +17,7 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 from oaken_scale.api import (
     problems,
     routes_balance,
+    routes_ballast,
     routes_begin,
     routes_bench,
     routes_budget,
@@ -140,6 +141,7 @@ def create_app(
         routes_builds,
         routes_bench,
         routes_balance,
+        routes_ballast,
         routes_joints,
         routes_life,
         routes_rack,

@@ -133,7 +133,7 @@ class Ballast:
     """Where ballast may go, and the pieces at hand [g]: each may be used once."""
 
     spots: Annotated[tuple[BallastSpot, ...], Length(20)] = ()
-    pieces: Annotated[tuple[SomeMass, ...], Length(40)] = ()
+    pieces: Annotated[tuple[SomeMass, ...], Length(limits.BALLAST_PIECES)] = ()
 
 
 NO_BALLAST: Final = Ballast()

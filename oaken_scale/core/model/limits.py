@@ -38,6 +38,9 @@ JOINT_S: Final = 30 * 24 * 3600.0
 PARTS: Final = 2_000
 """Most parts in one build."""
 
+BALLAST_PIECES: Final = 40
+"""Most pieces of ballast at hand."""
+
 PIECES: Final = 1_000
 """Most pieces in one part, or of one part on the pan."""
 

@@ -357,7 +357,8 @@ def way_out(found: Remedies, which: int) -> Remedy:
 
 def applied(build: Build, remedy: Remedy, at: datetime | None = None) -> Build:
     """The build with a remedy done: stations moved, ballast aboard from ``at`` on as parts of their
-    own. What an offer needs is allowed with it: slides, and spots for ballast.
+    own, its pieces at hand no more. What an offer needs is allowed with it: slides, and spots for
+    ballast.
 
     >>> from oaken_scale.core.model.part import Part, Pedigree, Station
     >>> from oaken_scale.core.trim.remedy import Slid
@@ -375,14 +376,25 @@ def applied(build: Build, remedy: Remedy, at: datetime | None = None) -> Build:
             parts[i] = replace(part, station=replace(part.station, x_mm=x), slide=slide)
     known = {spot.id for spot in build.ballast.spots}
     more = tuple(spot for spot in remedy.spots if spot.id not in known)
-    build = replace(build, ballast=replace(build.ballast, spots=(*build.ballast.spots, *more)))
+    spots = (*build.ballast.spots, *more)
+    used = list[float]()
     taken = {part.id for part in parts}
     for each in remedy.ballast:
-        spot = next(spot for spot in build.ballast.spots if spot.id == each.spot)
+        spot = next(spot for spot in spots if spot.id == each.spot)
+        used += each.pieces * (2 if spot.pair else 1)
         for side in (1.0, -1.0) if spot.pair else (1.0,):
             parts.append(replace(_ballast_part(spot, each, side, taken), added_at=at))
             taken.add(parts[-1].id)
-    return replace(build, parts=tuple(parts))
+    ballast = replace(build.ballast, spots=spots, pieces=_left(build.ballast.pieces, used))
+    return replace(build, parts=tuple(parts), ballast=ballast)
+
+
+def _left(pieces: Sequence[float], used: Sequence[float]) -> tuple[float, ...]:
+    """The pieces at hand without those that are aboard now, which are known to a microgram."""
+    left = list(pieces)
+    for grams in used:
+        left.remove(min(left, key=lambda each: abs(each - grams)))
+    return tuple(left)
 
 
 def _ballast_part(spot: BallastSpot, placed: Placed, side: float, taken: set[str]) -> Part:

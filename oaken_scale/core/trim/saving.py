@@ -1,16 +1,20 @@
 """What a change of the plan would save of the ballast."""
 
 from dataclasses import dataclass
+from typing import Final
 
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.target import TargetKind
 from oaken_scale.core.trim.remedies import Outcome, Remedies, what_would_fix
 
+SOME_G: Final = 0.05
+"""Less ballast is none [g]."""
+
 
 @dataclass(frozen=True, slots=True)
 class Saved:
-    """The remedy as it is, with a change of the plan, and the ballast that it would save [g];
-    None where one of the two has none."""
+    """The remedy as it is, with a change of the plan, and the ballast that it would save [g]: none
+    where it is less than a scale shows; None where one of the two has none."""
 
     now: Remedies
     then: Remedies
@@ -38,4 +42,5 @@ def saved(build: Build, changed: Build) -> Saved:
     saves = None
     if now.best is not None and then.best is not None:
         saves = now.best.ballast_g - then.best.ballast_g
+        saves = saves if abs(saves) > SOME_G else 0.0
     return Saved(now, then, saves)

@@ -885,6 +885,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/builds/{build_id}/parts/{part_id}/slide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Let It Slide
+         * @description Let a part slide a little either way of where it sits.
+         */
+        post: operations["let_it_slide_api_v1_builds__build_id__parts__part_id__slide_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/ballast/spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * One More Spot
+         * @description One more spot where ballast may be fixed.
+         */
+        post: operations["one_more_spot_api_v1_builds__build_id__ballast_spots_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/builds/{build_id}/ballast/pieces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * At Hand
+         * @description The pieces of ballast at hand, as they are typed: "5; 14.2; 6 x 2.4".
+         */
+        put: operations["at_hand_api_v1_builds__build_id__ballast_pieces_put"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/builds/{build_id}/joints": {
         parameters: {
             query?: never;
@@ -2737,6 +2797,16 @@ export interface components {
          * @enum {string}
          */
         Aft: "right" | "down" | "left" | "up";
+        /**
+         * Alike
+         * @description Pieces of ballast [g] that look alike as they are shown.
+         */
+        Alike: {
+            /** Text */
+            text: string;
+            /** Grams */
+            grams: number[];
+        };
         /**
          * Allotment
          * @description What one group of a weight budget may weigh [g].
@@ -9010,6 +9080,26 @@ export interface components {
          */
         Pedigree: "guess" | "listing" | "calculated" | "joint" | "covering" | "allowance";
         /**
+         * PiecesTyped
+         * @description Pieces of ballast as one line, and the unit that is meant where it names none.
+         *
+         *     What stands in ``shown`` as it is typed is those pieces, as exact as they were.
+         */
+        PiecesTyped: {
+            /** Line */
+            line: string;
+            /**
+             * Unit
+             * @default g
+             */
+            unit?: string;
+            /**
+             * Shown
+             * @default []
+             */
+            shown?: components["schemas"]["Alike"][];
+        };
+        /**
          * Placed
          * @description Ballast at one spot [g]: on each side for a pair. ``pieces`` of those at hand, per side.
          */
@@ -10039,8 +10129,8 @@ export interface components {
         };
         /**
          * Saved
-         * @description The remedy as it is, with a change of the plan, and the ballast that it would save [g];
-         *     None where one of the two has none.
+         * @description The remedy as it is, with a change of the plan, and the ballast that it would save [g]: none
+         *     where it is less than a scale shows; None where one of the two has none.
          */
         Saved: {
             now: components["schemas"]["Remedies"];
@@ -14603,6 +14693,176 @@ export interface operations {
             };
             /** @description Problem */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    let_it_slide_api_v1_builds__build_id__parts__part_id__slide_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+                part_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    one_more_spot_api_v1_builds__build_id__ballast_spots_post: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            412: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Problem */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    at_hand_api_v1_builds__build_id__ballast_pieces_put: {
+        parameters: {
+            query?: never;
+            header: {
+                /** @description The revision that the change was made to, as the ETag gave it */
+                "If-Match": string;
+            };
+            path: {
+                build_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiecesTyped"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Opened"];
+                };
+            };
+            /** @description Problem */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

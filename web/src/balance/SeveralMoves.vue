@@ -10,7 +10,7 @@ import { useUnits } from '../shared/units'
 /** Several moves asked as one, in the builder's own words. */
 const { id, build, send, nameOf } = useBuild()
 const { units, number, example } = useUnits()
-const { outcome } = useRemedyWords()
+const { outcome, saves } = useRemedyWords()
 
 const line = ref('')
 const told = ref<Shifted>()
@@ -79,11 +79,7 @@ function shift(each: Shifted['shifts'][number]): string {
         </li>
       </ul>
       <p>
-        <strong v-if="told.saves_g !== null">{{
-          told.saves_g > 0.05
-            ? `It saves ${number(told.saves_g, 'mass')} ${units.mass.name} of ballast.`
-            : 'It saves no ballast.'
-        }}</strong>
+        <strong v-if="told.saves_g !== null">{{ saves(told.saves_g) }}</strong>
         {{ outcome(told.then) }}
       </p>
       <v-verb @click="keep">move them so</v-verb>

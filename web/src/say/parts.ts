@@ -5,6 +5,10 @@ import { plainly, useUnits } from '../shared/units'
 
 const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
 
+/** What a part's place is measured from; of what has none yet the nose is meant. */
+export const fromWhere = (part: Part | undefined) =>
+  `from the ${part?.station?.reference === 'leading_edge' ? 'leading edge' : 'nose'}`
+
 /** What the pages say of a part as it was typed. */
 export function usePartWords() {
   const { build, assessment, nameOf } = useBuild()
@@ -26,10 +30,10 @@ export function usePartWords() {
   }
 
   /** Where it sits; nothing for the side and the height that are none. */
-  function place({ station }: Part): string[] {
-    if (!station) return ['not placed yet']
-    const { x_mm, y_mm, z_mm, reference } = station
-    const along = `${quantity(x_mm, 'length')} from the ${reference === 'nose' ? 'nose' : 'leading edge'}`
+  function place(part: Part): string[] {
+    if (!part.station) return ['not placed yet']
+    const { x_mm, y_mm, z_mm } = part.station
+    const along = `${quantity(x_mm, 'length')} ${fromWhere(part)}`
     const across =
       y_mm && `${quantity(Math.abs(y_mm), 'length')} to ${y_mm < 0 ? 'port' : 'starboard'}`
     const up = z_mm && `${quantity(Math.abs(z_mm), 'length')} ${z_mm < 0 ? 'down' : 'up'}`

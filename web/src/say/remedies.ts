@@ -87,6 +87,10 @@ export function useRemedyWords() {
     }
   }
 
+  /** What a change of the plan would save of the ballast. */
+  const saves = (grams: number) =>
+    grams > 0 ? `It saves ${quantity(grams, 'mass')} of ballast.` : 'It saves no ballast.'
+
   /** How the search ended. */
   function outcome(told: Remedies): string {
     switch (told.outcome) {
@@ -109,6 +113,7 @@ export function useRemedyWords() {
 
   return {
     outcome,
+    saves,
     /** What is left to one side beside all that; nothing where it hangs in the middle. */
     beside: (told: Remedies) => (told.sideways ? `Sideways: ${pull(told.sideways)}.` : ''),
     other: (remedy: Remedy) => `or ${way(remedy)}`,
