@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { inSentence } from '../say/names'
+import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 import { goesSideways, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { fixed, useUnits } from '../shared/units'
+import { fixed, plainly, useUnits } from '../shared/units'
 import { useField } from './useField'
 
 const { throws, controls, told } = useField()
@@ -54,15 +55,10 @@ const groups = computed(() => {
     return { ...group, goes: far === undefined ? undefined : far / base.value }
   })
 })
-const top = computed(() => {
+const y = computed(() => {
   const most = Math.max(1, ...groups.value.flatMap((group) => group.far.map((each) => each.m)))
-  const step = [1, 2, 5, 10, 20, 50, 100].find((each) => most / each <= 5) ?? 100
-  return { most: Math.ceil(most / step) * step, step }
+  return scaleLinear([0, most], [H, 12]).nice(5)
 })
-const ticks = computed(() =>
-  Array.from({ length: top.value.most / top.value.step + 1 }, (_, k) => k * top.value.step),
-)
-const y = (m: number) => H - (m / top.value.most) * (H - 12)
 const wide = computed(() => (W - LEFT) / Math.max(groups.value.length, 1))
 </script>
 
@@ -74,9 +70,11 @@ const wide = computed(() => (W - LEFT) / Math.max(groups.value.length, 1))
       role="img"
       :aria-label="`Distances by setting: ${groups.map((g) => `${g.name.join(', ') || 'as set'}: ${g.far.map((each) => fixed(each.m, 1)).join(', ')}`).join('; ')}`"
     >
-      <g v-for="tick in ticks" :key="tick">
+      <g v-for="tick in y.ticks(5)" :key="tick">
         <line :x1="LEFT" :x2="W" :y1="y(tick)" :y2="y(tick)" class="grid" />
-        <text :x="LEFT - 8" :y="y(tick) + 4" text-anchor="end" class="figure">{{ tick }}</text>
+        <text :x="LEFT - 8" :y="y(tick) + 4" text-anchor="end" class="figure">
+          {{ plainly(tick) }}
+        </text>
       </g>
       <g v-for="(group, k) in groups" :key="group.name.join()">
         <line

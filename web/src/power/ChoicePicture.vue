@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 import type { Choice } from '../api/client'
 import { useDisplay } from 'vuetify'
@@ -18,28 +19,21 @@ const shown = computed(() =>
     each.minutes === null ? [] : [{ ...each, at, minutes: each.minutes }],
   ),
 )
-/** Round ticks over a stretch, about so many. */
-function ticks(from: number, to: number, about: number): number[] {
-  const rough = Math.max(to - from, 1e-6) / about
-  const ten = 10 ** Math.floor(Math.log10(rough))
-  const step = [1, 2, 5, 10].map((each) => each * ten).find((each) => each >= rough) ?? 10 * ten
-  const first = Math.ceil(from / step) * step
-  return Array.from(
-    { length: Math.floor((to - first) / step + 1e-9) + 1 },
-    (_, k) => first + k * step,
-  )
-}
 const axes = computed(() => {
   const base = units.value.mass.base
   const masses = shown.value.map((each) => each.auw_g / base)
   const wide = Math.max((Math.max(...masses) - Math.min(...masses)) * 0.12, 8 / base)
-  const [low, high] = [Math.min(...masses) - wide, Math.max(...masses) + wide]
   const most = 1.15 * Math.max(1, ...shown.value.map((each) => each.minutes))
+  const x = scaleLinear(
+    [Math.min(...masses) - wide, Math.max(...masses) + wide],
+    [LEFT, W.value - 14],
+  )
+  const y = scaleLinear([0, most], [H - FOOT, 10])
   return {
-    x: (grams: number) => LEFT + ((grams / base - low) / (high - low)) * (W.value - LEFT - 14),
-    y: (minutes: number) => 10 + (1 - minutes / most) * (H - FOOT - 10),
-    across: ticks(low, high, 6).map((value) => ({ at: value * base, text: plainly(value) })),
-    up: ticks(0, most, 5),
+    x: (grams: number) => x(grams / base),
+    y,
+    across: x.ticks(6).map((value) => ({ at: value * base, text: plainly(value) })),
+    up: y.ticks(5),
   }
 })
 /** Names of the unbeaten, each where no other name lies. */

@@ -1,20 +1,16 @@
 <script setup lang="ts">
-import { useUnits } from '../shared/units'
 import { H, LEFT, RIGHT, W, type ThrustCurves } from './useThrustCurves'
 
 /** Thrust against throttle as it is drawn. */
 const props = defineProps<{ of: ThrustCurves; words: string }>()
-const { number } = useUnits()
 const { curves, points, asked, scale, band, line } = props.of
 </script>
 
 <template>
   <svg :viewBox="`0 0 ${W} ${H}`" role="img" :aria-label="words">
-    <g v-for="tick in scale.ticks" :key="tick">
-      <line class="grid" :x1="LEFT" :x2="W - RIGHT" :y1="scale.y(tick)" :y2="scale.y(tick)" />
-      <text class="figure end" :x="LEFT - 6" :y="scale.y(tick) + 4">
-        {{ number(tick, 'thrust', scale.digits) }}
-      </text>
+    <g v-for="tick in scale.ticks" :key="tick.at">
+      <line class="grid" :x1="LEFT" :x2="W - RIGHT" :y1="scale.y(tick.at)" :y2="scale.y(tick.at)" />
+      <text class="figure end" :x="LEFT - 6" :y="scale.y(tick.at) + 4">{{ tick.text }}</text>
     </g>
     <text
       v-for="percent in [0, 25, 50, 75, 100]"

@@ -1,6 +1,7 @@
+import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 import { useBuild } from '../shared/useBuild'
-import { useUnits } from '../shared/units'
+import { plainly, useUnits } from '../shared/units'
 import { useDrive } from './useDrive'
 import { usePoints } from './usePoints'
 
@@ -11,7 +12,6 @@ export const LEFT = 44
 export const RIGHT = 12
 const FOOT = 26
 const TOP = 12
-const STEPS = [10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000]
 
 /** Thrust against throttle: each pack's curve, what was run, what is asked, on one scale. */
 export function useThrustCurves() {
@@ -70,16 +70,11 @@ export function useThrustCurves() {
       ),
     )
     const base = units.value.thrust.base
-    const step = STEPS.map((each) => each * (base > 1 ? 0.1 : 1)).find(
-      (each) => most / base / each <= 7,
-    )
-    const by = (step ?? 5000) * base
-    const top = Math.ceil(most / by) * by
+    const y = scaleLinear([0, most / base], [H - FOOT, TOP]).nice(6)
     return {
-      x: (throttle: number) => LEFT + throttle * (W - LEFT - RIGHT),
-      y: (gf: number) => TOP + (1 - gf / top) * (H - FOOT - TOP),
-      ticks: Array.from({ length: Math.round(top / by) + 1 }, (_, k) => k * by),
-      digits: base > 1 && by / base < 1 ? 1 : 0,
+      x: scaleLinear([0, 1], [LEFT, W - RIGHT]),
+      y: (gf: number) => y(gf / base),
+      ticks: y.ticks(6).map((value) => ({ at: value * base, text: plainly(value) })),
     }
   })
   const band = (curve: (typeof curves.value)[number]['curve']) => {

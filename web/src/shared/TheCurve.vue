@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
+import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 import { answered, api, type ForecastPoint, type TargetAnswer } from '../api/client'
 import { useBuild } from './useBuild'
@@ -40,9 +41,8 @@ const frame = computed(() => {
   const room = (most - least) * 0.08 || 1
   const last = Math.max(1, points.value.at(-1)?.n ?? 1)
   return {
-    x: (n: number) => (n / last) * W,
-    y: (at: number) => H - ((at - least + room) / (most - least + 2 * room)) * H,
-    last,
+    x: scaleLinear([0, last], [0, W]),
+    y: scaleLinear([least - room, most + room], [H, 0]),
     limits,
   }
 })
