@@ -213,9 +213,17 @@ def test_what_may_move_and_ballast_are_said_in_place(balance):
     moves.get_by_role("button", name="one more spot").click()
     expect(moves.get_by_label("Name of Spot 2")).to_be_visible()
     pieces = moves.get_by_label("Pieces of ballast at hand")
-    pieces.fill("5; 0.5 oz; 6 x 2.4")
+    pieces.fill("5; 0.5 oz; six coins of 2,4; and so on")
+    pieces.blur()
+    expect(moves.get_by_role("alert")).to_have_text(re.compile('^This says "and so on"; write'))
+    pieces.fill("5; 0.5 oz; six coins of 2,4")
     pieces.blur()
     expect(pieces).to_have_value("5; 14.2; 6 x 2.4")
+    expect(moves.get_by_role("alert")).to_have_count(0)
+    moves.locator(".spot", has=balance.get_by_label("Name of Spot 2")).get_by_text("remove").click()
+    expect(moves.get_by_label("Name of Spot 2")).to_have_count(0)
+    balance.get_by_role("button", name="Bring it back").click()
+    expect(moves.get_by_label("Name of Spot 2")).to_be_visible()
 
 
 def test_what_a_longer_bay_would_save(balance):

@@ -83,8 +83,8 @@ def _alike(given: str, unit: str) -> list[float]:
     except QuantityError as error:
         raise _fault(f"is not understood: {error}") from None
     if not 0 < grams <= limits.PART_MASS_G:
-        words = f'says "{given[:_SHOWN]}"; a piece weighs above 0 and at most {limits.PART_MASS_G:,.0f} g'
-        raise _fault(words)
+        most = f"a piece weighs above 0 and at most {limits.PART_MASS_G:,.0f} g"
+        raise _fault(f'says "{given[:_SHOWN]}"; {most}')
     return [grams] * count
 
 

@@ -10,6 +10,7 @@ from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.lot import Lot, LotUnit
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.core.model.part_line import part_of_line
+from oaken_scale.core.model.pieces_line import pieces_of_line
 from oaken_scale.core.model.quantity import FACTORS, QuantityError, parse
 from oaken_scale.core.model.shift_line import shifts_of_line
 
@@ -48,6 +49,8 @@ def test_a_line(piece, around):
         part_of_line(typed, SHEET)
     with suppress(BuildFaultError):
         shifts_of_line(typed, PACK)
+    with suppress(BuildFaultError):
+        pieces_of_line(typed)
 
 
 @pytest.mark.parametrize("piece", AGAIN_AND_AGAIN)

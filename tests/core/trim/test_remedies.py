@@ -76,6 +76,19 @@ def test_pieces_are_used_whole_and_pairs_on_both_sides():
     assert told.ballast[0].pieces == (9.0,)
 
 
+def test_a_piece_that_is_aboard_is_at_hand_no_more():
+    """A pair takes one on each side; half an ounce is known to the microgram by the search."""
+    half_ounce = 14.1747615625
+    spots = (BallastSpot("tips", "Tips", 100.0, 400.0, pair=True),)
+    ballast = Ballast(spots, (half_ounce, 4.0, half_ounce, half_ounce))
+    build = plane(thing("body", 300, 267), ballast=ballast)
+    assert best(build).ballast[0].pieces == pytest.approx((half_ounce,))
+    done = applied(build, best(build))
+    assert done.ballast.pieces == (4.0, half_ounce)
+    assert [part.stated_g for part in done.parts[1:]] == [14.17, 14.17]
+    assert done.ballast.spots == spots
+
+
 def test_the_heavy_wing_is_answered_at_the_other_tip():
     spots = (
         BallastSpot("left", "Left tip", 250.0, -500.0),

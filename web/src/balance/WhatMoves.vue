@@ -41,6 +41,7 @@ function letMove() {
 <template>
   <section aria-label="What may move" class="small">
     <h2>What may move</h2>
+    <p v-if="movable.length" class="faint">{{ units.length.name }} {{ fromWhere() }}</p>
     <p v-for="part in movable" :key="part.id" class="line">
       <span>{{ nameOf(part.id) }}</span>
       <span
@@ -61,7 +62,7 @@ function letMove() {
           :label="`${part.name}, aftmost`"
           @kept="$event !== null && slide(part, { high_mm: $event })"
         />
-        {{ units.length.name }} {{ fromWhere(part) }}
+        {{ part.station?.reference === 'leading_edge' ? fromWhere(part) : '' }}
         <v-verb
           class="faint"
           :aria-label="`${part.name} stays where it is`"

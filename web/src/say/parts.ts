@@ -6,7 +6,7 @@ import { plainly, useUnits } from '../shared/units'
 const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
 
 /** What a part's place is measured from; of what has none yet the nose is meant. */
-export const fromWhere = (part: Part | undefined) =>
+export const fromWhere = (part?: Part) =>
   `from the ${part?.station?.reference === 'leading_edge' ? 'leading edge' : 'nose'}`
 
 /** What the pages say of a part as it was typed. */
