@@ -84,6 +84,30 @@ _PLACED: Final = re.compile(
 )
 """Where a place begins that is said without its word: "Receiver 4 g, 250 mm from the nose",
 "Clip on the nose 1 g"."""
+_FAR: Final = (
+    rf"(?>(?:{NUMBER})(?:\s*(?:{'|'.join(sorted(_LENGTH_UNIT.split('|'), key=len, reverse=True))})"
+    r"(?![a-z]))?)"
+)
+_CALLED: Final = {
+    "above": "up",
+    "higher": "up",
+    "high": "up",
+    "below": "down",
+    "lower": "down",
+    "low": "down",
+}
+_FAR_WAY: Final = rf"{_FAR}\s+(?:to\s+)?(?:the\s+)?(?:up|{_WAY}|{'|'.join(_CALLED)})\b"
+_DATUM: Final = r"(?:the\s+)?(?:le|leading\s+edge|nose(?:\s+tip)?)"
+_FIGURES_FIRST: Final = re.compile(
+    rf"(?P<before>,\s*(?:and\s+)?|\s+and\s+|\sat\s+(?:{_DATUM}\s+)?{_FAR},?\s+|\sat\s+{_DATUM}\s+)"
+    rf"(?P<ways>{_FAR_WAY}(?:(?:\s*,\s*|\s+)(?:and\s+)?{_FAR_WAY})*)"
+    rf"(?!\s+{_FAR}(?!\s*(?:{'|'.join(spellings_of('mass'))})\b))",
+    re.IGNORECASE,
+)
+"""Figures that stand before which way they go: "at 240, 140 up", "at 450 300 left 20 down"."""
+_ONE_WAY: Final = re.compile(
+    rf"(?P<far>{_FAR})\s+(?:to\s+)?(?:the\s+)?(?P<way>[a-z]+),?(?:\s+and\b)?", re.IGNORECASE
+)
 _TO_ONE_SIDE: Final = re.compile(
     rf"^(?:(?P<before>{_WAY})\s+)?(?P<far>[-+\d.].*?)(?:\s+(?:to\s+)?(?:the\s+)?(?P<after>{_WAY}))?$",
     re.IGNORECASE,
@@ -147,7 +171,7 @@ def part_of_line(
 
 def _divided(line: str) -> tuple[str, dict[str, str]]:
     """What stands before the first of the words, and what follows each."""
-    pieces = _WORDS.split(f" {' '.join(_PLACED.sub(' at ', line).split())} ")
+    pieces = _WORDS.split(_ways_first(f" {' '.join(_PLACED.sub(' at ', line).split())} "))
     said, last = {"": pieces[0].strip()}, ""
     for typed, text in zip(pieces[1::2], pieces[2::2], strict=True):
         word, what = typed.lower(), text.strip()
@@ -164,6 +188,21 @@ def _divided(line: str) -> tuple[str, dict[str, str]]:
             raise _not_understood(word, what)
         said[word], last = what, word
     return said.pop(""), said
+
+
+def _ways_first(line: str) -> str:
+    """The line with which way a figure goes before it, after the word *at*."""
+    placed = re.search(r"\sat\s", line)
+    if placed is None:
+        return line
+
+    def turned(found: re.Match[str]) -> str:
+        ways = _ONE_WAY.sub(
+            lambda one: f"{_CALLED.get(one['way'].lower(), one['way'])} {one['far']}", found["ways"]
+        )
+        return f"{found['before'].rstrip(' ,').removesuffix(' and').rstrip(',')} {ways}"
+
+    return line[: placed.start()] + _FIGURES_FIRST.sub(turned, line[placed.start() :])
 
 
 def _is_said(word: str, what: str) -> bool:
@@ -240,9 +279,6 @@ def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:
 
 def _station(said: dict[str, str], units: Units) -> Station:
     text, reference = said["at"], Reference.NOSE
-    along, _, across = text.partition(", ")
-    if "side" not in said and (far := _signed(across)) != across:
-        text, said = along, {**said, "side": far or ""}
     datum = _EDGE.search(text)
     if datum:
         reference = Reference.LEADING_EDGE if datum["edge"] else Reference.NOSE

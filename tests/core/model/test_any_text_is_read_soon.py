@@ -24,7 +24,18 @@ PACK = (Part("pack", "Pack", Pedigree.GUESS),)
 AGAIN_AND_AGAIN = (
     *("1 ", "1 + ", "1+", "1 x ", "1/1 ", "1 1/1 + ", "1 g + ", "1 g ", "1 in ", "1 ft 1 in + "),
     *("1 sheet + ", "1 sheets + ", "sheet + ", "half a sheet + ", "1 of a sheet + ", "2 of "),
-    *("1 mm x 1 mm + ", "left 1 ", "(1 g) ", "pack 1 mm forward, ", " ,", "~", "1.", "a "),
+    *(
+        "1 mm x 1 mm + ",
+        "left 1 ",
+        "at 1, 1 left ",
+        "1 up and ",
+        "(1 g) ",
+        "pack 1 mm forward, ",
+        " ,",
+        "~",
+        "1.",
+        "a ",
+    ),
 )
 
 

@@ -134,6 +134,20 @@ LINES = {
     "Tape 3 g at 45 cm, 30 cm to port": ("Tape", GUESS, None, 3, 1, "", (450, -300, 0, NOSE)),
     "Left tip 3 g at 450 left 300": ("Left tip", GUESS, None, 3.0, 1, "", (450, -300, 0, NOSE)),
     "Tape 5 g at 450 in left wing": ("Tape", GUESS, None, 5, 1, "left wing", (450, 0, 0, NOSE)),
+    "Wing 45 g at 240, 140 up": ("Wing", GUESS, None, 45, 1, "", (240, 0, 140, NOSE)),
+    "Wheel 22 g at 190 80 down": ("Wheel", GUESS, None, 22, 1, "", (190, 0, -80, NOSE)),
+    "Wheel at 190, 80 low, 22 g": ("Wheel", GUESS, None, 22, 1, "", (190, 0, -80, NOSE)),
+    "Wheel at 190, 80 below 22 g": ("Wheel", GUESS, None, 22, 1, "", (190, 0, -80, NOSE)),
+    "Tape 3 g at 450, 300 left, 20 down": ("Tape", GUESS, None, 3, 1, "", (450, -300, -20, NOSE)),
+    "Tape 3 g at 450 300 right 20 above": ("Tape", GUESS, None, 3, 1, "", (450, 300, 20, NOSE)),
+    "Tape 3 g at 450, 20 up and 30 to the left in Wing": (
+        ("Tape", GUESS, None, 3, 1, "Wing", (450, -30, 20, NOSE))
+    ),
+    "Pod 3 g at nose 15 down": ("Pod", GUESS, None, 3, 1, "", (0, 0, -15, NOSE)),
+    "Pod 3 g at the leading edge, 15 down": ("Pod", GUESS, None, 3, 1, "", (0, 0, -15, EDGE)),
+    "Pod 3 g at le 20, 1,5 cm lower": ("Pod", GUESS, None, 3, 1, "", (20, 0, -15, EDGE)),
+    "Pod 3 g, 250 mm from the nose, 10 up": ("Pod", GUESS, None, 3, 1, "", (250, 0, 10, NOSE)),
+    "Seat low 3 g at 250": ("Seat low", GUESS, None, 3, 1, "", (250, 0, 0, NOSE)),
     "Clip on the nose 1 g": ("Clip", GUESS, None, 1.0, 1, "", (0, 0, 0, NOSE)),
     "Clip on nose, 1 g": ("Clip", GUESS, None, 1.0, 1, "", (0, 0, 0, NOSE)),
     "Clay 2 g on the nose": ("Clay", GUESS, None, 2.0, 1, "", (0, 0, 0, NOSE)),
@@ -192,6 +206,8 @@ def test_units_that_are_not_typed_are_those_of_the_page():
         ("0 servos 9 g each", 'each of how many? "0 servos 2 x 9 g"'),
         ("6 g", "begin with the part's name"),
         ("Tape 3 g at 200, 300", "is not one number with a unit"),
+        ("Tape 3 g at 200, 300 upright", "is not one number with a unit"),
+        ("Tape 3 g at 200, 20 up, 30 down", "once each"),
     ],
 )
 def test_what_is_not_understood_is_said(line, words):
