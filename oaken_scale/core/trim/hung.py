@@ -35,7 +35,8 @@ def hung(plane: Flying) -> tuple[Hung, ...]:
     """What hangs in one loadout: single things first, as they are listed, then the assemblies.
 
     By itself hangs what may be moved, and what was listed and is no trifle; what is cut,
-    glued, taped or guessed, and all small things, hang where their assembly's own CG is.
+    glued, taped or guessed, and all small things, hang where their assembly's own CG is. What lies
+    in no assembly hangs by itself too, unless it is a trifle or lies all over the plane.
 
     >>> from oaken_scale.core.model.build import Build
     >>> from oaken_scale.core.model.part import Station
@@ -51,6 +52,7 @@ def hung(plane: Flying) -> tuple[Hung, ...]:
     counts = plane.aboard * plane.where.placed
     masses = (plane.after.mass * counts).tolist()
     least = OWN_SHARE * sum(masses)
+    lumps = plane.where.lumps
     stations = plane.where.xyz[:, 0].tolist()
     alone: list[Hung] = []
     together: dict[str, list[tuple[str, float, float]]] = {}
@@ -60,11 +62,16 @@ def hung(plane: Flying) -> tuple[Hung, ...]:
         if part.slide is not None:
             low, high = _ends(part, plane)
             alone.append(Hung(part.id, assembly, x, mass, low, high, (part.id,)))
-        elif part.uses or part.pedigree is Pedigree.GUESS or mass < least:
+        elif mass < least or (_is_of_its_assembly(part) if assembly else not lumps[k]):
             together.setdefault(assembly, []).append((part.id, mass, x))
         else:
             alone.append(Hung(part.id, assembly, x, mass, None, None, (part.id,)))
     return (*alone, *(each for name, held in together.items() for each in _one_of(name, held)))
+
+
+def _is_of_its_assembly(part: Part) -> bool:
+    """Whether a part is made with its assembly, not put into it."""
+    return bool(part.uses) or part.pedigree is Pedigree.GUESS
 
 
 def _ends(part: Part, plane: Flying) -> tuple[float | None, float | None]:

@@ -65,6 +65,21 @@ def test_what_is_guessed_or_cut_hangs_with_its_assembly_however_heavy(how):
     assert alone(movable, parts[1]) == ["box", "motor"]
 
 
+@pytest.mark.parametrize(
+    "how",
+    [
+        {"pedigree": Pedigree.GUESS},
+        {"stated_g": None, "uses": (Use("foam", 15.0),), "pedigree": Pedigree.CALCULATED},
+    ],
+    ids=["guessed", "cut"],
+)
+def test_what_lies_in_no_assembly_hangs_by_itself(how):
+    glue = thing("hot glue", 30, 120, pedigree=Pedigree.JOINT)
+    told = hanging(thing("wing", 60, 150, **how), glue, thing("motor", 60, 0), thing("nut", 1, 9))
+    assert [each.part for each in told] == ["wing", "motor", None]
+    assert told[2].parts == ("hot glue", "nut")
+
+
 def test_a_trifle_that_may_be_moved_hangs_by_itself_between_its_ends():
     measured = Station(20, reference=Reference.LEADING_EDGE)
     parts = (
