@@ -137,14 +137,20 @@ def _stations(
             rows.append((x, at.y_mm, at.z_mm, doubt, 1.0))
     table = np.array(rows, dtype=float).reshape(-1, 5)
     placed = table[:, 4] > 0
-    lumps = np.array([_is_lump(each) for each in parts], bool)
+    lumps = np.array([is_lump(each) for each in parts], bool)
     x = table[placed, 0].tolist()
     ends = min([0.0, *x]), max([drawn_length(surfaces), *x])
     return Stations(table[:, :3], table[:, 3], placed, lumps=lumps, ends=ends)
 
 
-def _is_lump(part: Part) -> bool:
-    """Whether a part lies in one place."""
+def is_lump(part: Part) -> bool:
+    """Whether a part lies in one place, not all over the plane nor on what it was done to.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> parts = (Part("m", "Motor", Pedigree.LISTING), Part("g", "Glue", Pedigree.JOINT))
+    >>> [is_lump(part) for part in parts]
+    [True, False]
+    """
     smeared = part.pedigree in ALL_OVER or lies_all_over(part.name)
     return not smeared and part.host is None
 

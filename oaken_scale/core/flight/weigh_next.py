@@ -67,7 +67,8 @@ class Suggestion:
     ``parts`` go on the pan ``together``: the plane as the loadout ``called`` so flies it, the part
     called so with what was done to it, the assembly, or those too light by themselves; ``part``
     alone; on ``scale`` a known weight, to check it; with the pack ``run`` the drive on its stand.
-    ``share`` is the part of the goal's variance that this would take away.
+    ``share`` is the part of the goal's variance that this would take away; the goal is that of
+    ``loadout``, None where there is none.
     """
 
     part: str | None
@@ -82,6 +83,15 @@ class Suggestion:
     made_of_it: int = 0
     together: Together | None = None
     called: str = ""
+    loadout: str | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Goal:
+    """What a weighing should sharpen: one answer of one loadout, None where there is none."""
+
+    kind: TargetKind
+    loadout: str | None
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -91,7 +101,7 @@ class Goals:
     ``gradient`` shape (G, N); ``weight`` shape (G,), one over the square of the margin.
     """
 
-    kinds: tuple[TargetKind, ...]
+    goals: tuple[Goal, ...]
     gradient: Matrix
     weight: Vector
 
@@ -118,22 +128,25 @@ def goals(planes: tuple[Flying, ...], answers: tuple[tuple[Answer, ...], ...]) -
     >>> (plane,) = fly(Build("b", "B", parts=(wing,))).planes
     >>> from oaken_scale.core.flight.metrics.all_up_weight import all_up_weight
     >>> told = goals((plane,), ((all_up_weight(plane),),))
-    >>> [kind.value for kind in told.kinds]
+    >>> [goal.kind.value for goal in told.goals]
     ['auw']
     """
-    kinds: list[TargetKind] = []
+    unsettled: list[Goal] = []
     gradients: list[Vector] = []
     weights: list[float] = []
-    for plane, four in zip(planes, answers, strict=True):
+    loadouts: list[str | None] = [each.id for each in planes[0].build.loadouts]
+    loadouts = loadouts or [None]
+    for loadout, plane, four in zip(loadouts, planes, answers, strict=True):
         for answer in four:
             if settled(answer) or not answer.sd or answer.margin is None:
                 continue
-            kinds.append(answer.kind)
+            unsettled.append(Goal(answer.kind, loadout))
             gradients.append(METRICS[answer.kind].gradient(plane, answer))
             weights.append(1.0 / max(answer.margin**2, answer.sd**2))
-    if not kinds:
-        return Goals((TargetKind.AUW,), planes[0].aboard[None, :], np.ones(1))
-    return Goals(tuple(kinds), np.array(gradients), np.array(weights))
+    if not unsettled:
+        aim = Goal(TargetKind.AUW, loadouts[0])
+        return Goals((aim,), planes[0].aboard[None, :], np.ones(1))
+    return Goals(tuple(unsettled), np.array(gradients), np.array(weights))
 
 
 def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Suggestion, ...]:
@@ -146,7 +159,7 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     >>> parts = (Part("w", "Wing", Pedigree.GUESS, stated_g=90.0, doubt_g=18.0),
     ...         Part("m", "Motor", Pedigree.LISTING, stated_g=50.0, doubt_g=1.0))
     >>> build = Build("b", "B", parts=parts)
-    >>> aims = Goals((TargetKind.AUW,), np.ones((1, 2)), np.ones(1))
+    >>> aims = Goals((Goal(TargetKind.AUW, None),), np.ones((1, 2)), np.ones(1))
     >>> [each.part for each in rank(build, solve(build), aims, 2)]
     ['w', 'm']
     """
@@ -156,7 +169,7 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     masses = slice(0, parts.stop)
     cov = after.cov[masses, masses]
     own_variance = np.diag(cov)
-    towards = np.zeros((len(aims.kinds), parts.stop))
+    towards = np.zeros((len(aims.goals), parts.stop))
     towards[:, parts] = aims.gradient
     spread = towards @ cov
     variance = np.einsum("gi,gi->g", spread, towards)
@@ -195,9 +208,9 @@ def rank(build: Build, after: Posterior, aims: Goals, most: int) -> tuple[Sugges
     order = np.argsort(-worth, kind="stable")
     order = order[share[order] > TELLING][:most]
     return tuple(
-        _suggest(build, int(columns[j]), parts.start, float(share[j]), aims.kinds[best[j]])
+        _suggest(build, int(columns[j]), parts.start, float(share[j]), aims.goals[best[j]])
         if j < len(rows)
-        else _suggest_group(build, groups[j - len(rows)], float(share[j]), aims.kinds[best[j]])
+        else _suggest_group(build, groups[j - len(rows)], float(share[j]), aims.goals[best[j]])
         for j in order.tolist()
     )
 
@@ -306,11 +319,17 @@ def _listed(parts: tuple[Part, ...]) -> NDArray[np.bool_]:
     return np.array([part.pedigree not in ALL_OVER for part in parts], dtype=bool)
 
 
-def _suggest_group(build: Build, group: _Group, share: float, kind: TargetKind) -> Suggestion:
-    parts = tuple(build.parts[i].id for i in np.flatnonzero(group.inside))
-    why = Because.TOO_LIGHT if group.together is Together.LIGHT_ONES else Because.JOINED
+def _suggest_group(build: Build, group: _Group, share: float, goal: Goal) -> Suggestion:
     return Suggestion(
-        None, None, share, kind, why, parts, together=group.together, called=group.called
+        part=None,
+        lot=None,
+        share=share,
+        goal=goal.kind,
+        because=Because.TOO_LIGHT if group.together is Together.LIGHT_ONES else Because.JOINED,
+        parts=tuple(build.parts[i].id for i in np.flatnonzero(group.inside)),
+        together=group.together,
+        called=group.called,
+        loadout=goal.loadout,
     )
 
 
@@ -344,14 +363,16 @@ def _finest(build: Build) -> Scale:
     return min(build.scales, key=reading_doubt, default=Scale("scale", "Scale", step_g=1.0))
 
 
-def _suggest(build: Build, column: int, first: int, share: float, kind: TargetKind) -> Suggestion:
+def _suggest(build: Build, column: int, first: int, share: float, goal: Goal) -> Suggestion:
     """What a candidate is, and why it is worth weighing."""
+    kind, loadout = goal.kind, goal.loadout
     if column < len(build.lots):
         lot = build.lots[column]
         cut = sum(1 for part in build.parts if any(use.lot == lot.id for use in part.uses))
-        return Suggestion(None, lot.id, share, kind, Because.PARTS_OF, made_of_it=cut)
+        why = Because.PARTS_OF
+        return Suggestion(None, lot.id, share, kind, why, made_of_it=cut, loadout=loadout)
     part = build.parts[column - first]
     lots = tuple(lot.id for lot in build.lots if any(use.lot == lot.id for use in part.uses))
     known = {Pedigree.GUESS: Because.GUESS, Pedigree.LISTING: Because.LISTING}
     because = known.get(part.pedigree, Because.TELLS_OF)
-    return Suggestion(part.id, None, share, kind, because, lots=lots)
+    return Suggestion(part.id, None, share, kind, because, lots=lots, loadout=loadout)

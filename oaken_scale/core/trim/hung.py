@@ -5,7 +5,7 @@ from typing import Final
 
 import numpy as np
 
-from oaken_scale.core.flight.centre_of_gravity import x_from_nose
+from oaken_scale.core.flight.centre_of_gravity import is_lump, x_from_nose
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.model.part import Part, Pedigree
 
@@ -52,7 +52,6 @@ def hung(plane: Flying) -> tuple[Hung, ...]:
     counts = plane.aboard * plane.where.placed
     masses = (plane.after.mass * counts).tolist()
     least = OWN_SHARE * sum(masses)
-    lumps = plane.where.lumps
     stations = plane.where.xyz[:, 0].tolist()
     alone: list[Hung] = []
     together: dict[str, list[tuple[str, float, float]]] = {}
@@ -62,7 +61,7 @@ def hung(plane: Flying) -> tuple[Hung, ...]:
         if part.slide is not None:
             low, high = _ends(part, plane)
             alone.append(Hung(part.id, assembly, x, mass, low, high, (part.id,)))
-        elif mass < least or (_is_of_its_assembly(part) if assembly else not lumps[k]):
+        elif mass < least or (_is_of_its_assembly(part) if assembly else not is_lump(part)):
             together.setdefault(assembly, []).append((part.id, mass, x))
         else:
             alone.append(Hung(part.id, assembly, x, mass, None, None, (part.id,)))

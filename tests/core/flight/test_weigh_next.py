@@ -8,9 +8,9 @@ from oaken_scale.core.flight.weigh_next import Because, Together, reduction
 from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.readings import pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
-from oaken_scale.core.model.build import Build
+from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Station
-from oaken_scale.core.model.target import TargetKind
+from oaken_scale.core.model.target import Target, TargetKind
 from oaken_scale.core.model.weighing import Load, Pan, Sample, Scale
 from tests.benches import case_l, reading, with_readings
 
@@ -123,3 +123,23 @@ def test_together_once_is_enough_and_one_alone_is_not_together():
     two = ("wing", "stick")
     assert light_ones((reading(1, 5.0, dict.fromkeys(two, 1)),), *three) == [three]
     assert light_ones((), "wing") == []
+
+
+def test_a_suggestion_says_whose_answer_it_sharpens():
+    """The plane with its large pack is 60 g over and settled; with the small one it is not."""
+    large = Part("large", "Large pack", Pedigree.GUESS, stated_g=160.0, doubt_g=8.0, option=True)
+    small = Part("small", "Small pack", Pedigree.GUESS, stated_g=90.0, doubt_g=9.0, option=True)
+    body = Part("body", "Body", Pedigree.GUESS, stated_g=300.0, doubt_g=6.0)
+    build = Build(
+        "b",
+        "B",
+        parts=(body, large, small),
+        targets=(Target(TargetKind.AUW, high=400.0),),
+        loadouts=(Loadout("l", "Large", ("large",)), Loadout("s", "Small", ("small",))),
+    )
+    told = assess(build).weigh_next
+    assert [(each.part, each.loadout) for each in told] == [("small", "s"), ("body", "s")]
+    plain = assess(replace(build, loadouts=(), parts=(body,))).weigh_next
+    assert [(each.part, each.loadout) for each in plain] == [("body", None)]
+    settled = assess(replace(build, targets=())).weigh_next
+    assert {each.loadout for each in settled} == {"l"}

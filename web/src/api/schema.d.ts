@@ -11088,7 +11088,8 @@ export interface components {
          *     ``parts`` go on the pan ``together``: the plane as the loadout ``called`` so flies it, the part
          *     called so with what was done to it, the assembly, or those too light by themselves; ``part``
          *     alone; on ``scale`` a known weight, to check it; with the pack ``run`` the drive on its stand.
-         *     ``share`` is the part of the goal's variance that this would take away.
+         *     ``share`` is the part of the goal's variance that this would take away; the goal is that of
+         *     ``loadout``, None where there is none.
          */
         Suggestion: {
             /** Part */
@@ -11124,6 +11125,8 @@ export interface components {
              * @default
              */
             called?: string;
+            /** Loadout */
+            loadout?: string | null;
         };
         /**
          * Surface

@@ -9,7 +9,7 @@ type Suggestion = Assessment['weigh_next'][number]
 
 /** What is worth weighing next, and why, in sentences. */
 export function useWeighNext() {
-  const { build, nameOf } = useBuild()
+  const { build, nameOf, loadout: shown } = useBuild()
   const { quantity } = useUnits()
   const usual = useUsualSample()
 
@@ -60,11 +60,18 @@ export function useWeighNext() {
     }
   }
 
+  /** Of which loadout, where it is not the one that is looked at. */
+  function elsewhere({ loadout }: Suggestion): string {
+    const other = build.value?.loadouts.find((each) => each.id === loadout)
+    return other && other.id !== shown.value?.id ? ` of “${other.name}”` : ''
+  }
+
   function why(next: Suggestion): string {
     const metric = METRICS[next.goal].title.toLowerCase()
     if (next.because === 'scale_unchecked')
       return `What is in hand for ${metric} is less than a scale may be off that no known weight was on: 100 ml of water weigh ${quantity(100, 'mass')}.`
-    return `Takes away ${fixed(100 * next.share, 0)} % of what is still unsure about ${metric}: ${because(next)}.`
+    const share = next.share < 0.005 ? 'under 1' : fixed(100 * next.share, 0)
+    return `Takes away ${share} % of what is still unsure about ${metric}${elsewhere(next)}: ${because(next)}.`
   }
 
   return { what, why }
