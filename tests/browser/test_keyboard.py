@@ -191,3 +191,18 @@ def test_a_sheet_that_goes_gives_the_hand_back_to_what_opened_it(page, sandpiper
         sheet.get_by_role("button", name=leave).press("Enter")
     expect(sheet).not_to_be_visible()
     expect(verb).to_be_focused()
+
+
+def test_a_build_that_is_not_begun_gives_the_hand_back_too(page, sandpiper):
+    page.goto(sandpiper.split("/build/")[0])
+    verb = page.get_by_role("button", name="Begin a build")
+    for leave in ("Escape", "Not now", "Escape"):
+        verb.press("Enter")
+        sheet = page.get_by_role("dialog", name="Begin a build")
+        expect(sheet.get_by_role("textbox", name="Name")).to_be_focused()
+        if leave == "Escape":
+            page.keyboard.press("Escape")
+        else:
+            sheet.get_by_role("button", name=leave).press("Enter")
+        expect(sheet).not_to_be_visible()
+        expect(verb).to_be_focused()

@@ -3,6 +3,7 @@ import { once } from '../shared/once'
 import { useBeginnings } from '../shared/useBeginnings'
 import { computed, ref, watch } from 'vue'
 import { answered, api, type Opened } from '../api/client'
+import { useEscape } from '../shared/useEscape'
 import { useQuantity } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import { vFirst } from '../shared/vFirst'
@@ -11,6 +12,7 @@ import { named } from '../shared/choices'
 
 const open = defineModel<boolean>({ required: true })
 const emit = defineEmits<{ begun: [id: string] }>()
+useEscape(open)
 
 const { units, quantity, example } = useUnits()
 const beginnings = useBeginnings()
