@@ -199,7 +199,14 @@ def test_a_build_that_is_not_begun_gives_the_hand_back_too(page, sandpiper):
     for leave in ("Escape", "Not now", "Escape"):
         verb.press("Enter")
         sheet = page.get_by_role("dialog", name="Begin a build")
-        expect(sheet.get_by_role("textbox", name="Name")).to_be_focused()
+        name = sheet.get_by_role("textbox", name="Name")
+        expect(name).to_be_focused()
+        name.fill("Whimbrel")
+        sheet.get_by_label("What it is for").first.press("ArrowDown")
+        expect(page.get_by_role("listbox")).to_be_visible()
+        page.keyboard.press("Escape")  # the list goes, the sheet with what is typed stays
+        expect(page.get_by_role("listbox")).to_have_count(0)
+        expect(name).to_have_value("Whimbrel")
         if leave == "Escape":
             page.keyboard.press("Escape")
         else:

@@ -1,14 +1,21 @@
 import { nextTick, onBeforeUnmount, watch, type Ref } from 'vue'
+import { OPEN_LIST } from './useKeys'
 
 /** Esc puts a sheet away from the moment it opens, before the dialog itself listens; and however it
  * goes, the hand is back on what opened it. */
 export function useEscape(open: Ref<boolean>) {
   let opener: Element | null = null
 
+  // A list that is open in it goes first, by itself: it is gone before the key arrives here.
+  let listWasOpen = false
+  const comes = () => (listWasOpen = document.querySelector(OPEN_LIST) !== null)
   function pressed(event: KeyboardEvent) {
-    if (event.key === 'Escape') open.value = false
+    if (event.key === 'Escape' && !listWasOpen) open.value = false
   }
-  const deaf = () => window.removeEventListener('keydown', pressed)
+  function deaf() {
+    window.removeEventListener('keydown', comes, { capture: true })
+    window.removeEventListener('keydown', pressed)
+  }
   async function goBack() {
     await nextTick()
     const here = document.activeElement
@@ -21,6 +28,7 @@ export function useEscape(open: Ref<boolean>) {
     (now) => {
       if (now) {
         opener = document.activeElement
+        window.addEventListener('keydown', comes, { capture: true })
         window.addEventListener('keydown', pressed)
       } else {
         deaf()

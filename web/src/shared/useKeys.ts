@@ -27,6 +27,9 @@ function isItsOwn(event: KeyboardEvent): boolean {
   )
 }
 
+/** A list to choose from that is open now. */
+export const OPEN_LIST = '.v-overlay--active [role="listbox"]'
+
 type Act = (event: KeyboardEvent) => void
 
 /** Keys of a place, by `event.key` in lower case. They never fire while typing in a field. With
@@ -35,7 +38,7 @@ export function useKeys(keys: Record<string, Act>, typing: Record<string, Act> =
   function pressed(event: KeyboardEvent) {
     // A key that the control in focus has answered is done with.
     if (event.ctrlKey || event.metaKey || event.defaultPrevented) return
-    if (document.querySelector('[role="dialog"], .v-overlay--active [role="listbox"]')) return
+    if (document.querySelector(`[role="dialog"], ${OPEN_LIST}`)) return
     if (event.altKey) {
       const jump = typing[/^Key([A-Z])$/.exec(event.code)?.[1]?.toLowerCase() ?? event.key]
       if (jump) {
