@@ -88,6 +88,9 @@ def test_a_throw_by_one_thumb_in_under_six_presses(dunlin, demo_served):
         {"control": "fin-tab", "mm": -1.0},
     ]
     expect(dunlin.get_by_label("metres")).to_have_value("")
+    expect(dunlin.get_by_label("from, m")).to_have_value("")
+    row = dunlin.get_by_label("Throws, newest first").locator("li").first
+    expect(row).to_contain_text("rises, stalls 10.0 m from 1.6 m")
 
 
 def test_what_helped_what_was_luck_and_what_to_do_next_is_said(dunlin):

@@ -34,10 +34,21 @@ const tabs = computed(() => controls.value.filter((each) => each.kind === 'tab')
 const others = computed(() => controls.value.filter((each) => each.kind !== 'tab'))
 const shown = computed(() => [...tabs.value, ...(more.value ? others.value : [])])
 const run = computed(() => units.value.run)
+const windBase = computed(() => (run.value.name === 'm' ? 1 : 0.44704))
 const lastHeight = computed(() => {
   const last = [...throws.value].reverse().find((each) => each.height_m)
   return last?.height_m ? +(last.height_m / run.value.base).toFixed(2) : null
 })
+
+/** The wind of the last throw, as it is typed; nothing where nobody said. */
+const lastWind = computed(() => {
+  const blew = throws.value.at(-1)?.wind_m_s ?? null
+  return blew === null ? null : +(blew / windBase.value).toFixed(1)
+})
+function blowsAgain() {
+  wind.value = String(lastWind.value ?? '')
+  more.value = true
+}
 
 /** A stopwatch for the throw: pressed when it leaves the hand, and when it lands. */
 const started = ref<number | null>(null)
@@ -81,14 +92,13 @@ function keep() {
       distance_m: far === null ? null : +(far * base).toFixed(3),
       height_m: high === null ? null : +(high * base).toFixed(3),
       seconds: long,
-      wind_m_s:
-        blows === null ? null : +(blows * (run.value.name === 'm' ? 1 : 0.44704)).toFixed(2),
+      wind_m_s: blows === null ? null : +(blows * windBase.value).toFixed(2),
       note: note.value.trim(),
       set_aside: null,
     })
     kept.value = `Throw ${throws.value.length} kept`
     seen.value = null
-    metres.value = seconds.value = note.value = ''
+    metres.value = seconds.value = height.value = wind.value = note.value = ''
   } catch (error) {
     wrong.value = error instanceof Error ? error.message : String(error)
   }
@@ -155,6 +165,9 @@ function keep() {
       </v-verb>
       <v-verb v-if="lastHeight !== null && height === ''" @click="height = String(lastHeight)">
         from {{ plainly(lastHeight) }} {{ run.name }} again
+      </v-verb>
+      <v-verb v-if="lastWind !== null && wind === ''" @click="blowsAgain">
+        wind {{ plainly(lastWind) }} again
       </v-verb>
       <v-verb :aria-expanded="more" @click="more = !more">
         {{ more ? 'less' : 'wind, a note, other words' }}

@@ -28,6 +28,8 @@ const rows = computed(() =>
           {{ each.seen ? SEEN[each.seen] : '' }}
           <span v-if="each.distance_m" class="figure">{{ words.far(each.distance_m) }}</span>
           <span v-if="each.seconds" class="figure">{{ plainly(each.seconds) }} s</span>
+          <span v-if="each.height_m" class="faint">{{ ` from ${words.far(each.height_m)}` }}</span>
+          <span v-if="each.wind_m_s" class="faint">{{ ` wind ${words.wind(each.wind_m_s)}` }}</span>
           <span v-if="each.note" class="faint">{{ each.note }}</span>
           <small v-if="each.waits" class="sea">waits</small>
         </span>
