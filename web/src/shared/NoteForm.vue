@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
 import { onBeforeUnmount, ref } from 'vue'
 import type { NoteKind } from '../api/client'
 import { onHome, postEntry } from './entries'
@@ -14,7 +15,8 @@ defineProps<{ focused?: boolean }>()
 const { id, query } = useBuild()
 
 const kind = ref<NoteKind>('note')
-const words = ref('')
+/** What is typed stays until it is kept, though the sheet it stands in is put away. */
+const words = useSessionStorage(() => `oaken-scale-note-${id.value}`, '')
 const due = ref('')
 
 function keep() {
