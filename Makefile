@@ -82,6 +82,7 @@ contract: $(VENV)/.ready web/node_modules/.ready
 	cd web && npm run --silent types
 	$(BIN)/oaken-scale schema > docs/build.schema.json
 	$(BIN)/python -m docs.list_constants
+	$(BIN)/python -m docs.list_limits
 
 # Renew the pinned versions, those that running needs and those that working on it needs; wants
 # `uv` on the path.

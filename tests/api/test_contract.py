@@ -12,6 +12,7 @@ from schemathesis import GenerationMode
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import response_schema_conformance
 
+from docs import list_limits
 from oaken_scale.api.app import create_app
 from oaken_scale.demo.workshop import load_demo
 from tests.http import HTTP
@@ -35,6 +36,10 @@ def app(tmp_path_factory):
 def test_the_openapi_document_in_the_pages_is_the_one_served(app):
     kept = json.loads((WEB / "src/api/openapi.json").read_text())
     assert kept == app.openapi(), "the API changed: run `make contract`"
+
+
+def test_the_limits_in_the_pages_are_those_of_the_core():
+    assert list_limits.LIST.read_text() == list_limits.text(), "a limit changed: run `make contract`"
 
 
 def test_the_typescript_types_are_made_from_it(tmp_path):

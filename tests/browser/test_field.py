@@ -121,6 +121,7 @@ def test_a_tab_is_bent_by_halves_and_set_back_with_one_press(dunlin, demo_served
         ("metres", "1000", "Metres: 1000 is too much"),
         ("seconds", "-3", "Seconds: a plain number above 0"),
         ("metres", "far", "Metres: a plain number above 0"),
+        ("from, m", "80.5", "From: 80.5 is too much for one; 80 at most"),
     ],
 )
 def test_what_no_throw_can_be_is_said_and_nothing_typed_is_lost(dunlin, field, typed, says):
@@ -196,7 +197,16 @@ def test_where_nothing_answers_all_is_kept_and_comes_home_once(chromium, served)
     expect(page.get_by_text("workshop out of reach")).to_be_visible()
     expect(page.get_by_role("timer")).not_to_have_text("0:00")
     page.get_by_role("button", name="Landed").click()
-    page.get_by_label("minutes").fill("7.5")
+    for name, typed, says in (
+        ("minutes", "0.05", "Minutes: 0.05 is too little; 0.1 at least"),
+        ("minutes", "301", "Minutes: 301 is too much for one; 300 at most"),
+        ("mAh put back", "50001", "mAh put back: 50001 is too much for one; 50000 at most"),
+    ):
+        page.get_by_label("minutes").fill("7.5")
+        page.get_by_label(name).fill(typed)
+        page.get_by_role("button", name="Keep this flight").click()
+        expect(page.get_by_role("alert")).to_have_text(says)
+    page.get_by_label("mAh put back").fill("")
     page.get_by_role("button", name="soft").click()
     page.get_by_role("button", name="Keep this flight").click()
     page.get_by_role("link", name="Throw", exact=True).click()

@@ -3,9 +3,10 @@ import { howMany } from '../say/counts'
 import { fixed, plainly } from '../shared/units'
 import { computed, ref } from 'vue'
 import type { Schemas } from '../api/client'
+import limits from '../api/limits.json'
 import { useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { plain } from './plain'
+import { figureOf } from './plain'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 import { useTimer } from './useTimer'
@@ -50,14 +51,18 @@ function stop() {
 
 function keep() {
   wrong.value = said.value = ''
-  const flown = plain(minutes.value)
-  const back = putBack.value.trim() ? plain(putBack.value) : null
-  if (!flown) wrong.value = 'Minutes: say how long it flew, a plain number like 9.5'
-  else if (flown > 300)
-    wrong.value = 'Minutes: no pack lasts over 300; say the minutes of one flight'
-  else if (putBack.value.trim() && !back)
-    wrong.value = 'mAh put back: a plain number like 850, or nothing'
-  if (wrong.value || !flown) return
+  const { minutes: long, put_back_mah: full } = limits.flight
+  let flown: number
+  let back: number | null
+  try {
+    const typed = figureOf(minutes.value, 'Minutes', long)
+    if (typed === null) throw new Error('Minutes: say how long it flew, a plain number like 9.5')
+    flown = typed
+    back = figureOf(putBack.value, 'mAh put back', full)
+  } catch (error) {
+    wrong.value = error instanceof Error ? error.message : String(error)
+    return
+  }
   keepFlight({
     pack: pack.value,
     minutes: flown,

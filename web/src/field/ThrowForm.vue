@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, onBeforeUnmount, ref } from 'vue'
+import limits from '../api/limits.json'
 import type { Seen } from '../api/client'
 import { goesSideways, OFTEN, SEEN, SELDOM, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
 import { fixed, plainly, useUnits } from '../shared/units'
 import ThrowRuler from './ThrowRuler.vue'
-import { plain } from './plain'
+import { figureOf, plain } from './plain'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 
@@ -67,32 +68,24 @@ function watch() {
 }
 onBeforeUnmount(() => clearInterval(beat))
 
-function figure(text: string, what: string, most: number): number | null {
-  if (!text.trim()) return null
-  const value = plain(text)
-  if (value === null || value <= 0)
-    throw new Error(`${what}: a plain number above 0, like 9.5, or nothing`)
-  if (value > most) throw new Error(`${what}: ${text} is too much for a throw; ${most} at most`)
-  return value
-}
-
 function keep() {
   wrong.value = kept.value = ''
   try {
     const base = run.value.base
-    const far = figure(metres.value, run.value.name === 'm' ? 'Metres' : 'Feet', 300 / base)
-    const high = figure(height.value, 'From', 80 / base)
-    const long = figure(seconds.value, 'Seconds', 1800)
-    const blows =
-      wind.value.trim() === '0' ? 0 : figure(wind.value, 'Wind', run.value.name === 'm' ? 20 : 44)
+    const most = limits.throw
+    const what = run.value.name === 'm' ? 'Metres' : 'Feet'
+    const far = figureOf(metres.value, what, most.distance_m, base)
+    const high = figureOf(height.value, 'From', most.height_m, base)
+    const long = figureOf(seconds.value, 'Seconds', most.seconds)
+    const blows = figureOf(wind.value, 'Wind', most.wind_m_s, windBase.value)
     if (!seen.value && far === null && long === null)
       throw new Error('Say what it did, or how far, or how long')
     keepThrow({
       seen: seen.value,
-      distance_m: far === null ? null : +(far * base).toFixed(3),
-      height_m: high === null ? null : +(high * base).toFixed(3),
+      distance_m: far,
+      height_m: high,
       seconds: long,
-      wind_m_s: blows === null ? null : +(blows * windBase.value).toFixed(2),
+      wind_m_s: blows,
       note: note.value.trim(),
       set_aside: null,
     })
