@@ -50,14 +50,11 @@ def test_the_heavy_hangs_by_itself_and_trifles_where_their_assembly_balances():
     assert told[2].parts == ("nut", "hook")
 
 
-@pytest.mark.parametrize(
-    "how",
-    [
-        {"pedigree": Pedigree.GUESS},
-        {"stated_g": None, "uses": (Use("foam", 15.0),), "pedigree": Pedigree.CALCULATED},
-    ],
-    ids=["guessed", "cut"],
-)
+GUESSED = {"pedigree": Pedigree.GUESS}
+CUT = {"stated_g": None, "uses": (Use("foam", 15.0),), "pedigree": Pedigree.CALCULATED}
+
+
+@pytest.mark.parametrize("how", [GUESSED, CUT], ids=["guessed", "cut"])
 def test_what_is_guessed_or_cut_hangs_with_its_assembly_however_heavy(how):
     parts = (thing("box", 60, 150, "Fuselage", **how), thing("motor", 60, 0, "Nose"))
     assert alone(*parts) == ["motor"]
@@ -65,14 +62,7 @@ def test_what_is_guessed_or_cut_hangs_with_its_assembly_however_heavy(how):
     assert alone(movable, parts[1]) == ["box", "motor"]
 
 
-@pytest.mark.parametrize(
-    "how",
-    [
-        {"pedigree": Pedigree.GUESS},
-        {"stated_g": None, "uses": (Use("foam", 15.0),), "pedigree": Pedigree.CALCULATED},
-    ],
-    ids=["guessed", "cut"],
-)
+@pytest.mark.parametrize("how", [GUESSED, CUT], ids=["guessed", "cut"])
 def test_what_lies_in_no_assembly_hangs_by_itself(how):
     glue = thing("hot glue", 30, 120, pedigree=Pedigree.JOINT)
     told = hanging(thing("wing", 60, 150, **how), glue, thing("motor", 60, 0), thing("nut", 1, 9))
