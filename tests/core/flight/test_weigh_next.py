@@ -9,11 +9,13 @@ from oaken_scale.core.ledger.posterior import solve
 from oaken_scale.core.ledger.readings import pan_row
 from oaken_scale.core.ledger.scale import reading_doubt
 from oaken_scale.core.model.build import Build, Loadout
-from oaken_scale.core.model.part import Part, Pedigree, Station
+from oaken_scale.core.model.lot import Lot, LotUnit
+from oaken_scale.core.model.part import Part, Pedigree, Station, Use
 from oaken_scale.core.model.target import Target, TargetKind
 from oaken_scale.core.model.weighing import Load, Pan, Sample, Scale
 from tests.benches import case_l, reading, with_readings
 
+KITCHEN = Scale("kitchen", "Kitchen scale", 0.1)
 GLUED = {"wing": 1, "tail": 1, "fuselage": 1, "glue": 1}
 
 
@@ -139,6 +141,13 @@ def test_a_suggestion_says_whose_answer_it_sharpens():
     )
     told = assess(build).weigh_next
     assert [(each.part, each.loadout) for each in told] == [("small", "s"), ("body", "s")]
+    glued = Part("tail", "Tail", Pedigree.GUESS, "Tail", stated_g=20.0, doubt_g=4.0)
+    glue = Part("glue", "Glue", Pedigree.JOINT, "Tail", doubt_g=3.0, uses=(Use("bead", 1.0),))
+    bead = Lot("bead", "Bead", LotUnit.M, 3.0, 2.0)
+    more = replace(build, parts=(*build.parts, glued, glue), lots=(bead,))
+    more = replace(more, weighings=(reading(1, 19.0, "tail"),), scales=(KITCHEN,))
+    told = {each.lot or each.called or each.part: each for each in assess(more).weigh_next}
+    assert {told[each].loadout for each in ("bead", "Tail")} == {"s"}
     plain = assess(replace(build, loadouts=(), parts=(body,))).weigh_next
     assert [(each.part, each.loadout) for each in plain] == [("body", None)]
     settled = assess(replace(build, targets=())).weigh_next

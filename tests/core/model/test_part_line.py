@@ -143,6 +143,10 @@ LINES = {
     "Tape 3 g at 450, 20 up and 30 to the left in Wing": (
         ("Tape", GUESS, None, 3, 1, "Wing", (450, -30, 20, NOSE))
     ),
+    "Wing 45 g at 240 140 high": ("Wing", GUESS, None, 45, 1, "", (240, 0, 140, NOSE)),
+    "Wing 45 g at 240, 140 higher": ("Wing", GUESS, None, 45, 1, "", (240, 0, 140, NOSE)),
+    "Wing 45 g at 240 and 140 up": ("Wing", GUESS, None, 45, 1, "", (240, 0, 140, NOSE)),
+    "Flap, 20 down 3 g at 250": ("Flap, 20 down", GUESS, None, 3, 1, "", (250, 0, 0, NOSE)),
     "Pod 3 g at nose 15 down": ("Pod", GUESS, None, 3, 1, "", (0, 0, -15, NOSE)),
     "Pod 3 g at the leading edge, 15 down": ("Pod", GUESS, None, 3, 1, "", (0, 0, -15, EDGE)),
     "Pod 3 g at le 20, 1,5 cm lower": ("Pod", GUESS, None, 3, 1, "", (20, 0, -15, EDGE)),
