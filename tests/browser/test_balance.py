@@ -207,11 +207,12 @@ def test_what_may_move_and_ballast_are_said_in_place(balance):
     others = moves.get_by_label("May move too")
     choose(others, "Speed controller")
     expect(moves.get_by_label("Speed controller, foremost")).to_have_count(0)
-    moves.get_by_role("button", name="let it move").click()
+    moves.get_by_role("button", name="let it move").press("Enter")
     expect(moves.get_by_label("Speed controller, foremost")).to_have_value("55")
+    expect(moves.get_by_label("Speed controller, foremost")).to_be_focused()
     expect(balance.locator("[data-hung=controller]")).to_have_attribute("role", "slider")
-    moves.get_by_role("button", name="one more spot").click()
-    expect(moves.get_by_label("Name of Spot 2")).to_be_visible()
+    moves.get_by_role("button", name="one more spot").press("Enter")
+    expect(moves.get_by_label("Name of Spot 2")).to_be_focused()
     pieces = moves.get_by_label("Pieces of ballast at hand")
     pieces.fill("5; 0.5 oz; six coins of 2,4; and so on")
     pieces.blur()
@@ -220,10 +221,16 @@ def test_what_may_move_and_ballast_are_said_in_place(balance):
     pieces.blur()
     expect(pieces).to_have_value("5; 14.2; 6 x 2.4")
     expect(moves.get_by_role("alert")).to_have_count(0)
-    moves.locator(".spot", has=balance.get_by_label("Name of Spot 2")).get_by_text("remove").click()
+    moves.locator(".spot", has=balance.get_by_label("Name of Spot 2")).get_by_role(
+        "button", name="remove"
+    ).press("Enter")
     expect(moves.get_by_label("Name of Spot 2")).to_have_count(0)
+    expect(moves.get_by_role("button", name="one more spot")).to_be_focused()
     balance.get_by_role("button", name="Bring it back").click()
     expect(moves.get_by_label("Name of Spot 2")).to_be_visible()
+    moves.get_by_role("button", name="Speed controller stays").press("Enter")
+    expect(moves.get_by_label("Speed controller, foremost")).to_have_count(0)
+    expect(others).to_be_focused()
 
 
 def test_what_a_longer_bay_would_save(balance):

@@ -72,7 +72,7 @@ def _alike(given: str, unit: str) -> list[float]:
     """So many pieces of one mass [g]."""
     found = next((match for way in _WAYS if (match := way.match(given))), None)
     if found is None:
-        words = "write pieces like 5; 12.4, and several alike like 6 x 2.4"
+        words = "write pieces like 5 g; 12.4 g, and several alike like 6 x 2.4 g"
         raise _fault(f'says "{given[:_SHOWN]}"; {words}')
     said = found.groupdict().get("count") or "1"
     count = COUNTS.get(said.lower()) or int(said)

@@ -45,7 +45,7 @@ def test_what_nobody_touched_is_as_exact_as_it_was():
 @pytest.mark.parametrize(
     ("line", "says"),
     [
-        ("5 10", '"5 10"; write pieces like 5; 12.4'),
+        ("5 10", '"5 10"; write pieces like 5 g; 12.4 g'),
         ("5,5,10", '"5,5,10"; write'),
         ("5 g; rubbish", '"rubbish"; write'),
         ("-3", '"-3"; write'),

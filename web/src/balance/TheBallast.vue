@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, type ComponentPublicInstance } from 'vue'
 import { answered, api, type Opened } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
@@ -10,6 +10,8 @@ import { plainly, useUnits } from '../shared/units'
 const { id, build, change, send, sendAway } = useBuild()
 const { units, example } = useUnits()
 
+const list = useTemplateRef('list')
+const more = useTemplateRef<ComponentPublicInstance>('more')
 const ballast = computed(() => build.value?.ballast ?? { spots: [], pieces: [] })
 type Spot = (typeof ballast.value.spots)[number]
 const path = computed(() => ({ build_id: id.value }))
@@ -29,15 +31,19 @@ function remove(spot: Spot) {
       }),
     )
   })
+  more.value?.$el.focus()
 }
-function addSpot() {
-  void send((header) =>
+async function addSpot() {
+  const added = await send((header) =>
     answered<Opened>(
       api.POST('/api/v1/builds/{build_id}/ballast/spots', {
         params: { path: path.value, header },
       }),
     ),
   )
+  if (!added) return
+  await nextTick()
+  list.value?.querySelector<HTMLElement>('.spot:last-of-type input')?.focus()
 }
 
 const typed = ref<string | null>(null)
@@ -80,54 +86,56 @@ function putBack(event: KeyboardEvent) {
 
 <template>
   <h3>Ballast</h3>
-  <div v-for="spot in ballast.spots" :key="spot.id" class="spot">
-    <TextCell
-      :value="spot.name"
-      :label="`Name of ${spot.name}`"
-      @kept="set(spot.id, { name: $event })"
-    />
-    <span
-      >at
-      <QuantityCell
-        :value="spot.x_mm"
-        kind="station"
-        :unit="units.length.name"
-        :base="units.length.base"
-        :label="`${spot.name}, from the nose`"
-        @kept="$event !== null && set(spot.id, { x_mm: $event })"
+  <div ref="list" class="spots">
+    <div v-for="spot in ballast.spots" :key="spot.id" class="spot">
+      <TextCell
+        :value="spot.name"
+        :label="`Name of ${spot.name}`"
+        @kept="set(spot.id, { name: $event })"
       />
-      {{ units.length.name }}, at most
-      <QuantityCell
-        :value="spot.most_g"
-        kind="mass"
-        :unit="units.mass.name"
-        :base="units.mass.base"
-        :label="`${spot.name}, at most`"
-        @kept="$event !== null && set(spot.id, { most_g: $event })"
-      />
-      {{ units.mass.name }}
-      <v-verb class="faint" @click="remove(spot)">remove</v-verb></span
-    >
-    <span class="pair"
-      ><v-checkbox-btn
-        :model-value="spot.pair"
-        label="in pairs, left and right"
-        @update:model-value="set(spot.id, { pair: $event })"
-      /><template v-if="spot.pair">
-        at
+      <span
+        >at
         <QuantityCell
-          :value="spot.y_mm"
+          :value="spot.x_mm"
           kind="station"
           :unit="units.length.name"
           :base="units.length.base"
-          :label="`${spot.name}, to the side`"
-          @kept="$event !== null && set(spot.id, { y_mm: $event })"
+          :label="`${spot.name}, from the nose`"
+          @kept="$event !== null && set(spot.id, { x_mm: $event })"
         />
-        {{ units.length.name }} out</template
-      ></span
-    >
+        {{ units.length.name }}, at most
+        <QuantityCell
+          :value="spot.most_g"
+          kind="mass"
+          :unit="units.mass.name"
+          :base="units.mass.base"
+          :label="`${spot.name}, at most`"
+          @kept="$event !== null && set(spot.id, { most_g: $event })"
+        />
+        {{ units.mass.name }}
+        <v-verb class="faint" @click="remove(spot)">remove</v-verb></span
+      >
+      <span class="pair"
+        ><v-checkbox-btn
+          :model-value="spot.pair"
+          label="in pairs, left and right"
+          @update:model-value="set(spot.id, { pair: $event })"
+        /><template v-if="spot.pair">
+          at
+          <QuantityCell
+            :value="spot.y_mm"
+            kind="station"
+            :unit="units.length.name"
+            :base="units.length.base"
+            :label="`${spot.name}, to the side`"
+            @kept="$event !== null && set(spot.id, { y_mm: $event })"
+          />
+          {{ units.length.name }} out</template
+        ></span
+      >
+    </div>
   </div>
-  <v-verb @click="addSpot">one more spot</v-verb>
+  <v-verb ref="more" @click="addSpot">one more spot</v-verb>
   <label
     >pieces at hand, {{ units.mass.name }}
     <v-text-field
@@ -153,6 +161,11 @@ function putBack(event: KeyboardEvent) {
   flex-wrap: wrap;
   gap: 0 6px;
   align-items: center;
+}
+
+.spots {
+  display: grid;
+  gap: 8px;
 }
 
 .spot {

@@ -52,7 +52,7 @@ async function ask() {
       >might slide from
       <v-text-field v-model="wider.low" class="entry figure few" aria-label="Further forward" />
       to <v-text-field v-model="wider.high" class="entry figure few" aria-label="Further aft" />
-      {{ units.length.name }} {{ fromWhere(chosen) }}?
+      {{ units.length.name }}, {{ fromWhere(chosen) }}?
       <v-verb type="submit">work it out</v-verb>
     </span>
     <p v-if="saved" role="status">

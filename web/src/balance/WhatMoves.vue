@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref, useTemplateRef } from 'vue'
 import { answered, api, type Opened, type Part } from '../api/client'
 import { fromWhere } from '../say/parts'
 import QuantityCell from '../shared/QuantityCell.vue'
@@ -18,6 +18,12 @@ const flying = computed(() => (build.value?.parts ?? []).filter((part) => !part.
 const movable = computed(() => flying.value.filter((part) => part.slide))
 const others = computed(() => flying.value.filter((part) => !part.slide && part.station))
 
+const section = useTemplateRef('section')
+/** The hand goes on where something came, or where more may be chosen. */
+const goOn = async (where: string) => {
+  await nextTick()
+  section.value?.querySelector<HTMLElement>(where)?.focus()
+}
 function slide(part: Part, patch: Partial<NonNullable<Part['slide']>> | null) {
   void changePart(part.id, (now) => ({
     ...now,
@@ -27,22 +33,28 @@ function slide(part: Part, patch: Partial<NonNullable<Part['slide']>> | null) {
 
 /** The list is only chosen from: walking through it moves nothing. */
 const one = ref('')
-function letMove() {
+async function letMove() {
   const path = { build_id: id.value, part_id: one.value }
-  one.value = ''
-  void send((header) =>
+  const moves = await send((header) =>
     answered<Opened>(
       api.POST('/api/v1/builds/{build_id}/parts/{part_id}/slide', { params: { path, header } }),
     ),
   )
+  if (!moves) return
+  one.value = ''
+  void goOn(`[data-moves="${path.part_id}"] input`)
+}
+function stays(part: Part) {
+  slide(part, null)
+  void goOn('.more input:not([type=hidden])')
 }
 </script>
 
 <template>
-  <section aria-label="What may move" class="small">
+  <section ref="section" aria-label="What may move" class="small">
     <h2>What may move</h2>
-    <p v-if="movable.length" class="faint">{{ units.length.name }} {{ fromWhere() }}</p>
-    <p v-for="part in movable" :key="part.id" class="line">
+    <p v-if="movable.length" class="faint">{{ fromWhere() }}, {{ units.length.name }}</p>
+    <p v-for="part in movable" :key="part.id" class="line" :data-moves="part.id">
       <span>{{ nameOf(part.id) }}</span>
       <span
         ><QuantityCell
@@ -63,16 +75,12 @@ function letMove() {
           @kept="$event !== null && slide(part, { high_mm: $event })"
         />
         {{ part.station?.reference === 'leading_edge' ? fromWhere(part) : '' }}
-        <v-verb
-          class="faint"
-          :aria-label="`${part.name} stays where it is`"
-          @click="slide(part, null)"
-        >
+        <v-verb class="faint" :aria-label="`${part.name} stays where it is`" @click="stays(part)">
           stays
         </v-verb></span
       >
     </p>
-    <p>
+    <p class="more">
       <PickList
         v-model="one"
         :items="named(others, 'one more that may move')"

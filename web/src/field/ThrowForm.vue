@@ -2,7 +2,7 @@
 import { computed, onBeforeUnmount, ref } from 'vue'
 import limits from '../api/limits.json'
 import type { Seen } from '../api/client'
-import { goesSideways, OFTEN, SEEN, SELDOM, useFieldWords } from '../say/field'
+import { goesSideways, MPH_M_S, OFTEN, SEEN, SELDOM, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
 import { fixed, plainly, useUnits } from '../shared/units'
 import ThrowRuler from './ThrowRuler.vue'
@@ -35,7 +35,7 @@ const tabs = computed(() => controls.value.filter((each) => each.kind === 'tab')
 const others = computed(() => controls.value.filter((each) => each.kind !== 'tab'))
 const shown = computed(() => [...tabs.value, ...(more.value ? others.value : [])])
 const run = computed(() => units.value.run)
-const windBase = computed(() => (run.value.name === 'm' ? 1 : 0.44704))
+const windBase = computed(() => (run.value.name === 'm' ? 1 : MPH_M_S))
 const lastHeight = computed(() => {
   const last = [...throws.value].reverse().find((each) => each.height_m)
   return last?.height_m ? +(last.height_m / run.value.base).toFixed(2) : null

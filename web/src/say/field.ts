@@ -19,6 +19,9 @@ export const SEEN: Record<Seen, string> = {
   wallows: 'wallows, slides',
 }
 
+/** A mile an hour [m/s]. */
+export const MPH_M_S = 0.44704
+
 /** The words for every throw, and those that only a motor or a closer look brings. */
 export const OFTEN: Seen[] = ['good', 'stalls', 'dives', 'turns_left', 'turns_right', 'twitchy']
 export const SELDOM: Seen[] = [
@@ -124,7 +127,7 @@ export function useFieldWords() {
 
   const far = (m: number) => quantity(m, 'run', 1)
   const wind = (m_s: number) =>
-    metric() ? `${fixed(m_s, 1)} m/s` : `${fixed(m_s / 0.44704, 0)} mph`
+    metric() ? `${fixed(m_s, 1)} m/s` : `${fixed(m_s / MPH_M_S, 0)} mph`
   const sink = (m_s: number) => quantity(m_s, 'speed', 'fine')
 
   function clock(at: string | null): string {
