@@ -46,9 +46,12 @@ TO_TELL: Final = {
     Missing.PARTS: "add the parts on the Plan",
     Missing.WING: "draw the wing on the Plan",
     Missing.STATIONS: "give the parts their stations on the Plan",
-    Missing.THRUST: "state the thrust on the Plan",
+    Missing.THRUST: "say its drive in Power, or its thrust on the Plan",
     Missing.DRIVE: "list the drive in Power",
-    Missing.PACK: "say its pack and propeller in Power",
+    Missing.DRIVEN: "say its pack and propeller in Power",
+    Missing.PACK: "say its pack in Power",
+    Missing.PACK_ABOARD: "none of the drive's packs is aboard; say in Power which part is which",
+    Missing.PROPELLER: "say its propeller in Power",
     Missing.MOTOR: "thrown: it has no motor",
 }
 

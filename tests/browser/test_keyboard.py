@@ -193,6 +193,20 @@ def test_a_sheet_that_goes_gives_the_hand_back_to_what_opened_it(page, sandpiper
     expect(verb).to_be_focused()
 
 
+def test_esc_while_the_hand_is_still_on_what_opened_a_sheet_puts_only_the_sheet_away(
+    page, sandpiper
+):
+    page.goto(f"{sandpiper}/plan?on=parts")
+    page.get_by_role("button", name="Change Hatch").press("Enter")
+    verb = page.get_by_role("button", name="it was repaired, replaced …")
+    verb.press("Enter")
+    sheet = page.get_by_role("dialog", name="What happened to it")
+    expect(sheet).to_be_visible()
+    verb.dispatch_event("keydown", {"key": "Escape", "bubbles": True})
+    expect(sheet).not_to_be_visible()
+    expect(verb).to_be_focused()
+
+
 def test_a_build_that_is_not_begun_gives_the_hand_back_too(page, sandpiper):
     page.goto(sandpiper.split("/build/")[0])
     verb = page.get_by_role("button", name="Begin a build")

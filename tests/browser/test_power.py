@@ -116,7 +116,8 @@ def test_a_drive_is_begun_from_the_parts(page, served):
     expect(section(page, "The drive")).to_contain_text(
         "Nobody said its Kv: by its mass about 2580 ±"
     )
-    expect(page.locator('[data-rod="thrust_to_weight"]')).to_contain_text("pack and propeller")
+    expect(page.locator('[data-rod="thrust_to_weight"]')).to_contain_text("say its propeller")
+    expect(section(page, "At full throttle")).to_contain_text("say its propeller in Power")
     unlisted = page.locator("[data-another]").last
     expect(unlisted.get_by_label("Cells of another")).to_have_value("3")
     unlisted.get_by_role("button", name="list it").click()

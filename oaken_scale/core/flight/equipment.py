@@ -1,11 +1,12 @@
 """What a plane carries besides its airframe, where the craft asks otherwise for it: whether it is
 thrown, whether a pack flies in it, whether anything steers it."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from oaken_scale.core.flight.budget import group_of
 from oaken_scale.core.flight.lateral_pairs import pairs
+from oaken_scale.core.flight.verdict import Missing
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.kind_named import names_a_drive_pack, names_a_motor, names_a_propeller
 from oaken_scale.core.model.part import Group, Part
@@ -45,6 +46,28 @@ def equipment(build: Build, parts: Sequence[Part]) -> Equipment:
         pack=drive or not thrown,
         controls=drive or Group.CONTROL in groups,
     )
+
+
+def drive_lacks(build: Build, aboard: Iterable[bool]) -> Missing | None:
+    """What the drive of a build is not told without, where these of its parts are aboard; None where
+    it can be told.
+
+    >>> from oaken_scale.core.model.part import Pedigree
+    >>> from oaken_scale.core.model.power import Motor, Pack, Power
+    >>> part = Part("pack", "Pack", Pedigree.LISTING, stated_g=120.0)
+    >>> drive = Power(Motor(1400, 60), packs=(Pack("s3", "3 cells", 3, 1300, part="pack"),))
+    >>> drive_lacks(Build("b", "B", parts=(part,), power=drive), [True]).value
+    'propeller'
+    """
+    power = build.power
+    if power is None:
+        return Missing.DRIVE
+    if not power.propellers:
+        return Missing.PROPELLER if power.packs else Missing.DRIVEN
+    if not power.packs:
+        return Missing.PACK
+    flies = {part.id for part, on in zip(build.parts, aboard, strict=True) if on}
+    return None if any(pack.part in flies for pack in power.packs) else Missing.PACK_ABOARD
 
 
 def packs_at_once(build: Build) -> tuple[str, ...]:

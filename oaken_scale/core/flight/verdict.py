@@ -19,14 +19,19 @@ class Word(StrEnum):
 
 
 class Missing(StrEnum):
-    """What a metric cannot be told without."""
+    """What a metric cannot be told without. Of a drive's figures: ``DRIVEN``, what its motor is
+    driven with and drives, a pack and a propeller; ``PACK_ABOARD``, one of the packs that it has.
+    """
 
     PARTS = "parts"
     WING = "wing"
     STATIONS = "stations"
     THRUST = "thrust"
     DRIVE = "drive"
+    DRIVEN = "driven"
     PACK = "pack"
+    PACK_ABOARD = "pack_aboard"
+    PROPELLER = "propeller"
     MOTOR = "motor"
 
 

@@ -5,6 +5,8 @@ from dataclasses import dataclass, replace
 from math import exp
 from typing import Final
 
+from oaken_scale.core.flight.equipment import drive_lacks
+from oaken_scale.core.flight.verdict import Missing
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.kind_named import names_a_drive_pack
 from oaken_scale.core.model.power import FULL_V_PER_CELL, Pack, Power, Propeller
@@ -103,8 +105,17 @@ class UnlistedPack:
 
 
 @dataclass(frozen=True, slots=True)
+class UntoldPower:
+    """A loadout for which the drive is not told yet, and for want of what."""
+
+    loadout: str
+    missing: Missing
+
+
+@dataclass(frozen=True, slots=True)
 class PowerTold:
-    """What is told of a build's drive, and the packs of its parts that are ``unlisted`` with it."""
+    """What is told of a build's drive for each loadout, or why not, and the packs of its parts that
+    are ``unlisted`` with it."""
 
     constants: tuple[Constant, ...]
     doubts: tuple[PointDoubt, ...]
@@ -113,6 +124,7 @@ class PowerTold:
     loadouts: tuple[LoadoutPower, ...]
     tired: tuple[TiredPack, ...]
     unlisted: tuple[UnlistedPack, ...]
+    untold: tuple[UntoldPower, ...]
 
 
 @recalled(keep=64)
@@ -257,6 +269,7 @@ def power_told(
         tuple(replace(each, unbeaten=_unbeaten(mass, each, told)) for mass, each in told),
         tired_packs(power.flights),
         unlisted_packs(build),
+        _untold(build, [loadout for loadout, _ in masses]),
     )
 
 
@@ -311,6 +324,12 @@ def _flying(build: Build, power: Power, masses: Sequence[tuple[str, float]]) -> 
         if pack is not None and power.propellers:
             flying.append(Aboard(id, mass, pack))
     return flying
+
+
+def _untold(build: Build, loadouts: Sequence[str]) -> tuple[UntoldPower, ...]:
+    lacks = (drive_lacks(build, build.aboard(one)) for one in build.loadouts or (None,))
+    named = zip(loadouts, lacks, strict=True)
+    return tuple(UntoldPower(loadout, missing) for loadout, missing in named if missing)
 
 
 def _stall(

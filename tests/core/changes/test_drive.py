@@ -225,7 +225,7 @@ def test_what_nobody_said_of_a_drive_is_left_to_be_said():
     )
     asked = (Target(TargetKind.THRUST_TO_WEIGHT, 0.7), Target(TargetKind.POWER_LOADING, 100.0))
     for build, lacks in (
-        (begun, [Missing.PACK, Missing.PACK]),
+        (begun, [Missing.DRIVEN, Missing.DRIVEN]),
         (plain, [Missing.THRUST, Missing.DRIVE]),
     ):
         (flown,) = assess(replace(build, targets=asked)).loadouts

@@ -7,6 +7,7 @@ from math import pi
 import pytest
 
 from oaken_scale.core.assess import assess
+from oaken_scale.core.flight.verdict import Missing
 from oaken_scale.core.model.build import Build, Loadout
 from oaken_scale.core.model.part import Part, Pedigree, Station
 from oaken_scale.core.model.power import (
@@ -54,6 +55,35 @@ PLANE = Build(
     thrust=Thrust(400.0, 20.0, "stated", 12.0),
     power=DRIVE,
 )
+
+
+@pytest.mark.parametrize(
+    ("drive", "missing"),
+    [
+        (DRIVE, [("glide", Missing.PACK_ABOARD)]),
+        (
+            replace(DRIVE, propellers=()),
+            [(each, Missing.PROPELLER) for each in ("l-big", "l-small", "glide")],
+        ),
+        (
+            replace(DRIVE, packs=()),
+            [(each, Missing.PACK) for each in ("l-big", "l-small", "glide")],
+        ),
+        (
+            replace(DRIVE, packs=(), propellers=()),
+            [(each, Missing.DRIVEN) for each in ("l-big", "l-small", "glide")],
+        ),
+    ],
+)
+def test_a_loadout_whose_drive_is_not_told_says_for_want_of_what(drive, missing):
+    kinds = (TargetKind.THRUST_TO_WEIGHT, TargetKind.POWER_LOADING)
+    asked = tuple(Target(kind, 0.1) for kind in kinds)
+    assessment = assess(replace(PLANE, thrust=None, power=drive, targets=asked))
+    assert [(each.loadout, each.missing) for each in assessment.power.untold] == missing
+    for kind in kinds:
+        answers = [(each.id, one) for each in assessment.loadouts for one in each.answers]
+        of_kind = [(id, one.missing) for id, one in answers if one.kind is kind and one.missing]
+        assert of_kind == missing
 
 
 def fresh(amps: float, sd: float = 0.5) -> Predicted:

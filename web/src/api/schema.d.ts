@@ -7565,10 +7565,11 @@ export interface components {
         Misfit: "too_large" | "not_together" | "outside" | "slides_out" | "lead_short" | "too_near" | "in_disc" | "at_control";
         /**
          * Missing
-         * @description What a metric cannot be told without.
+         * @description What a metric cannot be told without. Of a drive's figures: ``DRIVEN``, what its motor is
+         *     driven with and drives, a pack and a propeller; ``PACK_ABOARD``, one of the packs that it has.
          * @enum {string}
          */
-        Missing: "parts" | "wing" | "stations" | "thrust" | "drive" | "pack" | "motor";
+        Missing: "parts" | "wing" | "stations" | "thrust" | "drive" | "driven" | "pack" | "pack_aboard" | "propeller" | "motor";
         /**
          * Moisture
          * @description What a lot became since it was first weighed.
@@ -9370,7 +9371,8 @@ export interface components {
         };
         /**
          * PowerTold
-         * @description What is told of a build's drive, and the packs of its parts that are ``unlisted`` with it.
+         * @description What is told of a build's drive for each loadout, or why not, and the packs of its parts that
+         *     are ``unlisted`` with it.
          */
         PowerTold: {
             /** Constants */
@@ -9387,6 +9389,8 @@ export interface components {
             tired: components["schemas"]["TiredPack"][];
             /** Unlisted */
             unlisted: components["schemas"]["UnlistedPack"][];
+            /** Untold */
+            untold: components["schemas"]["UntoldPower"][];
         };
         /**
          * Predicted
@@ -11989,6 +11993,15 @@ export interface components {
             from_mm?: number | null;
             /** To Mm */
             to_mm?: number | null;
+        };
+        /**
+         * UntoldPower
+         * @description A loadout for which the drive is not told yet, and for want of what.
+         */
+        UntoldPower: {
+            /** Loadout */
+            loadout: string;
+            missing: components["schemas"]["Missing"];
         };
         /**
          * Use

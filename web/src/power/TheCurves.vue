@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { MISSING } from '../say/metrics'
 import SavePicture from '../shared/SavePicture.vue'
 import { plainly, useUnits } from '../shared/units'
 import ThrustPlot from './ThrustPlot.vue'
 import { useDrive } from './useDrive'
 import { useThrustCurves } from './useThrustCurves'
 
-const { drive, mine } = useDrive()
+const { drive, mine, lacks } = useDrive()
 const { number, units } = useUnits()
 const thrust = useThrustCurves()
 const { curves, asked } = thrust
@@ -34,7 +35,7 @@ const holder = ref<HTMLElement>()
       <span class="faint small">against throttle, %</span>
     </header>
     <p v-if="!curves.length" class="faint">
-      No loadout carries a pack of this drive yet: say below which part each pack is.
+      Nothing to draw yet{{ lacks ? `: ${MISSING[lacks]}` : '' }}.
     </p>
     <figure v-else ref="holder">
       <ThrustPlot :of="thrust" :words="words" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MISSING } from '../say/metrics'
 import { once } from '../shared/once'
 import { fixed } from '../shared/units'
 import { computed, ref } from 'vue'
@@ -7,7 +8,7 @@ import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useDrive } from './useDrive'
 
-const { drive, told, mine, set, addFlight, setFlightAside } = useDrive()
+const { drive, told, mine, lacks, set, addFlight, setFlightAside } = useDrive()
 const { loadout } = useBuild()
 
 const minutes = ref('')
@@ -55,6 +56,7 @@ const tired = computed(() => told.value?.tired ?? [])
         >; level flight takes about {{ fixed(mine.level_w, 0) }} W</template
       >.
     </p>
+    <p v-else-if="lacks" class="small faint">To tell them: {{ MISSING[lacks] }}.</p>
     <p v-for="each in tired" :key="each.pack" class="warns small" role="note">
       {{ nameOf(each.pack) }} is tired: its minutes fell by {{ Math.round(100 * each.fell) }} % over
       {{ each.flights }} flights. Feel it for puffing before it is charged again.

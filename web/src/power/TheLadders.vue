@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { MISSING } from '../say/metrics'
 import { useBuild } from '../shared/useBuild'
 import { fixed, plainly } from '../shared/units'
 import LadderRow from './LadderRow.vue'
+import { useDrive } from './useDrive'
 import { useLadders } from './useLadders'
 
 const { mine, rows, cells, heat, missing } = useLadders()
+const { lacks } = useDrive()
 const { loadout } = useBuild()
 
 const figures = computed(() => {
@@ -58,7 +61,7 @@ const figures = computed(() => {
         No ladder yet for {{ missing.join(', ') }}: nobody said what it stands.
       </p>
     </template>
-    <p v-else class="faint small">This loadout carries no pack of the drive.</p>
+    <p v-else-if="lacks" class="faint small">To tell it: {{ MISSING[lacks] }}.</p>
   </section>
 </template>
 

@@ -38,6 +38,10 @@ export function useDrive() {
   const mine = computed(
     () => told.value?.loadouts.find((each) => each.loadout === loadout.value?.id) ?? null,
   )
+  /** What the drive of the chosen loadout is not told without. */
+  const lacks = computed(
+    () => told.value?.untold.find((each) => each.loadout === loadout.value?.id)?.missing ?? null,
+  )
 
   /** Keep the drive with something of it changed. */
   function edit(changed: (now: Drive) => Partial<Drive>): Promise<boolean> {
@@ -125,6 +129,7 @@ export function useDrive() {
     drive,
     told,
     mine,
+    lacks,
     begin,
     edit,
     set,

@@ -54,7 +54,10 @@ export const MISSING: Record<Missing, string> = {
   stations: 'give the parts their stations on the Plan',
   thrust: 'say its drive in Power, or its thrust on the Plan',
   drive: 'list the drive in Power',
-  pack: 'say its pack and propeller in Power',
+  driven: 'say its pack and propeller in Power',
+  pack: 'say its pack in Power',
+  pack_aboard: "none of the drive's packs is aboard; say in Power which part is which",
+  propeller: 'say its propeller in Power',
   motor: 'thrown: it has no motor',
 }
 

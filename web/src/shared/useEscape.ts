@@ -6,9 +6,16 @@ import { OPEN_LIST } from './useKeys'
 export function useEscape(open: Ref<boolean>) {
   let opener: Element | null = null
 
-  // A list that is open in it goes first, by itself: it is gone before the key arrives here.
+  // A list that is open in it goes first, by itself: it is gone before the key arrives here. While
+  // the hand is still on what opened the sheet, the key is the sheet's, and not that form's too.
   let listWasOpen = false
-  const comes = () => (listWasOpen = document.querySelector(OPEN_LIST) !== null)
+  function comes(event: KeyboardEvent) {
+    listWasOpen = document.querySelector(OPEN_LIST) !== null
+    const isWithin = event.target instanceof Element && event.target.closest('.v-overlay')
+    if (event.key !== 'Escape' || listWasOpen || isWithin) return
+    event.stopPropagation()
+    open.value = false
+  }
   function pressed(event: KeyboardEvent) {
     if (event.key === 'Escape' && !listWasOpen) open.value = false
   }

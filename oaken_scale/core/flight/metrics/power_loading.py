@@ -2,10 +2,11 @@
 
 from typing import Final
 
+from oaken_scale.core.flight.equipment import drive_lacks
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.metric import Metric, untold
 from oaken_scale.core.flight.metrics.over_the_weight import against_the_weight, over_the_weight
-from oaken_scale.core.flight.verdict import Answer, Missing
+from oaken_scale.core.flight.verdict import Answer
 from oaken_scale.core.model.target import Target, TargetKind
 
 KG_PER_G: Final = 1e-3
@@ -25,8 +26,7 @@ def power_loading(plane: Flying) -> Answer:
     """
     kind, unit = TargetKind.POWER_LOADING, "W/kg"
     if plane.power is None:
-        missing = Missing.DRIVE if plane.build.power is None else Missing.PACK
-        return untold(kind, unit, plane.target(kind), missing)
+        return untold(kind, unit, plane.target(kind), drive_lacks(plane.build, plane.aboard))
     watts, sd = plane.power
     return over_the_weight(plane, kind, unit, watts, sd, "more_power_w", KG_PER_G)
 

@@ -2,12 +2,11 @@
 
 from typing import Final
 
-from oaken_scale.core.flight.equipment import is_thrown
+from oaken_scale.core.flight.equipment import drive_lacks, is_thrown
 from oaken_scale.core.flight.flying import Flying
 from oaken_scale.core.flight.metrics.metric import Metric, untold
 from oaken_scale.core.flight.metrics.over_the_weight import against_the_weight, over_the_weight
 from oaken_scale.core.flight.verdict import Answer, Missing
-from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.target import Target, TargetKind
 
 
@@ -29,16 +28,16 @@ def thrust_to_weight(plane: Flying) -> Answer:
     """
     kind, unit = TargetKind.THRUST_TO_WEIGHT, "ratio"
     if plane.thrust is None:
-        return untold(kind, unit, plane.target(kind), _missing(plane.build))
+        return untold(kind, unit, plane.target(kind), _missing(plane))
     return over_the_weight(
         plane, kind, unit, plane.thrust.thrust_gf, plane.thrust_sd_gf, "more_thrust_gf"
     )
 
 
-def _missing(build: Build) -> Missing:
-    if is_thrown(build):
+def _missing(plane: Flying) -> Missing | None:
+    if is_thrown(plane.build):
         return Missing.MOTOR
-    return Missing.THRUST if build.power is None else Missing.PACK
+    return Missing.THRUST if plane.build.power is None else drive_lacks(plane.build, plane.aboard)
 
 
 def _as_the_thrust_bears(plane: Flying, target: Target) -> tuple[float, float] | None:
