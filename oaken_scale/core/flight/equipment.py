@@ -49,8 +49,9 @@ def equipment(build: Build, parts: Sequence[Part]) -> Equipment:
 
 
 def drive_lacks(build: Build, aboard: Iterable[bool]) -> Missing | None:
-    """What the drive of a build is not told without, where these of its parts are aboard; None where
-    it can be told.
+    """What the drive of a build is not told without, where these of its parts are aboard.
+
+    None where it can be told.
 
     >>> from oaken_scale.core.model.part import Pedigree
     >>> from oaken_scale.core.model.power import Motor, Pack, Power

@@ -18,7 +18,7 @@ FIELD: Final = "line"
 
 _MASS_UNIT: Final = "|".join(sorted(spellings_of("mass"), key=len, reverse=True))
 _LENGTH_UNIT: Final = "|".join(map(re.escape, sorted(spellings_of("length"), key=len)))
-_TIMES: Final = r"(?:\d{1,3}\s*[x×]\s*)?"  # "2 x 9 g"
+_TIMES: Final = r"(?:\d{1,3}\s*[x×*]\s*)?"  # "2 x 9 g"
 _ONE: Final = rf"(?:{NUMBER})\s*(?:{_MASS_UNIT})(?![\w/²])"
 _LARGE: Final = "kg|lb|" + "|".join(
     typed for typed, unit in SPELLINGS.items() if unit in ("kg", "lb")
@@ -29,15 +29,15 @@ _EACH: Final = r"(?:each|apiece)"
 
 _AT_THE_END: Final = re.compile(
     rf"^(?P<before>.*?\S)\s+(?P<figure>{_FIGURE})"
-    rf"(?P<each>\s+{_EACH})?(?:\s*[x×]\s*(?P<times>\d{{1,3}}))?(?P<after>)$",
+    rf"(?P<each>\s+{_EACH})?(?:\s*[x×*]\s*(?P<times>\d{{1,3}}))?(?P<after>)$",
     re.IGNORECASE,
 )
 _WITHIN: Final = re.compile(
     rf"(?<!\S)(?P<figure>{_FIGURE})(?P<each>\s+{_EACH})?"
-    r"(?:\s*[x×]\s*(?P<times>\d{1,3})(?!\S))?(?=[\s,;])",
+    r"(?:\s*[x×*]\s*(?P<times>\d{1,3})(?!\S))?(?=[\s,;])",
     re.IGNORECASE,
 )
-_SUM_OF: Final = re.compile(r"(?P<count>\d{1,3})\s*[x×]\s*[^+]*$", re.IGNORECASE)
+_SUM_OF: Final = re.compile(r"(?P<count>\d{1,3})\s*[x×*]\s*[^+]*$", re.IGNORECASE)
 _IN_BRACKETS: Final = re.compile(
     rf"[(\[]\s*(?P<inside>{_FIGURE}(?:\s+{_EACH})?)\s*[)\]]", re.IGNORECASE
 )
@@ -57,8 +57,11 @@ _SO_MANY: Final = (
     re.compile(rf"^(?P<count>\d{{1,3}})\s+(?!(?:{_UNIT})\s)(?:(?i:[a-z].*s$)|[A-Z]{{2}})"),
     re.compile(rf"^.*\S,?\s+(?P<count>{_COUNTS})$", re.IGNORECASE),
     re.compile(r"^.*\S,\s*(?P<count>\d{1,3})$"),
-    re.compile(r"^.*\S\s+[x×]\s*(?P<count>\d{1,3})$", re.IGNORECASE),
-    re.compile(rf"^.*\S\s*\(\s*(?P<count>\d{{1,3}}|{_COUNTS})\s*\)$", re.IGNORECASE),
+    re.compile(r"^.*\S\s+[x×*]\s*(?P<count>\d{1,3})$", re.IGNORECASE),
+    re.compile(
+        rf"^.*\S\s*\(\s*(?:[x×*]\s*)?(?P<count>\d{{1,3}}|{_COUNTS})(?:\s*[x×*])?\s*\)$",
+        re.IGNORECASE,
+    ),
 )
 """A name that says how many: "Two servos", "2 ESC", "Motor screws, four", "Servos (2)"; "5 mm
 strips" does not."""
@@ -81,6 +84,7 @@ class SaidMass:
 def mass_in_words(words: str, unit: str = "g") -> SaidMass:
     """What a part is called, what it weighs, and how many it is. The mass stands where it likes:
     after the name, before it, or within it; ``unit`` is meant where the sum that it ends has none.
+    After a name that says how many there are, it is of them all.
 
     Raises BuildFaultError on ``line`` where there is no name, where more than one mass is said,
     where "each" stands and nothing says how many, and where a bare length follows the mass: it may
@@ -88,6 +92,8 @@ def mass_in_words(words: str, unit: str = "g") -> SaidMass:
 
     >>> mass_in_words("Motor 28 g 2300 Kv")
     SaidMass(name='Motor 2300 Kv', grams=28.0, pieces=1)
+    >>> mass_in_words("Two motors 68 g")
+    SaidMass(name='Two motors', grams=68.0, pieces=2)
     >>> mass_in_words("4 9 g servos"), mass_in_words("Screws 0.6 g x 4").grams
     (SaidMass(name='4 servos', grams=36.0, pieces=4), 2.4)
     """
@@ -112,12 +118,11 @@ def mass_in_words(words: str, unit: str = "g") -> SaidMass:
     grams = _grams(found["figure"], unit)
     if times := _SUM_OF.match(found["figure"]):  # the figure is of them all already
         return SaidMass(name, grams, max(1, int(times["count"])))
-    pieces = max(1, int(found["times"])) if found["times"] else 1
-    if pieces == 1 and (found["each"] or _is_of_each(_bare(before), after)):
-        pieces = counted(name)
+    pieces = max(1, int(found["times"])) if found["times"] else counted(name)
     if found["each"] and pieces == 1:
         raise BuildFaultError([Fault(FIELD, _how_many(name, found["figure"].strip()))])
-    return SaidMass(name, pieces * grams, pieces)
+    is_of_each = found["each"] or found["times"] or _is_of_each(_bare(before), after)
+    return SaidMass(name, pieces * grams if is_of_each else grams, pieces)
 
 
 def is_mass(words: str) -> bool:

@@ -54,13 +54,14 @@ _WORDS: Final = re.compile(rf"(?!{_INCHES})\s(of|in|at|side|up|{_WAY})\s", re.IG
 """The words that divide a line. "in" after a number is the unit where another of them follows, a
 second side, or nothing: "18 in x 6 in of foam board", "at 3 in"."""
 
+_MASS_UNIT: Final = "|".join(spellings_of("mass"))
 _LENGTH_UNIT: Final = "|".join(map(re.escape, spellings_of("length")))
 _SIDE: Final = (
     # "3 ft 6 in"
     rf"(?:(?:{NUMBER})\s*(?:ft|')\s*)?(?:{NUMBER})"
     rf"(?:\s*(?:(?!(?:{'|'.join(WHOLES)})s?\b)[a-z]{{1,12}}[2²]?|[\"']))?"
 )
-_AMOUNT: Final = rf"(?:{_SIDE}(?:\s*[x×]\s*{_SIDE})?|{SHARE})"
+_AMOUNT: Final = rf"(?:{_SIDE}(?:\s*[x×*]\s*{_SIDE})?|{SHARE})"
 _OF_LOT: Final = re.compile(
     rf"^(?P<name>.*?\S)\s+(?P<figure>{_AMOUNT}(?:\s*\+\s*+{_AMOUNT})*)$", re.IGNORECASE
 )
@@ -98,16 +99,32 @@ _CALLED: Final = {
 }
 _FAR_WAY: Final = rf"{_FAR}\s+(?:to\s+)?(?:the\s+)?(?:up|{_WAY}|{'|'.join(_CALLED)})\b"
 _DATUM: Final = r"(?:the\s+)?(?:le|leading\s+edge|nose(?:\s+tip)?)"
+_EITHER: Final = (
+    r"(?:(?:on|to|at)\s+)?(?:(?:either|each|both)\s+(?:sides?|wings?)"
+    r"|(?:the\s+)?left\s+and\s+(?:the\s+)?right)\b"
+)
+_ON_BOTH: Final = re.compile(
+    rf"(?<=\s)(?:(?:\+/?-|±)\s*{_FAR}|(?P<far>{_FAR}(?<![.,])\s+)(?:out\s+)?{_EITHER}"
+    rf"|{_EITHER}(?:\s+{_FAR}(?!\s*(?:to\s|the\s|up\b|{_WAY}|{'|'.join(_CALLED)}|{_MASS_UNIT})))?"
+    rf"|(?P<out>{_FAR}\s+out(?:board)?)\b)",
+    re.IGNORECASE,
+)
+"""Said of what sits as far to the left as to the right: "at 170, 250 either side"."""
 _FIGURES_FIRST: Final = re.compile(
     rf"(?P<before>,\s*(?:and\s+)?|\s+and\s+|\sat\s+(?:{_DATUM}\s+)?{_FAR},?\s+|\sat\s+{_DATUM}\s+)"
     rf"(?P<ways>{_FAR_WAY}(?:(?:\s*,\s*|\s+)(?:and\s+)?{_FAR_WAY})*)"
-    rf"(?!\s+{_FAR}(?!\s*(?:{'|'.join(spellings_of('mass'))})\b))",
+    rf"(?!\s+{_FAR}(?!\s*(?:{_MASS_UNIT})\b))",
     re.IGNORECASE,
 )
 """Figures that stand before which way they go: "at 240, 140 up", "at 450 300 left 20 down"."""
 _ONE_WAY: Final = re.compile(
     rf"(?P<far>{_FAR})\s+(?:to\s+)?(?:the\s+)?(?P<way>[a-z]+),?(?:\s+and\b)?", re.IGNORECASE
 )
+_ACROSS_OR_UP: Final = re.compile(
+    rf"(?:to\s+)?(?:the\s+)?(?:{_WAY})?\s*[-+]?\s*(?=[\d.])(?!(?:{NUMBER})\s*(?:{_MASS_UNIT})\b)",
+    re.IGNORECASE,
+)
+"""What follows *side* or *up* where it is a figure, and not the rest of a name: "Left side 4 g"."""
 _TO_ONE_SIDE: Final = re.compile(
     rf"^(?:(?P<before>{_WAY})\s+)?(?P<far>[-+\d.].*?)(?:\s+(?:to\s+)?(?:the\s+)?(?P<after>{_WAY}))?$",
     re.IGNORECASE,
@@ -137,7 +154,8 @@ def part_of_line(
     "at" is from the nose, "at le" from the root leading edge, "left" and "right" after it are to
     the side; a lot is named by any part of its name that no other has, one of ``shelf`` where none
     of ``lots`` is meant; "2 x 9 g", "two servos 9 g each" and "4 of 0.5 g" are so many pieces. The
-    mass may stand anywhere, as mass_in_words reads it. The part has no id yet (``""``).
+    mass may stand anywhere, as mass_in_words reads it. What sits "either side" balances across. The
+    part has no id yet (``""``).
 
     Raises BuildFaultError on ``line``, in words that say what was not understood.
 
@@ -158,6 +176,7 @@ def part_of_line(
     if "of" not in said and mass_in_words(head, units.mass).grams is None:
         head, said = _with_its_mass(head, said)
     part = _measured(head, said.get("of"), (lots, shelf), units)
+    _check_sides(said, part.pieces)
     if known:
         part = replace(part, pedigree=known)
     station = None
@@ -171,7 +190,8 @@ def part_of_line(
 
 def _divided(line: str) -> tuple[str, dict[str, str]]:
     """What stands before the first of the words, and what follows each."""
-    pieces = _WORDS.split(_ways_first(f" {' '.join(_PLACED.sub(' at ', line).split())} "))
+    plain, both = _without_both(f" {' '.join(_PLACED.sub(' at ', line).split())} ")
+    pieces = _WORDS.split(_ways_first(plain))
     said, last = {"": pieces[0].strip()}, ""
     for typed, text in zip(pieces[1::2], pieces[2::2], strict=True):
         word, what = typed.lower(), text.strip()
@@ -187,7 +207,23 @@ def _divided(line: str) -> tuple[str, dict[str, str]]:
         if word in said:
             raise _not_understood(word, what)
         said[word], last = what, word
-    return said.pop(""), said
+    return said.pop(""), said | both
+
+
+def _without_both(line: str) -> tuple[str, dict[str, str]]:
+    """The line without that it sits on both sides, said after *at*, and how that was said: *both*,
+    or *out*, which leaves open to which."""
+    placed = re.search(r"\sat\s", line)
+    found = _ON_BOTH.search(line, placed.start()) if placed else None
+    if placed is None or found is None:
+        return line, {}
+    begins = found.start()
+    if not re.search(r"\d", line[placed.end() : begins]):  # The first figure is the station.
+        if found["out"]:
+            return line, {}
+        begins = found.end("far") if found["far"] else begins
+    rest = line[:begins].rstrip(" ,") + line[found.end() :]
+    return rest, {"out" if found["out"] else "both": line[begins : found.end()]}
 
 
 def _ways_first(line: str) -> str:
@@ -206,15 +242,30 @@ def _ways_first(line: str) -> str:
 
 
 def _is_said(word: str, what: str) -> bool:
-    """Whether what follows a word is a place after at, side and up, and anything after the rest."""
+    """Whether what follows a word is a place after at, a figure after side and up, and anything
+    after the rest."""
     if word == "at" and _EDGE.match(what):
         return True
-    return bool(re.search(r"\d", what) if word in ("at", "side", "up") else what)
+    if word in ("side", "up"):
+        return _ACROSS_OR_UP.match(what) is not None
+    return bool(re.search(r"\d", what) if word == "at" else what)
 
 
 def _not_understood(word: str, what: str) -> BuildFaultError:
     words = f'"{word} {what}" is not understood; say of, in, at, side, up once each'
     return BuildFaultError([Fault(FIELD, words)])
+
+
+def _check_sides(said: dict[str, str], pieces: int) -> None:
+    """Raises BuildFaultError where a side is said beside both, or one piece goes *out*."""
+    out = said.get("out", "")
+    both = said.get("both", out)
+    if both and "side" in said:
+        words = f'says "{both}" and one side too; say one of them'
+        raise BuildFaultError([Fault(FIELD, words)])
+    if out and pieces % 2:
+        far = out.rsplit(" ", 1)[0]
+        raise BuildFaultError([Fault(FIELD, f'to which side? "{far} left" or "{far} right"')])
 
 
 def _with_its_mass(head: str, said: dict[str, str]) -> tuple[str, dict[str, str]]:

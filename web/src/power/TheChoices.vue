@@ -80,6 +80,7 @@ const rows = computed(() =>
             </td>
             <td class="figure right" :class="{ wrong: row.rung === 'over' }">
               {{ fixed(row.pack_a, 1) }}
+              <span class="faint">±{{ fixed(2 * row.pack_sd_a, 1) }}</span>
               <div v-if="row.rung !== 'in hand'" class="small">{{ row.rung }}</div>
             </td>
             <td class="figure right">
@@ -106,8 +107,8 @@ const rows = computed(() =>
       </v-table>
     </div>
     <p class="small faint">
-      ◆ nothing here is lighter and lasts longer. A motor is changed on the Plan, with its part;
-      runs of the old one then speak no more.
+      {{ rows.some((row) => row.unbeaten) ? '◆ nothing here is lighter and lasts longer. ' : '' }}A
+      motor is changed on the Plan, with its part; runs of the old one then speak no more.
     </p>
     <ListingForm @listed="listed.push($event)" />
     <p v-for="(each, at) in listed" :key="at" class="small">

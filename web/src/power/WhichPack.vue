@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { MISSING } from '../say/metrics'
 import { useBuild } from '../shared/useBuild'
 import { fixed, plainly, useUnits } from '../shared/units'
 import { useVerdicts } from '../shared/verdicts'
 import { useDrive } from './useDrive'
 
-const { drive, told } = useDrive()
+const { drive, told, lackedBy } = useDrive()
 const { assessment, loadouts, loadout, choose } = useBuild()
 const { units } = useUnits()
 const { value } = useVerdicts()
@@ -19,6 +20,7 @@ const rows = computed(() => {
       id: each.id,
       name: each.name,
       pack: drive.value?.packs.find((pack) => pack.id === power?.pack)?.name,
+      lacks: lackedBy(each.id),
       auw: of('auw'),
       ratio: of('thrust_to_weight'),
       power,
@@ -58,7 +60,7 @@ const rows = computed(() => {
                   ◆</span
                 >
               </v-verb>
-              <div class="faint small">{{ row.pack ?? 'no pack of the drive' }}</div>
+              <div class="faint small">{{ row.pack ?? (row.lacks && MISSING[row.lacks]) }}</div>
             </td>
             <td class="figure right">
               {{ row.auw?.value == null ? '–' : value(row.auw.value, row.auw) }}
@@ -71,7 +73,11 @@ const rows = computed(() => {
               <span v-if="row.ratio?.sd" class="faint">±{{ fixed(2 * row.ratio.sd, 2) }}</span>
             </td>
             <td class="figure right" :class="{ wrong: row.over }">
-              {{ row.power ? fixed(row.power.fresh.pack_a, 1) : '–' }}
+              <template v-if="row.power"
+                >{{ fixed(row.power.fresh.pack_a, 1) }}
+                <span class="faint">±{{ fixed(2 * row.power.fresh.pack_sd_a, 1) }}</span>
+              </template>
+              <template v-else>–</template>
             </td>
             <td class="figure right">
               <template v-if="row.power?.minutes != null"
@@ -86,9 +92,13 @@ const rows = computed(() => {
       </v-table>
     </div>
     <p class="small faint">
-      ◆ nothing here is lighter and lasts longer. Minutes: four fifths of the pack,
-      {{ Math.round(100 * (drive?.full_share ?? 0)) }} % of the time at full throttle, the rest
-      level at {{ plainly(1.4) }} times the stall; they are a guess until flown.
+      {{
+        rows.some((row) => row.power?.unbeaten)
+          ? '◆ nothing here is lighter and lasts longer. '
+          : ''
+      }}Minutes: four fifths of the pack, {{ Math.round(100 * (drive?.full_share ?? 0)) }} % of the
+      time at full throttle, the rest level at {{ plainly(1.4) }} times the stall; they are a guess
+      until flown.
     </p>
   </section>
 </template>

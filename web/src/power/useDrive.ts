@@ -38,10 +38,10 @@ export function useDrive() {
   const mine = computed(
     () => told.value?.loadouts.find((each) => each.loadout === loadout.value?.id) ?? null,
   )
-  /** What the drive of the chosen loadout is not told without. */
-  const lacks = computed(
-    () => told.value?.untold.find((each) => each.loadout === loadout.value?.id)?.missing ?? null,
-  )
+  /** What the drive is not told without in a loadout; the chosen one's. */
+  const lackedBy = (loadout?: string) =>
+    told.value?.untold.find((each) => each.loadout === loadout)?.missing ?? null
+  const lacks = computed(() => lackedBy(loadout.value?.id))
 
   /** Keep the drive with something of it changed. */
   function edit(changed: (now: Drive) => Partial<Drive>): Promise<boolean> {
@@ -130,6 +130,7 @@ export function useDrive() {
     told,
     mine,
     lacks,
+    lackedBy,
     begin,
     edit,
     set,

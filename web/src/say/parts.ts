@@ -50,10 +50,12 @@ export function usePartWords() {
 
   /** What a line was understood to be. */
   function spoken(part: Part): string {
-    const pieces = part.pieces > 1 ? [`${part.pieces} pieces`] : []
+    const grams = part.pieces > 1 ? part.stated_g : null
+    const each = grams === null ? '' : ` of ${quantity(grams / part.pieces, 'mass')}`
+    const pieces = part.pieces > 1 ? [`${part.pieces} pieces${each}`] : []
     const where = part.assembly ? [`in ${part.assembly}`] : []
     const option = part.option ? ['an option'] : []
-    return `${part.name}: ${[basis(part), ...pieces, ...place(part), ...where, ...option].join(', ')}${atOnce(part)}`
+    return `${part.name}: ${[`${basis(part)}${each && ' in all'}`, ...pieces, ...place(part), ...where, ...option].join(', ')}${atOnce(part)}`
   }
 
   return { basis, spoken }
