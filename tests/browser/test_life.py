@@ -57,9 +57,17 @@ def test_what_cannot_be_is_said_in_the_sheet_and_nothing_is_written(bench):
     sheet.get_by_label("about").fill("a bit")
     sheet.get_by_role("button", name="Write it down").click()
     expect(sheet.get_by_role("alert")).to_contain_text("What came off")
+    bench.keyboard.press("Escape")  # What is begun is there when the sheet is opened again.
+    expect(sheet).not_to_be_visible()
+    bench.get_by_role("button", name="it was repaired, replaced …").click()
+    expect(sheet.get_by_label("about")).to_have_value("a bit")
+    expect(sheet.get_by_role("alert")).to_have_count(0)
     sheet.get_by_label("about").fill("1.5")
     sheet.get_by_role("button", name="Write it down").click()
     expect(bench.get_by_label("Parts", exact=True)).to_contain_text("off fin")
+    bench.get_by_role("button", name="it was repaired, replaced …").click()
+    expect(sheet.get_by_label("glue and tape, about")).to_have_value("")
+    sheet.get_by_role("button", name="Nothing happened").click()
     bench.get_by_role("link", name="Notebook", exact=True).click()
     expect(bench.get_by_label("Notebook")).to_contain_text("Fin trimmed")
 

@@ -39,12 +39,17 @@ const EMPTY = {
 } // prettier-ignore
 const fields = reactive({ ...EMPTY })
 const wrong = ref('')
-watch(open, (now) => {
-  if (!now) return
-  done.value = first()
+/** What is begun stays while the sheet is put away, until it is written down or nothing happened. */
+function begin() {
   wrong.value = ''
+  if (!Object.values(fields).some(Boolean)) done.value = first()
+}
+function forget() {
+  open.value = false
   Object.assign(fields, EMPTY)
-})
+}
+watch(open, (now) => now && begin())
+watch(() => props.part.id, forget)
 
 const shelf = useQuery({
   queryKey: ['shelf'],
@@ -108,7 +113,7 @@ const keep = once(async () => {
       kept = await life.replace(props.part.id, words, guess(name, mass, 'listing'))
     } else if (done.value === 'retire') kept = await life.retire(props.part.id, words)
     else kept = await life.move(props.part.id, words, fields.to)
-    if (kept) open.value = false
+    if (kept) forget()
   } catch (error) {
     wrong.value = (error as Error).message
   }
@@ -226,7 +231,7 @@ const keep = once(async () => {
         <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
         <div class="verbs">
           <v-btn class="press--main" type="submit">Write it down</v-btn>
-          <v-btn class="press--quiet" @click="open = false">Nothing happened</v-btn>
+          <v-btn class="press--quiet" @click="forget">Nothing happened</v-btn>
         </div>
       </form>
     </v-sheet>
