@@ -14,7 +14,7 @@ from oaken_scale.core.model.mass_in_words import (
     mass_in_words,
     without_mass,
 )
-from oaken_scale.core.model.named import named
+from oaken_scale.core.model.named import is_wholly, named
 from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
 from oaken_scale.core.model.quantity import (
     NUMBER,
@@ -320,6 +320,9 @@ def _known(words: str) -> tuple[str, Pedigree | None]:
 
 
 def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:
+    called = [lot for those in lots for lot in those if is_wholly(text, lot)]
+    if called:
+        return called[0]
     for those in lots:
         found = named(text, those, FIELD)
         if found is not None:
