@@ -42,11 +42,17 @@ class Field(StrEnum):
 
 
 HEADINGS: Final = {
-    Field.NAME: r"name|part|part|component|teil|bauteil|bezeichnung|benennung|what|was",
+    Field.NAME: (
+        r"names?|parts?|items?|components?|piece|thing|element|description|desc|what|was"
+        r"|teile?|bauteile?|bezeichnung|benennung|beschreibung|artikel|gegenstand"
+    ),
     Field.ASSEMBLY: r"assembly|group|section|baugruppe|gruppe|where|wo|category",
     Field.MASS: r"mass|weight|grams?|ounces?|gewicht|masse|gramm|unzen|g|oz|wt",
     Field.PIECES: r"pieces|pcs|qty|quantity|count|number|anzahl|st[üu]ck|stk|menge|no",
-    Field.STATION: r"station|arm|position|pos|location|x|lage|hebelarm|abstand|from nose|cg",
+    Field.STATION: (
+        r"station|arm|position|pos|location|distance|dist|x|from nose|nose|cg"
+        r"|lage|hebelarm|abstand|nase"
+    ),
     Field.SIDE: r"side|y|seite|starboard|quer",
     Field.HEIGHT: r"height|z|h[öo]he|up",
 }
@@ -83,7 +89,9 @@ KINDS: Final = {
     Field.SIDE: "station",
     Field.HEIGHT: "station",
 }
-EACH: Final = re.compile(r"\b(each|per piece|apiece|je|pro)\b", re.I)
+EACH: Final = re.compile(r"\b(each|ea|per piece|unit|single|apiece|je|pro|einzel\w*)\b", re.I)
+OTHER_DATUM: Final = re.compile(r"\b(le|leading edge|vorderkante)\b", re.I)
+"""What a station is measured from that the file does not place: it is not taken by itself."""
 SUMS: Final = re.compile(r"^(grand )?(total|sum|subtotal|summe|gesamt\w*|zwischensumme)\b", re.I)
 
 
@@ -224,16 +232,10 @@ def columns_of(rows: Sequence[Sequence[str]]) -> tuple[int, tuple[Column, ...]]:
     """
     best: tuple[int, tuple[Column, ...]] = (-1, ())
     for at, row in enumerate(rows[:10]):
-        taken: set[Field] = set()
-        found = []
-        for place, heading in enumerate(row):
-            field, unit = _meant(heading, taken)
-            if field is not None:
-                taken.add(field)
-            is_each = field is Field.MASS and EACH.search(heading) is not None
-            found.append(Column(place, heading, field, unit, is_each))
-        if Field.NAME in taken and len(taken) > len([c for c in best[1] if c.field]):
-            best = (at, tuple(found))
+        columns = _headed(row, rows[at + 1 :])
+        fields = [c.field for c in columns if c.field]
+        if Field.NAME in fields and len(fields) > len([c for c in best[1] if c.field]):
+            best = (at, columns)
     if best[1]:
         return best
     wide = max(map(len, rows))
@@ -244,13 +246,60 @@ def columns_of(rows: Sequence[Sequence[str]]) -> tuple[int, tuple[Column, ...]]:
     )
 
 
+def _headed(row: Sequence[str], below: Sequence[Sequence[str]]) -> tuple[Column, ...]:
+    """The columns as the cells of a row head them, over the rows below it. Where none is headed as
+    the names', they are in the first of words that is taken for nothing else."""
+    taken: set[Field] = set()
+    columns = []
+    for place, heading in enumerate(row):
+        field, unit = _meant(heading, taken)
+        if field is Field.PIECES and _is_line_number(heading, _filled(below, place)):
+            field = unit = None
+        if field is not None:
+            taken.add(field)
+        is_each = field is Field.MASS and EACH.search(heading) is not None
+        columns.append(Column(place, heading, field, unit, is_each))
+    names = next((c for c in columns if c.field is Field.NAME), None)
+    if names is None and (Field.MASS not in taken or any(re.search(r"\d", each) for each in row)):
+        return tuple(columns)  # "Motor, 28 g" heads nothing.
+    others = [c for c in columns if c.field is None and _is_of_words(_filled(below, c.at))]
+    if names is not None and all(map(str.isdecimal, _filled(below, names.at))):
+        others = [
+            c for c in others if _meant(c.heading, set())[0] is Field.NAME
+        ]  # Item, Description
+    elif names is not None:
+        others = []
+    for column in others[:1]:
+        columns = [replace(c, field=None) if c is names else c for c in columns]
+        columns[column.at] = replace(column, field=Field.NAME)
+    return tuple(columns)
+
+
+def _filled(rows: Sequence[Sequence[str]], place: int) -> list[str]:
+    """What stands in a column."""
+    return [row[place].strip() for row in rows if place < len(row) and row[place].strip()]
+
+
+def _is_of_words(cells: Sequence[str]) -> bool:
+    return bool(cells) and not any(re.match(r"[-+.\d]", each) for each in cells)
+
+
+def _is_line_number(heading: str, cells: Sequence[str]) -> bool:
+    """Whether a column under "No." counts its lines, and not their pieces."""
+    figures = [each.rstrip(".)") for each in cells]
+    if len(figures) < 2 or re.search(r"\b(no|number)\b", heading, re.I) is None:
+        return False
+    first = int(figures[0]) if figures[0].isdecimal() else 0
+    return figures == [str(first + k) for k in range(len(figures))]
+
+
 def _meant(heading: str, taken: set[Field]) -> tuple[Field | None, str | None]:
     """What a heading is of, and the unit that it names."""
     bare = heading.lower().strip()
     words = re.findall(r"[a-zäöü]+", bare)
     outside = re.sub(r"[(\[{].*?[)\]}]", " ", bare)
     for field, pattern in HEADINGS.items():
-        if field in taken:
+        if field in taken or (field is Field.STATION and OTHER_DATUM.search(bare)):
             continue
         hit = re.fullmatch(pattern, outside.strip(" .:,")) or any(
             re.fullmatch(pattern, word) for word in re.findall(r"[a-zäöü]+", outside)

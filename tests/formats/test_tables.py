@@ -100,6 +100,14 @@ def test_no_word_becomes_a_formula_and_each_comes_back(word):
         ("My plane\n\nComponent;mass\nMotor;1.028,5 g\n", ("Motor", 1028.5, 1, None)),
         ("name,mass\nMotor,1 oz\n", ("Motor", 28.349523125, 1, None)),
         ("Bezeichnung;Masse (g);Lage mm\nNase;5;-12,5\n", ("Nase", 5.0, 1, -12.5)),
+        ("Item,Weight (g),Qty,CG arm (mm)\nServo,18,2,240\n", ("Servo", 18.0, 2, 240.0)),
+        ("Description;Weight;Distance from nose\nMotor;28,5;40\n", ("Motor", 28.5, 1, 40.0)),
+        ("Item,Unit weight,Qty,Total weight (g)\nServo,9,2,18\n", ("Servo", 18.0, 2, None)),
+        ("Stuff,g\nMotor,28.5\n", ("Motor", 28.5, 1, None)),
+        ("Motor,28 g\n", ("Motor", 28.0, 1, None)),
+        ("Part,g,mm from LE\nMotor,28,20\n", ("Motor", 28.0, 1, None)),  # from elsewhere
+        ("Item,Description,g\n7,Motor,28\n", ("Motor", 28.0, 1, None)),
+        ("Part,g\n101,28\n", ("101", 28.0, 1, None)),
     ],
 )
 def test_lists_as_builders_keep_them(text, expected):
@@ -109,6 +117,23 @@ def test_lists_as_builders_keep_them(text, expected):
         assert (row.name, row.pieces) == (expected[0], expected[2])
         assert row.mass_g == pytest.approx(expected[1])
         assert row.station_mm == (None if expected[3] is None else pytest.approx(expected[3]))
+
+
+@pytest.mark.parametrize(
+    ("heading", "numbers", "pieces"),
+    [
+        ("No.", ("1", "2", "3"), [1, 1, 1]),
+        ("Number", ("1.", "2.", "3."), [1, 1, 1]),
+        ("No.", ("2", "1", "4"), [2, 1, 4]),
+        ("Qty", ("1", "2", "3"), [1, 2, 3]),
+    ],
+)
+def test_lines_that_are_numbered_are_not_so_many_pieces(heading, numbers, pieces):
+    lines = zip(numbers, ("Motor", "Servo", "Wing"), strict=True)
+    text = f"{heading},Thing,g\n" + "".join(f"{number},{name},9\n" for number, name in lines)
+    rows = rows_of(text.encode())
+    assert [row.name for row in rows] == ["Motor", "Servo", "Wing"]
+    assert [row.pieces for row in rows] == pieces
 
 
 def test_what_is_no_part_is_left_out_and_says_why():

@@ -38,7 +38,7 @@ class Metric:
     """Else it is told of a build that has a target for it."""
 
 
-def untold(kind: TargetKind, unit: str, target: Target | None, needs: Missing) -> Answer:
+def untold(kind: TargetKind, unit: str, target: Target | None, needs: Missing | None) -> Answer:
     """An answer that cannot be told yet.
 
     >>> untold(TargetKind.AUW, "g", Target(TargetKind.AUW, high=590.0), Missing.PARTS).high
