@@ -25,6 +25,8 @@ LARGEST_BYTES: Final = 8_000_000
 MOST_UNPACKED: Final = 40_000_000
 MOST_ROWS: Final = 20_000
 MOST_COLUMNS: Final = 60
+LOOKED_AT: Final = 200
+"""So many lines tell what a column holds."""
 LONGEST_CELL: Final = 20_000
 """A whole plane of 200 parts on the pan is named in less."""
 
@@ -232,7 +234,7 @@ def columns_of(rows: Sequence[Sequence[str]]) -> tuple[int, tuple[Column, ...]]:
     """
     best: tuple[int, tuple[Column, ...]] = (-1, ())
     for at, row in enumerate(rows[:10]):
-        columns = _headed(row, rows[at + 1 :])
+        columns = _headed(row, rows[at + 1 : at + 1 + LOOKED_AT])
         fields = [c.field for c in columns if c.field]
         if Field.NAME in fields and len(fields) > len([c for c in best[1] if c.field]):
             best = (at, columns)
@@ -262,14 +264,12 @@ def _headed(row: Sequence[str], below: Sequence[Sequence[str]]) -> tuple[Column,
     names = next((c for c in columns if c.field is Field.NAME), None)
     if names is None and (Field.MASS not in taken or any(re.search(r"\d", each) for each in row)):
         return tuple(columns)  # "Motor, 28 g" heads nothing.
-    others = [c for c in columns if c.field is None and _is_of_words(_filled(below, c.at))]
-    if names is not None and all(map(str.isdecimal, _filled(below, names.at))):
-        others = [
-            c for c in others if _meant(c.heading, set())[0] is Field.NAME
-        ]  # Item, Description
-    elif names is not None:
-        others = []
-    for column in others[:1]:
+    others = (c for c in columns if c.field is None and _is_of_words(_filled(below, c.at)))
+    if names is not None:  # "Item, Description": the first may number, and the second name.
+        is_numbered = all(map(str.isdecimal, _filled(below, names.at)))
+        others = (c for c in others if is_numbered and _meant(c.heading, set())[0] is Field.NAME)
+    column = next(others, None)
+    if column is not None:
         columns = [replace(c, field=None) if c is names else c for c in columns]
         columns[column.at] = replace(column, field=Field.NAME)
     return tuple(columns)
