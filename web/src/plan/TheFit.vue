@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import limits from '../api/limits.json'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
@@ -35,12 +36,13 @@ const room = computed(() => {
 const reach = computed(() => {
   const all = told.value?.reaches ?? []
   return new Map(
-    all.map((each) => [
-      each.part,
-      each.most_mm > each.wanted_mm + 0.5
-        ? `wants ${quantity(each.wanted_mm, 'length')}, at most ${quantity(each.most_mm, 'length')} over its slide`
-        : `wants ${quantity(each.wanted_mm, 'length')}`,
-    ]),
+    all.map((each) => {
+      const [wanted, most] = [each.wanted_mm, each.most_mm].map((mm) => quantity(mm, 'length'))
+      return [
+        each.part,
+        `wants ${wanted}${most === wanted ? '' : `, at most ${most} over its slide`}`,
+      ]
+    }),
   )
 })
 
@@ -54,7 +56,8 @@ function begin(id: string) {
   <div class="fit">
     <section aria-label="What takes up room">
       <p class="faint small">
-        A thing lies about its station. A lead is wanted along, across and up, a tenth of it loose.
+        A thing lies about its station. A lead is wanted along, across and up,
+        {{ Math.round(100 * (limits.fit.loose - 1)) }} % of it loose.
       </p>
       <label class="small"
         >say what takes up

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import limits from '../api/limits.json'
 import { MISSING } from '../say/metrics'
 import { useBuild } from '../shared/useBuild'
 import { fixed, plainly } from '../shared/units'
@@ -35,7 +36,7 @@ const figures = computed(() => {
     <h2>At full throttle</h2>
     <template v-if="mine">
       <p class="small faint">
-        A fresh pack, at rest {{ plainly(4.2) }} V a cell{{
+        A fresh pack, at rest {{ plainly(limits.drive.full_v_per_cell) }} V a cell{{
           mine.fresh.known === 'guess' ? '; a guess until it ran on a stand' : ''
         }}.
       </p>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import limits from '../api/limits.json'
 import { MISSING } from '../say/metrics'
 import { useBuild } from '../shared/useBuild'
 import { fixed, plainly, useUnits } from '../shared/units'
@@ -96,9 +97,10 @@ const rows = computed(() => {
         rows.some((row) => row.power?.unbeaten)
           ? '◆ nothing here is lighter and lasts longer. '
           : ''
-      }}Minutes: four fifths of the pack, {{ Math.round(100 * (drive?.full_share ?? 0)) }} % of the
-      time at full throttle, the rest level at {{ plainly(1.4) }} times the stall; they are a guess
-      until flown.
+      }}Minutes: {{ Math.round(100 * limits.drive.usable) }} % of the pack,
+      {{ Math.round(100 * (drive?.full_share ?? 0)) }} % of the time at full throttle, the rest
+      level at {{ plainly(limits.drive.level_over_stall) }} times the stall; they are a guess until
+      flown.
     </p>
   </section>
 </template>
