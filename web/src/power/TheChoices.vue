@@ -76,17 +76,17 @@ const rows = computed(() =>
             </td>
             <td class="figure right" :class="{ wrong: row.breaks.includes('thrust_to_weight') }">
               {{ fixed(row.thrust_to_weight, 2) }}
-              <span class="faint">±{{ fixed(2 * row.thrust_to_weight_sd, 2) }}</span>
+              <div class="faint small">±{{ fixed(2 * row.thrust_to_weight_sd, 2) }}</div>
             </td>
             <td class="figure right" :class="{ wrong: row.rung === 'over' }">
               {{ fixed(row.pack_a, 1) }}
-              <span class="faint">±{{ fixed(2 * row.pack_sd_a, 1) }}</span>
+              <div class="faint small">±{{ fixed(2 * row.pack_sd_a, 1) }}</div>
               <div v-if="row.rung !== 'in hand'" class="small">{{ row.rung }}</div>
             </td>
             <td class="figure right">
               <template v-if="row.minutes !== null"
                 >{{ fixed(row.minutes, 1) }}
-                <span class="faint">±{{ fixed(2 * (row.minutes_sd ?? 0), 1) }}</span></template
+                <div class="faint small">±{{ fixed(2 * (row.minutes_sd ?? 0), 1) }}</div></template
               >
               <template v-else>–</template>
             </td>

@@ -71,19 +71,19 @@ const rows = computed(() => {
               :class="{ wrong: row.ratio?.word === 'missed' || row.ratio?.word === 'off course' }"
             >
               {{ row.ratio?.value == null ? '–' : fixed(row.ratio.value, 2) }}
-              <span v-if="row.ratio?.sd" class="faint">±{{ fixed(2 * row.ratio.sd, 2) }}</span>
+              <div v-if="row.ratio?.sd" class="faint small">±{{ fixed(2 * row.ratio.sd, 2) }}</div>
             </td>
             <td class="figure right" :class="{ wrong: row.over }">
               <template v-if="row.power"
                 >{{ fixed(row.power.fresh.pack_a, 1) }}
-                <span class="faint">±{{ fixed(2 * row.power.fresh.pack_sd_a, 1) }}</span>
+                <div class="faint small">±{{ fixed(2 * row.power.fresh.pack_sd_a, 1) }}</div>
               </template>
               <template v-else>–</template>
             </td>
             <td class="figure right">
               <template v-if="row.power?.minutes != null"
                 >{{ fixed(row.power.minutes, 1) }}
-                <span class="faint">±{{ fixed(2 * (row.power.minutes_sd ?? 0), 1) }}</span>
+                <div class="faint small">±{{ fixed(2 * (row.power.minutes_sd ?? 0), 1) }}</div>
               </template>
               <template v-else>–</template>
             </td>
