@@ -177,14 +177,20 @@ def test_every_place_has_its_keys_its_title_and_a_way_past_the_rule(page, demo_s
     assert page.evaluate("() => document.activeElement.id") == "work"
 
 
-@pytest.mark.parametrize("leave", ["Escape", "Nothing happened"])
-def test_a_sheet_that_goes_gives_the_hand_back_to_what_opened_it(page, sandpiper, leave):
+def what_happened(page, sandpiper):
+    """What asks what happened to the hatch, pressed, and the sheet that it opens."""
     page.goto(f"{sandpiper}/plan?on=parts")
     page.get_by_role("button", name="Change Hatch").press("Enter")
     verb = page.get_by_role("button", name="it was repaired, replaced …")
     verb.press("Enter")
     sheet = page.get_by_role("dialog", name="What happened to it")
     expect(sheet).to_be_visible()
+    return verb, sheet
+
+
+@pytest.mark.parametrize("leave", ["Escape", "Nothing happened"])
+def test_a_sheet_that_goes_gives_the_hand_back_to_what_opened_it(page, sandpiper, leave):
+    verb, sheet = what_happened(page, sandpiper)
     if leave == "Escape":
         page.keyboard.press("Escape")
     else:
@@ -196,12 +202,7 @@ def test_a_sheet_that_goes_gives_the_hand_back_to_what_opened_it(page, sandpiper
 def test_esc_while_the_hand_is_still_on_what_opened_a_sheet_puts_only_the_sheet_away(
     page, sandpiper
 ):
-    page.goto(f"{sandpiper}/plan?on=parts")
-    page.get_by_role("button", name="Change Hatch").press("Enter")
-    verb = page.get_by_role("button", name="it was repaired, replaced …")
-    verb.press("Enter")
-    sheet = page.get_by_role("dialog", name="What happened to it")
-    expect(sheet).to_be_visible()
+    verb, sheet = what_happened(page, sandpiper)
     verb.dispatch_event("keydown", {"key": "Escape", "bubbles": True})
     expect(sheet).not_to_be_visible()
     expect(verb).to_be_focused()
