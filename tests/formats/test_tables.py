@@ -105,7 +105,12 @@ def test_no_word_becomes_a_formula_and_each_comes_back(word):
         ("Item,Unit weight,Qty,Total weight (g)\nServo,9,2,18\n", ("Servo", 18.0, 2, None)),
         ("Stuff,g\nMotor,28.5\n", ("Motor", 28.5, 1, None)),
         ("Motor,28 g\n", ("Motor", 28.0, 1, None)),
-        ("Part,g,mm from LE\nMotor,28,20\n", ("Motor", 28.0, 1, None)),  # from elsewhere
+        ("Part,mm from LE,g\nMotor,20,28\n", ("Motor", 28.0, 1, None)),
+        ("Part,Distance from LE (mm),g\nMotor,20,28\n", ("Motor", 28.0, 1, None)),
+        ("Part,Distance (mm),g\nMotor,20,28\n", ("Motor", 28.0, 1, 20.0)),
+        ("Item,g\n3-cell 1300,110\n", ("3-cell 1300", 110.0, 1, None)),
+        ("Part,Description,g\nMotor,an outrunner,28\n", ("Motor", 28.0, 1, None)),
+        ("Group,Stuff,g\nNose,Motor,28\n", ("Motor", 28.0, 1, None)),
         ("Item,Description,g\n7,Motor,28\n", ("Motor", 28.0, 1, None)),
         ("Part,g\n101,28\n", ("101", 28.0, 1, None)),
     ],
@@ -134,6 +139,15 @@ def test_lines_that_are_numbered_are_not_so_many_pieces(heading, numbers, pieces
     rows = rows_of(text.encode())
     assert [row.name for row in rows] == ["Motor", "Servo", "Wing"]
     assert [row.pieces for row in rows] == pieces
+
+
+def test_lines_of_parts_alone_head_nothing():
+    assert [row.name for row in rows_of(b"Motor,28 g\nServo,9 g\n")] == ["Motor", "Servo"]
+
+
+def test_names_stand_in_one_column():
+    columns = preview(cells(b"Item,Description,g\n1,Motor,28\n"), EMPTY).columns
+    assert [column.field for column in columns] == [None, Field.NAME, Field.MASS]
 
 
 def test_what_is_no_part_is_left_out_and_says_why():

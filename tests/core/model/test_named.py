@@ -1,5 +1,7 @@
 """What a piece of a name means, as people type it."""
 
+from dataclasses import replace
+
 import pytest
 
 from oaken_scale.core.material.rack import STARTER
@@ -32,7 +34,7 @@ def test_words_in_any_order_name_a_lot(typed, meant):
     assert named(typed, STARTER, "line").id == meant
 
 
-@pytest.mark.parametrize("typed", ["foil", "hot tube", "5 mm carbon tube", "16 mm carbon tube"])
+@pytest.mark.parametrize("typed", ["foil", "hot tube", "5 mm carbon tube", "1 mm craft stick", "—"])
 def test_words_that_no_name_has_all_of_name_none(typed):
     assert named(typed, STARTER, "line") is None
 
@@ -50,4 +52,5 @@ def test_a_whole_name_is_that_lot_wherever_it_hangs():
         (use,) = part_of_line(f"Panel 5 dm2 of {typed}", (BARE,), shelf=SHELF).uses
         assert use.lot == lot
     assert not is_wholly("", BARE)
+    assert not is_wholly("—", replace(BARE, name="…"))
     assert is_wholly("board-none", BARE)
