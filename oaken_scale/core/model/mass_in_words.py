@@ -52,19 +52,22 @@ _LAST: Final = re.compile(rf"^(?P<rest>.*?\S)[\s,;]+(?P<mass>{_FIGURE}(?:\s+{_EA
 
 _UNIT: Final = rf"{_LENGTH_UNIT}|{_MASS_UNIT}"
 _COUNTS: Final = "|".join(COUNTS)
-_SO_MANY: Final = (
+_SURELY_SO_MANY: Final = (
     re.compile(rf"^(?P<count>{_COUNTS})\s+\S", re.IGNORECASE),
     re.compile(rf"^(?P<count>\d{{1,3}})\s+(?!(?:{_UNIT})\s)(?:(?i:[a-z].*s$)|[A-Z]{{2}})"),
-    re.compile(rf"^.*\S,?\s+(?P<count>{_COUNTS})$", re.IGNORECASE),
-    re.compile(r"^.*\S,\s*(?P<count>\d{1,3})$"),
     re.compile(r"^.*\S\s+[x×*]\s*(?P<count>\d{1,3})$", re.IGNORECASE),
     re.compile(
         rf"^.*\S\s*\(\s*(?:[x×*]\s*)?(?P<count>\d{{1,3}}|{_COUNTS})(?:\s*[x×*])?\s*\)$",
         re.IGNORECASE,
     ),
 )
-"""A name that says how many: "Two servos", "2 ESC", "Motor screws, four", "Servos (2)"; "5 mm
-strips" does not."""
+"""A name that says how many: "Two servos", "2 ESC", "Servos (2)"; "5 mm strips" does not."""
+_SO_MANY: Final = (
+    *_SURELY_SO_MANY,
+    re.compile(rf"^.*\S,?\s+(?P<count>{_COUNTS})$", re.IGNORECASE),
+    re.compile(r"^.*\S,\s*(?P<count>\d{1,3})$"),
+)
+"""One that does so beside *each*: "Motor screws, four"; by itself "Motor two" is the second."""
 
 WEIGHED: Final = re.compile(r"[\s,]+weighed$", re.IGNORECASE)
 """How a name ends that says that its mass was on a pan."""
@@ -118,10 +121,10 @@ def mass_in_words(words: str, unit: str = "g") -> SaidMass:
     grams = _grams(found["figure"], unit)
     if times := _SUM_OF.match(found["figure"]):  # the figure is of them all already
         return SaidMass(name, grams, max(1, int(times["count"])))
-    pieces = max(1, int(found["times"])) if found["times"] else counted(name)
+    is_of_each = bool(found["each"] or found["times"]) or _is_of_each(_bare(before), after)
+    pieces = max(1, int(found["times"])) if found["times"] else counted(name, is_of_each)
     if found["each"] and pieces == 1:
         raise BuildFaultError([Fault(FIELD, _how_many(name, found["figure"].strip()))])
-    is_of_each = found["each"] or found["times"] or _is_of_each(_bare(before), after)
     return SaidMass(name, pieces * grams if is_of_each else grams, pieces)
 
 
@@ -156,13 +159,16 @@ def _how_many(name: str, figure: str) -> str:
     return f'each of how many? "{thing} {some} x {figure}"'
 
 
-def counted(name: str) -> int:
-    """How many a name says there are; 1 where it says nothing of it.
+def counted(name: str, each: bool = True) -> int:
+    """How many a name says there are, beside *each* or by itself; 1 where it says nothing of it.
 
     >>> counted("Two servos"), counted("Servos (2)"), counted("5 mm strips")
     (2, 2, 1)
+    >>> counted("Motor two"), counted("Motor two", each=False)
+    (2, 1)
     """
-    said = next((told["count"].lower() for each in _SO_MANY if (told := each.match(name))), "1")
+    ways = _SO_MANY if each else _SURELY_SO_MANY
+    said = next((told["count"].lower() for way in ways if (told := way.match(name))), "1")
     return COUNTS.get(said) or max(1, int(said))
 
 

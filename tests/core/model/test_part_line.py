@@ -110,6 +110,9 @@ LINES = {
     "9g servo x2": ("servo x2", GUESS, None, 18.0, 2, "", None),
     "Servo 9 g (2)": ("Servo (2)", GUESS, None, 18.0, 2, "", None),
     "Servos 18 g (2)": ("Servos (2)", GUESS, None, 18.0, 2, "", None),
+    "9 g servo, two": ("servo, two", GUESS, None, 18.0, 2, "", None),
+    "Motor two 28 g": ("Motor two", GUESS, None, 28.0, 1, "", None),  # the second
+    "Rib, 4 2 g": ("Rib, 4", GUESS, None, 2.0, 1, "", None),
     "2 servos 18 g black": ("2 servos black", GUESS, None, 18.0, 1, "", None),
     "2 x 9 g servos": ("servos", GUESS, None, 18.0, 2, "", None),
     "Aileron servo 9g x2": ("Aileron servo", GUESS, None, 18.0, 2, "", None),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import { answered, api, type NewCheck, type Opened } from '../api/client'
 import { titled } from '../shared/choices'
 import { freshId } from '../shared/freshId'
@@ -68,6 +68,12 @@ async function length(text: string, what: string): Promise<number> {
     throw new Error(`${what}: ${whyNot(error)}`)
   }
 }
+/** The form goes as the check appears: what is pressed next is not put away with it. */
+const asked = ref('')
+watch(
+  () => build.value?.checks.some((each) => each.id === asked.value) ?? false,
+  (isThere) => isThere && emit('kept'),
+)
 const keep = once(async () => {
   wrong.value = ''
   try {
@@ -94,7 +100,8 @@ const keep = once(async () => {
       body.z_mm = await length(fields.z, 'How high')
       body.nose_down_deg = await understand(fields.angle, 'number')
     }
-    const kept = await send(() =>
+    asked.value = body.id ?? ''
+    await send(() =>
       answered<Opened>(
         api.POST('/api/v1/builds/{build_id}/checks', {
           params: { path: { build_id: id.value } },
@@ -102,7 +109,6 @@ const keep = once(async () => {
         }),
       ),
     )
-    if (kept) emit('kept')
   } catch (error) {
     wrong.value = error instanceof Error ? error.message : whyNot(error)
   }
