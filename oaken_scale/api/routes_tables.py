@@ -16,7 +16,7 @@ from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part, Pedigree, Station
-from oaken_scale.formats import fields, lists_in, parts_list, tables
+from oaken_scale.formats import fields, lists_in, parts_columns, parts_list, tables
 from oaken_scale.formats.apart import READER
 from oaken_scale.paper.shown import DecimalMark
 
@@ -75,10 +75,10 @@ def all_tables(build_id: BuildId, shop: Shop) -> Response:
     return Response(content, media_type=XLSX, headers=_file(held.build, "lists.xlsx"))
 
 
-def _choices(columns: tuple[str, ...]) -> dict[int, parts_list.Field | None]:
+def _choices(columns: tuple[str, ...]) -> dict[int, parts_columns.Field | None]:
     """What columns are said to hold, by their places. Raises BuildFaultError."""
-    found: dict[int, parts_list.Field | None] = {}
-    known = {"nothing": None, **{each.value: each for each in parts_list.Field}}
+    found: dict[int, parts_columns.Field | None] = {}
+    known = {"nothing": None, **{each.value: each for each in parts_columns.Field}}
     for each in columns:
         place, _, what = each.partition(":")
         if not (place.isascii() and place.isdigit()) or len(place) > 2 or what not in known:

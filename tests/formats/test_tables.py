@@ -17,7 +17,8 @@ from oaken_scale.core.model.faults.fault import BuildFaultError
 from oaken_scale.core.model.part import Part, Pedigree
 from oaken_scale.demo.fleet import fleet
 from oaken_scale.demo.sandpiper import sandpiper
-from oaken_scale.formats.parts_list import MOST_ROWS, Field, cells, preview
+from oaken_scale.formats.parts_columns import Field
+from oaken_scale.formats.parts_list import MOST_ROWS, cells, preview
 from oaken_scale.formats.tables import Table, as_csv, as_xlsx, tables
 
 PLANES = {"sandpiper": sandpiper(), **{each.build.id: each.build for each in fleet()}}
