@@ -274,7 +274,10 @@ def test_what_a_hand_feels_and_a_part_held_alone_go_into_the_ledger(balance):
     checks.get_by_text("only a part of the plane was held").click()
     checks.get_by_label("Fuselage", exact=True).check()
     checks.get_by_label("Power and control", exact=True).check()
-    checks.get_by_role("button", name="Record it").click()
+    checks.get_by_label("Where it rests").press("Enter")
+    # By keys the hand is back on what opened the form.
+    expect(checks.get_by_role("button", name="Fingertips")).to_be_focused()
+    expect(checks.get_by_label("Where it rests")).to_have_count(0)
     expect(checks.locator("[data-check]").first).to_contain_text("Fuselage and Power and control")
     expect(checks).to_contain_text("Not checked by hand yet")
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { FLAWS, useBalanceWords } from '../say/balance'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { answered, api, type Opened } from '../api/client'
 import { useBuild } from '../shared/useBuild'
 import { useUnits } from '../shared/units'
@@ -15,6 +15,15 @@ const way = ref<Way | null>(null)
 const pack = computed(() => assessment.value?.carries.pack ?? true)
 function open(chosen: Way) {
   way.value = way.value === chosen ? null : chosen
+}
+
+/** The form goes; a hand that was in it is back on what opened it. */
+const root = ref<HTMLElement>()
+async function kept(of: Way) {
+  const wasWithin = root.value?.contains(document.activeElement)
+  way.value = null
+  await nextTick()
+  if (wasWithin) root.value?.querySelector<HTMLElement>(`[data-way="${of}"]`)?.focus()
 }
 
 function aside(check: string, reason: string | null) {
@@ -58,7 +67,7 @@ const whether = computed(() => (balanced.value ? checked(balanced.value.checked)
 </script>
 
 <template>
-  <section aria-label="Checked on the bench">
+  <section ref="root" aria-label="Checked on the bench">
     <h2>Checked on the bench</h2>
     <p class="small" :class="{ wrong: balanced?.checked.how === 'not_since' }">
       {{ whether.replace(/^./, (first) => first.toUpperCase()) }}.
@@ -100,12 +109,13 @@ const whether = computed(() => (balanced.value ? checked(balanced.value.checked)
       <v-btn
         v-for="each in WAYS"
         :key="each.value"
+        :data-way="each.value"
         :aria-pressed="way === each.value"
         @click="open(each.value)"
         >{{ each.title }}</v-btn
       >
     </div>
-    <CheckForm v-if="way" :key="way" :way="way" @kept="way = null" />
+    <CheckForm v-if="way" :key="way" :way="way" @kept="kept(way)" />
   </section>
 </template>
 
