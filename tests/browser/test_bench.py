@@ -354,11 +354,14 @@ def test_what_lies_within_an_assembly_is_of_it_however_it_was_typed(page, sandpi
     expect(page.locator("[data-part=dowel]")).to_be_visible()
     page.get_by_role("button", name=re.compile("^Tail")).click()
     expect(page.get_by_label("Pan", exact=True)).to_contain_text("Tail, put together")
-    on_it = {load["part"] for load in HTTP.get(f"{at}/pan").json()["loads"]["loads"]}
     build = HTTP.get(at).json()["build"]
     tail = {each["id"] for each in build["parts"] if each["assembly"] in ("Tail", "Tail/Nose")}
-    assert on_it == tail
     assert {"dowel", "latch"} < tail
+
+    def on_it() -> set:
+        return {load["part"] for load in HTTP.get(f"{at}/pan").json()["loads"]["loads"]}
+
+    until(page, on_it, lambda told: told == tail)
     page.goto(f"{sandpiper}/balance")
     checks = page.get_by_label("Checked on the bench")
     checks.get_by_role("button", name="Fingertips").click()
@@ -367,5 +370,9 @@ def test_what_lies_within_an_assembly_is_of_it_however_it_was_typed(page, sandpi
     checks.get_by_label("Tail", exact=True).check()
     checks.get_by_role("button", name="Record it").click()
     expect(checks.locator("[data-check]").first).to_contain_text("Tail")
-    held = {each["part"] for each in HTTP.get(at).json()["build"]["checks"][-1]["stood"]}
-    assert held == tail
+
+    def held() -> set:
+        checks = build_told(page)["build"]["checks"]
+        return {each["part"] for each in checks[-1]["stood"]} if checks else set()
+
+    until(page, held, lambda told: told == tail)
