@@ -1,4 +1,5 @@
-"""Enter pressed twice, or held, before the first was answered: what is kept is kept once."""
+"""Enter pressed twice, or held, before the first was answered: what is kept is kept once; what is
+typed meanwhile stays for the next."""
 
 import pytest
 from playwright.sync_api import expect
@@ -52,6 +53,14 @@ def cut_down(page):
     return sheet.get_by_label("about"), "0.4"
 
 
+def part(page):
+    return page.get_by_label("Name of the next part"), "Skid 4 g at 200"
+
+
+def step(page):
+    return page.get_by_label("what is to be done"), "Sand the tips"
+
+
 def typed(page):
     page.locator("[data-part=motor]").click()
     page.keyboard.press("6")
@@ -72,6 +81,12 @@ TWICE = {
         rack,
         lambda page: len(HTTP.get(page.url.split("/build/")[0] + "/api/v1/rack").json()),
     ),
+    "a part": ("plan?on=parts", part, lambda page: listed(page, "parts")),
+    "a step of one's own": (
+        "plan?on=day",
+        step,
+        lambda page: len(build_told(page)["build"]["day"]["own"]),
+    ),
     "a reading typed on the Bench": ("bench", typed, lambda page: listed(page, "weighings")),
     "what was sanded off": ("plan?on=parts", cut_down, lambda page: listed(page, "parts")),
     "a thing for the drawer": (
@@ -80,6 +95,19 @@ TWICE = {
         lambda page: len(HTTP.get(page.url.split("/build/")[0] + "/api/v1/drawer").json()),
     ),
     "a check by hand": ("balance", check, lambda page: listed(page, "checks")),
+}
+
+
+#: What is typed next, where the field is there for another as soon as the first is on its way.
+NEXT = {
+    "a square weighed": "4.5",
+    "a check weight": "100.3",
+    "a loadout": "With wheels",
+    "a flight": "8.5",
+    "a lot hung on the rack": "Sheet from the cellar",
+    "a thing for the drawer": "Another servo",
+    "a part": "Wheel 7 g at 210",
+    "a step of one's own": "Sand the nose",
 }
 
 
@@ -97,8 +125,12 @@ def test_what_is_kept_twice_in_a_hurry_is_kept_once(page, sandpiper, which):
     )
     field.press("Enter")
     field.press("Enter")
+    if which in NEXT:
+        field.fill(NEXT[which])
     let_go(page, held, let)
     until(page, lambda: many(page), lambda now: now > before)
     # What a second press sent would come right behind it.
     page.wait_for_timeout(400)
     assert many(page) == before + 1
+    if which in NEXT:
+        expect(field).to_have_value(NEXT[which])

@@ -34,6 +34,7 @@ async function ask() {
 }
 
 const keep = once(async () => {
+  const typed = line.value
   const kept = await send((header) =>
     answered<Opened>(
       api.POST('/api/v1/builds/{build_id}/remedies/shifted/kept', {
@@ -42,7 +43,7 @@ const keep = once(async () => {
       }),
     ),
   )
-  if (kept) line.value = ''
+  if (kept && line.value === typed) line.value = ''
 })
 
 function shift(each: Shifted['shifts'][number]): string {

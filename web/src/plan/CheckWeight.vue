@@ -31,16 +31,17 @@ const outbox = useOutbox(id, keepReading, (error) => words.complain(error))
 
 const record = once(async () => {
   wrong.value = ''
+  const typed = shown.value
   try {
     const unit = units.value.mass.name
     const pan = { loads: [], samples: [], known_g: await understand(known.value, 'mass', unit) }
-    const reading_g = await understand(shown.value, 'mass', unit)
+    const reading_g = await understand(typed, 'mass', unit)
     const at = new Date().toISOString()
     outbox.post(
-      { id: freshId(), at, scale: props.scale.id, reading_g, pan, typed: shown.value },
+      { id: freshId(), at, scale: props.scale.id, reading_g, pan, typed },
       Promise.resolve(),
     )
-    shown.value = ''
+    if (shown.value === typed) shown.value = ''
   } catch (failed) {
     wrong.value = whyNot(failed)
   }

@@ -29,7 +29,8 @@ const doneTitle = (step: string) => {
 const fresh = ref('')
 const takes = ref(10)
 const put = once(async () => {
-  if (fresh.value.trim() && (await add(fresh.value.trim(), takes.value))) fresh.value = ''
+  const step = fresh.value
+  if (step.trim() && (await add(step.trim(), takes.value)) && fresh.value === step) fresh.value = ''
 })
 </script>
 

@@ -36,13 +36,14 @@ function carry(id: string, part: string, isOn: boolean) {
 }
 
 const add = once(async () => {
-  const given = name.value.trim()
+  const typed = name.value
+  const given = typed.trim()
   if (!given) return
   const kept = await change(({ loadouts: there }) => {
     const { id } = numbered('loadout', '', there)
     return { loadouts: [...there, { id, name: given, carries: [] }] }
   })
-  if (kept) name.value = ''
+  if (kept && name.value === typed) name.value = ''
 })
 
 function auw(id: string): string {

@@ -46,13 +46,11 @@ export function useDay() {
     const took = timed ? (Date.now() - (mine.value?.since ?? 0)) / 60_000 : null
     const body = { step, minutes: took && took >= 0.2 ? Math.round(took * 10) / 10 : null }
     const params = { path: path.value }
-    if (
-      (await send(() =>
-        answered<Opened>(api.POST('/api/v1/builds/{build_id}/day/done', { params, body })),
-      )) &&
-      timed
+    const kept = await send(() =>
+      answered<Opened>(api.POST('/api/v1/builds/{build_id}/day/done', { params, body })),
     )
-      doing.value = null
+    // What was begun meanwhile goes on.
+    if (kept && mine.value?.step === step) doing.value = null
   }
   const undone = (step: string) =>
     send(() =>

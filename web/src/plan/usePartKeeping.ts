@@ -139,7 +139,9 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   }
 
   async function keptAsTyped(): Promise<boolean> {
-    const typed = (await takeShelved()) ? await typedPart() : undefined
+    const isThere = await takeShelved()
+    begun = next()
+    const typed = isThere ? await typedPart() : undefined
     if (!typed) return false
     if (isAnother(typed)) {
       weighedAnew.value = typed
@@ -148,12 +150,15 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
     return part ? changed(part, typed) : addPart(typed)
   }
 
+  /** Ready for the next part, but for what was typed of it while this one was on its way. */
+  let begun = next()
   const keep = once(async () => {
     said.value = ''
+    begun = next()
     if (await (isLine.value ? keptAsLine() : keptAsTyped())) {
       const added = build.value?.parts.at(-1)
       if (!part && added) said.value = spoken(added)
-      if (!part) next()
+      if (!part) begun()
       await kept()
     }
   })

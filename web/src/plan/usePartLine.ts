@@ -1,6 +1,7 @@
 import { computed, reactive, ref, watch } from 'vue'
 import type { Part, Kind, NewPart } from '../api/client'
 import type { Colour } from '../say/colours'
+import { sent } from '../shared/sent'
 import { plainly, useDecimalMark, useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, understood, whyNot } from '../shared/useQuantity'
@@ -185,7 +186,8 @@ export function usePartLine(part?: Part) {
   /** Ready for the next part, which starts plain: nothing carried over changes what its figure
    * means. Only its assembly stays. */
   function next() {
-    Object.assign(fields, { ...start(), assembly: fields.assembly })
+    const anew = sent(fields)
+    return () => anew({ ...start(), assembly: fields.assembly })
   }
 
   /** How many times what is typed counts, said in sight; empty where it counts once. */

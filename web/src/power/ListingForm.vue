@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { reactive, ref } from 'vue'
 import { once } from '../shared/once'
+import { sent } from '../shared/sent'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
 import type { Listed } from './useChoices'
@@ -28,6 +29,7 @@ const maybe = (what: string, text: string) =>
 
 const add = once(async () => {
   wrong.value = ''
+  const anew = sent(typed)
   try {
     const name = typed.name.trim()
     if (!name) throw new Error('Name: what is it called')
@@ -54,7 +56,7 @@ const add = once(async () => {
         },
       })
     }
-    Object.assign(typed, { name: '', mass: '', cells: '', held: '', c: '', kv: '', most: '' })
+    anew({ name: '', mass: '', cells: '', held: '', c: '', kv: '', most: '' })
   } catch (error) {
     wrong.value = whyNot(error)
   }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { MISSING } from '../say/metrics'
 import { once } from '../shared/once'
+import { sent } from '../shared/sent'
 import { fixed } from '../shared/units'
-import { computed, ref } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import QuantityCell from '../shared/QuantityCell.vue'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -11,17 +12,17 @@ import { useDrive } from './useDrive'
 const { drive, told, mine, lacks, set, addFlight, setFlightAside } = useDrive()
 const { loadout } = useBuild()
 
-const minutes = ref('')
-const putBack = ref('')
+const typed = reactive({ minutes: '', putBack: '' })
 const wrong = ref('')
 
 const keep = once(async () => {
   wrong.value = ''
+  const anew = sent(typed)
   try {
-    const flown = await understand(minutes.value, 'number')
+    const flown = await understand(typed.minutes, 'number')
     if (flown <= 0) throw new Error('Minutes: say how long it flew')
-    const back = putBack.value.trim() ? await understand(putBack.value, 'number') : null
-    if (await addFlight(flown, back)) minutes.value = putBack.value = ''
+    const back = typed.putBack.trim() ? await understand(typed.putBack, 'number') : null
+    if (await addFlight(flown, back)) anew({ minutes: '', putBack: '' })
   } catch (error) {
     wrong.value = whyNot(error)
   }
@@ -63,14 +64,14 @@ const tired = computed(() => told.value?.tired ?? [])
     </p>
     <form v-if="mine" @submit.prevent="keep">
       <v-text-field
-        v-model="minutes"
+        v-model="typed.minutes"
         label="Minutes flown"
         inputmode="decimal"
         autocomplete="off"
         hide-details
       />
       <v-text-field
-        v-model="putBack"
+        v-model="typed.putBack"
         label="mAh put back"
         inputmode="decimal"
         autocomplete="off"

@@ -1,21 +1,19 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, reactive } from 'vue'
 import { once } from '../shared/once'
 import QuantityCell from '../shared/QuantityCell.vue'
+import { sent } from '../shared/sent'
 import { fixed } from '../shared/units'
 import { useBuying } from './useBuying'
 import WantedRow from './WantedRow.vue'
 
 const { query, list, shops, wrong, change, add, bring, strike } = useBuying()
 
-const name = ref('')
-const count = ref(1)
+const fresh = reactive({ name: '', count: 1 })
 const put = once(async () => {
-  if (!name.value.trim()) return
-  if (await add(name.value.trim(), count.value)) {
-    name.value = ''
-    count.value = 1
-  }
+  if (!fresh.name.trim()) return
+  const anew = sent(fresh)
+  if (await add(fresh.name.trim(), fresh.count)) anew({ name: '', count: 1 })
 })
 
 const days = (value: number | null) =>
@@ -46,15 +44,15 @@ const worth = computed(() =>
       <section aria-label="What is wanted">
         <form class="next" @submit.prevent="put">
           <QuantityCell
-            :value="count"
+            :value="fresh.count"
             kind="pieces"
             :least="1"
             :most="10000"
             label="How many of the next"
-            :on-kept="(value) => (count = Math.round(value ?? 1))"
+            :on-kept="(value) => (fresh.count = Math.round(value ?? 1))"
           />
-          <v-text-field v-model="name" label="something to buy" maxlength="80" />
-          <v-btn type="submit" :disabled="!name.trim()">Put it on the list</v-btn>
+          <v-text-field v-model="fresh.name" label="something to buy" maxlength="80" />
+          <v-btn type="submit" :disabled="!fresh.name.trim()">Put it on the list</v-btn>
         </form>
         <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
         <ul>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { reactive, ref } from 'vue'
 import { answered, api, type Candidate } from '../api/client'
 import { once } from '../shared/once'
+import { sent } from '../shared/sent'
 import { useUnits } from '../shared/units'
 import OnScale from '../shared/OnScale.vue'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -11,19 +12,19 @@ const emit = defineEmits<{ add: [part: Candidate, doubt: number] }>()
 const { scale } = useScaleAtHand()
 const { quantity, units } = useUnits()
 
-const name = ref('')
-const reading = ref('')
+const typed = reactive({ name: '', reading: '' })
 const paper = ref('80')
 const wrong = ref('')
 const told = ref('')
 
 const add = once(async () => {
   wrong.value = told.value = ''
+  const anew = sent(typed)
   try {
     const area = await answered<{ area_dm2: number; doubt_dm2: number }>(
       api.POST('/api/v1/template', {
         body: {
-          reading_g: await understand(reading.value, 'mass', units.value.mass.name),
+          reading_g: await understand(typed.reading, 'mass', units.value.mass.name),
           step_g: scale.value?.step_g ?? 0.1,
           paper_g_m2: await understand(paper.value, 'number'),
         },
@@ -33,7 +34,7 @@ const add = once(async () => {
     emit(
       'add',
       {
-        name: name.value.trim() || 'From a template',
+        name: typed.name.trim() || 'From a template',
         layer: '',
         area_dm2: area.area_dm2,
         x_mm: side / 2,
@@ -46,7 +47,7 @@ const add = once(async () => {
       area.doubt_dm2,
     )
     told.value = `${quantity(area.area_dm2, 'area')} ±${quantity(2 * area.doubt_dm2, 'area')}`
-    name.value = reading.value = ''
+    anew({ name: '', reading: '' })
   } catch (error) {
     wrong.value = whyNot(error)
   }
@@ -58,7 +59,7 @@ const add = once(async () => {
     <h3>Or weigh its paper template</h3>
     <div class="line">
       <v-text-field
-        v-model="name"
+        v-model="typed.name"
         class="entry"
         aria-label="Name of the template"
         placeholder="part"
@@ -66,7 +67,7 @@ const add = once(async () => {
       <label class="small"
         >weighs
         <v-text-field
-          v-model="reading"
+          v-model="typed.reading"
           class="entry figure few"
           inputmode="decimal"
           aria-label="The template weighs"

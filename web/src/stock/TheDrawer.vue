@@ -3,6 +3,7 @@ import { computed, reactive, ref } from 'vue'
 import type { DrawerThing, NewThing } from '../api/client'
 import { once } from '../shared/once'
 import QuantityCell from '../shared/QuantityCell.vue'
+import { sent } from '../shared/sent'
 import DriveListing from './DriveListing.vue'
 import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
@@ -48,6 +49,7 @@ function onEnter(event: KeyboardEvent) {
 const add = once(async () => {
   wrong.value = ''
   try {
+    const anew = sent(fresh)
     if (!fresh.name.trim()) throw new Error('Name: what is it')
     const done = await lay({
       name: fresh.name.trim(),
@@ -58,8 +60,8 @@ const add = once(async () => {
       note: '',
     })
     if (!done) return
-    Object.assign(fresh, { name: '', listing: '', price: '' })
-    name.value?.focus()
+    anew({ name: '', listing: '', price: '' })
+    if (!fresh.name) name.value?.focus()
   } catch (error) {
     wrong.value = whyNot(error)
   }

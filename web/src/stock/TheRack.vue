@@ -2,6 +2,7 @@
 import { computed, reactive, ref } from 'vue'
 import type { Lot } from '../api/client'
 import { once } from '../shared/once'
+import { sent } from '../shared/sent'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import { understand, whyNot } from '../shared/useQuantity'
@@ -39,6 +40,7 @@ const unit = computed(() => KINDS.find((each) => each.value === fresh.kind)?.uni
 const add = once(async () => {
   wrong.value = ''
   try {
+    const anew = sent(fresh)
     if (!fresh.name.trim()) throw new Error('Name: like the shop and the day it was bought')
     const { kind, unit: each } = rate(unit.value)
     const constant = await understand(fresh.constant, kind, each)
@@ -51,7 +53,7 @@ const add = once(async () => {
       faces: fresh.kind === 'foam' ? (fresh.faces as 'both') : null,
     })
     if (!hung) return
-    Object.assign(fresh, { name: '', constant: '' })
+    anew({ name: '', constant: '' })
     chosen.value = lots.value.at(-1)?.id
   } catch (error) {
     wrong.value = whyNot(error)

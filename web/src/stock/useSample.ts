@@ -86,6 +86,7 @@ export function useSample(lot: Ref<Lot | undefined>) {
   const record = once(async () => {
     const { value: of } = lot
     const scale = atHand.value
+    const typed = reading.value
     wrong.value = ''
     if (!of) return
     if (!scale) {
@@ -94,8 +95,8 @@ export function useSample(lot: Ref<Lot | undefined>) {
     }
     try {
       const amount = await understand(size.value, SIZES[of.unit], sizeUnit(of.unit))
-      if (!reading.value.trim()) throw new Error('What does the scale show?')
-      const shown = await understand(reading.value, 'mass', units.value.mass.name)
+      if (!typed.trim()) throw new Error('What does the scale show?')
+      const shown = await understand(typed, 'mass', units.value.mass.name)
       before = assessment.value
       const sample = { lot: of.id, amount }
       outbox.post(
@@ -105,11 +106,11 @@ export function useSample(lot: Ref<Lot | undefined>) {
           scale: scale.id,
           reading_g: shown,
           pan: { loads: [], samples: [sample], known_g: 0 },
-          typed: reading.value,
+          typed,
         },
         Promise.resolve(),
       )
-      reading.value = ''
+      if (reading.value === typed) reading.value = ''
     } catch (error) {
       wrong.value = whyNot(error)
     }
