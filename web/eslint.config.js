@@ -24,7 +24,7 @@ const controls = ['input', 'select', 'textarea', 'table'].map((element) => ({
   message: 'Vuetify supplies the controls; a native one is listed here with its reason.',
 }))
 const native = [
-  'src/bench/ThePan.vue', // the reading: it takes what is typed anywhere on the Bench
+  'src/bench/TypedReading.vue', // the reading: it takes what is typed anywhere on the Bench
   'src/shared/QuantityCell.vue', // 40 of them answer a drag within a frame
   'src/shared/TextCell.vue',
   'src/stock/CutParts.vue', // a row for each of 150 parts: the library's list takes 8 ms to stand
@@ -33,7 +33,7 @@ const native = [
   'src/field/FieldCard.vue', // hidden ones that ask for a file, pressed by a button
   'src/sheet/ListFromFile.vue',
   'src/shed/ShedPlace.vue',
-  'src/stock/TheOutlines.vue',
+  'src/stock/DrawingDrop.vue',
 ]
 
 export default typescript.config(

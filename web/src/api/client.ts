@@ -94,6 +94,7 @@ export type Control = Whole<Schemas['Control']>
 export type ControlKind = Schemas['ControlKind']
 export type ControlTold = Whole<Schemas['ControlTold']>
 export type LastChange = Whole<Schemas['LastChange']>
+export type LookingBack = Whole<Schemas['LookingBack']>
 export type LoadoutField = Whole<Schemas['LoadoutField']>
 export type NewControl = Schemas['NewControl']
 export type HangFlaw = Schemas['HangFlaw']

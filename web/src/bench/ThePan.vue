@@ -1,29 +1,26 @@
 <script setup lang="ts">
-import { inSentence } from '../say/names'
 import { unfit, useOddTare } from '../say/tare'
-import { useWeighNext } from '../say/weighNext'
-import { computed, nextTick, ref, watch } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import { useBuild } from '../shared/useBuild'
 import { useQuantity } from '../shared/useQuantity'
 import { plainly, useUnits } from '../shared/units'
 import PanDrawing from './PanDrawing.vue'
 import PanLoads from './PanLoads.vue'
+import TypedReading from './TypedReading.vue'
 import { useBench } from './useBench'
 import { useDoubts, useSuspicion } from './useDoubts'
 import { useReading } from './useReading'
+import WeighNext from './WeighNext.vue'
 
-const { what, why: whyNext } = useWeighNext()
 const oddTare = useOddTare()
 
-const { build, assessment } = useBuild()
+const { build } = useBuild()
 const bench = useBench()
-const { simulated, scale, expected, next, isEmpty } = bench
+const { simulated, scale, expected, isEmpty } = bench
 const display = useReading()
 const { digits } = display
-const { units, number, quantity } = useUnits()
+const { units, number } = useUnits()
 const typed = useQuantity('mass', () => units.value.mass.name)
-
-const field = ref<HTMLInputElement>()
 
 const typing = computed(() => typed.text.value.trim() !== '')
 const live = computed(() => {
@@ -66,43 +63,8 @@ const leftOff = computed(() => {
   return off.length ? `Not on it: ${off.map((part) => part.name).join(', ')}` : ''
 })
 
-const then = computed(() =>
-  (assessment.value?.weigh_next ?? [])
-    .slice(1)
-    .map((each) => inSentence(what(each)))
-    .join(', '),
-)
-
-/** A key pressed anywhere on the Bench begins a reading. */
-function type(key: string) {
-  field.value?.focus()
-  void typed.typed(typed.text.value + key)
-}
-
-/** The server that keeps it understands it: nothing else has to answer before it is safe. */
-async function submit() {
-  const text = typed.text.value.trim()
-  if (!/\d/.test(text) || typed.refused.value) return
-  if (bench.recordTyped(text, units.value.mass.name)) {
-    typed.clear()
-    await nextTick()
-    field.value?.blur()
-  }
-}
-
-/** What was refused is in the hand again, unless that types something else by now. */
-watch(bench.unread, (text) => {
-  if (!text || typed.text.value) return
-  void typed.typed(text)
-  if (document.activeElement === document.body) field.value?.focus()
-})
-
-function leave() {
-  typed.clear()
-  field.value?.blur()
-}
-
-defineExpose({ type })
+const reading = useTemplateRef('reading')
+defineExpose({ type: (key: string) => reading.value?.type(key) })
 </script>
 
 <template>
@@ -148,38 +110,8 @@ defineExpose({ type })
       <v-btn size="large" @click="bench.tare">Tare <kbd>T</kbd></v-btn>
       <v-btn v-if="!isEmpty" class="press--quiet" size="large" @click="bench.clear">Clear</v-btn>
     </div>
-    <form class="typed" @submit.prevent="submit">
-      <label for="typed">or type a reading</label>
-      <input
-        id="typed"
-        ref="field"
-        :value="typed.text.value"
-        class="figure"
-        inputmode="decimal"
-        autocomplete="off"
-        enterkeyhint="done"
-        :placeholder="units.mass.name === 'g' ? '12.4, 0.44 oz' : '0.44, 12.4 g'"
-        @input="typed.typed(($event.target as HTMLInputElement).value)"
-        @keydown.esc.stop="leave"
-      />
-      <button type="submit" class="enter"><kbd>Enter</kbd></button>
-    </form>
-    <p v-if="typed.wrong.value" class="wrong small" role="alert">{{ typed.wrong.value }}</p>
-    <p v-else-if="typing && typed.value.value !== undefined" class="small">
-      understood as
-      <span class="figure">{{ quantity(typed.value.value, 'mass', Math.max(digits, 2)) }}</span>;
-      Enter records it
-    </p>
-    <div v-if="next" class="next">
-      <div class="head">
-        <h2>Weigh next: {{ what(next) }}</h2>
-        <v-verb class="bare" aria-label="Put it on the pan" @click="bench.putNext">
-          <kbd>N</kbd>
-        </v-verb>
-      </div>
-      <p>{{ whyNext(next) }}</p>
-      <p v-if="then" class="faint small">then: {{ then }}</p>
-    </div>
+    <TypedReading ref="reading" :typed="typed" :digits="digits" />
+    <WeighNext />
   </section>
 </template>
 
@@ -267,54 +199,5 @@ section {
 
 kbd {
   margin-left: 8px;
-}
-
-.typed {
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  margin-top: 10px;
-  font-size: 13px;
-  color: var(--faint);
-}
-
-.typed input {
-  flex: 1;
-  min-width: 0;
-  height: 36px;
-  padding: 0 8px;
-  font-size: 16px;
-  color: var(--ink);
-  background: var(--paper);
-  border: 1px solid var(--line);
-}
-
-.enter {
-  background: none;
-  border: 0;
-  color: var(--ink);
-  cursor: pointer;
-  padding: 8px 0;
-}
-
-.enter kbd {
-  margin: 0;
-}
-
-.next {
-  border-top: 1px solid var(--ink);
-  margin-top: 14px;
-  padding-top: 12px;
-}
-
-.head {
-  display: flex;
-  justify-content: space-between;
-  align-items: start;
-  gap: 8px;
-}
-
-.next p {
-  margin-top: 4px;
 }
 </style>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { inSentence } from '../say/names'
+import { calledAnew, leftByRepair } from '../say/parts'
 import { useQuery } from '@tanstack/vue-query'
 import { computed, reactive, ref, watch } from 'vue'
-import { answered, api, type Part, type NewPart, type Shelved } from '../api/client'
+import { answered, api, type Part, type Shelved } from '../api/client'
 import { once } from '../shared/once'
 import { useBuild } from '../shared/useBuild'
 import { useEscape } from '../shared/useEscape'
 import { understand, whyNot } from '../shared/useQuantity'
 import { useUnits } from '../shared/units'
+import PocketFields from './PocketFields.vue'
+import RepairFields from './RepairFields.vue'
 import { useLife } from './useLife'
 import PickList from '../shared/PickList.vue'
 import { named } from '../shared/choices'
@@ -15,7 +17,7 @@ import { named } from '../shared/choices'
 const props = defineProps<{ part: Part }>()
 const open = defineModel<boolean>({ required: true })
 useEscape(open)
-const { id, build, assessment } = useBuild()
+const { id, assessment } = useBuild()
 const { units } = useUnits()
 const life = useLife()
 
@@ -57,46 +59,28 @@ const shelf = useQuery({
 })
 const others = computed(() => (shelf.data.value ?? []).filter((each) => each.id !== id.value))
 
-async function grams(text: string, of: string): Promise<number> {
+async function read(text: string, kind: 'mass' | 'length', of: string): Promise<number> {
   try {
-    return await understand(text, 'mass', units.value.mass.name)
+    return await understand(text, kind, units.value[kind].name)
   } catch (error) {
     throw new Error(`${of}: ${whyNot(error)}`)
   }
 }
-
-async function length(text: string, of: string): Promise<number> {
-  try {
-    return await understand(text, 'length', units.value.length.name)
-  } catch (error) {
-    throw new Error(`${of}: ${whyNot(error)}`)
-  }
-}
-const inside = computed(
-  () =>
-    build.value?.parts.filter(
-      (part) => !part.retired && part.id !== props.part.id && !part.uses.length && !part.host,
-    ) ?? [],
-)
-
-const guess = (name: string, stated_g: number, pedigree: Part['pedigree']): NewPart => ({
-  name,
-  pedigree,
-  stated_g,
-})
+const grams = (text: string, of: string) => read(text, 'mass', of)
+const length = (text: string, of: string) => read(text, 'length', of)
+const about = async (text: string, of: string) => (text.trim() ? grams(text, of) : null)
 
 const keep = once(async () => {
   wrong.value = ''
   const { words } = fields
-  const called = inSentence(props.part.name)
   try {
     let kept = false
     if (done.value === 'repair') {
-      const added: NewPart[] = []
-      if (fields.glue.trim())
-        added.push(guess(`glue on ${called}`, await grams(fields.glue, 'Glue and tape'), 'joint'))
-      if (fields.patch.trim())
-        added.push(guess(`patch on ${called}`, await grams(fields.patch, 'Patches'), 'guess'))
+      const added = leftByRepair(
+        props.part.name,
+        await about(fields.glue, 'Glue and tape'),
+        await about(fields.patch, 'Patches'),
+      )
       kept = await life.repair(props.part.id, words, added)
     } else if (done.value === 'trim')
       kept = await life.trim(props.part.id, words, await grams(fields.grams, 'What came off'))
@@ -108,9 +92,13 @@ const keep = once(async () => {
         holds: fields.holds || null,
       })
     else if (done.value === 'replace') {
-      const name = fields.name.trim() || `${props.part.name}, new`
+      const name = fields.name.trim() || calledAnew(props.part.name)
       const mass = await grams(fields.grams, 'Mass of the new one')
-      kept = await life.replace(props.part.id, words, guess(name, mass, 'listing'))
+      kept = await life.replace(props.part.id, words, {
+        name,
+        pedigree: 'listing',
+        stated_g: mass,
+      })
     } else if (done.value === 'retire') kept = await life.retire(props.part.id, words)
     else kept = await life.move(props.part.id, words, fields.to)
     if (kept) forget()
@@ -131,75 +119,31 @@ const keep = once(async () => {
         <p v-if="isNeverMended" class="small faint" role="note">
           A hurt propeller or pack is not mended: a new one in its place.
         </p>
-        <template v-if="done === 'repair'">
-          <label
-            >glue and tape, about
-            <v-text-field v-model="fields.glue" class="entry figure few" inputmode="decimal" />
-            {{ units.mass.name }}</label
-          >
-          <label
-            >patches and doublers, about
-            <v-text-field v-model="fields.patch" class="entry figure few" inputmode="decimal" />
-            {{ units.mass.name }}</label
-          >
-          <p class="faint small">
-            They stay on it and go on the pan with it; weigh it as it is now, and the guess becomes
-            a figure. Until the balance is checked again it counts as not checked.
-          </p>
-        </template>
+        <RepairFields
+          v-if="done === 'repair'"
+          v-model:glue="fields.glue"
+          v-model:patch="fields.patch"
+        />
         <label v-if="done === 'trim'"
           >about
           <v-text-field v-model="fields.grams" class="entry figure few" inputmode="decimal" />
           {{ units.mass.name }} came off</label
         >
-        <template v-if="done === 'pocket'">
-          <label
-            >long
-            <v-text-field
-              v-model="fields.long"
-              class="entry figure few"
-              aria-label="Length of the pocket"
-              inputmode="decimal"
-            />
-            by
-            <v-text-field
-              v-model="fields.wide"
-              class="entry figure few"
-              aria-label="Width of the pocket"
-              inputmode="decimal"
-            />
-            {{ units.length.name }}</label
-          >
-          <label
-            >deep
-            <v-text-field
-              v-model="fields.deep"
-              class="entry figure few"
-              aria-label="Depth of the pocket"
-              placeholder="through"
-              inputmode="decimal"
-            />
-            {{ units.length.name }}</label
-          >
-          <label
-            >for
-            <PickList
-              v-model="fields.holds"
-              :items="named(inside, 'nothing yet')"
-              aria-label="What goes into it"
-          /></label>
-          <p class="faint small">
-            What is cut out of its sheet counts below zero, where the part sits; what goes into it
-            sits there too. Move both on the Balance.
-          </p>
-        </template>
+        <PocketFields
+          v-if="done === 'pocket'"
+          v-model:long="fields.long"
+          v-model:wide="fields.wide"
+          v-model:deep="fields.deep"
+          v-model:holds="fields.holds"
+          :part="part"
+        />
         <template v-if="done === 'replace'">
           <label
             >by
             <v-text-field
               v-model="fields.name"
               class="entry"
-              :placeholder="`${part.name}, new`"
+              :placeholder="calledAnew(part.name)"
               maxlength="80"
           /></label>
           <label

@@ -4,30 +4,16 @@ import type { Surface } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useUnits } from '../shared/units'
-import { useBuild } from '../shared/useBuild'
 import MakeParts from './MakeParts.vue'
-import type { Draft, Measure } from './useDraft'
+import SectionsTable from './SectionsTable.vue'
+import SurfaceShape from './SurfaceShape.vue'
+import type { Draft } from './useDraft'
 import PickList from '../shared/PickList.vue'
-import { asSaid, titled } from '../shared/choices'
-
-const PROFILES = titled({
-  '': 'as usual',
-  flat: 'flat plate',
-  stepped: 'stepped',
-  folded: 'folded, cambered',
-})
+import { asSaid } from '../shared/choices'
 
 const props = defineProps<{ drawing: Draft }>()
-const { build } = useBuild()
 const { units } = useUnits()
 
-const MEASURES: { key: Measure; short: string; title: string }[] = [
-  { key: 'x_le_mm', short: 'from nose', title: 'leading edge, from nose' },
-  { key: 'y_mm', short: 'out', title: 'out from the middle' },
-  { key: 'z_mm', short: 'up', title: 'up' },
-  { key: 'chord_mm', short: 'chord', title: 'chord' },
-]
-const OF = { x_le_mm: 'station', y_mm: 'station', z_mm: 'height', chord_mm: 'chord' } as const
 const ROLES = ['wing', 'tail', 'canard', 'fin'] as const
 
 const surface = computed(() => props.drawing.surface.value)
@@ -104,41 +90,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
           @kept="shaped('area_dm2', $event)"
       /></label>
     </p>
-    <v-table>
-      <thead class="faint">
-        <tr>
-          <th v-for="measure in MEASURES" :key="measure.key">{{ measure.short }}</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="(section, k) in surface.sections" :key="k">
-          <td v-for="measure in MEASURES" :key="measure.key">
-            <QuantityCell
-              :value="section[measure.key]"
-              :kind="measure.key === 'chord_mm' ? 'length' : 'station'"
-              :measure="OF[measure.key]"
-              :build="build?.id"
-              :label="`${surface.name}, section ${k + 1}, ${measure.title}`"
-              :unit="units.length.name"
-              :base="units.length.base"
-              @typed="drawing.typed(k, measure.key, $event)"
-              @kept="drawing.kept(k, measure.key, $event)"
-            />
-          </td>
-          <td>
-            <v-verb
-              v-if="surface.sections.length > 2"
-              class="bare faint drop"
-              :aria-label="`Remove section ${k + 1}`"
-              @click="drawing.dropSection(k)"
-            >
-              ✕
-            </v-verb>
-          </td>
-        </tr>
-      </tbody>
-    </v-table>
+    <SectionsTable :drawing="drawing" :surface="surface" />
     <p class="line">
       <v-verb @click="drawing.addSection()"> one more section </v-verb>
       <label
@@ -153,43 +105,7 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
           @kept="shaped('tip_mm', $event)"
       /></label>
     </p>
-    <p v-if="!isFin" class="line">
-      <label
-        >shaped
-        <PickList
-          :model-value="surface.profile ?? ''"
-          :items="PROFILES"
-          :aria-label="`How ${surface.name} is shaped`"
-          @update:model-value="drawing.set({ profile: ($event || null) as Surface['profile'] })"
-      /></label>
-      <label
-        >thick
-        <QuantityCell
-          :value="surface.thickness_mm"
-          kind="length"
-          optional
-          :label="`${surface.name}, thickness`"
-          :unit="units.length.name"
-          :base="units.length.base"
-          @kept="drawing.set({ thickness_mm: $event })"
-      /></label>
-      <label
-        >incidence
-        <QuantityCell
-          :value="surface.incidence_deg"
-          kind="number"
-          :label="`${surface.name}, incidence in degrees`"
-          @kept="drawing.set({ incidence_deg: $event ?? 0 })"
-        />°</label
-      >
-    </p>
-    <p v-else class="line">
-      <v-checkbox-btn
-        :model-value="surface.twin"
-        label="one on each side"
-        @update:model-value="drawing.set({ twin: $event })"
-      />
-    </p>
+    <SurfaceShape :drawing="drawing" :surface="surface" />
     <MakeParts
       :id="surface.id"
       :drawing="drawing"
@@ -267,37 +183,9 @@ function shaped(key: 'span_mm' | 'chord_mm' | 'area_dm2' | 'tip_mm', value: numb
   width: 64px;
 }
 
-.line .pick {
-  max-width: 170px;
-}
-
 .margin-note {
   border-left: 3px solid var(--line);
   padding-left: 8px;
   color: var(--faint);
-}
-
-.v-table {
-  width: 100%;
-}
-
-th {
-  font-weight: 400;
-  font-size: 13px;
-  text-align: left;
-  padding: 2px 0 2px 6px;
-}
-
-td {
-  padding: 2px 6px 2px 0;
-}
-
-td :deep(.cell) {
-  width: 100%;
-}
-
-.drop {
-  min-width: 24px;
-  min-height: 24px;
 }
 </style>

@@ -1,20 +1,16 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { Part } from '../api/client'
-import TheMark from '../shared/TheMark.vue'
-import { usePartWords } from '../say/parts'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import GroupMove from './GroupMove.vue'
 import PartForm from './PartForm.vue'
-import { PEDIGREES } from './usePartLine'
+import PartRow from './PartRow.vue'
 import { useTable, type Column } from './useTable'
 import TheseWords from '../shared/TheseWords.vue'
 import PickList from '../shared/PickList.vue'
 
 const { build, assessment } = useBuild()
 const { number } = useUnits()
-const { basis } = usePartWords()
 
 const editing = ref<string | null>(null)
 const masses = computed(() => new Map(assessment.value?.parts.map((mass) => [mass.id, mass])))
@@ -39,23 +35,6 @@ const COLUMNS: { key: Column; title: string; class?: string }[] = [
   { key: 'assembly', title: 'assembly', class: 'more' },
   { key: 'known', title: 'known by', class: 'more' },
 ]
-function known(part: Part): string {
-  return PEDIGREES.find((each) => each.value === part.pedigree)?.title ?? part.pedigree
-}
-
-/** The station by both references; the one that was typed is set in ink. */
-function stations(part: Part): { text: string; typed: boolean }[] {
-  const mass = masses.value.get(part.id)
-  return [
-    { at: mass?.x_from_nose_mm, typed: part.station?.reference === 'nose' },
-    { at: mass?.x_from_leading_edge_mm, typed: part.station?.reference === 'leading_edge' },
-  ].map(({ at, typed }) => ({ text: typeof at === 'number' ? number(at, 'length') : '', typed }))
-}
-
-function isAdrift(part: Part): boolean {
-  return !part.station && part.pedigree !== 'allowance'
-}
-
 /** What a group of the table weighs together, as the ledger tells of its assembly. */
 function together(name: string): string {
   const told = assessment.value?.assemblies.find((each) => each.name === name)
@@ -126,50 +105,7 @@ function together(name: string): string {
               <PartForm :part="part" @done="editing = null" />
             </td>
           </tr>
-          <tr v-else class="part">
-            <td>
-              <button
-                type="button"
-                class="plainly name"
-                :aria-label="`Change ${part.name}`"
-                @click="editing = part.id"
-              >
-                <template v-if="part.host">↳ </template>{{ part.name }}
-              </button>
-            </td>
-            <td class="faint more">{{ part.assembly }}</td>
-            <td class="more">{{ known(part) }}</td>
-            <td class="figure basis more" :title="basis(part)">{{ basis(part) }}</td>
-            <td class="figure right more">{{ part.pieces > 1 ? part.pieces : '' }}</td>
-            <template v-if="isAdrift(part)">
-              <td class="wrong right">not placed</td>
-              <td class="more" />
-            </template>
-            <td
-              v-for="(from, at) in isAdrift(part) ? [] : stations(part)"
-              :key="at"
-              class="figure right"
-              :class="{ faint: !from.typed, more: at === 1 }"
-            >
-              {{ from.text }}
-            </td>
-            <td class="figure right more">
-              {{ part.station?.y_mm ? number(part.station.y_mm, 'length') : '' }}
-            </td>
-            <td class="figure right more">
-              {{ part.station?.z_mm ? number(part.station.z_mm, 'length') : '' }}
-            </td>
-            <td class="more">{{ part.option ? 'yes' : '' }}</td>
-            <td class="now">
-              <template v-if="mass">
-                <TheMark :mark="mass.mark" />
-                <span class="figure"
-                  >{{ number(mass.mass_g, 'mass') }}
-                  <span class="faint">±{{ number(2 * mass.sd_g, 'mass') }}</span></span
-                >
-              </template>
-            </td>
-          </tr>
+          <PartRow v-else :part="part" :mass="mass" @change="editing = part.id" />
         </template>
       </tbody>
     </v-table>
@@ -223,22 +159,6 @@ section {
   content: ' ↓';
 }
 
-.basis {
-  max-width: 250px;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-
-.name {
-  font-weight: 600;
-  min-height: 24px;
-}
-
-.name:hover {
-  text-decoration: underline;
-}
-
 .now {
   white-space: nowrap;
   text-align: right;
@@ -247,16 +167,6 @@ section {
 .lined th.now,
 .lined th.right {
   text-align: right;
-}
-
-.now :deep(.mark) {
-  vertical-align: -4px;
-  margin-right: 4px;
-  width: 15px;
-}
-
-.part:hover td {
-  background: var(--sea-wash);
 }
 
 .group th {
@@ -276,14 +186,6 @@ section {
 @media (max-width: 1000px) {
   .more {
     display: none;
-  }
-
-  .part td:first-child {
-    white-space: normal;
-  }
-
-  .name {
-    min-height: 40px;
   }
 }
 </style>

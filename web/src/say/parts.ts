@@ -1,9 +1,29 @@
-import type { Part } from '../api/client'
-import { inARow } from './names'
+import type { NewPart, Part } from '../api/client'
+import { inARow, inSentence } from './names'
 import { useBuild } from '../shared/useBuild'
 import { plainly, useUnits } from '../shared/units'
 
 const LOT_SHOWN = { dm2: 'area', m: 'run' } as const
+
+/** The longest name that a part may have. */
+const LONGEST = 80
+
+/** What a repair leaves on a part, by about how much of each there is; where none is, nothing is. */
+export function leftByRepair(host: string, glue_g: number | null, patch_g: number | null) {
+  const what = [
+    { name: 'Glue', pedigree: 'joint', stated_g: glue_g },
+    { name: 'Patch', pedigree: 'guess', stated_g: patch_g },
+  ] as const
+  return what.flatMap(({ name, pedigree, stated_g }): NewPart[] => {
+    if (stated_g === null) return []
+    return [{ name: `${name} on ${inSentence(host)}`.slice(0, LONGEST), pedigree, stated_g }]
+  })
+}
+
+/** What a part is called that takes the place of one, unless it is given a name. */
+export function calledAnew(old: string): string {
+  return `${old.slice(0, LONGEST - ', new'.length)}, new`
+}
 
 /** What a part's place is measured from; of what has none yet the nose is meant. */
 export const fromWhere = (part?: Part) =>

@@ -3,8 +3,10 @@ import { computed, toRef } from 'vue'
 import type { Assessment, Damp, Lot, RackLot } from '../api/client'
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
-import { fixed, useUnits } from '../shared/units'
+import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
+import DampSamples from './DampSamples.vue'
+import LotAtHand from './LotAtHand.vue'
 import LotChoice from './LotChoice.vue'
 import SampleForm from './SampleForm.vue'
 import { FACES, KINDS } from '../shared/useRack'
@@ -21,8 +23,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ shelve: []; leave: [] }>()
 
-const { build, setSeveralAside, id } = useBuild()
-const { units, rate, perUnit } = useUnits()
+const { build, id } = useBuild()
+const { rate, perUnit } = useUnits()
 /** How its constant is typed: "12 oz/sq ft" is understood, whatever is chosen. */
 const asTyped = computed(() => {
   const { kind, unit, base, digits } = rate(props.lot.unit)
@@ -39,7 +41,6 @@ const sampled = computed(() =>
   ),
 )
 const elsewhere = computed(() => props.builds.filter((each) => each.build !== id.value))
-const isSheet = computed(() => props.lot.unit === 'dm2')
 
 const ADHESIVES = titled({
   '': 'no clock of its own',
@@ -49,32 +50,6 @@ const ADHESIVES = titled({
   cyanoacrylate: 'cyanoacrylate',
   polyurethane: 'polyurethane glue',
   white: 'white glue',
-})
-
-function day(at: string): string {
-  return new Date(at).toLocaleDateString(undefined, { day: 'numeric', month: 'short' })
-}
-
-const BECAME = { as_it_was: 'as dry as it was', damp: 'damp', dried: 'it has dried' }
-/** Of a lot that gained or dried, one day's samples go aside: which, why, and what is noted. */
-const SETTLED = {
-  as_it_was: [],
-  damp: [
-    { at: -1, title: 'the last, it will dry', reason: 'damp' },
-    { at: 0, title: 'the first, it is cut as it is now', reason: 'from before it was damp' },
-  ],
-  dried: [
-    { at: 0, title: 'the first, it was damp then', reason: 'damp' },
-    { at: -1, title: 'the last, it was cut before it dried', reason: 'from after it dried' },
-  ],
-}
-function settle({ at, reason }: (typeof SETTLED)['damp'][number]) {
-  void setSeveralAside(props.damp?.sittings.at(at)?.weighings ?? [], reason)
-}
-
-const gain = computed(() => {
-  const share = (props.damp?.gain ?? 0) * 100
-  return `${share > 0 ? '+' : '−'}${fixed(Math.abs(share), 1)} %`
 })
 </script>
 
@@ -88,24 +63,7 @@ const gain = computed(() => {
       >
     </p>
     <SampleForm :lot="lot" />
-    <div v-if="damp" class="damp" role="status">
-      <p>
-        <strong>{{ gain }}</strong> since {{ day(damp.sittings[0]!.at) }}
-        <span class="faint small">(±{{ fixed(200 * damp.gain_sd, 1) }})</span>:
-        {{ BECAME[damp.became] }}
-      </p>
-      <ol class="small faint figure">
-        <li v-for="sitting in damp.sittings" :key="sitting.at">
-          {{ day(sitting.at) }} {{ perUnit(sitting.constant, lot.unit) }} {{ rate(lot.unit).name }}
-        </li>
-      </ol>
-      <p v-if="damp.sure" class="small">
-        The forecast takes both until one goes aside:
-        <template v-for="(way, k) in SETTLED[damp.became]" :key="way.title"
-          >{{ k ? ' or ' : '' }}<v-verb @click="settle(way)"> {{ way.title }} </v-verb></template
-        >
-      </p>
-    </div>
+    <DampSamples v-if="damp" :lot="lot" :damp="damp" />
     <dl>
       <dt>stated</dt>
       <dd>
@@ -166,72 +124,7 @@ const gain = computed(() => {
           @update:model-value="onDescribe({ adhesive: $event })"
         />
       </dd>
-      <template v-if="lot.unit !== 'piece' && lot.holds_g === null">
-        <dt>
-          {{
-            isSheet
-              ? 'one sheet'
-              : lot.kind === 'adhesive'
-                ? 'one stick, as a bead'
-                : 'one roll or rod'
-          }}
-        </dt>
-        <dd>
-          <QuantityCell
-            :value="lot.length_mm"
-            kind="length"
-            :unit="units.length.name"
-            :base="units.length.base"
-            optional
-            label="Length of one"
-            @kept="onDescribe({ length_mm: $event })"
-          />
-          <template v-if="isSheet">
-            ×
-            <QuantityCell
-              :value="lot.width_mm"
-              kind="length"
-              :unit="units.length.name"
-              :base="units.length.base"
-              optional
-              label="Width of one"
-              @kept="onDescribe({ width_mm: $event })"
-            />
-          </template>
-          <span class="faint small">{{ units.length.name }}</span>
-        </dd>
-      </template>
-      <dt>at hand</dt>
-      <dd>
-        <QuantityCell
-          :value="lot.stock"
-          kind="number"
-          optional
-          label="How many are at hand"
-          @kept="onDescribe({ stock: $event })"
-        />
-        <span class="faint small">at</span>
-        <QuantityCell
-          :value="lot.price"
-          kind="number"
-          optional
-          label="Price of one"
-          @kept="onDescribe({ price: $event })"
-        />
-        <span class="faint small">each</span>
-      </dd>
-      <dt>with offcuts</dt>
-      <dd>
-        <span class="faint small">×</span>
-        <QuantityCell
-          :value="lot.waste"
-          kind="number"
-          optional
-          label="Waste factor"
-          @kept="onDescribe({ waste: $event })"
-        />
-        <span v-if="lot.waste === null" class="faint small">as usual for its kind</span>
-      </dd>
+      <LotAtHand :lot="lot" :on-describe="onDescribe" />
     </dl>
     <LotChoice :lot="lot" :on-describe="onDescribe" />
     <p class="small faint foot">
@@ -292,22 +185,6 @@ dd :deep(.cell) {
 
 .wide {
   width: 100%;
-}
-
-.damp {
-  border-left: 4px solid var(--sea);
-  padding: 2px 0 2px 10px;
-  display: grid;
-  gap: 4px;
-}
-
-ol {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 16px;
 }
 
 .foot {

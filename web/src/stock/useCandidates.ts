@@ -1,4 +1,4 @@
-import { computed, reactive, ref } from 'vue'
+import { computed, inject, provide, reactive, ref, type InjectionKey } from 'vue'
 import {
   answered,
   api,
@@ -57,8 +57,7 @@ function sent(where: string, query: URLSearchParams, body: ArrayBuffer): Promise
   })
 }
 
-/** Parts offered by a drawing or a shape, until the build keeps them. */
-export function useCandidates() {
+function setUp() {
   const { id, build, assessment, send } = useBuild()
   const { units } = useUnits()
   const words = useWords()
@@ -140,8 +139,7 @@ export function useCandidates() {
   async function print() {
     if (!file.value) return
     const query = howRead()
-    const drawn = offers.value.filter((each) => each.drawn)
-    drawn.forEach((each, k) => each.taken && query.append('part', String(k)))
+    drawn.value.forEach((each, k) => each.taken && query.append('part', String(k)))
     query.set('length', units.value.length.name === 'mm' ? 'mm' : 'in')
     query.set('paper', paper.value)
     try {
@@ -160,9 +158,8 @@ export function useCandidates() {
     const all = on.every((each) => each.taken)
     for (const each of on) each.taken = !all
   }
-  const layers = computed(() => [
-    ...new Set(offers.value.filter((each) => each.drawn).map((each) => each.candidate.layer)),
-  ])
+  const drawn = computed(() => offers.value.filter((each) => each.drawn))
+  const layers = computed(() => [...new Set(drawn.value.map((each) => each.candidate.layer))])
 
   async function read(chosen: File) {
     if (chosen.size > LARGEST) {
@@ -281,6 +278,7 @@ export function useCandidates() {
   return {
     outlines,
     offers,
+    drawn,
     file,
     busy,
     wrong,
@@ -300,4 +298,21 @@ export function useCandidates() {
     add,
     keep,
   }
+}
+
+type Candidates = ReturnType<typeof setUp>
+const CANDIDATES: InjectionKey<Candidates> = Symbol('candidates')
+
+/** Parts offered by a drawing or a shape, until the build keeps them. */
+export function openCandidates(): Candidates {
+  const candidates = setUp()
+  provide(CANDIDATES, candidates)
+  return candidates
+}
+
+/** What the drawing and the shapes that are open offer. */
+export function useCandidates(): Candidates {
+  const candidates = inject(CANDIDATES)
+  if (!candidates) throw new Error('no drawing is set up here')
+  return candidates
 }
