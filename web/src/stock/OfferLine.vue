@@ -7,7 +7,7 @@ const { flaw } = useOutlineWords()
 
 const offer = defineModel<Offer>('offer', { required: true })
 const props = defineProps<{ constant: number }>()
-const { number, units } = useUnits()
+const { number } = useUnits()
 
 const grams = computed(
   () =>
@@ -37,7 +37,6 @@ const grams = computed(
     <template v-else>
       <td class="figure right">
         {{ number(offer.candidate.area_dm2, 'area') }}
-        <span class="faint">{{ units.area.name }}</span>
       </td>
       <td class="figure right">{{ offer.candidate.holes || '' }}</td>
       <td>
@@ -66,7 +65,7 @@ const grams = computed(
         />
       </td>
       <td class="figure right">
-        {{ number(grams, 'mass') }} <span class="faint">{{ units.mass.name }}</span>
+        {{ number(grams, 'mass') }}
       </td>
     </template>
   </tr>
@@ -83,11 +82,11 @@ const grams = computed(
 }
 
 .few {
-  width: 60px;
+  width: 52px;
 }
 
 .at {
-  width: 62px;
+  width: 60px;
   min-width: 50px;
 }
 </style>

@@ -45,14 +45,14 @@ const grams = computed(() =>
             <tr>
               <th />
               <th>part</th>
-              <th class="right">area</th>
+              <th class="right">area, {{ units.area.name }}</th>
               <th class="right">holes</th>
               <th>layers</th>
               <th>twin</th>
               <th>aft</th>
               <th>side</th>
               <th>up</th>
-              <th class="right">weighs</th>
+              <th class="right">weighs, {{ units.mass.name }}</th>
             </tr>
           </thead>
           <tbody>
