@@ -3,25 +3,18 @@ import { computed, nextTick, ref } from 'vue'
 import type { Twin } from '../api/client'
 import TheMark from '../shared/TheMark.vue'
 import { useBuild } from '../shared/useBuild'
-import { liesWithin } from '../shared/assemblies'
 import { useUnits } from '../shared/units'
-import PartTag from './PartTag.vue'
+import TrayGroup from './TrayGroup.vue'
+import TraySamples from './TraySamples.vue'
 import { useBench } from './useBench'
 
 const { id, build, assessment, aboard } = useBuild()
-const { isOn, press, pressAll, pressSample, pan } = useBench()
-const { quantity, number, inProportion, units, rate, perUnit } = useUnits()
+const { press, pressAll } = useBench()
+const { quantity, number, units } = useUnits()
 
 const finding = ref(false)
 const sought = ref('')
 const search = ref<Pick<HTMLElement, 'focus' | 'blur'>>()
-
-/** Put on by keys, the hand goes on to Record: that is what Space presses next. */
-function pressed(part: string, byKeys: boolean) {
-  const puts = !isOn(part)
-  press(part)
-  if (byKeys && puts) document.querySelector<HTMLElement>('.record')?.focus()
-}
 
 async function find() {
   finding.value = true
@@ -52,7 +45,7 @@ const groups = computed(() => {
     name,
     title: name.split('/').at(-1) || 'Loose parts',
     depth: name.split('/').length - 1,
-    total: assessment.value?.assemblies.find((each) => each.name === name),
+    grams: assessment.value?.assemblies.find((each) => each.name === name)?.mass_g ?? null,
     parts: there
       .filter((part) => part.assembly === name && !part.host)
       .flatMap((part) => [part, ...there.filter((each) => each.host === part.id)])
@@ -84,22 +77,8 @@ function twinWords(twin: Twin, left: string): { words: string; cure: string } {
   }
 }
 
-/** All that an assembly is put together of, what lies within it included. */
-const within = (name: string) =>
-  (build.value?.parts ?? [])
-    .filter((part) => !part.retired && liesWithin(part, name))
-    .map((part) => part.id)
-
 const noParts = computed(
   () => !build.value?.parts.some((part) => !part.retired && part.pedigree !== 'allowance'),
-)
-
-const samples = computed(() =>
-  (build.value?.lots ?? []).map((lot) => ({
-    lot,
-    told: assessment.value?.lots.find((each) => each.id === lot.id),
-    on: pan.value.samples.some((sample) => sample.lot === lot.id),
-  })),
 )
 
 function wholePlane() {
@@ -121,54 +100,8 @@ defineExpose({ find })
       />
     </form>
     <div class="columns">
-      <div v-for="group in groups" :key="group.name" class="group">
-        <button
-          type="button"
-          class="plainly heading"
-          :title="`Put all of it on the pan`"
-          :style="{ paddingLeft: `${12 * group.depth}px` }"
-          @click="pressAll(within(group.name))"
-        >
-          <h3>{{ group.title }}</h3>
-          <span v-if="group.total" class="figure faint">{{
-            quantity(group.total.mass_g, 'mass', inProportion(group.total.mass_g))
-          }}</span>
-        </button>
-        <PartTag
-          v-for="{ part, mass } in group.parts"
-          :key="part.id"
-          :part="part"
-          :mass="mass"
-          :on="isOn(part.id)"
-          :ashore="!aboard.has(part.id)"
-          @press="(byKeys: boolean) => pressed(part.id, byKeys)"
-        />
-        <p v-for="twin in group.twins" :key="twin.left" class="twin small" :data-twin="twin.left">
-          {{ twin.words }}
-          <strong v-if="twin.cure">{{ twin.cure }}</strong>
-        </p>
-      </div>
-      <div v-if="samples.length" class="group">
-        <h3 class="heading">Sheets and rolls</h3>
-        <button
-          v-for="sample in samples"
-          :key="sample.lot.id"
-          type="button"
-          class="plainly sample"
-          :class="{ on: sample.on }"
-          :aria-pressed="sample.on"
-          @click="pressSample(sample.lot.id)"
-        >
-          <span>{{ sample.lot.name }}</span>
-          <span class="figure"
-            >{{ perUnit(sample.told?.constant ?? sample.lot.constant, sample.lot.unit) }}
-            <span class="faint"
-              >±{{ perUnit(2 * (sample.told?.sd ?? sample.lot.doubt), sample.lot.unit) }}
-              {{ rate(sample.lot.unit).name }}</span
-            ></span
-          >
-        </button>
-      </div>
+      <TrayGroup v-for="group in groups" :key="group.name" v-bind="group" />
+      <TraySamples />
     </div>
     <p v-if="noParts" class="faint">
       No parts yet: add them on the
@@ -194,15 +127,6 @@ section {
   flex-direction: column;
 }
 
-.twin {
-  margin: 2px 4px 6px 12px;
-  color: var(--faint);
-}
-
-.twin strong {
-  color: var(--ink);
-}
-
 .find .v-text-field {
   margin-bottom: 10px;
 }
@@ -210,43 +134,6 @@ section {
 .columns {
   columns: 2 210px;
   column-gap: 14px;
-}
-
-.group {
-  margin-bottom: 10px;
-}
-
-.heading {
-  display: flex;
-  width: 100%;
-  justify-content: space-between;
-  align-items: baseline;
-  padding: 2px 2px 3px;
-  break-after: avoid;
-}
-
-.heading.plainly:hover h3 {
-  text-decoration: underline;
-}
-
-.sample {
-  display: flex;
-  justify-content: space-between;
-  gap: 8px;
-  width: 100%;
-  padding: 5px 6px;
-  border-bottom: 1px solid var(--line);
-  font-size: 13px;
-  break-inside: avoid;
-}
-
-.sample .figure {
-  white-space: nowrap;
-}
-
-.sample:hover,
-.sample.on {
-  background: var(--sea-wash);
 }
 
 footer {

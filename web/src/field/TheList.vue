@@ -1,16 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import type { ReadyLine } from '../api/client'
 import { goesSideways, useFieldWords } from '../say/field'
 import { useBuild } from '../shared/useBuild'
-import { useWords } from '../shared/useWords'
 import FieldCard from './FieldCard.vue'
+import ReadyRow from './ReadyRow.vue'
 import { useField } from './useField'
 
-const { field, told, lines, open, controls, tick, addLine, setAside } = useField()
+const { field, told, lines, open, controls, addLine, setAside } = useField()
 const { build } = useBuild()
 const words = useFieldWords()
-const said = useWords()
 
 const fins = computed(
   () => new Set((build.value?.surfaces ?? []).filter((s) => s.role === 'fin').map((s) => s.id)),
@@ -37,7 +35,6 @@ const rows = computed(() =>
         control !== undefined && goesSideways(control, fins.value),
       ),
       why: line.reason ? words.why(line.reason) : '',
-      again: line.reason !== null && line.closed_at !== null,
     }
   }),
 )
@@ -71,17 +68,6 @@ function add() {
   addLine(typed)
   own.value = ''
 }
-
-function takeOff(line: ReadyLine) {
-  setAside(line.id.slice(4), 'off the list')
-  said.removed(line.subject, () => addLine(line.subject))
-}
-
-const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
-  weight: 'bench',
-  balance: 'balance',
-  doubt: 'bench',
-}
 </script>
 
 <template>
@@ -99,41 +85,7 @@ const PLACES: Partial<Record<ReadyLine['kind'], string>> = {
         <v-verb @click="setAside(each.id, 'done')">done</v-verb>
       </p>
       <ul>
-        <li v-for="row in ordered" :key="row.line.id" :class="{ done: !row.line.reason }">
-          <button
-            v-if="row.line.by_thumb"
-            type="button"
-            class="tick"
-            role="checkbox"
-            :aria-checked="!row.line.reason"
-            :aria-label="row.title"
-            @click="tick(row.line, row.line.reason !== null)"
-          >
-            <span aria-hidden="true">{{ row.line.reason ? '' : '✓' }}</span>
-          </button>
-          <span v-else class="tick bench" :title="row.line.reason ? 'open' : 'closed'">
-            <span aria-hidden="true">{{ row.line.reason ? '' : '✓' }}</span>
-          </span>
-          <div class="what" @click="row.line.by_thumb && tick(row.line, row.line.reason !== null)">
-            <strong>{{ row.title }}</strong>
-            <span v-if="row.why && row.line.reason?.why !== 'never'" class="small wrong">{{
-              row.why
-            }}</span>
-            <span v-if="row.caution" class="small faint">{{ row.caution }}</span>
-            <router-link
-              v-if="!row.line.by_thumb && row.line.reason"
-              class="small"
-              :to="{ name: PLACES[row.line.kind] ?? 'bench' }"
-              @click.stop
-              >{{
-                PLACES[row.line.kind] === 'balance' ? 'check it on Balance' : 'see the Bench'
-              }}</router-link
-            >
-          </div>
-          <v-verb v-if="row.line.kind === 'own'" class="small faint" @click="takeOff(row.line)">
-            take off
-          </v-verb>
-        </li>
+        <ReadyRow v-for="row in ordered" :key="row.line.id" v-bind="row" />
       </ul>
       <v-btn class="press--main go" :to="{ query: { on: 'throw' } }" replace>
         {{ open.length ? 'Throw anyway' : 'Throw' }}
@@ -167,10 +119,6 @@ section {
   align-content: start;
 }
 
-a.small {
-  color: inherit;
-}
-
 @media (max-width: 1000px) {
   section {
     grid-template-columns: minmax(0, 1fr);
@@ -192,56 +140,6 @@ ul {
   list-style: none;
   margin: 0;
   padding: 0;
-}
-
-li {
-  display: flex;
-  align-items: flex-start;
-  gap: 8px;
-  padding: 8px 0;
-  border-bottom: 1px solid var(--line);
-}
-
-.tick {
-  flex: none;
-  width: 44px;
-  height: 44px;
-  background: none;
-  border: 0;
-  padding: 6px;
-  color: var(--ink);
-  font-size: 20px;
-  line-height: 1;
-}
-
-.tick > span {
-  display: grid;
-  place-items: center;
-  width: 32px;
-  height: 32px;
-  border: 2px solid currentcolor;
-  background: var(--paper);
-}
-
-button.tick {
-  cursor: pointer;
-}
-
-.bench > span {
-  border-style: dotted;
-}
-
-.what {
-  flex: 1;
-  display: grid;
-  gap: 1px;
-  min-height: 44px;
-  align-content: center;
-}
-
-.done strong,
-.done .tick {
-  color: var(--faint);
 }
 
 form {

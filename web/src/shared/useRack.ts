@@ -95,3 +95,5 @@ export function useRack() {
 
   return { rack, lots, told, others, builds, take, hang, putOnRack, describe, leave }
 }
+
+export type Rack = ReturnType<typeof useRack>

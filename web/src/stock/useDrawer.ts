@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { renewed } from '../shared/renewed'
-import { watch } from 'vue'
+import { inject, provide, watch, type InjectionKey } from 'vue'
 import { answered, api, type DrawerThing, type NewThing } from '../api/client'
 import { whileUnderWay } from '../shared/underWay'
 import { useBuild } from '../shared/useBuild'
@@ -18,8 +18,7 @@ export const THINGS: { value: NewThing['kind']; title: string }[] = [
   { value: 'other', title: 'something else' },
 ]
 
-/** The electronics drawer that all builds share. */
-export function useDrawer() {
+function setUp() {
   const { id, build, send } = useBuild()
   const client = useQueryClient()
   const words = useWords()
@@ -93,4 +92,21 @@ export function useDrawer() {
   }
 
   return { drawer, lay, describe, takeOut, fit }
+}
+
+type Drawer = ReturnType<typeof setUp>
+const DRAWER: InjectionKey<Drawer> = Symbol('drawer')
+
+/** The electronics drawer that all builds share. */
+export function openDrawer(): Drawer {
+  const drawer = setUp()
+  provide(DRAWER, drawer)
+  return drawer
+}
+
+/** The drawer that the place has opened. */
+export function useDrawer(): Drawer {
+  const drawer = inject(DRAWER)
+  if (!drawer) throw new Error('no drawer is open here')
+  return drawer
 }
