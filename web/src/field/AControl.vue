@@ -5,7 +5,8 @@ import { CONTROL_KINDS, goesSideways, motionWords, useFieldWords } from '../say/
 import QuantityCell from '../shared/QuantityCell.vue'
 import TextCell from '../shared/TextCell.vue'
 import { useBuild } from '../shared/useBuild'
-import { fixed, useUnits } from '../shared/units'
+import { useUnits } from '../shared/units'
+import ControlTravel from './ControlTravel.vue'
 import { useField } from './useField'
 
 /** What moves, or can be bent: where it is, how far it goes, and what its rod is hung in. */
@@ -95,70 +96,7 @@ const note = computed(() => {
         %</label
       >
     </p>
-    <p v-for="(way, k) in ways" :key="way" class="row">
-      <label
-        >{{ way }}
-        <QuantityCell
-          :value="k ? each.down_mm : each.up_mm"
-          kind="length"
-          :unit="units.length.name"
-          :base="units.length.base"
-          :digits="units.length.base === 1 ? 1 : 3"
-          optional
-          :label="`${each.name}: travel ${way}`"
-          @kept="(mm) => edit(k ? { down_mm: mm } : { up_mm: mm })"
-        />
-        {{ units.length.name }}</label
-      >
-      <label
-        >or
-        <QuantityCell
-          :value="(k ? drawn?.down_deg : drawn?.up_deg) ?? null"
-          kind="number"
-          :least="0"
-          :most="45"
-          :digits="1"
-          optional
-          :label="`${each.name}: travel ${way}, degrees`"
-          @kept="(deg) => deg !== null && edit(k ? { down_deg: deg } : { up_deg: deg })"
-        />°</label
-      >
-    </p>
-    <p class="row">
-      <label
-        >arm hole
-        <QuantityCell
-          :value="each.arm_mm"
-          kind="length"
-          :unit="units.length.name"
-          :base="units.length.base"
-          optional
-          :label="`${each.name}: arm hole`"
-          @kept="(mm) => edit({ arm_mm: mm })"
-      /></label>
-      <label
-        >horn hole
-        <QuantityCell
-          :value="each.horn_mm"
-          kind="length"
-          :unit="units.length.name"
-          :base="units.length.base"
-          optional
-          :label="`${each.name}: horn hole`"
-          @kept="(mm) => edit({ horn_mm: mm })"
-        />
-        {{ units.length.name }}</label
-      >
-      <span v-if="drawn?.ratio != null" class="small"
-        >1 : {{ fixed(1 / drawn.ratio, 2) }}, arm to horn</span
-      >
-      <v-checkbox-btn
-        v-if="each.kind === 'rudder'"
-        :model-value="each.with_aileron"
-        label="goes with aileron"
-        @update:model-value="edit({ with_aileron: $event })"
-      />
-    </p>
+    <ControlTravel :each="each" :ways="ways" :drawn="drawn" :edit="edit" />
     <p class="row">
       <span
         >trimmed to <strong class="figure">{{ words.setting(each.set_mm, sideways) }}</strong></span

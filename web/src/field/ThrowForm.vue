@@ -2,18 +2,16 @@
 import { computed, onBeforeUnmount, ref } from 'vue'
 import limits from '../api/limits.json'
 import type { Seen } from '../api/client'
-import { goesSideways, MPH_M_S, OFTEN, SEEN, SELDOM, useFieldWords } from '../say/field'
-import { useBuild } from '../shared/useBuild'
+import { MPH_M_S, OFTEN, SEEN, SELDOM } from '../say/field'
 import { fixed, plainly, useUnits } from '../shared/units'
+import AsItIsSet from './AsItIsSet.vue'
 import ThrowRuler from './ThrowRuler.vue'
 import { figureOf, plain } from './plain'
 import ChoiceButtons from '../shared/ChoiceButtons.vue'
 import { useField } from './useField'
 
-const { told, controls, throws, bend, keepThrow } = useField()
-const { build } = useBuild()
+const { told, throws, keepThrow } = useField()
 const { units } = useUnits()
-const words = useFieldWords()
 
 const seen = ref<Seen | null>(null)
 const choices = computed(() =>
@@ -28,12 +26,6 @@ const more = ref(false)
 const wrong = ref('')
 const kept = ref('')
 
-const fins = computed(
-  () => new Set((build.value?.surfaces ?? []).filter((s) => s.role === 'fin').map((s) => s.id)),
-)
-const tabs = computed(() => controls.value.filter((each) => each.kind === 'tab'))
-const others = computed(() => controls.value.filter((each) => each.kind !== 'tab'))
-const shown = computed(() => [...tabs.value, ...(more.value ? others.value : [])])
 const run = computed(() => units.value.run)
 const windBase = computed(() => (run.value.name === 'm' ? 1 : MPH_M_S))
 const lastHeight = computed(() => {
@@ -100,26 +92,7 @@ function keep() {
 
 <template>
   <form aria-label="A throw" @submit.prevent="keep">
-    <div v-if="shown.length" class="tabs" aria-label="As it is set">
-      <p v-for="each in shown" :key="each.id">
-        <span>{{ each.name }}</span>
-        <v-btn
-          class="step"
-          :aria-label="`${each.name}: half a millimetre less`"
-          @click="bend(each.id, each.set_mm - 0.5)"
-        >
-          −
-        </v-btn>
-        <strong class="figure">{{ words.setting(each.set_mm, goesSideways(each, fins)) }}</strong>
-        <v-btn
-          class="step"
-          :aria-label="`${each.name}: half a millimetre more`"
-          @click="bend(each.id, each.set_mm + 0.5)"
-        >
-          +
-        </v-btn>
-      </p>
-    </div>
+    <AsItIsSet :all="more" />
     <p class="faint small what">what it did</p>
     <ChoiceButtons v-model="seen" :options="choices" label="What it did" :columns="3" optional />
     <ThrowRuler
@@ -191,31 +164,6 @@ form {
 
 p {
   margin: 0;
-}
-
-.tabs {
-  display: grid;
-  gap: 4px;
-}
-
-.tabs p {
-  display: grid;
-  grid-template-columns: 1fr 44px 104px 44px;
-  align-items: center;
-  text-align: center;
-}
-
-.tabs p > span {
-  text-align: left;
-}
-
-.step {
-  width: 44px;
-  min-width: 44px;
-  height: 44px;
-  padding: 0;
-  font-size: 22px;
-  font-weight: 400;
 }
 
 .figures {

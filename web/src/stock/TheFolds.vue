@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import QuantityCell from '../shared/QuantityCell.vue'
-import { fixed, useUnits } from '../shared/units'
+import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
+import FoldFigures from './FoldFigures.vue'
 import FoldPicture from './FoldPicture.vue'
 import { FOLDS, useFold } from './useFold'
 import PickList from '../shared/PickList.vue'
@@ -12,7 +13,7 @@ const WAYS = titled({
   groove: 'a groove, sides bevelled',
   strip: 'a strip taken out to the paper',
 })
-const { units, quantity, number } = useUnits()
+const { units } = useUnits()
 const { assessment } = useBuild()
 const {
   kind, sizes, way, hasTop, name, twin, station, height, sheets, lot, sheet, board, folded, wrong,
@@ -129,53 +130,7 @@ const grams = computed(() => {
 
     <div v-if="folded" class="told" :class="{ stale: wrong }">
       <FoldPicture :folded="folded" :board="board" />
-      <dl>
-        <dt>to cut, across the folds</dt>
-        <dd class="figure">{{ number(folded.unfolded_mm, 'length', 'fine') }} {{ length.name }}</dd>
-        <dt>each fold is opened by</dt>
-        <dd class="figure">
-          {{ folded.folds.map((fold) => number(fold.opened_mm, 'length', 'fine')).join(', ') }}
-          {{ length.name }}
-        </dd>
-        <template v-for="room in folded.rooms" :key="room.at_mm">
-          <dt>
-            clear inside{{
-              room.at_mm ? `, ${quantity(room.at_mm, 'length')} behind the front` : ', at the front'
-            }}
-          </dt>
-          <dd class="figure">
-            {{ number(room.width_mm, 'length', 'fine') }} wide,
-            {{ number(room.height_mm, 'length', 'fine') }} {{ length.name }} high
-          </dd>
-        </template>
-        <template v-for="each in folded.doublers" :key="each.part.name">
-          <dt>glued in beside it</dt>
-          <dd class="figure">
-            {{ each.pieces > 1 ? `${each.pieces} × ` : ''
-            }}{{ quantity(each.part.area_dm2, 'area') }}
-          </dd>
-        </template>
-        <dt>board, less what the folds take out</dt>
-        <dd class="figure">
-          {{ quantity(net, 'area') }}{{ grams === null ? '' : `, ${quantity(grams, 'mass')}` }}
-        </dd>
-        <template v-if="folded.chord_mm !== null">
-          <dt>chord and thickness that come out</dt>
-          <dd class="figure">
-            {{ number(folded.chord_mm, 'length', 'fine') }} by
-            {{ number(folded.thickness_mm ?? 0, 'length', 'fine') }} {{ length.name }},
-            {{ fixed((100 * (folded.thickness_mm ?? 0)) / folded.chord_mm, 1) }} %
-          </dd>
-          <dt>thickest behind the leading edge</dt>
-          <dd class="figure">
-            {{ number(folded.thickest_at_mm ?? 0, 'length', 'fine') }} {{ length.name }}
-          </dd>
-          <dt>left inside for a spar</dt>
-          <dd class="figure">
-            {{ number(folded.inside_mm ?? 0, 'length', 'fine') }} {{ length.name }}
-          </dd>
-        </template>
-      </dl>
+      <FoldFigures :folded="folded" :net="net" :grams="grams" />
       <p class="faint small">
         The outer paper stays whole and is the hinge. Dashed: the folds; shaded: where the inner
         face is opened.
@@ -232,23 +187,8 @@ h3 {
   opacity: 0.45;
 }
 
-dl {
-  display: grid;
-  grid-template-columns: max-content 1fr;
-  gap: 4px 18px;
-  margin: 0;
-}
-
-dd {
-  margin: 0;
-}
-
 @media (max-width: 700px) {
   .folds {
-    grid-template-columns: 1fr;
-  }
-
-  dl {
     grid-template-columns: 1fr;
   }
 }
