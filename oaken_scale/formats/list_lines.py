@@ -19,8 +19,8 @@ from oaken_scale.core.model.quantity import QuantityError
 from oaken_scale.core.model.weighing import Load, Pan, Sample, Weighing
 from oaken_scale.formats.documents import over_limits
 from oaken_scale.formats.list_columns import ListColumn, ListName
+from oaken_scale.formats.list_figures import figure, is_comma_decimal
 from oaken_scale.formats.parts_columns import unit_of
-from oaken_scale.formats.parts_list import figure, is_comma_decimal
 
 MOST_MARKS: Final = 4
 """So many semicolons may stand in one name."""

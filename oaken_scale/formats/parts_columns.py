@@ -11,11 +11,12 @@ LOOKED_AT: Final = 200
 
 
 class Field(StrEnum):
-    """What a column holds."""
+    """What a column holds; a mass is of all the pieces of its line, or of each."""
 
     NAME = "name"
     ASSEMBLY = "assembly"
     MASS = "mass"
+    MASS_EACH = "mass_each"
     PIECES = "pieces"
     STATION = "station"
     SIDE = "side"
@@ -66,10 +67,12 @@ UNITS: Final = {
 }
 KINDS: Final = {
     Field.MASS: "mass",
+    Field.MASS_EACH: "mass",
     Field.STATION: "station",
     Field.SIDE: "station",
     Field.HEIGHT: "station",
 }
+MASSES: Final = frozenset((Field.MASS, Field.MASS_EACH))
 EACH: Final = re.compile(r"\b(each|ea|per piece|unit|single|apiece|je|pro|einzel\w*)\b", re.I)
 OTHER_DATUM: Final = re.compile(r"\b(le|leading edge|vorderkante)\b", re.I)
 """What a station is measured from that the file does not place: it is not taken by itself."""
@@ -78,13 +81,12 @@ OTHER_DATUM: Final = re.compile(r"\b(le|leading edge|vorderkante)\b", re.I)
 @dataclass(frozen=True, slots=True)
 class Column:
     """A column of the file: where it stands, what it is headed, what it was taken for (None:
-    nothing), the unit of its figures, and whether they are of each piece (of all otherwise)."""
+    nothing), and the unit of its figures."""
 
     at: int
     heading: str
     field: Field | None
     unit: str | None
-    is_each: bool = False
 
 
 def unit_of(heading: str) -> str | None:
@@ -133,10 +135,9 @@ def _headed(row: Sequence[str], below: Sequence[Sequence[str]]) -> tuple[Column,
             field = unit = None
         if field is not None:
             taken.add(field)
-        is_each = field is Field.MASS and EACH.search(heading) is not None
-        columns.append(Column(place, heading, field, unit, is_each))
+        columns.append(Column(place, heading, field, unit))
     names = next((c for c in columns if c.field is Field.NAME), None)
-    if names is None and (Field.MASS not in taken or any(re.search(r"\d", each) for each in row)):
+    if names is None and (taken.isdisjoint(MASSES) or any(re.search(r"\d", each) for each in row)):
         return tuple(columns)  # "Motor, 28 g" heads nothing.
     others = (c for c in columns if c.field is None and _is_of_words(_filled(below, c.at)))
     if names is not None:  # "Item, Description": the first may number, and the second name.
@@ -172,14 +173,16 @@ def meant(heading: str, taken: set[Field]) -> tuple[Field | None, str | None]:
     bare = heading.lower().strip()
     words = re.findall(r"[a-zäöü]+", bare)
     outside = re.sub(r"[(\[{].*?[)\]}]", " ", bare)
-    for field, pattern in HEADINGS.items():
+    of_mass = Field.MASS_EACH if EACH.search(bare) else Field.MASS
+    for headed, pattern in HEADINGS.items():
+        field = of_mass if headed is Field.MASS else headed
         if field in taken or (field is Field.STATION and OTHER_DATUM.search(bare)):
             continue
         hit = re.fullmatch(pattern, outside.strip(" .:,")) or any(
             re.fullmatch(pattern, word) for word in re.findall(r"[a-zäöü]+", outside)
         )
         if hit and not re.search(r"doubt|stated|typed|zweifel", bare):
-            units = UNITS.get(field if field is Field.MASS else Field.STATION, {})
+            units = UNITS[Field.MASS if field in MASSES else Field.STATION]
             unit = next((units[word] for word in words if word in units), None)
             return field, unit if field in KINDS else None
     return None, None

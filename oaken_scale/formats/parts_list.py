@@ -2,10 +2,9 @@
 which nothing is kept until it is said so."""
 
 import csv
-import re
 import zipfile
 from collections import Counter
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from io import BytesIO, StringIO
 from typing import Final
@@ -16,9 +15,11 @@ from oaken_scale.core.changes.listed import as_listed, listed_there
 from oaken_scale.core.model.build import Build
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.part import Part, Pedigree, Station
-from oaken_scale.core.model.quantity import QuantityError, parse
+from oaken_scale.core.model.quantity import QuantityError
 from oaken_scale.formats.documents import over_limits
-from oaken_scale.formats.parts_columns import EACH, KINDS, Column, Field, columns_of, meant
+from oaken_scale.formats.each_or_all import SUMS, each_or_all
+from oaken_scale.formats.list_figures import figure, is_comma_decimal, pieces
+from oaken_scale.formats.parts_columns import KINDS, Column, Field, columns_of, meant
 from oaken_scale.formats.tables import FORMULA
 
 LARGEST_BYTES: Final = 8_000_000
@@ -27,9 +28,6 @@ MOST_ROWS: Final = 20_000
 MOST_COLUMNS: Final = 60
 LONGEST_CELL: Final = 20_000
 """A whole plane of 200 parts on the pan is named in less."""
-
-
-SUMS: Final = re.compile(r"^(grand )?(total|sum|subtotal|summe|gesamt\w*|zwischensumme)\b", re.I)
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,13 +148,7 @@ def preview(
     if taken_for:
         chosen = {field for field in taken_for.values() if field}
         columns = tuple(
-            Column(
-                c.at,
-                c.heading,
-                taken_for[c.at],
-                meant(c.heading, set())[1] or c.unit,
-                EACH.search(c.heading) is not None,
-            )
+            Column(c.at, c.heading, taken_for[c.at], meant(c.heading, set())[1] or c.unit)
             if c.at in taken_for
             else (replace(c, field=None) if c.field in chosen else c)
             for c in columns
@@ -164,8 +156,11 @@ def preview(
     where = {column.field: column for column in columns if column.field}
     if Field.NAME not in where:
         raise _wrong("has no column of names; say which it is")
-    places = [column.at for field, column in where.items() if field in KINDS]
+    places = [column.at for column in columns if column.field in KINDS]
     is_comma = is_comma_decimal(row[k] for row in rows[at + 1 :] for k in places if k < len(row))
+    if not taken_for or {Field.MASS, Field.MASS_EACH}.isdisjoint(taken_for.values()):
+        columns = each_or_all(columns, rows[at + 1 :], is_comma)
+        where = {column.field: column for column in columns if column.field}
     there = listed_there(build)
     found = []
     for line, row in enumerate(rows[at + 1 :], start=at + 2):
@@ -192,17 +187,6 @@ def _known(row: Row) -> Row:
     )
 
 
-def is_comma_decimal(figures: Iterable[str]) -> bool:
-    """Whether commas stand before the tenths in the figures of a file. Where they may as well stand
-    before the hundreds ("1,234") they do so only beside points: few parts weigh a kilogram."""
-    figures = list(figures)
-    commas = sum(bool(re.search(r"\d,\d{1,2}(\D|$)|\b0,\d", each)) for each in figures)
-    points = sum(bool(re.search(r"\d\.\d{1,2}(\D|$)|\b0\.\d", each)) for each in figures)
-    if not any("." in each for each in figures):
-        return any("," in each for each in figures)
-    return commas > points
-
-
 def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma: bool) -> Row:
     def text(field: Field) -> str:
         column = where.get(field)
@@ -218,25 +202,24 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
             figures[field] = figure(text(field), kind, unit, is_comma)
         except QuantityError as error:
             figures[field], why_not = None, Fault(field.value, str(error))
-    pieces = 1
-    if counted := text(Field.PIECES):
-        try:
-            pieces = max(1, min(round(parse(counted.removesuffix(".0"), "pieces").value), 1000))
-        except QuantityError as error:
-            why_not = Fault(Field.PIECES.value, str(error))
+    count = 1
+    try:
+        count = pieces(text(Field.PIECES))
+    except QuantityError as error:
+        why_not = Fault(Field.PIECES.value, str(error))
     if not name:
         why_not = Fault("", "has no name")
     elif SUMS.match(name):
         why_not = Fault("", "is a sum")
-    mass = figures[Field.MASS]
-    if mass is not None and where[Field.MASS].is_each:
-        mass *= pieces
+    mass, of_each = figures[Field.MASS], figures[Field.MASS_EACH]
+    if mass is None and of_each is not None:
+        mass = of_each * count
     read = Row(
         line,
         name,
         text(Field.ASSEMBLY)[:80],
         mass,
-        pieces,
+        count,
         figures[Field.STATION],
         figures[Field.SIDE],
         figures[Field.HEIGHT],
@@ -264,21 +247,6 @@ def _within_limits(row: Row) -> Row:
         field = _FIELD_OF.get(fault.field.rpartition(".")[2], fault.field)
         return replace(row, why_not=replace(fault, field=field))
     return row
-
-
-def figure(text: str, kind: str, unit: str | None, is_comma: bool) -> float | None:
-    """A figure in a unit, where it names none itself; None for an empty cell."""
-    if not text or text in ("-", "–", "?"):
-        return None
-    if is_comma:
-        text = re.sub(r"(?<=\d)\.(?=\d{3}(\D|$))", "", text)
-    else:
-        text = re.sub(r"(?<=\d),(?=\d{3}(\D|$))", "", text)
-    sign = -1.0 if text[:1] in "-−" else 1.0
-    value = parse(text.lstrip("-−"), kind, unit).value
-    if sign < 0 and kind == "mass":
-        raise QuantityError("is below zero")
-    return sign * value
 
 
 def _wrong(words: str) -> BuildFaultError:

@@ -82,7 +82,10 @@ def test_labels_and_full_size_are_a_press_away(paper):
 
 def test_a_builders_own_list_is_looked_at_and_taken_in(paper):
     paper.get_by_label("On paper").get_by_role("link", name="Files").click()
-    text = "Bauteil;Gewicht (g);Hebelarm (cm)\nSchleppkupplung;4,5;12\nLampe;2;30\nSumme;6,5;\n"
+    text = (
+        "Bauteil;Gewicht (g);Hebelarm (cm);Anzahl\n"
+        "Schleppkupplung;4,5;12;1\nLampe;2;30;2\nSumme;8,5;;\n"
+    )
     paper.get_by_label("List of parts").set_input_files(
         {"name": "liste.csv", "mimeType": "text/csv", "buffer": text.encode("cp1252")}
     )
@@ -90,6 +93,13 @@ def test_a_builders_own_list_is_looked_at_and_taken_in(paper):
     expect(rows).to_have_count(3)
     expect(rows.nth(0)).to_contain_text("120")
     expect(rows.nth(2)).to_contain_text("is a sum")
+    # 4.5 and two of 2 are 8.5, as the sum says.
+    several = paper.locator(".from-file p", has_text="2 × Lampe weigh")
+    expect(several).to_contain_text("is of each piece: 2 × Lampe weigh 4.0 g together")
+    several.get_by_role("button", name="it is of all of them").press("Enter")
+    expect(several).to_contain_text("is of all the pieces: 2 × Lampe weigh 2.0 g together")
+    several.get_by_role("button", name="it is of each").press("Enter")
+    expect(rows.nth(1)).to_contain_text("4.0")
     paper.get_by_label("Take Lampe").uncheck()
     paper.get_by_role("button", name="Take in 1").click()
     expect(rows.nth(0)).to_contain_text("is on the list already")

@@ -4376,7 +4376,7 @@ export interface components {
         /**
          * Column
          * @description A column of the file: where it stands, what it is headed, what it was taken for (None:
-         *     nothing), the unit of its figures, and whether they are of each piece (of all otherwise).
+         *     nothing), and the unit of its figures.
          */
         Column: {
             /** At */
@@ -4386,11 +4386,6 @@ export interface components {
             field: components["schemas"]["Field"] | null;
             /** Unit */
             unit: string | null;
-            /**
-             * Is Each
-             * @default false
-             */
-            is_each?: boolean;
         };
         /**
          * Comes
@@ -5664,10 +5659,10 @@ export interface components {
         Feel: "level by feel" | "tail drops" | "nose drops" | "nose a hand low" | "tail a hand low";
         /**
          * Field
-         * @description What a column holds.
+         * @description What a column holds; a mass is of all the pieces of its line, or of each.
          * @enum {string}
          */
-        Field: "name" | "assembly" | "mass" | "pieces" | "station" | "side" | "height";
+        Field: "name" | "assembly" | "mass" | "mass_each" | "pieces" | "station" | "side" | "height";
         /**
          * FieldDoc
          * @description All of it, each collection in the order in which it came here.

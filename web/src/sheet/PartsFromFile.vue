@@ -1,15 +1,45 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useUnits } from '../shared/units'
 import { usePartsList } from './usePartsList'
 import { whyLeftOut } from '../say/refusals'
 import PickList from '../shared/PickList.vue'
+import { titled } from '../shared/choices'
 
-const { number, units } = useUnits()
+const { number, quantity, units } = useUnits()
 const { file, told, wrong, isReading, left, ticked, open, take, tick, keep, close } = usePartsList()
 const input = ref<HTMLInputElement>()
 
-const HOLDS = ['name', 'assembly', 'mass', 'pieces', 'station', 'side', 'height'] as const
+type Column = NonNullable<typeof told.value>['columns'][number]
+const HOLDS = {
+  name: 'name',
+  assembly: 'assembly',
+  mass: 'mass',
+  mass_each: 'mass of each',
+  pieces: 'pieces',
+  station: 'station',
+  side: 'side',
+  height: 'height',
+}
+/** What a column may hold; what it does hold with the unit of its figures. */
+const mayHold = ({ field, unit }: Column) => [
+  { value: 'nothing', title: 'left out' },
+  ...titled(HOLDS).map((each) =>
+    each.value === field && unit ? { ...each, title: `${each.title}, ${unit}` } : each,
+  ),
+]
+/** The first line of several pieces whose mass is read in one way and may be meant in the other. */
+const several = computed(() => {
+  const fields = told.value?.columns.map((each) => each.field) ?? []
+  if (fields.includes('mass') && fields.includes('mass_each')) return undefined
+  const column = told.value?.columns.find((each) =>
+    ['mass', 'mass_each'].includes(each.field ?? ''),
+  )
+  const row = told.value?.rows.find(
+    ({ pieces, mass_g, why_not }) => pieces > 1 && mass_g !== null && !why_not,
+  )
+  return column && row && { column, row, isEach: column.field === 'mass_each' }
+})
 
 function chosen(event: Event) {
   const from = event.target as HTMLInputElement
@@ -48,17 +78,19 @@ const shown = (value: number | null, kind: 'mass' | 'length') =>
           ><span class="faint">“{{ column.heading || `column ${column.at + 1}` }}” is</span>
           <PickList
             :model-value="column.field ?? 'nothing'"
-            :items="[
-              { value: 'nothing', title: 'left out' },
-              ...HOLDS.map((each) => ({
-                value: each,
-                title: `${each}${each === column.field && column.unit ? `, ${column.unit}` : ''}${each === 'mass' && column.is_each ? ' each' : ''}`,
-              })),
-            ]"
+            :items="mayHold(column)"
             :aria-label="`What “${column.heading || `column ${column.at + 1}`}” holds`"
             @update:model-value="take(column.at, $event)"
         /></label>
       </div>
+      <p v-if="several" class="small">
+        “{{ several.column.heading }}” is of {{ several.isEach ? 'each piece' : 'all the pieces' }}:
+        {{ several.row.pieces }} × {{ several.row.name }} weigh
+        {{ quantity(several.row.mass_g ?? 0, 'mass') }} together.
+        <v-verb @click="take(several.column.at, several.isEach ? 'mass' : 'mass_each')">
+          it is of {{ several.isEach ? 'all of them' : 'each' }}
+        </v-verb>
+      </p>
       <div class="wide" tabindex="0" role="group" aria-label="What was understood">
         <v-table class="lined">
           <thead class="faint">

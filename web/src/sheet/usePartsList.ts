@@ -18,13 +18,16 @@ export function usePartsList() {
   const chosen = ref(new Map<number, string>())
   const left = ref(new Set<number>())
 
+  let asked = 0
+  /** What the file would add, as its columns are taken by now; an answer that comes late is not. */
   async function look() {
     if (!file.value) return
+    const turn = ++asked
     wrong.value = ''
     isReading.value = true
     try {
       const column = [...chosen.value].map(([at, what]) => `${at}:${what}`)
-      told.value = await answered<Preview>(
+      const next = await answered<Preview>(
         api.POST('/api/v1/parts-list', {
           params: { query: { build: id.value, column } },
           body: file.value as unknown as string,
@@ -32,11 +35,13 @@ export function usePartsList() {
           headers: { 'Content-Type': 'application/octet-stream' },
         }),
       )
+      if (turn === asked) told.value = next
     } catch (error) {
+      if (turn !== asked) return
       told.value = undefined
       wrong.value = (error as Error).message
     } finally {
-      isReading.value = false
+      if (turn === asked) isReading.value = false
     }
   }
 
@@ -84,6 +89,8 @@ export function usePartsList() {
   })
 
   function close() {
+    asked++
+    isReading.value = false
     file.value = undefined
     told.value = undefined
     wrong.value = ''
