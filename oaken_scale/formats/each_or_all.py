@@ -37,8 +37,6 @@ def each_or_all(
     # A sum is of what stands above it, and what is below the first is another list.
     end = next((k for k, line in enumerate(lines) if line.is_sum), len(lines))
     things = lines[:end]
-    if not any(line.pieces > 1 for line in things):
-        return columns
     others = [c.at for c in columns if c.field is None and _may_be_total(c.heading)]
     adds_up = any(_is_total(at, things, mass, is_comma) for at in others) or (
         end < len(lines) and _is_sum_of_each(lines[end].grams, things)

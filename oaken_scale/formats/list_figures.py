@@ -45,8 +45,8 @@ def pieces(text: str) -> int:
     """How many pieces a cell counts, from one to a thousand; one where it is empty. Raises
     QuantityError.
 
-    >>> pieces("2.0"), pieces("")
-    (2, 1)
+    >>> pieces("2.0"), pieces("2.6"), pieces(""), pieces("5000")
+    (2, 3, 1, 1000)
     """
     if not text:
         return 1

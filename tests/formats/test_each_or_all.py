@@ -27,6 +27,14 @@ LISTS = {
         EACH,
         [35.92, 28.04],
     ),
+    "rounded to a tenth": ("Part,Weight,Qty\nPin,1.23,2\nTip,2,1\nTotal,4.5,\n", EACH, [2.46, 2]),
+    "a gram is missing": ("Part,Weight,Qty\nServo,9,2\nMotor,28,1\nTotal,47,\n", ALL, [9, 28]),
+    "as well a sum of all": (
+        "Part,Weight,Qty\nPin,0.05,2\nWing,199.9,1\nTotal,200,\n",
+        ALL,
+        [0.05, 199.9],
+    ),
+    "a second column of masses": ("Part,Weight,Qty,Grams\nServo,9,2,18\n", EACH, [18]),
     "a column of totals": ("Part,Weight,Qty,Total\nServo,9,2,18\nMotor,28,1,28\n", EACH, [18, 28]),
     "totals of another unit's name": (
         "Part,Weight (oz),Qty,Line total (oz)\nServo,0.32,2,0.64\n",
@@ -74,3 +82,8 @@ def test_of_a_line_s_two_masses_that_of_all_counts_and_that_of_each_where_it_is_
     fields, grams = masses(f"Part,{heads}\nServo,9,2,18.4\nHorn,1.5,4,\n")
     assert fields == [EACH, ALL]
     assert grams == [18.4, 6.0]
+
+
+def test_no_sum_says_of_each_what_stands_beside_a_mass_of_each():
+    text = "Part,Weight each,Qty,Weight\nServo,9,2,18\nTotal,,,36\n"
+    assert masses(text) == ([EACH, ALL], [18.0])
