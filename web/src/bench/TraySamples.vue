@@ -43,6 +43,15 @@ const samples = computed(() =>
 </template>
 
 <style scoped>
+.group {
+  margin-bottom: 10px;
+}
+
+.heading {
+  padding: 2px 2px 3px;
+  break-after: avoid;
+}
+
 .sample {
   display: flex;
   justify-content: space-between;
