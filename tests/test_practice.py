@@ -52,6 +52,11 @@ def test_the_same_seed_makes_the_same_bench():
     assert practice(3).build != practice(4).build
 
 
+def test_two_benches_on_one_shelf_are_told_apart_by_their_names():
+    assert practice(3).build.name == "Practice plane 3"
+    assert practice(4).build.name == "Practice plane 4"
+
+
 def test_the_truth_lies_within_what_the_build_doubts():
     """Over many benches, put right: all-up weight within 2u about 95 times in 100."""
     inside = []

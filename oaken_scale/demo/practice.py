@@ -58,7 +58,7 @@ def practice(seed: int) -> Practice:
     name = next(part.name for part in plan.parts if part.id == slipped)
     build = replace(
         _begun(plan, log),
-        name="Practice plane",
+        name=f"Practice plane {seed}",
         purpose=PURPOSE,
         notes="Made up, for practice. One of its readings is wrong.",
         targets=_targets(rng, plan, masses),
