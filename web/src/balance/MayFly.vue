@@ -133,5 +133,6 @@ text {
 ol {
   margin: 4px 0 0;
   padding-left: 20px;
+  list-style: decimal;
 }
 </style>

@@ -104,5 +104,6 @@ function shift(each: Shifted['shifts'][number]): string {
 ul {
   margin: 4px 0;
   padding-left: 18px;
+  list-style: disc;
 }
 </style>

@@ -125,12 +125,6 @@ section {
   gap: 8px;
 }
 
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 li {
   display: grid;
   gap: 2px;

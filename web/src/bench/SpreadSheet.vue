@@ -144,12 +144,6 @@ async function pressed(event: KeyboardEvent) {
   width: 84px;
 }
 
-ul {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-}
-
 .choice {
   display: grid;
   grid-template-columns: 28px minmax(0, 1fr);

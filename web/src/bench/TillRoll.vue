@@ -133,12 +133,6 @@ section {
   font-size: 13px;
 }
 
-ol {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-}
-
 .more {
   display: block;
   font-size: 12px;

@@ -118,10 +118,6 @@ const note = computed(() => {
 </template>
 
 <style scoped>
-p {
-  margin: 0;
-}
-
 article {
   display: grid;
   gap: 6px;

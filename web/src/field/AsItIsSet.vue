@@ -71,8 +71,4 @@ const shown = computed(() => {
   font-size: 22px;
   font-weight: 400;
 }
-
-p {
-  margin: 0;
-}
 </style>

@@ -137,5 +137,6 @@ svg {
 ul {
   margin: 4px 0 0;
   padding-left: 18px;
+  list-style: disc;
 }
 </style>

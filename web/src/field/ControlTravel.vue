@@ -92,8 +92,4 @@ const { units } = useUnits()
 .row :deep(.cell) {
   width: 64px;
 }
-
-p {
-  margin: 0;
-}
 </style>

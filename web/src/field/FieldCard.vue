@@ -137,10 +137,6 @@ async function takeIn(event: Event) {
   padding-top: 10px;
 }
 
-p {
-  margin: 0;
-}
-
 .doors {
   display: flex;
   flex-wrap: wrap;

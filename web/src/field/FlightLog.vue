@@ -174,10 +174,6 @@ section {
   max-width: 640px;
 }
 
-p {
-  margin: 0;
-}
-
 .timer {
   display: flex;
   align-items: center;
@@ -203,12 +199,6 @@ form {
 
 .across {
   grid-column: 1 / -1;
-}
-
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
 }
 
 li {

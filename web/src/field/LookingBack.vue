@@ -70,11 +70,6 @@ form {
   min-width: 0;
 }
 
-h3,
-p {
-  margin: 0;
-}
-
 .next {
   grid-template-columns: 1fr auto;
 }

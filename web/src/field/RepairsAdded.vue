@@ -33,17 +33,6 @@ const byThen = computed(() => repairs.value.at(-1)?.by_then_g ?? 0)
 </template>
 
 <style scoped>
-p,
-h3 {
-  margin: 0;
-}
-
-ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 li {
   display: flex;
   justify-content: space-between;

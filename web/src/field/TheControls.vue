@@ -98,10 +98,6 @@ section {
   min-width: 0;
 }
 
-p {
-  margin: 0;
-}
-
 .shim :deep(.cell) {
   width: 64px;
 }

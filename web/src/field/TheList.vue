@@ -133,13 +133,6 @@ section {
 
 h1 {
   font-size: 20px;
-  margin: 0;
-}
-
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
 }
 
 form {

@@ -86,17 +86,6 @@ form {
   min-width: 0;
 }
 
-h2,
-h3 {
-  margin: 0;
-}
-
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 li {
   display: flex;
   justify-content: space-between;

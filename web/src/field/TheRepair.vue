@@ -78,11 +78,6 @@ form {
   max-width: 680px;
 }
 
-p,
-h2 {
-  margin: 0;
-}
-
 .parts {
   display: flex;
   flex-wrap: wrap;

@@ -162,10 +162,6 @@ form {
   align-content: start;
 }
 
-p {
-  margin: 0;
-}
-
 .figures {
   display: grid;
   grid-template-columns: repeat(3, 1fr);

@@ -52,12 +52,6 @@ section {
   min-width: 0;
 }
 
-ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 li {
   display: flex;
   gap: 12px;

@@ -100,11 +100,6 @@ const balance = computed(() => {
   gap: 10px;
 }
 
-h2,
-h3 {
-  margin: 0;
-}
-
 .v-table {
   border-collapse: collapse;
 }
@@ -118,12 +113,6 @@ td,
 th {
   padding: 6px 10px 6px 0;
   border-bottom: 1px solid var(--line);
-}
-
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
 }
 
 li {

@@ -26,8 +26,6 @@ const NAMES: Record<string, string> = {
 
 <style scoped>
 ul {
-  list-style: none;
-  margin: 0;
   padding: 8px 18px;
   background: var(--rust-wash);
 }

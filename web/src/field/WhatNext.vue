@@ -99,12 +99,6 @@ section {
   gap: 8px;
 }
 
-p,
-h2,
-h3 {
-  margin: 0;
-}
-
 h3 {
   margin-top: 6px;
 }

@@ -69,37 +69,10 @@ const unit = computed(() => {
 </template>
 
 <style scoped>
-th {
-  text-align: left;
-  font-weight: 600;
-  white-space: nowrap;
-}
-
-td,
-th {
-  padding: 3px 10px 3px 0;
-}
-
-td:nth-child(2),
-td:nth-child(3) {
-  width: 84px;
-}
-
 .pick {
   --entry-height: 30px;
   font-size: 13px;
   max-width: 190px;
-}
-
-.from {
-  font-size: 13px;
-  line-height: 1.25;
-}
-
-@media (max-width: 700px) {
-  td.from {
-    display: none;
-  }
 }
 
 @media (max-width: 700px) {

@@ -141,12 +141,6 @@ section {
   align-content: start;
 }
 
-ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 .now h3 :deep(.cell) {
   width: 62px;
 }

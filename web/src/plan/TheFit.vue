@@ -135,12 +135,6 @@ section {
   align-content: start;
 }
 
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 .notes {
   display: grid;
   gap: 8px;

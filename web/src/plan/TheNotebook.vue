@@ -132,12 +132,6 @@ section {
   align-content: start;
 }
 
-ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 section {
   max-width: 900px;
 }

@@ -121,23 +121,33 @@ section {
   font-size: 14px;
 }
 
-th {
+/* Its rows are parts of their own. */
+.v-table :deep(th) {
   text-align: left;
   font-weight: 600;
   white-space: nowrap;
 }
 
-thead th {
+.v-table :deep(thead th) {
   font-weight: 400;
   font-size: 13px;
 }
 
-th {
+.v-table :deep(:is(td, th)) {
   padding: 3px 10px 3px 0;
 }
 
+.v-table :deep(:is(td:nth-child(2), td:nth-child(3))) {
+  width: 84px;
+}
+
+.v-table :deep(.from) {
+  font-size: 13px;
+  line-height: 1.25;
+}
+
 @media (max-width: 700px) {
-  thead .from {
+  .v-table :deep(.from) {
     display: none;
   }
 }

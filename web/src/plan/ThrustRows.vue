@@ -93,38 +93,11 @@ const line = (patch: Partial<Pick<Thrust, 'line_z_mm' | 'line_y_mm' | 'doubt_gf'
 </template>
 
 <style scoped>
-th {
-  text-align: left;
-  font-weight: 600;
-  white-space: nowrap;
-}
-
-td,
-th {
-  padding: 3px 10px 3px 0;
-}
-
-td:nth-child(2),
-td:nth-child(3) {
-  width: 84px;
-}
-
 .doubt {
   white-space: nowrap;
 }
 
 .doubt :deep(.cell) {
   width: calc(100% - 18px);
-}
-
-.from {
-  font-size: 13px;
-  line-height: 1.25;
-}
-
-@media (max-width: 700px) {
-  td.from {
-    display: none;
-  }
 }
 </style>

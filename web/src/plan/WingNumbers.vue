@@ -133,7 +133,6 @@ dl {
 }
 
 dd {
-  margin: 0;
   text-align: right;
 }
 </style>

@@ -97,7 +97,6 @@ form {
 
 p {
   grid-column: 1 / -1;
-  margin: 0;
 }
 
 @media (max-width: 700px) {

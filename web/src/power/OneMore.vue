@@ -107,11 +107,6 @@ section {
   gap: 6px;
 }
 
-p,
-dl {
-  margin: 0;
-}
-
 .asks :deep(.cell) {
   width: 60px;
 }
@@ -123,7 +118,6 @@ dl {
 }
 
 dd {
-  margin: 0;
   text-align: right;
 }
 </style>

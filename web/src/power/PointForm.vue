@@ -156,12 +156,6 @@ form {
   gap: 8px;
 }
 
-ol {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 li {
   padding: 4px 0;
   border-bottom: 1px solid var(--line);

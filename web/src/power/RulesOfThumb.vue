@@ -66,8 +66,4 @@ section {
   display: grid;
   gap: 4px;
 }
-
-p {
-  margin: 0;
-}
 </style>

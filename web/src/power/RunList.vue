@@ -79,12 +79,6 @@ function why(run: { points: RunPoint[] }, doubt: Doubt): string {
 </template>
 
 <style scoped>
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 li {
   padding: 6px 0;
   border-bottom: 1px solid var(--line);

@@ -162,12 +162,6 @@ form {
   width: 56px;
 }
 
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 li {
   display: flex;
   justify-content: space-between;

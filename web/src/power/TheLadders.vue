@@ -86,7 +86,6 @@ dt {
 }
 
 dd {
-  margin: 0;
   font-size: 19px;
   text-align: right;
   white-space: nowrap;
@@ -97,9 +96,6 @@ dd small {
 }
 
 ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
   display: grid;
   gap: 10px;
 }

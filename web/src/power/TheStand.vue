@@ -135,7 +135,6 @@ useKeys({
 }
 
 dd {
-  margin: 0;
   font-size: 18px;
   font-weight: 600;
 }

@@ -154,12 +154,6 @@ h4 {
   font-weight: 650;
 }
 
-ul {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-}
-
 li {
   display: grid;
   grid-template-columns: 18px 136px 60px 58px minmax(0, 1fr);

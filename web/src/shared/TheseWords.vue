@@ -29,10 +29,6 @@ dt {
   font-weight: 600;
 }
 
-dd {
-  margin: 0;
-}
-
 @media (max-width: 700px) {
   dl {
     grid-template-columns: minmax(0, 1fr);

@@ -51,10 +51,6 @@ dl {
   margin: 6px 0 12px;
 }
 
-dd {
-  margin: 0;
-}
-
 @media (max-width: 900px) {
   dl {
     grid-template-columns: max-content 1fr;

@@ -153,12 +153,6 @@ section {
   align-content: start;
 }
 
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 .next {
   display: grid;
   grid-template-columns: 64px minmax(0, 1fr) max-content;
@@ -189,10 +183,6 @@ dl {
   grid-template-columns: minmax(0, 1fr) max-content;
   gap: 4px 16px;
   margin: 6px 0 0;
-}
-
-dd {
-  margin: 0;
 }
 
 .freight {

@@ -56,12 +56,6 @@ section {
   max-width: 720px;
 }
 
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
-
 li {
   display: flex;
   gap: 14px;

@@ -143,8 +143,8 @@ const keep = once(async () => {
 }
 
 ul {
-  margin: 0;
   padding-left: 18px;
+  list-style: disc;
   overflow-wrap: anywhere;
 }
 </style>

@@ -51,12 +51,6 @@ section {
   grid-template-columns: minmax(0, 1fr);
 }
 
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 li {
   display: flex;
   flex-wrap: wrap;

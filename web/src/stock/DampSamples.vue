@@ -67,9 +67,6 @@ const gain = computed(() => {
 }
 
 ol {
-  list-style: none;
-  padding: 0;
-  margin: 0;
   display: flex;
   flex-wrap: wrap;
   gap: 0 16px;

@@ -116,16 +116,11 @@ dl {
   display: grid;
   grid-template-columns: minmax(0, 1fr) max-content;
   gap: 6px 18px;
-  margin: 0;
   align-content: start;
 }
 
 dt {
   display: grid;
-}
-
-dd {
-  margin: 0;
 }
 
 .asked {

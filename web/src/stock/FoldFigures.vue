@@ -64,11 +64,6 @@ dl {
   display: grid;
   grid-template-columns: max-content 1fr;
   gap: 4px 18px;
-  margin: 0;
-}
-
-dd {
-  margin: 0;
 }
 
 @media (max-width: 700px) {

@@ -75,22 +75,3 @@ const isSheet = computed(() => props.lot.unit === 'dm2')
     <span v-if="lot.waste === null" class="faint small">as usual for its kind</span>
   </dd>
 </template>
-
-<style scoped>
-dt {
-  color: var(--faint);
-  font-size: 13px;
-}
-
-dd {
-  margin: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-}
-
-dd :deep(.cell) {
-  width: 70px;
-}
-</style>

@@ -144,38 +144,11 @@ function say(quality: Quality, isSo: boolean) {
 </template>
 
 <style scoped>
-dl {
-  display: grid;
-  grid-template-columns: 96px minmax(0, 1fr);
-  gap: 6px 10px;
-  margin: 0;
-  align-items: center;
-  border-top: 1px solid var(--line);
-  padding-top: 10px;
-}
-
-dt {
-  color: var(--faint);
-  font-size: 13px;
-}
-
-dd {
-  margin: 0;
-  display: flex;
-  flex-wrap: wrap;
-  gap: 6px;
-  align-items: center;
-}
-
-dd :deep(.cell) {
-  width: 64px;
-}
-
 .shop {
   width: 120px;
 }
 
-.times {
+dl dd.times {
   display: grid;
   gap: 4px;
 }
@@ -187,7 +160,7 @@ dd :deep(.cell) {
   align-items: center;
 }
 
-.said {
+dl dd.said {
   display: grid;
   gap: 0;
 }

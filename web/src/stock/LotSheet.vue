@@ -156,30 +156,29 @@ const ADHESIVES = titled({
   font-size: 15px;
 }
 
-dl {
+/* All that is said of it, in its parts as well. */
+.lot :deep(dl) {
   display: grid;
   grid-template-columns: 96px minmax(0, 1fr);
   gap: 6px 10px;
-  margin: 0;
   align-items: center;
   border-top: 1px solid var(--line);
   padding-top: 10px;
 }
 
-dt {
+.lot :deep(dt) {
   color: var(--faint);
   font-size: 13px;
 }
 
-dd {
-  margin: 0;
+.lot :deep(dd) {
   display: flex;
   flex-wrap: wrap;
   gap: 6px;
   align-items: center;
 }
 
-dd :deep(.cell) {
+.lot :deep(dd .cell) {
   width: 70px;
 }
 

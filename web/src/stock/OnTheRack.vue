@@ -50,12 +50,6 @@ const hanging = computed(() =>
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 .kind {
   display: grid;
   grid-template-columns: 130px minmax(0, 1fr);

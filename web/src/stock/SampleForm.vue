@@ -122,9 +122,6 @@ label {
 }
 
 ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
   max-height: 190px;
   overflow-y: auto;
 }

@@ -181,8 +181,6 @@ const isOver = (group: Group) => {
 }
 
 ul {
-  list-style: none;
-  padding: 0;
   margin: 6px 0 0;
 }
 

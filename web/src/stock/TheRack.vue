@@ -76,12 +76,6 @@ async function takeDown(id: string) {
   gap: 32px;
 }
 
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
-
 .lots {
   margin: 6px 0 10px;
 }
