@@ -51,7 +51,7 @@ const add = once(async () => {
       v-model="fresh.name"
       class="entry"
       aria-label="Name of the next lot"
-      placeholder="a lot that is not on the rack"
+      placeholder="a lot not on the rack"
       maxlength="80"
     />
     <PickList v-model="fresh.kind" :items="KINDS" aria-label="What it is" />
