@@ -302,9 +302,15 @@ def test_a_crash_and_its_repair_are_one_act_that_opens_the_list(dunlin, demo_ser
     expect(dunlin.get_by_role("alert")).to_contain_text("Fin: say what the new one weighs")
     dunlin.get_by_label("weighs about, g").fill("1.6")
     dunlin.get_by_label("what happened").fill("hit the gate")
+    held, let = holding(dunlin, "**/crash")
     dunlin.get_by_role("button", name="Write the repair down").click()
+    # What is found hurt while it is on its way is of the next repair.
+    dunlin.get_by_role("button", name="Tailplane", exact=True).click()
+    let_go(dunlin, held, let)
     expect(dunlin.get_by_text("Written down. The list is open again")).to_be_visible()
     expect(dunlin.get_by_text("hit the gate")).to_be_visible()
+    expect(dunlin.locator("fieldset")).to_have_count(1)
+    expect(dunlin.get_by_role("group", name="What became of Tailplane")).to_be_visible()
     dunlin.get_by_role("link", name="Ready or not").click()
     expect(dunlin.get_by_text("hit the gate").first).to_be_visible()
 
