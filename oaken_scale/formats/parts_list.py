@@ -201,7 +201,8 @@ def _read(line: int, row: Sequence[str], where: Mapping[Field, Column], is_comma
             unit = column.unit if column else None
             figures[field] = figure(text(field), kind, unit, is_comma)
         except QuantityError as error:
-            figures[field], why_not = None, Fault(field.value, str(error))
+            named = Field.MASS if field is Field.MASS_EACH else field
+            figures[field], why_not = None, Fault(named.value, str(error))
     count = 1
     try:
         count = pieces(text(Field.PIECES))

@@ -84,6 +84,11 @@ def test_of_a_line_s_two_masses_that_of_all_counts_and_that_of_each_where_it_is_
     assert grams == [18.4, 6.0]
 
 
+def test_a_mass_of_each_that_is_not_understood_is_called_a_mass():
+    (row,) = preview(cells(b"Part,Weight each,Qty\nServo,-9,2\n"), Build("b", "B")).rows
+    assert (row.why_not.field, row.why_not.words) == ("mass", "is below zero")
+
+
 def test_no_sum_says_of_each_what_stands_beside_a_mass_of_each():
     text = "Part,Weight each,Qty,Weight\nServo,9,2,18\nTotal,,,36\n"
     assert masses(text) == ([EACH, ALL], [18.0])
