@@ -1,6 +1,7 @@
 """What stands in the way of every remedy, found by trying: what one permission, piece, millimetre
 or weighing would make it work."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
@@ -11,7 +12,8 @@ import numpy as np
 from oaken_scale.core.flight.centre_of_gravity import is_pack
 from oaken_scale.core.model.balancing import BallastSpot
 from oaken_scale.core.model.part import Part
-from oaken_scale.core.trim.remedy import Balanceable, Comes, Remedy
+from oaken_scale.core.model.surface import Role
+from oaken_scale.core.trim.remedy import Balanceable, Comes, Remedy, comes_to
 from oaken_scale.core.trim.remedy_program import solve
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 
@@ -27,14 +29,15 @@ AMPLE_G: Final = 5_000.0
 
 class Limit(StrEnum):
     """What may stand in the way of every remedy: that nothing may move, how far things may slide,
-    how much ballast there is room for, the weight limit, the balance sideways, what has no place
-    yet, or the range itself."""
+    how much ballast there is room for, the weight limit, the balance sideways, that nobody said yet
+    where things are which may mend it by that, what has no place, or the range itself."""
 
     PERMISSION = "permission"
     SLIDES = "slides"
     BALLAST = "ballast"
     WEIGHT = "weight"
     SIDEWAYS = "sideways"
+    UNPLACED = "unplaced"
     ADRIFT = "adrift"
     RANGE = "range"
 
@@ -95,17 +98,17 @@ Found = tuple[Obstacle, tuple[Remedy, ...]]
 
 
 def _permission(ready: Balanceable) -> Found | None:
-    """Let what is not allowed to move be moved: a pack, else it and a spot in the nose, which takes
+    """Let what is not allowed to move be moved: a pack, else it and a spot at one end, which takes
     less there then; and the spot by itself; else over the weight limit, which is said."""
     packs = _with_packs(ready)
-    nose = _with_a_nose_spot(ready)
-    both = None if packs is None or nose is None else _with_a_nose_spot(packs)
+    end = _with_a_spot_at_one_end(ready)
+    both = None if packs is None or end is None else _with_a_spot_at_one_end(packs)
     slid = _offers(ready, [packs])
-    told = [*(slid or _offers(ready, [both])), *_offers(ready, [nose])]
+    told = [*(slid or _offers(ready, [both])), *_offers(ready, [end])]
     if not told and ready.most_g is not None:
-        told = _offers(ready, [both, packs, nose], is_over=True)
+        told = _offers(ready, [both, packs, end], is_over=True)
     if len(told) > 1 and not told[0].slides:
-        told = told[:1]  # With the pack where it is: the nose alone, once.
+        told = told[:1]  # With the pack where it is: the end alone, once.
     if not told:
         return None
     subject = told[0].slides[0].part if told[0].slides else None
@@ -134,8 +137,9 @@ def _ids(offered: Balanceable, ready: Balanceable) -> set[str]:
 
 
 def _with_packs(ready: Balanceable) -> Balanceable | None:
-    """The same with all packs free to move from end to end, and no ballast; None where they are
-    already, or none is aboard."""
+    """The same with all packs free to move from the nose to where the wing ends, or to where they
+    are, and no ballast; None where they may move already, or none is aboard. Where no wing is
+    drawn they may go as far aft as anything is."""
     packs = [
         i
         for i, part in enumerate(ready.build.parts)
@@ -147,18 +151,30 @@ def _with_packs(ready: Balanceable) -> Balanceable | None:
     ]
     if not packs:
         return None
-    wide = np.tile(_ends(ready), (len(packs), 1))
+    low, high = _ends(ready)
+    aft = min(high, _wing_ends_mm(ready))
+    wide = np.array([(low, max(aft, float(ready.x[i]))) for i in packs])
     slide = np.vstack([ready.slide, wide]) if len(ready.slide) else wide
     return replace(ready, movable=(*ready.movable, *packs), slide=slide, spots=())
 
 
-def _with_a_nose_spot(ready: Balanceable) -> Balanceable | None:
-    """The same with a spot for any ballast in the nose; None where ballast has its spots."""
+def _wing_ends_mm(ready: Balanceable) -> float:
+    """Where the root of the aftmost wing ends [mm from the nose]; infinite where none is drawn."""
+    wings = [each for each in ready.build.surfaces if each.role is Role.WING]
+    roots = [min(each.sections, key=lambda section: abs(section.y_mm)) for each in wings]
+    return max((root.x_le_mm + root.chord_mm for root in roots), default=math.inf)
+
+
+def _with_a_spot_at_one_end(ready: Balanceable) -> Balanceable | None:
+    """The same with a spot for any ballast in the nose, or at the tail where the loadout that is
+    farthest outside its range is nose-heavy; None where ballast has its spots."""
     if ready.spots:
         return None
-    low, _ = _ends(ready)
-    spot = BallastSpot("nose-ballast", "Nose", float(low), most_g=AMPLE_G / 10)
-    return replace(ready, spots=(spot,), pieces=())
+    nose, tail = _ends(ready)
+    at = [comes_to(ready, ready.x, (), k).x_mm for k in range(len(ready.names))]
+    is_ahead = max(ready.low - at) > max(at - ready.high)
+    spot = ("tail-ballast", "Tail", tail) if is_ahead else ("nose-ballast", "Nose", nose)
+    return replace(ready, spots=(BallastSpot(*spot, most_g=AMPLE_G / 10),), pieces=())
 
 
 def _ends(ready: Balanceable) -> tuple[float, float]:

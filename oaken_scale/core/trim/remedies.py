@@ -33,6 +33,7 @@ from oaken_scale.core.trim.remedy_program import (
     solve_least,
 )
 from oaken_scale.core.trim.remedy_rows import SLACK_G
+from oaken_scale.core.trim.unplaced import unplaced
 
 BALLAST: Final = "Ballast"
 """The assembly of what was put in to balance."""
@@ -167,7 +168,8 @@ def _range(part: Part, edge_mm: float) -> tuple[float, float]:
 def remedies(ready: Balanceable, planes: Sequence[Flying]) -> Remedies:
     """The least that brings every loadout into its range, and other ways to do it; or what stands
     in the way. Lengthways comes first: what hangs to one side, with no spot to hold it at, stands
-    in the way of nothing, and is told beside.
+    in the way of nothing, and is told beside. Where things have no place yet, and one that they may
+    have would do, nothing else is offered.
 
     Source: docs/methods.md, section 5a; SciPy's ``milp`` (HiGHS).
 
@@ -206,7 +208,8 @@ def remedies(ready: Balanceable, planes: Sequence[Flying]) -> Remedies:
                 Outcome.NO_FARTHER, stays, unsure_part=unsure, sure=False, sideways=over
             )
     if best is None:
-        obstacle, offers = in_the_way(ready)
+        loose = _placed_would_do(ready, planes)
+        obstacle, offers = (loose, ()) if loose else in_the_way(ready)
         if obstacle.limit is Limit.RANGE and over is not None:
             obstacle, over = over, None
         unsure = _unsure(ready, planes)
@@ -321,12 +324,28 @@ def fine_range(ready: Balanceable, k: int) -> tuple[float, float]:
 
 def _is_fine_lengthways(ready: Balanceable) -> bool:
     """Whether everything may stay: a millimetre at the edge of a narrowed range is none."""
+    return not _outside(ready)
+
+
+def _outside(ready: Balanceable) -> list[int]:
+    """The loadouts, by their place, that may not stay where they balance."""
+    outside = []
     for k in range(len(ready.names)):
         at = comes_to(ready, ready.x, (), k)
         low, high = fine_range(ready, k)
         if not low <= at.x_mm <= high:
-            return False
-    return True
+            outside.append(k)
+    return outside
+
+
+def _placed_would_do(ready: Balanceable, planes: Sequence[Flying]) -> Obstacle | None:
+    """What nobody said the place of yet, where saying it may be all that is wanted: each loadout
+    outside its range has a place for it that would bring it in."""
+    found = [unplaced(planes[k], ready.lowest, ready.highest) for k in _outside(ready)]
+    masses = [each.mass_g for each in found if each is not None and each.from_mm is not None]
+    if not masses or len(masses) < len(found):
+        return None
+    return Obstacle(Limit.UNPLACED, None, max(masses))
 
 
 def _unsure(ready: Balanceable, planes: Sequence[Flying]) -> str | None:

@@ -280,3 +280,48 @@ def test_a_pack_that_is_not_aboard_is_not_offered():
     loadouts = (Loadout("a", "Without", ()),)
     told = remedies(ready(plane(body, spare, loadouts=loadouts)))
     assert [each.slides for each in told.offers] == [()]  # the nose spot alone
+
+
+WING = Surface("w", "W", Role.WING, (Section(200, 0, 0, 190), Section(210, 500, 0, 150)))
+
+
+def test_a_pack_is_offered_no_place_behind_the_wing_which_is_mended_by_weight_at_the_tail():
+    """80 g at 100 and 300 g at 230 balance at 202.6, 42.4 short of 245: for that the pack would lie
+    at 301.3, were the range not narrowed; the wing ends at 390 or, drawn farther ahead, at 290."""
+    parts = (thing("body", 300, 230), thing("pack", 80, 100), thing("tail", 1, 700))
+    (slide, tail) = remedies(ready(plane(*parts, surfaces=(WING,)))).offers
+    assert slide.slides[0].part == "pack"
+    assert 295.0 < slide.slides[0].to_mm < 310.0
+    assert (tail.slides, tail.spots[0].name, tail.spots[0].x_mm) == ((), "Tail", 700.0)
+    moment = 300 * 230 + 80 * 100 + 700
+    assert tail.ballast_g == pytest.approx((245 * 381 - moment) / (700 - 245), abs=0.01)
+
+    ahead = replace(WING, sections=tuple(replace(s, x_le_mm=100) for s in WING.sections))
+    both, tail = remedies(ready(plane(*parts, surfaces=(ahead,)))).offers
+    assert both.slides[0].to_mm == pytest.approx(290.0, abs=1e-3)
+    assert both.ballast_g == pytest.approx((245 * 381 - moment - 80 * 190) / 455, abs=0.01)
+    assert tail.ballast_g > both.ballast_g
+
+
+def test_a_pack_behind_the_wing_may_stay_there():
+    parts = (thing("body", 300, 230), thing("pack", 80, 420), thing("tail", 1, 700))
+    (slide, _) = remedies(ready(plane(*parts, surfaces=(WING,)))).offers
+    assert slide.slides[0].from_mm == 420.0
+    assert slide.slides[0].to_mm < 420.0
+
+
+def test_what_has_no_place_and_would_mend_it_is_placed_before_anything_else_is_offered():
+    """100 g that have none, of 400 g: (400 * 250 - 300 * 200) / 100 = 400 mm is on the plane."""
+    parts = (thing("body", 290, 207), thing("pack", 10, 0), thing("tail", 0.1, 700))
+    loose = replace(thing("wing", 100, 0), station=None)
+    told = remedies(ready(plane(*parts, loose)))
+    assert (told.in_the_way.limit, told.offers) == (Limit.UNPLACED, ())
+    assert told.in_the_way.amount == pytest.approx(100.0)
+    # A crumb is not what it wants, wherever it lies.
+    told = remedies(ready(plane(*parts, replace(loose, stated_g=1.0))))
+    assert told.in_the_way.limit is Limit.PERMISSION
+    # Where every loadout has its wing's place but one, it is not all that is wanted.
+    extra = thing("camera", 400, 0, option=True)
+    loadouts = (Loadout("a", "Bare", ()), Loadout("b", "Camera", ("camera",)))
+    told = remedies(ready(plane(*parts, loose, extra, loadouts=loadouts)))
+    assert told.in_the_way.limit is not Limit.UNPLACED

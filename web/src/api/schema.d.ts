@@ -6835,11 +6835,11 @@ export interface components {
         /**
          * Limit
          * @description What may stand in the way of every remedy: that nothing may move, how far things may slide,
-         *     how much ballast there is room for, the weight limit, the balance sideways, what has no place
-         *     yet, or the range itself.
+         *     how much ballast there is room for, the weight limit, the balance sideways, that nobody said yet
+         *     where things are which may mend it by that, what has no place, or the range itself.
          * @enum {string}
          */
-        Limit: "permission" | "slides" | "ballast" | "weight" | "sideways" | "adrift" | "range";
+        Limit: "permission" | "slides" | "ballast" | "weight" | "sideways" | "unplaced" | "adrift" | "range";
         /**
          * Line
          * @description A span or a chord that something at hand gives [mm].

@@ -68,7 +68,7 @@ export function useRemedyWords() {
         const may = told.may_move ? 'What may move does not reach' : 'Nothing may move yet'
         return whose.length
           ? `${may}: let ${inARow(whose)} slide.`
-          : `${may}: allow ballast in the nose.`
+          : `${may}: allow ballast at the ${at(offers[0]?.ballast[0]?.spot ?? '', offers[0])}.`
       }
       case 'slides':
         return `The bay of the ${named(subject ?? '')} is ${quantity(Math.max(more, 0.5), 'length')} short.`
@@ -80,6 +80,8 @@ export function useRemedyWords() {
         return `${begun(told.way ? acts(told.way) : '')} would do, and break the weight limit by ${grams(more)}.`
       case 'sideways':
         return `${begun(pull(told))}.`
+      case 'unplaced':
+        return 'Until that is said, nothing else is worth moving.'
       case 'adrift':
         return `${grams(more)} still to come have no place: weigh the whole plane, or place them.`
       case 'range':
