@@ -301,3 +301,28 @@ def test_what_has_no_place_is_named_before_ballast_and_leads_to_where_it_is_said
     page.get_by_role("textbox", name="Station").last.fill("20")
     page.keyboard.press("Enter")
     expect(page.locator("[data-rod=balance]")).not_to_contain_text("no place yet")
+
+
+def test_what_has_no_place_is_placed_one_after_the_other_without_the_mouse(page, sandpiper):
+    url = sandpiper.replace("/build/", "/api/v1/builds/")
+    for line in ("Clay 30 g", "Putty 12 g", "Wax 3 g"):
+        header = {"If-Match": HTTP.get(url).headers["etag"]}
+        HTTP.post(f"{url}/parts/line", json={"line": line}, headers=header).raise_for_status()
+    page.goto(f"{sandpiper}/plan?on=parts&only=adrift")
+    page.get_by_role("button", name="say where Putty sits").press("Enter")
+    for part, station in (("Putty", "20"), ("Wax", "30"), ("Clay", "40")):
+        field = page.get_by_role("form", name=part).get_by_role("textbox", name="Station")
+        expect(field).to_be_focused()
+        page.keyboard.type(station)
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("form", name=part)).to_have_count(0)
+    # The last of them has gone from what is not placed; a line that stays has the hand again.
+    expect(page.get_by_role("button", name=re.compile("^not placed"))).to_have_count(0)
+    choose(page.get_by_role("combobox", name="Show only"), "all parts")
+    for leave in ("Enter", "Escape"):
+        page.get_by_role("button", name="Change Wax").press("Enter")
+        expect(page.get_by_role("form", name="Wax").get_by_label("Name")).to_be_focused()
+        page.keyboard.press(leave)
+        expect(page.get_by_role("button", name="Change Wax")).to_be_focused()
+    stations = {part["name"]: part["station"] for part in HTTP.get(url).json()["build"]["parts"]}
+    assert [stations[name]["x_mm"] for name in ("Putty", "Wax", "Clay")] == [20, 30, 40]

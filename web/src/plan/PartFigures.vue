@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, useTemplateRef } from 'vue'
 import { COLOURS } from '../say/colours'
 import { asSaid, type Choice, type Heading } from '../shared/choices'
 import PickList from '../shared/PickList.vue'
@@ -48,6 +48,8 @@ const lots = computed((): (Choice | Heading)[] => [
   ...(others.value.length ? [{ type: 'subheader' as const, title: 'from the rack' }] : []),
   ...others.value.map(({ lot }) => ({ value: `rack:${lot.id}`, title: `of ${lot.name}` })),
 ])
+const station = useTemplateRef<HTMLElement>('station')
+defineExpose({ toStation: () => station.value?.focus() })
 const several = computed(() => Number(fields.value.pieces.replace(',', '.')) > 1)
 </script>
 
@@ -110,6 +112,7 @@ const several = computed(() => Number(fields.value.pieces.replace(',', '.')) > 1
       <label
         ><span class="faint">{{ units.length.name }} aft</span>
         <v-text-field
+          ref="station"
           v-model="fields.x"
           class="entry figure"
           aria-label="Station"

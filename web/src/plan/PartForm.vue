@@ -7,20 +7,23 @@ import PartFigures from './PartFigures.vue'
 import { usePartKeeping } from './usePartKeeping'
 import TheseWords from '../shared/TheseWords.vue'
 
-const props = defineProps<{ part?: Part }>()
-const emit = defineEmits<{ done: [] }>()
+/** `placing`: the hand begins where it is said where the part sits. */
+const props = defineProps<{ part?: Part; placing?: boolean }>()
+const emit = defineEmits<{ done: [kept: boolean] }>()
 
 const { units, example } = useUnits()
 /** About how a panel's sides would be typed. */
 const panel = computed(() => `${example(540, 'length')} x ${example(190, 'length')}`)
 const name = ref<Pick<HTMLElement, 'focus' | 'blur'>>()
+const figures = ref<InstanceType<typeof PartFigures>>()
 onMounted(() => {
-  if (props.part) name.value?.focus()
+  if (props.placing) figures.value?.toStation()
+  else if (props.part) name.value?.focus()
 })
 
 /** A part that was changed closes its line; one that was added begins the next. */
 async function kept() {
-  if (props.part) return emit('done')
+  if (props.part) return emit('done', true)
   await nextTick()
   name.value?.focus()
 }
@@ -65,7 +68,7 @@ watch(weighedAnew, async (asked) => {
     :aria-label="part ? part.name : 'The next part'"
     @submit.prevent="keep"
     @keydown.enter="onEnter"
-    @keydown.esc="emit('done')"
+    @keydown.esc="emit('done', false)"
   >
     <div class="fields">
       <label class="name"
@@ -86,6 +89,7 @@ watch(weighedAnew, async (asked) => {
         />
       </label>
       <PartFigures
+        ref="figures"
         v-model="fields"
         :is-allowance="part?.pedigree === 'allowance'"
         :amount-unit="amountUnit"
@@ -98,7 +102,9 @@ watch(weighedAnew, async (asked) => {
     <div class="verbs small">
       <v-verb @click="keep"> {{ part ? 'keep' : 'add' }} <kbd>Enter</kbd> </v-verb>
       <template v-if="part">
-        <v-verb class="faint" @click="emit('done')"> leave it as it was <kbd>Esc</kbd> </v-verb>
+        <v-verb class="faint" @click="emit('done', false)">
+          leave it as it was <kbd>Esc</kbd>
+        </v-verb>
         <v-verb v-if="!weighed" class="faint" @click="drop"> remove </v-verb>
         <v-verb class="faint" @click="asking = true"> it was repaired, replaced … </v-verb>
         <LifeSheet v-model="asking" :part="part" />

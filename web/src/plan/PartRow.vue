@@ -4,10 +4,11 @@ import { usePartWords } from '../say/parts'
 import TheMark from '../shared/TheMark.vue'
 import { useUnits } from '../shared/units'
 import { PEDIGREES } from './usePartLine'
+import { isAdrift } from './useTable'
 
 /** A part in the table: as it was typed, and what it weighs by now. */
 const props = defineProps<{ part: Part; mass?: PartMass | undefined }>()
-defineEmits<{ change: [] }>()
+defineEmits<{ change: []; place: [] }>()
 
 const { number } = useUnits()
 const { basis } = usePartWords()
@@ -24,8 +25,6 @@ function stations(): { text: string; typed: boolean }[] {
     { at: mass?.x_from_leading_edge_mm, typed: part.station?.reference === 'leading_edge' },
   ].map(({ at, typed }) => ({ text: typeof at === 'number' ? number(at, 'length') : '', typed }))
 }
-
-const isAdrift = () => !props.part.station && props.part.pedigree !== 'allowance'
 </script>
 
 <template>
@@ -44,12 +43,19 @@ const isAdrift = () => !props.part.station && props.part.pedigree !== 'allowance
     <td class="more">{{ known() }}</td>
     <td class="figure basis more" :title="basis(part)">{{ basis(part) }}</td>
     <td class="figure right more">{{ part.pieces > 1 ? part.pieces : '' }}</td>
-    <template v-if="isAdrift()">
-      <td class="wrong right">not placed</td>
+    <template v-if="isAdrift(part)">
+      <td class="right">
+        <v-verb
+          class="place wrong"
+          :aria-label="`not placed: say where ${part.name} sits`"
+          @click="$emit('place')"
+          >not placed</v-verb
+        >
+      </td>
       <td class="more" />
     </template>
     <td
-      v-for="(from, at) in isAdrift() ? [] : stations()"
+      v-for="(from, at) in isAdrift(part) ? [] : stations()"
       :key="at"
       class="figure right"
       :class="{ faint: !from.typed, more: at === 1 }"
@@ -116,7 +122,8 @@ const isAdrift = () => !props.part.station && props.part.pedigree !== 'allowance
     white-space: normal;
   }
 
-  .name {
+  .name,
+  .place {
     min-height: 40px;
   }
 }

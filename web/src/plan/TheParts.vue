@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue'
 import { useUnits } from '../shared/units'
 import { useBuild } from '../shared/useBuild'
 import GroupMove from './GroupMove.vue'
 import PartForm from './PartForm.vue'
 import PartRow from './PartRow.vue'
-import { useTable, type Column } from './useTable'
+import { isAdrift, useTable, type Column } from './useTable'
 import TheseWords from '../shared/TheseWords.vue'
 import PickList from '../shared/PickList.vue'
 
@@ -13,15 +13,46 @@ const { build, assessment } = useBuild()
 const { number } = useUnits()
 
 const editing = ref<string | null>(null)
+/** Those that are placed one after the other, where the one that is open was opened for it. */
+const waiting = ref<string[]>()
+const table = useTemplateRef<{ $el: HTMLElement }>('table')
 const masses = computed(() => new Map(assessment.value?.parts.map((mass) => [mass.id, mass])))
 const parts = computed(() => build.value?.parts.filter((part) => !part.retired) ?? [])
 const retired = computed(() => build.value?.parts.filter((part) => part.retired) ?? [])
-const { find, only, grouped, sort, rows, sections, aria } = useTable(parts, masses)
+const { find, only, grouped, sort, rows, sections, aria } = useTable(parts, masses, editing)
 
 // A part that is gone closes its line: brought back, it stands there as it was.
 watch(parts, (all) => {
   if (!all.some((part) => part.id === editing.value)) editing.value = null
 })
+
+function change(id: string) {
+  waiting.value = undefined
+  editing.value = id
+}
+
+/** It first, then those that stand below it, then those above. */
+function place(id: string) {
+  const all = rows.value.filter(({ part }) => isAdrift(part)).map(({ part }) => part.id)
+  const at = all.indexOf(id)
+  waiting.value = [...all.slice(at + 1), ...all.slice(0, at)]
+  editing.value = id
+}
+
+/** A line that is done gives the hand back to its part, if it held it; one that was placed gives it
+ * to the next that has no place. */
+async function done(id: string, kept: boolean) {
+  const room = table.value?.$el
+  const isHeld = room?.contains(document.activeElement)
+  const still = new Set(parts.value.filter(isAdrift).map((part) => part.id))
+  const next = kept ? waiting.value?.filter((each) => still.has(each)) : undefined
+  editing.value = next?.[0] ?? null
+  waiting.value = next?.slice(1)
+  await nextTick()
+  if (isHeld && !editing.value) {
+    room?.querySelector<HTMLElement>(`[data-part="${id}"] button`)?.focus()
+  }
+}
 
 const ONLY = [
   { value: 'all', title: 'all parts' },
@@ -61,7 +92,7 @@ function together(name: string): string {
       <v-checkbox-btn v-model="grouped" label="by assembly" />
       <span class="faint" role="status">{{ rows.length }} of {{ parts.length }}</span>
     </div>
-    <v-table class="lined">
+    <v-table ref="table" class="lined">
       <thead class="faint">
         <tr>
           <th
@@ -102,10 +133,17 @@ function together(name: string): string {
         <template v-for="{ part, mass } in section.rows" :key="part.id">
           <tr v-if="editing === part.id">
             <td colspan="11" class="editing">
-              <PartForm :part="part" @done="editing = null" />
+              <PartForm :part="part" :placing="!!waiting" @done="(kept) => done(part.id, kept)" />
             </td>
           </tr>
-          <PartRow v-else :part="part" :mass="mass" @change="editing = part.id" />
+          <PartRow
+            v-else
+            :part="part"
+            :mass="mass"
+            :data-part="part.id"
+            @change="change(part.id)"
+            @place="place(part.id)"
+          />
         </template>
       </tbody>
     </v-table>

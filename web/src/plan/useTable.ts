@@ -10,13 +10,21 @@ export interface Row {
   mass: PartMass | undefined
 }
 
+/** What lies in one place and nobody said in which. */
+export const isAdrift = (part: Part) => !part.station && part.pedigree !== 'allowance'
+
 interface Section {
   name: string
   rows: Row[]
 }
 
-/** The list of parts as it is looked at: found, filtered, sorted, grouped by assembly. */
-export function useTable(parts: Ref<Part[]>, masses: Ref<Map<string, PartMass>>) {
+/** The list of parts as it is looked at: found, filtered, sorted, grouped by assembly. The one that
+ * is `open` stays in it whatever it has become. */
+export function useTable(
+  parts: Ref<Part[]>,
+  masses: Ref<Map<string, PartMass>>,
+  open: Ref<string | null>,
+) {
   const find = ref('')
   const only = ref<Only>(useRoute().query.only === 'adrift' ? 'adrift' : 'all')
   const by = ref<Column>('list')
@@ -32,7 +40,7 @@ export function useTable(parts: Ref<Part[]>, masses: Ref<Map<string, PartMass>>)
 
   const shows: Record<Only, (row: Row) => boolean> = {
     all: () => true,
-    adrift: ({ part }) => !part.station && part.pedigree !== 'allowance',
+    adrift: ({ part }) => isAdrift(part),
     guessed: ({ mass }) => mass?.mark === 'guess',
     unweighed: ({ mass }) => mass?.mark !== 'weighed' && mass?.mark !== 'difference',
     options: ({ part }) => part.option,
@@ -47,10 +55,10 @@ export function useTable(parts: Ref<Part[]>, masses: Ref<Map<string, PartMass>>)
 
   const rows = computed<Row[]>(() => {
     const wanted = find.value.trim().toLowerCase()
+    const isFound = (part: Part) => `${part.name} ${part.assembly}`.toLowerCase().includes(wanted)
     const found = parts.value
       .map((part) => ({ part, mass: masses.value.get(part.id) }))
-      .filter(shows[only.value])
-      .filter(({ part }) => `${part.name} ${part.assembly}`.toLowerCase().includes(wanted))
+      .filter((row) => row.part.id === open.value || (shows[only.value](row) && isFound(row.part)))
     if (by.value === 'list') return found
     const of = worth[by.value]
     const sign = down.value ? -1 : 1
