@@ -23,6 +23,9 @@ ON_RACK: Final = "rack:"
 """What the id of a lot that still hangs on the rack begins with, where a build's own stand beside
 it; no id of a build's own has a colon."""
 
+_PLACED: Final = re.compile(r"\s(?:from|behind|to|by|x|no\.?|size)\s+[\d.,]+$", re.IGNORECASE)
+"""How a name ends whose last number is no mass."""
+
 _UNITS: Final = {
     FigureOf.STATION: "mm",
     FigureOf.MASS: "g",
@@ -111,7 +114,8 @@ def with_typed_parts(
 def _unweighed(part: Part, typed: TypedPart) -> str:
     """What a line lacks that says no mass: its unit, where its name ends with a number."""
     unit = typed.units.mass
-    some = "" if re.search(r"\s[\d.,/]+$", part.name) else " 0.4" if unit == "oz" else " 12"
+    lacks_unit = re.search(r"\s[\d.,]+$", part.name) and not _PLACED.search(part.name)
+    some = "" if lacks_unit else ", 0.4" if unit == "oz" else ", 12"
     line = typed.line.strip().replace(part.name, f"{part.name}{some} {unit}", 1)
     return f'say what it weighs, or how much of what it is made of: "{line}"'
 

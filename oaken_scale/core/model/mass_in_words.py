@@ -26,6 +26,17 @@ _LARGE: Final = "kg|lb|" + "|".join(
 _MASS: Final = rf"{_TIMES}(?:(?:{NUMBER})\s*(?:{_LARGE})\s*)?{_ONE}"  # "1 lb 2 oz"
 _FIGURE: Final = rf"(?:{_TIMES}(?:{NUMBER})(?:\s*(?:{_MASS_UNIT}))?\s*\+\s*)*{_MASS}"
 _EACH: Final = r"(?:each|apiece)"
+_SUM: Final = r"(?:(?:all\s+)?together|altogether|in\s+(?:all|total)|all\s+told)"
+_ALL: Final = (
+    rf"(?:{_SUM}|(?:for\s+)?(?:the|a)\s+pair"
+    r"|for\s+(?:both|the\s+(?:lot|set)|(?:them\s+)?all(?:\s+(?:of\s+them|\d{1,3}))?))"
+)
+_IN_ALL: Final = re.compile(
+    rf"(?<=\s)(?:(?P<mass>{_ONE}(?:\s+{_EACH})?(?:\s*[x×*]\s*\d{{1,3}})?)\s+{_ALL}(?![\w-])"
+    rf"|(?:{_SUM}|total)\s+(?P<after>{_ONE}))",
+    re.IGNORECASE,
+)
+"""A mass that is said to be of all the pieces: "18 g in all", "together 18 g"."""
 
 _AT_THE_END: Final = re.compile(
     rf"^(?P<before>.*?\S)\s+(?P<figure>{_FIGURE})"
@@ -54,6 +65,7 @@ _UNIT: Final = rf"{_LENGTH_UNIT}|{_MASS_UNIT}"
 _COUNTS: Final = "|".join(COUNTS)
 _SURELY_SO_MANY: Final = (
     re.compile(rf"^(?P<count>{_COUNTS})\s+\S", re.IGNORECASE),
+    re.compile(r"^(?:an?\s+)?(?P<count>pair)\s+of\s", re.IGNORECASE),
     re.compile(rf"^(?P<count>\d{{1,3}})\s+(?!(?:{_UNIT})\s)(?:(?i:[a-z].*s$)|[A-Z]{{2}})"),
     re.compile(r"^.*\S\s+[x×*]\s*(?P<count>\d{1,3})$", re.IGNORECASE),
     re.compile(
@@ -77,28 +89,30 @@ _LEAD: Final = re.compile(rf"^(?P<count>[1-9]\d{{0,2}})\s+(?!(?:{_UNIT})\s)(?P<t
 
 @dataclass(frozen=True, slots=True)
 class SaidMass:
-    """A name; the mass of all pieces [g], None where none is said; how many pieces."""
+    """A name; the mass of all pieces [g], None where none is said; how many pieces. ``is_open``:
+    nothing says whether it is of them all, as it is taken, or of each."""
 
     name: str
     grams: float | None = None
     pieces: int = 1
+    is_open: bool = False
 
 
-def mass_in_words(words: str, unit: str = "g") -> SaidMass:
+def mass_in_words(words: str, unit: str = "g", in_all: bool = False) -> SaidMass:
     """What a part is called, what it weighs, and how many it is. The mass stands where it likes:
     after the name, before it, or within it; ``unit`` is meant where the sum that it ends has none.
-    After a name that says how many there are, it is of them all.
+    After a name that says how many there are, it is of them all; ``in_all`` where that is said.
 
     Raises BuildFaultError on ``line`` where there is no name, where more than one mass is said,
-    where "each" stands and nothing says how many, and where a bare length follows the mass: it may
-    be a size, or a place.
+    where "each" stands and nothing says how many, or that it is of all, and where a bare length
+    follows the mass: it may be a size, or a place.
 
     >>> mass_in_words("Motor 28 g 2300 Kv")
-    SaidMass(name='Motor 2300 Kv', grams=28.0, pieces=1)
+    SaidMass(name='Motor 2300 Kv', grams=28.0, pieces=1, is_open=False)
     >>> mass_in_words("Two motors 68 g")
-    SaidMass(name='Two motors', grams=68.0, pieces=2)
-    >>> mass_in_words("4 9 g servos"), mass_in_words("Screws 0.6 g x 4").grams
-    (SaidMass(name='4 servos', grams=36.0, pieces=4), 2.4)
+    SaidMass(name='Two motors', grams=68.0, pieces=2, is_open=True)
+    >>> mass_in_words("4 9 g servos").grams, mass_in_words("Screws 0.6 g x 4").grams
+    (36.0, 2.4)
     """
     plain = _plain(words)
     found = _AT_THE_END.match(plain)
@@ -121,11 +135,15 @@ def mass_in_words(words: str, unit: str = "g") -> SaidMass:
     grams = _grams(found["figure"], unit)
     if times := _SUM_OF.match(found["figure"]):  # the figure is of them all already
         return SaidMass(name, grams, max(1, int(times["count"])))
-    is_of_each = bool(found["each"] or found["times"]) or _is_of_each(_bare(before), after)
+    if in_all and found["each"]:
+        raise BuildFaultError([Fault(FIELD, "is it of each, or of all? Say one of them")])
+    said_each = bool(found["each"] or found["times"])
+    is_of_each = said_each or (not in_all and _is_of_each(_bare(before), after))
     pieces = max(1, int(found["times"])) if found["times"] else counted(name, is_of_each)
     if found["each"] and pieces == 1:
         raise BuildFaultError([Fault(FIELD, _how_many(name, found["figure"].strip()))])
-    return SaidMass(name, pieces * grams if is_of_each else grams, pieces)
+    is_open = pieces > 1 and not is_of_each and not in_all
+    return SaidMass(name, pieces * grams if is_of_each else grams, pieces, is_open)
 
 
 def is_mass(words: str) -> bool:
@@ -145,6 +163,18 @@ def without_mass(words: str) -> tuple[str, str]:
     """
     told = _LAST.match(_plain(words))
     return (told["rest"], told["mass"]) if told else (words, "")
+
+
+def without_in_all(words: str) -> tuple[str, bool]:
+    """Words without that their mass is of all the pieces, and whether they said it.
+
+    >>> without_in_all("2 servos 18 g in all at 40"), without_in_all("2 servos, together 18 g")
+    (('2 servos 18 g at 40', True), ('2 servos, 18 g', True))
+    """
+    said = _IN_ALL.search(words)
+    if said is None:
+        return words, False
+    return words[: said.start()] + (said["mass"] or said["after"]) + words[said.end() :], True
 
 
 def _plain(words: str) -> str:
@@ -169,7 +199,7 @@ def counted(name: str, each: bool = True) -> int:
     """
     ways = _SO_MANY if each else _SURELY_SO_MANY
     said = next((told["count"].lower() for way in ways if (told := way.match(name))), "1")
-    return COUNTS.get(said) or max(1, int(said))
+    return COUNTS.get(said) or (2 if said == "pair" else max(1, int(said)))
 
 
 def _is_of_each(before: str, after: str) -> bool:

@@ -57,6 +57,19 @@ def named(text: str, things: Sequence[Thing], field: str) -> Thing | None:
     return None
 
 
+def alike(text: str, things: Sequence[Thing]) -> list[Thing]:
+    """Things as they stand, those first that have most of a text's words.
+
+    >>> from oaken_scale.core.model.lot import Lot, LotUnit
+    >>> lots = [Lot("a", "Sheet A", LotUnit.DM2, 4.6, 0.1),
+    ...     Lot("t", "Carbon tube", LotUnit.M, 2.1, 0.1)]
+    >>> [lot.id for lot in alike("carbon rod", lots)]
+    ['t', 'a']
+    """
+    wanted = set(_words(text.lower()))
+    return sorted(things, key=lambda each: -len(wanted & set(_words(each.name.lower()))))
+
+
 def is_wholly(text: str, thing: Named) -> bool:
     """Whether a text is the whole name of a thing, or its id; commas and case aside.
 

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
+from oaken_scale.core.model.amount import Amount
 from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot, LotKind, LotUnit, Use
 from oaken_scale.core.model.mass_in_words import (
@@ -12,10 +13,11 @@ from oaken_scale.core.model.mass_in_words import (
     counted,
     is_mass,
     mass_in_words,
+    without_in_all,
     without_mass,
 )
-from oaken_scale.core.model.named import is_wholly, named
-from oaken_scale.core.model.part import Part, Pedigree, Reference, Station
+from oaken_scale.core.model.named import alike, is_wholly, named
+from oaken_scale.core.model.part import Part, Pedigree, Reference, Slide, Station
 from oaken_scale.core.model.quantity import (
     NUMBER,
     SHARE,
@@ -55,6 +57,7 @@ _WORDS: Final = re.compile(rf"(?!{_INCHES})\s(of|in|at|side|up|{_WAY})\s", re.IG
 second side, or nothing: "18 in x 6 in of foam board", "at 3 in"."""
 
 _MASS_UNIT: Final = "|".join(spellings_of("mass"))
+_MASS_FIRST: Final = re.compile(rf"(?:{NUMBER})\s*(?:{_MASS_UNIT})\s", re.IGNORECASE)
 _LENGTH_UNIT: Final = "|".join(map(re.escape, spellings_of("length")))
 _SIDE: Final = (
     # "3 ft 6 in"
@@ -72,6 +75,16 @@ _OF_ONE: Final = re.compile(
 _SURE: Final = re.compile(r"[\s,]+(?P<word>guess|listing|listed|calculated)$", re.IGNORECASE)
 _OPTION: Final = re.compile(r"[\s,]+(?:as\s+an\s+|an\s+)?option(?:al)?$", re.IGNORECASE)
 """Said of what flies only with some loadouts: "Camera 85 g at 40, optional"."""
+_SLIDES: Final = re.compile(
+    r"[\s,;]+(?:(?:may|can)\s+)?slid(?:es?|ing)\s+(?:from\s+)?"
+    rf"(?:(?P<low>[-−]?(?:{NUMBER})(?:\s*(?:{_LENGTH_UNIT}))?)\s*(?:to|-|–|\.\.+)"
+    rf"\s*(?P<high>[-−]?(?:{NUMBER}))"
+    rf"|(?:\+/?-|±)?\s*(?P<far>{NUMBER}))"
+    rf"(?:\s*(?P<unit>{_LENGTH_UNIT})(?![a-z]))?(?:\s+(?:either|each|both)\s+ways?)?"
+    rf"(?=\s*(?:[,;]|$)|\s+(?:at|in|of|side|up|{_WAY})\s)",
+    re.IGNORECASE,
+)
+"""How far it may be moved: "slides 80 to 180", "slides 30 either way"."""
 _EDGE: Final = re.compile(
     r"(?:(?:from|behind|aft\s+of)\s+)?(?:the\s+)?"
     r"\b(?:(?P<edge>le|leading\s+edge)|nose(?:\s+tip)?)\b",
@@ -145,29 +158,52 @@ METRIC: Final = Units()
 """Grams and millimetres are meant where no unit is typed."""
 
 
+@dataclass(frozen=True, slots=True)
+class SaidPart:
+    """A part that a line says; ``is_open`` where it says how many pieces it is, and not whether its
+    mass is of them all, as it is taken, or of each."""
+
+    part: Part
+    is_open: bool = False
+
+
 def part_of_line(
     line: str, lots: Sequence[Lot], units: Units = METRIC, shelf: Sequence[Lot] = ()
 ) -> Part:
+    """The part that a line says, as :func:`said_part` reads it.
+
+    >>> part_of_line("Motor 28 g", ()).stated_g
+    28.0
+    """
+    return said_part(line, lots, units, shelf).part
+
+
+def said_part(
+    line: str, lots: Sequence[Lot], units: Units = METRIC, shelf: Sequence[Lot] = ()
+) -> SaidPart:
     """The part that a line says: its name, then what it weighs or how much of which lot it is, and
     after the words *in*, *at*, *side* and *up* its assembly and its station.
 
     "at" is from the nose, "at le" from the root leading edge, "left" and "right" after it are to
     the side; a lot is named by any part of its name that no other has, one of ``shelf`` where none
-    of ``lots`` is meant; "2 x 9 g", "two servos 9 g each" and "4 of 0.5 g" are so many pieces. The
-    mass may stand anywhere, as mass_in_words reads it. What sits "either side" balances across. The
+    of ``lots`` is meant; "2 x 9 g", "two servos 9 g each" and "4 of 0.5 g" are so many pieces, "2
+    servos 18 g in all" too. The
+    mass may stand anywhere, as mass_in_words reads it; "slides 80 to 180" says how far it may be
+    moved. What sits "either side" balances across. The
     part has no id yet (``""``).
 
     Raises BuildFaultError on ``line``, in words that say what was not understood.
 
-    >>> motor = part_of_line("Motor 28 g listing at 20", ())
+    >>> motor = said_part("Motor 28 g listing at 20", ()).part
     >>> motor.name, motor.pedigree.value, motor.stated_g, motor.station.x_mm
     ('Motor', 'listing', 28.0, 20.0)
     >>> sheet = Lot("b", "Sheet B, one paper", LotUnit.DM2, 3.2, 0.3, kind=LotKind.FOAM)
-    >>> panel = part_of_line("Left panel 540 x 190 of sheet b in Wing at le 80", (sheet,))
+    >>> panel = said_part("Left panel 540 x 190 of sheet b in Wing at le 80", (sheet,)).part
     >>> panel.name, panel.uses, panel.assembly, panel.station.reference.value
     ('Left panel', (Use(lot='b', amount=10.26),), 'Wing', 'leading_edge')
     """
-    whole = figures_as_typed(line).rstrip(" ?")
+    plain, far = _without_slide(figures_as_typed(line).rstrip(" ?"))
+    whole, in_all = without_in_all(plain)
     option = _OPTION.search(whole)
     typed, known = _known(whole[: option.start()] if option else whole)
     head, said = _divided(_OF_ONE.sub(" ", typed))
@@ -175,7 +211,7 @@ def part_of_line(
         raise BuildFaultError([Fault(FIELD, "begin with the part's name")])
     if "of" not in said and mass_in_words(head, units.mass).grams is None:
         head, said = _with_its_mass(head, said)
-    part = _measured(head, said.get("of"), (lots, shelf), units)
+    part, is_open = _measured(head, said.get("of"), (lots, shelf), units, in_all)
     _check_sides(said, part.pieces)
     if known:
         part = replace(part, pedigree=known)
@@ -184,8 +220,36 @@ def part_of_line(
         station = _station(said, units)
     elif "side" in said or "up" in said:
         raise BuildFaultError([Fault(FIELD, "say where it sits along the plane too: at 240")])
+    slide = _slide(far, station, units) if far else None
     assembly = _THE.sub("", said.get("in", ""))
-    return replace(part, assembly=assembly, station=station, option=option is not None)
+    placed = replace(part, assembly=assembly, station=station, slide=slide)
+    return SaidPart(replace(placed, option=option is not None), is_open)
+
+
+def _without_slide(line: str) -> tuple[str, re.Match[str] | None]:
+    """The line without how far it may be moved, and how that was said."""
+    found = _SLIDES.search(line)
+    return (line[: found.start()] + line[found.end() :], found) if found else (line, None)
+
+
+def _slide(said: re.Match[str], station: Station | None, units: Units) -> Slide:
+    """How far it may be moved, from what its station is measured from [mm]."""
+    if station is None:
+        raise BuildFaultError([Fault(FIELD, "say where it sits too: at 120, slides 80 to 180")])
+    unit = said["unit"] or ""
+
+    def read(end: str, kind: str) -> float:
+        own = "" if not said[end][-1].isdigit() else unit
+        return _parsed(said[end] + own, kind, units.length)
+
+    if said["far"]:
+        far = read("far", "length")
+        return Slide(station.x_mm - far, station.x_mm + far)
+    low, high = sorted(read(end, "station") for end in ("low", "high"))
+    if not low <= station.x_mm <= high:
+        words = f'sits at {{}}, which is not within "{said.group().strip(" ,;")}"'
+        raise BuildFaultError([Fault(FIELD, words, (Amount(station.x_mm, "mm"),))])
+    return Slide(low, high)
 
 
 def _divided(line: str) -> tuple[str, dict[str, str]]:
@@ -282,21 +346,26 @@ def _with_its_mass(head: str, said: dict[str, str]) -> tuple[str, dict[str, str]
 
 
 def _measured(
-    head: str, of: str | None, lots: tuple[Sequence[Lot], Sequence[Lot]], units: Units
-) -> Part:
-    """The part with its figure."""
+    head: str,
+    of: str | None,
+    lots: tuple[Sequence[Lot], Sequence[Lot]],
+    units: Units,
+    in_all: bool,
+) -> tuple[Part, bool]:
+    """The part with its figure; whether a mass is open to be of each piece."""
     head, known = _known(head)
     if of is not None and is_mass(of) and (counted := re.search(r"\s\d{1,3}$", head)):
         # "Screws 4 of 0.5 g"
         head = f"{head[: counted.start()]} {counted.group().strip()} x {of}"
         of = None
-    elif of is not None and without_mass(of)[1] and not _OF_LOT.match(head):
-        head, of = f"{head} of {of}", None  # "Pair of wheels 6 g"
+    elif of is not None and _says_mass(of) and not _OF_LOT.match(head):
+        head, of = f"{head} of {of}", None  # "Pair of wheels 6 g", "Pair of 9 g servos"
     if of is None:
-        told = mass_in_words(head, units.mass)
+        told = mass_in_words(head, units.mass, in_all)
         name, listed = _known(told.name)
         pedigree = known or listed or Pedigree.GUESS
-        return Part("", name, pedigree, stated_g=told.grams, pieces=told.pieces)
+        part = Part("", name, pedigree, stated_g=told.grams, pieces=told.pieces)
+        return part, told.is_open
     lot = _lot(of, lots)
     measured = _OF_LOT.match(head)
     if measured is None:
@@ -307,7 +376,12 @@ def _measured(
     usual = {"area": units.area, "run": units.run}.get(kind)
     use = Use(lot.id, _parsed(measured["figure"], kind, usual, lot.size))
     pedigree = known or KNOWN_BY[lot.kind]
-    return Part("", measured["name"].rstrip(" ,;:"), pedigree, uses=(use,))
+    return Part("", measured["name"].rstrip(" ,;:"), pedigree, uses=(use,)), False
+
+
+def _says_mass(words: str) -> bool:
+    """Whether words begin or end with a mass."""
+    return bool(_MASS_FIRST.match(words) or without_mass(words)[1])
 
 
 def _known(words: str) -> tuple[str, Pedigree | None]:
@@ -327,7 +401,7 @@ def _lot(text: str, lots: tuple[Sequence[Lot], Sequence[Lot]]) -> Lot:
         found = named(text, those, FIELD)
         if found is not None:
             return found
-    names = ", ".join(lot.name for lot in [*lots[0], *lots[1]][:6]) or "none yet"
+    names = ", ".join(lot.name for lot in alike(text, [*lots[0], *lots[1]])[:6]) or "none yet"
     raise BuildFaultError([Fault(FIELD, f'no lot "{text}"; there is {names}')])
 
 
