@@ -250,6 +250,17 @@ class Opened:
 
 
 @described_once(frozen=True, slots=True)
+class PartAdded:
+    """A build with a part more, and everything that is told about it. ``if_each_g``: what all its
+    pieces would weigh, were the mass that its line says of each; null where it says which [g]."""
+
+    revision: int
+    build: Build
+    assessment: Assessment
+    if_each_g: float | None
+
+
+@described_once(frozen=True, slots=True)
 class Recorded:
     """A reading as it was kept, and what is told about the build with it."""
 
@@ -312,6 +323,7 @@ _BUILD: Final[TypeAdapter[Build]] = TypeAdapter(Build)
 _PART: Final[TypeAdapter[Part]] = TypeAdapter(Part)
 
 OPENED: Final = TypeAdapter(Opened)
+PART_ADDED: Final = TypeAdapter(PartAdded)
 RECORDED: Final = TypeAdapter(Recorded)
 ASSESSMENT: Final = TypeAdapter(Assessment)
 DOUBT: Final[TypeAdapter[Doubt | None]] = TypeAdapter(Doubt | None)

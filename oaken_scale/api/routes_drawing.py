@@ -8,13 +8,18 @@ from typing import Annotated
 from fastapi import APIRouter, Response
 from pydantic import Field
 
-from oaken_scale.api.documents import Opened
+from oaken_scale.api.documents import PART_ADDED, Opened, PartAdded
 from oaken_scale.api.problems import documented
 from oaken_scale.api.routes_builds import BuildId, Named, Revision, Shop, number, sharing, told
 from oaken_scale.core.changes import drawing
 from oaken_scale.core.changes.drawn_parts import cut, parts_drawn
 from oaken_scale.core.changes.first_drawing import redrawn, with_first_drawing
-from oaken_scale.core.changes.typed_part import TypedPart, with_typed_part, with_typed_parts
+from oaken_scale.core.changes.typed_part import (
+    TypedPart,
+    if_of_each,
+    with_typed_part,
+    with_typed_parts,
+)
 from oaken_scale.core.changes.ways_of_flying import flown_with
 from oaken_scale.core.model import declared, limits
 from oaken_scale.core.model.build import Build
@@ -154,7 +159,7 @@ def cut_out(build_id: BuildId, parts: CutOut, if_match: Revision, shop: Shop) ->
 
 
 @router.post(
-    "/parts/line", response_model=Opened, status_code=201, responses=documented(404, 409, 412)
+    "/parts/line", response_model=PartAdded, status_code=201, responses=documented(404, 409, 412)
 )
 def add_line(build_id: BuildId, line: PartLine, if_match: Revision, shop: Shop) -> Response:
     """Add a part typed on one line: "Left panel 13 dm2 of sheet b in Wing at 266"."""
@@ -164,7 +169,11 @@ def add_line(build_id: BuildId, line: PartLine, if_match: Revision, shop: Shop) 
         return with_typed_part(build, line.value(), rack, at)
 
     held = shop.change(build_id, number(if_match), added)
-    return told(held, 201, after=sharing(shop, build_id))
+    if_each = if_of_each(held.build, line.value(), rack)
+    body = PartAdded(held.revision, held.build, held.assessment, if_each)
+    etag = {"ETag": f'"{held.revision}"'}
+    after = sharing(shop, build_id)
+    return Response(PART_ADDED.dump_json(body), 201, etag, "application/json", background=after)
 
 
 @router.post(

@@ -289,3 +289,33 @@ def test_a_body_that_cannot_be(curlew, frames, words):
         "frames": [{"x_mm": x, "width_mm": w, "height_mm": w} for x, w in frames],
     }
     assert words in refused(act(client, "", at, "PATCH", bodies=[body]))
+
+
+@pytest.mark.parametrize(
+    ("line", "grams", "if_each"),
+    [
+        ("4 servos 9 g", 9.0, 36.0),
+        ("4 servos 9 g each", 36.0, None),
+        ("2 horns 1 g in all", 1.0, None),
+        ("Motor 28 g", 28.0, None),
+    ],
+)
+def test_a_line_that_leaves_open_of_how_many_its_mass_is_tells_what_each_comes_to(
+    demo, line, grams, if_each
+):
+    told = act(demo, "parts/line", line=line).json()
+    assert (told["build"]["parts"][-1]["stated_g"], told["if_each_g"]) == (grams, if_each)
+
+
+@pytest.mark.parametrize(
+    ("line", "like"),
+    [
+        ("Motor", "Motor 12 g"),
+        ("Motor 28", "Motor 28 g"),
+        ("Boom, tube 12/10, from 250", "Boom, tube 12/10, from 250, 12 g"),
+        ("Tube 12/10", "Tube 12/10, 12 g"),
+    ],
+)
+def test_what_a_line_lacks_is_shown_by_one_that_says_what_was_meant(demo, line, like):
+    answer = act(demo, "parts/line", line=line)
+    assert problem(answer, "line", f'of what it is made of: "{like}"')

@@ -158,6 +158,17 @@ def test_a_line_is_answered_where_it_is_typed(shed):
     expect(form.get_by_role("alert")).to_have_count(0)
     expect(line).to_have_value("")
 
+    # What is open is taken as of all, and may be of each by a press; the hand is on the line again.
+    line.fill("4 servos 9 g at 240")
+    line.press("Enter")
+    status = form.get_by_role("status").first
+    expect(status).to_contain_text("4 servos: 9.0 g in all, 4 pieces of 2.3 g")
+    each = form.get_by_role("button", name="or each of them: 36.0 g in all")
+    each.press("Enter")
+    expect(status).to_contain_text("4 servos: 36.0 g in all, 4 pieces of 9.0 g")
+    expect(each).to_have_count(0)
+    expect(line).to_be_focused()
+
 
 def test_a_part_is_changed_in_its_line_and_removed(shed):
     page = shed

@@ -16,7 +16,7 @@ from oaken_scale.core.model.faults.fault import BuildFaultError, Fault
 from oaken_scale.core.model.lot import Lot
 from oaken_scale.core.model.mass_in_words import FIELD, WEIGHED
 from oaken_scale.core.model.part import WITHIN, Part, assembly_path
-from oaken_scale.core.model.part_line import METRIC, Units, part_of_line
+from oaken_scale.core.model.part_line import METRIC, Units, part_of_line, said_part
 from oaken_scale.core.model.plausible import Asked, FigureOf, asked_of_part
 
 ON_RACK: Final = "rack:"
@@ -85,6 +85,20 @@ def with_typed_part(build: Build, typed: TypedPart, rack: Sequence[Lot], at: dat
     return with_parts(build, [replace(part, assembly=assembly, added_at=at)])
 
 
+def if_of_each(build: Build, typed: TypedPart, rack: Sequence[Lot]) -> float | None:
+    """What all the pieces of a typed part would weigh [g], were the mass on its line of each; None
+    where the line says which it is, and of a single piece. Raises BuildFaultError on ``line``.
+
+    >>> [if_of_each(Build("b", "B"), TypedPart(line), ()) for line in
+    ...     ("4 servos 9 g", "4 servos 9 g each", "4 servos 36 g in all")]
+    [36.0, None, None]
+    """
+    said = said_part(typed.line, build.lots, typed.units, rack)
+    if not said.is_open or said.part.stated_g is None:
+        return None
+    return said.part.stated_g * said.part.pieces
+
+
 def _as_listed(build: Build, assembly: str) -> str:
     """An assembly as it is written on the list already, however its letters were typed."""
     there = {name.casefold(): name for name in assemblies(build.parts)}
@@ -115,7 +129,8 @@ def _unweighed(part: Part, typed: TypedPart) -> str:
     """What a line lacks that says no mass: its unit, where its name ends with a number."""
     unit = typed.units.mass
     lacks_unit = re.search(r"\s[\d.,]+$", part.name) and not _PLACED.search(part.name)
-    some = "" if lacks_unit else ", 0.4" if unit == "oz" else ", 12"
+    comma = "," if part.name[-1].isdigit() else ""
+    some = "" if lacks_unit else f"{comma} {0.4 if unit == 'oz' else 12}"
     line = typed.line.strip().replace(part.name, f"{part.name}{some} {unit}", 1)
     return f'say what it weighs, or how much of what it is made of: "{line}"'
 

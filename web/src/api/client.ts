@@ -14,6 +14,7 @@ type Whole<T> = T extends readonly unknown[]
 export type Schemas = components['schemas']
 
 export type Opened = Whole<Schemas['Opened']>
+export type PartAdded = Whole<Schemas['PartAdded']>
 export type Assessment = Whole<Schemas['Assessment']>
 export type BuyingList = Whole<Schemas['BuyingList']>
 export type Wanted = BuyingList['wanted'][number]

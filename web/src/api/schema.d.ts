@@ -8858,6 +8858,19 @@ export interface components {
             colour?: components["schemas"]["Colour"] | null;
         };
         /**
+         * PartAdded
+         * @description A build with a part more, and everything that is told about it. ``if_each_g``: what all its
+         *     pieces would weigh, were the mass that its line says of each; null where it says which [g].
+         */
+        PartAdded: {
+            /** Revision */
+            revision: number;
+            build: components["schemas"]["Build"];
+            assessment: components["schemas"]["Assessment"];
+            /** If Each G */
+            if_each_g: number | null;
+        };
+        /**
          * PartDoc
          * @description One thing aboard, as it sits on the plane (four screws are one part of four pieces).
          *
@@ -18474,7 +18487,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Opened"];
+                    "application/json": components["schemas"]["PartAdded"];
                 };
             };
             /** @description Problem */

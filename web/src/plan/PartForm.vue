@@ -11,7 +11,7 @@ import TheseWords from '../shared/TheseWords.vue'
 const props = defineProps<{ part?: Part; placing?: boolean }>()
 const emit = defineEmits<{ done: [kept: boolean] }>()
 
-const { units, example } = useUnits()
+const { units, example, quantity } = useUnits()
 /** About how a panel's sides would be typed. */
 const panel = computed(() => `${example(540, 'length')} x ${example(190, 'length')}`)
 const name = ref<Pick<HTMLElement, 'focus' | 'blur'>>()
@@ -31,6 +31,8 @@ const {
   fields,
   wrong,
   said,
+  ifEach,
+  itIsOfEach,
   amountUnit,
   multiplied,
   weighed,
@@ -41,6 +43,11 @@ const {
   anotherPart,
   drop,
 } = usePartKeeping(props.part, kept)
+
+async function toEach() {
+  await itIsOfEach()
+  name.value?.focus()
+}
 
 const asking = ref(false)
 /** On a phone the line is all that is asked for a new part, until the figures are wanted. */
@@ -98,7 +105,12 @@ watch(weighedAnew, async (asked) => {
       />
     </div>
     <p v-if="wrong" class="wrong small" role="alert">{{ wrong }}</p>
-    <p v-if="!part" class="small" role="status">{{ said }}</p>
+    <p v-if="!part" class="small" role="status">
+      {{ said }}
+      <v-verb v-if="ifEach" class="each" @click="toEach">
+        or each of them: {{ quantity(ifEach.grams, 'mass') }} in all
+      </v-verb>
+    </p>
     <div class="verbs small">
       <v-verb @click="keep"> {{ part ? 'keep' : 'add' }} <kbd>Enter</kbd> </v-verb>
       <template v-if="part">
@@ -163,6 +175,10 @@ watch(weighedAnew, async (asked) => {
 
 .entry {
   width: 100%;
+}
+
+.each {
+  margin-left: 12px;
 }
 
 .unfold {

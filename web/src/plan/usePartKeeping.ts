@@ -1,5 +1,13 @@
 import { computed, ref } from 'vue'
-import { answered, api, RefusedError, type Part, type NewPart, type Opened } from '../api/client'
+import {
+  answered,
+  api,
+  RefusedError,
+  type Part,
+  type NewPart,
+  type Opened,
+  type PartAdded,
+} from '../api/client'
 import { usePartWords } from '../say/parts'
 import { once } from '../shared/once'
 import { merged } from '../shared/merged'
@@ -42,6 +50,8 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
     return fields.lot !== ''
   }
 
+  /** What all its pieces would weigh, were the mass of the line that was kept last of each. */
+  const ifEach = ref<{ part: string; grams: number }>()
   /** A line whose station lies off the plane: kept once Enter is pressed on it again. */
   const asked = ref('')
 
@@ -61,7 +71,7 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
     const { mass, length, area, run } = units.value
     const ask = async (header: { 'If-Match': string }) => {
       try {
-        const told = await answered<Opened>(
+        const told = await answered<PartAdded>(
           api.POST('/api/v1/builds/{build_id}/parts/line', {
             params: { path: { build_id: id.value }, header },
             body: {
@@ -76,6 +86,9 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
           }),
         )
         asked.value = ''
+        const grams = told.if_each_g
+        const added = told.build.parts.at(-1)
+        if (added && grams !== null) ifEach.value = { part: added.id, grams }
         return told
       } catch (error) {
         asked.value = error instanceof RefusedError && error.status === 409 ? line : ''
@@ -154,6 +167,7 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   let begun = next()
   const keep = once(async () => {
     said.value = ''
+    ifEach.value = undefined
     begun = next()
     if (await (isLine.value ? keptAsLine() : keptAsTyped())) {
       const added = build.value?.parts.at(-1)
@@ -163,6 +177,16 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
     }
   })
 
+  /** The mass that was said is of each. */
+  async function itIsOfEach() {
+    const meant = ifEach.value
+    ifEach.value = undefined
+    if (!meant) return
+    if (!(await changePart(meant.part, (now) => ({ ...now, stated_g: meant.grams })))) return
+    const now = build.value?.parts.find((each) => each.id === meant.part)
+    said.value = now ? spoken(now) : ''
+  }
+
   async function drop() {
     if (part && (await removePart(part))) await kept()
   }
@@ -171,6 +195,8 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
     fields,
     wrong,
     said,
+    ifEach,
+    itIsOfEach,
     amountUnit,
     multiplied,
     weighed,

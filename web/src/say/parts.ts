@@ -32,7 +32,7 @@ export const fromWhere = (part?: Part) =>
 /** What the pages say of a part as it was typed. */
 export function usePartWords() {
   const { build, assessment, nameOf } = useBuild()
-  const { quantity } = useUnits()
+  const { number, quantity } = useUnits()
 
   /** What its mass is worked out from. */
   function basis(part: Part): string {
@@ -74,8 +74,13 @@ export function usePartWords() {
     const each = grams === null ? '' : ` of ${quantity(grams / part.pieces, 'mass')}`
     const pieces = part.pieces > 1 ? [`${part.pieces} pieces${each}`] : []
     const where = part.assembly ? [`in ${part.assembly}`] : []
+    const slides = part.slide
+      ? [
+          `slides ${number(part.slide.low_mm, 'length')} to ${quantity(part.slide.high_mm, 'length')}`,
+        ]
+      : []
     const option = part.option ? ['an option'] : []
-    return `${part.name}: ${[`${basis(part)}${each && ' in all'}`, ...pieces, ...place(part), ...where, ...option].join(', ')}${atOnce(part)}`
+    return `${part.name}: ${[`${basis(part)}${each && ' in all'}`, ...pieces, ...place(part), ...slides, ...where, ...option].join(', ')}${atOnce(part)}`
   }
 
   return { basis, spoken }
