@@ -309,6 +309,7 @@ def test_what_has_no_place_is_placed_one_after_the_other_without_the_mouse(page,
         header = {"If-Match": HTTP.get(url).headers["etag"]}
         HTTP.post(f"{url}/parts/line", json={"line": line}, headers=header).raise_for_status()
     page.goto(f"{sandpiper}/plan?on=parts&only=adrift")
+    expect(page.locator("[data-rod=balance]")).to_contain_text("3 parts have no place yet")
     page.get_by_role("button", name="say where Putty sits").press("Enter")
     for part, station in (("Putty", "20"), ("Wax", "30"), ("Clay", "40")):
         field = page.get_by_role("form", name=part).get_by_role("textbox", name="Station")
@@ -326,3 +327,7 @@ def test_what_has_no_place_is_placed_one_after_the_other_without_the_mouse(page,
         expect(page.get_by_role("button", name="Change Wax")).to_be_focused()
     stations = {part["name"]: part["station"] for part in HTTP.get(url).json()["build"]["parts"]}
     assert [stations[name]["x_mm"] for name in ("Putty", "Wax", "Clay")] == [20, 30, 40]
+    line = page.get_by_label("Name of the next part")
+    line.fill("4 pins 2 g")
+    line.press("Enter")
+    expect(page.locator("[data-rod=balance]")).to_contain_text("4 pins have no place yet")

@@ -17,7 +17,7 @@ from oaken_scale.core.trim.remedy import Balanceable, Comes, Remedy, comes_to
 from oaken_scale.core.trim.remedy_program import solve
 from oaken_scale.core.trim.remedy_rows import SIDEWAYS_MM
 
-FARTHEST_MM: Final = 400.0
+FARTHEST_MM: Final = 200.0
 """A bay is not made longer than by this [mm]."""
 
 ROUNDED_MM: Final = 0.05
@@ -184,12 +184,18 @@ def _ends(ready: Balanceable) -> tuple[float, float]:
 
 
 def _longer_bay(ready: Balanceable) -> Found | None:
-    """The least by which the bays would have to be longer, and which one."""
+    """The least by which the bays would have to be longer, and which one: none reaches beyond the
+    nose, or where the wing ends, that did not."""
     if not len(ready.slide):
         return None
+    nose, _ = _ends(ready)
+    first = np.minimum(ready.slide[:, 0], nose)
+    last = np.maximum(ready.slide[:, 1], _wing_ends_mm(ready))
 
     def wider(by: float) -> Remedy | None:
-        return solve(replace(ready, slide=ready.slide + np.array([-by, by])))
+        low, high = ready.slide[:, 0] - by, ready.slide[:, 1] + by
+        slide = np.column_stack([np.maximum(low, first), np.minimum(high, last)])
+        return solve(replace(ready, slide=slide))
 
     if wider(FARTHEST_MM) is None:
         return None

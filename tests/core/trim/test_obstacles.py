@@ -325,3 +325,25 @@ def test_what_has_no_place_and_would_mend_it_is_placed_before_anything_else_is_o
     loadouts = (Loadout("a", "Bare", ()), Loadout("b", "Camera", ("camera",)))
     told = remedies(ready(plane(*parts, loose, extra, loadouts=loadouts)))
     assert told.in_the_way.limit is not Limit.UNPLACED
+
+
+def test_a_bay_is_made_no_longer_than_to_where_the_wing_ends():
+    """80 g that slide to 200 would have to lie at 303 or so: the wing ends at 390, or at 290."""
+    parts = (thing("body", 300, 230), thing("pack", 80, 100, (60, 200)), thing("tail", 1, 700))
+    told = remedies(ready(plane(*parts, surfaces=(WING,)))).in_the_way
+    assert (told.limit, told.subject) == (Limit.SLIDES, "pack")
+    assert told.amount == pytest.approx((245 * 381 - 300 * 230 - 700) / 80 - 200, abs=1.0)
+
+    ahead = replace(WING, sections=tuple(replace(s, x_le_mm=100) for s in WING.sections))
+    told = remedies(ready(plane(*parts, surfaces=(ahead,))))
+    assert told.in_the_way.limit is Limit.PERMISSION
+    assert [each.spots[0].name for each in told.offers] == ["Tail"]
+
+
+@pytest.mark.parametrize(("needs", "limit"), [(190, Limit.SLIDES), (210, Limit.PERMISSION)])
+def test_a_bay_is_made_no_longer_than_a_hand(needs, limit):
+    """Where nothing is drawn that would end it: 100 g in 400, to be moved aft by so much."""
+    moment = 245 * 400 - 100 * (120 + needs) - 700
+    parts = (thing("body", 299, moment / 299), thing("pack", 100, 120, (100, 120)))
+    told = remedies(ready(plane(*parts, thing("tail", 1, 700))))
+    assert told.in_the_way.limit is limit
