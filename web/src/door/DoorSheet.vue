@@ -15,6 +15,16 @@ const code = ref<CodeShown>()
 const address = computed(() => door.data.value?.address)
 watch(open, () => (code.value = undefined))
 
+// A code opens once: what has let a phone in is shown no more.
+watch(devices.data, (now, before) => {
+  const came = now?.find(
+    (each) => each.role === code.value?.role && !before?.some(({ id }) => id === each.id),
+  )
+  if (!came || !before) return
+  code.value = undefined
+  words.say(`${came.name} was let in.`)
+})
+
 async function show(role: 'reader' | 'writer') {
   try {
     code.value = await answered<CodeShown>(api.POST('/api/v1/door/codes', { body: { role } }))

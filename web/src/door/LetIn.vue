@@ -48,7 +48,7 @@ async function comeIn() {
     wrong.value =
       error instanceof TypeError
         ? 'The workshop does not answer. Is this phone on its network?'
-        : whyNot(error, (field) => (field === 'code' ? 'The code:' : undefined))
+        : whyNot(error, (field) => (field === 'code' ? '' : undefined))
   } finally {
     busy.value = false
   }
