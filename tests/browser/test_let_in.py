@@ -99,3 +99,25 @@ def test_a_page_follows_a_renewed_workshop_when_nobody_is_typing(bench):
     bench.unroute_all(behavior="ignoreErrors")
     expect(bench.locator("[data-part=motor]")).to_be_visible()
     expect(bench.get_by_text("The workshop was renewed")).to_have_count(0)
+
+
+def test_a_press_that_wants_a_piece_of_older_pages_opens_the_newer_ones(phone, demo_served):
+    """A workshop that was renewed has the pieces of the page before no more."""
+    phone.goto(demo_served.url)
+    verb = phone.get_by_role("button", name="Begin a build")
+    expect(verb).to_be_visible()
+    phone.evaluate("window.before = true")
+    phone.route("**/assets/BeginBuild*", lambda route: route.fulfill(status=404))
+
+    def renewed(route):
+        answer = route.fetch()
+        headers = {**answer.headers, "oaken-pages": "index-new.js"}
+        return route.fulfill(response=answer, headers=headers)
+
+    phone.route("**/api/v1/door", renewed)
+    verb.click()
+    phone.wait_for_function("() => window.before === undefined")
+    phone.unroute_all(behavior="ignoreErrors")
+    expect(phone.get_by_text("The workshop was renewed")).to_have_count(0)
+    verb.click()
+    expect(phone.get_by_role("dialog", name="Begin a build")).to_be_visible()

@@ -7,6 +7,7 @@ import { createApp } from 'vue'
 import { createVuetify } from 'vuetify'
 import { VBtn } from 'vuetify/components/VBtn'
 import { aliases as signs, mdi } from 'vuetify/iconsets/mdi-svg'
+import { api } from './api/client'
 import App from './App.vue'
 import { openEntries } from './shared/entries'
 import { openOutbox } from './shared/outbox'
@@ -27,6 +28,10 @@ const fetched = first && queryClient.prefetchQuery(ofBuild(decodeURIComponent(fi
 openOutbox()
 openEntries()
 stayReachable()
+// A piece of these pages is there no more: the answer says which pages are, and they are opened.
+window.addEventListener('vite:preloadError', () => {
+  void api.GET('/api/v1/door').catch(() => undefined)
+})
 const app = createApp(App)
   .use(router)
   .use(VueQueryPlugin, { queryClient })
