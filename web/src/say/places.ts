@@ -40,7 +40,7 @@ export const TERMS = {
   'still to come':
     'Glue, tape, paint and small things that nobody has listed yet: a share of all the rest, with a wide doubt. It shrinks as parts are listed.',
   station:
-    'How far aft its own centre of gravity sits: from the nose, or from the root leading edge of the wing. Side and height are from the middle line.',
+    'How far aft its own centre of gravity sits: from the nose, or from the root leading edge of the wing. Side and height are from the middle line. On one line it stands after at, left, right and up; slides says from where to where it may be moved.',
   'known by':
     'What its mass rests on until it is weighed. A guess is often 25 % off, a listing 5 %, what is calculated from a sheet 3 %, glue 40 %. Weighing ends it.',
   school:
