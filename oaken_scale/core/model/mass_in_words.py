@@ -137,8 +137,7 @@ def mass_in_words(words: str, unit: str = "g", in_all: bool = False) -> SaidMass
         return SaidMass(name, grams, max(1, int(times["count"])))
     if in_all and found["each"]:
         raise BuildFaultError([Fault(FIELD, "is it of each, or of all? Say one of them")])
-    said_each = bool(found["each"] or found["times"])
-    is_of_each = said_each or (not in_all and _is_of_each(_bare(before), after))
+    is_of_each = bool(found["each"] or found["times"]) or _is_of_each(_bare(before), after)
     pieces = max(1, int(found["times"])) if found["times"] else counted(name, is_of_each)
     if found["each"] and pieces == 1:
         raise BuildFaultError([Fault(FIELD, _how_many(name, found["figure"].strip()))])

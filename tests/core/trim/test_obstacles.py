@@ -303,11 +303,12 @@ def test_a_pack_is_offered_no_place_behind_the_wing_which_is_mended_by_weight_at
     assert tail.ballast_g > both.ballast_g
 
 
-def test_a_pack_behind_the_wing_may_stay_there():
-    parts = (thing("body", 300, 230), thing("pack", 80, 420), thing("tail", 1, 700))
+def test_a_pack_behind_the_wing_goes_no_farther_ahead_than_it_must():
+    """The wing ends at 390; 800 g mm too much are ten millimetres of its 80 g."""
+    body = (381 * 255 + 800 - 80 * 420 - 700) / 300
+    parts = (thing("body", 300, body), thing("pack", 80, 420), thing("tail", 1, 700))
     (slide, _) = remedies(ready(plane(*parts, surfaces=(WING,)))).offers
-    assert slide.slides[0].from_mm == 420.0
-    assert slide.slides[0].to_mm < 420.0
+    assert (slide.slides[0].from_mm, slide.slides[0].to_mm) == pytest.approx((420.0, 410.0))
 
 
 def test_what_has_no_place_and_would_mend_it_is_placed_before_anything_else_is_offered():
@@ -338,6 +339,23 @@ def test_a_bay_is_made_no_longer_than_to_where_the_wing_ends():
     told = remedies(ready(plane(*parts, surfaces=(ahead,))))
     assert told.in_the_way.limit is Limit.PERMISSION
     assert [each.spots[0].name for each in told.offers] == ["Tail"]
+
+
+def test_a_bay_that_reaches_behind_the_wing_is_no_shorter_for_that():
+    """The one behind is full at 430, so the one ahead takes 30 mm more: 98000 g mm in all."""
+    ahead, behind = thing("ahead", 50, 110, (100, 120)), thing("behind", 50, 300, (300, 430))
+    parts = (thing("body", 300, 230), ahead, behind)
+    told = remedies(ready(plane(*parts, surfaces=(WING,)))).in_the_way
+    assert (told.limit, told.subject) == (Limit.SLIDES, "ahead")
+    assert told.amount == pytest.approx(30.0, abs=0.6)
+
+
+def test_a_bay_is_not_made_longer_than_to_the_nose():
+    """At -50 its 100 g would do."""
+    parts = (thing("body", 300, (255 * 400 + 5000) / 300), thing("pack", 100, 80, (60, 100)))
+    told = remedies(ready(plane(*parts)))
+    assert told.in_the_way.limit is Limit.PERMISSION
+    assert [each.spots[0].x_mm for each in told.offers] == [0.0]
 
 
 @pytest.mark.parametrize(("needs", "limit"), [(190, Limit.SLIDES), (210, Limit.PERMISSION)])
