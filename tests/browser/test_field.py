@@ -267,9 +267,16 @@ def test_a_card_works_by_itself_and_its_file_comes_home_once(
     expect(phone.locator("#throwWrong")).to_contain_text("too much")
     phone.get_by_label("in your words").fill("Gusty")
     phone.get_by_role("button", name="Keep this note").click()
-    expect(phone.locator("#waits")).to_contain_text("3 entries")
+    expect(phone.locator("#waits")).to_contain_text("3 entries kept on this phone")
     phone.reload()
     expect(phone.locator("#waits")).to_contain_text("3 entries")
+    # Opened twice, neither writes over what the other keeps.
+    beside = context.new_page()
+    beside.goto(card.as_uri())
+    beside.get_by_label("in your words").fill("Calmer")
+    beside.get_by_role("button", name="Keep this note").click()
+    expect(phone.locator("#waits")).to_contain_text("4 entries")
+    beside.close()
     assert phone.evaluate("document.documentElement.scrollWidth") <= PHONE["width"]
     with phone.expect_download() as giving:
         phone.get_by_role("button", name="Save the file").click()
@@ -279,13 +286,13 @@ def test_a_card_works_by_itself_and_its_file_comes_home_once(
     assert wrong == []
     before = log(demo_served, dunlin.build)
     dunlin.get_by_label("A card's file").set_input_files(home)
-    expect(dunlin.get_by_text("3 entries taken in.")).to_be_visible()
+    expect(dunlin.get_by_text("4 entries taken in.")).to_be_visible()
     dunlin.get_by_label("A card's file").set_input_files(home)
-    expect(dunlin.get_by_text("0 entries taken in, 3 were here already.")).to_be_visible()
+    expect(dunlin.get_by_text("0 entries taken in, 4 were here already.")).to_be_visible()
     after = log(demo_served, dunlin.build)
     assert len(after["throws"]) == len(before["throws"]) + 1
     assert (after["throws"][-1]["seen"], after["throws"][-1]["distance_m"]) == ("dives", 8.5)
-    assert after["notes"][-1]["words"] == "Gusty"
+    assert [note["words"] for note in after["notes"][-2:]] == ["Gusty", "Calmer"]
     other = json.loads(home.read_text()) | {"build": "somewhere", "name": "Plover"}
     home.write_text(json.dumps(other))
     dunlin.get_by_label("A card's file").set_input_files(home)
