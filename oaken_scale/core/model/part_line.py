@@ -219,7 +219,8 @@ def said_part(
     if "at" in said:
         station = _station(said, units)
     elif "side" in said or "up" in said:
-        raise BuildFaultError([Fault(FIELD, "say where it sits along the plane too: at 240")])
+        words = "say where it sits along the plane too: at {}"
+        raise BuildFaultError([Fault(FIELD, words, (Amount(240.0, "mm"),))])
     slide = _slide(far, station, units) if far else None
     assembly = _THE.sub("", said.get("in", ""))
     placed = replace(part, assembly=assembly, station=station, slide=slide)
@@ -234,20 +235,23 @@ def _without_slide(line: str) -> tuple[str, re.Match[str] | None]:
 
 def _slide(said: re.Match[str], station: Station | None, units: Units) -> Slide:
     """How far it may be moved, from what its station is measured from [mm]."""
-    if station is None:
-        raise BuildFaultError([Fault(FIELD, "say where it sits too: at 120, slides 80 to 180")])
-    unit = said["unit"] or ""
+    typed, unit = said.group().strip(" ,;"), said["unit"] or ""
 
     def read(end: str, kind: str) -> float:
-        own = "" if not said[end][-1].isdigit() else unit
+        own = unit if said[end][-1].isdigit() else ""
         return _parsed(said[end] + own, kind, units.length)
 
     if said["far"]:
+        at = station.x_mm if station else 120.0
         far = read("far", "length")
-        return Slide(station.x_mm - far, station.x_mm + far)
-    low, high = sorted(read(end, "station") for end in ("low", "high"))
+        low, high = at - far, at + far
+    else:
+        low, high = sorted(read(end, "station") for end in ("low", "high"))
+    if station is None:
+        words = f"say where it sits too: at {{}}, {typed}"
+        raise BuildFaultError([Fault(FIELD, words, (Amount((low + high) / 2, "mm"),))])
     if not low <= station.x_mm <= high:
-        words = f'sits at {{}}, which is not within "{said.group().strip(" ,;")}"'
+        words = f'sits at {{}}, which is not within "{typed}"'
         raise BuildFaultError([Fault(FIELD, words, (Amount(station.x_mm, "mm"),))])
     return Slide(low, high)
 

@@ -50,8 +50,13 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
     return fields.lot !== ''
   }
 
-  /** What all its pieces would weigh, were the mass of the line that was kept last of each. */
-  const ifEach = ref<{ part: string; grams: number }>()
+  /** The part of the line that was kept last, where all its pieces would weigh otherwise if its
+   * mass were of each: as long as it stands as it was taken. */
+  const taken = ref<{ part: string; taken: number; grams: number }>()
+  const ifEach = computed(() => {
+    const now = build.value?.parts.find((each) => each.id === taken.value?.part)
+    return now && now.stated_g === taken.value?.taken ? taken.value : undefined
+  })
   /** A line whose station lies off the plane: kept once Enter is pressed on it again. */
   const asked = ref('')
 
@@ -88,7 +93,8 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
         asked.value = ''
         const grams = told.if_each_g
         const added = told.build.parts.at(-1)
-        if (added && grams !== null) ifEach.value = { part: added.id, grams }
+        if (added?.stated_g != null && grams !== null)
+          taken.value = { part: added.id, taken: added.stated_g, grams }
         return told
       } catch (error) {
         asked.value = error instanceof RefusedError && error.status === 409 ? line : ''
@@ -167,7 +173,7 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   let begun = next()
   const keep = once(async () => {
     said.value = ''
-    ifEach.value = undefined
+    taken.value = undefined
     begun = next()
     if (await (isLine.value ? keptAsLine() : keptAsTyped())) {
       const added = build.value?.parts.at(-1)
@@ -180,7 +186,6 @@ export function usePartKeeping(part: Part | undefined, kept: () => unknown) {
   /** The mass that was said is of each. */
   async function itIsOfEach() {
     const meant = ifEach.value
-    ifEach.value = undefined
     if (!meant) return
     if (!(await changePart(meant.part, (now) => ({ ...now, stated_g: meant.grams })))) return
     const now = build.value?.parts.find((each) => each.id === meant.part)
