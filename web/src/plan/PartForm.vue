@@ -178,6 +178,7 @@ watch(weighedAnew, async (asked) => {
 }
 
 .each {
+  min-height: 24px;
   margin-left: 12px;
 }
 
